@@ -1,0 +1,54 @@
+import tseslint from 'typescript-eslint';
+import { importX } from 'eslint-plugin-import-x';
+import hooks from 'eslint-plugin-react-hooks';
+
+/** Who may import whom. Each zone: files of `target` may not import anything from `from`. */
+const zone = (target, from, message, except) => ({ target, from, message, ...(except ? { except } : {}) });
+const core = './packages/core/src';
+const nouns = ['templates', 'sources', 'mailings', 'batches', 'copies', 'delivery', 'accounts', 'archive', 'settings', 'desk'];
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'coverage/**', '.mailbag/**'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    plugins: { 'import-x': importX, 'react-hooks': hooks },
+    settings: { 'import-x/resolver': { typescript: { project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json', 'tsconfig.tests.json'] } } },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'import-x/no-cycle': 'error',
+      'import-x/no-restricted-paths': [
+        'error',
+        {
+          zones: [
+            zone(`${core}/pdf`, `${core}/map`, 'The PDF engine knows no rules.'),
+            zone(`${core}/pdf`, `${core}/checks`, 'The PDF engine knows no checks.'),
+            zone(`${core}/pdf`, `${core}/tables`, 'The PDF engine knows no records.'),
+            ...['map', 'checks', 'patterns'].map((folder) =>
+              zone(`${core}/${folder}`, `${core}/pdf`, 'Only the descriptions of fields are known here.', ['./field.ts', './value.ts']),
+            ),
+            zone('./packages/core', './apps', 'Core is below the applications.'),
+            zone('./packages/contract', './apps', 'The contract is below the applications.'),
+            zone('./apps/web', './apps/server', 'The web application speaks HTTP with the server.'),
+            zone('./apps/web/src/ui', './apps/web/src/screens', 'ui knows no screen.'),
+            zone('./apps/web/src/ui', './apps/web/src/features', 'ui knows no feature.'),
+            zone('./standins', './packages', 'Stand-ins would share our bugs.'),
+            zone('./standins', './apps', 'Stand-ins would share our bugs.'),
+            zone('./e2e', './apps', 'Browser tests speak HTTP and browser only.'),
+            zone('./e2e', './packages', 'Browser tests speak HTTP and browser only.'),
+            ...nouns.flatMap((noun) =>
+              nouns.filter((other) => other !== noun).map((other) =>
+                zone(`./apps/server/src/${noun}`, `./apps/server/src/${other}/${other}.entity.ts`, 'Use the service of another noun, not its entity.'),
+              ),
+            ),
+          ],
+        },
+      ],
+      'no-restricted-imports': ['error', { paths: [{ name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' }] }],
+    },
+  },
+  { files: ['packages/core/src/pdf/**'], rules: { 'no-restricted-imports': 'off' } },
+);

@@ -1,0 +1,47 @@
+/** Tests of every package in one run. Sources are turned to CommonJS; core and contract are taken from their sources. */
+const transform = {
+  '^.+\\.(t|j|mj)sx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true, decorators: true },
+        transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false, react: { runtime: 'automatic' } },
+        target: 'es2023',
+      },
+      module: { type: 'commonjs', ignoreDynamic: true },
+    },
+  ],
+};
+const base = {
+  testEnvironment: 'node',
+  transform,
+  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars)/)'],
+  moduleNameMapper: {
+    '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@mailbag/contract$': '<rootDir>/packages/contract/src/index.ts',
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+};
+const project = (displayName, folder, more = {}) => ({
+  ...base,
+  displayName,
+  rootDir: import.meta.dirname,
+  roots: [`<rootDir>/${folder}`],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  testPathIgnorePatterns: ['/node_modules/', '/dist/'],
+  ...more,
+});
+
+export default {
+  projects: [
+    project('core', 'packages/core/src'),
+    project('contract', 'packages/contract/src'),
+    project('server', 'apps/server/src'),
+    project('web', 'apps/web/src'),
+    project('standins', 'standins/src'),
+    project('demo', 'demo/src'),
+    project('e2e', 'e2e'),
+  ],
+  testTimeout: 120_000,
+  passWithNoTests: true,
+};

@@ -1,0 +1,24 @@
+import { fieldLabel } from '../../pdf/field.js';
+import type { CheckKind } from '../check.js';
+
+/** Every value for a tick box, radio button or choice has a translation. */
+export const translation: CheckKind = ({ templates }) => ({
+  see({ row, evaluations }, say) {
+    evaluations.forEach((evaluation, template) => {
+      for (const { field, untranslated } of evaluation.problems) {
+        const described = templates[template]!.fields.find((one) => one.name === field);
+        say({
+          code: 'untranslated',
+          severity: 'stop',
+          row: row.row,
+          column: untranslated.column,
+          template,
+          field,
+          label: described ? fieldLabel(described) : field,
+          value: untranslated.text,
+          details: { accepted: untranslated.accepted },
+        });
+      }
+    });
+  },
+});

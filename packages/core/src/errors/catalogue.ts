@@ -1,0 +1,82 @@
+/**
+ * Every error that Mailbag says, with a stable code, the fields it carries and its sentence: what, where, what next.
+ * Errors cross workers and HTTP as `{ code, fields }`; the screen builds the sentence. The code of a retired one is never used again.
+ * docs/errors.md lists them; a test holds the two together.
+ */
+export type ErrorFields = Record<string, string | number | boolean | null | readonly string[]>;
+
+const f = (fields: ErrorFields, name: string): string => {
+  const value = fields[name];
+  return Array.isArray(value) ? value.map((one) => `“${one}”`).join(', ') : String(value ?? '');
+};
+
+export const catalogue = {
+  'pdf-not-a-pdf': (e) => `${f(e, 'file')} is not a PDF. Choose the PDF form itself, not a picture or a text of it.`,
+  'pdf-damaged': (e) => `${f(e, 'file')} is damaged and could not be mended. Ask its author for a fresh copy, or print it to a new PDF.`,
+  'pdf-password': (e) => `${f(e, 'file')} opens only with a password. Save a copy without the opening password and upload that.`,
+  'pdf-no-fields': (e) => `${f(e, 'file')} has no form fields, so there is nothing to fill. Upload the fillable version of the form.`,
+  'pdf-xfa-only': (e) =>
+    `${f(e, 'file')} keeps its form only in XFA, which has no pages of its own to fill. Ask its author for a version with AcroForm fields.`,
+  'pdf-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Reduce the pictures in it and upload it again.`,
+  'pdf-field-unknown': (e) => `The template has no field named “${f(e, 'field')}”.`,
+  'font-cannot-draw': (e) => `No bundled face can draw ${f(e, 'characters')} in “${f(e, 'field')}”.`,
+  'sheet-not-a-workbook': (e) => `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
+  'sheet-old-workbook': (e) => `${f(e, 'file')} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,
+  'sheet-password': (e) => `${f(e, 'file')} is protected with a password. Save a copy without the password and choose that.`,
+  'sheet-damaged': (e) => `${f(e, 'file')} is damaged: ${f(e, 'part')} cannot be read. Save it again and choose the new file.`,
+  'sheet-empty': (e) => `${f(e, 'where')} is empty. Choose another sheet or another row for the headings.`,
+  'sheet-missing': (e) => `${f(e, 'file')} has no sheet named “${f(e, 'sheet')}”. It has ${f(e, 'sheets')}.`,
+  'sheet-no-headings': (e) => `Row ${f(e, 'row')} of ${f(e, 'where')} has no headings. Choose the row that names the columns.`,
+  'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${f(e, 'limit')} rows. Split it into several files.`,
+  'sheet-zip-bomb': (e) => `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,
+  'sheet-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Split it into several files.`,
+  'pattern-unknown-column': (e) =>
+    `“${f(e, 'pattern')}” names ${f(e, 'name')}, which is no column of the records. Columns are ${f(e, 'columns')}.`,
+  'pattern-broken': (e) => `“${f(e, 'pattern')}” cannot be understood: ${f(e, 'why')}. Data stands between two pairs of braces, like {{ plot }}.`,
+  'pattern-climbs': (e) => `“${f(e, 'pattern')}” leads out of the archive. Leave out “..” and a slash at its start.`,
+  'pattern-empty': (e) => `The pattern for the ${f(e, 'what')} is empty. Write a name, for example {{ code }}.`,
+  'copy-law': (e) => `Copy ${f(e, 'copy')} is ${f(e, 'state')}; “${f(e, 'event')}” cannot happen to it now.`,
+  'mailing-no-template': (e) => `“${f(e, 'mailing')}” has no template yet. Add one to its packet.`,
+  'mailing-no-records': (e) => `“${f(e, 'mailing')}” has no records yet. Choose a source.`,
+  'mailing-no-record-can-run': () => `Every record is held back by a stop or left out. Open Checks to see why.`,
+  'mailing-changed-elsewhere': (e) => `“${f(e, 'mailing')}” was changed in another window. It was read again; repeat your last change.`,
+  'mailing-no-recipient-column': (e) => `“${f(e, 'mailing')}” is to be mailed, but no column holds the addresses. Choose one in Output and message.`,
+  'mailing-no-mail-server': () => `No mail server is set up. Enter it in Settings, or choose “made and kept” in Output and message.`,
+  'mailing-name-empty': () => `A mailing needs a name.`,
+  'batch-not-running': (e) => `Batch ${f(e, 'batch')} is ${f(e, 'state')}, so it cannot be ${f(e, 'wanted')}.`,
+  'batch-disk-full': (e) => `The disk is full: ${f(e, 'path')} could not be written. The batch is paused; make room, then resume it.`,
+  'batch-not-made': (e) => `${f(e, 'path')} could not be made: ${f(e, 'why')}. The batch is paused; nothing already made is lost.`,
+  'batch-file-gone': (e) => `${f(e, 'path')} is no longer in the archive folder, so this copy cannot be sent or opened.`,
+  'mail-server-unreachable': (e) => `The mail server ${f(e, 'host')}:${f(e, 'port')} does not answer (${f(e, 'why')}). Check the address and whether it is running.`,
+  'mail-sign-in-refused': (e) => `The mail server ${f(e, 'host')} refused the sign-in: ${f(e, 'said')}`,
+  'mail-address-refused': (e) => `“${f(e, 'address')}” is not an e-mail address: ${f(e, 'why')}.`,
+  'account-exists': () => `An administrator is already set up. Sign in instead.`,
+  'account-sign-in-refused': () => `That e-mail address and password do not go together. Check both and try again.`,
+  'account-too-many-tries': (e) => `Too many tries. Wait ${f(e, 'minutes')} minutes, then try again.`,
+  'account-signed-out': () => `You are signed out. Sign in to go on; your work is saved.`,
+  'request-not-ours': () => `The request did not come from Mailbag itself and was refused. Load the page again.`,
+  'request-wrong': (e) => `The request was not understood: ${f(e, 'why')}.`,
+  'not-found': (e) => `There is no ${f(e, 'what')} with this address. It may have been removed.`,
+  'template-in-use': (e) => `“${f(e, 'template')}” belongs to ${f(e, 'mailings')}. Take it out of the packet first.`,
+  'source-in-use': (e) => `“${f(e, 'source')}” gives records to ${f(e, 'mailings')}. Choose another source there first.`,
+  unexpected: (e) => `Something went wrong on the server (${f(e, 'trace')}). Nothing was lost; try again.`,
+} satisfies Record<string, (fields: ErrorFields) => string>;
+
+export type ErrorCode = keyof typeof catalogue;
+
+/** An error of the catalogue. `fields` hold what the sentence needs, so that a screen can say it. */
+export class MailbagError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    readonly fields: ErrorFields = {},
+    options?: { cause?: unknown },
+  ) {
+    super((catalogue[code] as (fields: ErrorFields) => string)(fields), options);
+    this.name = 'MailbagError';
+  }
+  toJSON(): { code: ErrorCode; fields: ErrorFields; message: string } {
+    return { code: this.code, fields: this.fields, message: this.message };
+  }
+}
+
+export const isMailbagError = (error: unknown): error is MailbagError => error instanceof Error && error.name === 'MailbagError' && 'code' in error;

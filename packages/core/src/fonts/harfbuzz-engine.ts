@@ -1,0 +1,91 @@
+import type * as HarfBuzz from 'harfbuzzjs';
+import type { FontEngine, ShapingFace } from '../platform/ports.js';
+
+/** Exports of harfbuzz-subset.wasm that are used here. */
+interface SubsetExports {
+  memory: { buffer: ArrayBuffer };
+  malloc(size: number): number;
+  free(pointer: number): void;
+  hb_blob_create(data: number, length: number, mode: number, user: number, destroy: number): number;
+  hb_blob_destroy(blob: number): void;
+  hb_blob_get_length(blob: number): number;
+  hb_blob_get_data(blob: number, length: number): number;
+  hb_face_create(blob: number, index: number): number;
+  hb_face_destroy(face: number): void;
+  hb_face_reference_blob(face: number): number;
+  hb_set_add(set: number, value: number): void;
+  hb_subset_input_create_or_fail(): number;
+  hb_subset_input_destroy(input: number): void;
+  hb_subset_input_unicode_set(input: number): number;
+  hb_subset_input_set_flags(input: number, flags: number): void;
+  hb_subset_or_fail(face: number, input: number): number;
+}
+
+/** HB_SUBSET_FLAGS_RETAIN_GIDS and HB_SUBSET_FLAGS_NO_HINTING of hb-subset.h. */
+const RETAIN_GIDS = 0x2;
+const NO_HINTING = 0x1;
+/** HB_MEMORY_MODE_WRITABLE of hb-blob.h. */
+const WRITABLE = 2;
+
+/**
+ * The font engine over HarfBuzz's two WebAssembly modules. The host loads them, because each loads files its own way.
+ * @param hb the module `harfbuzzjs`
+ * @param subsetExports exports of an instance of harfbuzz-subset.wasm
+ */
+export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): FontEngine {
+  const wasm = subsetExports as SubsetExports;
+  return {
+    openFace(bytes): ShapingFace {
+      const copy = new Uint8Array(bytes).buffer;
+      const face = new hb.Face(new hb.Blob(copy));
+      const font = new hb.Font(face);
+      const upem = face.upem;
+      font.setScale(upem, upem);
+      const covered = new Set<number>(face.collectUnicodes());
+      const extents = font.hExtents();
+      return {
+        unitsPerEm: upem,
+        ascender: extents.ascender,
+        descender: extents.descender,
+        covers: (codePoint) => covered.has(codePoint),
+        shape(text, direction) {
+          const buffer = new hb.Buffer();
+          buffer.addText(text);
+          buffer.guessSegmentProperties();
+          buffer.setDirection(direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
+          hb.shape(font, buffer);
+          const positions = buffer.getGlyphPositions();
+          return buffer.getGlyphInfos().map((info, index) => {
+            const position = positions[index]!;
+            return { glyph: info.codepoint, cluster: info.cluster, advance: position.xAdvance, dx: position.xOffset, dy: position.yOffset };
+          });
+        },
+      };
+    },
+    subset(bytes, codePoints) {
+      const data = wasm.malloc(bytes.length);
+      new Uint8Array(wasm.memory.buffer).set(bytes, data);
+      const blob = wasm.hb_blob_create(data, bytes.length, WRITABLE, 0, 0);
+      const face = wasm.hb_face_create(blob, 0);
+      wasm.hb_blob_destroy(blob);
+      const input = wasm.hb_subset_input_create_or_fail();
+      const set = wasm.hb_subset_input_unicode_set(input);
+      for (const codePoint of codePoints) wasm.hb_set_add(set, codePoint);
+      wasm.hb_subset_input_set_flags(input, RETAIN_GIDS | NO_HINTING);
+      const small = wasm.hb_subset_or_fail(face, input);
+      wasm.hb_subset_input_destroy(input);
+      try {
+        if (small === 0) return bytes;
+        const result = wasm.hb_face_reference_blob(small);
+        const from = wasm.hb_blob_get_data(result, 0);
+        const out = new Uint8Array(wasm.memory.buffer).slice(from, from + wasm.hb_blob_get_length(result));
+        wasm.hb_blob_destroy(result);
+        wasm.hb_face_destroy(small);
+        return out;
+      } finally {
+        wasm.hb_face_destroy(face);
+        wasm.free(data);
+      }
+    },
+  };
+}

@@ -1,0 +1,47 @@
+/** Core's door: everything that hosts may use. */
+export * from './errors/catalogue.js';
+export type * from './platform/ports.js';
+export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
+
+export { inspectTemplate } from './pdf/inspect.js';
+export { compileTemplate } from './pdf/compile.js';
+export type { CompiledTemplate, CompileOptions } from './pdf/compile.js';
+export { fillCopy, measureCopy } from './pdf/fill.js';
+export type { FilledCopy, FillNote } from './pdf/fill.js';
+export { readValues } from './pdf/read.js';
+export * from './pdf/field.js';
+export type * from './pdf/value.js';
+
+export * from './tables/record.js';
+export { excerptTable, readTable } from './tables/read-table.js';
+export type { TableExcerpt, TableFile, TableReading, TableResult } from './tables/read-table.js';
+
+export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
+export type { Evaluation, FieldMap, Problem } from './map/field-map.js';
+export { readsColumns, renameColumn, ruleKinds, ruleSentence } from './map/registry.js';
+export type { FillRule } from './map/registry.js';
+export type { ComposePart, ComposeRule } from './map/kinds/compose.js';
+export type { Translation, TranslateRule } from './map/kinds/translate.js';
+export type { SentencePart } from './map/rule.js';
+export { rowReader } from './map/row.js';
+export type { Row } from './map/row.js';
+export { ruleForColumn, suggestRules, suggestTable } from './map/suggest.js';
+
+export { checkRecords, RecordChecker } from './checks/check-records.js';
+export type { CheckedTemplate, CheckSetup } from './checks/check.js';
+export * from './checks/finding.js';
+
+export { compilePattern, patternExtras } from './patterns/pattern.js';
+export { outputPattern } from './patterns/output-path.js';
+export { messagePattern, textToHtml } from './patterns/message.js';
+export type { RenderedMessage } from './patterns/message.js';
+export { patternData } from './patterns/pattern-data.js';
+export type { PatternExtras } from './patterns/pattern-data.js';
+
+export { copyCode, isCopyCode } from './copies/code.js';
+export { pathKey, safeName, uniquePath } from './copies/file-name.js';
+export { copyEvents, copyLaw, copyStates, nextCopyState } from './copies/states.js';
+export type { CopyEventKind, CopyState } from './copies/states.js';
+
+export { addressFault, domainOf } from './mail/address.js';
+export { MOST_TRIES, replyMeaning, retryDelay } from './mail/smtp-reply.js';

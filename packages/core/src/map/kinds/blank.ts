@@ -1,0 +1,15 @@
+import { blankFor } from '../rule.js';
+import type { RuleKind } from '../rule.js';
+
+/** Leave blank, on purpose. */
+export interface BlankRule {
+  kind: 'blank';
+}
+
+export const blank: RuleKind<BlankRule> = {
+  kind: 'blank',
+  readsColumns: () => [],
+  evaluate: (_rule, field) => ({ value: blankFor(field) }),
+  sentence: () => [{ say: 'left blank on purpose' }],
+  rename: (rule) => rule,
+};

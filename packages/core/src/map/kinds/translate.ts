@@ -1,0 +1,31 @@
+import { isButtonWithStates } from '../../pdf/field.js';
+import { normalised } from '../choose.js';
+import { blankFor } from '../rule.js';
+import type { RuleKind } from '../rule.js';
+
+/** `from`: text of the column, compared without regard to case and stray spaces. `to`: on-value or export value; empty: off or blank. */
+export interface Translation {
+  from: string;
+  to: string;
+}
+
+/** Values of a column translated to on-values or options. A value without a translation is a finding, never a silent tick. */
+export interface TranslateRule {
+  kind: 'translate';
+  column: string;
+  table: Translation[];
+}
+
+export const translate: RuleKind<TranslateRule> = {
+  kind: 'translate',
+  readsColumns: (rule) => [rule.column],
+  evaluate(rule, field, row) {
+    const text = row.cell(rule.column).text;
+    const found = rule.table.find((one) => normalised(one.from) === normalised(text));
+    if (found) return { value: found.to === '' || (isButtonWithStates(field) && found.to === 'Off') ? blankFor(field) : field.kind === 'list' ? [found.to] : found.to };
+    if (text.trim() === '') return { value: blankFor(field) };
+    return { value: blankFor(field), untranslated: { column: rule.column, text, accepted: rule.table.map((one) => one.from).filter(Boolean) } };
+  },
+  sentence: (rule) => [{ column: rule.column }, { say: `${rule.table.length} values translated` }],
+  rename: (rule, from, to) => (rule.column === from ? { ...rule, column: to } : rule),
+};

@@ -1,0 +1,14 @@
+import type { Cell, Column, SourceRecord } from '../tables/record.js';
+import { emptyCell } from '../tables/record.js';
+
+/** A record with its columns by name. A value asked from a column that is not there is empty. */
+export interface Row {
+  row: number;
+  cell(column: string): Cell;
+}
+
+/** Reads records by column name. */
+export function rowReader(columns: readonly Pick<Column, 'name'>[]): (record: SourceRecord) => Row {
+  const index = new Map(columns.map((column, at) => [column.name, at]));
+  return (record) => ({ row: record.row, cell: (column) => record.cells[index.get(column) ?? -1] ?? emptyCell });
+}

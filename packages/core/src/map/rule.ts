@@ -1,0 +1,25 @@
+import type { Field } from '../pdf/field.js';
+import type { FieldValue } from '../pdf/value.js';
+import type { Row } from './row.js';
+
+/** The value for a field that a rule gives. `untranslated`: the text for which there is no translation, and what is accepted. */
+export interface RuleResult {
+  value: FieldValue;
+  untranslated?: { column: string; text: string; accepted: string[] };
+}
+
+/** A piece of a rule's sentence on the screen. */
+export type SentencePart = { column: string } | { text: string } | { say: string };
+
+/** Everything about one kind of rule. */
+export interface RuleKind<Rule extends { kind: string }> {
+  kind: Rule['kind'];
+  readsColumns(rule: Rule): string[];
+  evaluate(rule: Rule, field: Field, row: Row): RuleResult;
+  sentence(rule: Rule): SentencePart[];
+  /** The rule with a column of another name. */
+  rename(rule: Rule, from: string, to: string): Rule;
+}
+
+/** The value that leaves a field of this kind empty. */
+export const blankFor = (field: Field): FieldValue => (field.kind === 'checkbox' || field.kind === 'radio' ? false : field.kind === 'list' ? [] : '');

@@ -1,0 +1,136 @@
+import { distance } from 'fastest-levenshtein';
+import { fieldLabel, isButtonWithStates, isChoice, isFillable } from '../pdf/field.js';
+import type { Field } from '../pdf/field.js';
+import type { Column } from '../tables/record.js';
+import { normalised } from './choose.js';
+import type { FieldMap } from './field-map.js';
+import type { Translation } from './kinds/translate.js';
+import type { FillRule } from './registry.js';
+
+/** Words that mean the same in headings and on forms; common practice, no source. */
+const synonyms: string[][] = [
+  ['surname', 'lastname', 'family'],
+  ['firstname', 'forename', 'given', 'first'],
+  ['email', 'mail', 'emailaddress'],
+  ['phone', 'telephone', 'tel', 'mobile'],
+  ['postcode', 'zip', 'postal'],
+  ['birth', 'born', 'dob', 'birthday'],
+  ['number', 'no', 'nr', 'num', 'id'],
+  ['street', 'address', 'addr'],
+  ['city', 'town', 'place'],
+  ['start', 'from', 'begin', 'since'],
+  ['end', 'until', 'till'],
+];
+const canonical = new Map(synonyms.flatMap((group) => group.map((word) => [word, group[0]!] as const)));
+const noise = new Set(['the', 'of', 'a', 'your', 'please', 'enter', 'field', 'text', 'txt', 'subform', 'topmostsubform', 'page', 'page1', 'page2', 'form', 'in', 'and']);
+
+function words(text: string): string[] {
+  return text
+    .normalize('NFKD')
+    .replace(/\p{Mn}/gu, '')
+    .replace(/\[\d+\]/g, ' ')
+    .replace(/e-mail/gi, 'email')
+    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word && !noise.has(word))
+    .map((word) => canonical.get(word) ?? word);
+}
+
+const alike = (a: string, b: string): number => {
+  if (a === b) return 1;
+  const longest = Math.max(a.length, b.length);
+  if (longest < 4) return 0;
+  const near = 1 - distance(a, b) / longest;
+  return near >= 0.75 ? near : a.length >= 4 && b.length >= 4 && (a.startsWith(b) || b.startsWith(a)) ? 0.7 : 0;
+};
+
+/** How well two sets of words go together, 0 to 1: shared words over all words, the shorter set weighing more. */
+function likeness(a: readonly string[], b: readonly string[]): number {
+  if (a.length === 0 || b.length === 0) return 0;
+  const best = (word: string, others: readonly string[]): number => Math.max(...others.map((other) => alike(word, other)));
+  const ab = a.reduce((sum, word) => sum + best(word, b), 0) / a.length;
+  const ba = b.reduce((sum, word) => sum + best(word, a), 0) / b.length;
+  return Math.min(ab, ba) * 0.65 + Math.max(ab, ba) * 0.35;
+}
+
+/** How well the sample values of a column suit a field, -1 to 1. */
+function suits(field: Field, column: Column): number {
+  if (field.kind === 'checkbox') return column.kind === 'yes-no' ? 0.3 : column.distinct > 6 ? -0.6 : -0.1;
+  if (isChoice(field) || field.kind === 'radio') {
+    const accepted = new Set([...field.options.flatMap((one) => [one.label, one.value]), ...field.onValues].map(normalised));
+    const hits = column.examples.filter((example) => accepted.has(normalised(example))).length;
+    return column.examples.length === 0 ? 0 : hits > 0 ? 0.5 * (hits / column.examples.length) : -0.3;
+  }
+  if (column.kind === 'yes-no') return -0.3;
+  return field.maxLength !== null && column.longest.length > field.maxLength * 1.5 ? -0.15 : 0;
+}
+
+const YES = ['yes', 'y', 'true', '1', 'x'];
+const NO = ['no', 'n', 'false', '0'];
+const yesWords = new Set([...YES, 'ja', 'oui', 'si', 'sí', 'да', 'on']);
+const noWords = new Set([...NO, 'nein', 'non', 'нет', 'off']);
+
+/** A translation table to start from: yes and no for tick boxes, the options and the column's own values for choices. */
+export function suggestTable(field: Field, column: Column | undefined): Translation[] {
+  const table = new Map<string, Translation>();
+  const add = (from: string, to: string): void => {
+    if (from && !table.has(normalised(from))) table.set(normalised(from), { from, to });
+  };
+  if (field.kind === 'checkbox') {
+    const on = field.onValues[0] ?? 'Yes';
+    for (const example of column?.examples ?? []) {
+      if (yesWords.has(normalised(example))) add(example, on);
+      else if (noWords.has(normalised(example))) add(example, 'Off');
+    }
+    YES.forEach((word) => add(word, on));
+    NO.forEach((word) => add(word, 'Off'));
+    return [...table.values()];
+  }
+  const targets = field.kind === 'radio' ? field.onValues.map((on, index) => ({ value: on, label: field.options[index]?.label ?? on })) : field.options;
+  for (const target of targets) add(target.label, target.value);
+  for (const target of targets) add(target.value, target.value);
+  for (const example of column?.examples ?? []) {
+    if (table.has(normalised(example))) continue;
+    const near = targets.find((target) => {
+      const [a, b] = [normalised(target.label), normalised(example)];
+      return b.length > 2 && (a.startsWith(b) || b.startsWith(a));
+    });
+    if (near) add(example, near.value);
+  }
+  return [...table.values()];
+}
+
+/** The rule with which a field takes a column, as its kind needs it. */
+export function ruleForColumn(field: Field, column: Column): FillRule {
+  if (isButtonWithStates(field) || isChoice(field)) return { kind: 'translate', column: column.name, table: suggestTable(field, column) };
+  return { kind: 'column', column: column.name };
+}
+
+/** Below this a match is no suggestion. */
+const THRESHOLD = 0.62;
+
+/** Rules suggested for the fields of a template, from name, tooltip, kind and sample values. Only fields that no rule fills yet are looked at. */
+export function suggestRules(fields: readonly Field[], columns: readonly Column[], map: FieldMap): FieldMap {
+  const columnWords = columns.map((column) => words(column.name));
+  const suggestions: FieldMap = {};
+  const firstName = columns.find((column) => words(column.name).join() === 'firstname' || words(column.name).join(' ') === 'firstname number' || /^(first|given|fore)[ _-]?name$/i.test(column.name));
+  const surname = columns.find((column) => /^(surname|last[ _-]?name|family[ _-]?name)$/i.test(column.name));
+  for (const field of fields) {
+    if (!isFillable(field) || Object.hasOwn(map, field.name)) continue;
+    const label = words(field.tooltip ?? fieldLabel(field));
+    const last = words(field.name.split('.').slice(-1).join(' '));
+    const whole = words(field.name);
+    let best: { column: Column; score: number } | null = null;
+    columns.forEach((column, index) => {
+      const heading = columnWords[index]!;
+      const score = Math.max(likeness(label, heading), likeness(last, heading), likeness(whole, heading) * 0.98) + suits(field, column) * 0.35;
+      if (!best || score > best.score + 1e-9) best = { column, score };
+    });
+    const found = best as { column: Column; score: number } | null;
+    const wantsName = field.kind === 'text' && [...label, ...last].includes('name') && firstName && surname && !/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`);
+    if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95)) suggestions[field.name] = ruleForColumn(field, found.column);
+    else if (wantsName) suggestions[field.name] = { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] };
+  }
+  return suggestions;
+}

@@ -1,0 +1,25 @@
+import { safeFileName, safeFolders } from '../copies/file-name.js';
+import { MailbagError } from '../errors/catalogue.js';
+import { compilePattern } from './pattern.js';
+
+/** Turns a record's data into folders and a file name, made safe. */
+export interface OutputPattern {
+  path(data: Record<string, unknown>): { folders: string[]; file: string };
+}
+
+/**
+ * @param folder pattern of the folders below the archive; empty: none
+ * @param file pattern of the name; `.pdf` may be left out
+ * @throws MailbagError pattern-empty, pattern-climbs, pattern-broken, pattern-unknown-column
+ */
+export function outputPattern(folder: string, file: string, names: readonly string[]): OutputPattern {
+  if (file.trim() === '') throw new MailbagError('pattern-empty', { what: 'file name' });
+  if (/(^|[/\\])\.\.([/\\]|$)/.test(folder) || /^\s*([/\\]|[A-Za-z]:)/.test(folder)) throw new MailbagError('pattern-climbs', { pattern: folder });
+  if (/[/\\]/.test(file.replace(/\{\{.*?\}\}|\{%.*?%\}/g, ''))) throw new MailbagError('pattern-broken', { pattern: file, why: 'a file name cannot hold a slash; put folders into the folder pattern' });
+  const inFolder = compilePattern(folder, names);
+  const inFile = compilePattern(file, names);
+  // A slash that comes from data must not open another folder: data is made safe before it is rendered.
+  const flat = (data: Record<string, unknown>): Record<string, unknown> =>
+    Object.fromEntries(Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? value.replace(/[/\\]/g, '-') : value]));
+  return { path: (data) => ({ folders: safeFolders(inFolder.render(flat(data))), file: safeFileName(inFile.render(flat(data)), 'pdf') }) };
+}

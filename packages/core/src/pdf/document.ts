@@ -1,0 +1,138 @@
+import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFRef, PDFString, decodePDFRawStream, pdfDocEncodingDecode } from '@cantoo/pdf-lib';
+import type { PDFObject } from '@cantoo/pdf-lib';
+import { MailbagError } from '../errors/catalogue.js';
+import type { TemplateNote } from './field.js';
+
+/** A PDF that has been read, with what was noticed while reading. */
+export interface OpenedPdf {
+  doc: PDFDocument;
+  notes: TemplateNote[];
+}
+
+const name = (text: string): PDFName => PDFName.of(text);
+
+/** The object under `key`, followed through references; undefined when absent or null. */
+export const entry = (dict: PDFDict, key: string): PDFObject | undefined => {
+  try {
+    return dict.lookup(name(key));
+  } catch {
+    return undefined;
+  }
+};
+export const dictEntry = (dict: PDFDict, key: string): PDFDict | undefined => {
+  const found = entry(dict, key);
+  return found instanceof PDFDict ? found : found instanceof PDFRawStream ? found.dict : undefined;
+};
+export const arrayEntry = (dict: PDFDict, key: string): PDFArray | undefined => {
+  const found = entry(dict, key);
+  return found instanceof PDFArray ? found : undefined;
+};
+export const numberEntry = (dict: PDFDict, key: string): number | undefined => {
+  const found = entry(dict, key);
+  return found instanceof PDFNumber && Number.isFinite(found.asNumber()) ? found.asNumber() : undefined;
+};
+export const nameEntry = (dict: PDFDict, key: string): string | undefined => {
+  const found = entry(dict, key);
+  return found instanceof PDFName ? nameText(found) : undefined;
+};
+
+/** A name as text: `#` escapes undone, bytes read as UTF-8 where they are that, else as Latin-1. */
+export function nameText(value: PDFName): string {
+  const bytes = Uint8Array.from(value.asBytes());
+  let text = '';
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  if (!/[\u0080-\u00ff]/.test(text)) return text;
+  try {
+    return decodeURIComponent(text.replace(/[^A-Za-z0-9]/g, (char) => `%${char.charCodeAt(0).toString(16).padStart(2, '0')}`));
+  } catch {
+    return text;
+  }
+}
+
+/** Characters of a text string's bytes (ISO 32000-2, 7.9.2.2): UTF-16BE, UTF-8 or PDFDocEncoding. Read in pieces, since values can be long. */
+function decodeTextString(bytes: Uint8Array): string {
+  let text = '';
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) {
+    for (let index = 2; index + 1 < bytes.length; index += 2) text += String.fromCharCode(bytes[index]! * 256 + bytes[index + 1]!);
+    // Language escapes (7.9.2.2.1) are no part of the text.
+    return text.replace(/\u001b[^\u001b]*\u001b/g, '');
+  }
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) {
+    const coded = latin1(bytes.subarray(3)).replace(/[^A-Za-z0-9]/g, (char) => `%${char.charCodeAt(0).toString(16).padStart(2, '0')}`);
+    try {
+      return decodeURIComponent(coded);
+    } catch {
+      return latin1(bytes.subarray(3));
+    }
+  }
+  for (let from = 0; from < bytes.length; from += 8192) text += pdfDocEncodingDecode(bytes.subarray(from, from + 8192));
+  return text;
+}
+
+/** Text of a string, a name or a text stream; undefined for anything else. */
+export function textOf(value: PDFObject | undefined): string | undefined {
+  if (value instanceof PDFString || value instanceof PDFHexString) return decodeTextString(value.asBytes());
+  if (value instanceof PDFName) return nameText(value);
+  if (value instanceof PDFNumber) return value.toString();
+  if (value instanceof PDFRawStream) return decodeTextString(decodePDFRawStream(value).decode());
+  return undefined;
+}
+
+/** Numbers of an array; wrong entries count as 0. */
+export const numbersOf = (array: PDFArray | undefined): number[] =>
+  array
+    ? Array.from({ length: array.size() }, (_, index) => {
+        const found = array.lookup(index);
+        return found instanceof PDFNumber && Number.isFinite(found.asNumber()) ? found.asNumber() : 0;
+      })
+    : [];
+
+/** References or dictionaries of an array, in order, with the dictionaries they lead to. */
+export function dictsOf(array: PDFArray | undefined): { ref: PDFRef | null; dict: PDFDict }[] {
+  const found: { ref: PDFRef | null; dict: PDFDict }[] = [];
+  for (let index = 0; array && index < array.size(); index++) {
+    const raw = array.get(index);
+    const dict = array.lookup(index);
+    if (dict instanceof PDFDict) found.push({ ref: raw instanceof PDFRef ? raw : null, dict });
+  }
+  return found;
+}
+
+/** Bytes as a string of one character a byte. */
+export function latin1(bytes: Uint8Array): string {
+  let text = '';
+  for (let from = 0; from < bytes.length; from += 8192) text += String.fromCharCode(...bytes.subarray(from, from + 8192));
+  return text;
+}
+
+const isWrongPassword = (error: unknown): boolean =>
+  error instanceof Error && (/encrypt|password/i.test(error.name) || /encrypted|password/i.test(error.message));
+
+/**
+ * Reads a PDF, mending what can be mended. A file that is encrypted but opens without a password is decrypted.
+ * @param file its name, for the sentences of errors
+ * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password
+ */
+export async function openPdf(bytes: Uint8Array, file: string): Promise<OpenedPdf> {
+  const head = latin1(bytes.subarray(0, 4096));
+  const start = head.indexOf('%PDF-');
+  if (start < 0) throw new MailbagError('pdf-not-a-pdf', { file });
+  const notes: TemplateNote[] = [];
+  const tail = latin1(bytes.subarray(Math.max(0, bytes.length - 2048)));
+  if (start > 0 || !tail.includes('startxref') || !tail.includes('%%EOF')) notes.push({ code: 'mended', fields: [] });
+  let doc: PDFDocument;
+  try {
+    doc = await PDFDocument.load(start > 0 ? bytes.subarray(start) : bytes, { password: '', updateMetadata: false, parseSpeed: Infinity });
+  } catch (error) {
+    if (isWrongPassword(error)) throw new MailbagError('pdf-password', { file }, { cause: error });
+    throw new MailbagError('pdf-damaged', { file }, { cause: error });
+  }
+  try {
+    if (doc.getPageCount() === 0) throw new MailbagError('pdf-damaged', { file });
+    doc.getPages();
+  } catch (error) {
+    throw new MailbagError('pdf-damaged', { file }, { cause: error });
+  }
+  if (doc.isEncrypted) notes.push({ code: 'encrypted', fields: [] });
+  return { doc, notes };
+}

@@ -1,0 +1,130 @@
+/** What a form field is (ISO 32000-2, 12.7.5). */
+export type FieldKind = 'text' | 'checkbox' | 'radio' | 'combo' | 'list' | 'signature' | 'button';
+
+export type FieldFlag =
+  | 'readOnly'
+  | 'required'
+  | 'noExport'
+  | 'multiline'
+  | 'password'
+  | 'fileSelect'
+  | 'doNotSpellCheck'
+  | 'doNotScroll'
+  | 'comb'
+  | 'richText'
+  | 'noToggleToOff'
+  | 'radio'
+  | 'pushButton'
+  | 'radiosInUnison'
+  | 'combo'
+  | 'edit'
+  | 'sort'
+  | 'multiSelect'
+  | 'commitOnSelChange';
+
+/** One place where a field stands on a page. */
+export interface FieldWidget {
+  /** 1-based; 0: on no page. */
+  page: number;
+  /** Left, bottom, right, top in points of the page's own space (1/72 inch, origin bottom left). */
+  rect: [number, number, number, number];
+  /** Degrees by which the content is turned counter-clockwise (MK /R): 0, 90, 180, 270. */
+  rotation: number;
+  /** ISO 32000-2, table 167. */
+  annotFlags: number;
+  /** On-value of this tick box or radio button; null for other kinds. */
+  onValue: string | null;
+  hidden: boolean;
+}
+
+export interface FieldOption {
+  /** Export value. */
+  value: string;
+  /** Display value. */
+  label: string;
+}
+
+/** A terminal AcroForm field with everything inherited resolved. */
+export interface Field {
+  /** Fully qualified name (ISO 32000-2, 12.7.4.2). */
+  name: string;
+  kind: FieldKind;
+  /** TU; null: none. */
+  tooltip: string | null;
+  /** Page of the first widget, 1-based. */
+  page: number;
+  flags: FieldFlag[];
+  /** Greatest number of characters; null: no limit. */
+  maxLength: number | null;
+  options: FieldOption[];
+  /** On-values of tick boxes and radio buttons, in the order of the widgets, each once. */
+  onValues: string[];
+  /** The value in the template: text, on-value, or chosen options; null: none. */
+  value: string | string[] | null;
+  widgets: FieldWidget[];
+}
+
+/** Page in points after rotation, as a person sees it, with what a viewer needs to place boxes. */
+export interface PageSize {
+  width: number;
+  height: number;
+  /** Degrees clockwise: 0, 90, 180, 270. */
+  rotation: number;
+  /** Lower left corner of the visible box in the page's own space. */
+  left: number;
+  bottom: number;
+}
+
+export type TemplateNoteCode = 'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
+
+/** Something to know about a template that can be used all the same. */
+export interface TemplateNote {
+  code: TemplateNoteCode;
+  fields: string[];
+}
+
+export interface TemplateDescription {
+  pages: PageSize[];
+  fields: Field[];
+  notes: TemplateNote[];
+}
+
+const noteSentences: Record<TemplateNoteCode, string> = {
+  mended: 'The file was damaged and has been mended while reading. Look through its pages once.',
+  encrypted: 'The file is protected by its author, but opens without a password. Copies are made without that protection.',
+  'xfa-dropped': 'The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.',
+  signed: 'The file is signed. Filling it breaks that signature, so copies go out without it.',
+  scripts: 'The file contains scripts. They are never run, and copies go out without them.',
+  'stray-widgets': 'Some fields stood outside the list of fields. They were taken in.',
+  'filling-forbidden': 'The author’s permissions forbid filling this form. Make sure that you may use it.',
+  'two-kinds': 'Fields of one name have two different kinds; they are filled as the first of them.',
+};
+
+/** A note of a template as a sentence for the screen. */
+export const templateNoteSentence = (note: TemplateNote): string => noteSentences[note.code];
+
+const isFlag = (field: Field, flag: FieldFlag): boolean => field.flags.includes(flag);
+export const isRequired = (field: Field): boolean => isFlag(field, 'required');
+export const isReadOnly = (field: Field): boolean => isFlag(field, 'readOnly');
+export const isButtonWithStates = (field: Field): boolean => field.kind === 'checkbox' || field.kind === 'radio';
+export const isChoice = (field: Field): boolean => field.kind === 'combo' || field.kind === 'list';
+/** Fields that take a value from a record. Push buttons and signature fields do not. */
+export const isFillable = (field: Field): boolean => field.kind !== 'button' && field.kind !== 'signature' && !isReadOnly(field);
+
+/** A name for people: the tooltip, else the last part of the field's name made readable. */
+export function fieldLabel(field: Field): string {
+  if (field.tooltip?.trim()) return field.tooltip.trim();
+  const last = field.name.split('.').at(-1) ?? field.name;
+  const readable = last
+    .replace(/\[\d+\]$/, '')
+    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+    .replace(/[_-]+/g, ' ')
+    .trim();
+  return readable ? readable[0]!.toUpperCase() + readable.slice(1) : field.name;
+}
+
+/** The values which a field accepts, as a person would write them: options as displayed, on-values. Empty: anything. */
+export function acceptedValues(field: Field): string[] {
+  if (isButtonWithStates(field)) return field.onValues.map((on, index) => field.options[index]?.label ?? on);
+  return isChoice(field) && !isFlag(field, 'edit') ? field.options.map((option) => option.label) : [];
+}

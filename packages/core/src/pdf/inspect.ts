@@ -1,0 +1,203 @@
+import type { PDFDict, PDFDocument, PDFPage } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict as Dict, PDFName } from '@cantoo/pdf-lib';
+import { MailbagError } from '../errors/catalogue.js';
+import { arrayEntry, dictEntry, entry, nameEntry, nameText, numberEntry, numbersOf, openPdf, textOf } from './document.js';
+import type { OpenedPdf } from './document.js';
+import { inheritedEntry, readFieldTree } from './field-tree.js';
+import type { FieldTree, RawField, RawWidget } from './field-tree.js';
+import type { Field, FieldFlag, FieldKind, FieldOption, FieldWidget, PageSize, TemplateDescription, TemplateNote } from './field.js';
+
+/** Bit positions of field flags, 1-based: ISO 32000-2, tables 227, 229, 231 and 233. */
+const commonFlags: [number, FieldFlag][] = [
+  [1, 'readOnly'],
+  [2, 'required'],
+  [3, 'noExport'],
+];
+const kindFlags: Record<'Tx' | 'Btn' | 'Ch' | 'Sig', [number, FieldFlag][]> = {
+  Tx: [
+    [13, 'multiline'],
+    [14, 'password'],
+    [21, 'fileSelect'],
+    [23, 'doNotSpellCheck'],
+    [24, 'doNotScroll'],
+    [25, 'comb'],
+    [26, 'richText'],
+  ],
+  Btn: [
+    [15, 'noToggleToOff'],
+    [16, 'radio'],
+    [17, 'pushButton'],
+    [26, 'radiosInUnison'],
+  ],
+  Ch: [
+    [18, 'combo'],
+    [19, 'edit'],
+    [20, 'sort'],
+    [22, 'multiSelect'],
+    [23, 'doNotSpellCheck'],
+    [27, 'commitOnSelChange'],
+  ],
+  Sig: [],
+};
+const hasBit = (flags: number, position: number): boolean => (flags & (1 << (position - 1))) !== 0;
+
+/** Annotation flags hidden (2) and no view (6): ISO 32000-2, table 167. */
+const isHidden = (annotFlags: number): boolean => hasBit(annotFlags, 2) || hasBit(annotFlags, 6);
+
+export const fieldFlagBits = (field: RawField): number => {
+  const value = inheritedEntry(field, 'Ff');
+  return value && 'asNumber' in value ? (value as { asNumber(): number }).asNumber() | 0 : 0;
+};
+
+export function fieldKind(field: RawField): FieldKind | null {
+  const type = inheritedEntry(field, 'FT');
+  const bits = fieldFlagBits(field);
+  switch (type instanceof PDFName ? nameText(type) : '') {
+    case 'Tx':
+      return 'text';
+    case 'Ch':
+      return hasBit(bits, 18) ? 'combo' : 'list';
+    case 'Btn':
+      return hasBit(bits, 17) ? 'button' : hasBit(bits, 16) ? 'radio' : 'checkbox';
+    case 'Sig':
+      return 'signature';
+    default:
+      return null;
+  }
+}
+
+/** The on-value of a tick box or radio button: the name in its normal appearance that is not Off. */
+export function onValueOf(widget: RawWidget): string | null {
+  const appearance = dictEntry(widget.dict, 'AP');
+  const normal = appearance && entry(appearance, 'N');
+  if (normal instanceof Dict) {
+    for (const key of normal.keys()) if (nameText(key) !== 'Off') return nameText(key);
+  }
+  const down = appearance && entry(appearance, 'D');
+  if (down instanceof Dict) for (const key of down.keys()) if (nameText(key) !== 'Off') return nameText(key);
+  const state = nameEntry(widget.dict, 'AS');
+  return state && state !== 'Off' ? state : null;
+}
+
+function optionsOf(field: RawField): FieldOption[] {
+  const array = inheritedEntry(field, 'Opt');
+  if (!(array instanceof PDFArray)) return [];
+  return Array.from({ length: array.size() }, (_, index) => {
+    const option = array.lookup(index);
+    if (option instanceof PDFArray) {
+      const value = textOf(option.lookup(0)) ?? '';
+      return { value, label: textOf(option.lookup(1)) ?? value };
+    }
+    const value = textOf(option) ?? '';
+    return { value, label: value };
+  });
+}
+
+/** A rectangle with its corners put in order. */
+export function rectOf(dict: PDFDict): [number, number, number, number] {
+  const [a = 0, b = 0, c = 0, d = 0] = numbersOf(arrayEntry(dict, 'Rect'));
+  return [Math.min(a, c), Math.min(b, d), Math.max(a, c), Math.max(b, d)];
+}
+
+const quarter = (degrees: number): number => ((Math.round(degrees / 90) * 90) % 360 + 360) % 360;
+
+function describeWidget(widget: RawWidget, isButton: boolean): FieldWidget {
+  const look = dictEntry(widget.dict, 'MK');
+  const annotFlags = numberEntry(widget.dict, 'F') ?? 0;
+  return {
+    page: widget.page + 1,
+    rect: rectOf(widget.dict),
+    rotation: quarter((look && numberEntry(look, 'R')) ?? 0),
+    annotFlags,
+    onValue: isButton ? onValueOf(widget) : null,
+    hidden: isHidden(annotFlags),
+  };
+}
+
+function valueOf(field: RawField): string | string[] | null {
+  const value = inheritedEntry(field, 'V');
+  if (value instanceof PDFArray) return Array.from({ length: value.size() }, (_, index) => textOf(value.lookup(index)) ?? '');
+  return textOf(value) ?? null;
+}
+
+/** A field of the file as the rest of Mailbag knows it; null when its kind is none of the standard's. */
+export function describeField(raw: RawField): Field | null {
+  const kind = fieldKind(raw);
+  if (!kind) return null;
+  const type = inheritedEntry(raw, 'FT') as PDFName;
+  const bits = fieldFlagBits(raw);
+  const isButton = kind === 'checkbox' || kind === 'radio';
+  const widgets = raw.widgets.map((widget) => describeWidget(widget, isButton));
+  const onValues = [...new Set(widgets.flatMap((widget) => (widget.onValue === null ? [] : [widget.onValue])))];
+  const flags = [...commonFlags, ...kindFlags[nameText(type) as 'Tx']].filter(([position]) => hasBit(bits, position)).map(([, flag]) => flag);
+  const limit = inheritedEntry(raw, 'MaxLen');
+  const maxLength = kind === 'text' && limit && 'asNumber' in limit ? (limit as { asNumber(): number }).asNumber() : null;
+  return {
+    name: raw.name,
+    kind,
+    tooltip: textOf(entry(raw.dict, 'TU')) ?? null,
+    page: widgets.find((widget) => widget.page > 0)?.page ?? 0,
+    flags,
+    maxLength: maxLength !== null && maxLength > 0 ? maxLength : null,
+    options: optionsOf(raw),
+    onValues: isButton && onValues.length === 0 ? ['Yes'] : onValues,
+    value: kind === 'signature' || kind === 'button' ? null : valueOf(raw),
+    widgets,
+  };
+}
+
+/** The visible box of a page: CropBox within MediaBox, in the page's own space. */
+export function visibleBox(page: PDFPage): { left: number; bottom: number; width: number; height: number } {
+  const media = page.getMediaBox();
+  const crop = page.getCropBox();
+  const left = Math.max(media.x, crop.x);
+  const bottom = Math.max(media.y, crop.y);
+  const width = Math.min(media.x + media.width, crop.x + crop.width) - left;
+  const height = Math.min(media.y + media.height, crop.y + crop.height) - bottom;
+  return width > 0 && height > 0 ? { left, bottom, width, height } : { left: media.x, bottom: media.y, width: media.width, height: media.height };
+}
+
+function pageSize(page: PDFPage): PageSize {
+  const box = visibleBox(page);
+  const rotation = quarter(page.getRotation().angle);
+  const turned = rotation % 180 !== 0;
+  return { width: turned ? box.height : box.width, height: turned ? box.width : box.height, rotation, left: box.left, bottom: box.bottom };
+}
+
+function hasScripts(doc: PDFDocument): boolean {
+  const names = dictEntry(doc.catalog, 'Names');
+  if (names && dictEntry(names, 'JavaScript')) return true;
+  return doc.context.enumerateIndirectObjects().some(([, object]) => object instanceof Dict && object.has(PDFName.of('JS')));
+}
+
+function notesOf(opened: OpenedPdf, tree: FieldTree, fields: Field[]): TemplateNote[] {
+  const notes = [...opened.notes];
+  if (tree.acroForm && entry(tree.acroForm, 'XFA')) notes.push({ code: 'xfa-dropped', fields: [] });
+  const signed = tree.fields.filter((field) => fieldKind(field) === 'signature' && inheritedEntry(field, 'V') instanceof Dict);
+  if (signed.length > 0) notes.push({ code: 'signed', fields: signed.map((field) => field.name) });
+  if (hasScripts(opened.doc)) notes.push({ code: 'scripts', fields: [] });
+  const known = new Set(fields.map((field) => field.name));
+  const stray = tree.strayWidgets.filter((name) => known.has(name));
+  if (stray.length > 0) notes.push({ code: 'stray-widgets', fields: stray });
+  if (tree.twoKinds.length > 0) notes.push({ code: 'two-kinds', fields: tree.twoKinds });
+  return notes;
+}
+
+/** Describes an opened PDF. @throws MailbagError pdf-no-fields, pdf-xfa-only */
+export function describePdf(opened: OpenedPdf, file: string): TemplateDescription {
+  const tree = readFieldTree(opened.doc);
+  const fields = tree.fields.map(describeField).filter((field) => field !== null);
+  if (fields.length === 0) {
+    const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
+    throw new MailbagError(xfa ? 'pdf-xfa-only' : 'pdf-no-fields', { file });
+  }
+  return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields) };
+}
+
+/**
+ * Reads a fillable PDF: its pages, its fields with everything inherited resolved, and what is odd about it.
+ * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only
+ */
+export async function inspectTemplate(bytes: Uint8Array, file = 'The file'): Promise<TemplateDescription> {
+  return describePdf(await openPdf(bytes, file), file);
+}

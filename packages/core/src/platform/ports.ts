@@ -1,0 +1,41 @@
+/** What a host (server, worker thread, browser) must supply to core. */
+
+/** One glyph of a shaped run. Advances and offsets in font units. `cluster` is the index of the character (UTF-16) it stands for. */
+export interface ShapedGlyph {
+  glyph: number;
+  cluster: number;
+  advance: number;
+  dx: number;
+  dy: number;
+}
+
+/** A face ready to measure and shape with. */
+export interface ShapingFace {
+  /** Units of the em square. */
+  readonly unitsPerEm: number;
+  /** In font units; descender is negative. */
+  readonly ascender: number;
+  readonly descender: number;
+  covers(codePoint: number): boolean;
+  /** Shapes one run of one direction. Glyphs come in visual order. */
+  shape(text: string, direction: 'ltr' | 'rtl'): ShapedGlyph[];
+}
+
+/** Shaping and subsetting, over HarfBuzz. */
+export interface FontEngine {
+  openFace(bytes: Uint8Array): ShapingFace;
+  /** The face with only what `codePoints` need; glyph numbers stay as they are. */
+  subset(bytes: Uint8Array, codePoints: Iterable<number>): Uint8Array;
+}
+
+/** A bundled face: its name as it appears in copies, and its bytes (TrueType). Earlier faces are preferred. */
+export interface FaceFile {
+  name: string;
+  bytes: Uint8Array;
+}
+
+/** The parts of a zip file, without reading them. Sizes in bytes from the central directory. */
+export interface ZipParts {
+  parts: { name: string; size: number; compressedSize: number }[];
+  read(name: string): AsyncIterable<Uint8Array>;
+}

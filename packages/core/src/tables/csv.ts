@@ -1,0 +1,116 @@
+import jschardet from 'jschardet';
+import Papa from 'papaparse';
+import { MailbagError } from '../errors/catalogue.js';
+import type { Cell } from './record.js';
+
+/** How a text file is to be read. Undefined: found out. */
+export interface CsvReading {
+  encoding?: string;
+  delimiter?: string;
+}
+
+export interface CsvText {
+  text: string;
+  encoding: string;
+  /** True when nothing in the file says which encoding it is. */
+  guessed: boolean;
+}
+
+/** What a host has under the name of TextDecoder (WHATWG Encoding). */
+type Decoder = new (label: string, options?: { fatal?: boolean }) => { decode(bytes: Uint8Array): string };
+const decoder = (label: string, fatal = false): { decode(bytes: Uint8Array): string } =>
+  new (globalThis as unknown as { TextDecoder: Decoder }).TextDecoder(label, { fatal });
+
+const isUtf8 = (bytes: Uint8Array): boolean => {
+  try {
+    decoder('utf-8', true).decode(bytes);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Reads bytes as text: byte order mark, pattern of zero bytes, strict UTF-8, then by the letters. */
+export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
+  if (encoding) return { text: decoder(encoding).decode(bytes).replace(/^\ufeff/, ''), encoding, guessed: false };
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return { text: decoder('utf-8').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-8', guessed: false };
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: decoder('utf-16le').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-16le', guessed: false };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: decoder('utf-16be').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-16be', guessed: false };
+  const sample = bytes.subarray(0, 2048);
+  const zeros = [0, 0];
+  sample.forEach((byte, index) => {
+    if (byte === 0) zeros[index % 2]!++;
+  });
+  if (zeros[1]! > sample.length / 4) return { text: decoder('utf-16le').decode(bytes), encoding: 'utf-16le', guessed: true };
+  if (zeros[0]! > sample.length / 4) return { text: decoder('utf-16be').decode(bytes), encoding: 'utf-16be', guessed: true };
+  if (isUtf8(bytes)) return { text: decoder('utf-8').decode(bytes), encoding: 'utf-8', guessed: false };
+  let piece = '';
+  for (const byte of bytes.subarray(0, 20_000)) piece += String.fromCharCode(byte);
+  const found = jschardet.detect(piece).encoding?.toLowerCase() ?? 'windows-1252';
+  const label = found === 'iso-8859-1' || found === 'ascii' || found === 'iso-8859-2' ? 'windows-1252' : found;
+  try {
+    return { text: decoder(label).decode(bytes), encoding: label, guessed: true };
+  } catch {
+    return { text: decoder('windows-1252').decode(bytes), encoding: 'windows-1252', guessed: true };
+  }
+}
+
+const DELIMITERS = [',', ';', '\t', '|'];
+
+/** The delimiter that divides the first lines into the most even rows; a `sep=` line decides. */
+export function findDelimiter(text: string): string {
+  const declared = /^sep=(.)\r?\n/i.exec(text)?.[1];
+  if (declared) return declared;
+  const head = text.slice(0, 64 * 1024);
+  let best = { delimiter: ',', score: 0 };
+  for (const delimiter of DELIMITERS) {
+    const rows = (Papa.parse<string[]>(head, { delimiter, preview: 50, skipEmptyLines: true }).data as string[][]).slice(0, -1);
+    const parsed = rows.length > 0 ? rows : (Papa.parse<string[]>(head, { delimiter, preview: 50 }).data as string[][]);
+    const widths = parsed.map((row) => row.length);
+    const usual = widths.sort((a, b) => a - b)[Math.floor(widths.length / 2)] ?? 1;
+    const even = parsed.filter((row) => row.length === usual).length / Math.max(1, parsed.length);
+    const score = usual > 1 ? even * 10 + Math.min(usual, 9) / 10 : 0;
+    if (score > best.score) best = { delimiter, score };
+  }
+  return best.delimiter;
+}
+
+/** A CSV cell as text and typed value: numbers only where no digit would be lost, dates as ISO text. */
+export function typedCell(text: string): Cell {
+  const trimmed = text.trim();
+  if (trimmed === '') return { text, value: null };
+  if (/^(true|false)$/i.test(trimmed)) return { text, value: trimmed.toLowerCase() === 'true' };
+  if (/^-?(0|[1-9]\d{0,14})(\.\d+)?$/.test(trimmed) && trimmed.replace(/\D/g, '').length <= 15) return { text, value: Number(trimmed) };
+  const iso = isoDate(trimmed);
+  return { text, value: iso ?? text };
+}
+
+/** A date that is certain, as YYYY-MM-DD: ISO 8601, or day.month.year with dots. Null for anything else, and for dates that are none. */
+export function isoDate(text: string): string | null {
+  const iso = /^(\d{4})-(\d\d)-(\d\d)$/.exec(text);
+  const dotted = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text);
+  const [year, month, day] = iso ? [iso[1], iso[2], iso[3]].map(Number) : dotted ? [dotted[3], dotted[2], dotted[1]].map(Number) : [];
+  if (!year || !month || !day) return null;
+  const date = new Date(Date.UTC(year, month - 1, day));
+  if (date.getUTCFullYear() !== year || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null;
+  return date.toISOString().slice(0, 10);
+}
+
+/** Rows of a CSV file in its own order (RFC 4180), cells as text. @throws MailbagError sheet-empty, sheet-too-many-rows */
+export function readCsv(bytes: Uint8Array, file: string, reading: CsvReading = {}, limits = { rows: 1_000_000 }): { rows: string[][]; encoding: string; delimiter: string; guessed: boolean } {
+  const { text, encoding, guessed } = decodeText(bytes, reading.encoding);
+  if (text.trim() === '') throw new MailbagError('sheet-empty', { where: file });
+  const delimiter = reading.delimiter ?? findDelimiter(text);
+  const body = text.replace(/^sep=.\r?\n/i, '');
+  const rows: string[][] = [];
+  Papa.parse<string[]>(body, {
+    delimiter,
+    step: (result, parser) => {
+      rows.push(result.data);
+      if (rows.length > limits.rows + 1) parser.abort();
+    },
+  });
+  if (rows.length > limits.rows + 1) throw new MailbagError('sheet-too-many-rows', { where: file, limit: limits.rows });
+  while (rows.length > 0 && rows.at(-1)!.every((cell) => cell === '')) rows.pop();
+  return { rows, encoding, delimiter, guessed };
+}
