@@ -33,6 +33,7 @@ export * from './checks/finding.js';
 
 export { compilePattern, patternExtras } from './patterns/pattern.js';
 export { outputPattern } from './patterns/output-path.js';
+export type { OutputPattern } from './patterns/output-path.js';
 export { messagePattern, textToHtml } from './patterns/message.js';
 export type { RenderedMessage } from './patterns/message.js';
 export { patternData } from './patterns/pattern-data.js';

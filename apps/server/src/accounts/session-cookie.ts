@@ -1,0 +1,16 @@
+import type { IncomingMessage } from 'node:http';
+import type { Response } from 'express';
+
+const NAME = 'mailbag_session';
+const options = (secure: boolean) => ({ httpOnly: true, sameSite: 'strict' as const, path: '/', secure });
+
+export function sessionToken(request: IncomingMessage): string | undefined {
+  for (const part of (request.headers.cookie ?? '').split(';')) {
+    const [name, value] = part.trim().split('=');
+    if (name === NAME) return value;
+  }
+  return undefined;
+}
+
+export const setSessionCookie = (response: Response, token: string): void => void response.cookie(NAME, token, { ...options(response.req.secure), maxAge: 14 * 86_400_000 });
+export const clearSessionCookie = (response: Response): void => void response.clearCookie(NAME, options(response.req.secure));

@@ -1,0 +1,288 @@
+import type { Readable } from 'node:stream';
+import type { BatchState, BatchSummary } from '@mailbag/contract';
+import { MailbagError, isMailbagError, messagePattern, outputPattern, compilePattern, patternExtras } from '@mailbag/core';
+import type { OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { EntityManager } from 'typeorm';
+import { Repository } from 'typeorm';
+import { ArchiveService } from '../archive/archive.service.js';
+import { changeCopies } from '../copies/copy-changes.js';
+import { CopiesService } from '../copies/copies.service.js';
+import { DeliveryService } from '../delivery/delivery.service.js';
+import { LiveService } from '../live/live.service.js';
+import { MailingsService } from '../mailings/mailings.service.js';
+import { Transactions, changed } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+import { SettingsService } from '../settings/settings.service.js';
+import { Pool } from '../work/pool.js';
+import { BatchEntity } from './batches.entity.js';
+import type { FrozenMailing } from './frozen-mailing.js';
+import { PlanCopies } from './plan-copies.js';
+
+const MAILBAG = 'Mailbag';
+/** Records whose copies are made and committed together. */
+const MAKE_BLOCK = 100;
+const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
+
+/** Copies that stand one after the other for the same record. */
+function byRecord<Copy extends { recordOrdinal: number }>(copies: readonly Copy[]): Copy[][] {
+  const groups: Copy[][] = [];
+  for (const copy of copies) {
+    const last = groups.at(-1);
+    if (last?.[0]?.recordOrdinal === copy.recordOrdinal) last.push(copy);
+    else groups.push([copy]);
+  }
+  return groups;
+}
+
+/** Batches run by themselves from their state in the database; whoever is stopped goes on where the last committed block ended. */
+@Injectable()
+export class BatchesService implements OnApplicationBootstrap {
+  private readonly logger = new Logger('batches');
+  private readonly running = new Set<number>();
+  private readonly paces = new Map<number, { at: number; made: number; pace: number }>();
+
+  constructor(
+    @InjectRepository(BatchEntity) private readonly batches: Repository<BatchEntity>,
+    private readonly transactions: Transactions,
+    private readonly mailings: MailingsService,
+    private readonly copies: CopiesService,
+    private readonly delivery: DeliveryService,
+    private readonly archive: ArchiveService,
+    private readonly settings: SettingsService,
+    private readonly pool: Pool,
+    private readonly live: LiveService,
+    private readonly planner: PlanCopies,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    this.live.events.subscribe(({ topic, id }) => {
+      if (topic === 'copies') void this.finishSending(id);
+    });
+    const waiting = await this.batches.find({ select: { id: true }, where: RUNNING.map((state) => ({ state })) });
+    for (const { id } of waiting) void this.run(id);
+  }
+
+  /** Freezes a mailing and begins. @throws MailbagError mailing-*, pattern-* */
+  async start(mailingId: number, who: string): Promise<BatchSummary> {
+    const { name, frozen, sourceId } = await this.mailings.readyToRun(mailingId);
+    this.assertPatterns(frozen);
+    const { message, leftOut } = frozen.plan;
+    if (message.mailed) {
+      if (!message.addressColumn) throw new MailbagError('mailing-no-recipient-column', { mailing: name });
+      if (!(await this.settings.mail())) throw new MailbagError('mailing-no-mail-server');
+    }
+    const id = await this.transactions.run(async (manager) => {
+      const [last] = (await manager.query('SELECT MAX(number) AS number FROM batch')) as { number: number | null }[];
+      const batch = await manager.save(BatchEntity, {
+        number: (last?.number ?? 0) + 1,
+        mailingId,
+        mailingName: name,
+        state: 'planning' as const,
+        resumeTo: null,
+        frozen,
+        characters: '',
+        records: 0,
+        plannedThrough: 0,
+        copies: 0,
+        mailed: message.mailed ? 1 : 0,
+        error: null,
+        startedAt: new Date().toISOString(),
+        finishedAt: null,
+      });
+      const records = await changed(
+        manager,
+        `INSERT INTO batch_record (batchId, ordinal, row, cells)
+         SELECT ?, ROW_NUMBER() OVER (ORDER BY ordinal) - 1, row, cells FROM source_record
+         WHERE sourceId = ? AND row NOT IN (SELECT value FROM json_each(?))
+           AND ordinal NOT IN (SELECT ordinal FROM finding WHERE mailingId = ? AND severity = 'stop')`,
+        [batch.id, sourceId, JSON.stringify(leftOut), mailingId],
+      );
+      if (records === 0) throw new MailbagError('mailing-no-record-can-run');
+      await manager.update(BatchEntity, { id: batch.id }, { records });
+      return batch.id;
+    });
+    this.logger.log(`batch ${id} started by ${who}`);
+    this.live.tell('batch', id);
+    void this.run(id);
+    return this.summary(id);
+  }
+
+  private assertPatterns({ plan, columns }: FrozenMailing): void {
+    const names = [...patternExtras, ...columns.map(({ slug }) => slug)];
+    outputPattern(plan.output.folder, plan.output.file, names);
+    compilePattern(plan.message.recipient, names);
+    if (plan.message.mailed) messagePattern(plan.message.subject, plan.message.body, names);
+  }
+
+  /** Goes on with a batch until it is done, waits for its mail, or is held. */
+  private async run(id: number): Promise<void> {
+    if (this.running.has(id)) return;
+    this.running.add(id);
+    try {
+      while (await this.step(id)) this.live.tell('batch', id);
+    } catch (error) {
+      await this.hold(id, isMailbagError(error) ? error : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) }));
+      if (!isMailbagError(error)) this.logger.error(error);
+    } finally {
+      this.running.delete(id);
+      this.live.tell('batch', id);
+      this.live.tell('copies', id);
+    }
+  }
+
+  private async hold(id: number, error: MailbagError): Promise<void> {
+    await this.transactions.run(async (manager) => {
+      await manager.query("UPDATE batch SET resumeTo = state, state = 'paused', error = ? WHERE id = ? AND state IN ('planning', 'making')", [JSON.stringify(error.toJSON()), id]);
+      await this.delivery.hold(manager, id, true);
+    });
+  }
+
+  /** One committed step. @returns whether there is another */
+  private async step(id: number): Promise<boolean> {
+    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    if (batch?.state === 'planning') {
+      const isPlanned = await this.planner.planBlock(id);
+      if (isPlanned) await this.move(id, 'planning', 'making');
+      return true;
+    }
+    if (batch?.state === 'making') return this.makeBlocks(id);
+    return false;
+  }
+
+  private async move(id: number, from: BatchState, to: BatchState): Promise<boolean> {
+    const finishedAt = to === 'done' ? new Date().toISOString() : null;
+    return this.transactions.run(async (manager) => (await changed(manager, 'UPDATE batch SET state = ?, finishedAt = ?, error = NULL WHERE id = ? AND state = ?', [to, finishedAt, id, from])) === 1);
+  }
+
+  private async makeBlocks(id: number): Promise<boolean> {
+    const [next] = await this.transactions.read<{ ordinal: number | null }>("SELECT MIN(recordOrdinal) AS ordinal FROM copy WHERE batchId = ? AND state = 'planned'", [id]);
+    if (next?.ordinal === null || next === undefined) {
+      const batch = await this.batches.findOneByOrFail({ id });
+      await this.archive.writeManifest(id, batch.number, batch.mailingName);
+      await this.move(id, 'making', batch.mailed ? 'sending' : 'done');
+      await this.finishSending(id);
+      return false;
+    }
+    const first = next.ordinal;
+    const blocks = Array.from({ length: config.threads }, (_, index) => ({ from: first + index * MAKE_BLOCK, to: first + (index + 1) * MAKE_BLOCK }));
+    const results = await Promise.allSettled(blocks.map(async (block) => this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }))));
+    const failed = results.find((result) => result.status === 'rejected');
+    if (failed) throw failed.reason;
+    return true;
+  }
+
+  /** Records what was made, and queues what is to be mailed, in one transaction. */
+  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: { id: number; size: number; sha256: string }[] }): Promise<void> {
+    if (made.length === 0) return;
+    await this.transactions.run(async (manager) => {
+      const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as { mailed: number; state: BatchState }[];
+      await manager.query(
+        `UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND copy.state = 'planned'`,
+        [JSON.stringify(made)],
+      );
+      await changeCopies(manager, made.map((one) => one.id), 'make', { who: MAILBAG });
+      if (!batch?.mailed || batch.state === 'cancelled') return;
+      const copies = (await manager.query("SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' ORDER BY recordOrdinal, position", [batchId, from, to])) as {
+        id: number;
+        recordOrdinal: number;
+        address: string;
+      }[];
+      for (const together of byRecord(copies)) {
+        const { recordOrdinal } = together[0]!;
+        await this.delivery.queue(manager, { batchId, recordOrdinal, address: together[0]!.address, copies: together.map(({ id }) => id), who: MAILBAG, held: batch.state === 'paused' });
+      }
+    });
+    this.keepPace(batchId, made.length);
+    this.live.tell('copies', batchId);
+    this.delivery.wake();
+  }
+
+  private keepPace(batchId: number, made: number): void {
+    const now = Date.now();
+    const last = this.paces.get(batchId);
+    if (!last) this.paces.set(batchId, { at: now, made, pace: 0 });
+    else if (now - last.at < 1000) last.made += made;
+    else this.paces.set(batchId, { at: now, made: 0, pace: ((last.made + made) * 1000) / (now - last.at) });
+  }
+
+  /** A batch is done when no delivery of it moves by itself any more. */
+  private async finishSending(id: number): Promise<void> {
+    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    if (batch?.state !== 'sending' || (await this.delivery.open(id)) > 0) return;
+    if (await this.move(id, 'sending', 'done')) this.live.tell('batch', id);
+  }
+
+  /** @throws MailbagError batch-not-running, not-found */
+  async pause(id: number): Promise<BatchSummary> {
+    await this.change(id, RUNNING, 'paused', async (manager) => {
+      await manager.query("UPDATE batch SET resumeTo = state, state = 'paused' WHERE id = ?", [id]);
+      await this.delivery.hold(manager, id, true);
+    });
+    return this.summary(id);
+  }
+
+  /** @throws MailbagError batch-not-running, not-found */
+  async resume(id: number): Promise<BatchSummary> {
+    await this.change(id, ['paused'], 'resumed', async (manager) => {
+      await manager.query("UPDATE batch SET state = COALESCE(resumeTo, 'planning'), resumeTo = NULL, error = NULL WHERE id = ?", [id]);
+      await this.delivery.hold(manager, id, false);
+    });
+    void this.run(id).then(() => this.finishSending(id));
+    this.delivery.wake();
+    return this.summary(id);
+  }
+
+  /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
+  async cancel(id: number, who: string): Promise<BatchSummary> {
+    await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (manager) => {
+      await manager.query("UPDATE batch SET state = 'cancelled', resumeTo = NULL, error = NULL, finishedAt = ? WHERE id = ?", [new Date().toISOString(), id]);
+      await this.delivery.cancel(manager, id);
+      const open = (await manager.query("SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [id])) as { id: number }[];
+      await changeCopies(manager, open.map((one) => one.id), 'withdraw', { who, said: 'The batch was cancelled' });
+    });
+    return this.summary(id);
+  }
+
+  private async change(id: number, from: BatchState[], wanted: string, work: (manager: EntityManager) => Promise<void>): Promise<void> {
+    await this.transactions.run(async (manager) => {
+      const batch = await manager.findOne(BatchEntity, { where: { id }, select: { id: true, number: true, state: true } });
+      if (!batch) throw new MailbagError('not-found', { what: 'batch' });
+      if (!from.includes(batch.state)) throw new MailbagError('batch-not-running', { batch: batch.number, state: batch.state, wanted });
+      await work(manager);
+    });
+    this.live.tell('batch', id);
+    this.live.tell('copies', id);
+  }
+
+  /** @throws MailbagError not-found */
+  async summary(id: number): Promise<BatchSummary> {
+    const [batch] = await this.transactions.read<Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned'> & { mailed: number; error: string | null; plannedThrough: number }>(
+      'SELECT id, number, mailingId, mailingName, state, records, copies, mailed, error, plannedThrough, startedAt, finishedAt FROM batch WHERE id = ?',
+      [id],
+    );
+    if (!batch) throw new MailbagError('not-found', { what: 'batch' });
+    const { plannedThrough, ...rest } = batch;
+    return {
+      ...rest,
+      planned: plannedThrough,
+      mailed: batch.mailed === 1,
+      error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
+      counts: await this.copies.countsOfBatch(id),
+      pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
+    };
+  }
+
+  async list(filter: 'all' | 'running' = 'all'): Promise<BatchSummary[]> {
+    const where = filter === 'running' ? "WHERE state IN ('planning', 'making', 'sending', 'paused')" : '';
+    const rows = await this.transactions.read<{ id: number }>(`SELECT id FROM batch ${where} ORDER BY number DESC LIMIT 100`);
+    return Promise.all(rows.map(({ id }) => this.summary(id)));
+  }
+
+  /** @throws MailbagError not-found */
+  async zip(id: number): Promise<{ name: string; stream: Readable }> {
+    const batch = await this.summary(id);
+    return { name: `Batch ${batch.number} ${batch.mailingName}.zip`, stream: this.archive.zip(id) };
+  }
+}

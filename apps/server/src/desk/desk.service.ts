@@ -1,0 +1,108 @@
+import type { DeskAnswer, FindAnswer, Need } from '@mailbag/contract';
+import { Injectable } from '@nestjs/common';
+import { BatchesService } from '../batches/batches.service.js';
+import { CopiesService } from '../copies/copies.service.js';
+import { MailingsService } from '../mailings/mailings.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { SettingsService } from '../settings/settings.service.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { TemplatesService } from '../templates/templates.service.js';
+
+const DAYS = 21;
+
+/** What a person should see first. */
+@Injectable()
+export class DeskService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly batches: BatchesService,
+    private readonly copies: CopiesService,
+    private readonly mailings: MailingsService,
+    private readonly templates: TemplatesService,
+    private readonly sources: SourcesService,
+    private readonly settings: SettingsService,
+  ) {}
+
+  async desk(): Promise<DeskAnswer> {
+    const running = await this.batches.list('running');
+    return { needs: await this.needs(running), running: running.filter(({ state }) => state !== 'paused'), mailings: await this.progress(), days: await this.days(), recent: await this.recent() };
+  }
+
+  private async needs(running: DeskAnswer['running']): Promise<Need[]> {
+    const needs: Need[] = [];
+    const byState = async (state: string): Promise<{ mailingId: number; mailingName: string; count: number; said: string | null }[]> =>
+      this.transactions.read(
+        `SELECT mailingId, mailingName, COUNT(*) AS count, (SELECT said FROM delivery WHERE delivery.id = MAX(copy.deliveryId)) AS said FROM copy WHERE state = ? GROUP BY mailingId ORDER BY count DESC`,
+        [state],
+      );
+    for (const { mailingId, mailingName, count, said } of await byState('bounced')) {
+      needs.push({ kind: 'bounced', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=bounced&mailing=${mailingId}` });
+    }
+    for (const { mailingId, mailingName, count } of await byState('unconfirmed')) {
+      needs.push({ kind: 'unconfirmed', count, subject: mailingName, detail: 'The connection broke while they were handed over. Did they arrive?', to: `/ledger?state=unconfirmed&mailing=${mailingId}` });
+    }
+    for (const batch of running.filter(({ state }) => state === 'paused')) {
+      needs.push({ kind: 'paused', count: 1, subject: `Batch ${batch.number} of ${batch.mailingName}`, detail: batch.error?.message ?? 'Paused by hand.', to: `/batches/${batch.id}` });
+    }
+    const held = await this.transactions.read<{ id: number; name: string; count: number }>(
+      "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' GROUP BY mailing.id ORDER BY count DESC",
+    );
+    for (const { id, name, count } of held) needs.push({ kind: 'held-back', count, subject: name, detail: 'Stops found by the checks.', to: `/mailings/${id}/checks` });
+    if (!(await this.settings.mail())) needs.push({ kind: 'no-mail-server', count: 1, subject: 'Settings', detail: 'Copies can be made, but not mailed.', to: '/settings' });
+    for (const { mailingId, mailingName, count, said } of await byState('retrying')) {
+      needs.push({ kind: 'retrying', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=retrying&mailing=${mailingId}` });
+    }
+    return needs;
+  }
+
+  private async progress(): Promise<DeskAnswer['mailings']> {
+    const rows = await this.transactions.read<{ id: number; name: string; state: string | null; count: number }>(
+      'SELECT mailing.id, mailing.name, copy.state, COUNT(copy.id) AS count FROM mailing LEFT JOIN copy ON copy.mailingId = mailing.id GROUP BY mailing.id, copy.state ORDER BY mailing.updatedAt DESC',
+    );
+    const byId = new Map<number, DeskAnswer['mailings'][number]>();
+    for (const { id, name, state, count } of rows) {
+      const known = byId.get(id) ?? { id, name, copies: 0, counts: {} };
+      if (state) {
+        known.counts[state] = count;
+        known.copies += count;
+      }
+      byId.set(id, known);
+    }
+    return [...byId.values()].slice(0, 12);
+  }
+
+  private async days(): Promise<DeskAnswer['days']> {
+    const first = new Date(Date.now() - (DAYS - 1) * 86_400_000).toISOString().slice(0, 10);
+    const rows = await this.transactions.read<{ day: string; event: string; count: number }>(
+      "SELECT substr(at, 1, 10) AS day, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse') GROUP BY day, event",
+      [first],
+    );
+    return Array.from({ length: DAYS }, (_, index) => {
+      const day = new Date(Date.parse(first) + index * 86_400_000).toISOString().slice(0, 10);
+      const count = (event: string): number => rows.find((row) => row.day === day && row.event === event)?.count ?? 0;
+      return { day, made: count('make'), sent: count('accept'), bounced: count('refuse') };
+    });
+  }
+
+  private async recent(): Promise<DeskAnswer['recent']> {
+    return this.transactions.read(
+      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
+    );
+  }
+
+  /** Anything by name, code or any word on a copy. */
+  async find(text: string): Promise<FindAnswer> {
+    const wanted = text.trim().toLowerCase();
+    if (!wanted) return { hits: [] };
+    const isHit = ({ name }: { name: string }): boolean => name.toLowerCase().includes(wanted);
+    const hits: FindAnswer['hits'] = [];
+    for (const one of (await this.mailings.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'mailing', id: one.id, title: one.name, detail: `Mailing · ${one.records} records`, to: `/mailings/${one.id}/map` });
+    for (const one of (await this.templates.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
+    for (const one of (await this.sources.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
+    for (const one of await this.copies.find(text, 12)) {
+      hits.push({ kind: 'copy', id: one.id, title: one.recipient || one.code, detail: `${one.code} · ${one.templateName} · ${one.state}`, to: `/ledger?copy=${one.id}&text=${encodeURIComponent(text)}` });
+    }
+    return { hits };
+  }
+}

@@ -1,0 +1,23 @@
+import type { MailingPlan } from '@mailbag/contract';
+import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+
+@Entity('mailing')
+export class MailingEntity {
+  @PrimaryGeneratedColumn()
+  id!: number;
+  @Column('text')
+  name!: string;
+  @Column('simple-json')
+  plan!: MailingPlan;
+  @Column('integer')
+  version!: number;
+  /** Digest of what the findings in `finding` hold for. */
+  @Column('text', { nullable: true })
+  checkedKey!: string | null;
+  @Column('text', { nullable: true })
+  checkError!: string | null;
+  @Column('text')
+  createdAt!: string;
+  @Column('text')
+  updatedAt!: string;
+}

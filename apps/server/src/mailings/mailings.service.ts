@@ -1,0 +1,225 @@
+import { createHash } from 'node:crypto';
+import type { ChecksAnswer, FindingGroup, FindingsAnswer, FlaggedAnswer, MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
+import type { Finding } from '@mailbag/core';
+import { MailbagError, isMailbagError } from '@mailbag/core';
+import { Injectable, Logger } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { LiveService } from '../live/live.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { TemplatesService } from '../templates/templates.service.js';
+import { Pool } from '../work/pool.js';
+import { MailingEntity } from './mailings.entity.js';
+
+const emptyPlan = (name: string): MailingPlan => ({
+  name,
+  packet: [],
+  sourceId: null,
+  keyColumn: null,
+  maps: {},
+  leftOut: [],
+  output: { folder: '', file: '{{ template }} {{ code }}.pdf' },
+  message: { mailed: true, addressColumn: null, recipient: '', subject: '', body: '' },
+});
+
+@Injectable()
+export class MailingsService {
+  private readonly logger = new Logger('mailings');
+  /** Checks under way, by mailing. */
+  private readonly checking = new Map<number, { key: string; done: Promise<void> }>();
+
+  constructor(
+    @InjectRepository(MailingEntity) private readonly mailings: Repository<MailingEntity>,
+    private readonly transactions: Transactions,
+    private readonly templates: TemplatesService,
+    private readonly sources: SourcesService,
+    private readonly pool: Pool,
+    private readonly live: LiveService,
+  ) {}
+
+  private async find(id: number): Promise<MailingEntity> {
+    const mailing = await this.mailings.findOneBy({ id });
+    if (!mailing) throw new MailbagError('not-found', { what: 'mailing' });
+    return mailing;
+  }
+
+  async list(): Promise<MailingSummary[]> {
+    const mailings = await this.mailings.find({ order: { updatedAt: 'DESC' } });
+    return Promise.all(
+      mailings.map(async (mailing) => {
+        const source = mailing.plan.sourceId ? await this.sources.detail(mailing.plan.sourceId).catch(() => null) : null;
+        return {
+          id: mailing.id,
+          name: mailing.name,
+          templates: mailing.plan.packet.length,
+          sourceName: source?.name ?? null,
+          records: source?.count ?? 0,
+          batches: (await this.batchesOf(mailing.id)).length,
+          updatedAt: mailing.updatedAt,
+        };
+      }),
+    );
+  }
+
+  private batchesOf(id: number): Promise<{ id: number; number: number; state: string }[]> {
+    return this.transactions.read('SELECT id, number, state FROM batch WHERE mailingId = ? ORDER BY number DESC', [id]);
+  }
+
+  async create(name: string): Promise<MailingDetail> {
+    const now = new Date().toISOString();
+    const mailing = await this.transactions.run((manager) =>
+      manager.save(MailingEntity, { name: name.trim(), plan: emptyPlan(name.trim()), version: 1, checkedKey: null, checkError: null, createdAt: now, updatedAt: now }),
+    );
+    return this.detail(mailing.id);
+  }
+
+  async detail(id: number): Promise<MailingDetail> {
+    const mailing = await this.find(id);
+    const { plan } = mailing;
+    return {
+      id,
+      version: mailing.version,
+      plan,
+      templates: await Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId))),
+      source: plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null,
+      batches: await this.batchesOf(id),
+      updatedAt: mailing.updatedAt,
+    };
+  }
+
+  /** Saves the whole plan when nobody else changed it in between. @throws MailbagError mailing-changed-elsewhere, not-found */
+  async save(id: number, { version, plan }: MailingSaveRequest): Promise<MailingSaveAnswer> {
+    const mailing = await this.find(id);
+    if (plan.name.trim() === '') throw new MailbagError('mailing-name-empty');
+    for (const templateId of plan.packet) await this.templates.detail(templateId);
+    if (plan.sourceId) await this.sources.detail(plan.sourceId);
+    const updatedAt = new Date().toISOString();
+    await this.transactions.run(async (manager) => {
+      const result = await manager.update(MailingEntity, { id, version }, { plan: { ...plan }, name: plan.name.trim(), version: version + 1, updatedAt });
+      if (result.affected === 0) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
+    });
+    this.live.tell('mailing', id);
+    return { version: version + 1, updatedAt };
+  }
+
+  async remove(id: number): Promise<void> {
+    await this.find(id);
+    await this.transactions.run((manager) => manager.delete(MailingEntity, { id }));
+  }
+
+  /** The mailing as a batch would run it. Null: it has no templates or no records yet. */
+  private async frozen(mailing: MailingEntity): Promise<{ frozen: FrozenMailing; sourceId: number; count: number } | null> {
+    const { plan } = mailing;
+    const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
+    if (!source || source.state !== 'ready' || plan.packet.length === 0) return null;
+    const templates = await Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId)));
+    return {
+      sourceId: source.id,
+      count: source.count,
+      frozen: {
+        plan,
+        columns: source.columns,
+        templates: templates.map((one) => ({ id: one.id, name: one.name, revisionId: one.revisionId, hash: one.hash, pages: one.pages, fields: one.fieldList, map: plan.maps[one.id] ?? {} })),
+      },
+    };
+  }
+
+  /** What the findings depend on. Message text and file names are no part of it. */
+  private checkKey({ frozen, sourceId, count }: { frozen: FrozenMailing; sourceId: number; count: number }): string {
+    const { plan, templates } = frozen;
+    const relevant = [sourceId, count, plan.keyColumn, plan.message.mailed, plan.message.addressColumn, [...plan.leftOut].sort((a, b) => a - b), templates.map(({ hash, map }) => [hash, map])];
+    return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
+  }
+
+  /** Runs the checks unless their findings hold already. */
+  private async check(mailing: MailingEntity): Promise<boolean> {
+    const subject = await this.frozen(mailing);
+    if (!subject) return false;
+    const key = this.checkKey(subject);
+    if (mailing.checkedKey === key) return true;
+    const running = this.checking.get(mailing.id);
+    if (running?.key === key) return false;
+    const done = (running?.done ?? Promise.resolve()).then(async () => {
+      let checkError: string | null = null;
+      try {
+        await this.pool.run('check', { mailingId: mailing.id, sourceId: subject.sourceId, mailing: subject.frozen });
+      } catch (error) {
+        checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
+        if (!isMailbagError(error)) this.logger.error(error);
+      }
+      await this.transactions.run((manager) => manager.update(MailingEntity, { id: mailing.id }, { checkedKey: key, checkError }));
+      if (this.checking.get(mailing.id)?.key === key) this.checking.delete(mailing.id);
+      this.live.tell('checks', mailing.id);
+    });
+    this.checking.set(mailing.id, { key, done });
+    return false;
+  }
+
+  async checks(id: number): Promise<ChecksAnswer> {
+    const mailing = await this.find(id);
+    const subject = await this.frozen(mailing);
+    const current = await this.check(mailing);
+    const groups = subject
+      ? await this.transactions.read<FindingGroup>(
+          `SELECT code, severity, COUNT(*) AS findings, COUNT(DISTINCT ordinal) AS records FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
+          [id],
+        )
+      : [];
+    const [sums] = await this.transactions.read<{ stopped: number; flagged: number }>(
+      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT ordinal) AS flagged FROM finding WHERE mailingId = ?`,
+      [id],
+    );
+    const stopped = subject ? (sums?.stopped ?? 0) : 0;
+    return {
+      current,
+      possible: subject !== null,
+      records: subject?.count ?? 0,
+      stopped,
+      looked: subject ? (sums?.flagged ?? 0) - stopped : 0,
+      leftOut: mailing.plan.leftOut.length,
+      groups,
+      error: current ? mailing.checkError : null,
+    };
+  }
+
+  async findings(id: number, code: string | undefined, severity: string | undefined, from: number, count: number): Promise<FindingsAnswer> {
+    const { plan } = await this.find(id);
+    const where = `mailingId = ?${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
+    const parameters = [id, ...(code ? [code] : []), ...(severity ? [severity] : [])];
+    const [sum] = await this.transactions.read<{ total: number }>(`SELECT COUNT(*) AS total FROM finding WHERE ${where}`, parameters);
+    const rows = await this.transactions.read<{ ordinal: number; body: string }>(`SELECT ordinal, body FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?`, [...parameters, count, from]);
+    const records = plan.sourceId ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))]) : new Map();
+    return {
+      total: sum?.total ?? 0,
+      items: rows.flatMap(({ ordinal, body }) => {
+        const record = records.get(ordinal);
+        return record ? [{ finding: JSON.parse(body) as Finding, record, index: ordinal }] : [];
+      }),
+    };
+  }
+
+  async flagged(id: number): Promise<FlaggedAnswer> {
+    const rows = await this.transactions.read<{ ordinal: number }>('SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? ORDER BY ordinal LIMIT 100000', [id]);
+    return { indexes: rows.map(({ ordinal }) => ordinal) };
+  }
+
+  /**
+   * The mailing as it is now, with its checks run to the end.
+   * @throws MailbagError mailing-no-template, mailing-no-records
+   */
+  async readyToRun(id: number): Promise<{ name: string; frozen: FrozenMailing; sourceId: number }> {
+    for (;;) {
+      const mailing = await this.find(id);
+      if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });
+      const subject = await this.frozen(mailing);
+      if (!subject) throw new MailbagError('mailing-no-records', { mailing: mailing.name });
+      if (await this.check(mailing)) {
+        if (mailing.checkError) throw new MailbagError('request-wrong', { why: mailing.checkError });
+        return { name: mailing.name, ...subject };
+      }
+      await this.checking.get(id)?.done;
+    }
+  }
+}

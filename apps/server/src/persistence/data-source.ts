@@ -1,0 +1,27 @@
+import libsql from 'libsql';
+import type { DataSourceOptions } from 'typeorm';
+import { AccountEntity, SessionEntity } from '../accounts/accounts.entity.js';
+import { BatchEntity } from '../batches/batches.entity.js';
+import { MailingEntity } from '../mailings/mailings.entity.js';
+import { databasePath } from '../platform/config.js';
+import { SettingEntity } from '../settings/settings.entity.js';
+import { SourceEntity } from '../sources/sources.entity.js';
+import { TemplateEntity, TemplateRevisionEntity } from '../templates/templates.entity.js';
+import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
+
+/** How the database is opened; tables come from migrations only. */
+export const dataSourceOptions = (): DataSourceOptions => ({
+  type: 'better-sqlite3',
+  driver: libsql,
+  database: databasePath(),
+  prepareDatabase: (database: { pragma(text: string): unknown }) => {
+    database.pragma('journal_mode = WAL');
+    database.pragma('synchronous = NORMAL');
+    database.pragma('foreign_keys = ON');
+    database.pragma('busy_timeout = 15000');
+  },
+  entities: [AccountEntity, SessionEntity, BatchEntity, MailingEntity, SettingEntity, SourceEntity, TemplateEntity, TemplateRevisionEntity],
+  migrations: [FirstTables1764000000000],
+  migrationsRun: true,
+  synchronize: false,
+});

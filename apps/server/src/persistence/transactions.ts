@@ -1,0 +1,32 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { EntityManager } from 'typeorm';
+
+/**
+ * Every change goes through here, one after the other: SQLite has one writer, and the driver has one connection,
+ * on which two transactions would otherwise mix.
+ */
+@Injectable()
+export class Transactions {
+  private tail: Promise<unknown> = Promise.resolve();
+
+  constructor(private readonly database: DataSource) {}
+
+  run<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
+    const next = this.tail.then(() => this.database.transaction(work));
+    this.tail = next.catch(() => undefined);
+    return next;
+  }
+
+  /** Reads; SQL with `?` for parameters. */
+  read<Row>(sql: string, parameters: unknown[] = []): Promise<Row[]> {
+    return this.database.query(sql, parameters) as Promise<Row[]>;
+  }
+}
+
+/** Runs an UPDATE and tells how many rows it changed, so that a guarded change can see whether it won. */
+export async function changed(manager: EntityManager, sql: string, parameters: unknown[]): Promise<number> {
+  await manager.query(sql, parameters);
+  const [row] = (await manager.query('SELECT changes() AS count')) as { count: number }[];
+  return row?.count ?? 0;
+}

@@ -1,0 +1,36 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+
+const number = (name: string, fallback: number): number => {
+  const value = Number(process.env[name]);
+  return process.env[name] !== undefined && Number.isFinite(value) ? value : fallback;
+};
+
+/** What the surroundings decide. Everything has a default that suits one machine. */
+export const config = {
+  host: process.env.MAILBAG_HOST ?? '127.0.0.1',
+  port: number('MAILBAG_PORT', 4180),
+  dataFolder: resolve(process.env.MAILBAG_DATA ?? 'data'),
+  webFolder: resolve(import.meta.dirname, '../../../web/dist'),
+  /** Address of the stand-in post office's page; empty: there is none. */
+  postOffice: process.env.MAILBAG_POST_OFFICE ?? '',
+  /** 1: retries as the schedule says; smaller: faster, for the demo and tests. */
+  retryPace: number('MAILBAG_RETRY_PACE', 1),
+  /** Messages handed over at the same time. */
+  mailConnections: number('MAILBAG_MAIL_CONNECTIONS', 5),
+  /** Milliseconds after which a mail server that says nothing counts as gone. */
+  mailTimeout: number('MAILBAG_MAIL_TIMEOUT', 30_000),
+  threads: number('MAILBAG_THREADS', 2),
+  templateLimit: 50 * 1024 * 1024,
+  sheetLimit: 200 * 1024 * 1024,
+};
+
+const folders = ['templates', 'sources', 'archive', 'spool'] as const;
+
+/** A path in the data folder; its folders are made on the first use. */
+export function dataPath(folder: (typeof folders)[number] | '', ...parts: string[]): string {
+  const base = join(config.dataFolder, folder);
+  if (!existsSync(base)) mkdirSync(base, { recursive: true });
+  return join(base, ...parts);
+}
+export const databasePath = (): string => dataPath('', 'mailbag.sqlite');

@@ -1,0 +1,54 @@
+import { randomBytes } from 'node:crypto';
+import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
+import { BadRequestException, Catch, HttpException, Logger } from '@nestjs/common';
+import type { ErrorCode } from '@mailbag/core';
+import { MailbagError, isMailbagError } from '@mailbag/core';
+import type { Response } from 'express';
+
+const statusOf: Partial<Record<ErrorCode, number>> = {
+  'not-found': 404,
+  'account-signed-out': 401,
+  'account-sign-in-refused': 401,
+  'account-too-many-tries': 429,
+  'request-not-ours': 403,
+  'mailing-changed-elsewhere': 409,
+  'account-exists': 409,
+  'template-in-use': 409,
+  'source-in-use': 409,
+  'batch-not-running': 409,
+  'copy-law': 409,
+  unexpected: 500,
+};
+
+/** Every error leaves as `{ code, fields, message }`; what is not of the catalogue is logged under a trace and told as unexpected. */
+@Catch()
+export class ErrorFilter implements ExceptionFilter {
+  private readonly logger = new Logger('http');
+
+  catch(error: unknown, host: ArgumentsHost): void {
+    const response = host.switchToHttp().getResponse<Response>();
+    if (response.headersSent) {
+      response.end();
+      return;
+    }
+    const told = this.told(error);
+    response.status(statusOf[told.code] ?? 422).json(told.toJSON());
+  }
+
+  private told(error: unknown): MailbagError {
+    if (isMailbagError(error)) return error;
+    if (error instanceof BadRequestException) {
+      const body = error.getResponse() as { message?: string | string[] };
+      return new MailbagError('request-wrong', { why: [body.message ?? error.message].flat().join(' ') });
+    }
+    if (error instanceof HttpException) {
+      if (error.getStatus() === 404) return new MailbagError('not-found', { what: 'page' });
+      return new MailbagError('request-wrong', { why: error.message });
+    }
+    const carried = error as { code?: string; fields?: Record<string, string> } | null;
+    if (carried?.code === 'LIMIT_FILE_SIZE') return new MailbagError('sheet-too-large', { file: 'The file', limitMb: 200 });
+    const trace = randomBytes(4).toString('hex');
+    this.logger.error(`${trace} ${error instanceof Error ? error.stack : String(error)}`);
+    return new MailbagError('unexpected', { trace });
+  }
+}

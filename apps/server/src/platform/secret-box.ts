@@ -1,0 +1,26 @@
+import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { dataPath } from './config.js';
+
+/** The key lies beside the database, never in it. */
+function key(): Buffer {
+  const path = dataPath('', 'secret.key');
+  if (!existsSync(path)) writeFileSync(path, randomBytes(32), { mode: 0o600, flag: 'wx' });
+  return readFileSync(path);
+}
+
+/** Encrypts a secret for the database: AES-256-GCM, nonce and tag in front. */
+export function seal(secret: string): string {
+  const nonce = randomBytes(12);
+  const cipher = createCipheriv('aes-256-gcm', key(), nonce);
+  const body = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()]);
+  return Buffer.concat([nonce, cipher.getAuthTag(), body]).toString('base64');
+}
+
+/** @throws Error when the secret was sealed with another key */
+export function unseal(sealed: string): string {
+  const bytes = Buffer.from(sealed, 'base64');
+  const decipher = createDecipheriv('aes-256-gcm', key(), bytes.subarray(0, 12));
+  decipher.setAuthTag(bytes.subarray(12, 28));
+  return Buffer.concat([decipher.update(bytes.subarray(28)), decipher.final()]).toString('utf8');
+}

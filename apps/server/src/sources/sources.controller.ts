@@ -1,0 +1,55 @@
+import type { RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
+import { ReadingRequest, SourceRequest } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { config } from '../platform/config.js';
+import { uploadInto, uploadedName } from '../platform/upload.js';
+import { SourcesService } from './sources.service.js';
+
+@Controller('api/sources')
+export class SourcesController {
+  constructor(private readonly sources: SourcesService) {}
+
+  @Get()
+  list(): Promise<SourceSummary[]> {
+    return this.sources.list();
+  }
+
+  @Post('files')
+  @UseInterceptors(uploadInto(config.sheetLimit))
+  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<SourceFileAnswer> {
+    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+    return this.sources.takeFile(file.path, uploadedName(file));
+  }
+
+  @Get('files/:fileId/excerpt')
+  excerpt(@Param('fileId') fileId: string, @Query() reading: ReadingRequest): Promise<SourceFileAnswer> {
+    return this.sources.excerpt(fileId, reading);
+  }
+
+  @Post()
+  create(@Body() body: SourceRequest): Promise<SourceSummary> {
+    return this.sources.create(body);
+  }
+
+  @Get(':id')
+  detail(@Param('id', ParseIntPipe) id: number): Promise<SourceSummary> {
+    return this.sources.detail(id);
+  }
+
+  @Get(':id/records')
+  records(@Param('id', ParseIntPipe) id: number, @Query('from', ParseIntPipe) from: number, @Query('count', ParseIntPipe) count: number): Promise<RecordsAnswer> {
+    return this.sources.records(id, Math.max(0, from), Math.min(500, Math.max(1, count)));
+  }
+
+  @Get(':id/find')
+  async find(@Param('id', ParseIntPipe) id: number, @Query('text') text: string, @Query('after', ParseIntPipe) after: number): Promise<{ index: number }> {
+    return { index: text ? await this.sources.findRecord(id, text, after) : -1 };
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.sources.remove(id);
+  }
+}

@@ -1,0 +1,46 @@
+import { createReadStream } from 'node:fs';
+import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
+import { RenameRequest } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Patch, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { config } from '../platform/config.js';
+import { uploadInto, uploadedName } from '../platform/upload.js';
+import { TemplatesService } from './templates.service.js';
+
+@Controller('api/templates')
+export class TemplatesController {
+  constructor(private readonly templates: TemplatesService) {}
+
+  @Get()
+  list(): Promise<TemplateSummary[]> {
+    return this.templates.list();
+  }
+
+  @Post()
+  @UseInterceptors(uploadInto(config.templateLimit))
+  async upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<TemplateUploadAnswer> {
+    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+    return this.templates.take(file.path, uploadedName(file));
+  }
+
+  @Get(':id')
+  async detail(@Param('id', ParseIntPipe) id: number): Promise<TemplateDetail> {
+    return this.templates.detail(id);
+  }
+
+  @Get(':id/pdf')
+  async pdf(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
+    return new StreamableFile(createReadStream(await this.templates.file(id)), { type: 'application/pdf', disposition: 'inline' });
+  }
+
+  @Patch(':id')
+  rename(@Param('id', ParseIntPipe) id: number, @Body() body: RenameRequest): Promise<TemplateSummary> {
+    return this.templates.rename(id, body.name);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.templates.remove(id);
+  }
+}

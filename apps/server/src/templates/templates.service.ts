@@ -1,0 +1,107 @@
+import { createHash } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readFile, rename, rm } from 'node:fs/promises';
+import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { Repository } from 'typeorm';
+import { Transactions } from '../persistence/transactions.js';
+import { dataPath } from '../platform/config.js';
+import { Pool } from '../work/pool.js';
+import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
+
+/** A revision with the name of its template, for those who fill it. */
+export type FillableTemplate = TemplateDetail & { hash: string };
+
+@Injectable()
+export class TemplatesService {
+  constructor(
+    @InjectRepository(TemplateEntity) private readonly templates: Repository<TemplateEntity>,
+    @InjectRepository(TemplateRevisionEntity) private readonly revisions: Repository<TemplateRevisionEntity>,
+    private readonly transactions: Transactions,
+    private readonly pool: Pool,
+  ) {}
+
+  /** Takes in an uploaded file, which is moved or removed. The same file again gives the template that is there. @throws MailbagError pdf-* */
+  async take(path: string, fileName: string): Promise<TemplateUploadAnswer> {
+    try {
+      const bytes = await readFile(path);
+      const hash = createHash('sha256').update(bytes).digest('hex');
+      const known = await this.revisions.findOneBy({ hash });
+      if (known) return { template: await this.summary(known.templateId), known: true };
+      const { pages, fields, notes } = await this.pool.run('inspect', { path, file: fileName });
+      const target = dataPath('templates', `${hash}.pdf`);
+      if (!existsSync(target)) await rename(path, target);
+      const createdAt = new Date().toISOString();
+      const id = await this.transactions.run(async (manager) => {
+        const template = await manager.save(TemplateEntity, { name: fileName.replace(/\.pdf$/i, '').replace(/[_]+/g, ' ').trim() || fileName, createdAt });
+        await manager.insert(TemplateRevisionEntity, { templateId: template.id, number: 1, hash, fileName, size: bytes.length, pages, fields, notes, createdAt });
+        return template.id;
+      });
+      return { template: await this.summary(id), known: false };
+    } finally {
+      await rm(path, { force: true });
+    }
+  }
+
+  async list(): Promise<TemplateSummary[]> {
+    const templates = await this.templates.find({ order: { id: 'DESC' } });
+    return Promise.all(templates.map(({ id }) => this.summary(id)));
+  }
+
+  /** @throws MailbagError not-found */
+  async detail(id: number): Promise<FillableTemplate> {
+    const template = await this.templates.findOneBy({ id });
+    const revision = await this.revisions.findOne({ where: { templateId: id }, order: { number: 'DESC' } });
+    if (!template || !revision) throw new MailbagError('not-found', { what: 'template' });
+    return {
+      id,
+      name: template.name,
+      fileName: revision.fileName,
+      revision: revision.number,
+      revisionId: revision.id,
+      hash: revision.hash,
+      pages: revision.pages.length,
+      pageSizes: revision.pages,
+      fields: revision.fields.length,
+      fieldList: revision.fields,
+      size: revision.size,
+      notes: revision.notes,
+      createdAt: revision.createdAt,
+      usedBy: await this.usedBy(id),
+    };
+  }
+
+  private async summary(id: number): Promise<TemplateSummary> {
+    const { pageSizes: _pages, fieldList: _fields, hash: _hash, ...summary } = await this.detail(id);
+    return summary;
+  }
+
+  private async usedBy(id: number): Promise<string[]> {
+    const rows = await this.transactions.read<{ name: string }>(
+      "SELECT name FROM mailing WHERE EXISTS (SELECT 1 FROM json_each(mailing.plan, '$.packet') WHERE value = ?) ORDER BY name",
+      [id],
+    );
+    return rows.map(({ name }) => name);
+  }
+
+  async file(id: number): Promise<string> {
+    return dataPath('templates', `${(await this.detail(id)).hash}.pdf`);
+  }
+
+  async rename(id: number, name: string): Promise<TemplateSummary> {
+    await this.transactions.run((manager) => manager.update(TemplateEntity, { id }, { name: name.trim() }));
+    return this.summary(id);
+  }
+
+  /** The file stays: batches that ran with it can be explained. @throws MailbagError template-in-use, not-found */
+  async remove(id: number): Promise<void> {
+    const template = await this.detail(id);
+    if (template.usedBy.length > 0) throw new MailbagError('template-in-use', { template: template.name, mailings: template.usedBy });
+    await this.transactions.run(async (manager) => {
+      await manager.delete(TemplateRevisionEntity, { templateId: id });
+      await manager.delete(TemplateEntity, { id });
+    });
+  }
+}

@@ -1,0 +1,14 @@
+import Database from 'libsql';
+import { databasePath } from '../platform/config.js';
+
+let connection: InstanceType<typeof Database> | null = null;
+
+/** A connection of this thread to the database; it writes only rows that belong to its task. */
+export function workerDatabase(): InstanceType<typeof Database> {
+  if (!connection) {
+    connection = new Database(databasePath());
+    connection.pragma('busy_timeout = 15000');
+    connection.pragma('synchronous = NORMAL');
+  }
+  return connection;
+}

@@ -1,0 +1,25 @@
+import { readFileSync } from 'node:fs';
+import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
+import { tableFile } from '../platform/table-file.js';
+import { checkMailing } from './check-mailing.js';
+import { makeCopies } from './make-copies.js';
+import { readSource } from './read-source.js';
+import type { TaskName, TaskResult, Tasks } from './tasks.js';
+
+const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
+  inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),
+  excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file), reading),
+  readSource,
+  check: checkMailing,
+  make: makeCopies,
+};
+
+/** The entry of a worker thread. */
+export default async function work<Name extends TaskName>({ name, input }: { name: Name; input: Tasks[Name]['input'] }): Promise<TaskResult<Tasks[Name]['output']>> {
+  try {
+    return { ok: true, output: await tasks[name](input) };
+  } catch (error) {
+    if (isMailbagError(error)) return { ok: false, code: error.code, fields: error.fields };
+    throw error;
+  }
+}

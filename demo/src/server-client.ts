@@ -1,0 +1,41 @@
+/** Speaks with a running server as a signed-in person does. */
+export class ServerClient {
+  private cookie = '';
+
+  constructor(private readonly base: string) {}
+
+  private async ask(method: string, path: string, body?: unknown): Promise<Response> {
+    const isForm = body instanceof FormData;
+    const response = await fetch(`${this.base}${path}`, {
+      method,
+      headers: { 'x-mailbag': '1', cookie: this.cookie, ...(body !== undefined && !isForm ? { 'content-type': 'application/json' } : {}) },
+      ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
+    });
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+    const set = response.headers.get('set-cookie');
+    if (set) this.cookie = set.split(';')[0]!;
+    return response;
+  }
+
+  async get<T>(path: string): Promise<T> {
+    return (await (await this.ask('GET', path)).json()) as T;
+  }
+  async send<T>(method: 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {
+    const text = await (await this.ask(method, path, body)).text();
+    return (text ? JSON.parse(text) : undefined) as T;
+  }
+  async upload<T>(path: string, file: string, bytes: Uint8Array): Promise<T> {
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(bytes)]), file);
+    return (await (await this.ask('POST', path, form)).json()) as T;
+  }
+  /** Asks again until the answer suits. @throws Error after the time is over */
+  async until<T>(path: string, suits: (answer: T) => boolean, seconds = 60): Promise<T> {
+    for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
+      const answer = await this.get<T>(path);
+      if (suits(answer)) return answer;
+      await new Promise((done) => setTimeout(done, 150));
+    }
+    throw new Error(`${path} did not come to what was waited for within ${seconds} s`);
+  }
+}

@@ -1,0 +1,136 @@
+import { bankMandate } from './forms/bank-mandate.js';
+import { shedPermit } from './forms/shed-permit.js';
+import { tenancyAgreement } from './forms/tenancy-agreement.js';
+import { ServerClient } from './server-client.js';
+import { tenancies } from './tenancies.js';
+import { permitList, tenancyWorkbook } from './workbooks.js';
+
+export const demoSignIn = { name: 'Marit Odum', email: 'marit@larkmere.example', password: 'plots-and-paths' };
+
+const column = (name: string) => ({ kind: 'column', column: name });
+const yesNo = (name: string, on: string) => ({
+  kind: 'translate',
+  column: name,
+  table: [
+    { from: 'yes', to: on },
+    { from: 'no', to: 'Off' },
+  ],
+});
+const options = (name: string, ...pairs: [string, string][]) => ({ kind: 'translate', column: name, table: pairs.map(([from, to]) => ({ from, to })) });
+const fullName = { kind: 'compose', parts: [{ column: 'First name' }, { text: ' ' }, { column: 'Surname' }] };
+const PAGE = 'topmostSubform[0].Page1[0]';
+
+const agreementMap = {
+  'tenancy.plot.no': column('Plot'),
+  'tenancy.plot.site': column('Site'),
+  'tenancy.plot.area': column('Area m²'),
+  'tenancy.tenant.name': fullName,
+  'tenancy.tenant.born': column('Born'),
+  'tenancy.tenant.street': column('Street'),
+  'tenancy.tenant.postcode': column('Postal code'),
+  'tenancy.tenant.town': column('Town'),
+  'tenancy.tenant.email': column('E-mail'),
+  'tenancy.tenant.phone': column('Telephone'),
+  'tenancy.rent.yearly': column('Yearly rent'),
+  'tenancy.rent.concession': options('Concession', ['None', 'none'], ['Pensioner 25 %', 'pension'], ['In training 20 %', 'study'], ['Large family 15 %', 'family']),
+  'tenancy.rent.water': column('Water charge'),
+  'tenancy.rent.total': column('To pay'),
+  'tenancy.has.water': yesNo('Water supply', 'Ja'),
+  'tenancy.has.greenhouse': yesNo('Greenhouse', 'Yes'),
+  'tenancy.has.shed': yesNo('Shed', 'Yes'),
+  'tenancy.term.from': column('Start'),
+  'tenancy.term.until': column('Until'),
+  'tenancy.deposit': column('Key deposit'),
+  'tenancy.signed_on': { kind: 'blank' },
+};
+const mandateMap = {
+  [`${PAGE}.f1_01[0]`]: column('Plot'),
+  [`${PAGE}.f1_02[0]`]: fullName,
+  [`${PAGE}.f1_03[0]`]: fullName,
+  [`${PAGE}.f1_04[0]`]: column('IBAN'),
+  [`${PAGE}.c1_01[0]`]: options('Collection day', ['1st of the month', '01'], ['15th of the month', '15']),
+  [`${PAGE}.r1_01[0]`]: options('Payment', ['once a year', '1'], ['twice a year', '2'], ['every quarter', '4']),
+  [`${PAGE}.f1_06[0]`]: column('To pay'),
+  [`${PAGE}.f1_07[0]`]: column('Start'),
+  [`${PAGE}.f1_08[0]`]: { kind: 'blank' },
+};
+const permitMap = {
+  'permit.plot': column('Plot'),
+  'permit.site': column('Site'),
+  'permit.name': fullName,
+  'permit.shed': yesNo('Shed', 'On'),
+  'permit.greenhouse': yesNo('Greenhouse', 'On'),
+};
+
+interface Identified {
+  id: number;
+}
+interface Saved {
+  id: number;
+  version: number;
+}
+
+const mailSettings = (smtpPort: number) => ({
+  host: '127.0.0.1', port: smtpPort, tls: false, user: '', password: '', senderName: 'Larkmere Allotment Office', senderAddress: 'office@larkmere.example',
+});
+
+/** Tells a world made earlier where the stand-in post office is now. A world whose sign-in was changed is left alone. */
+export async function movePostOffice(base: string, smtpPort: number): Promise<void> {
+  const server = new ServerClient(base);
+  await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
+  await server.send('PUT', '/api/settings/mail', mailSettings(smtpPort));
+}
+
+/** Makes the Larkmere world on a server that has no account yet, and lets one small batch run. @param smtpPort port of the stand-in post office on loopback */
+export async function makeWorld(base: string, smtpPort: number): Promise<void> {
+  const server = new ServerClient(base);
+  await server.send('POST', '/api/account/set-up', demoSignIn);
+  await server.send('PUT', '/api/settings/mail', mailSettings(smtpPort));
+  const upload = async (file: string, bytes: Uint8Array): Promise<number> => (await server.upload<{ template: Identified }>('/api/templates', file, bytes)).template.id;
+  const agreement = await upload('Tenancy agreement.pdf', tenancyAgreement());
+  const mandate = await upload('Bank mandate.pdf', bankMandate());
+  const permit = await upload('Shed and glasshouse permit.pdf', shedPermit());
+
+  const rows = tenancies();
+  const addSource = async (file: string, bytes: Uint8Array): Promise<number> => {
+    const { fileId, excerpt } = await server.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>('/api/sources/files', file, bytes);
+    const reading = { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) };
+    const { id } = await server.send<Identified>('POST', '/api/sources', { fileId, name: file, reading });
+    await server.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state !== 'reading');
+    return id;
+  };
+  const tenanciesSource = await addSource('tenancies.xlsx', await tenancyWorkbook(rows));
+  const permits = await addSource('shed permits.csv', permitList(rows.filter(({ site, surname, email }) => site === 'Mill Lane' && surname.length < 30 && /^[^@\s]+@[^@\s]+\.\w+$/.test(email)).slice(0, 28)));
+
+  const addMailing = async (name: string, plan: object): Promise<number> => {
+    const { id, version } = await server.send<Saved>('POST', '/api/mailings', { name });
+    await server.send('PUT', `/api/mailings/${id}`, { version, plan: { name, leftOut: [], ...plan } });
+    return id;
+  };
+  const early = await addMailing('Shed permits, early birds', {
+    packet: [permit],
+    sourceId: permits,
+    keyColumn: 'Plot',
+    maps: {
+      [permit]: { ...permitMap, 'permit.name': column('Tenant'), 'permit.roof': options('Roof', ['Felt', 'felt'], ['Green roof', 'green'], ['Corrugated sheet', 'sheet']), 'permit.until': column('Valid until'), 'permit.conditions': column('Conditions') },
+    },
+    output: { folder: '2026/Permits/{{ site }}', file: '{{ plot }} {{ template }}.pdf' },
+    message: { mailed: true, addressColumn: 'E-mail', recipient: '{{ tenant }}', subject: 'Permit for plot {{ plot }}', body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached. Please keep it with your agreement.\n\nLarkmere Allotment Office' },
+  });
+  await addMailing('Plot renewals 2027', {
+    packet: [agreement, mandate, permit],
+    sourceId: tenanciesSource,
+    keyColumn: 'Plot',
+    maps: { [agreement]: agreementMap, [mandate]: mandateMap, [permit]: permitMap },
+    output: { folder: '2027/{{ site }}', file: '{{ plot }} {{ surname }} {{ template }}.pdf' },
+    message: {
+      mailed: true,
+      addressColumn: 'E-mail',
+      recipient: '{{ first_name }} {{ surname }}',
+      subject: 'Your plot {{ plot }} in 2027',
+      body: 'Dear {{ first_name }} {{ surname }},\n\nyour tenancy of plot {{ plot }} ({{ site }}) is renewed for 2027. Attached are the agreement, the bank mandate and the permit for your shed.\n\nTo pay this year: {{ to_pay }}. Please send the signed agreement back by 15 January.\n\nLarkmere Allotment Office',
+    },
+  });
+  const { id: batch } = await server.send<Identified>('POST', `/api/mailings/${early}/batches`);
+  await server.until<{ counts: Record<string, number>; copies: number }>(`/api/batches/${batch}`, ({ counts, copies }) => copies > 0 && (counts.sent ?? 0) + (counts.bounced ?? 0) + (counts.retrying ?? 0) === copies, 60);
+}

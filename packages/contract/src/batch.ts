@@ -1,0 +1,21 @@
+export type BatchState = 'planning' | 'making' | 'sending' | 'done' | 'paused' | 'cancelled';
+
+export interface BatchSummary {
+  id: number;
+  number: number;
+  mailingId: number;
+  mailingName: string;
+  state: BatchState;
+  /** What it was doing when it was paused. */
+  records: number;
+  copies: number;
+  planned: number;
+  mailed: boolean;
+  /** Copies by state. */
+  counts: Record<string, number>;
+  error: { code: string; message: string } | null;
+  startedAt: string;
+  finishedAt: string | null;
+  /** Copies made a second in the last stretch; 0: not running. */
+  pace: number;
+}

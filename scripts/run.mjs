@@ -1,0 +1,55 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+
+/** Runs a command to its end with its output shown; ends this process when it fails. */
+export function must(command, args, options = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (result.status !== 0) process.exit(result.status ?? 1);
+}
+
+/** Installs the dependencies when they are not there or older than the lock file. */
+export function install() {
+  const marker = join(root, 'node_modules/.package-lock.json');
+  const isFresh = existsSync(marker) && statSync(marker).mtimeMs >= statSync(join(root, 'package-lock.json')).mtimeMs;
+  if (!isFresh) must('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+export const build = () => must('npm', ['run', 'build', '--silent']);
+
+/** Starts a Node program and resolves with what it sends first. It ends with this process. */
+export function startProcess(script, args = [], env = {}) {
+  const child = spawn(process.execPath, [join(root, script), ...args], { cwd: root, stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...process.env, ...env } });
+  const ready = new Promise((resolve, reject) => {
+    child.once('message', resolve);
+    child.once('exit', (code) => reject(new Error(`${script} ended with ${code} before it was ready`)));
+  });
+  return { child, ready };
+}
+
+/** The value after `--name`, or of `--name=value`. */
+export function option(name, fallback) {
+  const args = process.argv.slice(2);
+  const at = args.findIndex((arg) => arg === `--${name}` || arg.startsWith(`--${name}=`));
+  if (at < 0) return fallback;
+  const value = args[at].includes('=') ? args[at].slice(args[at].indexOf('=') + 1) : args[at + 1];
+  if (!value) {
+    console.error(`--${name} needs a value.`);
+    process.exit(2);
+  }
+  return value;
+}
+
+/** Ends the children with this process. */
+export function endTogether(...children) {
+  for (const signal of ['SIGINT', 'SIGTERM']) {
+    process.on(signal, () => {
+      for (const child of children) child.kill('SIGTERM');
+      setTimeout(() => process.exit(0), 9000).unref();
+    });
+  }
+  for (const child of children) child.on('exit', () => process.exit(0));
+}
