@@ -13,7 +13,9 @@ export default tseslint.config(
   {
     files: ['**/*.ts', '**/*.tsx'],
     plugins: { 'import-x': importX, 'react-hooks': hooks },
-    settings: { 'import-x/resolver': { typescript: { project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json', 'tsconfig.tests.json'] } } },
+    settings: {
+      'import-x/resolver': { typescript: { noWarnOnMultipleProjects: true, project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json', 'tsconfig.tests.json'] } },
+    },
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
@@ -40,15 +42,26 @@ export default tseslint.config(
             zone('./e2e', './apps', 'Browser tests speak HTTP and browser only.'),
             zone('./e2e', './packages', 'Browser tests speak HTTP and browser only.'),
             ...nouns.flatMap((noun) =>
-              nouns.filter((other) => other !== noun).map((other) =>
-                zone(`./apps/server/src/${noun}`, `./apps/server/src/${other}/${other}.entity.ts`, 'Use the service of another noun, not its entity.'),
-              ),
+              nouns
+                .filter((other) => other !== noun)
+                .map((other) =>
+                  zone(
+                    `./apps/server/src/${noun}`,
+                    `./apps/server/src/${other}/${other}.entity.ts`,
+                    'Use the service of another noun, not its entity.',
+                  ),
+                ),
             ),
           ],
         },
       ],
-      'no-restricted-imports': ['error', { paths: [{ name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' }] }],
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' }] },
+      ],
     },
   },
+  // Nest reads constructor types at run time, so imports that look like types are values.
+  { files: ['apps/server/src/**'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
   { files: ['packages/core/src/pdf/**'], rules: { 'no-restricted-imports': 'off' } },
 );

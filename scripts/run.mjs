@@ -22,7 +22,11 @@ export const build = () => must('npm', ['run', 'build', '--silent']);
 
 /** Starts a Node program and resolves with what it sends first. It ends with this process. */
 export function startProcess(script, args = [], env = {}) {
-  const child = spawn(process.execPath, [join(root, script), ...args], { cwd: root, stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...process.env, ...env } });
+  const child = spawn(process.execPath, [join(root, script), ...args], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    env: { ...process.env, ...env },
+  });
   const ready = new Promise((resolve, reject) => {
     child.once('message', resolve);
     child.once('exit', (code) => reject(new Error(`${script} ended with ${code} before it was ready`)));

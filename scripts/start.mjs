@@ -3,6 +3,9 @@ import { build, endTogether, install, option, root, startProcess } from './run.m
 
 install();
 build();
-const server = startProcess('apps/server/dist/main.js', [], { MAILBAG_PORT: option('port', '4180'), MAILBAG_DATA: resolve(option('data', join(root, 'data'))) });
+const server = startProcess('apps/server/dist/main.js', [], {
+  MAILBAG_PORT: option('port', '4180'),
+  MAILBAG_DATA: resolve(option('data', join(root, 'data'))),
+});
 await server.ready;
 endTogether(server.child);

@@ -31,7 +31,7 @@ export class ServerClient {
   }
   /** Asks again until the answer suits. @throws Error after the time is over */
   async until<T>(path: string, suits: (answer: T) => boolean, seconds = 60): Promise<T> {
-    for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
+    for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
       const answer = await this.get<T>(path);
       if (suits(answer)) return answer;
       await new Promise((done) => setTimeout(done, 150));

@@ -31,20 +31,87 @@ export interface Tenancy {
 }
 
 const people: [string, string][] = [
-  ['Ayumi', 'Brandt'], ['Tomasz', 'Łąkowski'], ['Δάφνη', 'Ρήγα'], ['Iman', 'al-Sayegh'], ['Ruben', 'Oyelaran'], ['Hollis', 'Penhaligon-Vance'], ['Niamh', 'O’Derry'], ['Petra', 'Quist'],
-  ['Сергій', 'Гончар'], ['Noor', 'Haddad'], ['Wilf', 'Ashdown'], ['Malia', 'Keawe'], ['Ottoline', 'Brace'], ['Eun-ji', 'Bae'], ['Şebnem', 'Yıldırgan'], ['Zoë', 'van der Meulen'],
-  ['Jiří', 'Dvoržák'], ['Ingibjörg', 'Hallsdóttir'], ['Amadou', 'Diakité'], ['Priya', 'Ramanujar'], ['Luís', 'Figueirão'], ['Ewa', 'Świerk'], ['Ålof', 'Nystrånd'], ['Мила', 'Петковић'],
-  ['Greta', 'Holzapfl'], ['Cosimo', 'Ferrantino'], ['Bronagh', 'Mac Aodha'], ['Teodor', 'Vântu'], ['Ngozi', 'Umeh'], ['Solvei', 'Rasmuss'], ['Bertrand', 'Lacouture'], ['Anneke', 'Duyvis'],
+  ['Ayumi', 'Brandt'],
+  ['Tomasz', 'Łąkowski'],
+  ['Δάφνη', 'Ρήγα'],
+  ['Iman', 'al-Sayegh'],
+  ['Ruben', 'Oyelaran'],
+  ['Hollis', 'Penhaligon-Vance'],
+  ['Niamh', 'O’Derry'],
+  ['Petra', 'Quist'],
+  ['Сергій', 'Гончар'],
+  ['Noor', 'Haddad'],
+  ['Wilf', 'Ashdown'],
+  ['Malia', 'Keawe'],
+  ['Ottoline', 'Brace'],
+  ['Eun-ji', 'Bae'],
+  ['Şebnem', 'Yıldırgan'],
+  ['Zoë', 'van der Meulen'],
+  ['Jiří', 'Dvoržák'],
+  ['Ingibjörg', 'Hallsdóttir'],
+  ['Amadou', 'Diakité'],
+  ['Priya', 'Ramanujar'],
+  ['Luís', 'Figueirão'],
+  ['Ewa', 'Świerk'],
+  ['Ålof', 'Nystrånd'],
+  ['Мила', 'Петковић'],
+  ['Greta', 'Holzapfl'],
+  ['Cosimo', 'Ferrantino'],
+  ['Bronagh', 'Mac Aodha'],
+  ['Teodor', 'Vântu'],
+  ['Ngozi', 'Umeh'],
+  ['Solvei', 'Rasmuss'],
+  ['Bertrand', 'Lacouture'],
+  ['Anneke', 'Duyvis'],
 ];
-const rarer: [string, string][] = [['יעל', 'ברקאי'], ['ليلى', 'الخطيب'], ['Ελένη', 'Μαυρίδου'], ['Юлия', 'Снегирёва']];
+const rarer: [string, string][] = [
+  ['יעל', 'ברקאי'],
+  ['ليلى', 'الخطيب'],
+  ['Ελένη', 'Μαυρίδου'],
+  ['Юлия', 'Снегирёва'],
+];
 const sites = ['Mill Lane', 'Larkmere Hill', 'Canal Side', 'Old Orchard'];
-const streets = ['Weir Cottages', 'Heron Walk', 'Tanner’s Row', 'Quay Street', 'Bellfounder Yard', 'Rosehip Close', 'Sluice Road', 'Almond Terrace'];
-const towns: [string, string][] = [['04471', 'Nether Larkmere'], ['04473', 'Larkmere'], ['14480', 'Upper Sluice'], ['24491', 'Wether Cross'], ['05512', 'Bellhaven']];
-const concessions: [string, number][] = [['None', 0], ['None', 0], ['None', 0], ['Pensioner 25 %', 0.25], ['In training 20 %', 0.2], ['Large family 15 %', 0.15]];
-const remarks = ['', '', '', '', 'Shares the water tap with the next plot.', 'Key number 12 is with the neighbour.', 'Wants to swap for a plot nearer to the gate.'];
+const streets = [
+  'Weir Cottages',
+  'Heron Walk',
+  'Tanner’s Row',
+  'Quay Street',
+  'Bellfounder Yard',
+  'Rosehip Close',
+  'Sluice Road',
+  'Almond Terrace',
+];
+const towns: [string, string][] = [
+  ['04471', 'Nether Larkmere'],
+  ['04473', 'Larkmere'],
+  ['14480', 'Upper Sluice'],
+  ['24491', 'Wether Cross'],
+  ['05512', 'Bellhaven'],
+];
+const concessions: [string, number][] = [
+  ['None', 0],
+  ['None', 0],
+  ['None', 0],
+  ['Pensioner 25 %', 0.25],
+  ['In training 20 %', 0.2],
+  ['Large family 15 %', 0.15],
+];
+const remarks = [
+  '',
+  '',
+  '',
+  '',
+  'Shares the water tap with the next plot.',
+  'Key number 12 is with the neighbour.',
+  'Wants to swap for a plot nearer to the gate.',
+];
 
 const day = (year: number, month: number, date: number): Date => new Date(Date.UTC(year, month - 1, date));
-const ascii = (text: string): string => text.normalize('NFKD').replace(/[^A-Za-z]/g, '').toLowerCase();
+const ascii = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/[^A-Za-z]/g, '')
+    .toLowerCase();
 const cents = (value: number): number => Math.round(value * 100) / 100;
 
 /** An account number of the invented country LK with right check digits (ISO 13616: MOD 97-10). */
@@ -105,10 +172,11 @@ function addFaults(all: Tenancy[]): void {
   const at = (index: number): Tenancy => all[index]!;
   // Postal codes that a sheet took for numbers: their leading zero is lost.
   let lost = 0;
-  for (const one of all) if (String(one.postalCode).startsWith('0') && lost < 9 && one.site === 'Canal Side') {
-    one.postalCode = Number(one.postalCode);
-    lost++;
-  }
+  for (const one of all)
+    if (String(one.postalCode).startsWith('0') && lost < 9 && one.site === 'Canal Side') {
+      one.postalCode = Number(one.postalCode);
+      lost++;
+    }
   // Two plots with one number.
   at(57).plot = at(56).plot;
   // Bad addresses.

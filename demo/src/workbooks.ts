@@ -59,7 +59,17 @@ export function permitList(rows: readonly Tenancy[]): Uint8Array {
   const lines = [['Plot', 'Site', 'Tenant', 'E-mail', 'Shed', 'Greenhouse', 'Roof', 'Valid until', 'Conditions']];
   const roofs = ['Felt', 'Green roof', 'Corrugated sheet'];
   rows.forEach((one, index) => {
-    lines.push([one.plot, one.site.trim(), `${one.firstName} ${one.surname}`, one.email, 'yes', index % 3 === 0 ? 'yes' : 'no', roofs[index % 3]!, '31.12.2036', index % 4 === 0 ? 'Rain is collected in a butt; the door opens to the path.' : '']);
+    lines.push([
+      one.plot,
+      one.site.trim(),
+      `${one.firstName} ${one.surname}`,
+      one.email,
+      'yes',
+      index % 3 === 0 ? 'yes' : 'no',
+      roofs[index % 3]!,
+      '31.12.2036',
+      index % 4 === 0 ? 'Rain is collected in a butt; the door opens to the path.' : '',
+    ]);
   });
   const cell = (text: string): string => (/[;"\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text);
   return new TextEncoder().encode(`${lines.map((line) => line.map(cell).join(';')).join('\r\n')}\r\n`);

@@ -16,7 +16,11 @@ const yesNo = (name: string, on: string) => ({
     { from: 'no', to: 'Off' },
   ],
 });
-const options = (name: string, ...pairs: [string, string][]) => ({ kind: 'translate', column: name, table: pairs.map(([from, to]) => ({ from, to })) });
+const options = (name: string, ...pairs: [string, string][]) => ({
+  kind: 'translate',
+  column: name,
+  table: pairs.map(([from, to]) => ({ from, to })),
+});
 const fullName = { kind: 'compose', parts: [{ column: 'First name' }, { text: ' ' }, { column: 'Surname' }] };
 const PAGE = 'topmostSubform[0].Page1[0]';
 
@@ -32,7 +36,13 @@ const agreementMap = {
   'tenancy.tenant.email': column('E-mail'),
   'tenancy.tenant.phone': column('Telephone'),
   'tenancy.rent.yearly': column('Yearly rent'),
-  'tenancy.rent.concession': options('Concession', ['None', 'none'], ['Pensioner 25 %', 'pension'], ['In training 20 %', 'study'], ['Large family 15 %', 'family']),
+  'tenancy.rent.concession': options(
+    'Concession',
+    ['None', 'none'],
+    ['Pensioner 25 %', 'pension'],
+    ['In training 20 %', 'study'],
+    ['Large family 15 %', 'family'],
+  ),
   'tenancy.rent.water': column('Water charge'),
   'tenancy.rent.total': column('To pay'),
   'tenancy.has.water': yesNo('Water supply', 'Ja'),
@@ -71,7 +81,13 @@ interface Saved {
 }
 
 const mailSettings = (smtpPort: number) => ({
-  host: '127.0.0.1', port: smtpPort, tls: false, user: '', password: '', senderName: 'Larkmere Allotment Office', senderAddress: 'office@larkmere.example',
+  host: '127.0.0.1',
+  port: smtpPort,
+  tls: false,
+  user: '',
+  password: '',
+  senderName: 'Larkmere Allotment Office',
+  senderAddress: 'office@larkmere.example',
 });
 
 /** Tells a world made earlier where the stand-in post office is now. A world whose sign-in was changed is left alone. */
@@ -86,21 +102,33 @@ export async function makeWorld(base: string, smtpPort: number): Promise<void> {
   const server = new ServerClient(base);
   await server.send('POST', '/api/account/set-up', demoSignIn);
   await server.send('PUT', '/api/settings/mail', mailSettings(smtpPort));
-  const upload = async (file: string, bytes: Uint8Array): Promise<number> => (await server.upload<{ template: Identified }>('/api/templates', file, bytes)).template.id;
+  const upload = async (file: string, bytes: Uint8Array): Promise<number> =>
+    (await server.upload<{ template: Identified }>('/api/templates', file, bytes)).template.id;
   const agreement = await upload('Tenancy agreement.pdf', tenancyAgreement());
   const mandate = await upload('Bank mandate.pdf', bankMandate());
   const permit = await upload('Shed and glasshouse permit.pdf', shedPermit());
 
   const rows = tenancies();
   const addSource = async (file: string, bytes: Uint8Array): Promise<number> => {
-    const { fileId, excerpt } = await server.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>('/api/sources/files', file, bytes);
+    const { fileId, excerpt } = await server.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
+      '/api/sources/files',
+      file,
+      bytes,
+    );
     const reading = { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) };
     const { id } = await server.send<Identified>('POST', '/api/sources', { fileId, name: file, reading });
     await server.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state !== 'reading');
     return id;
   };
   const tenanciesSource = await addSource('tenancies.xlsx', await tenancyWorkbook(rows));
-  const permits = await addSource('shed permits.csv', permitList(rows.filter(({ site, surname, email }) => site === 'Mill Lane' && surname.length < 30 && /^[^@\s]+@[^@\s]+\.\w+$/.test(email)).slice(0, 28)));
+  const permits = await addSource(
+    'shed permits.csv',
+    permitList(
+      rows
+        .filter(({ site, surname, email }) => site === 'Mill Lane' && surname.length < 30 && /^[^@\s]+@[^@\s]+\.\w+$/.test(email))
+        .slice(0, 28),
+    ),
+  );
 
   const addMailing = async (name: string, plan: object): Promise<number> => {
     const { id, version } = await server.send<Saved>('POST', '/api/mailings', { name });
@@ -112,10 +140,22 @@ export async function makeWorld(base: string, smtpPort: number): Promise<void> {
     sourceId: permits,
     keyColumn: 'Plot',
     maps: {
-      [permit]: { ...permitMap, 'permit.name': column('Tenant'), 'permit.roof': options('Roof', ['Felt', 'felt'], ['Green roof', 'green'], ['Corrugated sheet', 'sheet']), 'permit.until': column('Valid until'), 'permit.conditions': column('Conditions') },
+      [permit]: {
+        ...permitMap,
+        'permit.name': column('Tenant'),
+        'permit.roof': options('Roof', ['Felt', 'felt'], ['Green roof', 'green'], ['Corrugated sheet', 'sheet']),
+        'permit.until': column('Valid until'),
+        'permit.conditions': column('Conditions'),
+      },
     },
     output: { folder: '2026/Permits/{{ site }}', file: '{{ plot }} {{ template }}.pdf' },
-    message: { mailed: true, addressColumn: 'E-mail', recipient: '{{ tenant }}', subject: 'Permit for plot {{ plot }}', body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached. Please keep it with your agreement.\n\nLarkmere Allotment Office' },
+    message: {
+      mailed: true,
+      addressColumn: 'E-mail',
+      recipient: '{{ tenant }}',
+      subject: 'Permit for plot {{ plot }}',
+      body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached. Please keep it with your agreement.\n\nLarkmere Allotment Office',
+    },
   });
   await addMailing('Plot renewals 2027', {
     packet: [agreement, mandate, permit],
@@ -132,5 +172,9 @@ export async function makeWorld(base: string, smtpPort: number): Promise<void> {
     },
   });
   const { id: batch } = await server.send<Identified>('POST', `/api/mailings/${early}/batches`);
-  await server.until<{ counts: Record<string, number>; copies: number }>(`/api/batches/${batch}`, ({ counts, copies }) => copies > 0 && (counts.sent ?? 0) + (counts.bounced ?? 0) + (counts.retrying ?? 0) === copies, 60);
+  await server.until<{ counts: Record<string, number>; copies: number }>(
+    `/api/batches/${batch}`,
+    ({ counts, copies }) => copies > 0 && (counts.sent ?? 0) + (counts.bounced ?? 0) + (counts.retrying ?? 0) === copies,
+    60,
+  );
 }

@@ -40,7 +40,16 @@ import { Pool } from './work/pool.js';
 @Module({
   imports: [
     TypeOrmModule.forRoot(dataSourceOptions()),
-    TypeOrmModule.forFeature([AccountEntity, SessionEntity, BatchEntity, MailingEntity, SettingEntity, SourceEntity, TemplateEntity, TemplateRevisionEntity]),
+    TypeOrmModule.forFeature([
+      AccountEntity,
+      SessionEntity,
+      BatchEntity,
+      MailingEntity,
+      SettingEntity,
+      SourceEntity,
+      TemplateEntity,
+      TemplateRevisionEntity,
+    ]),
   ],
   controllers: [
     AccountsController,

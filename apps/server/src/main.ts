@@ -45,10 +45,15 @@ if (config.postOffice) {
   app.use(postOffice(config.postOffice, async (request) => (await accounts.accountOf(sessionToken(request))) !== null));
 }
 if (existsSync(config.webFolder)) {
-  app.useStaticAssets(config.webFolder, { index: 'index.html', maxAge: '1h', setHeaders: (response: Response, path: string) => void (path.endsWith('.html') && response.setHeader('Cache-Control', 'no-cache')) });
+  app.useStaticAssets(config.webFolder, {
+    index: 'index.html',
+    maxAge: '1h',
+    setHeaders: (response: Response, path: string) => void (path.endsWith('.html') && response.setHeader('Cache-Control', 'no-cache')),
+  });
   // The screens have addresses of their own, which all lead to the one page.
   app.use((request: Request, response: Response, next: NextFunction) => {
-    const isScreen = (request.method === 'GET' || request.method === 'HEAD') && !request.path.startsWith('/api/') && !/\.\w+$/.test(request.path);
+    const isScreen =
+      (request.method === 'GET' || request.method === 'HEAD') && !request.path.startsWith('/api/') && !/\.\w+$/.test(request.path);
     if (isScreen) response.setHeader('Cache-Control', 'no-cache').sendFile(join(config.webFolder, 'index.html'));
     else next();
   });

@@ -16,7 +16,15 @@ interface Common {
 }
 export type FieldSpec = Common &
   (
-    | { kind: 'text'; boxes: [page: number, box: Box][]; multiline?: boolean; comb?: boolean; maxLength?: number; size?: number; align?: 0 | 1 | 2 }
+    | {
+        kind: 'text';
+        boxes: [page: number, box: Box][];
+        multiline?: boolean;
+        comb?: boolean;
+        maxLength?: number;
+        size?: number;
+        align?: 0 | 1 | 2;
+      }
     | { kind: 'tick'; boxes: [page: number, box: Box][]; on?: string }
     | { kind: 'radio'; choices: [on: string, page: number, box: Box][] }
     | { kind: 'menu'; boxes: [page: number, box: Box][]; options: [value: string, label: string][]; size?: number }
@@ -32,7 +40,8 @@ const string = (text: string): string =>
   /^[\u0020-\u007e]*$/.test(text)
     ? `(${text.replace(/[\\()]/g, '\\$&')})`
     : `<feff${Array.from({ length: text.length }, (_, index) => text.charCodeAt(index).toString(16).padStart(4, '0')).join('')}>`;
-const name = (text: string): string => `/${text.replace(/[^A-Za-z0-9_-]/g, (char) => `#${char.charCodeAt(0).toString(16).padStart(2, '0')}`)}`;
+const name = (text: string): string =>
+  `/${text.replace(/[^A-Za-z0-9_-]/g, (char) => `#${char.charCodeAt(0).toString(16).padStart(2, '0')}`)}`;
 const octal = (text: string): string =>
   Array.from(text, (char) => {
     const code = { '€': 0x80, '–': 0x96, '’': 0x92 }[char] ?? char.charCodeAt(0);
@@ -54,7 +63,12 @@ export class FormWriter {
     this.pages[this.pages.length - 1] += operators;
     return this;
   }
-  text(x: number, y: number, text: string, { size = 10, bold = false, grey = 0 }: { size?: number; bold?: boolean; grey?: number } = {}): this {
+  text(
+    x: number,
+    y: number,
+    text: string,
+    { size = 10, bold = false, grey = 0 }: { size?: number; bold?: boolean; grey?: number } = {},
+  ): this {
     return this.draw(`BT ${grey} g /${bold ? 'B' : 'R'} ${size} Tf 1 0 0 1 ${x} ${HEIGHT - y} Tm (${octal(text)}) Tj ET\n`);
   }
   paragraph(x: number, y: number, lines: string[], size = 8.5): this {
@@ -91,14 +105,15 @@ export class FormWriter {
     const annotations: number[][] = this.pages.map(() => []);
 
     const rect = ({ x, y, w, h }: Box): string => `[${x} ${HEIGHT - y - h} ${x + w} ${HEIGHT - y}]`;
-    const widget = (page: number, box: Box, rest: string): string => `/Type/Annot/Subtype/Widget/F 4/P ${pageNumbers[page]} 0 R/Rect${rect(box)}${rest}`;
+    const widget = (page: number, box: Box, rest: string): string =>
+      `/Type/Annot/Subtype/Widget/F 4/P ${pageNumbers[page]} 0 R/Rect${rect(box)}${rest}`;
     const look = '/MK<</BC[0.45]/BG[0.985]>>/BS<</W 0.7/S/S>>';
     const states = (on: string, box: Box, round: boolean): string => {
-      const frame = round
-        ? ''
-        : `0.985 g 0.45 G 0.7 w 0.35 0.35 ${box.w - 0.7} ${box.h - 0.7} re B\n`;
+      const frame = round ? '' : `0.985 g 0.45 G 0.7 w 0.35 0.35 ${box.w - 0.7} ${box.h - 0.7} re B\n`;
       const ring = round ? `0.45 G 0.7 w ${circle(box.w / 2, box.h / 2, box.w / 2 - 0.5)} S\n` : '';
-      const mark = round ? `0.13 0.19 0.24 rg ${circle(box.w / 2, box.h / 2, box.w / 4.2)} f\n` : `0.13 0.19 0.24 RG 1.3 w 1 J ${box.w * 0.22} ${box.h * 0.22} m ${box.w * 0.78} ${box.h * 0.78} l S ${box.w * 0.22} ${box.h * 0.78} m ${box.w * 0.78} ${box.h * 0.22} l S\n`;
+      const mark = round
+        ? `0.13 0.19 0.24 rg ${circle(box.w / 2, box.h / 2, box.w / 4.2)} f\n`
+        : `0.13 0.19 0.24 RG 1.3 w 1 J ${box.w * 0.22} ${box.h * 0.22} m ${box.w * 0.78} ${box.h * 0.78} l S ${box.w * 0.22} ${box.h * 0.78} m ${box.w * 0.78} ${box.h * 0.22} l S\n`;
       const make = (body: string): number => add(stream(`/Type/XObject/Subtype/Form/BBox[0 0 ${box.w} ${box.h}]/Resources<<>>`, body));
       return `/AP<</N<<${name(on)} ${make(frame + ring + mark)} 0 R/Off ${make(frame + ring)} 0 R>>>>`;
     };
@@ -150,7 +165,8 @@ export class FormWriter {
       } else {
         own = '/FT/Sig';
         places = spec.boxes.map(([page, box]) => [page, widget(page, box, '')]);
-        for (const [page, box] of spec.boxes) this.pages[page] += `0.45 G 0.7 w ${box.x} ${HEIGHT - box.y - box.h} ${box.w} ${box.h} re S\n`;
+        for (const [page, box] of spec.boxes)
+          this.pages[page] += `0.45 G 0.7 w ${box.x} ${HEIGHT - box.y - box.h} ${box.w} ${box.h} re S\n`;
       }
       let number: number;
       if (places.length === 1 && spec.kind !== 'radio') {
@@ -169,7 +185,8 @@ export class FormWriter {
       else [...inner.values()].find((one) => one.number === parent)!.kids.push(number);
     }
     for (const { number, kids, parent, partial } of inner.values()) {
-      objects[number - 1] = `<</T${string(partial)}/Kids[${kids.map((kid) => `${kid} 0 R`).join(' ')}]${parent === null ? '' : `/Parent ${parent} 0 R`}>>`;
+      objects[number - 1] =
+        `<</T${string(partial)}/Kids[${kids.map((kid) => `${kid} 0 R`).join(' ')}]${parent === null ? '' : `/Parent ${parent} 0 R`}>>`;
     }
     this.pages.forEach((body, index) => {
       const contents = add(stream('', body));
@@ -178,7 +195,8 @@ export class FormWriter {
         `${annotations[index]!.length ? `/Annots[${annotations[index]!.map((one) => `${one} 0 R`).join(' ')}]` : ''}>>`;
     });
     objects[tree - 1] = `<</Type/Pages/Count ${this.pages.length}/Kids[${pageNumbers.map((one) => `${one} 0 R`).join(' ')}]>>`;
-    objects[catalog - 1] = `<</Type/Catalog/Pages ${tree} 0 R/Lang(en)/AcroForm<</Fields[${top.map((one) => `${one} 0 R`).join(' ')}]/DA(/R 10 Tf 0 g)/DR<</Font<</R ${regular} 0 R/ZaDb ${marks} 0 R>>>>>>>>`;
+    objects[catalog - 1] =
+      `<</Type/Catalog/Pages ${tree} 0 R/Lang(en)/AcroForm<</Fields[${top.map((one) => `${one} 0 R`).join(' ')}]/DA(/R 10 Tf 0 g)/DR<</Font<</R ${regular} 0 R/ZaDb ${marks} 0 R>>>>>>>>`;
     const info = add(`<</Title${string(this.title)}/Producer(Larkmere allotment office)>>`);
 
     let file = '%PDF-1.7\n%\u00e2\u00e3\u00cf\u00d3\n';

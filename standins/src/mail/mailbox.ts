@@ -36,11 +36,17 @@ export class Mailbox {
     return one;
   }
 
-  async open(id: number): Promise<{ received: Received; text: string; attachments: { name: string; type: string; content: Buffer }[] } | null> {
+  async open(
+    id: number,
+  ): Promise<{ received: Received; text: string; attachments: { name: string; type: string; content: Buffer }[] } | null> {
     const received = this.received[id - 1];
     const raw = this.raw.get(id);
     if (!received || !raw) return null;
     const parsed = await simpleParser(raw);
-    return { received, text: parsed.text ?? '', attachments: parsed.attachments.map((part) => ({ name: part.filename ?? 'file', type: part.contentType, content: part.content })) };
+    return {
+      received,
+      text: parsed.text ?? '',
+      attachments: parsed.attachments.map((part) => ({ name: part.filename ?? 'file', type: part.contentType, content: part.content })),
+    };
   }
 }

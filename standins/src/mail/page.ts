@@ -4,7 +4,10 @@ import type { Mailbox } from './mailbox.js';
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
 
-const frame = (title: string, body: string): string => `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+const frame = (
+  title: string,
+  body: string,
+): string => `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>${escape(title)}</title><style>
 body{font:15px/22px system-ui,sans-serif;color:#22303C;background:#FAF7F0;margin:0}main{max-width:960px;margin:0 auto;padding:24px 16px}
 h1{font-size:22px;margin:0 0 4px}p{margin:4px 0 12px;color:#566370}table{border-collapse:collapse;width:100%;background:#fff;border:1px solid #D8D0BF}
@@ -16,8 +19,10 @@ export function mailPage(mailbox: Mailbox): Server {
   return createServer((request, response) => {
     void (async () => {
       const url = new URL(request.url ?? '/', 'http://stand-in');
-      const html = (status: number, title: string, body: string): void => void response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(frame(title, body));
-      if (url.pathname === '/messages.json') return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(mailbox.received));
+      const html = (status: number, title: string, body: string): void =>
+        void response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(frame(title, body));
+      if (url.pathname === '/messages.json')
+        return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(mailbox.received));
       const attachment = /^\/messages\/(\d+)\/attachments\/(\d+)/.exec(url.pathname);
       const message = /^\/messages\/(\d+)$/.exec(url.pathname);
       if (attachment) {
@@ -29,13 +34,33 @@ export function mailPage(mailbox: Mailbox): Server {
         const found = await mailbox.open(Number(message[1]));
         if (!found) return html(404, 'Gone', '<h1>Gone</h1><p>Only the newest messages are kept whole.</p>');
         const { received, text } = found;
-        const files = received.attachments.map((one, index) => `<li><a href="/post-office/messages/${received.id}/attachments/${index}">${escape(one.name)}</a> · ${Math.ceil(one.size / 1024)} KB</li>`).join('');
-        return html(200, received.subject, `<p><a href="/post-office">All messages</a></p><h1>${escape(received.subject)}</h1><p>From ${escape(received.from)}<br>To ${escape(received.to)}<br>${escape(received.messageId)}</p><pre>${escape(text)}</pre><ul>${files}</ul>`);
+        const files = received.attachments
+          .map(
+            (one, index) =>
+              `<li><a href="/post-office/messages/${received.id}/attachments/${index}">${escape(one.name)}</a> · ${Math.ceil(one.size / 1024)} KB</li>`,
+          )
+          .join('');
+        return html(
+          200,
+          received.subject,
+          `<p><a href="/post-office">All messages</a></p><h1>${escape(received.subject)}</h1><p>From ${escape(received.from)}<br>To ${escape(received.to)}<br>${escape(received.messageId)}</p><pre>${escape(text)}</pre><ul>${files}</ul>`,
+        );
       }
       const rows = [...mailbox.received].reverse().slice(0, 200);
-      const table = rows.map((one) => `<tr><td>${one.at.slice(11, 19)}</td><td>${escape(one.to)}</td><td><a href="/post-office/messages/${one.id}">${escape(one.subject) || '(no subject)'}</a></td><td>${one.attachments.length}</td></tr>`).join('');
-      return html(200, 'Post office', `<h1>Post office</h1><p>A stand-in for the outside world: ${mailbox.received.length} messages were accepted. Nothing leaves this machine.</p>` +
-        (rows.length ? `<table><tr><th>At</th><th>To</th><th>Message</th><th>Attachments</th></tr>${table}</table>` : '<p>No message yet. Start a batch that is mailed.</p>'));
+      const table = rows
+        .map(
+          (one) =>
+            `<tr><td>${one.at.slice(11, 19)}</td><td>${escape(one.to)}</td><td><a href="/post-office/messages/${one.id}">${escape(one.subject) || '(no subject)'}</a></td><td>${one.attachments.length}</td></tr>`,
+        )
+        .join('');
+      return html(
+        200,
+        'Post office',
+        `<h1>Post office</h1><p>A stand-in for the outside world: ${mailbox.received.length} messages were accepted. Nothing leaves this machine.</p>` +
+          (rows.length
+            ? `<table><tr><th>At</th><th>To</th><th>Message</th><th>Attachments</th></tr>${table}</table>`
+            : '<p>No message yet. Start a batch that is mailed.</p>'),
+      );
     })().catch((error: unknown) => response.writeHead(500).end(String(error)));
   });
 }

@@ -14,7 +14,8 @@ export function mailServer(mailbox: Mailbox): SMTPServer {
     authOptional: true,
     disabledCommands: ['STARTTLS'],
     hideDSN: false,
-    onAuth: (auth, _session, done) => (auth.password === 'wrong' ? done(refusal(535, '5.7.8 Authentication credentials invalid')) : done(null, { user: auth.username })),
+    onAuth: (auth, _session, done) =>
+      auth.password === 'wrong' ? done(refusal(535, '5.7.8 Authentication credentials invalid')) : done(null, { user: auth.username }),
     onRcptTo({ address }, _session, done) {
       const count = (tries.get(address) ?? 0) + 1;
       tries.set(address, count);

@@ -38,7 +38,12 @@ export class AccountsService {
     const passwordHash = await hash(password);
     return this.transactions.run(async (manager) => {
       if ((await manager.count(AccountEntity)) > 0) throw new MailbagError('account-exists');
-      const account = await manager.save(AccountEntity, { name: name.trim(), email: email.trim().toLowerCase(), passwordHash, createdAt: new Date().toISOString() });
+      const account = await manager.save(AccountEntity, {
+        name: name.trim(),
+        email: email.trim().toLowerCase(),
+        passwordHash,
+        createdAt: new Date().toISOString(),
+      });
       return this.openSession(manager.getRepository(SessionEntity), account.id);
     });
   }
@@ -72,7 +77,12 @@ export class AccountsService {
   private async openSession(sessions: Repository<SessionEntity>, accountId: number): Promise<string> {
     const token = randomBytes(32).toString('base64url');
     const now = Date.now();
-    await sessions.insert({ tokenHash: digest(token), accountId, createdAt: new Date(now).toISOString(), expiresAt: new Date(now + SESSION_DAYS * DAY).toISOString() });
+    await sessions.insert({
+      tokenHash: digest(token),
+      accountId,
+      createdAt: new Date(now).toISOString(),
+      expiresAt: new Date(now + SESSION_DAYS * DAY).toISOString(),
+    });
     return token;
   }
 

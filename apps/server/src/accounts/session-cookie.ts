@@ -12,5 +12,6 @@ export function sessionToken(request: IncomingMessage): string | undefined {
   return undefined;
 }
 
-export const setSessionCookie = (response: Response, token: string): void => void response.cookie(NAME, token, { ...options(response.req.secure), maxAge: 14 * 86_400_000 });
+export const setSessionCookie = (response: Response, token: string): void =>
+  void response.cookie(NAME, token, { ...options(response.req.secure), maxAge: 14 * 86_400_000 });
 export const clearSessionCookie = (response: Response): void => void response.clearCookie(NAME, options(response.req.secure));

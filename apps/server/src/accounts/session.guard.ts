@@ -13,7 +13,9 @@ export const OpenToEverybody = () => SetMetadata(OPEN, true);
 
 type SignedRequest = Request & { account?: Account };
 /** Name of who is signed in, for histories. */
-export const Who = createParamDecorator((_: unknown, context: ExecutionContext): string => context.switchToHttp().getRequest<SignedRequest>().account?.name ?? 'Mailbag');
+export const Who = createParamDecorator(
+  (_: unknown, context: ExecutionContext): string => context.switchToHttp().getRequest<SignedRequest>().account?.name ?? 'Mailbag',
+);
 
 const isChange = (method: string): boolean => !['GET', 'HEAD', 'OPTIONS'].includes(method);
 

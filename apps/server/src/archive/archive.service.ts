@@ -32,7 +32,7 @@ export class ArchiveService {
   constructor(private readonly transactions: Transactions) {}
 
   private async *rows(batchId: number): AsyncGenerator<ManifestRow> {
-    for (let after = 0; ; ) {
+    for (let after = 0; ;) {
       const rows = await this.transactions.read<ManifestRow>(
         `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ${PAGE}`,
         [batchId, after],
@@ -46,7 +46,18 @@ export class ArchiveService {
   private async *csv(batchId: number): AsyncGenerator<string> {
     yield `\ufeff${csvLine(HEADINGS)}`;
     for await (const one of this.rows(batchId)) {
-      yield csvLine([one.code, one.row, one.recipient, one.address, one.templateName, one.path, one.size, one.sha256, one.state, one.since]);
+      yield csvLine([
+        one.code,
+        one.row,
+        one.recipient,
+        one.address,
+        one.templateName,
+        one.path,
+        one.size,
+        one.sha256,
+        one.state,
+        one.since,
+      ]);
     }
   }
 
@@ -64,7 +75,10 @@ export class ArchiveService {
   async writeManifest(batchId: number, number: number, mailing: string): Promise<void> {
     const base = dataPath('archive', 'Manifests', safeName(`Batch ${number} ${mailing}`, 150));
     mkdirSync(dirname(base), { recursive: true });
-    for (const [extension, lines] of [['csv', this.csv(batchId)], ['json', this.json(batchId)]] as const) {
+    for (const [extension, lines] of [
+      ['csv', this.csv(batchId)],
+      ['json', this.json(batchId)],
+    ] as const) {
       const aside = dataPath('spool', `manifest-${batchId}.${extension}`);
       const out = createWriteStream(aside);
       Readable.from(lines).pipe(out);

@@ -123,7 +123,12 @@ export class BatchesService implements OnApplicationBootstrap {
     try {
       while (await this.step(id)) this.live.tell('batch', id);
     } catch (error) {
-      await this.hold(id, isMailbagError(error) ? error : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) }));
+      await this.hold(
+        id,
+        isMailbagError(error)
+          ? error
+          : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) }),
+      );
       if (!isMailbagError(error)) this.logger.error(error);
     } finally {
       this.running.delete(id);
@@ -134,7 +139,10 @@ export class BatchesService implements OnApplicationBootstrap {
 
   private async hold(id: number, error: MailbagError): Promise<void> {
     await this.transactions.run(async (manager) => {
-      await manager.query("UPDATE batch SET resumeTo = state, state = 'paused', error = ? WHERE id = ? AND state IN ('planning', 'making')", [JSON.stringify(error.toJSON()), id]);
+      await manager.query(
+        "UPDATE batch SET resumeTo = state, state = 'paused', error = ? WHERE id = ? AND state IN ('planning', 'making')",
+        [JSON.stringify(error.toJSON()), id],
+      );
       await this.delivery.hold(manager, id, true);
     });
   }
@@ -153,11 +161,22 @@ export class BatchesService implements OnApplicationBootstrap {
 
   private async move(id: number, from: BatchState, to: BatchState): Promise<boolean> {
     const finishedAt = to === 'done' ? new Date().toISOString() : null;
-    return this.transactions.run(async (manager) => (await changed(manager, 'UPDATE batch SET state = ?, finishedAt = ?, error = NULL WHERE id = ? AND state = ?', [to, finishedAt, id, from])) === 1);
+    return this.transactions.run(
+      async (manager) =>
+        (await changed(manager, 'UPDATE batch SET state = ?, finishedAt = ?, error = NULL WHERE id = ? AND state = ?', [
+          to,
+          finishedAt,
+          id,
+          from,
+        ])) === 1,
+    );
   }
 
   private async makeBlocks(id: number): Promise<boolean> {
-    const [next] = await this.transactions.read<{ ordinal: number | null }>("SELECT MIN(recordOrdinal) AS ordinal FROM copy WHERE batchId = ? AND state = 'planned'", [id]);
+    const [next] = await this.transactions.read<{ ordinal: number | null }>(
+      "SELECT MIN(recordOrdinal) AS ordinal FROM copy WHERE batchId = ? AND state = 'planned'",
+      [id],
+    );
     if (next?.ordinal === null || next === undefined) {
       const batch = await this.batches.findOneByOrFail({ id });
       await this.archive.writeManifest(id, batch.number, batch.mailingName);
@@ -166,32 +185,59 @@ export class BatchesService implements OnApplicationBootstrap {
       return false;
     }
     const first = next.ordinal;
-    const blocks = Array.from({ length: config.threads }, (_, index) => ({ from: first + index * MAKE_BLOCK, to: first + (index + 1) * MAKE_BLOCK }));
-    const results = await Promise.allSettled(blocks.map(async (block) => this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }))));
+    const blocks = Array.from({ length: config.threads }, (_, index) => ({
+      from: first + index * MAKE_BLOCK,
+      to: first + (index + 1) * MAKE_BLOCK,
+    }));
+    const results = await Promise.allSettled(
+      blocks.map(async (block) => this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }))),
+    );
     const failed = results.find((result) => result.status === 'rejected');
     if (failed) throw failed.reason;
     return true;
   }
 
   /** Records what was made, and queues what is to be mailed, in one transaction. */
-  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: { id: number; size: number; sha256: string }[] }): Promise<void> {
+  private async commit(
+    batchId: number,
+    { from, to }: { from: number; to: number },
+    { made }: { made: { id: number; size: number; sha256: string }[] },
+  ): Promise<void> {
     if (made.length === 0) return;
     await this.transactions.run(async (manager) => {
-      const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as { mailed: number; state: BatchState }[];
+      const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as {
+        mailed: number;
+        state: BatchState;
+      }[];
       await manager.query(
         `UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND copy.state = 'planned'`,
         [JSON.stringify(made)],
       );
-      await changeCopies(manager, made.map((one) => one.id), 'make', { who: MAILBAG });
+      await changeCopies(
+        manager,
+        made.map((one) => one.id),
+        'make',
+        { who: MAILBAG },
+      );
       if (!batch?.mailed || batch.state === 'cancelled') return;
-      const copies = (await manager.query("SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' ORDER BY recordOrdinal, position", [batchId, from, to])) as {
+      const copies = (await manager.query(
+        "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' ORDER BY recordOrdinal, position",
+        [batchId, from, to],
+      )) as {
         id: number;
         recordOrdinal: number;
         address: string;
       }[];
       for (const together of byRecord(copies)) {
         const { recordOrdinal } = together[0]!;
-        await this.delivery.queue(manager, { batchId, recordOrdinal, address: together[0]!.address, copies: together.map(({ id }) => id), who: MAILBAG, held: batch.state === 'paused' });
+        await this.delivery.queue(manager, {
+          batchId,
+          recordOrdinal,
+          address: together[0]!.address,
+          copies: together.map(({ id }) => id),
+          who: MAILBAG,
+          held: batch.state === 'paused',
+        });
       }
     });
     this.keepPace(batchId, made.length);
@@ -237,10 +283,20 @@ export class BatchesService implements OnApplicationBootstrap {
   /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
   async cancel(id: number, who: string): Promise<BatchSummary> {
     await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (manager) => {
-      await manager.query("UPDATE batch SET state = 'cancelled', resumeTo = NULL, error = NULL, finishedAt = ? WHERE id = ?", [new Date().toISOString(), id]);
+      await manager.query("UPDATE batch SET state = 'cancelled', resumeTo = NULL, error = NULL, finishedAt = ? WHERE id = ?", [
+        new Date().toISOString(),
+        id,
+      ]);
       await this.delivery.cancel(manager, id);
-      const open = (await manager.query("SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [id])) as { id: number }[];
-      await changeCopies(manager, open.map((one) => one.id), 'withdraw', { who, said: 'The batch was cancelled' });
+      const open = (await manager.query("SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [id])) as {
+        id: number;
+      }[];
+      await changeCopies(
+        manager,
+        open.map((one) => one.id),
+        'withdraw',
+        { who, said: 'The batch was cancelled' },
+      );
     });
     return this.summary(id);
   }
@@ -258,7 +314,13 @@ export class BatchesService implements OnApplicationBootstrap {
 
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<BatchSummary> {
-    const [batch] = await this.transactions.read<Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned'> & { mailed: number; error: string | null; plannedThrough: number }>(
+    const [batch] = await this.transactions.read<
+      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned'> & {
+        mailed: number;
+        error: string | null;
+        plannedThrough: number;
+      }
+    >(
       'SELECT id, number, mailingId, mailingName, state, records, copies, mailed, error, plannedThrough, startedAt, finishedAt FROM batch WHERE id = ?',
       [id],
     );

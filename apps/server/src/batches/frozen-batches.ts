@@ -15,7 +15,9 @@ export class FrozenBatches {
   async mailing(batchId: number): Promise<{ number: number; mailing: FrozenMailing }> {
     const known = this.kept.get(batchId);
     if (known) return known;
-    const [row] = await this.transactions.read<{ number: number; frozen: string }>('SELECT number, frozen FROM batch WHERE id = ?', [batchId]);
+    const [row] = await this.transactions.read<{ number: number; frozen: string }>('SELECT number, frozen FROM batch WHERE id = ?', [
+      batchId,
+    ]);
     if (!row) throw new MailbagError('not-found', { what: 'batch' });
     const found = { number: row.number, mailing: JSON.parse(row.frozen) as FrozenMailing };
     this.kept.set(batchId, found);
@@ -25,7 +27,10 @@ export class FrozenBatches {
 
   /** @throws MailbagError not-found */
   async record(batchId: number, ordinal: number): Promise<SourceRecord> {
-    const [row] = await this.transactions.read<{ row: number; cells: string }>('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?', [batchId, ordinal]);
+    const [row] = await this.transactions.read<{ row: number; cells: string }>(
+      'SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?',
+      [batchId, ordinal],
+    );
     if (!row) throw new MailbagError('not-found', { what: 'record' });
     return { row: row.row, cells: JSON.parse(row.cells) as Cell[] };
   }

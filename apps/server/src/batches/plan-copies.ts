@@ -45,14 +45,19 @@ export class PlanCopies {
   async planBlock(batchId: number): Promise<boolean> {
     const { number, mailing } = await this.batches.mailing(batchId);
     return this.transactions.run(async (manager) => {
-      const [batch] = (await manager.query('SELECT mailingId, mailingName, records, plannedThrough, characters FROM batch WHERE id = ?', [batchId])) as {
+      const [batch] = (await manager.query('SELECT mailingId, mailingName, records, plannedThrough, characters FROM batch WHERE id = ?', [
+        batchId,
+      ])) as {
         mailingId: number;
         mailingName: string;
         records: number;
         plannedThrough: number;
         characters: string;
       }[];
-      const rows = (await manager.query('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [batchId, batch!.plannedThrough, BLOCK])) as {
+      const rows = (await manager.query(
+        'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
+        [batchId, batch!.plannedThrough, BLOCK],
+      )) as {
         ordinal: number;
         row: number;
         cells: string;
@@ -68,7 +73,12 @@ export class PlanCopies {
       await this.findPlaces(manager, planned);
       await this.insert(manager, planned, { batchId, number, mailingId: batch!.mailingId, mailingName: batch!.mailingName });
       const through = batch!.plannedThrough + rows.length;
-      await manager.query('UPDATE batch SET plannedThrough = ?, characters = ?, copies = copies + ? WHERE id = ?', [through, [...characters].join(''), planned.length, batchId]);
+      await manager.query('UPDATE batch SET plannedThrough = ?, characters = ?, copies = copies + ? WHERE id = ?', [
+        through,
+        [...characters].join(''),
+        planned.length,
+        batchId,
+      ]);
       const isDone = through >= batch!.records;
       if (isDone) {
         this.patterns.delete(batchId);
@@ -82,7 +92,10 @@ export class PlanCopies {
     const known = this.patterns.get(batchId);
     if (known) return known;
     const names = [...patternExtras, ...columns.map(({ slug }) => slug)];
-    const patterns = { output: outputPattern(plan.output.folder, plan.output.file, names), recipient: compilePattern(plan.message.recipient, names) };
+    const patterns = {
+      output: outputPattern(plan.output.folder, plan.output.file, names),
+      recipient: compilePattern(plan.message.recipient, names),
+    };
     this.patterns.set(batchId, patterns);
     return patterns;
   }
@@ -93,7 +106,13 @@ export class PlanCopies {
     const today = new Date().toISOString().slice(0, 10);
     return mailing.templates.map((template, position) => {
       const code = copyCode(new Uint8Array(randomBytes(10)));
-      const data = patternData(mailing.columns, record, { code, template: template.name, batch: String(batchNumber), number: String(ordinal + 1), today });
+      const data = patternData(mailing.columns, record, {
+        code,
+        template: template.name,
+        batch: String(batchNumber),
+        number: String(ordinal + 1),
+        today,
+      });
       const { folders, file } = output.path(data);
       return {
         code,
@@ -135,17 +154,44 @@ export class PlanCopies {
     }
   }
 
-  private async insert(manager: EntityManager, planned: readonly Planned[], { batchId, number, mailingId, mailingName }: { batchId: number; number: number; mailingId: number; mailingName: string }): Promise<void> {
+  private async insert(
+    manager: EntityManager,
+    planned: readonly Planned[],
+    { batchId, number, mailingId, mailingName }: { batchId: number; number: number; mailingId: number; mailingName: string },
+  ): Promise<void> {
     const now = new Date().toISOString();
     const rows = planned.map((copy) => [
-      copy.code, batchId, number, mailingId, mailingName, copy.recordOrdinal, copy.row, copy.position, copy.template.id, copy.template.name, copy.template.pages, copy.recipient, copy.address, copy.path, pathKey(copy.path), now,
+      copy.code,
+      batchId,
+      number,
+      mailingId,
+      mailingName,
+      copy.recordOrdinal,
+      copy.row,
+      copy.position,
+      copy.template.id,
+      copy.template.name,
+      copy.template.pages,
+      copy.recipient,
+      copy.address,
+      copy.path,
+      pathKey(copy.path),
+      now,
     ]);
     await manager.query(
       `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, state, since, size)
        SELECT ${Array.from({ length: 15 }, (_, index) => `json_extract(value, '$[${index}]')`).join(', ')}, 'planned', json_extract(value, '$[15]'), 0 FROM json_each(?)`,
       [JSON.stringify(rows)],
     );
-    const texts = planned.map((copy) => [copy.code, [copy.code, copy.code.replace(/-/g, ''), copy.recipient, copy.address, copy.path, mailingName, copy.template.name, copy.search].join(' ')]);
-    await manager.query(`INSERT INTO copy_search (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one JOIN copy ON copy.code = json_extract(one.value, '$[0]')`, [JSON.stringify(texts)]);
+    const texts = planned.map((copy) => [
+      copy.code,
+      [copy.code, copy.code.replace(/-/g, ''), copy.recipient, copy.address, copy.path, mailingName, copy.template.name, copy.search].join(
+        ' ',
+      ),
+    ]);
+    await manager.query(
+      `INSERT INTO copy_search (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one JOIN copy ON copy.code = json_extract(one.value, '$[0]')`,
+      [JSON.stringify(texts)],
+    );
   }
 }

@@ -32,7 +32,10 @@ export class CopiesController {
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.copies.file(id);
-    return new StreamableFile(createReadStream(path), { type: 'application/pdf', disposition: attachment(name, save ? 'attachment' : 'inline') });
+    return new StreamableFile(createReadStream(path), {
+      type: 'application/pdf',
+      disposition: attachment(name, save ? 'attachment' : 'inline'),
+    });
   }
 
   @Post(':id/send-again')

@@ -58,7 +58,10 @@ export class CopiesService {
   /** How many copies there are, match, and are in each state (the state filter left aside). */
   async counts(query: LedgerQuery): Promise<LedgerCounts> {
     const { sql, parameters } = this.where(query, false);
-    const rows = await this.transactions.read<{ state: CopyState; count: number }>(`SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} GROUP BY state`, parameters);
+    const rows = await this.transactions.read<{ state: CopyState; count: number }>(
+      `SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} GROUP BY state`,
+      parameters,
+    );
     const byState = Object.fromEntries(rows.map(({ state, count }) => [state, count]));
     const sum = rows.reduce((total, { count }) => total + count, 0);
     const [all] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy');
@@ -66,19 +69,26 @@ export class CopiesService {
   }
 
   async countsOfBatch(batchId: number): Promise<Record<string, number>> {
-    const rows = await this.transactions.read<{ state: string; count: number }>('SELECT state, COUNT(*) AS count FROM copy WHERE batchId = ? GROUP BY state', [batchId]);
+    const rows = await this.transactions.read<{ state: string; count: number }>(
+      'SELECT state, COUNT(*) AS count FROM copy WHERE batchId = ? GROUP BY state',
+      [batchId],
+    );
     return Object.fromEntries(rows.map(({ state, count }) => [state, count]));
   }
 
   /** @throws MailbagError not-found */
   async detail(id: number): Promise<CopyDetail> {
-    const [row] = await this.transactions.read<CopyRow & { size: number; pages: number; sha256: string | null; row: number; recordOrdinal: number; deliveryId: number | null }>(
-      `SELECT ${COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId FROM copy WHERE copy.id = ?`,
-      [id],
-    );
+    const [row] = await this.transactions.read<
+      CopyRow & { size: number; pages: number; sha256: string | null; row: number; recordOrdinal: number; deliveryId: number | null }
+    >(`SELECT ${COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId FROM copy WHERE copy.id = ?`, [
+      id,
+    ]);
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
     const { recordOrdinal, deliveryId, ...copy } = row;
-    const events = await this.transactions.read<CopyEventLine>('SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [id]);
+    const events = await this.transactions.read<CopyEventLine>(
+      'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC',
+      [id],
+    );
     const { mailing } = await this.batches.mailing(row.batchId);
     const record = await this.batches.record(row.batchId, recordOrdinal);
     const [delivery] = await this.transactions.read<NonNullable<CopyDetail['delivery']>>(
@@ -89,7 +99,10 @@ export class CopiesService {
     return {
       ...copy,
       folder: parts.slice(0, -1).join('/'),
-      record: mailing.columns.map((column, index) => ({ column: column.name, text: (record.cells[index] as Cell | undefined)?.text ?? '' })),
+      record: mailing.columns.map((column, index) => ({
+        column: column.name,
+        text: (record.cells[index] as Cell | undefined)?.text ?? '',
+      })),
       events,
       delivery: delivery ?? null,
     };

@@ -17,7 +17,12 @@ export interface Because {
  * Copies that are not in a state from which the event leads stay as they are.
  * @returns how many changed
  */
-export async function changeCopies(manager: EntityManager, ids: readonly number[], event: CopyEventKind, { who, said = null }: Because): Promise<number> {
+export async function changeCopies(
+  manager: EntityManager,
+  ids: readonly number[],
+  event: CopyEventKind,
+  { who, said = null }: Because,
+): Promise<number> {
   const { from, to } = copyLaw[event];
   const at = new Date().toISOString();
   let count = 0;
@@ -27,7 +32,12 @@ export async function changeCopies(manager: EntityManager, ids: readonly number[
       `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id IN (${marks(block)}) AND state IN (${marks(from)})`,
       [at, who, event, to, said, ...block, ...from],
     );
-    count += await changed(manager, `UPDATE copy SET state = ?, since = ? WHERE id IN (${marks(block)}) AND state IN (${marks(from)})`, [to, at, ...block, ...from]);
+    count += await changed(manager, `UPDATE copy SET state = ?, since = ? WHERE id IN (${marks(block)}) AND state IN (${marks(from)})`, [
+      to,
+      at,
+      ...block,
+      ...from,
+    ]);
   }
   return count;
 }

@@ -54,7 +54,10 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       const rows = (await manager.query("SELECT id FROM delivery WHERE state = 'sending'")) as { id: number }[];
       for (const { id } of rows) {
         await this.settle(manager, id, 'unconfirmed', 'The server stopped while this was being handed over.');
-        await changeCopies(manager, await this.copiesOf(manager, id), 'lose', { who: MAILBAG, said: 'The server stopped while this was being handed over. Nobody knows whether it arrived.' });
+        await changeCopies(manager, await this.copiesOf(manager, id), 'lose', {
+          who: MAILBAG,
+          said: 'The server stopped while this was being handed over. Nobody knows whether it arrived.',
+        });
       }
     });
     this.settings.mailChanged.subscribe(() => {
@@ -87,10 +90,10 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     while (!this.stopping && this.underWay < config.mailConnections) {
       const transport = await this.readyTransport();
       if (!transport) return;
-      const due = await this.transactions.read<{ id: number }>("SELECT id FROM delivery WHERE state IN ('queued', 'retrying') AND held = 0 AND nextTryAt <= ? ORDER BY nextTryAt, id LIMIT ?", [
-        new Date().toISOString(),
-        config.mailConnections - this.underWay,
-      ]);
+      const due = await this.transactions.read<{ id: number }>(
+        "SELECT id FROM delivery WHERE state IN ('queued', 'retrying') AND held = 0 AND nextTryAt <= ? ORDER BY nextTryAt, id LIMIT ?",
+        [new Date().toISOString(), config.mailConnections - this.underWay],
+      );
       if (due.length === 0) return;
       for (const { id } of due) {
         const delivery = await this.claim(id);
@@ -120,24 +123,28 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   private settle(manager: EntityManager, id: number, state: string, said: string, nextTryAt?: string): Promise<number> {
-    return changed(manager, `UPDATE delivery SET state = ?, said = ?, updatedAt = ?${nextTryAt ? ', nextTryAt = ?' : ''} WHERE id = ? AND state = 'sending'`, [
-      state,
-      said,
-      new Date().toISOString(),
-      ...(nextTryAt ? [nextTryAt] : []),
-      id,
-    ]);
+    return changed(
+      manager,
+      `UPDATE delivery SET state = ?, said = ?, updatedAt = ?${nextTryAt ? ', nextTryAt = ?' : ''} WHERE id = ? AND state = 'sending'`,
+      [state, said, new Date().toISOString(), ...(nextTryAt ? [nextTryAt] : []), id],
+    );
   }
 
   private claim(id: number): Promise<DeliveryRow | null> {
     return this.transactions.run(async (manager) => {
       const now = new Date().toISOString();
-      const won = await changed(manager, "UPDATE delivery SET state = 'sending', attempts = attempts + 1, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0", [now, id]);
+      const won = await changed(
+        manager,
+        "UPDATE delivery SET state = 'sending', attempts = attempts + 1, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
+        [now, id],
+      );
       if (won !== 1) return null;
       const copies = await this.copiesOf(manager, id);
       await changeCopies(manager, copies, 'queue', { who: MAILBAG, said: 'Due again' });
       const claimed = await changeCopies(manager, copies, 'claim', { who: MAILBAG });
-      const [row] = (await manager.query('SELECT id, batchId, recordOrdinal, address, messageId, attempts FROM delivery WHERE id = ?', [id])) as DeliveryRow[];
+      const [row] = (await manager.query('SELECT id, batchId, recordOrdinal, address, messageId, attempts FROM delivery WHERE id = ?', [
+        id,
+      ])) as DeliveryRow[];
       // All copies of it were withdrawn in the meantime: there is nothing to send.
       if (claimed === 0) {
         await this.settle(manager, id, 'withdrawn', 'Withdrawn before it was sent');
@@ -177,7 +184,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       messageId: delivery.messageId,
       to: { name: copies[0]?.recipient ?? '', address: delivery.address },
       ...rendered,
-      attachments: copies.map(({ path }) => ({ filename: path.split('/').at(-1)!, path: dataPath('archive', path), contentType: 'application/pdf' })),
+      attachments: copies.map(({ path }) => ({
+        filename: path.split('/').at(-1)!,
+        path: dataPath('archive', path),
+        contentType: 'application/pdf',
+      })),
     });
   }
 
@@ -192,7 +203,10 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       await changeCopies(manager, copies, 'lose', because);
     } else if (kind === 'refused' || delivery.attempts >= MOST_TRIES) {
       await this.settle(manager, delivery.id, 'bounced', said);
-      await changeCopies(manager, copies, 'refuse', { ...because, said: kind === 'refused' ? said : `Given up after ${delivery.attempts} tries: ${said}` });
+      await changeCopies(manager, copies, 'refuse', {
+        ...because,
+        said: kind === 'refused' ? said : `Given up after ${delivery.attempts} tries: ${said}`,
+      });
     } else {
       const next = new Date(Date.now() + retryDelay(delivery.attempts, config.retryPace)).toISOString();
       await this.settle(manager, delivery.id, 'retrying', said, next);
@@ -201,13 +215,32 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. */
-  async queue(manager: EntityManager, { batchId, recordOrdinal, address, copies, who, held }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; who: string; held: boolean }): Promise<void> {
+  async queue(
+    manager: EntityManager,
+    {
+      batchId,
+      recordOrdinal,
+      address,
+      copies,
+      who,
+      held,
+    }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; who: string; held: boolean },
+  ): Promise<void> {
     if (addressFault(address) !== null) return;
     await this.newDelivery(manager, { batchId, recordOrdinal, address: address.trim(), copies, held });
     await changeCopies(manager, copies, 'queue', { who });
   }
 
-  private async newDelivery(manager: EntityManager, { batchId, recordOrdinal, address, copies, held }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; held: boolean }): Promise<void> {
+  private async newDelivery(
+    manager: EntityManager,
+    {
+      batchId,
+      recordOrdinal,
+      address,
+      copies,
+      held,
+    }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; held: boolean },
+  ): Promise<void> {
     const domain = (await this.settings.mail())?.senderAddress.split('@').at(-1) ?? 'mailbag.invalid';
     const now = new Date().toISOString();
     const messageId = `<${batchId}.${recordOrdinal}.${randomBytes(9).toString('hex')}@${domain}>`;
@@ -215,7 +248,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       "INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt) VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?) RETURNING id",
       [batchId, recordOrdinal, address, messageId, held ? 1 : 0, now, now, now],
     )) as { id: number }[];
-    await manager.query(`UPDATE copy SET deliveryId = ?, address = ? WHERE id IN (${copies.map(() => '?').join(',')})`, [rows[0]!.id, address, ...copies]);
+    await manager.query(`UPDATE copy SET deliveryId = ?, address = ? WHERE id IN (${copies.map(() => '?').join(',')})`, [
+      rows[0]!.id,
+      address,
+      ...copies,
+    ]);
   }
 
   /**
@@ -226,15 +263,25 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const why = addressFault(address);
     if (why) throw new MailbagError('mail-address-refused', { address, why });
     const batchId = await this.transactions.run(async (manager) => {
-      const [copy] = (await manager.query('SELECT batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id = ?', [copyId])) as { batchId: number; recordOrdinal: number; deliveryId: number | null; address: string; state: string }[];
+      const [copy] = (await manager.query('SELECT batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id = ?', [
+        copyId,
+      ])) as { batchId: number; recordOrdinal: number; deliveryId: number | null; address: string; state: string }[];
       if (!copy) throw new MailbagError('not-found', { what: 'copy' });
       const siblings = copy.deliveryId === null ? [copyId] : await this.copiesOf(manager, copy.deliveryId);
-      const together = (await manager.query(`SELECT id FROM copy WHERE id IN (${siblings.join(',')}) AND state = ?`, [copy.state])) as { id: number }[];
+      const together = (await manager.query(`SELECT id FROM copy WHERE id IN (${siblings.join(',')}) AND state = ?`, [copy.state])) as {
+        id: number;
+      }[];
       const said = copy.address && copy.address !== address.trim() ? `Address corrected from ${copy.address} to ${address.trim()}` : null;
       await changeCopy(manager, copyId, 'send-again', { who, said });
       const others = together.map(({ id }) => id).filter((id) => id !== copyId);
       await changeCopies(manager, others, 'send-again', { who, said });
-      await this.newDelivery(manager, { batchId: copy.batchId, recordOrdinal: copy.recordOrdinal, address: address.trim(), copies: [copyId, ...others], held: false });
+      await this.newDelivery(manager, {
+        batchId: copy.batchId,
+        recordOrdinal: copy.recordOrdinal,
+        address: address.trim(),
+        copies: [copyId, ...others],
+        held: false,
+      });
       return copy.batchId;
     });
     this.tell(batchId);
@@ -245,9 +292,15 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   async confirmSent(copyId: number, who: string): Promise<void> {
     const batchId = await this.transactions.run(async (manager) => {
       await changeCopy(manager, copyId, 'confirm-sent', { who, said: 'Confirmed by hand' });
-      const [copy] = (await manager.query('SELECT batchId, deliveryId FROM copy WHERE id = ?', [copyId])) as { batchId: number; deliveryId: number }[];
+      const [copy] = (await manager.query('SELECT batchId, deliveryId FROM copy WHERE id = ?', [copyId])) as {
+        batchId: number;
+        deliveryId: number;
+      }[];
       await changeCopies(manager, await this.copiesOf(manager, copy!.deliveryId), 'confirm-sent', { who, said: 'Confirmed by hand' });
-      await manager.query("UPDATE delivery SET state = 'sent', updatedAt = ? WHERE id = ? AND state = 'unconfirmed'", [new Date().toISOString(), copy!.deliveryId]);
+      await manager.query("UPDATE delivery SET state = 'sent', updatedAt = ? WHERE id = ? AND state = 'unconfirmed'", [
+        new Date().toISOString(),
+        copy!.deliveryId,
+      ]);
       return copy!.batchId;
     });
     this.tell(batchId);
@@ -275,12 +328,18 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   /** Takes back what has not gone out yet. */
   async cancel(manager: EntityManager, batchId: number): Promise<void> {
-    await manager.query("UPDATE delivery SET state = 'withdrawn', updatedAt = ? WHERE batchId = ? AND state IN ('queued', 'retrying')", [new Date().toISOString(), batchId]);
+    await manager.query("UPDATE delivery SET state = 'withdrawn', updatedAt = ? WHERE batchId = ? AND state IN ('queued', 'retrying')", [
+      new Date().toISOString(),
+      batchId,
+    ]);
   }
 
   /** Deliveries of a batch that still move by themselves. */
   async open(batchId: number): Promise<number> {
-    const [row] = await this.transactions.read<{ count: number }>("SELECT COUNT(*) AS count FROM delivery WHERE batchId = ? AND state IN ('queued', 'sending', 'retrying')", [batchId]);
+    const [row] = await this.transactions.read<{ count: number }>(
+      "SELECT COUNT(*) AS count FROM delivery WHERE batchId = ? AND state IN ('queued', 'sending', 'retrying')",
+      [batchId],
+    );
     return row?.count ?? 0;
   }
 }

@@ -10,5 +10,13 @@ export function messageOf({ plan, columns, templates }: FrozenMailing, batchNumb
   const render = messagePattern(plan.message.subject, plan.message.body, names);
   const today = new Date().toISOString().slice(0, 10);
   return (record, ordinal, code) =>
-    render(patternData(columns, record, { code, template: templates[0]?.name ?? '', batch: String(batchNumber), number: String(ordinal + 1), today }));
+    render(
+      patternData(columns, record, {
+        code,
+        template: templates[0]?.name ?? '',
+        batch: String(batchNumber),
+        number: String(ordinal + 1),
+        today,
+      }),
+    );
 }

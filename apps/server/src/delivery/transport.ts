@@ -5,7 +5,12 @@ import nodemailer from 'nodemailer';
 import { config } from '../platform/config.js';
 import type { MailSettings } from '../settings/settings.service.js';
 
-const timeouts = { connectionTimeout: config.mailTimeout, greetingTimeout: config.mailTimeout, socketTimeout: config.mailTimeout, dnsTimeout: config.mailTimeout };
+const timeouts = {
+  connectionTimeout: config.mailTimeout,
+  greetingTimeout: config.mailTimeout,
+  socketTimeout: config.mailTimeout,
+  dnsTimeout: config.mailTimeout,
+};
 
 const options = (settings: MailSettings) => ({
   host: settings.host,
@@ -47,7 +52,13 @@ export class MailTransport {
 
   constructor(private readonly settings: MailSettings) {
     // No requeues: a message whose connection breaks must not go out a second time by itself.
-    this.transporter = nodemailer.createTransport({ pool: true, maxConnections: config.mailConnections, maxMessages: Infinity, maxRequeues: 0, ...options(settings) } as object);
+    this.transporter = nodemailer.createTransport({
+      pool: true,
+      maxConnections: config.mailConnections,
+      maxMessages: Infinity,
+      maxRequeues: 0,
+      ...options(settings),
+    } as object);
     this.transporter.use('stream', (mail, done) => {
       const message = mail.message as unknown as { createReadStream: (options?: object) => Readable };
       const make = message.createReadStream.bind(message);
@@ -106,7 +117,11 @@ export async function testMailServer(settings: MailSettings): Promise<MailTestAn
     const told =
       error.code === 'EAUTH'
         ? new MailbagError('mail-sign-in-refused', { host: settings.host, said: oneLine(error.response ?? error.message) })
-        : new MailbagError('mail-server-unreachable', { host: settings.host, port: settings.port, why: oneLine(error.response ?? error.message) });
+        : new MailbagError('mail-server-unreachable', {
+            host: settings.host,
+            port: settings.port,
+            why: oneLine(error.response ?? error.message),
+          });
     return { ok: false, said: told.message };
   } finally {
     transporter.close();

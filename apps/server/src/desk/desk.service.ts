@@ -25,30 +25,50 @@ export class DeskService {
 
   async desk(): Promise<DeskAnswer> {
     const running = await this.batches.list('running');
-    return { needs: await this.needs(running), running: running.filter(({ state }) => state !== 'paused'), mailings: await this.progress(), days: await this.days(), recent: await this.recent() };
+    return {
+      needs: await this.needs(running),
+      running: running.filter(({ state }) => state !== 'paused'),
+      mailings: await this.progress(),
+      days: await this.days(),
+      recent: await this.recent(),
+    };
   }
 
   private async needs(running: DeskAnswer['running']): Promise<Need[]> {
     const needs: Need[] = [];
     const byState = async (state: string): Promise<{ mailingId: number; mailingName: string; count: number; said: string | null }[]> =>
       this.transactions.read(
-        `SELECT mailingId, mailingName, COUNT(*) AS count, (SELECT said FROM delivery WHERE delivery.id = MAX(copy.deliveryId)) AS said FROM copy WHERE state = ? GROUP BY mailingId ORDER BY count DESC`,
+        `SELECT copy.mailingId, copy.mailingName, COUNT(*) AS count, MAX(delivery.said) AS said FROM copy LEFT JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.state = ? GROUP BY copy.mailingId ORDER BY count DESC`,
         [state],
       );
     for (const { mailingId, mailingName, count, said } of await byState('bounced')) {
       needs.push({ kind: 'bounced', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=bounced&mailing=${mailingId}` });
     }
     for (const { mailingId, mailingName, count } of await byState('unconfirmed')) {
-      needs.push({ kind: 'unconfirmed', count, subject: mailingName, detail: 'The connection broke while they were handed over. Did they arrive?', to: `/ledger?state=unconfirmed&mailing=${mailingId}` });
+      needs.push({
+        kind: 'unconfirmed',
+        count,
+        subject: mailingName,
+        detail: 'The connection broke while they were handed over. Did they arrive?',
+        to: `/ledger?state=unconfirmed&mailing=${mailingId}`,
+      });
     }
     for (const batch of running.filter(({ state }) => state === 'paused')) {
-      needs.push({ kind: 'paused', count: 1, subject: `Batch ${batch.number} of ${batch.mailingName}`, detail: batch.error?.message ?? 'Paused by hand.', to: `/batches/${batch.id}` });
+      needs.push({
+        kind: 'paused',
+        count: 1,
+        subject: `Batch ${batch.number} of ${batch.mailingName}`,
+        detail: batch.error?.message ?? 'Paused by hand.',
+        to: `/batches/${batch.id}`,
+      });
     }
     const held = await this.transactions.read<{ id: number; name: string; count: number }>(
       "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' GROUP BY mailing.id ORDER BY count DESC",
     );
-    for (const { id, name, count } of held) needs.push({ kind: 'held-back', count, subject: name, detail: 'Stops found by the checks.', to: `/mailings/${id}/checks` });
-    if (!(await this.settings.mail())) needs.push({ kind: 'no-mail-server', count: 1, subject: 'Settings', detail: 'Copies can be made, but not mailed.', to: '/settings' });
+    for (const { id, name, count } of held)
+      needs.push({ kind: 'held-back', count, subject: name, detail: 'Stops found by the checks.', to: `/mailings/${id}/checks` });
+    if (!(await this.settings.mail()))
+      needs.push({ kind: 'no-mail-server', count: 1, subject: 'Settings', detail: 'Copies can be made, but not mailed.', to: '/settings' });
     for (const { mailingId, mailingName, count, said } of await byState('retrying')) {
       needs.push({ kind: 'retrying', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=retrying&mailing=${mailingId}` });
     }
@@ -97,11 +117,26 @@ export class DeskService {
     if (!wanted) return { hits: [] };
     const isHit = ({ name }: { name: string }): boolean => name.toLowerCase().includes(wanted);
     const hits: FindAnswer['hits'] = [];
-    for (const one of (await this.mailings.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'mailing', id: one.id, title: one.name, detail: `Mailing · ${one.records} records`, to: `/mailings/${one.id}/map` });
-    for (const one of (await this.templates.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
-    for (const one of (await this.sources.list()).filter(isHit).slice(0, 5)) hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
+    for (const one of (await this.mailings.list()).filter(isHit).slice(0, 5))
+      hits.push({
+        kind: 'mailing',
+        id: one.id,
+        title: one.name,
+        detail: `Mailing · ${one.records} records`,
+        to: `/mailings/${one.id}/map`,
+      });
+    for (const one of (await this.templates.list()).filter(isHit).slice(0, 5))
+      hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
+    for (const one of (await this.sources.list()).filter(isHit).slice(0, 5))
+      hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
     for (const one of await this.copies.find(text, 12)) {
-      hits.push({ kind: 'copy', id: one.id, title: one.recipient || one.code, detail: `${one.code} · ${one.templateName} · ${one.state}`, to: `/ledger?copy=${one.id}&text=${encodeURIComponent(text)}` });
+      hits.push({
+        kind: 'copy',
+        id: one.id,
+        title: one.recipient || one.code,
+        detail: `${one.code} · ${one.templateName} · ${one.state}`,
+        to: `/ledger?copy=${one.id}&text=${encodeURIComponent(text)}`,
+      });
     }
     return { hits };
   }

@@ -1,5 +1,15 @@
 import { createHash } from 'node:crypto';
-import type { ChecksAnswer, FindingGroup, FindingsAnswer, FlaggedAnswer, MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
+import type {
+  ChecksAnswer,
+  FindingGroup,
+  FindingsAnswer,
+  FlaggedAnswer,
+  MailingDetail,
+  MailingPlan,
+  MailingSaveAnswer,
+  MailingSaveRequest,
+  MailingSummary,
+} from '@mailbag/contract';
 import type { Finding } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
@@ -70,7 +80,15 @@ export class MailingsService {
   async create(name: string): Promise<MailingDetail> {
     const now = new Date().toISOString();
     const mailing = await this.transactions.run((manager) =>
-      manager.save(MailingEntity, { name: name.trim(), plan: emptyPlan(name.trim()), version: 1, checkedKey: null, checkError: null, createdAt: now, updatedAt: now }),
+      manager.save(MailingEntity, {
+        name: name.trim(),
+        plan: emptyPlan(name.trim()),
+        version: 1,
+        checkedKey: null,
+        checkError: null,
+        createdAt: now,
+        updatedAt: now,
+      }),
     );
     return this.detail(mailing.id);
   }
@@ -97,9 +115,16 @@ export class MailingsService {
     if (plan.sourceId) await this.sources.detail(plan.sourceId);
     const updatedAt = new Date().toISOString();
     await this.transactions.run(async (manager) => {
-      const result = await manager.update(MailingEntity, { id, version }, { plan: { ...plan }, name: plan.name.trim(), version: version + 1, updatedAt });
+      const result = await manager.update(
+        MailingEntity,
+        { id, version },
+        { plan: { ...plan }, name: plan.name.trim(), version: version + 1, updatedAt },
+      );
       if (result.affected === 0) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
     });
+    void this.find(id)
+      .then((saved) => this.check(saved))
+      .catch((error: unknown) => this.logger.error(error));
     this.live.tell('mailing', id);
     return { version: version + 1, updatedAt };
   }
@@ -121,7 +146,15 @@ export class MailingsService {
       frozen: {
         plan,
         columns: source.columns,
-        templates: templates.map((one) => ({ id: one.id, name: one.name, revisionId: one.revisionId, hash: one.hash, pages: one.pages, fields: one.fieldList, map: plan.maps[one.id] ?? {} })),
+        templates: templates.map((one) => ({
+          id: one.id,
+          name: one.name,
+          revisionId: one.revisionId,
+          hash: one.hash,
+          pages: one.pages,
+          fields: one.fieldList,
+          map: plan.maps[one.id] ?? {},
+        })),
       },
     };
   }
@@ -129,7 +162,15 @@ export class MailingsService {
   /** What the findings depend on. Message text and file names are no part of it. */
   private checkKey({ frozen, sourceId, count }: { frozen: FrozenMailing; sourceId: number; count: number }): string {
     const { plan, templates } = frozen;
-    const relevant = [sourceId, count, plan.keyColumn, plan.message.mailed, plan.message.addressColumn, [...plan.leftOut].sort((a, b) => a - b), templates.map(({ hash, map }) => [hash, map])];
+    const relevant = [
+      sourceId,
+      count,
+      plan.keyColumn,
+      plan.message.mailed,
+      plan.message.addressColumn,
+      [...plan.leftOut].sort((a, b) => a - b),
+      templates.map(({ hash, map }) => [hash, map]),
+    ];
     return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
   }
 
@@ -189,8 +230,13 @@ export class MailingsService {
     const where = `mailingId = ?${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
     const parameters = [id, ...(code ? [code] : []), ...(severity ? [severity] : [])];
     const [sum] = await this.transactions.read<{ total: number }>(`SELECT COUNT(*) AS total FROM finding WHERE ${where}`, parameters);
-    const rows = await this.transactions.read<{ ordinal: number; body: string }>(`SELECT ordinal, body FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?`, [...parameters, count, from]);
-    const records = plan.sourceId ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))]) : new Map();
+    const rows = await this.transactions.read<{ ordinal: number; body: string }>(
+      `SELECT ordinal, body FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?`,
+      [...parameters, count, from],
+    );
+    const records = plan.sourceId
+      ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))])
+      : new Map();
     return {
       total: sum?.total ?? 0,
       items: rows.flatMap(({ ordinal, body }) => {
@@ -201,7 +247,10 @@ export class MailingsService {
   }
 
   async flagged(id: number): Promise<FlaggedAnswer> {
-    const rows = await this.transactions.read<{ ordinal: number }>('SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? ORDER BY ordinal LIMIT 100000', [id]);
+    const rows = await this.transactions.read<{ ordinal: number }>(
+      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? ORDER BY ordinal LIMIT 100000',
+      [id],
+    );
     return { indexes: rows.map(({ ordinal }) => ordinal) };
   }
 

@@ -25,10 +25,10 @@ export const config = {
   sheetLimit: 200 * 1024 * 1024,
 };
 
-const folders = ['templates', 'sources', 'archive', 'spool'] as const;
+type Folder = 'templates' | 'sources' | 'archive' | 'spool';
 
 /** A path in the data folder; its folders are made on the first use. */
-export function dataPath(folder: (typeof folders)[number] | '', ...parts: string[]): string {
+export function dataPath(folder: Folder | '', ...parts: string[]): string {
   const base = join(config.dataFolder, folder);
   if (!existsSync(base)) mkdirSync(base, { recursive: true });
   return join(base, ...parts);

@@ -10,7 +10,8 @@ export function postOffice(target: string, isSignedIn: (request: Request) => Pro
       const url = new URL(request.url.replace(/^\/post-office\/?/, '/'), target);
       const forward = ask(url, (answer) => {
         response.status(answer.statusCode ?? 502);
-        for (const name of ['content-type', 'content-disposition', 'content-length'] as const) if (answer.headers[name]) response.setHeader(name, answer.headers[name]);
+        for (const name of ['content-type', 'content-disposition', 'content-length'] as const)
+          if (answer.headers[name]) response.setHeader(name, answer.headers[name]);
         answer.pipe(response);
       });
       forward.on('error', () => response.status(502).send('The post office is closed.'));

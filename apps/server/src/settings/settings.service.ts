@@ -62,7 +62,9 @@ export class SettingsService {
 
   async saveMail(request: MailSettingsRequest): Promise<void> {
     const { password, ...rest } = await this.merged(request);
-    await this.transactions.run((manager) => manager.save(SettingEntity, { name: MAIL, value: { ...rest, sealed: password ? seal(password) : '' } satisfies Stored }));
+    await this.transactions.run((manager) =>
+      manager.save(SettingEntity, { name: MAIL, value: { ...rest, sealed: password ? seal(password) : '' } satisfies Stored }),
+    );
     this.mailChanged.next();
   }
 }

@@ -38,12 +38,20 @@ export class SourcesController {
   }
 
   @Get(':id/records')
-  records(@Param('id', ParseIntPipe) id: number, @Query('from', ParseIntPipe) from: number, @Query('count', ParseIntPipe) count: number): Promise<RecordsAnswer> {
+  records(
+    @Param('id', ParseIntPipe) id: number,
+    @Query('from', ParseIntPipe) from: number,
+    @Query('count', ParseIntPipe) count: number,
+  ): Promise<RecordsAnswer> {
     return this.sources.records(id, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
   @Get(':id/find')
-  async find(@Param('id', ParseIntPipe) id: number, @Query('text') text: string, @Query('after', ParseIntPipe) after: number): Promise<{ index: number }> {
+  async find(
+    @Param('id', ParseIntPipe) id: number,
+    @Query('text') text: string,
+    @Query('after', ParseIntPipe) after: number,
+  ): Promise<{ index: number }> {
     return { index: text ? await this.sources.findRecord(id, text, after) : -1 };
   }
 

@@ -56,7 +56,11 @@ export class SourcesService implements OnApplicationBootstrap {
   /** @throws MailbagError sheet-*, not-found */
   async excerpt(fileId: string, reading: ReadingRequest): Promise<SourceFileAnswer> {
     const fileName = await this.fileName(fileId);
-    return { fileId, fileName, excerpt: await this.pool.run('excerpt', { path: this.filePath(fileId), file: fileName, reading: { ...reading } }) };
+    return {
+      fileId,
+      fileName,
+      excerpt: await this.pool.run('excerpt', { path: this.filePath(fileId), file: fileName, reading: { ...reading } }),
+    };
   }
 
   private async fileName(fileId: string): Promise<string> {
@@ -68,7 +72,18 @@ export class SourcesService implements OnApplicationBootstrap {
   async create({ fileId, name, reading }: SourceRequest): Promise<SourceSummary> {
     const fileName = await this.fileName(fileId);
     const source = await this.transactions.run((manager) =>
-      manager.save(SourceEntity, { name: name.trim(), fileName, fileId, state: 'reading' as const, count: 0, columns: [], notes: [], reading: { ...reading }, error: null, createdAt: new Date().toISOString() }),
+      manager.save(SourceEntity, {
+        name: name.trim(),
+        fileName,
+        fileId,
+        state: 'reading' as const,
+        count: 0,
+        columns: [],
+        notes: [],
+        reading: { ...reading },
+        error: null,
+        createdAt: new Date().toISOString(),
+      }),
     );
     void this.read(source);
     return this.summary(source);
@@ -82,7 +97,9 @@ export class SourcesService implements OnApplicationBootstrap {
     } catch (error) {
       const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
       if (told !== error) this.logger.error(error);
-      await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'failed', error: told.toJSON() })).catch((failure: unknown) => this.logger.error(failure));
+      await this.transactions
+        .run((manager) => manager.update(SourceEntity, { id }, { state: 'failed', error: told.toJSON() }))
+        .catch((failure: unknown) => this.logger.error(failure));
     }
     this.live.tell('source', id);
   }
@@ -100,20 +117,29 @@ export class SourcesService implements OnApplicationBootstrap {
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
     const { fileId: _fileId, ...rest } = source;
-    const used = await this.transactions.read<{ name: string }>("SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name", [source.id]);
+    const used = await this.transactions.read<{ name: string }>(
+      "SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name",
+      [source.id],
+    );
     return { ...rest, usedBy: used.map(({ name }) => name) };
   }
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
     const { count: total } = await this.detail(id);
-    const rows = await this.transactions.read<RecordRow>('SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [id, from, count]);
+    const rows = await this.transactions.read<RecordRow>(
+      'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
+      [id, from, count],
+    );
     return { from, total, records: rows.map(toRecord) };
   }
 
   /** Records by their places, in the order asked for. */
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
-    const rows = await this.transactions.read<RecordRow>(`SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal IN (${ordinals.map(() => '?').join(',')})`, [id, ...ordinals]);
+    const rows = await this.transactions.read<RecordRow>(
+      `SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal IN (${ordinals.map(() => '?').join(',')})`,
+      [id, ...ordinals],
+    );
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
   }
 

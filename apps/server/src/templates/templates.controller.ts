@@ -2,7 +2,20 @@ import { createReadStream } from 'node:fs';
 import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
 import { RenameRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Patch, Post, StreamableFile, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Patch,
+  Post,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { TemplatesService } from './templates.service.js';

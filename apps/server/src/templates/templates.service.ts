@@ -35,8 +35,25 @@ export class TemplatesService {
       if (!existsSync(target)) await rename(path, target);
       const createdAt = new Date().toISOString();
       const id = await this.transactions.run(async (manager) => {
-        const template = await manager.save(TemplateEntity, { name: fileName.replace(/\.pdf$/i, '').replace(/[_]+/g, ' ').trim() || fileName, createdAt });
-        await manager.insert(TemplateRevisionEntity, { templateId: template.id, number: 1, hash, fileName, size: bytes.length, pages, fields, notes, createdAt });
+        const template = await manager.save(TemplateEntity, {
+          name:
+            fileName
+              .replace(/\.pdf$/i, '')
+              .replace(/[_]+/g, ' ')
+              .trim() || fileName,
+          createdAt,
+        });
+        await manager.insert(TemplateRevisionEntity, {
+          templateId: template.id,
+          number: 1,
+          hash,
+          fileName,
+          size: bytes.length,
+          pages,
+          fields,
+          notes,
+          createdAt,
+        });
         return template.id;
       });
       return { template: await this.summary(id), known: false };

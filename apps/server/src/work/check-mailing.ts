@@ -9,7 +9,9 @@ const BLOCK = 500;
 
 /** Records of a source in blocks, so that a large one is never in memory whole. */
 function* recordBlocks(sourceId: number): Generator<{ first: number; records: SourceRecord[] }> {
-  const select = workerDatabase().prepare('SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?');
+  const select = workerDatabase().prepare(
+    'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
+  );
   for (let from = 0; ; from += BLOCK) {
     const rows = select.all([sourceId, from, BLOCK]) as { ordinal: number; row: number; cells: string }[];
     if (rows.length === 0) return;
@@ -32,7 +34,11 @@ export async function checkMailing({ mailingId, sourceId, mailing }: Tasks['chec
   const compiled = await compileMailing(mailing, [...characters].join(''));
   const checker = new RecordChecker({
     columns: mailing.columns,
-    templates: mailing.templates.map(({ fields, map }, index) => ({ fields, map, measure: (values) => measureCopy(compiled[index]!, values) })),
+    templates: mailing.templates.map(({ fields, map }, index) => ({
+      fields,
+      map,
+      measure: (values) => measureCopy(compiled[index]!, values),
+    })),
     keyColumn: mailing.plan.keyColumn ?? null,
     addressColumn: mailing.plan.message.mailed ? (mailing.plan.message.addressColumn ?? null) : null,
   });
@@ -42,7 +48,8 @@ export async function checkMailing({ mailingId, sourceId, mailing }: Tasks['chec
   const insert = database.prepare('INSERT INTO finding (mailingId, ordinal, row, code, severity, body) VALUES (?, ?, ?, ?, ?, ?)');
   database.transaction(() => {
     database.prepare('DELETE FROM finding WHERE mailingId = ?').run([mailingId]);
-    for (const finding of findings) insert.run([mailingId, ordinalOf.get(finding.row) ?? 0, finding.row, finding.code, finding.severity, JSON.stringify(finding)]);
+    for (const finding of findings)
+      insert.run([mailingId, ordinalOf.get(finding.row) ?? 0, finding.row, finding.code, finding.severity, JSON.stringify(finding)]);
   })();
   return { findings: findings.length };
 }

@@ -22,14 +22,22 @@ export async function compileMailing(mailing: FrozenMailing, characters: string)
   const { fonts, faces } = await nodeFonts();
   return Promise.all(
     mailing.templates.map((template) =>
-      compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), { fonts, faces, characters, file: template.name }),
+      compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), {
+        fonts,
+        faces,
+        characters,
+        file: template.name,
+      }),
     ),
   );
 }
 
 async function batchOf(batchId: number): Promise<Kept> {
   if (kept?.batchId === batchId) return kept;
-  const row = workerDatabase().prepare('SELECT frozen, characters FROM batch WHERE id = ?').get([batchId]) as { frozen: string; characters: string };
+  const row = workerDatabase().prepare('SELECT frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+    frozen: string;
+    characters: string;
+  };
   const mailing = JSON.parse(row.frozen) as FrozenMailing;
   kept = { batchId, mailing, compiled: await compileMailing(mailing, row.characters) };
   return kept;
@@ -60,13 +68,17 @@ function writeWhole(path: string, bytes: Uint8Array, aside: string): void {
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const { mailing, compiled } = await batchOf(batchId);
   const database = workerDatabase();
-  const records = database.prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?').all([batchId, from, to]) as {
+  const records = database
+    .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
+    .all([batchId, from, to]) as {
     ordinal: number;
     row: number;
     cells: string;
   }[];
   const copies = database
-    .prepare("SELECT id, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position")
+    .prepare(
+      "SELECT id, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
+    )
     .all([batchId, from, to]) as { id: number; recordOrdinal: number; position: number; path: string }[];
   const byOrdinal = new Map(records.map((record) => [record.ordinal, record]));
   const read = rowReader(mailing.columns);

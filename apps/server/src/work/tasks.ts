@@ -8,7 +8,12 @@ export interface Tasks {
   /** Writes the records into `source_record`; the source itself is finished by the caller. */
   readSource: {
     input: { sourceId: number; path: string; file: string; reading: TableReading };
-    output: { columns: import('@mailbag/core').Column[]; notes: import('@mailbag/core').SourceNote[]; count: number; reading: TableReading };
+    output: {
+      columns: import('@mailbag/core').Column[];
+      notes: import('@mailbag/core').SourceNote[];
+      count: number;
+      reading: TableReading;
+    };
   };
   /** Runs the checks of a mailing and replaces its rows in `finding`. */
   check: { input: { mailingId: number; sourceId: number; mailing: FrozenMailing }; output: { findings: number } };

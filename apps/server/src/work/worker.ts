@@ -15,7 +15,13 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
 };
 
 /** The entry of a worker thread. */
-export default async function work<Name extends TaskName>({ name, input }: { name: Name; input: Tasks[Name]['input'] }): Promise<TaskResult<Tasks[Name]['output']>> {
+export default async function work<Name extends TaskName>({
+  name,
+  input,
+}: {
+  name: Name;
+  input: Tasks[Name]['input'];
+}): Promise<TaskResult<Tasks[Name]['output']>> {
   try {
     return { ok: true, output: await tasks[name](input) };
   } catch (error) {

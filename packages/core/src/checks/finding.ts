@@ -1,7 +1,18 @@
 /** `stop`: this record cannot run. `look`: a person should look. */
 export type Severity = 'stop' | 'look';
 
-export const findingCodes = ['key-blank', 'key-twice', 'address-wrong', 'address-missing', 'required-blank', 'untranslated', 'too-long', 'cannot-draw', 'overflows', 'stray-space'] as const;
+export const findingCodes = [
+  'key-blank',
+  'key-twice',
+  'address-wrong',
+  'address-missing',
+  'required-blank',
+  'untranslated',
+  'too-long',
+  'cannot-draw',
+  'overflows',
+  'stray-space',
+] as const;
 export type FindingCode = (typeof findingCodes)[number];
 
 /** What a check has to say about one record. */
@@ -23,7 +34,10 @@ export interface Finding {
 }
 
 const list = (values: readonly string[] | undefined): string => {
-  const shown = (values ?? []).slice(0, 8).map((value) => `“${value}”`).join(', ');
+  const shown = (values ?? [])
+    .slice(0, 8)
+    .map((value) => `“${value}”`)
+    .join(', ');
   return (values?.length ?? 0) > 8 ? `${shown} and ${values!.length - 8} more` : shown;
 };
 

@@ -11,11 +11,36 @@
  * (3) "sent" is reached only through an accepted attempt or by a person's word about an unconfirmed one.
  * (4) "complete" and "withdrawn" are final.
  */
-export const copyStates = ['planned', 'made', 'queued', 'sending', 'sent', 'retrying', 'bounced', 'unconfirmed', 'printed', 'returned', 'complete', 'withdrawn'] as const;
+export const copyStates = [
+  'planned',
+  'made',
+  'queued',
+  'sending',
+  'sent',
+  'retrying',
+  'bounced',
+  'unconfirmed',
+  'printed',
+  'returned',
+  'complete',
+  'withdrawn',
+] as const;
 export type CopyState = (typeof copyStates)[number];
 
 export const copyEvents = [
-  'make', 'queue', 'claim', 'accept', 'defer', 'refuse', 'lose', 'confirm-sent', 'send-again', 'print', 'return', 'complete', 'withdraw',
+  'make',
+  'queue',
+  'claim',
+  'accept',
+  'defer',
+  'refuse',
+  'lose',
+  'confirm-sent',
+  'send-again',
+  'print',
+  'return',
+  'complete',
+  'withdraw',
 ] as const;
 export type CopyEventKind = (typeof copyEvents)[number];
 

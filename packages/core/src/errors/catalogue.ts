@@ -20,7 +20,8 @@ export const catalogue = {
   'pdf-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Reduce the pictures in it and upload it again.`,
   'pdf-field-unknown': (e) => `The template has no field named “${f(e, 'field')}”.`,
   'font-cannot-draw': (e) => `No bundled face can draw ${f(e, 'characters')} in “${f(e, 'field')}”.`,
-  'sheet-not-a-workbook': (e) => `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
+  'sheet-not-a-workbook': (e) =>
+    `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
   'sheet-old-workbook': (e) => `${f(e, 'file')} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,
   'sheet-password': (e) => `${f(e, 'file')} is protected with a password. Save a copy without the password and choose that.`,
   'sheet-damaged': (e) => `${f(e, 'file')} is damaged: ${f(e, 'part')} cannot be read. Save it again and choose the new file.`,
@@ -28,11 +29,13 @@ export const catalogue = {
   'sheet-missing': (e) => `${f(e, 'file')} has no sheet named “${f(e, 'sheet')}”. It has ${f(e, 'sheets')}.`,
   'sheet-no-headings': (e) => `Row ${f(e, 'row')} of ${f(e, 'where')} has no headings. Choose the row that names the columns.`,
   'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${f(e, 'limit')} rows. Split it into several files.`,
-  'sheet-zip-bomb': (e) => `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,
+  'sheet-zip-bomb': (e) =>
+    `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,
   'sheet-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Split it into several files.`,
   'pattern-unknown-column': (e) =>
     `“${f(e, 'pattern')}” names ${f(e, 'name')}, which is no column of the records. Columns are ${f(e, 'columns')}.`,
-  'pattern-broken': (e) => `“${f(e, 'pattern')}” cannot be understood: ${f(e, 'why')}. Data stands between two pairs of braces, like {{ plot }}.`,
+  'pattern-broken': (e) =>
+    `“${f(e, 'pattern')}” cannot be understood: ${f(e, 'why')}. Data stands between two pairs of braces, like {{ plot }}.`,
   'pattern-climbs': (e) => `“${f(e, 'pattern')}” leads out of the archive. Leave out “..” and a slash at its start.`,
   'pattern-empty': (e) => `The pattern for the ${f(e, 'what')} is empty. Write a name, for example {{ code }}.`,
   'copy-law': (e) => `Copy ${f(e, 'copy')} is ${f(e, 'state')}; “${f(e, 'event')}” cannot happen to it now.`,
@@ -40,14 +43,16 @@ export const catalogue = {
   'mailing-no-records': (e) => `“${f(e, 'mailing')}” has no records yet. Choose a source.`,
   'mailing-no-record-can-run': () => `Every record is held back by a stop or left out. Open Checks to see why.`,
   'mailing-changed-elsewhere': (e) => `“${f(e, 'mailing')}” was changed in another window. It was read again; repeat your last change.`,
-  'mailing-no-recipient-column': (e) => `“${f(e, 'mailing')}” is to be mailed, but no column holds the addresses. Choose one in Output and message.`,
+  'mailing-no-recipient-column': (e) =>
+    `“${f(e, 'mailing')}” is to be mailed, but no column holds the addresses. Choose one in Output and message.`,
   'mailing-no-mail-server': () => `No mail server is set up. Enter it in Settings, or choose “made and kept” in Output and message.`,
   'mailing-name-empty': () => `A mailing needs a name.`,
   'batch-not-running': (e) => `Batch ${f(e, 'batch')} is ${f(e, 'state')}, so it cannot be ${f(e, 'wanted')}.`,
   'batch-disk-full': (e) => `The disk is full: ${f(e, 'path')} could not be written. The batch is paused; make room, then resume it.`,
   'batch-not-made': (e) => `${f(e, 'path')} could not be made: ${f(e, 'why')}. The batch is paused; nothing already made is lost.`,
   'batch-file-gone': (e) => `${f(e, 'path')} is no longer in the archive folder, so this copy cannot be sent or opened.`,
-  'mail-server-unreachable': (e) => `The mail server ${f(e, 'host')}:${f(e, 'port')} does not answer (${f(e, 'why')}). Check the address and whether it is running.`,
+  'mail-server-unreachable': (e) =>
+    `The mail server ${f(e, 'host')}:${f(e, 'port')} does not answer (${f(e, 'why')}). Check the address and whether it is running.`,
   'mail-sign-in-refused': (e) => `The mail server ${f(e, 'host')} refused the sign-in: ${f(e, 'said')}`,
   'mail-address-refused': (e) => `“${f(e, 'address')}” is not an e-mail address: ${f(e, 'why')}.`,
   'account-exists': () => `An administrator is already set up. Sign in instead.`,
@@ -79,4 +84,5 @@ export class MailbagError extends Error {
   }
 }
 
-export const isMailbagError = (error: unknown): error is MailbagError => error instanceof Error && error.name === 'MailbagError' && 'code' in error;
+export const isMailbagError = (error: unknown): error is MailbagError =>
+  error instanceof Error && error.name === 'MailbagError' && 'code' in error;

@@ -4,7 +4,11 @@ import { blankFor } from './rule.js';
 import type { RuleResult } from './rule.js';
 
 /** Text for comparing: case, stray and double spaces do not count. */
-export const normalised = (text: string): string => text.replace(/[\s\u00a0]+/g, ' ').trim().toLowerCase();
+export const normalised = (text: string): string =>
+  text
+    .replace(/[\s\u00a0]+/g, ' ')
+    .trim()
+    .toLowerCase();
 
 /** Text as the value of a field: an option by its display or export value, a button by its on-value. Anything else is untranslated. */
 export function chooseValue(field: Field, text: string, column: string): RuleResult {
@@ -17,7 +21,8 @@ export function chooseValue(field: Field, text: string, column: string): RuleRes
     return index >= 0 ? { value: field.onValues[index]! } : miss();
   }
   if (isChoice(field)) {
-    const option = field.options.find((one) => normalised(one.label) === wanted) ?? field.options.find((one) => normalised(one.value) === wanted);
+    const option =
+      field.options.find((one) => normalised(one.label) === wanted) ?? field.options.find((one) => normalised(one.value) === wanted);
     if (option) return { value: field.kind === 'list' ? [option.value] : option.value };
     return field.flags.includes('edit') ? { value: text } : miss();
   }

@@ -22,4 +22,5 @@ export interface RuleKind<Rule extends { kind: string }> {
 }
 
 /** The value that leaves a field of this kind empty. */
-export const blankFor = (field: Field): FieldValue => (field.kind === 'checkbox' || field.kind === 'radio' ? false : field.kind === 'list' ? [] : '');
+export const blankFor = (field: Field): FieldValue =>
+  field.kind === 'checkbox' || field.kind === 'radio' ? false : field.kind === 'list' ? [] : '';

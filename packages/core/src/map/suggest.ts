@@ -22,7 +22,25 @@ const synonyms: string[][] = [
   ['end', 'until', 'till'],
 ];
 const canonical = new Map(synonyms.flatMap((group) => group.map((word) => [word, group[0]!] as const)));
-const noise = new Set(['the', 'of', 'a', 'your', 'please', 'enter', 'field', 'text', 'txt', 'subform', 'topmostsubform', 'page', 'page1', 'page2', 'form', 'in', 'and']);
+const noise = new Set([
+  'the',
+  'of',
+  'a',
+  'your',
+  'please',
+  'enter',
+  'field',
+  'text',
+  'txt',
+  'subform',
+  'topmostsubform',
+  'page',
+  'page1',
+  'page2',
+  'form',
+  'in',
+  'and',
+]);
 
 function words(text: string): string[] {
   return text
@@ -87,7 +105,8 @@ export function suggestTable(field: Field, column: Column | undefined): Translat
     NO.forEach((word) => add(word, 'Off'));
     return [...table.values()];
   }
-  const targets = field.kind === 'radio' ? field.onValues.map((on, index) => ({ value: on, label: field.options[index]?.label ?? on })) : field.options;
+  const targets =
+    field.kind === 'radio' ? field.onValues.map((on, index) => ({ value: on, label: field.options[index]?.label ?? on })) : field.options;
   for (const target of targets) add(target.label, target.value);
   for (const target of targets) add(target.value, target.value);
   for (const example of column?.examples ?? []) {
@@ -114,7 +133,12 @@ const THRESHOLD = 0.62;
 export function suggestRules(fields: readonly Field[], columns: readonly Column[], map: FieldMap): FieldMap {
   const columnWords = columns.map((column) => words(column.name));
   const suggestions: FieldMap = {};
-  const firstName = columns.find((column) => words(column.name).join() === 'firstname' || words(column.name).join(' ') === 'firstname number' || /^(first|given|fore)[ _-]?name$/i.test(column.name));
+  const firstName = columns.find(
+    (column) =>
+      words(column.name).join() === 'firstname' ||
+      words(column.name).join(' ') === 'firstname number' ||
+      /^(first|given|fore)[ _-]?name$/i.test(column.name),
+  );
   const surname = columns.find((column) => /^(surname|last[ _-]?name|family[ _-]?name)$/i.test(column.name));
   for (const field of fields) {
     if (!isFillable(field) || Object.hasOwn(map, field.name)) continue;
@@ -124,13 +148,21 @@ export function suggestRules(fields: readonly Field[], columns: readonly Column[
     let best: { column: Column; score: number } | null = null;
     columns.forEach((column, index) => {
       const heading = columnWords[index]!;
-      const score = Math.max(likeness(label, heading), likeness(last, heading), likeness(whole, heading) * 0.98) + suits(field, column) * 0.35;
+      const score =
+        Math.max(likeness(label, heading), likeness(last, heading), likeness(whole, heading) * 0.98) + suits(field, column) * 0.35;
       if (!best || score > best.score + 1e-9) best = { column, score };
     });
     const found = best as { column: Column; score: number } | null;
-    const wantsName = field.kind === 'text' && [...label, ...last].includes('name') && firstName && surname && !/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`);
-    if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95)) suggestions[field.name] = ruleForColumn(field, found.column);
-    else if (wantsName) suggestions[field.name] = { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] };
+    const wantsName =
+      field.kind === 'text' &&
+      [...label, ...last].includes('name') &&
+      firstName &&
+      surname &&
+      !/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`);
+    if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95))
+      suggestions[field.name] = ruleForColumn(field, found.column);
+    else if (wantsName)
+      suggestions[field.name] = { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] };
   }
   return suggestions;
 }

@@ -18,11 +18,22 @@ export const textToHtml = (text: string): string =>
     .join('\n');
 
 /** Compiles subject and body. The subject stays one line whatever the data holds (RFC 5322, 2.2). @throws MailbagError pattern-* */
-export function messagePattern(subject: string, body: string, names: readonly string[]): (data: Record<string, unknown>) => RenderedMessage {
+export function messagePattern(
+  subject: string,
+  body: string,
+  names: readonly string[],
+): (data: Record<string, unknown>) => RenderedMessage {
   const inSubject = compilePattern(subject, names);
   const inBody = compilePattern(body, names);
   return (data) => {
     const text = inBody.render(data).replace(/\r\n?/g, '\n').trim();
-    return { subject: inSubject.render(data).replace(/[\u0000-\u001f\u007f\u2028\u2029]+/g, ' ').trim(), text, html: textToHtml(text) };
+    return {
+      subject: inSubject
+        .render(data)
+        .replace(/[\u0000-\u001f\u007f\u2028\u2029]+/g, ' ')
+        .trim(),
+      text,
+      html: textToHtml(text),
+    };
   };
 }

@@ -14,8 +14,13 @@ export interface OutputPattern {
  */
 export function outputPattern(folder: string, file: string, names: readonly string[]): OutputPattern {
   if (file.trim() === '') throw new MailbagError('pattern-empty', { what: 'file name' });
-  if (/(^|[/\\])\.\.([/\\]|$)/.test(folder) || /^\s*([/\\]|[A-Za-z]:)/.test(folder)) throw new MailbagError('pattern-climbs', { pattern: folder });
-  if (/[/\\]/.test(file.replace(/\{\{.*?\}\}|\{%.*?%\}/g, ''))) throw new MailbagError('pattern-broken', { pattern: file, why: 'a file name cannot hold a slash; put folders into the folder pattern' });
+  if (/(^|[/\\])\.\.([/\\]|$)/.test(folder) || /^\s*([/\\]|[A-Za-z]:)/.test(folder))
+    throw new MailbagError('pattern-climbs', { pattern: folder });
+  if (/[/\\]/.test(file.replace(/\{\{.*?\}\}|\{%.*?%\}/g, '')))
+    throw new MailbagError('pattern-broken', {
+      pattern: file,
+      why: 'a file name cannot hold a slash; put folders into the folder pattern',
+    });
   const inFolder = compilePattern(folder, names);
   const inFile = compilePattern(file, names);
   // A slash that comes from data must not open another folder: data is made safe before it is rendered.

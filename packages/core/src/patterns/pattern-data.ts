@@ -14,7 +14,11 @@ export interface PatternExtras {
 }
 
 /** The data of a record for patterns: text as seen by slug, stray spaces taken off, and the extras. A column named like an extra goes first. */
-export function patternData(columns: readonly Pick<Column, 'slug'>[], record: SourceRecord, extras: PatternExtras): Record<string, unknown> {
+export function patternData(
+  columns: readonly Pick<Column, 'slug'>[],
+  record: SourceRecord,
+  extras: PatternExtras,
+): Record<string, unknown> {
   const data: Record<string, unknown> = { ...extras };
   columns.forEach((column, index) => {
     data[column.slug] = cellText(record, index).trim();

@@ -30,7 +30,8 @@ export interface Pattern {
   render(data: Record<string, unknown>): string;
 }
 
-const reason = (error: unknown): string => (error instanceof Error ? (error.message.split('\n')[0] ?? '').replace(/, line:.*$/, '') : String(error));
+const reason = (error: unknown): string =>
+  error instanceof Error ? (error.message.split('\n')[0] ?? '').replace(/, line:.*$/, '') : String(error);
 
 /**
  * Reads a pattern.

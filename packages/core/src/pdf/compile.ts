@@ -107,7 +107,13 @@ function addOverlay(page: PDFPage, overlay: PDFRef): void {
   objects.set(PDFName.of('MbO'), overlay);
   own.set(PDFName.of('XObject'), objects);
   page.node.set(PDFName.of('Resources'), own);
-  const stream = (text: string): PDFRef => context.register(PDFRawStream.of(Dict.withContext(context), Uint8Array.from(text, (char) => char.charCodeAt(0))));
+  const stream = (text: string): PDFRef =>
+    context.register(
+      PDFRawStream.of(
+        Dict.withContext(context),
+        Uint8Array.from(text, (char) => char.charCodeAt(0)),
+      ),
+    );
   const raw = page.node.get(PDFName.of('Contents'));
   const found = raw && page.node.lookup(PDFName.of('Contents'));
   const contents = PDFArray.withContext(context);
@@ -137,7 +143,13 @@ function neededFaces(options: CompileOptions): { extra: ExtraFace; file: Uint8Ar
     const face = openFace(options.fonts, file);
     if (!foreign.some((point) => face.covers(point))) return [];
     const covered = new Set([0x20, ...points].filter((point) => face.covers(point)));
-    const limited: ShapingFace = { ...face, unitsPerEm: face.unitsPerEm, ascender: face.ascender, descender: face.descender, covers: (point) => covered.has(point) };
+    const limited: ShapingFace = {
+      ...face,
+      unitsPerEm: face.unitsPerEm,
+      ascender: face.ascender,
+      descender: face.descender,
+      covers: (point) => covered.has(point),
+    };
     return [{ extra: { index, name: file.name, face: limited }, file: options.fonts.subset(file.bytes, covered), points: [...covered] }];
   });
 }
@@ -145,10 +157,17 @@ function neededFaces(options: CompileOptions): { extra: ExtraFace; file: Uint8Ar
 /** Six letters that mark a subset (ISO 32000-2, 9.9.2), from the characters in it. */
 function subsetTag(points: readonly number[]): string {
   const digest = fingerprint(points.join(','));
-  return Array.from({ length: 6 }, (_, index) => String.fromCharCode(65 + (Number.parseInt(digest.slice(index * 4, index * 4 + 4), 16) % 26))).join('');
+  return Array.from({ length: 6 }, (_, index) =>
+    String.fromCharCode(65 + (Number.parseInt(digest.slice(index * 4, index * 4 + 4), 16) % 26)),
+  ).join('');
 }
 
-function embedFaces(doc: PDFDocument, options: CompileOptions, out: ByteWriter, firstNumber: number): { faces: EmbeddedFace[]; xref: string; next: number } {
+function embedFaces(
+  doc: PDFDocument,
+  options: CompileOptions,
+  out: ByteWriter,
+  firstNumber: number,
+): { faces: EmbeddedFace[]; xref: string; next: number } {
   let next = firstNumber;
   let xref = '';
   const faces = neededFaces(options).map(({ extra, file, points }) => {
@@ -157,7 +176,10 @@ function embedFaces(doc: PDFDocument, options: CompileOptions, out: ByteWriter, 
     const up = (value: number): string => num((value * 1000) / extra.face.unitsPerEm);
     const program = next++;
     xref += xrefEntry(out.length);
-    out.text(`${program} 0 obj\n<</Filter/FlateDecode/Length1 ${file.length}/Length ${packed.length}>>\nstream\n`).bytes(packed).text('\nendstream\nendobj\n');
+    out
+      .text(`${program} 0 obj\n<</Filter/FlateDecode/Length1 ${file.length}/Length ${packed.length}>>\nstream\n`)
+      .bytes(packed)
+      .text('\nendstream\nendobj\n');
     const descriptor = next++;
     xref += xrefEntry(out.length);
     out.text(

@@ -1,4 +1,16 @@
-import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFRef, PDFString, decodePDFRawStream, pdfDocEncodingDecode } from '@cantoo/pdf-lib';
+import {
+  PDFArray,
+  PDFDict,
+  PDFDocument,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  PDFRawStream,
+  PDFRef,
+  PDFString,
+  decodePDFRawStream,
+  pdfDocEncodingDecode,
+} from '@cantoo/pdf-lib';
 import type { PDFObject } from '@cantoo/pdf-lib';
 import { MailbagError } from '../errors/catalogue.js';
 import type { TemplateNote } from './field.js';

@@ -77,7 +77,9 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
     const name = partial ? (prefix ? `${prefix}.${partial}` : partial) : prefix;
     const owners = ownersBelow(dict, above);
     const kids = dictsOf(arrayEntry(dict, 'Kids'));
-    const fieldKids = kids.filter((kid) => entry(kid.dict, 'T') !== undefined || (entry(kid.dict, 'Kids') instanceof PDFArray && !isWidget(kid.dict)));
+    const fieldKids = kids.filter(
+      (kid) => entry(kid.dict, 'T') !== undefined || (entry(kid.dict, 'Kids') instanceof PDFArray && !isWidget(kid.dict)),
+    );
     for (const kid of fieldKids) walk(kid.dict, kid.ref, name, owners);
     const widgets = kids.filter((kid) => !fieldKids.includes(kid) && !seen.has(kid.dict));
     for (const kid of widgets) seen.add(kid.dict);
@@ -93,7 +95,8 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
   for (const widget of onPages) {
     if (seen.has(widget.dict)) continue;
     const chain: PDFDict[] = [];
-    for (let dict: PDFDict | undefined = widget.dict; dict && !chain.includes(dict) && chain.length < 64; dict = dictOf(dict, 'Parent')) chain.unshift(dict);
+    for (let dict: PDFDict | undefined = widget.dict; dict && !chain.includes(dict) && chain.length < 64; dict = dictOf(dict, 'Parent'))
+      chain.unshift(dict);
     const owners = chain.reduce<Inherited>((above, dict) => ownersBelow(dict, above), {});
     const name = chain
       .map((dict) => textOf(entry(dict, 'T')) ?? '')

@@ -75,7 +75,8 @@ export interface PageSize {
   bottom: number;
 }
 
-export type TemplateNoteCode = 'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
+export type TemplateNoteCode =
+  'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
 
 /** Something to know about a template that can be used all the same. */
 export interface TemplateNote {

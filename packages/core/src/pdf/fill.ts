@@ -65,7 +65,13 @@ function drawList(plan: WidgetPlan, value: FieldValue | null, choice: FaceChoice
   return out;
 }
 
-function drawWidget(plan: WidgetPlan, value: FieldValue | null, compiled: CompiledTemplate, use: FaceUse, note: (fit: Fit, missing: string[]) => void): string {
+function drawWidget(
+  plan: WidgetPlan,
+  value: FieldValue | null,
+  compiled: CompiledTemplate,
+  use: FaceUse,
+  note: (fit: Fit, missing: string[]) => void,
+): string {
   const choice: FaceChoice = { standard: plan.standard, extras: compiled.faces };
   if (plan.onValue !== null) return stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off;
   if (plan.field.kind === 'list') return plan.open + drawList(plan, value, choice, use) + plan.close;
@@ -98,11 +104,14 @@ function drawPage(page: PagePlan, values: FieldValues, compiled: CompiledTemplat
 }
 
 /** UTF-16BE in hexadecimal, for ToUnicode. */
-const utf16 = (text: string): string => Array.from({ length: text.length }, (_, index) => text.charCodeAt(index).toString(16).padStart(4, '0')).join('');
+const utf16 = (text: string): string =>
+  Array.from({ length: text.length }, (_, index) => text.charCodeAt(index).toString(16).padStart(4, '0')).join('');
 
 /** ToUnicode (ISO 32000-2, 9.10.3): what each drawn glyph stands for, at most 100 lines a section. */
 function toUnicode(glyphs: Map<number, { text: string }>): string {
-  const lines = [...glyphs].filter(([, one]) => one.text).map(([glyph, one]) => `<${glyph.toString(16).padStart(4, '0')}><${utf16(one.text)}>`);
+  const lines = [...glyphs]
+    .filter(([, one]) => one.text)
+    .map(([glyph, one]) => `<${glyph.toString(16).padStart(4, '0')}><${utf16(one.text)}>`);
   let body = '';
   for (let from = 0; from < lines.length; from += 100) {
     const part = lines.slice(from, from + 100);

@@ -99,7 +99,7 @@ export function rectOf(dict: PDFDict): [number, number, number, number] {
   return [Math.min(a, c), Math.min(b, d), Math.max(a, c), Math.max(b, d)];
 }
 
-const quarter = (degrees: number): number => ((Math.round(degrees / 90) * 90) % 360 + 360) % 360;
+const quarter = (degrees: number): number => (((Math.round(degrees / 90) * 90) % 360) + 360) % 360;
 
 function describeWidget(widget: RawWidget, isButton: boolean): FieldWidget {
   const look = dictEntry(widget.dict, 'MK');
@@ -129,7 +129,9 @@ export function describeField(raw: RawField): Field | null {
   const isButton = kind === 'checkbox' || kind === 'radio';
   const widgets = raw.widgets.map((widget) => describeWidget(widget, isButton));
   const onValues = [...new Set(widgets.flatMap((widget) => (widget.onValue === null ? [] : [widget.onValue])))];
-  const flags = [...commonFlags, ...kindFlags[nameText(type) as 'Tx']].filter(([position]) => hasBit(bits, position)).map(([, flag]) => flag);
+  const flags = [...commonFlags, ...kindFlags[nameText(type) as 'Tx']]
+    .filter(([position]) => hasBit(bits, position))
+    .map(([, flag]) => flag);
   const limit = inheritedEntry(raw, 'MaxLen');
   const maxLength = kind === 'text' && limit && 'asNumber' in limit ? (limit as { asNumber(): number }).asNumber() : null;
   return {
@@ -154,7 +156,9 @@ export function visibleBox(page: PDFPage): { left: number; bottom: number; width
   const bottom = Math.max(media.y, crop.y);
   const width = Math.min(media.x + media.width, crop.x + crop.width) - left;
   const height = Math.min(media.y + media.height, crop.y + crop.height) - bottom;
-  return width > 0 && height > 0 ? { left, bottom, width, height } : { left: media.x, bottom: media.y, width: media.width, height: media.height };
+  return width > 0 && height > 0
+    ? { left, bottom, width, height }
+    : { left: media.x, bottom: media.y, width: media.width, height: media.height };
 }
 
 function pageSize(page: PDFPage): PageSize {

@@ -27,7 +27,14 @@ export const xrefEntry = (offset: number): string => `${String(offset).padStart(
  * @param dropped references that are written as null, such as widgets that are no longer there
  * @param also references that only the varying objects lead to
  */
-export function writeBase(context: PDFContext, root: PDFRef, info: PDFRef | null, reserved: readonly PDFRef[], dropped: ReadonlySet<PDFRef>, also: readonly PDFRef[]): BaseBlock {
+export function writeBase(
+  context: PDFContext,
+  root: PDFRef,
+  info: PDFRef | null,
+  reserved: readonly PDFRef[],
+  dropped: ReadonlySet<PDFRef>,
+  also: readonly PDFRef[],
+): BaseBlock {
   const numbers = new Map<PDFRef, number>();
   const order: [PDFRef, PDFObject][] = [];
   const special = new Set(reserved);

@@ -110,7 +110,9 @@ export function planWidget(
   const round = field.kind === 'radio' && (caption === undefined || caption === 'l');
   const chrome = chromeOf(widget.dict, width, height, round);
   const matrix = rotationMatrix(described.rotation, rect);
-  const appearance = parseDefaultAppearance(textOf(entry(widget.dict, 'DA')) ?? textOf(inheritedEntry(raw, 'DA')) ?? textOf(acroForm && entry(acroForm, 'DA')));
+  const appearance = parseDefaultAppearance(
+    textOf(entry(widget.dict, 'DA')) ?? textOf(inheritedEntry(raw, 'DA')) ?? textOf(acroForm && entry(acroForm, 'DA')),
+  );
   const quadding = inheritedEntry(raw, 'Q') ?? (acroForm && entry(acroForm, 'Q'));
   const q = quadding && 'asNumber' in quadding ? (quadding as { asNumber(): number }).asNumber() : 0;
   const needsAppearances = String(acroForm && entry(acroForm, 'NeedAppearances')) === 'true';

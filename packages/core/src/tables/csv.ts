@@ -32,10 +32,38 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
 
 /** Reads bytes as text: byte order mark, pattern of zero bytes, strict UTF-8, then by the letters. */
 export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
-  if (encoding) return { text: decoder(encoding).decode(bytes).replace(/^\ufeff/, ''), encoding, guessed: false };
-  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return { text: decoder('utf-8').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-8', guessed: false };
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: decoder('utf-16le').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-16le', guessed: false };
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: decoder('utf-16be').decode(bytes).replace(/^\ufeff/, ''), encoding: 'utf-16be', guessed: false };
+  if (encoding)
+    return {
+      text: decoder(encoding)
+        .decode(bytes)
+        .replace(/^\ufeff/, ''),
+      encoding,
+      guessed: false,
+    };
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf)
+    return {
+      text: decoder('utf-8')
+        .decode(bytes)
+        .replace(/^\ufeff/, ''),
+      encoding: 'utf-8',
+      guessed: false,
+    };
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return {
+      text: decoder('utf-16le')
+        .decode(bytes)
+        .replace(/^\ufeff/, ''),
+      encoding: 'utf-16le',
+      guessed: false,
+    };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return {
+      text: decoder('utf-16be')
+        .decode(bytes)
+        .replace(/^\ufeff/, ''),
+      encoding: 'utf-16be',
+      guessed: false,
+    };
   const sample = bytes.subarray(0, 2048);
   const zeros = [0, 0];
   sample.forEach((byte, index) => {
@@ -97,7 +125,12 @@ export function isoDate(text: string): string | null {
 }
 
 /** Rows of a CSV file in its own order (RFC 4180), cells as text. @throws MailbagError sheet-empty, sheet-too-many-rows */
-export function readCsv(bytes: Uint8Array, file: string, reading: CsvReading = {}, limits = { rows: 1_000_000 }): { rows: string[][]; encoding: string; delimiter: string; guessed: boolean } {
+export function readCsv(
+  bytes: Uint8Array,
+  file: string,
+  reading: CsvReading = {},
+  limits = { rows: 1_000_000 },
+): { rows: string[][]; encoding: string; delimiter: string; guessed: boolean } {
   const { text, encoding, guessed } = decodeText(bytes, reading.encoding);
   if (text.trim() === '') throw new MailbagError('sheet-empty', { where: file });
   const delimiter = reading.delimiter ?? findDelimiter(text);

@@ -54,13 +54,16 @@ export function tableKind(file: TableFile): 'xlsx' | 'csv' {
   if (a === 0xd0 && b === 0xcf && c === 0x11 && d === 0xe0) {
     let head = '';
     for (const byte of file.bytes.subarray(0, 65_536)) if (byte !== 0) head += String.fromCharCode(byte);
-    throw new MailbagError(head.includes('EncryptedPackage') || head.includes('EncryptionInfo') ? 'sheet-password' : 'sheet-old-workbook', { file: file.name });
+    throw new MailbagError(head.includes('EncryptedPackage') || head.includes('EncryptionInfo') ? 'sheet-password' : 'sheet-old-workbook', {
+      file: file.name,
+    });
   }
   const sample = file.bytes.subarray(0, 4096);
   const zeros = sample.filter((byte) => byte === 0).length;
   const odd = sample.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length - zeros;
   const isWide = (a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff) || zeros > sample.length / 4;
-  if (odd > sample.length / 50 || (zeros > 0 && !isWide) || (a === 0x25 && b === 0x50 && c === 0x44)) throw new MailbagError('sheet-not-a-workbook', { file: file.name });
+  if (odd > sample.length / 50 || (zeros > 0 && !isWide) || (a === 0x25 && b === 0x50 && c === 0x44))
+    throw new MailbagError('sheet-not-a-workbook', { file: file.name });
   return 'csv';
 }
 

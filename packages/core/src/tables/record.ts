@@ -29,7 +29,16 @@ export interface SourceRecord {
 
 /** Something to know about a source that was read all the same. */
 export interface SourceNote {
-  code: 'hidden-rows' | 'hidden-columns' | 'double-heading' | 'empty-heading' | 'error-cells' | 'ragged-rows' | 'encoding-guessed' | 'empty-rows' | 'hidden-sheet';
+  code:
+    | 'hidden-rows'
+    | 'hidden-columns'
+    | 'double-heading'
+    | 'empty-heading'
+    | 'error-cells'
+    | 'ragged-rows'
+    | 'encoding-guessed'
+    | 'empty-rows'
+    | 'hidden-sheet';
   count: number;
   names: string[];
 }
@@ -40,7 +49,8 @@ const noteSentences: Record<SourceNote['code'], (note: SourceNote) => string> = 
   'double-heading': (note) => `Headings that stood twice were numbered: ${note.names.join(', ')}.`,
   'empty-heading': (note) => `${note.count} columns without a heading were named after their place: ${note.names.join(', ')}.`,
   'error-cells': (note) => `${note.count} cells hold an error such as #N/A: ${note.names.join(', ')}. They came in as that text.`,
-  'ragged-rows': (note) => `${note.count} rows have more cells than there are headings; the surplus was left out: ${note.names.join(', ')}.`,
+  'ragged-rows': (note) =>
+    `${note.count} rows have more cells than there are headings; the surplus was left out: ${note.names.join(', ')}.`,
   'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${note.names.join(', ')}.`,
   'empty-rows': (note) => `${note.count} empty rows were skipped.`,
   'hidden-sheet': (note) => `The sheet ${note.names.join(', ')} is hidden in the workbook.`,

@@ -33,9 +33,34 @@ const RATIO_LIMIT = 300;
 
 /** Number formats that need no entry in the workbook: ECMA-376, part 1, 18.8.30. */
 const builtIn: Record<number, string> = {
-  0: 'General', 1: '0', 2: '0.00', 3: '#,##0', 4: '#,##0.00', 9: '0%', 10: '0.00%', 11: '0.00E+00', 12: '# ?/?', 13: '# ??/??',
-  14: 'yyyy-mm-dd', 15: 'd-mmm-yy', 16: 'd-mmm', 17: 'mmm-yy', 18: 'h:mm AM/PM', 19: 'h:mm:ss AM/PM', 20: 'h:mm', 21: 'h:mm:ss', 22: 'yyyy-mm-dd h:mm',
-  37: '#,##0;(#,##0)', 38: '#,##0;[Red](#,##0)', 39: '#,##0.00;(#,##0.00)', 40: '#,##0.00;[Red](#,##0.00)', 45: 'mm:ss', 46: '[h]:mm:ss', 47: 'mmss.0', 48: '##0.0E+0', 49: '@',
+  0: 'General',
+  1: '0',
+  2: '0.00',
+  3: '#,##0',
+  4: '#,##0.00',
+  9: '0%',
+  10: '0.00%',
+  11: '0.00E+00',
+  12: '# ?/?',
+  13: '# ??/??',
+  14: 'yyyy-mm-dd',
+  15: 'd-mmm-yy',
+  16: 'd-mmm',
+  17: 'mmm-yy',
+  18: 'h:mm AM/PM',
+  19: 'h:mm:ss AM/PM',
+  20: 'h:mm',
+  21: 'h:mm:ss',
+  22: 'yyyy-mm-dd h:mm',
+  37: '#,##0;(#,##0)',
+  38: '#,##0;[Red](#,##0)',
+  39: '#,##0.00;(#,##0.00)',
+  40: '#,##0.00;[Red](#,##0.00)',
+  45: 'mm:ss',
+  46: '[h]:mm:ss',
+  47: 'mmss.0',
+  48: '##0.0E+0',
+  49: '@',
 };
 
 type Decoder = new (label: string) => { decode(bytes?: Uint8Array, options?: { stream: boolean }): string };
@@ -108,7 +133,12 @@ export async function openWorkbook(zip: ZipParts, file: string): Promise<Workboo
     },
   });
   const strings = has('xl/sharedStrings.xml') ? await readStrings(zip, file) : [];
-  return { sheets: sheets.filter((sheet) => /worksheets/.test(sheet.part)), strings, formats: has('xl/styles.xml') ? await readFormats(zip, file) : [], date1904 };
+  return {
+    sheets: sheets.filter((sheet) => /worksheets/.test(sheet.part)),
+    strings,
+    formats: has('xl/styles.xml') ? await readFormats(zip, file) : [],
+    date1904,
+  };
 }
 
 async function readStrings(zip: ZipParts, file: string): Promise<string[]> {
@@ -155,7 +185,8 @@ async function readFormats(zip: ZipParts, file: string): Promise<string[]> {
 }
 
 /** Escapes such as `_x000D_` in strings: ECMA-376, part 1, 22.9.2.19. */
-const unescapeText = (text: string): string => text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)));
+const unescapeText = (text: string): string =>
+  text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)));
 
 const columnIndex = (reference: string): number => {
   let index = 0;
@@ -235,7 +266,11 @@ export async function readSheet(
   await parsePart(zip, file, sheet.part, {
     open(name, attributes) {
       if (name === 'row') {
-        row = { row: attributes.r ? Number(attributes.r) : row.row + 1, hidden: ['1', 'true'].includes(attributes.hidden ?? ''), cells: [] };
+        row = {
+          row: attributes.r ? Number(attributes.r) : row.row + 1,
+          hidden: ['1', 'true'].includes(attributes.hidden ?? ''),
+          cells: [],
+        };
         at = -1;
       } else if (name === 'c') {
         at = attributes.r ? columnIndex(attributes.r) : at + 1;

@@ -13,7 +13,14 @@ export const fit: CheckKind = ({ templates }) => {
           if (!Object.hasOwn(values, note.field)) continue;
           const field = fields.find((one) => one.name === note.field)!;
           const rule = map[note.field];
-          const base = { row: row.row, column: (rule && readsColumns(rule)[0]) ?? null, template, field: note.field, label: fieldLabel(field), value: String(values[note.field]) };
+          const base = {
+            row: row.row,
+            column: (rule && readsColumns(rule)[0]) ?? null,
+            template,
+            field: note.field,
+            label: fieldLabel(field),
+            value: String(values[note.field]),
+          };
           if (note.characters.length > 0) say({ ...base, code: 'cannot-draw', severity: 'stop', details: { characters: note.characters } });
           if (note.fit === 'overflows') say({ ...base, code: 'overflows', severity: 'look', details: {} });
         }

@@ -17,7 +17,8 @@ export const key: CheckKind = ({ keyColumn }) => {
     end(say) {
       for (const { value, rows: all } of rows.values()) {
         if (all.length < 2) continue;
-        for (const row of all) say({ ...base, code: 'key-twice', row, value, details: { rows: all.filter((other) => other !== row).slice(0, 5) } });
+        for (const row of all)
+          say({ ...base, code: 'key-twice', row, value, details: { rows: all.filter((other) => other !== row).slice(0, 5) } });
       }
     },
   };

@@ -7,7 +7,9 @@ export const length: CheckKind = ({ templates }) => {
   const limited = templates.map(({ fields, map }) =>
     fields.flatMap((field) => {
       const rule = map[field.name];
-      return field.maxLength !== null && rule ? [{ name: field.name, label: fieldLabel(field), limit: field.maxLength, column: readsColumns(rule)[0] ?? null }] : [];
+      return field.maxLength !== null && rule
+        ? [{ name: field.name, label: fieldLabel(field), limit: field.maxLength, column: readsColumns(rule)[0] ?? null }]
+        : [];
     }),
   );
   if (limited.every((fields) => fields.length === 0)) return null;
@@ -18,7 +20,18 @@ export const length: CheckKind = ({ templates }) => {
           const value = evaluations[template]!.values[name];
           if (typeof value !== 'string') continue;
           const count = [...value].length;
-          if (count > limit) say({ code: 'too-long', severity: 'stop', row: row.row, column, template, field: name, label, value, details: { limit, length: count } });
+          if (count > limit)
+            say({
+              code: 'too-long',
+              severity: 'stop',
+              row: row.row,
+              column,
+              template,
+              field: name,
+              label,
+              value,
+              details: { limit, length: count },
+            });
         }
       });
     },

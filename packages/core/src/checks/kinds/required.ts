@@ -7,7 +7,12 @@ export const required: CheckKind = ({ templates }) => {
   const wanted = templates.map(({ fields, map }) =>
     fields
       .filter((field) => isFillable(field) && isRequired(field))
-      .map((field) => ({ name: field.name, label: fieldLabel(field), own: field.value, column: map[field.name] ? (readsColumns(map[field.name]!)[0] ?? null) : null })),
+      .map((field) => ({
+        name: field.name,
+        label: fieldLabel(field),
+        own: field.value,
+        column: map[field.name] ? (readsColumns(map[field.name]!)[0] ?? null) : null,
+      })),
   );
   if (wanted.every((fields) => fields.length === 0)) return null;
   return {
@@ -16,9 +21,24 @@ export const required: CheckKind = ({ templates }) => {
         const { values, problems } = evaluations[template]!;
         for (const field of fields) {
           const value = Object.hasOwn(values, field.name) ? values[field.name]! : field.own;
-          const isBlank = value === null || value === false || value === 'Off' || (typeof value === 'string' && value.trim() === '') || (Array.isArray(value) && value.length === 0);
+          const isBlank =
+            value === null ||
+            value === false ||
+            value === 'Off' ||
+            (typeof value === 'string' && value.trim() === '') ||
+            (Array.isArray(value) && value.length === 0);
           if (!isBlank || problems.some((problem) => problem.field === field.name)) continue;
-          say({ code: 'required-blank', severity: 'stop', row: row.row, column: field.column, template, field: field.name, label: field.label, value: '', details: {} });
+          say({
+            code: 'required-blank',
+            severity: 'stop',
+            row: row.row,
+            column: field.column,
+            template,
+            field: field.name,
+            label: field.label,
+            value: '',
+            details: {},
+          });
         }
       });
     },

@@ -36,5 +36,8 @@ export const compose: RuleKind<ComposeRule> = {
     return chooseValue(field, composed.trim(), compose.readsColumns(rule).join(', '));
   },
   sentence: (rule) => rule.parts.map((part) => ('column' in part ? { column: part.column } : { text: part.text })),
-  rename: (rule, from, to) => ({ ...rule, parts: rule.parts.map((part) => ('column' in part && part.column === from ? { column: to } : part)) }),
+  rename: (rule, from, to) => ({
+    ...rule,
+    parts: rule.parts.map((part) => ('column' in part && part.column === from ? { column: to } : part)),
+  }),
 };

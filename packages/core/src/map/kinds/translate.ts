@@ -22,9 +22,20 @@ export const translate: RuleKind<TranslateRule> = {
   evaluate(rule, field, row) {
     const text = row.cell(rule.column).text;
     const found = rule.table.find((one) => normalised(one.from) === normalised(text));
-    if (found) return { value: found.to === '' || (isButtonWithStates(field) && found.to === 'Off') ? blankFor(field) : field.kind === 'list' ? [found.to] : found.to };
+    if (found)
+      return {
+        value:
+          found.to === '' || (isButtonWithStates(field) && found.to === 'Off')
+            ? blankFor(field)
+            : field.kind === 'list'
+              ? [found.to]
+              : found.to,
+      };
     if (text.trim() === '') return { value: blankFor(field) };
-    return { value: blankFor(field), untranslated: { column: rule.column, text, accepted: rule.table.map((one) => one.from).filter(Boolean) } };
+    return {
+      value: blankFor(field),
+      untranslated: { column: rule.column, text, accepted: rule.table.map((one) => one.from).filter(Boolean) },
+    };
   },
   sentence: (rule) => [{ column: rule.column }, { say: `${rule.table.length} values translated` }],
   rename: (rule, from, to) => (rule.column === from ? { ...rule, column: to } : rule),

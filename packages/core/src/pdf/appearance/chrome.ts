@@ -31,7 +31,14 @@ export function chromeOf(widget: PDFDict, width: number, height: number, round: 
     const kind = (style && nameEntry(style, 'S')) ?? 'S';
     if (kind === 'U') draw += `${line}\n${num(border)} w\n0 ${num(border / 2)} m ${num(width)} ${num(border / 2)} l S\n`;
     else {
-      const dash = kind === 'D' ? `[${(numbersOf(style && arrayEntry(style, 'D')).map(num).join(' ')) || '3'}] 0 d\n` : '';
+      const dash =
+        kind === 'D'
+          ? `[${
+              numbersOf(style && arrayEntry(style, 'D'))
+                .map(num)
+                .join(' ') || '3'
+            }] 0 d\n`
+          : '';
       draw += `${line}\n${num(border)} w\n${dash}${shape(border / 2)}S\n${dash ? '[] 0 d\n' : ''}`;
     }
   }

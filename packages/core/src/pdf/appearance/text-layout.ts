@@ -102,7 +102,13 @@ function layoutLine(text: string, box: TextBox, choice: FaceChoice): TextLayout 
   const wanted = box.size || Math.min(tallest, Math.max(12, tallest * 0.8));
   const size = width * wanted <= room ? wanted : Math.max(Math.min(SMALLEST_SIZE, wanted), Math.floor((room / width) * 20) / 20);
   const fits = width * size <= room + 0.01;
-  const fit: Fit = !fits ? 'overflows' : box.size && size < box.size ? 'tight' : box.size === 0 && size < Math.min(7, wanted) ? 'tight' : 'fits';
+  const fit: Fit = !fits
+    ? 'overflows'
+    : box.size && size < box.size
+      ? 'tight'
+      : box.size === 0 && size < Math.min(7, wanted)
+        ? 'tight'
+        : 'fits';
   const y = (box.height - (ascender + descender) * size) / 2;
   return { size, lines: [{ x: fits ? place(box, padding, width * size) : padding, y, runs }], fit };
 }

@@ -12,8 +12,7 @@ export interface ExtraFace {
 
 /** A stretch of text drawn with one face in one direction. Width of 1000 to the em. */
 export type TextRun = { text: string; width: number } & (
-  | { kind: 'standard'; face: StandardFace; codes: number[] }
-  | { kind: 'extra'; extra: ExtraFace; glyphs: ShapedGlyph[]; rtl: boolean }
+  { kind: 'standard'; face: StandardFace; codes: number[] } | { kind: 'extra'; extra: ExtraFace; glyphs: ShapedGlyph[]; rtl: boolean }
 );
 
 /** The faces which a field may use: the standard one nearest to its own font, then the bundled ones. */
@@ -23,11 +22,14 @@ export interface FaceChoice {
 }
 
 /** The package's types do not say that the module is the function. */
-const bidi = (bidiFactory as unknown as () => {
-  getEmbeddingLevels(text: string): { levels: Uint8Array };
-  getMirroredCharacter(char: string): string | null;
-})();
-const isJoiner = (codePoint: number): boolean => codePoint === 0x200c || codePoint === 0x200d || (codePoint >= 0xfe00 && codePoint <= 0xfe0f);
+const bidi = (
+  bidiFactory as unknown as () => {
+    getEmbeddingLevels(text: string): { levels: Uint8Array };
+    getMirroredCharacter(char: string): string | null;
+  }
+)();
+const isJoiner = (codePoint: number): boolean =>
+  codePoint === 0x200c || codePoint === 0x200d || (codePoint >= 0xfe00 && codePoint <= 0xfe0f);
 const isRtlText = (text: string): boolean => /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(text);
 
 /** Characters that none of the faces can draw, each once. */

@@ -1,0 +1,64 @@
+import type { ErrorCode, ErrorFields } from '@mailbag/core';
+import { MailbagError, catalogue } from '@mailbag/core';
+
+const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
+  if (told?.code && told.code in catalogue) return new MailbagError(told.code as ErrorCode, told.fields ?? {});
+  return new Error(told?.message ?? `The server answered with ${status}. Try again in a moment.`);
+};
+
+/** The only fetch of the application. @throws MailbagError what the server told; Error when it does not answer */
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { 'x-mailbag': '1', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new Error('The server does not answer. Your work is kept here; it goes on when the server is back.');
+  }
+  if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+  throw toError((await response.json().catch(() => null)) as null, response.status);
+}
+
+export const api = {
+  get: <T>(path: string) => ask<T>('GET', path),
+  post: <T>(path: string, body?: unknown) => ask<T>('POST', path, body ?? {}),
+  put: <T>(path: string, body: unknown) => ask<T>('PUT', path, body),
+  patch: <T>(path: string, body: unknown) => ask<T>('PATCH', path, body),
+  remove: (path: string) => ask<void>('DELETE', path),
+  /** Bytes of a file. */
+  async bytes(path: string): Promise<Uint8Array> {
+    const response = await fetch(path);
+    if (!response.ok) throw toError((await response.json().catch(() => null)) as null, response.status);
+    return new Uint8Array(await response.arrayBuffer());
+  },
+  /** Sends one file and tells how far it is, 0 to 1. */
+  upload<T>(path: string, file: File, onProgress: (share: number) => void): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const request = new XMLHttpRequest();
+      request.open('POST', path);
+      request.setRequestHeader('x-mailbag', '1');
+      request.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 0);
+      request.onerror = () => reject(new Error('The connection broke while the file was sent. Choose it again.'));
+      request.onload = () => {
+        const told = (() => {
+          try {
+            return JSON.parse(request.responseText) as { code?: string };
+          } catch {
+            return null;
+          }
+        })();
+        if (request.status >= 200 && request.status < 300) resolve(told as T);
+        else reject(toError(told, request.status));
+      };
+      const form = new FormData();
+      form.append('file', file);
+      request.send(form);
+    });
+  },
+};
+
+/** The sentence of an error for the screen. */
+export const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

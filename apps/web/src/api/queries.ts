@@ -1,0 +1,98 @@
+import type {
+  AccountAnswer,
+  BatchSummary,
+  ChecksAnswer,
+  CopyDetail,
+  DeskAnswer,
+  FindAnswer,
+  FindingsAnswer,
+  FlaggedAnswer,
+  LedgerCounts,
+  LedgerPage,
+  MailSettingsAnswer,
+  MailingDetail,
+  MailingSummary,
+  RecordsAnswer,
+  SourceSummary,
+  TemplateDetail,
+  TemplateSummary,
+} from '@mailbag/contract';
+import type { SourceRecord } from '@mailbag/core';
+import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { api } from './client';
+
+/** Every question to the server, with the key under which its answer is kept. */
+export const queries = {
+  account: () => queryOptions({ queryKey: ['account'], queryFn: () => api.get<AccountAnswer>('/api/account'), staleTime: Infinity }),
+  desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
+  templates: () => queryOptions({ queryKey: ['templates'], queryFn: () => api.get<TemplateSummary[]>('/api/templates') }),
+  template: (id: number) => queryOptions({ queryKey: ['templates', id], queryFn: () => api.get<TemplateDetail>(`/api/templates/${id}`) }),
+  /** A revision never changes, so its bytes are asked for once. */
+  templatePdf: (id: number, revisionId: number) =>
+    queryOptions({
+      queryKey: ['template-pdf', id, revisionId],
+      queryFn: () => api.bytes(`/api/templates/${id}/pdf`),
+      staleTime: Infinity,
+      gcTime: 600_000,
+    }),
+  sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => api.get<SourceSummary[]>('/api/sources') }),
+  source: (id: number) => queryOptions({ queryKey: ['sources', id], queryFn: () => api.get<SourceSummary>(`/api/sources/${id}`) }),
+  records: (sourceId: number, from: number, count: number) =>
+    queryOptions({
+      queryKey: ['records', sourceId, from, count],
+      queryFn: () => api.get<RecordsAnswer>(`/api/sources/${sourceId}/records?from=${from}&count=${count}`),
+      staleTime: Infinity,
+    }),
+  mailings: () => queryOptions({ queryKey: ['mailings'], queryFn: () => api.get<MailingSummary[]>('/api/mailings') }),
+  mailing: (id: number) => queryOptions({ queryKey: ['mailings', id], queryFn: () => api.get<MailingDetail>(`/api/mailings/${id}`) }),
+  checks: (id: number) =>
+    queryOptions({
+      queryKey: ['checks', id],
+      queryFn: () => api.get<ChecksAnswer>(`/api/mailings/${id}/checks`),
+      refetchInterval: ({ state }) => (state.data && state.data.possible && !state.data.current ? 700 : false),
+    }),
+  findings: (id: number, filter: string, from: number, count: number) =>
+    queryOptions({
+      queryKey: ['checks', id, 'findings', filter, from, count],
+      queryFn: () => api.get<FindingsAnswer>(`/api/mailings/${id}/findings?from=${from}&count=${count}${filter}`),
+      placeholderData: keepPreviousData,
+    }),
+  flagged: (id: number) =>
+    queryOptions({ queryKey: ['checks', id, 'flagged'], queryFn: () => api.get<FlaggedAnswer>(`/api/mailings/${id}/flagged`) }),
+  batch: (id: number) => queryOptions({ queryKey: ['batches', id], queryFn: () => api.get<BatchSummary>(`/api/batches/${id}`) }),
+  running: () => queryOptions({ queryKey: ['batches', 'running'], queryFn: () => api.get<BatchSummary[]>('/api/batches/running') }),
+  copy: (id: number) => queryOptions({ queryKey: ['copies', id], queryFn: () => api.get<CopyDetail>(`/api/copies/${id}`) }),
+  ledgerCounts: (filter: string) =>
+    queryOptions({
+      queryKey: ['copies', 'counts', filter],
+      queryFn: () => api.get<LedgerCounts>(`/api/copies/counts?${filter}`),
+      placeholderData: keepPreviousData,
+    }),
+  mailSettings: () => queryOptions({ queryKey: ['settings', 'mail'], queryFn: () => api.get<MailSettingsAnswer>('/api/settings/mail') }),
+  find: (text: string) =>
+    queryOptions({
+      queryKey: ['find', text],
+      queryFn: () => api.get<FindAnswer>(`/api/find?text=${encodeURIComponent(text)}`),
+      enabled: text.trim().length > 1,
+      placeholderData: keepPreviousData,
+    }),
+};
+
+/** The ledger, page after page. */
+export const useLedger = (filter: string) =>
+  useInfiniteQuery({
+    queryKey: ['copies', 'pages', filter],
+    queryFn: ({ pageParam }) => api.get<LedgerPage>(`/api/copies?count=100&${filter}${pageParam ? `&before=${pageParam}` : ''}`),
+    initialPageParam: 0,
+    getNextPageParam: (page: LedgerPage) => (page.more ? page.rows.at(-1)?.id : undefined),
+    placeholderData: keepPreviousData,
+  });
+
+const BLOCK = 50;
+
+/** One record of a source by its place; its neighbours come along. */
+export function useRecord(sourceId: number | null, index: number): { record: SourceRecord | null; total: number } {
+  const from = Math.floor(index / BLOCK) * BLOCK;
+  const { data } = useQuery({ ...queries.records(sourceId ?? 0, from, BLOCK), enabled: sourceId !== null, placeholderData: undefined });
+  return { record: data?.records[index - from] ?? null, total: data?.total ?? 0 };
+}

@@ -1,0 +1,133 @@
+import { useQuery } from '@tanstack/react-query';
+import { ChevronLeft, ChevronRight, Flag, Search } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { api } from '../../api/client';
+import { queries, useRecord } from '../../api/queries';
+import { color } from '../../theme';
+import { Button, IconButton } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Bar } from '../../ui/layout';
+import type { MailingWork } from '../mailing/mailing-context';
+import { count } from '../when';
+
+const Where = styled.div`
+  min-width: 0;
+  flex: 1;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  & b {
+    font-weight: 600;
+  }
+  & span {
+    color: ${color.faded};
+  }
+`;
+
+/** Which record is looked at: step, jump to one by any word on it, only flagged. */
+export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }: { work: MailingWork }) {
+  const { record, total } = useRecord(plan.sourceId ?? null, index);
+  const { data: flagged } = useQuery(queries.flagged(mailing.id));
+  const [onlyFlagged, setOnlyFlagged] = useState(false);
+  const [text, setText] = useState('');
+  const [missed, setMissed] = useState(false);
+  const [searching, setSearching] = useState(false);
+  const flags = useMemo(() => flagged?.indexes ?? [], [flagged]);
+
+  const step = (by: 1 | -1): void => {
+    if (onlyFlagged && flags.length > 0) {
+      const next = by > 0 ? (flags.find((one) => one > index) ?? flags[0]!) : (flags.findLast((one) => one < index) ?? flags.at(-1)!);
+      setIndex(next);
+    } else if (total > 0) setIndex((index + by + total) % total);
+  };
+  const jump = async (): Promise<void> => {
+    const wanted = text.trim();
+    if (!wanted || plan.sourceId === null) return;
+    const { index: found } = await api.get<{ index: number }>(
+      `/api/sources/${plan.sourceId}/find?text=${encodeURIComponent(wanted)}&after=${index}`,
+    );
+    setMissed(found < 0);
+    if (found >= 0) setIndex(found);
+  };
+  const keyText = record?.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text;
+  const about = columns
+    .map((column, at) => ({ column, text: record?.cells[at]?.text ?? '' }))
+    .filter(({ column }) => /name/i.test(column.name))
+    .slice(0, 2)
+    .map((one) => one.text)
+    .join(' ');
+  const place = flags.indexOf(index);
+  return (
+    <Bar
+      onKeyDown={(event) => {
+        if ((event.target as HTMLElement).tagName === 'INPUT') return;
+        if (event.key === 'ArrowRight') step(1);
+        if (event.key === 'ArrowLeft') step(-1);
+      }}
+    >
+      <IconButton label={onlyFlagged ? 'Flagged record before (←)' : 'Record before (←)'} isDisabled={total === 0} onPress={() => step(-1)}>
+        <ChevronLeft size={16} />
+      </IconButton>
+      <IconButton label={onlyFlagged ? 'Next flagged record (→)' : 'Next record (→)'} isDisabled={total === 0} onPress={() => step(1)}>
+        <ChevronRight size={16} />
+      </IconButton>
+      {searching ? (
+        <form
+          style={{ flex: 1 }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            void jump();
+          }}
+        >
+          <TextInput
+            label="Jump to a record"
+            hideLabel
+            autoFocus
+            placeholder="Any word on the record, then Enter"
+            value={text}
+            error={missed ? 'No record holds that.' : null}
+            onChange={setText}
+            onBlur={() => !text && setSearching(false)}
+          />
+        </form>
+      ) : (
+        <Where aria-live="polite">
+          {total > 0 ? (
+            <>
+              <b>
+                {count(index + 1)} of {count(total)}
+              </b>{' '}
+              <span>
+                {keyText && `· ${keyText} `}
+                {about.trim() && `· ${about}`}
+              </span>
+            </>
+          ) : (
+            <span>no records yet</span>
+          )}
+        </Where>
+      )}
+      <IconButton
+        label={searching ? 'Close the search' : 'Jump to a record'}
+        isDisabled={total === 0}
+        onPress={() => setSearching(!searching)}
+      >
+        <Search size={15} />
+      </IconButton>
+      <Button
+        small
+        pressed={onlyFlagged}
+        isDisabled={flags.length === 0}
+        tip="Step through the records with findings only"
+        onPress={() => {
+          setOnlyFlagged(!onlyFlagged);
+          if (!onlyFlagged && place < 0 && flags[0] !== undefined) setIndex(flags[0]);
+        }}
+      >
+        <Flag size={14} />
+        Flagged {onlyFlagged && place >= 0 ? `${place + 1} of ${flags.length}` : flags.length}
+      </Button>
+    </Bar>
+  );
+}

@@ -1,0 +1,19 @@
+import { createGlobalStyle } from 'styled-components';
+import { color, font } from './theme';
+
+export const GlobalStyle = createGlobalStyle`
+  *, *::before, *::after { box-sizing: border-box; }
+  html, body, #root { height: 100%; margin: 0; }
+  body { background: ${color.paper}; color: ${color.ink}; font: 14px/20px ${font.text}; overflow: hidden; }
+  h1, h2, h3 { font-family: ${font.head}; font-weight: 600; margin: 0; }
+  h1 { font-size: 22px; line-height: 26px; }
+  h2 { font-size: 16px; line-height: 20px; }
+  h3 { font-size: 14px; line-height: 18px; }
+  p { margin: 0; }
+  a { color: ${color.plum}; text-underline-offset: 2px; }
+  button, input, textarea, select { font: inherit; color: inherit; }
+  svg { display: block; flex: none; stroke-width: 1.75; }
+  code, .mono { font-family: ${font.mono}; font-size: 12px; }
+  :focus-visible { outline: 2px solid ${color.plum}; outline-offset: 1px; }
+  @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
+`;

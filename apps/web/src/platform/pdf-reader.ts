@@ -1,0 +1,35 @@
+import * as pdfjs from 'pdfjs-dist';
+import type { PDFDocumentProxy } from 'pdfjs-dist';
+import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
+
+pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
+const worker = new pdfjs.PDFWorker();
+/** Standard fonts of pdf.js, shipped with the application. */
+const fontFiles = import.meta.glob('/../../node_modules/pdfjs-dist/standard_fonts/*.{pfb,ttf}', {
+  query: '?url',
+  import: 'default',
+  eager: true,
+}) as Record<string, string>;
+const fontUrls = new Map(Object.entries(fontFiles).map(([path, url]) => [path.split('/').at(-1)!, url]));
+
+class StandardFonts {
+  async fetch({ filename }: { filename: string }): Promise<Uint8Array> {
+    const url = fontUrls.get(filename);
+    if (!url) throw new Error(`no font ${filename}`);
+    return new Uint8Array(await (await fetch(url)).arrayBuffer());
+  }
+}
+
+/** Opens a PDF for drawing. The bytes are copied, since pdf.js takes what it is given. */
+export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
+  return pdfjs.getDocument({
+    data: bytes.slice(),
+    worker,
+    isEvalSupported: false,
+    enableXfa: false,
+    StandardFontDataFactory: StandardFonts,
+    useWorkerFetch: false,
+    standardFontDataUrl: '/',
+  } as never).promise;
+}
+export type { PDFDocumentProxy };

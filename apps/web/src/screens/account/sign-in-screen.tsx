@@ -1,0 +1,84 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { color, font } from '../../theme';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+const Ground = styled.div`
+  min-height: 100%;
+  display: grid;
+  place-items: center;
+  background: ${color.kraft};
+  padding: 24px;
+`;
+const Card = styled.form`
+  width: 380px;
+  max-width: 100%;
+  background: ${color.sheet};
+  border: 1px solid ${color.line};
+  border-radius: 8px;
+  padding: 28px;
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+`;
+const Brand = styled.div`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font: 600 22px ${font.head};
+`;
+
+/** Sign-in, and on a first start the setting-up of the administrator. */
+export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
+  const client = useQueryClient();
+  const [name, setName] = useState('');
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const enter = useMutation({
+    mutationFn: () =>
+      setUpNeeded ? api.post('/api/account/set-up', { name, email, password }) : api.post('/api/account/sign-in', { email, password }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
+  });
+  return (
+    <Ground>
+      <Card
+        onSubmit={(event) => {
+          event.preventDefault();
+          enter.mutate();
+        }}
+      >
+        <Brand>
+          <img src="/mark.svg" alt="" width={30} height={30} />
+          Mailbag
+        </Brand>
+        <Stack $gap={4}>
+          <h1>{setUpNeeded ? 'Set up Mailbag' : 'Sign in'}</h1>
+          {setUpNeeded && <p style={{ color: color.faded }}>You are the first here. This account will be the administrator’s.</p>}
+        </Stack>
+        {setUpNeeded && <TextInput label="Your name" value={name} onChange={setName} autoComplete="name" autoFocus />}
+        <TextInput label="E-mail address" type="email" value={email} onChange={setEmail} autoComplete="username" autoFocus={!setUpNeeded} />
+        <TextInput
+          label="Password"
+          type="password"
+          value={password}
+          onChange={setPassword}
+          autoComplete={setUpNeeded ? 'new-password' : 'current-password'}
+          {...(setUpNeeded ? { help: 'At least 10 characters. A sentence is easier to remember than a riddle.' } : {})}
+        />
+        {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
+        <Button
+          type="submit"
+          look="go"
+          isDisabled={enter.isPending || !email || !password || (setUpNeeded && (!name.trim() || password.length < 10))}
+        >
+          {setUpNeeded ? 'Set up and go in' : 'Sign in'}
+        </Button>
+      </Card>
+    </Ground>
+  );
+}

@@ -1,0 +1,191 @@
+import type { BatchSummary } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { BookOpenText, CircleAlert, Download, Pause, Play, Square } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { CopySheet } from '../../features/copies/copy-sheet';
+import { CopyTable } from '../../features/copies/copy-table';
+import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
+import { count, counted, when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Confirm } from '../../ui/confirm';
+import { Card, Empty, Head, Loading, PartsBar, Row, Screen, Small } from '../../ui/layout';
+import { FileButton, LinkButton } from '../../ui/link-button';
+import { Mark, Notice } from '../../ui/mark';
+import { useCrumbs } from '../shell/crumbs';
+
+const StateLink = styled(Link)`
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  color: ${color.ink};
+  text-decoration: none;
+  padding: 2px 6px;
+  border-radius: 4px;
+  &:hover {
+    background: ${color.plumWash};
+  }
+  & i {
+    width: 10px;
+    height: 10px;
+    border-radius: 2px;
+  }
+  & b {
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+const looks = { planning: 'ochre', making: 'ochre', sending: 'plum', done: 'moss', paused: 'ochre', cancelled: 'slate' } as const;
+
+function stepWords(batch: BatchSummary): string {
+  const made = batch.copies - (batch.counts.planned ?? 0);
+  const open = (batch.counts.queued ?? 0) + (batch.counts.sending ?? 0) + (batch.counts.retrying ?? 0);
+  switch (batch.state) {
+    case 'planning':
+      return `${count(batch.planned)} of ${counted(batch.records, 'record')} looked through`;
+    case 'making':
+      return `${count(made)} of ${counted(batch.copies, 'copy', 'copies')} made${batch.pace > 0 ? `, ${count(batch.pace)} a second` : ''}`;
+    case 'sending':
+      return `All copies are made. ${count(open)} still to be sent.`;
+    case 'done':
+      return `Finished ${when(batch.finishedAt ?? batch.startedAt)}.`;
+    case 'paused':
+      return `${count(made)} of ${counted(batch.copies, 'copy', 'copies')} made. Nothing moves until you resume.`;
+    case 'cancelled':
+      return 'Cancelled. What was made and sent stays; the rest was withdrawn.';
+  }
+}
+
+export default function BatchScreen() {
+  const id = Number(useParams().id);
+  const { data: batch, error } = useQuery(queries.batch(id));
+  const client = useQueryClient();
+  const [chosen, setChosen] = useState<number | null>(null);
+  useCrumbs(
+    { text: 'Mailings', to: '/mailings' },
+    { text: batch?.mailingName ?? '…', ...(batch ? { to: `/mailings/${batch.mailingId}/map` } : {}) },
+    { text: batch ? `Batch ${batch.number}` : '…' },
+  );
+  const act = useMutation({
+    mutationFn: (what: 'pause' | 'resume' | 'cancel') => api.post<BatchSummary>(`/api/batches/${id}/${what}`),
+    onSuccess: (fresh) => {
+      client.setQueryData(queries.batch(id).queryKey, fresh);
+      void client.invalidateQueries({ queryKey: ['batches', 'running'] });
+    },
+  });
+  if (error) return <Empty title="This batch cannot be shown">{sentenceOf(error)}</Empty>;
+  if (!batch) return <Loading what="the batch" />;
+  const isRunning = ['planning', 'making', 'sending'].includes(batch.state);
+  const madeFiles = batch.copies - (batch.counts.planned ?? 0) - (batch.counts.withdrawn ?? 0);
+  return (
+    <Screen>
+      <Head
+        title={
+          <Row $gap={10}>
+            Batch {batch.number} · {batch.mailingName}
+            <Mark $tone={looks[batch.state]}>{batch.state}</Mark>
+          </Row>
+        }
+        note={`started ${when(batch.startedAt)}`}
+      >
+        {isRunning && (
+          <Button onPress={() => act.mutate('pause')} isDisabled={act.isPending}>
+            <Pause size={15} />
+            Pause
+          </Button>
+        )}
+        {batch.state === 'paused' && (
+          <Button look="go" onPress={() => act.mutate('resume')} isDisabled={act.isPending}>
+            <Play size={15} />
+            Resume
+          </Button>
+        )}
+        {(isRunning || batch.state === 'paused') && (
+          <Confirm
+            title={`Cancel batch ${batch.number}?`}
+            text="Copies that are not made or not sent yet are withdrawn. What went out stays out."
+            yes="Cancel the batch"
+            onYes={() => act.mutate('cancel')}
+          >
+            <Button look="danger" isDisabled={act.isPending}>
+              <Square size={14} />
+              Cancel
+            </Button>
+          </Confirm>
+        )}
+        <LinkButton to={`/ledger?batch=${id}`}>
+          <BookOpenText size={15} />
+          In the ledger
+        </LinkButton>
+        {madeFiles > 0 && (
+          <FileButton href={`/api/batches/${id}/zip`} download>
+            <Download size={15} />
+            Zip
+          </FileButton>
+        )}
+      </Head>
+      {(act.error || batch.error) && (
+        <div style={{ padding: '0 16px 10px' }}>
+          <Notice tone="brick" icon={<CircleAlert size={16} />}>
+            {act.error ? sentenceOf(act.error) : batch.error?.message}
+          </Notice>
+        </div>
+      )}
+      <Card style={{ margin: '0 16px 12px', padding: '12px 14px', gap: 8, flex: 'none' }}>
+        <Row>
+          <span role="status" style={{ flex: 1 }}>
+            {stepWords(batch)}
+          </span>
+          <Small>
+            {counted(batch.copies, 'copy', 'copies')} of {counted(batch.records, 'record')} · {batch.mailed ? 'mailed' : 'made and kept'}
+          </Small>
+        </Row>
+        <PartsBar
+          tall
+          label={`Batch ${batch.number}: ${barOrder
+            .filter((state) => batch.counts[state])
+            .map((state) => `${batch.counts[state]} ${state}`)
+            .join(', ')}`}
+          total={batch.copies}
+          parts={stateParts(batch.counts)}
+        />
+        <Row $gap={4} style={{ flexWrap: 'wrap' }}>
+          {barOrder
+            .filter((state) => batch.counts[state])
+            .map((state) => (
+              <StateLink key={state} to={`/ledger?batch=${id}&state=${state}`}>
+                <i style={{ background: stateColor(state) }} />
+                {state} <b>{count(batch.counts[state] ?? 0)}</b>
+              </StateLink>
+            ))}
+          {(batch.counts.planned ?? 0) > 0 && <Small>planned {count(batch.counts.planned ?? 0)}</Small>}
+        </Row>
+      </Card>
+      <div
+        style={{
+          flex: 1,
+          minHeight: 0,
+          display: 'grid',
+          gridTemplateColumns: chosen ? 'minmax(0, 1fr) 400px' : 'minmax(0, 1fr)',
+          gridTemplateRows: 'minmax(0, 1fr)',
+          borderTop: `1px solid ${color.line}`,
+        }}
+      >
+        <div style={{ minHeight: 0, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+          <CopyTable
+            filter={`batch=${id}`}
+            chosen={chosen}
+            onChoose={setChosen}
+            narrow={chosen !== null}
+            empty={<Empty title="No copy yet">The records are being looked through. The copies will stand here.</Empty>}
+          />
+        </div>
+        {chosen && <CopySheet id={chosen} onClose={() => setChosen(null)} />}
+      </div>
+    </Screen>
+  );
+}

@@ -1,0 +1,238 @@
+import type { Need } from '@mailbag/contract';
+import type { CopyState } from '@mailbag/core';
+import { copyStates } from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { CircleAlert, CircleHelp, MailX, PauseCircle, ServerOff, Timer } from 'lucide-react';
+import type { ComponentType } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { StateMark } from '../../features/copies/state-mark';
+import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
+import { count, counted, when } from '../../features/when';
+import type { Tone } from '../../theme';
+import { color, tones } from '../../theme';
+import { Card, Empty, Loading, PartsBar, Small } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
+import { useCrumbs } from '../shell/crumbs';
+import { WeeksChart } from './weeks-chart';
+
+const Grid = styled.div`
+  height: 100%;
+  padding: 14px 16px 16px;
+  display: grid;
+  gap: 14px;
+  grid-template: minmax(0, 1.1fr) minmax(0, 1fr) / minmax(0, 1.27fr) minmax(0, 1fr);
+`;
+const List = styled.div`
+  overflow: auto;
+  flex: 1;
+  min-height: 0;
+`;
+const NeedLine = styled.div<{ $tone: Tone }>`
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 11px 12px;
+  border-top: 1px solid ${color.hair};
+  & > i {
+    width: 24px;
+    height: 24px;
+    border-radius: 4px;
+    display: grid;
+    place-items: center;
+    color: ${({ $tone }) => tones[$tone].ink};
+    background: ${({ $tone }) => tones[$tone].wash};
+    flex: none;
+  }
+  & > div {
+    flex: 1;
+    min-width: 0;
+  }
+  & b {
+    font-weight: 600;
+    display: block;
+  }
+  & span {
+    color: ${color.faded};
+    font-size: 13px;
+    overflow-wrap: anywhere;
+  }
+`;
+const MailingLine = styled(Link)`
+  display: block;
+  padding: 9px 12px 11px;
+  border-top: 1px solid ${color.hair};
+  color: ${color.ink};
+  text-decoration: none;
+  &:hover {
+    background: ${color.paper};
+  }
+  & > div:first-child {
+    display: flex;
+    gap: 8px;
+    margin-bottom: 6px;
+  }
+  & b {
+    flex: 1;
+    font-weight: 600;
+  }
+`;
+const HeadRow = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 12px 12px 8px;
+  & > h2 {
+    flex: 1;
+  }
+`;
+const Key = styled.span`
+  font-size: 12px;
+  color: ${color.faded};
+  & i {
+    display: inline-block;
+    width: 8px;
+    height: 8px;
+    margin-right: 4px;
+  }
+`;
+const EventLine = styled(Link)`
+  display: grid;
+  grid-template-columns: 54px minmax(0, 1fr);
+  gap: 8px;
+  padding: 6px 12px;
+  border-top: 1px solid ${color.hair};
+  color: ${color.ink};
+  text-decoration: none;
+  &:hover {
+    background: ${color.paper};
+  }
+  & > span:first-child {
+    color: ${color.faded};
+    font-size: 13px;
+  }
+  & > span:last-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+const needLooks: Record<
+  Need['kind'],
+  { tone: Tone; icon: ComponentType<{ size?: number }>; title: (count: number) => string; action: string }
+> = {
+  bounced: { tone: 'brick', icon: MailX, title: (n) => `${counted(n, 'copy', 'copies')} bounced`, action: 'Look at them' },
+  unconfirmed: { tone: 'ochre', icon: CircleHelp, title: (n) => `${counted(n, 'copy', 'copies')} unconfirmed`, action: 'Settle' },
+  'held-back': { tone: 'brick', icon: CircleAlert, title: (n) => `${counted(n, 'record is', 'records are')} held back`, action: 'See why' },
+  paused: { tone: 'ochre', icon: PauseCircle, title: () => 'A batch is paused', action: 'Open it' },
+  'no-mail-server': { tone: 'ochre', icon: ServerOff, title: () => 'No mail server is set up', action: 'Set it up' },
+  retrying: {
+    tone: 'ochre',
+    icon: Timer,
+    title: (n) => `${counted(n, 'copy is', 'copies are')} tried again by themselves`,
+    action: 'Watch',
+  },
+};
+
+/** What needs a person, what runs, what happened. */
+export default function DeskScreen() {
+  useCrumbs({ text: 'Desk' });
+  const { data, error } = useQuery(queries.desk());
+  if (error) return <Empty title="The desk cannot be shown">{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what="your desk" />;
+  const seen = barOrder.filter((state) => data.mailings.some((one) => one.counts[state]));
+  const isState = (state: string): state is CopyState => copyStates.some((one) => one === state);
+  return (
+    <Grid>
+      <Card>
+        <h2>Needs you</h2>
+        <List>
+          {data.needs.length === 0 && (
+            <Empty title="Nothing needs you">Bounced copies, paused batches and records that are held back come here.</Empty>
+          )}
+          {data.needs.map((need, at) => {
+            const { tone, icon: Icon, title, action } = needLooks[need.kind];
+            return (
+              <NeedLine key={at} $tone={tone}>
+                <i>
+                  <Icon size={15} />
+                </i>
+                <div>
+                  <b>{title(need.count)}</b>
+                  <span>
+                    {need.subject}
+                    {need.detail && ` · ${need.detail}`}
+                  </span>
+                </div>
+                <LinkButton $small to={need.to}>
+                  {action}
+                </LinkButton>
+              </NeedLine>
+            );
+          })}
+        </List>
+      </Card>
+      <Card>
+        <h2>The last three weeks</h2>
+        <WeeksChart days={data.days} />
+      </Card>
+      <Card>
+        <HeadRow>
+          <h2>Mailings</h2>
+          {seen.map((state) => (
+            <Key key={state}>
+              <i style={{ background: stateColor(state) }} />
+              {state}
+            </Key>
+          ))}
+        </HeadRow>
+        <List>
+          {data.mailings.length === 0 && (
+            <Empty title="No mailing yet" action={<LinkButton to="/mailings">Begin a mailing</LinkButton>}>
+              A mailing brings templates and records together.
+            </Empty>
+          )}
+          {data.running.map((batch) => (
+            <MailingLine key={`batch ${batch.id}`} to={`/batches/${batch.id}`}>
+              <div>
+                <b>
+                  Batch {batch.number} of {batch.mailingName}
+                </b>
+                <Small>{batch.state} now</Small>
+              </div>
+              <PartsBar tall label={`Batch ${batch.number}`} total={batch.copies} parts={stateParts(batch.counts)} />
+            </MailingLine>
+          ))}
+          {data.mailings.map((one) => (
+            <MailingLine key={one.id} to={one.copies > 0 ? `/ledger?mailing=${one.id}` : `/mailings/${one.id}/map`}>
+              <div>
+                <b>{one.name}</b>
+                <Small>
+                  {one.copies === 0 ? 'no batch yet' : `${counted(one.copies, 'copy', 'copies')} · ${count(one.counts.sent ?? 0)} sent`}
+                </Small>
+              </div>
+              <PartsBar tall label={one.name} total={one.copies} parts={stateParts(one.counts)} />
+            </MailingLine>
+          ))}
+        </List>
+      </Card>
+      <Card>
+        <h2>Just now</h2>
+        <List>
+          {data.recent.length === 0 && <Empty title="Nothing has happened yet">What becomes of copies is told here.</Empty>}
+          {data.recent.map((line, at) => (
+            <EventLine key={at} to={line.copyId ? `/ledger?copy=${line.copyId}` : '/ledger'}>
+              <span>{when(line.at)}</span>
+              <span title={line.text}>
+                {isState(line.state) && <StateMark state={line.state} />} {line.text}
+              </span>
+            </EventLine>
+          ))}
+        </List>
+      </Card>
+    </Grid>
+  );
+}

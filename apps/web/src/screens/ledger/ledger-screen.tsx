@@ -1,0 +1,167 @@
+import { copyStates } from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { Search, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { queries } from '../../api/queries';
+import { CopySheet } from '../../features/copies/copy-sheet';
+import { CopyTable } from '../../features/copies/copy-table';
+import type { LedgerFilter } from '../../features/copies/ledger-filter';
+import { filterQuery, readFilter } from '../../features/copies/ledger-filter';
+import { stateLooks } from '../../features/copies/state-mark';
+import { count, counted } from '../../features/when';
+import { color, tones } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { TextInput } from '../../ui/field';
+import { Bar, Empty, Head, Row, Screen } from '../../ui/layout';
+import { useCrumbs } from '../shell/crumbs';
+
+const Filters = styled(Row)`
+  padding: 0 16px 12px;
+  & > svg {
+    color: ${color.faded};
+  }
+`;
+const States = styled(Bar)`
+  border-top: 1px solid ${color.line};
+  border-bottom: 0;
+  gap: 4px;
+  overflow-x: auto;
+  background: ${color.sheet};
+`;
+
+export default function LedgerScreen() {
+  useCrumbs({ text: 'Ledger' });
+  const [search, setSearch] = useSearchParams();
+  const filter = readFilter(search);
+  const chosen = search.get('copy') ? Number(search.get('copy')) : null;
+  const [text, setText] = useState(filter.text);
+  const set = (changes: Partial<Record<keyof LedgerFilter | 'copy', string | number | null>>): void =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [key, value] of Object.entries(changes)) {
+          if (value === null || value === '') next.delete(key);
+          else next.set(key, String(value));
+        }
+        return next;
+      },
+      { replace: true },
+    );
+  useEffect(() => {
+    if (text === filter.text) return;
+    const timer = setTimeout(() => set({ text }), 250);
+    return () => clearTimeout(timer);
+    // Only what is typed moves the address.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [text]);
+  // Find leads here with another text in the address.
+  useEffect(() => setText(filter.text), [filter.text]);
+
+  const query = filterQuery(filter);
+  const { data: counts } = useQuery(queries.ledgerCounts(query));
+  const { data: mailings } = useQuery(queries.mailings());
+  const { data: batch } = useQuery({ ...queries.batch(filter.batch ?? 0), enabled: filter.batch !== null });
+  const isNarrowed = filter.text !== '' || filter.state !== null || filter.batch !== null || filter.mailing !== null;
+  return (
+    <Screen>
+      <Head
+        title="Ledger"
+        note={
+          counts ? `${counted(counts.total, 'copy', 'copies')}${isNarrowed ? ` · the filters leave ${count(counts.matching)}` : ''}` : ''
+        }
+      />
+      <Filters>
+        <Search size={15} />
+        <div style={{ width: 280 }}>
+          <TextInput label="Search the ledger" hideLabel placeholder="Name, code, file, anything in it" value={text} onChange={setText} />
+        </div>
+        <Choice
+          label="State"
+          hideLabel
+          items={[{ id: '', text: 'Any state' }, ...copyStates.map((state) => ({ id: state, text: state }))]}
+          value={filter.state ?? ''}
+          onChange={(state) => set({ state })}
+        />
+        <Choice
+          label="Mailing"
+          hideLabel
+          items={[{ id: '', text: 'Any mailing' }, ...(mailings ?? []).map((one) => ({ id: String(one.id), text: one.name }))]}
+          value={filter.mailing ? String(filter.mailing) : ''}
+          onChange={(mailing) => set({ mailing })}
+        />
+        {filter.batch !== null && (
+          <Button
+            small
+            onPress={() => set({ batch: null })}
+            aria-label={`Take the filter batch ${batch?.number ?? filter.batch} away`}
+            style={{ height: 32, background: color.kraft }}
+          >
+            Batch {batch?.number ?? '…'}
+            <X size={13} />
+          </Button>
+        )}
+        {isNarrowed && (
+          <Button
+            look="bare"
+            onPress={() => {
+              setText('');
+              set({ text: null, state: null, batch: null, mailing: null });
+            }}
+          >
+            Show all
+          </Button>
+        )}
+      </Filters>
+      <div
+        style={{
+          flex: 1,
+          minHeight: 0,
+          display: 'grid',
+          gridTemplateColumns: chosen ? 'minmax(0, 1fr) 400px' : 'minmax(0, 1fr)',
+          gridTemplateRows: 'minmax(0, 1fr)',
+          borderTop: `1px solid ${color.line}`,
+        }}
+      >
+        <div style={{ minHeight: 0, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+          <CopyTable
+            filter={query}
+            chosen={chosen}
+            onChoose={(copy) => set({ copy })}
+            narrow={chosen !== null}
+            empty={
+              isNarrowed ? (
+                <Empty title="No copy is like that">Take a filter away, or search for another word.</Empty>
+              ) : (
+                <Empty title="No copy yet">
+                  Every copy that a batch makes stands here with what became of it. Start a batch in a mailing.
+                </Empty>
+              )
+            }
+          />
+          {counts && (
+            <States aria-label="Copies by state">
+              {copyStates
+                .filter((state) => counts.byState[state])
+                .map((state) => (
+                  <Button
+                    key={state}
+                    small
+                    look="bare"
+                    pressed={filter.state === state}
+                    onPress={() => set({ state: filter.state === state ? null : state })}
+                    style={{ color: tones[stateLooks[state].tone].ink }}
+                  >
+                    {state} {count(counts.byState[state] ?? 0)}
+                  </Button>
+                ))}
+            </States>
+          )}
+        </div>
+        {chosen && <CopySheet id={chosen} onClose={() => set({ copy: null })} />}
+      </div>
+    </Screen>
+  );
+}

@@ -1,0 +1,171 @@
+import type { BatchSummary, MailingDetail } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { History, Redo2, Send, Undo2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { RouteCard } from '../../features/mailing/route-card';
+import { usePlan } from '../../features/mailing/use-plan';
+import { count, counted } from '../../features/when';
+import { color } from '../../theme';
+import { Button, IconButton } from '../../ui/button';
+import { Confirm } from '../../ui/confirm';
+import { Empty, Head, Loading, Screen, Small } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
+import { Notice } from '../../ui/mark';
+import { useCrumbs } from '../shell/crumbs';
+import { ChecksPart } from './checks-part';
+import { MapPart } from './map-part';
+import { OutputPart } from './output-part';
+import { PacketPart } from './packet-part';
+import { RecordsPart } from './records-part';
+
+const NameInput = styled.input`
+  font: inherit;
+  border: 1px solid transparent;
+  border-radius: 6px;
+  background: none;
+  padding: 0 6px;
+  margin-left: -7px;
+  field-sizing: content;
+  min-width: 120px;
+  max-width: 460px;
+  &:hover {
+    border-color: ${color.line};
+  }
+  &:focus {
+    background: ${color.sheet};
+    border-color: ${color.plum};
+    outline: none;
+  }
+`;
+
+export default function MailingScreen() {
+  const id = Number(useParams().id);
+  const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
+  if (error) return <Empty title="This mailing cannot be shown">{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what="the mailing" />;
+  return <MailingDesk key={id} mailing={data} />;
+}
+
+function MailingDesk({ mailing }: { mailing: MailingDetail }) {
+  const { part } = useParams();
+  const editor = usePlan(mailing);
+  const { plan, change, undo, redo, saving, settle } = editor;
+  const { data: checks } = useQuery(queries.checks(mailing.id));
+  const [index, setIndex] = useState(0);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name });
+
+  const start = useMutation({
+    mutationFn: async () => {
+      await settle();
+      return api.post<BatchSummary>(`/api/mailings/${mailing.id}/batches`);
+    },
+    onSuccess: async (batch) => {
+      await client.invalidateQueries({ queryKey: ['batches'] });
+      void navigate(`/batches/${batch.id}`);
+    },
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const target = event.target as HTMLElement;
+      if (!(event.ctrlKey || event.metaKey) || /^(input|textarea)$/i.test(target.tagName)) return;
+      if (event.key.toLowerCase() === 'z') {
+        event.preventDefault();
+        (event.shiftKey ? redo : undo)?.();
+      } else if (event.key.toLowerCase() === 'y') {
+        event.preventDefault();
+        redo?.();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+
+  const total = mailing.source?.count ?? 0;
+  const running = Math.max(0, total - (checks?.stopped ?? 0) - plan.leftOut.length);
+  const copies = running * plan.packet.length;
+  const work: MailingWork = {
+    ...editor,
+    mailing,
+    columns: mailing.source?.columns ?? [],
+    index: Math.min(index, Math.max(0, total - 1)),
+    setIndex,
+  };
+  const parts: Record<string, React.ReactNode> = {
+    packet: <PacketPart work={work} />,
+    records: <RecordsPart work={work} />,
+    map: <MapPart work={work} />,
+    checks: <ChecksPart work={work} />,
+    output: <OutputPart work={work} />,
+  };
+  if (!part || !(part in parts)) return <Navigate to={`/mailings/${mailing.id}/map`} replace />;
+  const savedWords = { saved: 'Saved', saving: 'Saving …', waiting: 'Saving …', failed: 'Not saved' }[saving.state];
+  return (
+    <Screen>
+      <Head
+        title={
+          <NameInput
+            aria-label="Name of the mailing"
+            value={plan.name}
+            onChange={(event) => change((one) => ({ ...one, name: event.target.value }))}
+          />
+        }
+        note={<span role="status">{savedWords}</span>}
+      >
+        <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
+          <Undo2 size={16} />
+        </IconButton>
+        <IconButton label="Do again (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
+          <Redo2 size={16} />
+        </IconButton>
+        {mailing.batches.length > 0 && (
+          <LinkButton to={`/batches/${mailing.batches[0]!.id}`} $small>
+            <History size={14} />
+            {counted(mailing.batches.length, 'batch', 'batches')}
+          </LinkButton>
+        )}
+      </Head>
+      <RouteCard mailing={mailing} plan={plan} checks={checks}>
+        <Confirm
+          title={`Start a batch of “${plan.name}”?`}
+          look="go"
+          yes={plan.message.mailed ? `Make and mail ${counted(copies, 'copy', 'copies')}` : `Make ${counted(copies, 'copy', 'copies')}`}
+          onYes={() => start.mutate()}
+          text={
+            <>
+              <p>
+                {count(running)} of {counted(total, 'record')} {running === 1 ? 'runs' : 'run'} through{' '}
+                {counted(plan.packet.length, 'template')}.
+                {(checks?.stopped ?? 0) > 0 && ` ${counted(checks!.stopped, 'record is', 'records are')} held back by a stop.`}
+                {plan.leftOut.length > 0 && ` ${counted(plan.leftOut.length, 'record is', 'records are')} left out.`}
+              </p>
+              {plan.message.mailed && (
+                <Small>
+                  Each recipient with an address gets one message with their {plan.packet.length === 1 ? 'copy' : 'copies'}. You can stop at
+                  any moment.
+                </Small>
+              )}
+            </>
+          }
+        >
+          <Button look="go" isDisabled={start.isPending || plan.packet.length === 0 || total === 0}>
+            <Send size={16} />
+            {start.isPending ? 'Checking …' : 'Start a batch'}
+          </Button>
+        </Confirm>
+      </RouteCard>
+      {(start.error || saving.state === 'failed') && (
+        <div style={{ padding: '0 16px 10px' }}>
+          <Notice tone="brick">{start.error ? sentenceOf(start.error) : saving.state === 'failed' ? saving.why : ''}</Notice>
+        </div>
+      )}
+      {parts[part]}
+    </Screen>
+  );
+}

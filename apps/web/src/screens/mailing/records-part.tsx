@@ -1,0 +1,99 @@
+import type { SourceSummary } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../../api/client';
+import { queries } from '../../api/queries';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { guessColumns } from '../../features/mailing/guess-columns';
+import { AddSource } from '../../features/records/add-source';
+import { RecordGrid } from '../../features/records/record-grid';
+import { counted } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Bar, Empty, Loading, Screen, Small } from '../../ui/layout';
+
+/** Where the records come from, and which column tells them apart. */
+export function RecordsPart({ work: { mailing, plan, change, settle, columns } }: { work: MailingWork }) {
+  const { data: sources } = useQuery(queries.sources());
+  const [adding, setAdding] = useState(plan.sourceId === null);
+  const choose = async (id: number): Promise<void> => {
+    setAdding(false);
+    const source = await queryReady(id);
+    change((one) => guessColumns({ ...one, sourceId: id, leftOut: [] }, source));
+    await settle();
+  };
+  const items = (sources ?? []).map((one) => ({
+    id: String(one.id),
+    text: one.name,
+    detail: `${counted(one.count, 'record')}, ${counted(one.columns.length, 'column')}`,
+  }));
+  return (
+    <Screen style={{ borderTop: `1px solid ${color.line}`, background: color.sheet }}>
+      <Bar>
+        {items.length > 0 && (
+          <Choice
+            label="Source"
+            hideLabel
+            items={items}
+            value={plan.sourceId === null ? null : String(plan.sourceId)}
+            placeholder="Choose a source"
+            onChange={(id) => void choose(Number(id))}
+          />
+        )}
+        <Button onPress={() => setAdding(!adding)}>{adding ? 'Close' : 'Another sheet'}</Button>
+        <div className="fill" />
+        {mailing.source && (
+          <>
+            <Small>Records are told apart by</Small>
+            <Choice
+              label="Record key"
+              hideLabel
+              items={[
+                { id: '', text: 'no column' },
+                ...columns.map((column) => ({
+                  id: column.name,
+                  text: column.name,
+                  detail: `${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different, ${column.empty} empty`,
+                })),
+              ]}
+              value={plan.keyColumn ?? ''}
+              onChange={(keyColumn) => change((one) => ({ ...one, keyColumn: keyColumn || null }))}
+            />
+          </>
+        )}
+      </Bar>
+      {adding && (
+        <div style={{ padding: 16 }}>
+          <AddSource onAdded={(id) => void choose(id)} />
+        </div>
+      )}
+      {!adding && !mailing.source && (
+        <Empty
+          title="No records yet"
+          action={
+            <Button look="go" onPress={() => setAdding(true)}>
+              Add a sheet
+            </Button>
+          }
+        >
+          Choose a source above, or bring a workbook or a CSV file.
+        </Empty>
+      )}
+      {mailing.source?.state === 'reading' && <Loading what="the records" />}
+      {mailing.source?.state === 'failed' && <Empty title="The records could not be read">{mailing.source.error?.message}</Empty>}
+      {mailing.source?.state === 'ready' && !adding && (
+        <RecordGrid sourceId={mailing.source.id} columns={columns} total={mailing.source.count} />
+      )}
+    </Screen>
+  );
+}
+
+/** Waits until a source has been read. */
+async function queryReady(id: number): Promise<SourceSummary> {
+  for (;;) {
+    const source = await api.get<SourceSummary>(`/api/sources/${id}`);
+    if (source.state !== 'reading') return source;
+    await new Promise((done) => setTimeout(done, 300));
+  }
+}

@@ -1,0 +1,63 @@
+import { createContext, use, useEffect, useState } from 'react';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { color } from '../../theme';
+
+export interface Crumb {
+  text: string;
+  to?: string;
+}
+const Here = createContext<{ crumbs: Crumb[]; set: (crumbs: Crumb[]) => void }>({ crumbs: [], set: () => undefined });
+
+const Line = styled.div`
+  color: ${color.faded};
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 0;
+  flex: 1;
+  & b {
+    color: ${color.ink};
+    font-weight: 600;
+  }
+  & a {
+    color: ${color.faded};
+    text-decoration: none;
+  }
+  & a:hover {
+    color: ${color.plum};
+  }
+`;
+
+export function Crumbs({ children }: { children: ReactNode }) {
+  const [crumbs, set] = useState<Crumb[]>([]);
+  return <Here value={{ crumbs, set }}>{children}</Here>;
+}
+
+/** Says where one is, in the top strip and in the title of the window. */
+export function useCrumbs(...crumbs: Crumb[]): void {
+  const { set } = use(Here);
+  const key = JSON.stringify(crumbs);
+  useEffect(() => {
+    const all = JSON.parse(key) as Crumb[];
+    set(all);
+    document.title = `${all.at(-1)?.text ?? 'Mailbag'} · Mailbag`;
+    // `set` is stable; the crumbs are compared by their text.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+}
+
+export function CrumbHome() {
+  const { crumbs } = use(Here);
+  return (
+    <Line aria-label="Where you are">
+      {crumbs.map((crumb, index) => (
+        <span key={index}>
+          {index > 0 && ' / '}
+          {crumb.to && index < crumbs.length - 1 ? <Link to={crumb.to}>{crumb.text}</Link> : <b>{crumb.text}</b>}
+        </span>
+      ))}
+    </Line>
+  );
+}

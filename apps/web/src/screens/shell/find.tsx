@@ -1,0 +1,119 @@
+import type { FindAnswer } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Search } from 'lucide-react';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { queries } from '../../api/queries';
+import { color, font } from '../../theme';
+import { Floating } from '../../ui/choice';
+
+type Hit = FindAnswer['hits'][number] & { key: string };
+
+const Frame = styled.div`
+  width: 300px;
+  height: 30px;
+  border: 1px solid ${color.line};
+  border-radius: 6px;
+  background: ${color.sheet};
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 8px;
+  color: ${color.faded};
+  &:focus-within {
+    outline: 2px solid ${color.plum};
+    outline-offset: -1px;
+  }
+  & input {
+    border: 0;
+    background: none;
+    flex: 1;
+    min-width: 0;
+    color: ${color.ink};
+  }
+  & input:focus {
+    outline: none;
+  }
+  & kbd {
+    font: 12px ${font.mono};
+    border: 1px solid ${color.line};
+    border-radius: 4px;
+    padding: 0 5px;
+    background: ${color.paper};
+  }
+`;
+const List = styled(ListBox<Hit>)`
+  padding: 4px;
+  width: 380px;
+  outline: none;
+`;
+const Item = styled(ListBoxItem)`
+  padding: 5px 8px;
+  border-radius: 4px;
+  cursor: pointer;
+  & small {
+    display: block;
+    color: ${color.faded};
+    font-size: 12px;
+    line-height: 16px;
+  }
+  &[data-focused] {
+    background: ${color.plumWash};
+    outline: none;
+  }
+`;
+
+/** Finds any copy, recipient, code, mailing, template or source. Ctrl+K goes here. */
+export function Find() {
+  const [text, setText] = useState('');
+  const { data } = useQuery(queries.find(useDeferredValue(text)));
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        input.current?.focus();
+        input.current?.select();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const hits = text.trim().length > 1 ? (data?.hits ?? []) : [];
+  return (
+    <ComboBox
+      aria-label="Find"
+      inputValue={text}
+      onInputChange={setText}
+      items={hits.map((hit) => ({ ...hit, key: `${hit.kind} ${hit.id}` }))}
+      allowsCustomValue
+      menuTrigger="input"
+      value={null}
+      onChange={(key) => {
+        const hit = hits.find((one) => `${one.kind} ${one.id}` === key);
+        if (!hit) return;
+        setText('');
+        void navigate(hit.to);
+      }}
+    >
+      <Frame>
+        <Search size={15} />
+        <Input ref={input} placeholder="Find a copy, a person, a code" />
+        <kbd>Ctrl K</kbd>
+      </Frame>
+      <Floating placement="bottom end" offset={10}>
+        <List renderEmptyState={() => <div style={{ padding: 8 }}>Nothing has that name, code or word.</div>}>
+          {(hit) => (
+            <Item id={hit.key} textValue={hit.title}>
+              {hit.title}
+              <small>{hit.detail}</small>
+            </Item>
+          )}
+        </List>
+      </Floating>
+    </ComboBox>
+  );
+}

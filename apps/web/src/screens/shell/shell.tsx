@@ -1,0 +1,226 @@
+import type { AccountAnswer } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { BookOpenText, FileText, LayoutDashboard, LogOut, Mailbox, Mails, SlidersHorizontal, Table2 } from 'lucide-react';
+import type { ComponentType } from 'react';
+import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api } from '../../api/client';
+import { useLive } from '../../api/live';
+import { queries } from '../../api/queries';
+import { counted, count } from '../../features/when';
+import { color, font } from '../../theme';
+import { Floating } from '../../ui/choice';
+import { CrumbHome } from './crumbs';
+import { Find } from './find';
+
+const Frame = styled.div`
+  height: 100%;
+  min-width: 1024px;
+  display: grid;
+  grid-template: 44px minmax(0, 1fr) / 168px minmax(0, 1fr);
+`;
+const Rail = styled.nav`
+  grid-row: 1 / 3;
+  background: ${color.kraft};
+  border-right: 1px solid ${color.line};
+  display: flex;
+  flex-direction: column;
+  padding: 0 8px 8px;
+  & > a {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    height: 34px;
+    padding: 0 8px;
+    border-radius: 6px;
+    color: ${color.ink};
+    text-decoration: none;
+  }
+  & > a:hover {
+    background: ${color.kraftDeep};
+  }
+  & > a.active {
+    background: ${color.sheet};
+    font-weight: 600;
+    box-shadow: inset 3px 0 0 ${color.plum};
+  }
+  & > a b {
+    margin-left: auto;
+    font-size: 12px;
+    color: ${color.plum};
+  }
+  & > .fill {
+    flex: 1;
+  }
+`;
+const Brand = styled(Link)`
+  &&& {
+    height: 52px;
+    padding: 0 6px;
+    gap: 8px;
+    font: 600 19px ${font.head};
+    background: none;
+  }
+`;
+const Top = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  padding: 0 16px;
+  border-bottom: 1px solid ${color.line};
+`;
+const Main = styled.main`
+  min-height: 0;
+  min-width: 0;
+`;
+const RunningLink = styled(Link)`
+  font-size: 12px;
+  line-height: 14px;
+  color: ${color.ink};
+  text-decoration: none;
+  white-space: nowrap;
+  & > i {
+    display: block;
+    width: 160px;
+    height: 4px;
+    margin-top: 3px;
+    background: ${color.hair};
+    border-radius: 2px;
+    overflow: hidden;
+  }
+  & > i > i {
+    display: block;
+    height: 4px;
+    background: ${color.plum};
+  }
+`;
+const Person = styled(AriaButton)`
+  width: 28px;
+  height: 28px;
+  border-radius: 50%;
+  border: 0;
+  background: ${color.slateWash};
+  font-size: 12px;
+  font-weight: 600;
+  cursor: pointer;
+`;
+const Items = styled(Menu)`
+  padding: 4px;
+  outline: none;
+  min-width: 200px;
+  & > div {
+    padding: 6px 10px;
+    border-radius: 4px;
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    cursor: pointer;
+    outline: none;
+  }
+  & > div[data-focused] {
+    background: ${color.plumWash};
+  }
+`;
+
+const places: { to: string; text: string; icon: ComponentType<{ size?: number }> }[] = [
+  { to: '/desk', text: 'Desk', icon: LayoutDashboard },
+  { to: '/mailings', text: 'Mailings', icon: Mails },
+  { to: '/templates', text: 'Templates', icon: FileText },
+  { to: '/sources', text: 'Sources', icon: Table2 },
+  { to: '/ledger', text: 'Ledger', icon: BookOpenText },
+];
+
+function Running() {
+  const { data } = useQuery(queries.running());
+  const batch = data?.find(({ state }) => state !== 'paused') ?? data?.[0];
+  if (!batch) return null;
+  const made = batch.copies - (batch.counts.planned ?? 0);
+  const open = (batch.counts.queued ?? 0) + (batch.counts.sending ?? 0) + (batch.counts.retrying ?? 0);
+  const isSending = batch.state === 'sending';
+  const done = isSending ? batch.copies - open : made;
+  return (
+    <RunningLink to={`/batches/${batch.id}`}>
+      Batch {batch.number} ·{' '}
+      {batch.state === 'paused'
+        ? 'paused'
+        : isSending
+          ? `${count(done)} of ${count(batch.copies)} sent`
+          : `${count(done)} of ${count(batch.copies)} made`}
+      <i>
+        <i style={{ width: `${batch.copies > 0 ? (done / batch.copies) * 100 : 0}%` }} />
+      </i>
+    </RunningLink>
+  );
+}
+
+/** Rail and top strip around every screen. */
+export function Shell({ account }: { account: AccountAnswer }) {
+  useLive();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { data: desk } = useQuery(queries.desk());
+  const signOut = useMutation({
+    mutationFn: () => api.post('/api/account/sign-out'),
+    onSettled: () => {
+      client.clear();
+      void navigate('/');
+    },
+  });
+  const needs = desk?.needs.filter(({ kind }) => kind !== 'retrying').length ?? 0;
+  const name = account.account?.name ?? '';
+  return (
+    <Frame>
+      <Rail aria-label="Main">
+        <Brand to="/desk">
+          <img src="/mark.svg" alt="" width={26} height={26} />
+          Mailbag
+        </Brand>
+        {places.map(({ to, text, icon: Icon }) => (
+          <NavLink key={to} to={to}>
+            <Icon size={17} />
+            {text}
+            {to === '/desk' && needs > 0 && <b aria-label={counted(needs, 'thing needs you', 'things need you')}>{needs}</b>}
+          </NavLink>
+        ))}
+        <div className="fill" />
+        {account.postOffice && (
+          <a href="/post-office" target="_blank" rel="noreferrer">
+            <Mailbox size={17} />
+            Post office
+          </a>
+        )}
+        <NavLink to="/settings">
+          <SlidersHorizontal size={17} />
+          Settings
+        </NavLink>
+      </Rail>
+      <Top>
+        <CrumbHome />
+        <Find />
+        <Running />
+        <MenuTrigger>
+          <Person aria-label={`Signed in as ${name}`}>
+            {name
+              .split(/\s+/)
+              .map((part) => part[0] ?? '')
+              .join('')
+              .slice(0, 2)
+              .toUpperCase()}
+          </Person>
+          <Floating placement="bottom end">
+            <Items onAction={() => signOut.mutate()}>
+              <MenuItem id="out" textValue="Sign out">
+                <LogOut size={15} />
+                Sign out {name}
+              </MenuItem>
+            </Items>
+          </Floating>
+        </MenuTrigger>
+      </Top>
+      <Main>
+        <Outlet />
+      </Main>
+    </Frame>
+  );
+}

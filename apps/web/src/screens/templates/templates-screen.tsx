@@ -1,0 +1,153 @@
+import type { TemplateUploadAnswer } from '@mailbag/contract';
+import { templateNoteSentence } from '@mailbag/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { FileText } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { counted, kilobytes, when } from '../../features/when';
+import { color } from '../../theme';
+import { DropFiles } from '../../ui/drop';
+import { Empty, Head, Loading, PartsBar, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { Table } from '../../ui/table';
+import { useCrumbs } from '../shell/crumbs';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: 16px;
+  padding: 0 16px 16px;
+  min-height: 0;
+  flex: 1;
+  & > div {
+    background: ${color.sheet};
+    border: 1px solid ${color.line};
+    border-radius: 6px;
+    display: flex;
+  }
+`;
+
+interface Arrival {
+  file: string;
+  share: number;
+  said: string | null;
+  error: boolean;
+}
+
+export default function TemplatesScreen() {
+  useCrumbs({ text: 'Templates' });
+  const { data } = useQuery(queries.templates());
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [arrivals, setArrivals] = useState<Arrival[]>([]);
+
+  const upload = async (files: File[]): Promise<void> => {
+    setArrivals(files.map((file) => ({ file: file.name, share: 0, said: null, error: false })));
+    const tell = (index: number, change: Partial<Arrival>): void =>
+      setArrivals((all) => all.map((one, at) => (at === index ? { ...one, ...change } : one)));
+    let last: TemplateUploadAnswer | null = null;
+    for (const [index, file] of files.entries()) {
+      try {
+        const answer = await api.upload<TemplateUploadAnswer>('/api/templates', file, (share) => tell(index, { share }));
+        last = answer;
+        tell(index, {
+          share: 1,
+          said: answer.known
+            ? `is here already as “${answer.template.name}”.`
+            : `came in with ${counted(answer.template.fields, 'field')}.`,
+        });
+      } catch (error) {
+        tell(index, { share: 1, said: sentenceOf(error), error: true });
+      }
+    }
+    await client.invalidateQueries({ queryKey: ['templates'] });
+    if (files.length === 1 && last && !last.known) void navigate(`/templates/${last.template.id}`);
+  };
+
+  if (!data) return <Loading what="templates" />;
+  return (
+    <Screen>
+      <Head title="Templates" note={counted(data.length, 'template')} />
+      <Columns>
+        <div>
+          {data.length === 0 ? (
+            <Empty title="No template yet">
+              A template is a PDF with form fields. Drop one on the right, and you will see all its fields on its pages.
+            </Empty>
+          ) : (
+            <Scroll>
+              <Table>
+                <thead>
+                  <tr>
+                    <th>Name</th>
+                    <th className="number">Pages</th>
+                    <th className="number">Fields</th>
+                    <th>Used by</th>
+                    <th>Came in</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {data.map((one) => (
+                    <tr key={one.id} data-link onClick={() => void navigate(`/templates/${one.id}`)}>
+                      <td>
+                        <a
+                          href={`/templates/${one.id}`}
+                          style={{ fontWeight: 600, color: color.ink, textDecoration: 'none' }}
+                          onClick={(event) => {
+                            event.preventDefault();
+                            event.stopPropagation();
+                            void navigate(`/templates/${one.id}`);
+                          }}
+                        >
+                          {one.name}
+                        </a>
+                        <br />
+                        <Small>
+                          {one.fileName} · revision {one.revision} · {kilobytes(one.size)}
+                        </Small>
+                        {one.notes.length > 0 && (
+                          <div style={{ color: color.ochre, fontSize: 12 }}>{one.notes.map(templateNoteSentence).join(' ')}</div>
+                        )}
+                      </td>
+                      <td className="number">{one.pages}</td>
+                      <td className="number">{one.fields}</td>
+                      <td>{one.usedBy.join(', ') || <Small>no mailing yet</Small>}</td>
+                      <td>{when(one.createdAt)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Table>
+            </Scroll>
+          )}
+        </div>
+        <Stack style={{ border: 0, background: 'none', display: 'flex' }}>
+          <DropFiles accept={['application/pdf', '.pdf']} label="Upload a template" several onFiles={(files) => void upload(files)}>
+            <FileText size={22} style={{ margin: '0 auto 6px' }} />
+            Drop fillable PDFs here
+          </DropFiles>
+          {arrivals.map((one) => (
+            <Notice key={one.file} tone={one.error ? 'brick' : 'plain'}>
+              {one.error ? (
+                one.said
+              ) : (
+                <>
+                  <b>{one.file}</b> {one.said ?? (one.share < 1 ? `is on its way, ${Math.round(one.share * 100)} %` : 'is being read …')}
+                </>
+              )}
+              {one.said === null && (
+                <PartsBar
+                  label={`${one.file} ${Math.round(one.share * 100)} %`}
+                  total={1}
+                  parts={[{ share: one.share, color: color.plum, name: 'sent' }]}
+                />
+              )}
+            </Notice>
+          ))}
+        </Stack>
+      </Columns>
+    </Screen>
+  );
+}

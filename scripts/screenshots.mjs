@@ -1,0 +1,102 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from 'playwright-core';
+import { option, root } from './run.mjs';
+
+/** Takes the pictures of docs/screenshots from a running demo. `--address` of the demo, `--out` folder, `--only` a part of a name. */
+const address = option('address', 'http://127.0.0.1:4180');
+const out = option('out', join(root, 'docs/screenshots'));
+const only = option('only', '');
+mkdirSync(out, { recursive: true });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+page.on('pageerror', (error) => console.error('page error', error.message));
+page.on('console', (message) => message.type() === 'error' && console.error('console', message.text()));
+const drawn = () => page.locator('canvas[data-drawn]').first().waitFor();
+const shot = async (name, prepare) => {
+  if (!name.includes(only)) return;
+  await prepare();
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(out, `${name}.png`) });
+  console.log(name);
+};
+const open = (path) => page.goto(address + path);
+
+await open('/');
+await shot('sign-in', () => page.getByLabel('E-mail address').waitFor());
+await page.getByLabel('E-mail address').fill('marit@larkmere.example');
+await page.getByLabel('Password').fill('plots-and-paths');
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.getByRole('heading', { name: 'Needs you' }).waitFor();
+await shot('desk', () => page.getByRole('heading', { name: 'Just now' }).waitFor());
+await shot('template', async () => {
+  await open('/templates');
+  await page.getByRole('link', { name: 'Tenancy agreement' }).click();
+  await drawn();
+  await page
+    .getByRole('region', { name: 'Fields', exact: true })
+    .getByRole('button', { name: /^Concession/ })
+    .click();
+});
+await shot('templates', () => open('/templates'));
+await shot('sources', () => open('/sources'));
+await shot('source', async () => {
+  await open('/sources');
+  await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
+  await page.getByText('A-01', { exact: true }).waitFor();
+});
+await shot('mailings', () => open('/mailings'));
+const mailing = async (part) => {
+  await open('/mailings');
+  await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
+  await page.getByText('Saved').waitFor();
+  await page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name: part }).click();
+};
+await shot('packet', async () => {
+  await mailing(/^Packet/);
+  await drawn();
+});
+await shot('records', () => mailing(/^Records/));
+await shot('map', async () => {
+  await mailing(/^Map/);
+  for (let step = 0; step < 2; step++) await page.getByRole('button', { name: 'Next record' }).click();
+  await page.getByRole('button', { name: 'Concession', exact: true }).click();
+  await drawn();
+});
+await shot('checks', async () => {
+  await mailing(/^Checks/);
+  await page
+    .getByRole('cell', { name: /also the key of row/ })
+    .first()
+    .waitFor();
+});
+await shot('output-and-message', async () => {
+  await mailing(/^Output/);
+  await page.getByText('Kept in the archive as').waitFor();
+});
+await shot('batch', async () => {
+  await open('/batches/1');
+  await page.getByRole('grid', { name: 'Copies' }).waitFor();
+});
+await shot('ledger', async () => {
+  await open('/ledger?state=bounced');
+  await page.getByRole('row').nth(1).click();
+  await page.getByRole('heading', { name: 'Its story' }).waitFor();
+  await page
+    .getByRole('button', { name: 'Any state' })
+    .waitFor({ timeout: 200 })
+    .catch(() => undefined);
+});
+await shot('settings', () => open('/settings'));
+await browser.close();
