@@ -14,7 +14,12 @@ export default tseslint.config(
     files: ['**/*.ts', '**/*.tsx'],
     plugins: { 'import-x': importX, 'react-hooks': hooks },
     settings: {
-      'import-x/resolver': { typescript: { noWarnOnMultipleProjects: true, project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json', 'tsconfig.tests.json'] } },
+      'import-x/resolver': {
+        typescript: {
+          noWarnOnMultipleProjects: true,
+          project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json', 'tsconfig.tests.json'],
+        },
+      },
     },
     rules: {
       'react-hooks/rules-of-hooks': 'error',

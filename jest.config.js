@@ -19,6 +19,8 @@ const base = {
   moduleNameMapper: {
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/contract$': '<rootDir>/packages/contract/src/index.ts',
+    // Its package names a CommonJS file that it does not ship.
+    '^numfmt$': '<rootDir>/node_modules/numfmt/dist/index.js',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
 };

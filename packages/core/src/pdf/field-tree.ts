@@ -76,7 +76,8 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
     const partial = textOf(entry(dict, 'T')) ?? '';
     const name = partial ? (prefix ? `${prefix}.${partial}` : partial) : prefix;
     const owners = ownersBelow(dict, above);
-    const kids = dictsOf(arrayEntry(dict, 'Kids'));
+    // A kid that was met before leads back into the tree; it is no kid.
+    const kids = dictsOf(arrayEntry(dict, 'Kids')).filter((kid) => !seen.has(kid.dict));
     const fieldKids = kids.filter(
       (kid) => entry(kid.dict, 'T') !== undefined || (entry(kid.dict, 'Kids') instanceof PDFArray && !isWidget(kid.dict)),
     );

@@ -1,6 +1,6 @@
 import { num } from './appearance/number.js';
 import { drawText, newFaceUse } from './appearance/draw-text.js';
-import type { FaceUse } from './appearance/draw-text.js';
+import type { FaceUse, UsedCode } from './appearance/draw-text.js';
 import { layoutText } from './appearance/text-layout.js';
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
@@ -103,15 +103,13 @@ function drawPage(page: PagePlan, values: FieldValues, compiled: CompiledTemplat
   return out;
 }
 
+const hex4 = (value: number): string => value.toString(16).padStart(4, '0');
 /** UTF-16BE in hexadecimal, for ToUnicode. */
-const utf16 = (text: string): string =>
-  Array.from({ length: text.length }, (_, index) => text.charCodeAt(index).toString(16).padStart(4, '0')).join('');
+const utf16 = (text: string): string => Array.from({ length: text.length }, (_, index) => hex4(text.charCodeAt(index))).join('');
 
-/** ToUnicode (ISO 32000-2, 9.10.3): what each drawn glyph stands for, at most 100 lines a section. */
-function toUnicode(glyphs: Map<number, { text: string }>): string {
-  const lines = [...glyphs]
-    .filter(([, one]) => one.text)
-    .map(([glyph, one]) => `<${glyph.toString(16).padStart(4, '0')}><${utf16(one.text)}>`);
+/** ToUnicode (ISO 32000-2, 9.10.3): what each character code stands for, at most 100 lines a section. */
+function toUnicode(codes: readonly UsedCode[]): string {
+  const lines = codes.flatMap(({ text }, index) => (text ? [`<${hex4(index + 1)}><${utf16(text)}>`] : []));
   let body = '';
   for (let from = 0; from < lines.length; from += 100) {
     const part = lines.slice(from, from + 100);
@@ -143,15 +141,16 @@ export function fillCopy(compiled: CompiledTemplate, values: FieldValues): Fille
   let fonts = '';
   for (const [baseFont, key] of use.standard) fonts += `/${key}<</Type/Font/Subtype/Type1/BaseFont/${baseFont}/Encoding/WinAnsiEncoding>>`;
   const objects: string[] = [];
-  for (const [index, { glyphs }] of use.extra) {
+  for (const [index, { codes }] of use.extra) {
     const face = compiled.faces.find((one) => one.index === index)!;
-    const [map, descendant] = [next++, next++];
-    const cmap = toUnicode(glyphs);
-    const widths = [...glyphs].sort(([a], [b]) => a - b).map(([glyph, one]) => `${glyph}[${one.width}]`);
+    const [map, descendant, glyphs] = [next++, next++, next++];
+    const cmap = toUnicode(codes);
+    const glyphMap = `0000${codes.map(({ glyph }) => hex4(glyph)).join('')}>`;
     objects.push(
       `${map} 0 obj\n<</Length ${cmap.length}>>\nstream\n${cmap}\nendstream\nendobj\n`,
       `${descendant} 0 obj\n<</Type/Font/Subtype/CIDFontType2/BaseFont/${face.name}/CIDSystemInfo<</Registry(Adobe)/Ordering(Identity)/Supplement 0>>` +
-        `/FontDescriptor ${face.descriptor} 0 R/DW 1000/W[${widths.join('')}]/CIDToGIDMap/Identity>>\nendobj\n`,
+        `/FontDescriptor ${face.descriptor} 0 R/DW 1000/W[1[${codes.map(({ width }) => width).join(' ')}]]/CIDToGIDMap ${glyphs} 0 R>>\nendobj\n`,
+      `${glyphs} 0 obj\n<</Filter/ASCIIHexDecode/Length ${glyphMap.length}>>\nstream\n${glyphMap}\nendstream\nendobj\n`,
     );
     fonts += `/MbX${index}<</Type/Font/Subtype/Type0/BaseFont/${face.name}/Encoding/Identity-H/DescendantFonts[${descendant} 0 R]/ToUnicode ${map} 0 R>>`;
   }

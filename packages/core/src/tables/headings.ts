@@ -53,7 +53,11 @@ export function headingNames(cells: readonly string[]): { names: string[]; slugs
  */
 export function guessHeadingRow(rows: readonly (readonly string[])[]): number {
   const width = (row: readonly string[]): number => row.filter((cell) => cell.trim()).length;
-  const usual = Math.max(0, ...rows.map(width));
+  const widths = rows
+    .map(width)
+    .filter((one) => one > 0)
+    .sort((a, b) => a - b);
+  const usual = widths[Math.floor(widths.length / 2)] ?? 1;
   let best = { index: 0, score: -1 };
   rows.slice(0, 30).forEach((row, index) => {
     const filled = row.map((cell) => cell.trim()).filter(Boolean);
@@ -61,7 +65,7 @@ export function guessHeadingRow(rows: readonly (readonly string[])[]): number {
     const texts = filled.filter((cell) => !/^[\d\s.,:/€$£%+-]+$/.test(cell)).length / filled.length;
     const different = new Set(filled.map((cell) => cell.toLowerCase())).size / filled.length;
     const short = filled.filter((cell) => cell.length <= 40).length / filled.length;
-    const score = (filled.length / Math.max(1, usual)) * 3 + texts * 2 + different + short - index * 0.15;
+    const score = Math.min(1, filled.length / usual) * 3 + texts * 2 + different / 2 + short - index * 0.25;
     if (score > best.score) best = { index, score };
   });
   return best.index;

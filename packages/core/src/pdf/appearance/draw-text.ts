@@ -2,10 +2,20 @@ import { num } from './number.js';
 import type { TextLayout } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
 
-/** What one copy uses of the faces: standard fonts by name, bundled ones with the glyphs drawn and the text they stand for. */
+/** A character code of a copy: the glyph it draws, the text it stands for, its width of 1000 to the em. */
+export interface UsedCode {
+  glyph: number;
+  text: string;
+  width: number;
+}
+
+/**
+ * What one copy uses of the faces: standard fonts by name, bundled ones with character codes of their own. One glyph can stand for
+ * several texts (a dotless Arabic base, for example), so each pair of glyph and text has its code, counted from 1.
+ */
 export interface FaceUse {
   standard: Map<string, string>;
-  extra: Map<number, { extra: ExtraFace; glyphs: Map<number, { text: string; width: number }> }>;
+  extra: Map<number, { extra: ExtraFace; codes: UsedCode[]; byKey: Map<string, number> }>;
 }
 
 export const newFaceUse = (): FaceUse => ({ standard: new Map(), extra: new Map() });
@@ -23,32 +33,52 @@ function clusterText(run: Extract<TextRun, { kind: 'extra' }>, cluster: number, 
   return run.text.slice(cluster, next);
 }
 
-function drawExtra(run: Extract<TextRun, { kind: 'extra' }>, size: number, use: FaceUse): string {
+function drawExtra(run: Extract<TextRun, { kind: 'extra' }>, size: number, x: number, y: number, use: FaceUse): string {
   const key = run.extra.index;
   let used = use.extra.get(key);
-  if (!used) use.extra.set(key, (used = { extra: run.extra, glyphs: new Map() }));
+  if (!used) use.extra.set(key, (used = { extra: run.extra, codes: [], byKey: new Map() }));
+  const { codes, byKey } = used;
+  const codeFor = (glyph: number, text: string, width: number): number => {
+    const name = `${glyph} ${text}`;
+    let code = byKey.get(name);
+    if (code === undefined) {
+      code = codes.push({ glyph, text, width });
+      byKey.set(name, code);
+    }
+    return code;
+  };
   const scale = 1000 / run.extra.face.unitsPerEm;
   const starts = [...new Set(run.glyphs.map((glyph) => glyph.cluster))].sort((a, b) => a - b);
   const told = new Set<number>();
+  // Of the glyphs of one cluster the one that advances tells the text.
+  const tellers = new Map<number, number>();
+  run.glyphs.forEach((glyph, index) => {
+    const known = tellers.get(glyph.cluster);
+    if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) tellers.set(glyph.cluster, index);
+  });
   let out = `/MbX${key} ${num(size)} Tf\n[`;
-  let carried = 0;
-  let rise = 0;
-  for (const glyph of run.glyphs) {
-    const text = told.has(glyph.cluster) ? '' : clusterText(run, glyph.cluster, starts);
-    told.add(glyph.cluster);
+  let marks = '';
+  let at = 0;
+  let drawn = 0;
+  run.glyphs.forEach((glyph, index) => {
+    const isTeller = tellers.get(glyph.cluster) === index && !told.has(glyph.cluster);
+    const text = isTeller ? clusterText(run, glyph.cluster, starts) : '';
+    if (isTeller) told.add(glyph.cluster);
     const width = Math.round(glyph.advance * scale);
-    if (!used.glyphs.has(glyph.glyph) || (text && !used.glyphs.get(glyph.glyph)!.text)) used.glyphs.set(glyph.glyph, { text, width });
-    const declared = used.glyphs.get(glyph.glyph)!.width;
-    if (glyph.dy !== rise) {
-      out += `] TJ ${num((glyph.dy * scale * size) / 1000)} Ts [`;
-      rise = glyph.dy;
+    const code = codeFor(glyph.glyph, text, width);
+    const place = at + glyph.dx * scale;
+    if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) {
+      // Marks are drawn after the run, so that its text comes out in one piece.
+      marks += `1 0 0 1 ${num(x + (place * size) / 1000)} ${num(y + (glyph.dy * scale * size) / 1000)} Tm\n<${hex4(code)}> Tj\n`;
+    } else {
+      const gap = place - drawn;
+      if (Math.abs(gap) > 0.5) out += num(-gap);
+      out += `<${hex4(code)}>`;
+      drawn = (Math.abs(gap) > 0.5 ? place : drawn) + codes[code - 1]!.width;
     }
-    const before = carried + glyph.dx * scale;
-    if (Math.abs(before) > 0.5) out += num(-before);
-    out += `<${hex4(glyph.glyph)}>`;
-    carried = glyph.advance * scale - declared - glyph.dx * scale;
-  }
-  return `${out}] TJ\n${rise !== 0 ? '0 Ts\n' : ''}`;
+    at += glyph.advance * scale;
+  });
+  return `${out}] TJ\n${marks}`;
 }
 
 /** Text operators of a layout, without BT and ET. Positions are absolute within the box. */
@@ -64,7 +94,7 @@ export function drawText(layout: TextLayout, colour: string, use: FaceUse): stri
         let shown = '';
         for (const code of run.codes) shown += escaped[code];
         out += `/${key} ${num(layout.size)} Tf\n(${shown}) Tj\n`;
-      } else out += drawExtra(run, layout.size, use);
+      } else out += drawExtra(run, layout.size, x, line.y, use);
       x += (run.width * layout.size) / 1000;
     }
   }

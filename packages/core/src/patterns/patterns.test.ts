@@ -1,0 +1,59 @@
+import { messagePattern, textToHtml } from './message.js';
+import { outputPattern } from './output-path.js';
+import { compilePattern } from './pattern.js';
+import { patternData } from './pattern-data.js';
+
+const extras = { code: 'C', template: 'T', batch: '1', number: '1', today: '2027-01-02' };
+const code = (work: () => unknown): string => {
+  try {
+    work();
+    return 'no error';
+  } catch (error) {
+    return (error as { code: string }).code;
+  }
+};
+
+test('columns stand in patterns by their short names, in any script', () => {
+  expect(compilePattern('{{ plot }} {{ φύλλο }}', ['plot', 'φύλλο']).render({ plot: 'B-17', φύλλο: 'α' })).toBe('B-17 α');
+});
+test('a pattern that names a missing column is refused before anything is made, naming those that are there', () => {
+  expect(() => compilePattern('{{ plott }}', ['plot', 'site'])).toThrow(
+    'names plott, which is no column of the records. Columns are “plot”, “site”',
+  );
+});
+test.each(['{{ plot', '{% include "x" %}', '{% if %}', '{{ plot | nofilter }}'])('%p is refused as broken', (pattern) => {
+  expect(code(() => compilePattern(pattern, ['plot']).render({ plot: 'x' }))).toBe('pattern-broken');
+});
+test('a pattern cannot reach what is not its data', () => {
+  expect(compilePattern('{{ plot.constructor }}{{ plot.length }}', ['plot']).names).toEqual(['plot']);
+  expect(code(() => compilePattern('{{ plot.constructor.name }}', ['plot']).render({ plot: 'x' }))).toBe('pattern-broken');
+});
+test('a column wins over an extra of the same name', () => {
+  expect(patternData([{ slug: 'number' }], { row: 2, cells: [{ text: ' 12 ', value: '12' }] }, extras).number).toBe('12');
+});
+
+describe('output', () => {
+  test('data cannot open folders or climb out of the archive', () => {
+    const { path } = outputPattern('2027/{{ site }}', '{{ name }}', ['site', 'name']);
+    expect(path({ site: '../../etc', name: 'a/b' })).toEqual({ folders: ['2027', '-..-etc'], file: 'a-b.pdf' });
+  });
+  test.each([
+    ['../x', 'n', 'pattern-climbs'],
+    ['/x', 'n', 'pattern-climbs'],
+    ['C:\\x', 'n', 'pattern-climbs'],
+    ['', ' ', 'pattern-empty'],
+    ['', 'a/b', 'pattern-broken'],
+  ])('folders %p and name %p are refused as %s', (folder, file, expected) => {
+    expect(code(() => outputPattern(folder, file, []))).toBe(expected);
+  });
+});
+
+describe('messages', () => {
+  test('the subject stays one line whatever the data holds, so that no header can be slipped in (RFC 5322, 2.2)', () => {
+    const { subject } = messagePattern('Plot {{ plot }}', '', ['plot'])({ plot: 'A\r\nBcc: all@example.org' });
+    expect(subject).toBe('Plot A Bcc: all@example.org');
+  });
+  test('HTML in data stays text', () => {
+    expect(textToHtml('Dear <b>you</b> & "all"\n\nbye')).toBe('<p>Dear &#60;b&#62;you&#60;/b&#62; &#38; &#34;all&#34;</p>\n<p>bye</p>');
+  });
+});
