@@ -24,6 +24,9 @@ export class ServerClient {
     const text = await (await this.ask(method, path, body)).text();
     return (text ? JSON.parse(text) : undefined) as T;
   }
+  async bytes(path: string): Promise<Uint8Array> {
+    return new Uint8Array(await (await this.ask('GET', path)).arrayBuffer());
+  }
   async upload<T>(path: string, file: string, bytes: Uint8Array): Promise<T> {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(bytes)]), file);

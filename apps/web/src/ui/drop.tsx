@@ -39,7 +39,7 @@ export function DropFiles({
 }) {
   return (
     <Zone
-      aria-label={label}
+      aria-label="Drop files here"
       onDrop={(event) => {
         const files = event.items.filter((item): item is FileDropItem => item.kind === 'file');
         void Promise.all(files.map((item) => item.getFile())).then((taken) => taken.length > 0 && onFiles(taken));

@@ -1,4 +1,4 @@
-import { readByOther } from '../testing/other-reader.js';
+import { readByOther } from '../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../testing/platform.js';
 import { formOf, stream } from '../testing/raw-form.js';
 import type { CompileOptions } from './compile.js';

@@ -90,12 +90,15 @@ export function Find() {
       onInputChange={setText}
       items={hits.map((hit) => ({ ...hit, key: `${hit.kind} ${hit.id}` }))}
       allowsCustomValue
+      allowsEmptyCollection={text.trim().length > 1}
+      defaultFilter={() => true}
       menuTrigger="input"
       value={null}
       onChange={(key) => {
         const hit = hits.find((one) => `${one.kind} ${one.id}` === key);
         if (!hit) return;
         setText('');
+        input.current?.blur();
         void navigate(hit.to);
       }}
     >
@@ -105,7 +108,7 @@ export function Find() {
         <kbd>Ctrl K</kbd>
       </Frame>
       <Floating placement="bottom end" offset={10}>
-        <List renderEmptyState={() => <div style={{ padding: 8 }}>Nothing has that name, code or word.</div>}>
+        <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? 'Nothing has that name, code or word.' : 'Looking …'}</div>}>
           {(hit) => (
             <Item id={hit.key} textValue={hit.title}>
               {hit.title}

@@ -1,9 +1,9 @@
 import type { AccountAnswer } from '@mailbag/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { BookOpenText, FileText, LayoutDashboard, LogOut, Mailbox, Mails, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../../api/client';
 import { useLive } from '../../api/live';
@@ -157,15 +157,11 @@ function Running() {
 /** Rail and top strip around every screen. */
 export function Shell({ account }: { account: AccountAnswer }) {
   useLive();
-  const navigate = useNavigate();
-  const client = useQueryClient();
   const { data: desk } = useQuery(queries.desk());
   const signOut = useMutation({
     mutationFn: () => api.post('/api/account/sign-out'),
-    onSettled: () => {
-      client.clear();
-      void navigate('/');
-    },
+    // A fresh page keeps nothing of what was on this one.
+    onSettled: () => window.location.assign('/'),
   });
   const needs = desk?.needs.filter(({ kind }) => kind !== 'retrying').length ?? 0;
   const name = account.account?.name ?? '';

@@ -1,0 +1,103 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
+import { join } from 'node:path';
+import { readByOther } from '../../../../testing/other-reader.js';
+import { RunningMailbag } from '../../../../testing/running-mailbag.js';
+import type { Batch } from '../../../../testing/small-mailing.js';
+import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+
+const mailbag = new RunningMailbag();
+beforeAll(async () => (await mailbag.start()).setUp());
+afterAll(() => mailbag.close());
+const rows = (count: number): [string, string, string, string][] =>
+  Array.from({ length: count }, (_, index) => [
+    `A-${index + 1}`,
+    `Tenant ${index + 1}`,
+    `t${index + 1}@example.org`,
+    index % 2 ? 'yes' : 'no',
+  ]);
+const archived = (file: string): string => join(mailbag.data, 'archive', file);
+
+test('copies lie in the archive as named, each with the hash that the ledger and the manifest tell', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(12), { mailed: false, folder: '2027/{{ shed }}' });
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const batch = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  expect(batch.counts).toEqual({ made: 12 });
+  const copies = await copiesOf(client, id);
+  expect(copies.map(({ file }) => file).sort()[0]).toBe('2027/no/A-1.pdf');
+  const manifest = JSON.parse(readFileSync(archived(`Manifests/Batch ${batch.number} Permits.json`), 'utf8')) as {
+    code: string;
+    path: string;
+    sha256: string;
+  }[];
+  expect(manifest).toHaveLength(12);
+  for (const { path, sha256 } of manifest)
+    expect(
+      createHash('sha256')
+        .update(readFileSync(archived(path)))
+        .digest('hex'),
+    ).toBe(sha256);
+  const [page] = await readByOther(new Uint8Array(readFileSync(archived('2027/yes/A-2.pdf'))));
+  expect(page!.text).toContain('Tenant 2');
+  expect(page!.fields).toEqual([]);
+});
+
+test('a second batch never overwrites the first', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(3), { mailed: false, folder: 'twice' });
+  const first = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  await client.until<Batch>(`/api/batches/${first.id}`, ({ state }) => state === 'done');
+  const before = readFileSync(archived('twice/A-1.pdf'));
+  const second = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  await client.until<Batch>(`/api/batches/${second.id}`, ({ state }) => state === 'done');
+  expect((await copiesOf(client, second.id)).map(({ file }) => file).sort()).toEqual([
+    'twice/A-1 (2).pdf',
+    'twice/A-2 (2).pdf',
+    'twice/A-3 (2).pdf',
+  ]);
+  expect(readFileSync(archived('twice/A-1.pdf')).equals(before)).toBe(true);
+});
+
+test('a full disk pauses the batch with a sentence; after room is made it goes on and nothing is missing', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(30), { mailed: false, folder: 'full' });
+  const [last] = (await client.get<{ rows: { id: number }[] }>('/api/copies?count=1')).rows;
+  mkdirSync(join(mailbag.data, 'spool'), { recursive: true });
+  // /dev/full answers every write with ENOSPC; the next copy is written aside there.
+  symlinkSync('/dev/full', join(mailbag.data, 'spool', `copy-${last!.id + 5}.part`));
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const paused = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'paused');
+  expect(paused.error!.code).toBe('batch-disk-full');
+  expect(paused.error!.message).toMatch(/^The disk is full: .* The batch is paused; make room, then resume it\.$/);
+  await client.send('POST', `/api/batches/${id}/resume`);
+  const done = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  expect(done.counts).toEqual({ made: 30 });
+  for (const { file } of await copiesOf(client, id)) expect(existsSync(archived(file))).toBe(true);
+});
+
+test('a batch can be paused, resumed and cancelled; what is cancelled is withdrawn, not lost', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(1500), { mailed: false, folder: 'long' });
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const paused = await client.send<Batch>('POST', `/api/batches/${id}/pause`);
+  expect(paused.state).toBe('paused');
+  await expect(client.send('POST', `/api/batches/${id}/pause`)).rejects.toThrow('batch-not-running');
+  await client.send('POST', `/api/batches/${id}/resume`);
+  await client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.made ?? 0) > 0);
+  await client.send('POST', `/api/batches/${id}/cancel`);
+  const cancelled = await client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.planned ?? 0) === 0);
+  expect(cancelled.state).toBe('cancelled');
+  expect((cancelled.counts.made ?? 0) + (cancelled.counts.withdrawn ?? 0)).toBe(cancelled.copies);
+});
+
+test('the zip holds every copy and the manifest', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(5), { mailed: false, folder: 'zip' });
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  const bytes = Buffer.from(await client.bytes(`/api/batches/${id}/zip`));
+  const names = [...bytes.toString('latin1').matchAll(/PK\x01\x02[\s\S]{42}([\x20-\x7e]+?)(?=PK|UT|ux|up)/g)].map((match) => match[1]);
+  expect(names.filter((name) => name!.startsWith('zip/A-'))).toHaveLength(5);
+  expect(names.some((name) => name!.startsWith('manifest.csv'))).toBe(true);
+});

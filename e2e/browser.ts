@@ -1,0 +1,34 @@
+import { chromium } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
+
+/** Debian's Chromium with an empty profile and nothing that reaches outside. */
+export const openBrowser = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+
+/** A page that fails the test when the application throws. */
+export async function openPage(browser: Browser): Promise<{ page: Page; faults: string[] }> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', acceptDownloads: true });
+  page.setDefaultTimeout(20_000);
+  const faults: string[] = [];
+  page.on('pageerror', (error) => faults.push(error.message));
+  return { page, faults };
+}
+
+/** How often the first page beside the fill sheet has been drawn. */
+export const timesDrawn = async (page: Page): Promise<number> =>
+  Number(await page.locator('canvas[data-drawn]').first().getAttribute('data-drawn'));
+
+/** Waits until the page has been drawn again after `before`. */
+export const drawnAgain = (page: Page, before: number): Promise<unknown> =>
+  page.waitForFunction((last) => Number(document.querySelector('canvas[data-drawn]')?.getAttribute('data-drawn')) > last, before);

@@ -1,0 +1,129 @@
+import { spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ServerClient } from '../demo/src/server-client.js';
+
+/** Starts a built Node program and waits for what it sends first. */
+async function start<Ready>(
+  script: string,
+  args: string[],
+  env: Record<string, string>,
+): Promise<{ child: ChildProcess; ready: Ready; output: () => string }> {
+  const child = spawn(process.execPath, [join(process.cwd(), script), ...args], {
+    stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
+    env: { ...process.env, ...env },
+  });
+  let output = '';
+  child.stdout!.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  child.stderr!.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  const ready = await new Promise<Ready>((resolve, reject) => {
+    child.once('message', (message) => resolve(message as Ready));
+    child.once('exit', (code) => reject(new Error(`${script} ended with ${code}: ${output}`)));
+  });
+  return { child, ready, output: () => output };
+}
+
+const ended = (child: ChildProcess): Promise<void> =>
+  child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((resolve) => child.once('exit', () => resolve()));
+
+export interface ReceivedMail {
+  id: number;
+  messageId: string;
+  to: string;
+  subject: string;
+  attachments: { name: string; type: string; size: number }[];
+}
+
+/** A stand-in post office of its own process. */
+export class PostOffice {
+  private constructor(
+    private readonly child: ChildProcess,
+    readonly smtp: number,
+    readonly page: string,
+  ) {}
+
+  static async open(): Promise<PostOffice> {
+    const { child, ready } = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0'], {});
+    return new PostOffice(child, ready.smtp, `http://127.0.0.1:${ready.page}`);
+  }
+  async received(): Promise<ReceivedMail[]> {
+    return (await (await fetch(`${this.page}/messages.json`)).json()) as ReceivedMail[];
+  }
+  async attachment(message: number, index: number): Promise<Uint8Array> {
+    return new Uint8Array(await (await fetch(`${this.page}/messages/${message}/attachments/${index}`)).arrayBuffer());
+  }
+  async close(): Promise<void> {
+    this.child.kill('SIGKILL');
+    await ended(this.child);
+  }
+}
+
+export const person = { name: 'Test Person', email: 'person@larkmere.example', password: 'a long enough password' };
+
+/** A built server on a free port with a data folder of its own, which can be killed and started again. */
+export class RunningMailbag {
+  readonly data = mkdtempSync(join(tmpdir(), 'mailbag-test-'));
+  address = '';
+  client!: ServerClient;
+  private child!: ChildProcess;
+  private output: () => string = () => '';
+
+  constructor(private readonly env: Record<string, string> = {}) {}
+
+  async start(): Promise<this> {
+    const { child, ready, output } = await start<{ port: number }>('apps/server/dist/main.js', [], {
+      MAILBAG_PORT: '0',
+      MAILBAG_DATA: this.data,
+      MAILBAG_RETRY_PACE: '0.005',
+      MAILBAG_MAIL_TIMEOUT: '4000',
+      ...this.env,
+    });
+    this.child = child;
+    this.output = output;
+    this.address = `http://127.0.0.1:${ready.port}`;
+    this.client = new ServerClient(this.address);
+    return this;
+  }
+  get pid(): number {
+    return this.child.pid!;
+  }
+  /** What the server printed, for the messages of failed tests. */
+  said(): string {
+    return this.output();
+  }
+  /** Makes the first account, which signs in. */
+  async setUp(postOffice?: PostOffice): Promise<this> {
+    await this.client.send('POST', '/api/account/set-up', person);
+    if (postOffice) {
+      await this.client.send('PUT', '/api/settings/mail', {
+        host: '127.0.0.1',
+        port: postOffice.smtp,
+        tls: false,
+        user: '',
+        password: '',
+        senderName: 'Office',
+        senderAddress: 'office@larkmere.example',
+      });
+    }
+    return this;
+  }
+  async signIn(): Promise<void> {
+    await this.client.send('POST', '/api/account/sign-in', { email: person.email, password: person.password });
+  }
+  /** Ends the server at once, as a power cut does. */
+  async kill(): Promise<void> {
+    this.child.kill('SIGKILL');
+    await ended(this.child);
+  }
+  /** After a kill: starts on the same data and signs in. */
+  async startAgain(): Promise<void> {
+    await this.start();
+    await this.signIn();
+  }
+  async close(): Promise<void> {
+    await this.kill();
+    rmSync(this.data, { recursive: true, force: true });
+  }
+}
