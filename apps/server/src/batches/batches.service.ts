@@ -209,10 +209,9 @@ export class BatchesService implements OnApplicationBootstrap {
         mailed: number;
         state: BatchState;
       }[];
-      await manager.query(
-        `UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND copy.state = 'planned'`,
-        [JSON.stringify(made)],
-      );
+      for (const { id, size, sha256 } of made) {
+        await manager.query("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'", [size, sha256, id]);
+      }
       await changeCopies(
         manager,
         made.map((one) => one.id),

@@ -1,3 +1,4 @@
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { EntityManager } from 'typeorm';
@@ -13,7 +14,8 @@ export class Transactions {
   constructor(private readonly database: DataSource) {}
 
   run<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
-    const next = this.tail.then(() => this.database.transaction(work));
+    // The driver answers at once, so without a turn of the event loop in between a long row of changes would let nobody else in.
+    const next = this.tail.then(() => nextTurn()).then(() => this.database.transaction(work));
     this.tail = next.catch(() => undefined);
     return next;
   }
