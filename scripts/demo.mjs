@@ -16,7 +16,7 @@ const server = startProcess('apps/server/dist/main.js', [], {
   MAILBAG_DATA: data,
   MAILBAG_POST_OFFICE: `http://127.0.0.1:${ports.page}`,
   // The demo tries again after seconds instead of minutes.
-  MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.2',
+  MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
 });
 const address = `http://127.0.0.1:${(await server.ready).port}`;
 endTogether(server.child, office.child);

@@ -29,8 +29,10 @@ export function startProcess(script, args = [], env = {}) {
   });
   const ready = new Promise((resolve, reject) => {
     child.once('message', resolve);
-    child.once('exit', (code) => reject(new Error(`${script} ended with ${code} before it was ready`)));
+    child.once('exit', () => reject(new Error(`${script} ended before it was ready`)));
   });
+  // What went wrong it has said itself.
+  ready.catch(() => process.exit(1));
   return { child, ready };
 }
 

@@ -7,5 +7,6 @@ const server = startProcess('apps/server/dist/main.js', [], {
   MAILBAG_PORT: option('port', '4180'),
   MAILBAG_DATA: resolve(option('data', join(root, 'data'))),
 });
-await server.ready;
+const { port } = await server.ready;
+console.log(`Mailbag listens on http://127.0.0.1:${port}`);
 endTogether(server.child);

@@ -13,7 +13,7 @@ import { config, dataPath } from './platform/config.js';
 import { postOffice } from './platform/post-office.js';
 
 dataPath('');
-const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: ['error', 'warn'] });
+const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: ['error', 'warn'], abortOnError: false });
 app.enableShutdownHooks();
 app.useBodyParser('json', { limit: '20mb' });
 app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
@@ -58,7 +58,14 @@ if (existsSync(config.webFolder)) {
     else next();
   });
 }
-await app.listen(config.port, config.host);
+try {
+  await app.listen(config.port, config.host);
+} catch (error) {
+  const code = (error as NodeJS.ErrnoException).code;
+  const why = code === 'EADDRINUSE' ? 'is taken by another program' : code === 'EACCES' ? 'is not allowed to this user' : String(error);
+  console.error(`Port ${config.port} of ${config.host} ${why}. Choose another one with --port.`);
+  process.exit(1);
+}
 const address = app.getHttpServer().address() as { port: number };
-console.log(`Mailbag listens on http://${config.host}:${address.port}`);
-process.send?.({ port: address.port });
+if (process.send) process.send({ port: address.port });
+else console.log(`Mailbag listens on http://${config.host}:${address.port}`);

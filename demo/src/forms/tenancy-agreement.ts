@@ -81,8 +81,8 @@ export function tenancyAgreement(): Uint8Array {
   form.field({ kind: 'text', name: 'tenancy.term.until', tip: 'End of the tenancy (until)', boxes: [[0, box(216, 446, 150)]] }, 'Until');
   form.field({ kind: 'text', name: 'tenancy.deposit', tip: 'Key deposit', align: 2, boxes: [[0, box(426, 446, 113)]] }, 'Key deposit');
   form.paragraph(56, 484, [
-    'The tenant keeps the plot cultivated, the paths open and the water butts covered. The office may inspect',
-    'the plot with seven days\u2019 notice.',
+    'The tenant keeps the plot cultivated, the paths open and the water butts covered. The office may inspect the plot',
+    'with seven days\u2019 notice.',
     'Either side may end the tenancy in writing by the last day of October. Rent and water are due on the first day of the term.',
   ]);
   form.heading(534, '5  Remarks');

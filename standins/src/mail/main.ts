@@ -12,8 +12,8 @@ const page = mailPage(mailbox);
 smtp.listen(smtpPort, '127.0.0.1', () => {
   page.listen(pagePort, '127.0.0.1', () => {
     const ports = { smtp: (smtp.server.address() as AddressInfo).port, page: (page.address() as AddressInfo).port };
-    console.log(JSON.stringify(ports));
-    process.send?.(ports);
+    if (process.send) process.send(ports);
+    else console.log(JSON.stringify(ports));
   });
 });
 process.on('disconnect', () => process.exit(0));

@@ -117,6 +117,13 @@ export function latin1(bytes: Uint8Array): string {
   return text;
 }
 
+/** Whether bytes hold a text, searched in pieces that overlap. */
+function includesText(bytes: Uint8Array, text: string): boolean {
+  for (let from = 0; from < bytes.length; from += 65_536)
+    if (latin1(bytes.subarray(from, from + 65_536 + text.length)).includes(text)) return true;
+  return false;
+}
+
 const isWrongPassword = (error: unknown): boolean =>
   error instanceof Error && (/encrypt|password/i.test(error.name) || /encrypted|password/i.test(error.message));
 
@@ -145,6 +152,7 @@ export async function openPdf(bytes: Uint8Array, file: string): Promise<OpenedPd
   } catch (error) {
     throw new MailbagError('pdf-damaged', { file }, { cause: error });
   }
-  if (doc.isEncrypted) notes.push({ code: 'encrypted', fields: [] });
+  // The library forgets the entry once it has decrypted; trailers are never encrypted themselves (ISO 32000-2, 7.6.1).
+  if (doc.isEncrypted || includesText(bytes, '/Encrypt')) notes.push({ code: 'encrypted', fields: [] });
   return { doc, notes };
 }

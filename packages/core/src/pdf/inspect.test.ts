@@ -1,3 +1,4 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
 import { MailbagError } from '../errors/catalogue.js';
 import { formOf, pdfOf, stream } from '../testing/raw-form.js';
 import { inspectTemplate } from './inspect.js';
@@ -103,6 +104,18 @@ describe('inspectTemplate', () => {
     expect(await code(inspectTemplate(noFields))).toBe('pdf-no-fields');
     expect(await code(inspectTemplate(xfaOnly))).toBe('pdf-xfa-only');
     await expect(inspectTemplate(bytes('Dear Sir'), 'letter.pdf')).rejects.toThrow('letter.pdf is not a PDF');
+  });
+
+  test('refuses a file that opens only with a password, and takes one that its author only protected', async () => {
+    const protect = async (options: { userPassword?: string; ownerPassword: string }): Promise<Uint8Array> => {
+      const doc = await PDFDocument.load(formOf([text('a')]));
+      doc.encrypt({ ...options, permissions: { fillingForms: true } });
+      return doc.save();
+    };
+    expect(await code(inspectTemplate(await protect({ userPassword: 'secret', ownerPassword: 'owner' })))).toBe('pdf-password');
+    const { fields, notes } = await inspectTemplate(await protect({ ownerPassword: 'owner' }));
+    expect(fields.map(({ name }) => name)).toEqual(['a']);
+    expect(notes.map((note) => note.code)).toContain('encrypted');
   });
 
   test('mends a file that was cut off before its cross-reference', async () => {

@@ -116,6 +116,12 @@ test('only dates that exist are dates', () => {
   ]);
 });
 
+test('more rows than allowed are refused without reading on', () => {
+  const many = bytes(`a\n${'1\n'.repeat(3000)}`);
+  expect(() => readCsv(many, 'x.csv', {}, { rows: 1500 })).toThrow('x.csv has more than 1500 rows');
+  expect(readCsv(many, 'x.csv', {}, { preview: 30 }).rows).toHaveLength(30);
+});
+
 describe('a CSV file as a source', () => {
   const read = async (text: string, reading = {}) => {
     const records: SourceRecord[] = [];

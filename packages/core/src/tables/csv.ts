@@ -83,6 +83,8 @@ export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
   }
 }
 
+/** Rows that a title, empty rows and the headings may take beside the records. */
+const HEAD_ROOM = 1000;
 const DELIMITERS = [',', ';', '\t', '|'];
 
 /** The delimiter that divides the first lines into the most even rows; a `sep=` line decides. */
@@ -124,26 +126,31 @@ export function isoDate(text: string): string | null {
   return date.toISOString().slice(0, 10);
 }
 
-/** Rows of a CSV file in its own order (RFC 4180), cells as text. @throws MailbagError sheet-empty, sheet-too-many-rows */
+/**
+ * Rows of a CSV file in its own order (RFC 4180), cells as text.
+ * @param limits `rows`: how many there may be below the headings; `preview`: only so many of the first are read
+ * @throws MailbagError sheet-empty, sheet-too-many-rows
+ */
 export function readCsv(
   bytes: Uint8Array,
   file: string,
   reading: CsvReading = {},
-  limits = { rows: 1_000_000 },
+  limits: { rows?: number; preview?: number } = {},
 ): { rows: string[][]; encoding: string; delimiter: string; guessed: boolean } {
   const { text, encoding, guessed } = decodeText(bytes, reading.encoding);
   if (text.trim() === '') throw new MailbagError('sheet-empty', { where: file });
   const delimiter = reading.delimiter ?? findDelimiter(text);
-  const body = text.replace(/^sep=.\r?\n/i, '');
+  const most = limits.preview ?? (limits.rows ?? Infinity) + HEAD_ROOM;
   const rows: string[][] = [];
-  Papa.parse<string[]>(body, {
+  Papa.parse<string[]>(text.replace(/^sep=.\r?\n/i, ''), {
     delimiter,
     step: (result, parser) => {
       rows.push(result.data);
-      if (rows.length > limits.rows + 1) parser.abort();
+      if (rows.length >= most) parser.abort();
     },
   });
-  if (rows.length > limits.rows + 1) throw new MailbagError('sheet-too-many-rows', { where: file, limit: limits.rows });
+  if (limits.preview === undefined && rows.length >= most)
+    throw new MailbagError('sheet-too-many-rows', { where: file, limit: limits.rows! });
   while (rows.length > 0 && rows.at(-1)!.every((cell) => cell === '')) rows.pop();
   return { rows, encoding, delimiter, guessed };
 }

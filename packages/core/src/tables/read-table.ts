@@ -42,7 +42,8 @@ export interface TableResult {
   reading: TableReading;
 }
 
-export const ROW_LIMIT = 1_000_000;
+/** Records that one source holds at most. */
+export const ROW_LIMIT = 500_000;
 const EXCERPT_ROWS = 30;
 const ERROR_CELL = /^#(N\/A|REF!|VALUE!|DIV\/0!|NAME\?|NUM!|NULL!)$/;
 
@@ -84,8 +85,7 @@ function pickSheet(workbook: Workbook, file: string, wanted?: string) {
 /** The first rows of a file, with sheet and heading row guessed. @throws MailbagError sheet-* */
 export async function excerptTable(file: TableFile, reading: TableReading = {}): Promise<TableExcerpt> {
   if (tableKind(file) === 'csv') {
-    const { rows, encoding, delimiter } = readCsv(file.bytes, file.name, reading);
-    const head = rows.slice(0, EXCERPT_ROWS);
+    const { rows: head, encoding, delimiter } = readCsv(file.bytes, file.name, reading, { preview: EXCERPT_ROWS });
     return {
       sheets: [],
       sheet: null,
@@ -203,7 +203,7 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   const excerpt = await excerptTable(file, wanted);
   const reading: TableReading = { headingRow: excerpt.headingRow };
   if (excerpt.sheet === null) {
-    const { rows, encoding, delimiter, guessed } = readCsv(file.bytes, file.name, wanted);
+    const { rows, encoding, delimiter, guessed } = readCsv(file.bytes, file.name, wanted, { rows: ROW_LIMIT });
     const gatherer = new Gatherer(file.name, excerpt.headingRow, onRecords);
     rows.forEach((cells, index) => gatherer.see(index + 1, cells.map(typedCell), false));
     const { columns, notes } = gatherer.done([]);

@@ -14,9 +14,14 @@ const Frame = styled.div`
   overflow: auto;
   background: ${color.sheet};
 `;
-const Line = styled.div<{ $narrow: boolean }>`
+const Line = styled.div<{ $narrow: boolean; $short: boolean }>`
   display: grid;
-  grid-template-columns: ${({ $narrow }) => ($narrow ? '118px minmax(0, 1.1fr) minmax(0, 1.3fr) 112px 64px' : '126px minmax(0, 1.2fr) minmax(0, 1.5fr) minmax(0, 1fr) 118px 104px')};
+  grid-template-columns: ${({ $narrow, $short }) =>
+    $narrow
+      ? '118px minmax(0, 1.1fr) minmax(0, 1.3fr) 112px 64px'
+      : $short
+        ? '126px minmax(0, 1fr) minmax(0, 1.2fr) minmax(0, 1fr) 118px 104px'
+        : '126px minmax(0, 1.2fr) minmax(0, 1.5fr) minmax(0, 1fr) 118px 104px'};
   gap: 12px;
   padding: 6px 16px;
   border-bottom: 1px solid ${color.hair};
@@ -63,12 +68,15 @@ export function CopyTable({
   chosen,
   onChoose,
   narrow,
+  ofOneBatch = false,
   empty,
 }: {
   filter: string;
   chosen: number | null;
   onChoose: (id: number) => void;
   narrow: boolean;
+  /** All copies are of one batch, so its name is not told again. */
+  ofOneBatch?: boolean;
   empty: React.ReactNode;
 }) {
   const { data, fetchNextPage, hasNextPage, isFetchingNextPage } = useLedger(filter);
@@ -98,11 +106,11 @@ export function CopyTable({
         }
       }}
     >
-      <Heads $narrow={narrow} role="row">
+      <Heads $narrow={narrow} $short={ofOneBatch} role="row">
         <span role="columnheader">Code</span>
         <span role="columnheader">Recipient</span>
         <span role="columnheader">File</span>
-        {!narrow && <span role="columnheader">Mailing</span>}
+        {!narrow && <span role="columnheader">{ofOneBatch ? 'Address' : 'Mailing'}</span>}
         <span role="columnheader">State</span>
         <span role="columnheader">Since</span>
       </Heads>
@@ -114,6 +122,7 @@ export function CopyTable({
             <Line
               key={copy.id}
               $narrow={narrow}
+              $short={ofOneBatch}
               data-row
               role="row"
               aria-selected={copy.id === chosen}
@@ -128,9 +137,7 @@ export function CopyTable({
                 {copy.file.split('/').at(-1)}
               </span>
               {!narrow && (
-                <span role="gridcell">
-                  {copy.mailingName} · {copy.batchNumber}
-                </span>
+                <span role="gridcell">{ofOneBatch ? copy.address || 'no address' : `${copy.mailingName} · ${copy.batchNumber}`}</span>
               )}
               <span role="gridcell" title={copy.nextTryAt ? `next try ${when(copy.nextTryAt)}` : undefined}>
                 <StateMark state={copy.state} />

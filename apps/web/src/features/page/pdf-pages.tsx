@@ -54,7 +54,11 @@ const Box = styled.button<{ $named: boolean; $tone: Tone | null }>`
     border-color: ${color.plum};
     background: rgba(106, 44, 80, 0.1);
   }
+  &[data-small] > span {
+    display: none;
+  }
   &:hover > span {
+    display: block;
     max-width: none;
     z-index: 3;
     background: ${color.sheet};
@@ -171,6 +175,7 @@ export function PdfPages({ bytes, pages, fields, chosen, pointed, onChoose, onPo
                   key={`${field.name} ${at}`}
                   $named={named}
                   $tone={marks?.get(field.name) ?? null}
+                  data-small={place.width * page.width * scale < 34 || undefined}
                   data-chosen={field.name === chosen || field.name === pointed || undefined}
                   data-field={isFirst ? field.name : undefined}
                   tabIndex={-1}

@@ -181,6 +181,7 @@ export default function BatchScreen() {
             chosen={chosen}
             onChoose={setChosen}
             narrow={chosen !== null}
+            ofOneBatch
             empty={<Empty title="No copy yet">The records are being looked through. The copies will stand here.</Empty>}
           />
         </div>
