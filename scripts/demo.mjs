@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { build, endTogether, install, option, root, startProcess } from './run.mjs';
+import { build, endTogether, install, option, root, startProcess, webPort } from './run.mjs';
 
-const port = option('port', '4180');
+const port = await webPort('4180');
 const data = resolve(option('data', join(root, '.mailbag/demo')));
 const started = Date.now();
 install();

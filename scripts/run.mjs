@@ -49,6 +49,19 @@ export function option(name, fallback) {
   return value;
 }
 
+/** The port to listen on. Ports that no browser opens (mail, remote shells and the like) are refused at once, before the long build. */
+export async function webPort(fallback) {
+  const port = option('port', fallback);
+  const isNumber = /^\d{1,5}$/.test(port) && Number(port) < 65536;
+  const refused =
+    isNumber && Number(port) > 0 && (await fetch(`http://127.0.0.1:${port}/`).catch((error) => error)).cause?.message === 'bad port';
+  if (isNumber && !refused) return port;
+  console.error(
+    `--port ${port} ${refused ? 'is kept for another service, so browsers do not open it' : 'is no port'}. Choose another one, such as ${fallback}.`,
+  );
+  process.exit(2);
+}
+
 /** Ends the children with this process. */
 export function endTogether(...children) {
   for (const signal of ['SIGINT', 'SIGTERM']) {

@@ -1,10 +1,11 @@
 import { join, resolve } from 'node:path';
-import { build, endTogether, install, option, root, startProcess } from './run.mjs';
+import { build, endTogether, install, option, root, startProcess, webPort } from './run.mjs';
 
+const wanted = await webPort('4180');
 install();
 build();
 const server = startProcess('apps/server/dist/main.js', [], {
-  MAILBAG_PORT: option('port', '4180'),
+  MAILBAG_PORT: wanted,
   MAILBAG_DATA: resolve(option('data', join(root, 'data'))),
 });
 const { port } = await server.ready;

@@ -24,7 +24,7 @@ const options = (name: string, ...pairs: [string, string][]) => ({
 const fullName = { kind: 'compose', parts: [{ column: 'First name' }, { text: ' ' }, { column: 'Surname' }] };
 const PAGE = 'topmostSubform[0].Page1[0]';
 
-const agreementMap = {
+export const agreementMap = {
   'tenancy.plot.no': column('Plot'),
   'tenancy.plot.site': column('Site'),
   'tenancy.plot.area': column('Area m²'),

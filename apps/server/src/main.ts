@@ -67,5 +67,8 @@ try {
   process.exit(1);
 }
 const address = app.getHttpServer().address() as { port: number };
-if (process.send) process.send({ port: address.port });
-else console.log(`Mailbag listens on http://${config.host}:${address.port}`);
+if (process.send) {
+  process.send({ port: address.port });
+  // Whoever started the server is gone, so nobody could end it any more.
+  process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
+} else console.log(`Mailbag listens on http://${config.host}:${address.port}`);

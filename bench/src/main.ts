@@ -1,0 +1,11 @@
+const benches: Record<string, () => Promise<void>> = {
+  batch: async () => (await import('./batch.js')).batchBench(),
+};
+
+const wanted = process.argv[2] ?? '';
+const bench = benches[wanted];
+if (!bench) {
+  console.error(`npm run bench -- ${Object.keys(benches).join('|')}`);
+  process.exit(2);
+}
+await bench();

@@ -1,0 +1,41 @@
+import type { ChildProcess } from 'node:child_process';
+import { fork } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('../../', import.meta.url));
+
+function start<Ready>(script: string, args: string[], env: Record<string, string>): Promise<{ child: ChildProcess; ready: Ready }> {
+  const child = fork(join(root, script), args, { env: { ...process.env, ...env }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  return new Promise((resolve, reject) => {
+    child.once('message', (message) => resolve({ child, ready: message as Ready }));
+    child.once('exit', (code) => reject(new Error(`${script} ended with ${code}`)));
+  });
+}
+
+/** Megabytes that a process has in memory now and had at most (Linux). */
+export function memoryOf(pid: number): { now: number; peak: number } {
+  const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+  const read = (name: string): number => Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)?.[1] ?? 0) / 1024;
+  return { now: Math.round(read('VmRSS')), peak: Math.round(read('VmHWM')) };
+}
+
+/** A built server and a stand-in post office on free ports of loopback, with a data folder of their own. */
+export async function startMailbag(): Promise<{ address: string; smtp: number; pid: number; data: string; stop(): void }> {
+  const data = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));
+  const office = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0'], {});
+  const server = await start<{ port: number }>('apps/server/dist/main.js', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data });
+  return {
+    address: `http://127.0.0.1:${server.ready.port}`,
+    smtp: office.ready.smtp,
+    pid: server.child.pid!,
+    data,
+    stop() {
+      server.child.kill('SIGKILL');
+      office.child.kill('SIGKILL');
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
