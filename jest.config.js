@@ -15,9 +15,10 @@ const transform = {
 const base = {
   testEnvironment: 'node',
   transform,
-  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble)/)'],
   moduleNameMapper: {
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
     '^@mailbag/contract$': '<rootDir>/packages/contract/src/index.ts',
     // Its package names a CommonJS file that it does not ship.
     '^numfmt$': '<rootDir>/node_modules/numfmt/dist/index.js',
@@ -38,6 +39,8 @@ export default {
   projects: [
     project('core', 'packages/core/src'),
     project('contract', 'packages/contract/src'),
+    project('host', 'packages/host/src'),
+    project('cli', 'apps/cli/src'),
     project('server', 'apps/server/src'),
     project('web', 'apps/web/src'),
     project('standins', 'standins/src'),

@@ -5,12 +5,19 @@ export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 
 export { inspectTemplate } from './pdf/inspect.js';
 export { compileTemplate } from './pdf/compile.js';
-export type { CompiledTemplate, CompileOptions } from './pdf/compile.js';
-export { fillCopy, measureCopy } from './pdf/fill.js';
-export type { FilledCopy, FillNote } from './pdf/fill.js';
+export type { CompiledTemplate, CompileOptions, Finish } from './pdf/compile.js';
+export { fillCopy, measureCopy, stateFor } from './pdf/fill.js';
+export type { FillNote, FillOptions } from './pdf/fill.js';
+export type { FilledCopy } from './pdf/copy-file.js';
+export type { FitRule, TooLong } from './pdf/appearance/text-layout.js';
+export { prepareProtection } from './pdf/protect/protection.js';
+export type { Permission, Protection, ProtectionOptions } from './pdf/protect/protection.js';
+export type { StampPlace, Symbology } from './pdf/stamp/stamp.js';
 export { readValues } from './pdf/read.js';
+export { refusedValues } from './pdf/refused-values.js';
 export * from './pdf/field.js';
 export type * from './pdf/value.js';
+export type { Calculation, FormatScript } from './pdf/scripts/script.js';
 
 export * from './tables/record.js';
 export { excerptTable, readTable } from './tables/read-table.js';

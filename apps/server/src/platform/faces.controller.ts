@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { MailbagError } from '@mailbag/core';
 import { Controller, Get, Header, Param, StreamableFile } from '@nestjs/common';
-import { bundledFaces } from './node-fonts.js';
+import { bundledFaces } from '@mailbag/host';
 
 /** The bundled faces, for the preview in the browser. */
 @Controller('api/faces')

@@ -5,7 +5,7 @@ import type { Cell, CompiledTemplate } from '@mailbag/core';
 import { MailbagError, compileTemplate, evaluateMap, fillCopy, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
-import { nodeFonts } from '../platform/node-fonts.js';
+import { nodeFonts } from '@mailbag/host';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 

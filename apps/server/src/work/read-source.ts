@@ -1,6 +1,6 @@
 import type { SourceRecord } from '@mailbag/core';
 import { readTable } from '@mailbag/core';
-import { tableFile } from '../platform/table-file.js';
+import { tableFile } from '@mailbag/host';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
-import { tableFile } from '../platform/table-file.js';
+import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
 import { makeCopies } from './make-copies.js';
 import { readSource } from './read-source.js';

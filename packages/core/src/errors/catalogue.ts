@@ -19,7 +19,13 @@ export const catalogue = {
     `${f(e, 'file')} keeps its form only in XFA, which has no pages of its own to fill. Ask its author for a version with AcroForm fields.`,
   'pdf-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Reduce the pictures in it and upload it again.`,
   'pdf-field-unknown': (e) => `The template has no field named “${f(e, 'field')}”.`,
+  'value-not-fillable': (e) => `“${f(e, 'field')}” is a ${f(e, 'kind')} field and takes no value.`,
+  'value-not-accepted': (e) =>
+    `“${f(e, 'field')}” does not accept “${f(e, 'value')}”. ${f(e, 'accepted') ? `It accepts ${f(e, 'accepted')}.` : 'It accepts text.'}`,
+  'value-too-long': (e) => `The value for “${f(e, 'field')}” has ${f(e, 'length')} characters; the field takes ${f(e, 'limit')} at most.`,
+  'value-one-option': (e) => `“${f(e, 'field')}” takes one option, not ${f(e, 'count')}.`,
   'font-cannot-draw': (e) => `No bundled face can draw ${f(e, 'characters')} in “${f(e, 'field')}”.`,
+  'image-unreadable': (e) => `The picture for “${f(e, 'field')}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   'sheet-not-a-workbook': (e) =>
     `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
   'sheet-old-workbook': (e) => `${f(e, 'file')} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,

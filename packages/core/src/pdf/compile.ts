@@ -1,70 +1,91 @@
 import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
-import { PDFArray, PDFDict as Dict, PDFName, PDFRawStream, PDFRef, PDFStream } from '@cantoo/pdf-lib';
-import type { FaceFile, FontEngine, ShapingFace } from '../platform/ports.js';
-import { winAnsiCode } from './appearance/standard-face.js';
-import type { ExtraFace } from './appearance/text-run.js';
+import { PDFArray, PDFDict as Dict, PDFName, PDFRawStream, PDFRef } from '@cantoo/pdf-lib';
+import type { FaceFile, FontEngine } from '../platform/ports.js';
+import type { CodedFace } from './appearance/coded-face.js';
 import { num } from './appearance/number.js';
-import { ByteWriter } from './byte-writer.js';
-import { arrayEntry, dictEntry, entry, openPdf } from './document.js';
+import { OwnFaces } from './appearance/own-face.js';
+import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf } from './document.js';
+import type { EmbeddedFace } from './embed-faces.js';
+import { OBJECTS_PER_FACE, embedFaces, neededFaces } from './embed-faces.js';
 import type { Field, TemplateDescription } from './field.js';
+import type { FieldTree } from './field-tree.js';
 import { readFieldTree } from './field-tree.js';
+import { fingerprint } from './fingerprint.js';
+import type { HolderPlan } from './form-plan.js';
+import { dropXfa, prepareForm, writeHolders } from './form-plan.js';
 import { describeField, describePdf, visibleBox } from './inspect.js';
-import { writeBase, xrefEntry } from './serialise.js';
-import type { WidgetPlan } from './widget-plan.js';
-import { planWidget } from './widget-plan.js';
+import { addOverlay } from './overlay.js';
+import type { BaseObject } from './serialise.js';
+import { XREF_HEAD, objectText, writeBase, xrefEntry } from './serialise.js';
+import type { StampPlace } from './stamp/stamp.js';
+import { dropStructure } from './structure.js';
+import type { PlanContext, WidgetPlan } from './widget-plan.js';
+import { bake, planWidget } from './widget-plan.js';
+
+/** What becomes of the fields: drawn into the page, kept and read-only, or kept to be filled further. */
+export type Finish = 'flattened' | 'locked' | 'open';
 
 export interface CompileOptions {
   fonts: FontEngine;
-  /** Bundled faces in order of preference, for characters that the standard fonts lack. */
+  /** Bundled faces in order of preference, for characters that the form's own and the standard fonts lack. */
   faces: readonly FaceFile[];
-  /** Every character that values of the batch contain. Characters outside WinAnsi that are missing here cannot be drawn. */
+  /** Texts with every character that values of the batch contain. Characters outside WinAnsi that are missing here cannot be drawn. */
   characters?: Iterable<string>;
   /** Name of the file, for sentences. */
   file?: string;
+  /** `flattened` where nothing is said. */
+  finish?: Finish;
+  /** Fields that every copy draws anew, if only as empty; what surrounds their values is then written once for all copies. */
+  given?: readonly string[];
+  /** Where the copy code is stamped. */
+  stamps?: readonly StampPlace[];
 }
 
-/** One page on which something varies. */
+/** One page on which something varies that is drawn into it. */
 export interface PagePlan {
+  /** 0-based. */
+  page: number;
   /** Object number of its overlay. */
   overlay: number;
-  bbox: string;
-  /** XObject entries of the overlay's resources. */
-  appearances: string;
+  /** The dictionary of the overlay up to its fonts, and after its fonts up to its length. */
+  head: string;
+  tail: string;
   widgets: WidgetPlan[];
+  stamps: StampPlace[];
+  /** As a person sees it: width, height, and the matrix from there to the page's own space. */
+  seen: { width: number; height: number; matrix: string };
+  /** Entries of a page of its own over the same base, for copies combined in one file. */
+  dict: string;
 }
 
-/** A bundled face embedded in the base block. */
-export interface EmbeddedFace extends ExtraFace {
-  /** Object number of its descriptor. */
-  descriptor: number;
-}
-
-/** A template made ready to be filled many times. Flattened: copies have no fields. */
+/** A template made ready to be filled many times. */
 export interface CompiledTemplate {
   description: TemplateDescription;
   fields: ReadonlyMap<string, Field>;
+  finish: Finish;
+  /** Fields whose value the form's author works out from others, in the order in which they are to be worked out. */
+  calculated: Field[];
   pages: PagePlan[];
+  /** Fields and widgets whose dictionaries vary; none in flattened copies. */
+  holders: HolderPlan[];
   faces: EmbeddedFace[];
+  /** Entries of /Font resources that are the same in every copy. */
+  fonts: string;
+  /** Header and all objects that are the same in every copy. */
   base: Uint8Array;
-  /** Cross-reference entries of what stands in `base`: before the overlays' numbers and after them. */
-  xref: [string, string];
-  /** First object number that is free for what varies after the overlays. */
-  nextObject: number;
+  objects: BaseObject[];
+  /** Cross-reference entries of the base, the free first one included. */
+  xref: string;
+  /** First object number that varies. */
+  first: number;
+  /** First number that is free after those which are planned. */
+  next: number;
   root: number;
   info: number | null;
   /** Hexadecimal digest of the base, first half of the file identifier. */
   baseId: string;
-}
-
-/** A digest of 128 bits for file identifiers; not for secrets. FNV-1a in four lanes. */
-export function fingerprint(bytes: Uint8Array | string): string {
-  const lanes = [0x811c9dc5, 0x1234567, 0x9e3779b1, 0x85ebca6b];
-  const at = typeof bytes === 'string' ? (index: number) => bytes.charCodeAt(index) : (index: number) => bytes[index]!;
-  for (let index = 0; index < bytes.length; index++) {
-    const lane = index & 3;
-    lanes[lane] = Math.imul(lanes[lane]! ^ at(index), 0x01000193);
-  }
-  return lanes.map((lane, index) => (Math.imul(lane ^ bytes.length, 0x01000193 + index) >>> 0).toString(16).padStart(8, '0')).join('');
+  /** All pages in order, for copies combined in one file: their entries, and which plan draws on them. */
+  allPages: { dict: string; plan: PagePlan | null }[];
 }
 
 /** Takes from the catalog what a flattened copy must not have: the form, XFA, scripts. */
@@ -72,8 +93,6 @@ function dropForm(doc: PDFDocument): void {
   const catalog = doc.catalog;
   catalog.delete(PDFName.of('AcroForm'));
   catalog.delete(PDFName.of('AA'));
-  catalog.delete(PDFName.of('NeedsRendering'));
-  catalog.delete(PDFName.of('Perms'));
   const open = entry(catalog, 'OpenAction');
   if (open instanceof Dict && String(entry(open, 'S')) === '/JavaScript') catalog.delete(PDFName.of('OpenAction'));
   dictEntry(catalog, 'Names')?.delete(PDFName.of('JavaScript'));
@@ -91,104 +110,77 @@ function dropWidgets(page: PDFPage): PDFRef[] {
     const dict = annotations.lookup(index);
     const isWidget = dict instanceof Dict && String(entry(dict, 'Subtype')) === '/Widget';
     if (isWidget && raw instanceof PDFRef) dropped.push(raw);
-    if (!isWidget && dict) kept.push(raw);
+    if (!isWidget && dict instanceof Dict) kept.push(raw);
   }
   if (kept.size() > 0) page.node.set(PDFName.of('Annots'), kept);
   else page.node.delete(PDFName.of('Annots'));
   return dropped;
 }
 
-/** Lets a page draw its overlay after its own content, in the page's own space. */
-function addOverlay(page: PDFPage, overlay: PDFRef): void {
-  const context = page.doc.context;
-  const resources = page.node.Resources();
-  const own = (resources ?? Dict.withContext(context)).clone(context);
-  const objects = (dictEntry(own, 'XObject') ?? Dict.withContext(context)).clone(context);
-  objects.set(PDFName.of('MbO'), overlay);
-  own.set(PDFName.of('XObject'), objects);
-  page.node.set(PDFName.of('Resources'), own);
-  const stream = (text: string): PDFRef =>
-    context.register(
-      PDFRawStream.of(
-        Dict.withContext(context),
-        Uint8Array.from(text, (char) => char.charCodeAt(0)),
-      ),
-    );
-  const raw = page.node.get(PDFName.of('Contents'));
-  const found = raw && page.node.lookup(PDFName.of('Contents'));
-  const contents = PDFArray.withContext(context);
-  const originals = found instanceof PDFArray ? found.asArray() : found instanceof PDFStream && raw ? [raw] : [];
-  if (originals.length > 0) {
-    contents.push(stream('q\n'));
-    for (const original of originals) contents.push(original);
-    contents.push(stream('\nQ\nq /MbO Do Q\n'));
-  } else contents.push(stream('q /MbO Do Q\n'));
-  page.node.set(PDFName.of('Contents'), contents);
+/** Fields without a widget on a page are gone from a flattened copy too, and so are the nodes of their tree. */
+function fieldRefs(doc: PDFDocument): PDFRef[] {
+  const found = new Set<PDFRef>();
+  const walk = (array: PDFArray | undefined): void => {
+    for (const { ref, dict } of dictsOf(array)) {
+      if (ref && found.has(ref)) continue;
+      if (ref) found.add(ref);
+      walk(arrayEntry(dict, 'Kids'));
+    }
+  };
+  const form = dictEntry(doc.catalog, 'AcroForm');
+  walk(form && arrayEntry(form, 'Fields'));
+  return [...found];
 }
 
-const opened = new WeakMap<FaceFile, ShapingFace>();
-
-function openFace(fonts: FontEngine, file: FaceFile): ShapingFace {
-  let face = opened.get(file);
-  if (!face) opened.set(file, (face = fonts.openFace(file.bytes)));
-  return face;
+/** Packs streams that stand there unpacked, since they go into every copy. Metadata stays readable to search programs. */
+function packStreams(doc: PDFDocument): void {
+  for (const [ref, object] of doc.context.enumerateIndirectObjects()) {
+    if (!(object instanceof PDFRawStream) || object.dict.has(PDFName.of('Filter')) || object.getContents().length < 256) continue;
+    if (String(entry(object.dict, 'Type')) === '/Metadata') continue;
+    const packed = doc.context.flateStream(object.getContents());
+    const dict = object.dict.clone(doc.context);
+    dict.set(PDFName.of('Filter'), PDFName.of('FlateDecode'));
+    doc.context.assign(ref, PDFRawStream.of(dict, packed.getContents()));
+  }
 }
 
-/** The faces needed for the characters, each cut down to them. */
-function neededFaces(options: CompileOptions): { extra: ExtraFace; file: Uint8Array; points: number[] }[] {
-  const points = [...new Set(Array.from(options.characters ?? [], (char) => char.codePointAt(0)!))].sort((a, b) => a - b);
-  const foreign = points.filter((point) => point >= 0x20 && winAnsiCode(point) === undefined);
-  if (foreign.length === 0) return [];
-  return options.faces.flatMap((file, index) => {
-    const face = openFace(options.fonts, file);
-    if (!foreign.some((point) => face.covers(point))) return [];
-    const covered = new Set([0x20, ...points].filter((point) => face.covers(point)));
-    const limited: ShapingFace = {
-      ...face,
-      unitsPerEm: face.unitsPerEm,
-      ascender: face.ascender,
-      descender: face.descender,
-      covers: (point) => covered.has(point),
-    };
-    return [{ extra: { index, name: file.name, face: limited }, file: options.fonts.subset(file.bytes, covered), points: [...covered] }];
+const overlap = (a: readonly number[], b: readonly number[]): boolean =>
+  Math.min(a[2]!, b[2]!) - Math.max(a[0]!, b[0]!) > 0.01 && Math.min(a[3]!, b[3]!) - Math.max(a[1]!, b[1]!) > 0.01;
+
+/**
+ * Border and background of the widgets that every copy draws anew, as the page's own operators. A widget that lies over another one keeps its
+ * place in the order of drawing.
+ */
+function bakePage(plans: readonly WidgetPlan[], given: ReadonlySet<string>): string {
+  let baked = '';
+  plans.forEach((plan, index) => {
+    const isDrawn = plan.onValue === null && (plan.untouched === null || given.has(plan.field.name)) && !plan.close.includes('EMC');
+    if (!isDrawn || plan.field.kind === 'button' || plan.field.kind === 'signature') return;
+    if (plans.some((other, at) => at < index && overlap(plan.rect, other.rect))) return;
+    if (given.has(plan.field.name)) plan.untouched = null;
+    baked += bake(plan);
   });
+  return baked;
 }
 
-/** Six letters that mark a subset (ISO 32000-2, 9.9.2), from the characters in it. */
-function subsetTag(points: readonly number[]): string {
-  const digest = fingerprint(points.join(','));
-  return Array.from({ length: 6 }, (_, index) =>
-    String.fromCharCode(65 + (Number.parseInt(digest.slice(index * 4, index * 4 + 4), 16) % 26)),
-  ).join('');
+/** Fields with a calculation in the order of the form (ISO 32000-2, table 224, CO); those which it does not list come last. */
+function calculationOrder(tree: FieldTree, fields: readonly Field[]): Field[] {
+  const listed = dictsOf(tree.acroForm && arrayEntry(tree.acroForm, 'CO')).map(({ dict }) => dict);
+  const placeOf = new Map(tree.fields.map((raw) => [raw.name, raw.holders.map((dict) => listed.indexOf(dict)).find((at) => at >= 0) ?? Infinity]));
+  return fields.filter((field) => field.calculation).sort((a, b) => (placeOf.get(a.name)! < placeOf.get(b.name)! ? -1 : placeOf.get(a.name)! > placeOf.get(b.name)! ? 1 : 0));
 }
 
-function embedFaces(
-  doc: PDFDocument,
-  options: CompileOptions,
-  out: ByteWriter,
-  firstNumber: number,
-): { faces: EmbeddedFace[]; xref: string; next: number } {
-  let next = firstNumber;
-  let xref = '';
-  const faces = neededFaces(options).map(({ extra, file, points }) => {
-    const packed = doc.context.flateStream(file).getContents();
-    const name = `${subsetTag(points)}+${extra.name}`;
-    const up = (value: number): string => num((value * 1000) / extra.face.unitsPerEm);
-    const program = next++;
-    xref += xrefEntry(out.length);
-    out
-      .text(`${program} 0 obj\n<</Filter/FlateDecode/Length1 ${file.length}/Length ${packed.length}>>\nstream\n`)
-      .bytes(packed)
-      .text('\nendstream\nendobj\n');
-    const descriptor = next++;
-    xref += xrefEntry(out.length);
-    out.text(
-      `${descriptor} 0 obj\n<</Type/FontDescriptor/FontName/${name}/Flags 4/FontBBox[-1000 ${up(extra.face.descender)} 2000 ${up(extra.face.ascender)}]` +
-        `/ItalicAngle 0/Ascent ${up(extra.face.ascender)}/Descent ${up(extra.face.descender)}/CapHeight 714/StemV 80/FontFile2 ${program} 0 R>>\nendobj\n`,
-    );
-    return { ...extra, name, descriptor };
-  });
-  return { faces, xref, next };
+/** How a page is seen, turned by its Rotate entry (ISO 32000-2, table 31, Rotate). */
+function seenPage(page: PDFPage): PagePlan['seen'] {
+  const box = visibleBox(page);
+  const rotation = ((Math.round(page.getRotation().angle / 90) * 90) % 360) + (page.getRotation().angle < 0 ? 360 : 0);
+  const [l, b, r, t] = [box.left, box.bottom, box.left + box.width, box.bottom + box.height].map(num);
+  const turned = rotation % 180 !== 0;
+  return {
+    width: turned ? box.height : box.width,
+    height: turned ? box.width : box.height,
+    matrix: { 90: `0 1 -1 0 ${r} ${b}`, 180: `-1 0 0 -1 ${r} ${t}`, 270: `0 -1 1 0 ${l} ${t}` }[rotation] ?? `1 0 0 1 ${l} ${b}`,
+  };
 }
 
 /**
@@ -197,57 +189,131 @@ function embedFaces(
  */
 export async function compileTemplate(pdf: Uint8Array, options: CompileOptions): Promise<CompiledTemplate> {
   const file = options.file ?? 'The template';
+  const finish = options.finish ?? 'flattened';
+  const isFlat = finish === 'flattened';
   const openedPdf = await openPdf(pdf, file);
   const { doc } = openedPdf;
   const description = describePdf(openedPdf, file);
   const tree = readFieldTree(doc);
+  const calculated = calculationOrder(tree, description.fields);
   const pages = doc.getPages();
-  const overlays = pages.map(() => doc.context.nextRef());
+  const stamps = options.stamps ?? [];
   const names = new Map<PDFRef, string>();
-  const usedOn = pages.map(() => new Set<PDFRef>());
+  const groups = new Map<PDFRef, string>();
+  const usedOn = pages.map(() => ({ appearances: new Set<PDFRef>(), groups: new Set<PDFRef>() }));
+  const ownFaces = new OwnFaces();
   const plans: WidgetPlan[][] = pages.map(() => []);
+  const faces = new Set<CodedFace>();
+  const planned: { field: Field; plans: (WidgetPlan | null)[] }[] = [];
   for (const raw of tree.fields) {
     const field = describeField(raw);
     if (!field) continue;
-    raw.widgets.forEach((widget, index) => {
-      const plan = planWidget(tree.acroForm, raw, field, widget, index, (ref) => {
-        if (!names.has(ref)) names.set(ref, `MbA${names.size}`);
-        usedOn[widget.page]!.add(ref);
-        return names.get(ref)!;
-      });
-      if (plan) plans[plan.page]!.push(plan);
+    const mine = raw.widgets.map((widget, index) => {
+      const used = usedOn[widget.page];
+      const name = (map: Map<PDFRef, string>, prefix: string, ref: PDFRef): string => {
+        if (!map.has(ref)) map.set(ref, `${prefix}${map.size}`);
+        return map.get(ref)!;
+      };
+      const context: PlanContext = {
+        acroForm: tree.acroForm,
+        nameAppearance: (ref) => (used?.appearances.add(ref), name(names, 'MbA', ref)),
+        nameContent: (ref) => (used?.groups.add(ref), name(groups, 'MbC', ref)),
+        ownFace: (font, ref) => ownFaces.faceOf(font, ref),
+      };
+      const plan = planWidget(context, raw, field, widget, index);
+      if (plan) {
+        if (isFlat) plans[plan.page]!.push(plan);
+        for (const face of plan.coded) faces.add(face);
+      }
+      return plan;
     });
+    planned.push({ field, plans: mine });
   }
-  const dropped = new Set(pages.flatMap(dropWidgets));
-  dropForm(doc);
-  const withOverlay = pages.map((page, index) => ({ page, index })).filter(({ index }) => plans[index]!.length > 0);
-  for (const { page, index } of withOverlay) addOverlay(page, overlays[index]!);
+  const overlays = pages.map(() => doc.context.nextRef());
+  const dropped = new Set<PDFRef>();
+  dropXfa(doc);
+  if (isFlat) {
+    for (const ref of [...fieldRefs(doc), ...pages.flatMap(dropWidgets)]) dropped.add(ref);
+    dropForm(doc);
+    dropStructure(doc, dropped);
+  }
+  const held = isFlat ? [] : prepareForm(doc, tree, planned, finish);
+  const given = new Set(options.given ?? []);
+  const baked = plans.map((here) => bakePage(here, given));
+  const withOverlay = pages
+    .map((page, index) => ({ page, index, stamps: stamps.filter((stamp) => stamp.page === index + 1) }))
+    .filter(({ index, stamps: here }) => plans[index]!.length > 0 || here.length > 0);
+  for (const { page, index } of withOverlay) addOverlay(page, overlays[index]!, baked[index]!);
+  packStreams(doc);
+
+  const needed = neededFaces(options.fonts, options.faces, options.characters ?? []);
   const info = doc.context.trailerInfo.Info instanceof PDFRef ? doc.context.trailerInfo.Info : null;
   const root = doc.context.trailerInfo.Root as PDFRef;
-  const reserved = withOverlay.map(({ index }) => overlays[index]!);
-  const base = writeBase(doc.context, root, info, reserved, dropped, [...names.keys()]);
-
-  const out = new ByteWriter().bytes(base.bytes);
-  const { faces, xref, next } = embedFaces(doc, options, out, base.count + reserved.length);
-  const bytes = out.done();
+  const reserved = [...withOverlay.map(({ index }) => overlays[index]!), ...held.map(({ ref }) => ref)];
+  const appearances = isFlat ? [...names.keys()] : [];
+  const fontRefs = [...faces].flatMap((face) => ownFaces.refOf(face) ?? []);
+  const roots = [root, ...(info ? [info] : []), ...appearances, ...groups.keys(), ...fontRefs];
+  const base = writeBase(doc.context, roots, reserved, dropped, needed.length * OBJECTS_PER_FACE);
+  const embedded = embedFaces(doc, needed, base.writer, base.objects);
+  const bytes = base.writer.done();
+  const numberOf = (ref: PDFRef): number => base.numbers.get(ref)!;
+  const fonts = [...faces]
+    .map((face) => {
+      const ref = ownFaces.refOf(face);
+      return `/${face.resource} ${ref ? `${numberOf(ref)} 0 R` : `<</Type/Font/Subtype/Type1/BaseFont/${face.baseFont}/Encoding/WinAnsiEncoding>>`}`;
+    })
+    .join('');
+  const pagePlans = withOverlay.map(({ page, index, stamps: here }): PagePlan => {
+    const box = visibleBox(page);
+    const bbox = [box.left, box.bottom, box.left + box.width, box.bottom + box.height].map(num).join(' ');
+    const entries = (refs: Set<PDFRef>, map: Map<PDFRef, string>): string => [...refs].map((ref) => `/${map.get(ref)} ${numberOf(ref)} 0 R`).join('');
+    const used = usedOn[index]!;
+    const properties = used.groups.size > 0 ? `/Properties<<${entries(used.groups, groups)}>>` : '';
+    return {
+      page: index,
+      overlay: numberOf(overlays[index]!),
+      head: `<</Type/XObject/Subtype/Form/BBox[${bbox}]/Resources<<${properties}/XObject<<${isFlat ? entries(used.appearances, names) : ''}`,
+      tail: `>>>>`,
+      widgets: plans[index]!,
+      stamps: here,
+      seen: seenPage(page),
+      dict: '',
+    };
+  });
+  const first = base.objects.length + 1;
+  const holders = writeHolders(held, base.numbers, pagePlans.length + first);
+  const planOf = new Map(pagePlans.map((plan) => [plan.page, plan]));
   return {
     description,
     fields: new Map(description.fields.map((field) => [field.name, field])),
-    pages: withOverlay.map(({ page, index }, at) => {
-      const box = visibleBox(page);
-      return {
-        overlay: base.reserved[at]!,
-        bbox: [box.left, box.bottom, box.left + box.width, box.bottom + box.height].map(num).join(' '),
-        appearances: [...usedOn[index]!].map((ref) => `/${names.get(ref)} ${base.numbers.get(ref)} 0 R`).join(''),
-        widgets: plans[index]!,
-      };
-    }),
-    faces,
+    finish,
+    calculated,
+    pages: pagePlans,
+    holders,
+    faces: embedded,
+    fonts,
     base: bytes,
-    xref: [base.xref, xref],
-    nextObject: next,
-    root: base.root,
-    info: base.info,
+    objects: base.objects,
+    xref: XREF_HEAD + base.objects.map(({ from }) => xrefEntry(from)).join(''),
+    first,
+    next: first + pagePlans.length + holders.reduce((count, holder) => count + (holder.appearance === null ? 1 : 2), 0),
+    root: numberOf(root),
+    info: info ? (base.numbers.get(info) ?? null) : null,
     baseId: fingerprint(bytes),
+    allPages: pages.map((page, index) => ({ dict: pageEntries(page, base.numbers), plan: planOf.get(index) ?? null })),
   };
+}
+
+/** Attributes that pages inherit from their tree (ISO 32000-2, table 31). */
+const INHERITED = ['Resources', 'MediaBox', 'CropBox', 'Rotate'];
+
+/** The entries of a page for a file that combines many copies: with what it inherits, without its place in the tree, its annotations and tags. */
+function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): string {
+  const dict = page.node.clone(page.doc.context);
+  for (const key of INHERITED) {
+    const value = page.node.getInheritableAttribute(PDFName.of(key));
+    if (value && !dict.has(PDFName.of(key))) dict.set(PDFName.of(key), value);
+  }
+  for (const key of dict.keys()) if (['Parent', 'Annots', 'StructParents', 'Tabs', 'AA', 'B', 'Metadata', 'PieceInfo'].includes(nameText(key))) dict.delete(key);
+  return objectText(dict, numbers);
 }

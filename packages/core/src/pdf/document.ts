@@ -31,6 +31,8 @@ export const entry = (dict: PDFDict, key: string): PDFObject | undefined => {
     return undefined;
   }
 };
+/** The object under `key` as it stands there, references unfollowed. */
+export const rawEntry = (dict: PDFDict, key: string): PDFObject | undefined => dict.get(name(key));
 export const dictEntry = (dict: PDFDict, key: string): PDFDict | undefined => {
   const found = entry(dict, key);
   return found instanceof PDFDict ? found : found instanceof PDFRawStream ? found.dict : undefined;
@@ -132,7 +134,7 @@ const isWrongPassword = (error: unknown): boolean =>
  * @param file its name, for the sentences of errors
  * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password
  */
-export async function openPdf(bytes: Uint8Array, file: string): Promise<OpenedPdf> {
+export async function openPdf(bytes: Uint8Array, file: string, password = ''): Promise<OpenedPdf> {
   const head = latin1(bytes.subarray(0, 4096));
   const start = head.indexOf('%PDF-');
   if (start < 0) throw new MailbagError('pdf-not-a-pdf', { file });
@@ -141,7 +143,7 @@ export async function openPdf(bytes: Uint8Array, file: string): Promise<OpenedPd
   if (start > 0 || !tail.includes('startxref') || !tail.includes('%%EOF')) notes.push({ code: 'mended', fields: [] });
   let doc: PDFDocument;
   try {
-    doc = await PDFDocument.load(start > 0 ? bytes.subarray(start) : bytes, { password: '', updateMetadata: false, parseSpeed: Infinity });
+    doc = await PDFDocument.load(start > 0 ? bytes.subarray(start) : bytes, { password, updateMetadata: false, parseSpeed: Infinity });
   } catch (error) {
     if (isWrongPassword(error)) throw new MailbagError('pdf-password', { file }, { cause: error });
     throw new MailbagError('pdf-damaged', { file }, { cause: error });

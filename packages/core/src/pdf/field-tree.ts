@@ -19,6 +19,8 @@ export interface RawField {
   dict: PDFDict;
   owners: Inherited;
   widgets: RawWidget[];
+  /** The dictionaries that hold the value: one, or several where fields of one name stand apart. */
+  holders: PDFDict[];
 }
 
 export interface FieldTree {
@@ -62,9 +64,10 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
   const seen = new Set<PDFDict>();
   const add = (name: string, dict: PDFDict, owners: Inherited, widgets: RawWidget[]): void => {
     const known = byName.get(name);
-    if (!known) byName.set(name, { name, dict, owners, widgets });
+    if (!known) byName.set(name, { name, dict, owners, widgets, holders: [dict] });
     else {
       known.widgets.push(...widgets);
+      if (!known.holders.includes(dict)) known.holders.push(dict);
       if (String(inheritedEntry(known, 'FT')) !== String(owners.FT && entry(owners.FT, 'FT'))) twoKinds.add(name);
     }
   };

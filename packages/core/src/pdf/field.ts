@@ -1,3 +1,5 @@
+import type { Calculation, FormatScript } from './scripts/script.js';
+
 /** What a form field is (ISO 32000-2, 12.7.5). */
 export type FieldKind = 'text' | 'checkbox' | 'radio' | 'combo' | 'list' | 'signature' | 'button';
 
@@ -34,6 +36,10 @@ export interface FieldWidget {
   annotFlags: number;
   /** On-value of this tick box or radio button; null for other kinds. */
   onValue: string | null;
+  /** Whether the file itself names that on-value; else it is the one that copies get. */
+  hasOnValue: boolean;
+  /** AS, the state that the widget shows now; null: none. */
+  state: string | null;
   hidden: boolean;
 }
 
@@ -49,8 +55,12 @@ export interface Field {
   /** Fully qualified name (ISO 32000-2, 12.7.4.2). */
   name: string;
   kind: FieldKind;
+  /** Its own part of the name (T). */
+  partialName: string;
   /** TU; null: none. */
   tooltip: string | null;
+  /** Text printed beside or above the first box; null: none near enough. */
+  label: string | null;
   /** Page of the first widget, 1-based. */
   page: number;
   flags: FieldFlag[];
@@ -61,6 +71,13 @@ export interface Field {
   onValues: string[];
   /** The value in the template: text, on-value, or chosen options; null: none. */
   value: string | string[] | null;
+  /** DV; null: none. */
+  defaultValue: string | string[] | null;
+  /** How the form's author formats the value by script; null: not, or by a script that is not known. */
+  format: FormatScript | null;
+  /** How the form's author works the value out from other fields; null: not, or by a script that is not known. */
+  calculation: Calculation | null;
+  isPassword: boolean;
   widgets: FieldWidget[];
 }
 
@@ -76,7 +93,7 @@ export interface PageSize {
 }
 
 export type TemplateNoteCode =
-  'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
+  'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'fonts-missing' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
 
 /** Something to know about a template that can be used all the same. */
 export interface TemplateNote {
@@ -95,7 +112,9 @@ const noteSentences: Record<TemplateNoteCode, string> = {
   encrypted: 'The file is protected by its author, but opens without a password. Copies are made without that protection.',
   'xfa-dropped': 'The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.',
   signed: 'The file is signed. Filling it breaks that signature, so copies go out without it.',
-  scripts: 'The file contains scripts. They are never run, and copies go out without them.',
+  scripts:
+    'The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself, for the others put the finished value into the records.',
+  'fonts-missing': 'The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.',
   'stray-widgets': 'Some fields stood outside the list of fields. They were taken in.',
   'filling-forbidden': 'The author’s permissions forbid filling this form. Make sure that you may use it.',
   'two-kinds': 'Fields of one name have two different kinds; they are filled as the first of them.',
@@ -112,9 +131,10 @@ export const isChoice = (field: Field): boolean => field.kind === 'combo' || fie
 /** Fields that take a value from a record. Push buttons and signature fields do not. */
 export const isFillable = (field: Field): boolean => field.kind !== 'button' && field.kind !== 'signature' && !isReadOnly(field);
 
-/** A name for people: the tooltip, else the last part of the field's name made readable. */
+/** A name for people: the tooltip, else the printed label, else the last part of the field's name made readable. */
 export function fieldLabel(field: Field): string {
   if (field.tooltip?.trim()) return field.tooltip.trim();
+  if (field.label?.trim()) return field.label.trim();
   const last = field.name.split('.').at(-1) ?? field.name;
   const readable = last
     .replace(/\[\d+\]$/, '')

@@ -1,13 +1,24 @@
-import { num } from './appearance/number.js';
-import { drawText, newFaceUse } from './appearance/draw-text.js';
 import type { FaceUse, UsedCode } from './appearance/draw-text.js';
-import { layoutText } from './appearance/text-layout.js';
+import { TextObject, drawText, newFaceUse } from './appearance/draw-text.js';
+import { num } from './appearance/number.js';
+import type { FitRule, TextLayout } from './appearance/text-layout.js';
+import { layoutText, usualFit } from './appearance/text-layout.js';
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
 import type { CompiledTemplate, PagePlan } from './compile.js';
-import { fingerprint } from './compile.js';
+import { ByteWriter } from './byte-writer.js';
+import type { TailObject } from './copy-file.js';
+import { FilledCopy } from './copy-file.js';
 import type { Field } from './field.js';
-import { xrefEntry } from './serialise.js';
+import type { HolderPlan } from './form-plan.js';
+import type { ImageData } from './image.js';
+import { placeImage, readImage } from './image.js';
+import { protectedFile } from './protect/protected-file.js';
+import type { Protection } from './protect/protection.js';
+import { calculate } from './scripts/calculation.js';
+import { applyFormat } from './scripts/script.js';
+import { hexOf } from './serialise.js';
+import { drawStamp } from './stamp/stamp.js';
 import type { FieldValue, FieldValues, Fit } from './value.js';
 import type { WidgetPlan } from './widget-plan.js';
 
@@ -18,9 +29,15 @@ export interface FillNote {
   characters: string[];
 }
 
-export interface FilledCopy {
-  bytes: Uint8Array;
-  notes: FillNote[];
+export interface FillOptions {
+  /** What is done with text that does not fit; shrunk to 5 points where nothing is said. */
+  fit?: FitRule;
+  /** Copy code for the stamps of the compiled template. */
+  code?: string;
+  /** Passwords, and what tells this copy apart from others with the same. */
+  protect?: { protection: Protection; copy: string };
+  /** PNG or JPEG files by field, drawn into the field's boxes with their aspect kept. */
+  images?: Readonly<Record<string, Uint8Array>>;
 }
 
 /** The on-value that a value of a button stands for; null: off. A value which the field does not know is off too. */
@@ -29,83 +46,169 @@ export function stateFor(field: Field, value: FieldValue | null): string | null 
   if (value === false || value === null || Array.isArray(value) || value === '' || value === 'Off') return null;
   if (field.onValues.includes(value)) return value;
   const option = field.options.findIndex((one) => one.value === value || one.label === value);
-  return option >= 0 ? (field.onValues[option] ?? null) : null;
+  return option >= 0 ? (field.widgets[option]?.onValue ?? field.onValues[option] ?? null) : null;
 }
+
+const optionOf = (field: Field, text: string) =>
+  field.options.find((option) => option.value === text) ?? field.options.find((option) => option.label === text);
 
 /** The text shown for a value: an option's display value for its export value. */
 function shownText(field: Field, value: FieldValue | null): string {
   const text = Array.isArray(value) ? value.join(', ') : value === null || typeof value === 'boolean' ? '' : value;
-  if (field.kind !== 'combo') return text;
-  return (field.options.find((option) => option.value === text) ?? field.options.find((option) => option.label === text))?.label ?? text;
-}
-
-function worse(a: Fit, b: Fit): Fit {
-  return a === 'overflows' || b === 'overflows' ? 'overflows' : a === 'tight' || b === 'tight' ? 'tight' : 'fits';
+  if (field.kind === 'text') return field.isPassword ? '*'.repeat([...text].length) : field.format ? applyFormat(field.format, text) : text;
+  const shown = optionOf(field, text)?.label ?? text;
+  return field.format ? applyFormat(field.format, shown) : shown;
 }
 
 /** Height of a line of a list box over its type size; common practice, no source. */
 const LIST_LEADING = 1.25;
 
-function drawList(plan: WidgetPlan, value: FieldValue | null, choice: FaceChoice, use: FaceUse): string {
-  const chosen = new Set(Array.isArray(value) ? value : typeof value === 'string' ? [value] : []);
-  const size = plan.box.size || 10;
-  const lead = size * LIST_LEADING;
-  const rows = Math.max(1, Math.floor(plan.box.height / lead));
-  const isChosen = (option: { value: string; label: string }): boolean => chosen.has(option.value) || chosen.has(option.label);
-  const first = Math.max(0, plan.field.options.findIndex(isChosen));
-  const from = first < rows ? 0 : first;
-  let out = '';
-  plan.field.options.slice(from, from + rows).forEach((option, index) => {
-    const bottom = plan.box.height - plan.box.border - (index + 1) * lead;
-    if (isChosen(option)) out += `0.6 0.76 0.86 rg 0 ${num(bottom)} ${num(plan.box.width)} ${num(lead)} re f\n`;
-    const line = { ...plan.box, height: lead, multiline: false, comb: 0, size, border: 0 };
-    const layout = layoutText(option.label, line, choice);
-    out += drawText({ ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom })) }, plan.appearance.colour, use);
-  });
-  return out;
-}
+/** What a copy draws is written here, one copy after the other. */
+const ink = new ByteWriter();
 
-function drawWidget(
-  plan: WidgetPlan,
-  value: FieldValue | null,
-  compiled: CompiledTemplate,
-  use: FaceUse,
-  note: (fit: Fit, missing: string[]) => void,
-): string {
-  const choice: FaceChoice = { standard: plan.standard, extras: compiled.faces };
-  if (plan.onValue !== null) return stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off;
-  if (plan.field.kind === 'list') return plan.open + drawList(plan, value, choice, use) + plan.close;
-  const text = plan.field.flags.includes('password') ? '*'.repeat([...shownText(plan.field, value)].length) : shownText(plan.field, value);
-  if (text === '') return plan.open + plan.close;
-  const layout = layoutText(text, plan.box, choice);
-  note(layout.fit, undrawable(text, choice));
-  return plan.open + drawText(layout, plan.appearance.colour, use) + plan.close;
-}
+/** Everything that is drawn for one copy. */
+class Drawing {
+  readonly ink = ink.clear();
+  readonly use: FaceUse = newFaceUse();
+  private readonly noted = new Map<string, FillNote>();
+  private readonly choices = new Map<WidgetPlan['coded'], FaceChoice>();
+  readonly images: { name: string; image: ImageData }[] = [];
+  private readonly imageOf = new Map<string, { name: string; image: ImageData }>();
+  private readonly fit: FitRule;
 
-function drawPage(page: PagePlan, values: FieldValues, compiled: CompiledTemplate, use: FaceUse, notes: Map<string, FillNote>): string {
-  let out = '';
-  for (const plan of page.widgets) {
-    const given = Object.hasOwn(values, plan.field.name) ? values[plan.field.name]! : undefined;
-    if (given === undefined && plan.untouched !== null) {
-      out += plan.untouched;
-      continue;
-    }
-    out += drawWidget(plan, given ?? plan.field.value, compiled, use, (fit, missing) => {
-      if (fit === 'fits' && missing.length === 0) return;
-      const known = notes.get(plan.field.name);
-      notes.set(plan.field.name, {
-        field: plan.field.name,
-        fit: known ? worse(known.fit, fit) : fit,
-        characters: [...new Set([...(known?.characters ?? []), ...missing])],
-      });
+  constructor(
+    private readonly compiled: CompiledTemplate,
+    readonly options: FillOptions,
+  ) {
+    this.fit = options.fit ?? usualFit;
+  }
+  get notes(): FillNote[] {
+    return [...this.noted.values()];
+  }
+
+  private choice(plan: WidgetPlan): FaceChoice {
+    let choice = this.choices.get(plan.coded);
+    if (!choice) this.choices.set(plan.coded, (choice = { coded: plan.coded, extras: this.compiled.faces }));
+    return choice;
+  }
+  private note(field: string, fit: Fit, missing: string[]): void {
+    const known = this.noted.get(field);
+    const fits: Fit[] = ['fits', 'tight', 'overflows'];
+    this.noted.set(field, {
+      field,
+      fit: known && fits.indexOf(known.fit) > fits.indexOf(fit) ? known.fit : fit,
+      characters: [...new Set([...(known?.characters ?? []), ...missing])],
     });
   }
-  return out;
+  private list(plan: WidgetPlan, value: FieldValue | null): void {
+    const chosen = new Set(Array.isArray(value) ? value : typeof value === 'string' ? [value] : []);
+    const size = plan.box.size || 10;
+    const lead = size * LIST_LEADING;
+    const rows = Math.max(1, Math.floor((plan.box.height - 2 * plan.box.border) / lead));
+    const isChosen = (option: { value: string; label: string }): boolean => chosen.has(option.value) || chosen.has(option.label);
+    const first = Math.max(0, plan.field.options.findIndex(isChosen));
+    const from = first < rows ? 0 : first;
+    plan.field.options.slice(from, from + rows).forEach((option, index) => {
+      const bottom = plan.box.height - plan.box.border - (index + 1) * lead;
+      if (isChosen(option)) this.ink.ascii(`0.6 0.76 0.86 rg 0 ${num(bottom)} ${num(plan.box.width)} ${num(lead)} re f\n`);
+      const line = { ...plan.box, height: lead, multiline: false, comb: 0, size, border: 0 };
+      const layout = layoutText(option.label, line, this.choice(plan), this.fit);
+      drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom })) }, plan.colour, this.use);
+    });
+  }
+  /** Draws a text or choice field in its upright box. */
+  text(plan: WidgetPlan, value: FieldValue | null): void {
+    if (plan.field.kind === 'list') return this.list(plan, value);
+    const layout = this.layout(plan, value);
+    if (layout) drawText(this.ink, layout, plan.colour, this.use);
+  }
+  /** Null: nothing is to be drawn. */
+  private layout(plan: WidgetPlan, value: FieldValue | null): TextLayout | null {
+    const text = shownText(plan.field, value);
+    if (text === '') return null;
+    const choice = this.choice(plan);
+    const layout = layoutText(text, plan.box, choice, this.fit);
+    const run = layout.lines[0]?.runs[0];
+    const isPlain = layout.lines.length === 1 && run?.kind === 'coded' && run.text === text;
+    const missing = isPlain ? [] : undrawable(text, choice);
+    if (layout.fit !== 'fits' || missing.length > 0) this.note(plan.field.name, layout.fit, missing);
+    return layout;
+  }
+  /** Whether one line can be written the quick way: all of it with the first face, and within the box. */
+  private fitsLine({ line, coded }: WidgetPlan, value: string): boolean {
+    const width = coded[0].measure(value);
+    return width >= 0 && width <= line!.room;
+  }
+  hasImage(plan: WidgetPlan): boolean {
+    return this.options.images !== undefined && Object.hasOwn(this.options.images, plan.field.name);
+  }
+  /** @throws MailbagError image-unreadable */
+  image(plan: WidgetPlan): void {
+    const { name: field } = plan.field;
+    let known = this.imageOf.get(field);
+    if (!known) {
+      this.imageOf.set(field, (known = { name: `MbI${this.images.length}`, image: readImage(this.options.images![field]!, field) }));
+      this.images.push(known);
+    }
+    const { x, y, width, height } = placeImage(known.image, plan.box);
+    this.ink.ascii(`q ${num(width)} 0 0 ${num(height)} ${num(x)} ${num(y)} cm /${known.name} Do Q\n`);
+  }
+  /** What a page's overlay draws: first what needs a state of its own, then all other text as one object. */
+  page(page: PagePlan, values: FieldValues): void {
+    const later: [WidgetPlan, TextLayout][] = [];
+    const lines: [WidgetPlan, string][] = [];
+    const { ink } = this;
+    for (const plan of page.widgets) {
+      if (this.hasImage(plan)) {
+        ink.ascii(plan.open);
+        this.image(plan);
+        ink.ascii(plan.close);
+        continue;
+      }
+      const given = Object.hasOwn(values, plan.field.name) ? values[plan.field.name] : undefined;
+      const value = given === undefined ? plan.field.value : given;
+      if (given === undefined && plan.untouched !== null) ink.ascii(plan.untouched);
+      else if (plan.onValue !== null) ink.ascii(stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off);
+      else if (plan.line !== null && typeof value === 'string' && this.fitsLine(plan, value)) lines.push([plan, value]);
+      else if (!plan.isBaked || plan.rotation !== 0 || plan.field.kind === 'list') {
+        ink.ascii(plan.open);
+        this.text(plan, value);
+        ink.ascii(plan.close);
+      } else {
+        const layout = this.layout(plan, value);
+        if (layout?.fit === 'overflows') {
+          ink.ascii(plan.open);
+          drawText(ink, layout, plan.colour, this.use);
+          ink.ascii(plan.close);
+        } else if (layout) later.push([plan, layout]);
+      }
+    }
+    const text = new TextObject(ink, this.use);
+    for (const [{ coded, line, colour }, value] of lines) text.line(coded[0], line!.size, colour, line!.at, value);
+    for (const [plan, layout] of later) text.layout(layout, plan.colour, plan.rect[0]!, plan.rect[1]!);
+    text.done();
+    if (page.stamps.length > 0 && this.options.code) {
+      ink.ascii(`q ${page.seen.matrix} cm\n`);
+      for (const stamp of page.stamps) ink.ascii(drawStamp(stamp, this.options.code));
+      ink.ascii('Q\n');
+    }
+  }
 }
 
 const hex4 = (value: number): string => value.toString(16).padStart(4, '0');
-/** UTF-16BE in hexadecimal, for ToUnicode. */
-const utf16 = (text: string): string => Array.from({ length: text.length }, (_, index) => hex4(text.charCodeAt(index))).join('');
+/** UTF-16BE in hexadecimal. */
+const utf16 = (text: string): string => {
+  let out = '';
+  for (let index = 0; index < text.length; index++) out += hex4(text.charCodeAt(index));
+  return out;
+};
+/** A text string (ISO 32000-2, 7.9.2.2) in hexadecimal: plain ASCII as it is, everything else as UTF-16BE. */
+const textString = (text: string): string =>
+  /^[\u0020-\u007e\t\r\n]*$/.test(text) ? `<${hexOf(Uint8Array.from(text, (char) => char.charCodeAt(0)))}>` : `<feff${utf16(text)}>`;
+const utf8 = new TextEncoder();
+/** A name (ISO 32000-2, 7.3.5): bytes of UTF-8, those which are no regular characters escaped. */
+const nameObject = (text: string): string =>
+  `/${Array.from(utf8.encode(text), (byte) => (/[A-Za-z0-9_.+:@*-]/.test(String.fromCharCode(byte)) ? String.fromCharCode(byte) : `#${byte.toString(16).padStart(2, '0')}`)).join('')}`;
 
 /** ToUnicode (ISO 32000-2, 9.10.3): what each character code stands for, at most 100 lines a section. */
 function toUnicode(codes: readonly UsedCode[]): string {
@@ -121,58 +224,150 @@ function toUnicode(codes: readonly UsedCode[]): string {
   );
 }
 
+/** Fonts and images that one copy brings along, as objects and as entries of resources. */
+function ownResources(compiled: CompiledTemplate, drawing: Drawing, from: number): { objects: TailObject[]; fonts: string; images: string } {
+  const objects: TailObject[] = [];
+  const add = (dict: string, stream: TailObject['stream'] = null): number => {
+    const number = from + objects.length;
+    objects.push({ number, dict, stream });
+    return number;
+  };
+  let fonts = compiled.fonts;
+  for (const [index, { codes }] of drawing.use) {
+    const face = compiled.faces.find((one) => one.index === index)!;
+    const map = add('<<', toUnicode(codes));
+    // <41646f6265> is Adobe, <4964656e74697479> is Identity.
+    const descendant = add(
+      `<</Type/Font/Subtype/CIDFontType2/BaseFont/${face.name}/CIDSystemInfo<</Registry<41646f6265>/Ordering<4964656e74697479>/Supplement 0>>` +
+        `/FontDescriptor ${face.descriptor} 0 R/DW 1000/W[1[${codes.map(({ width }) => width).join(' ')}]]/CIDToGIDMap ${from + objects.length + 1} 0 R>>`,
+    );
+    add('<</Filter/ASCIIHexDecode', `0000${codes.map(({ glyph }) => hex4(glyph)).join('')}>`);
+    fonts += `/MbX${index}<</Type/Font/Subtype/Type0/BaseFont/${face.name}/Encoding/Identity-H/DescendantFonts[${descendant} 0 R]/ToUnicode ${map} 0 R>>`;
+  }
+  let images = '';
+  for (const { name, image } of drawing.images) {
+    const size = `/Type/XObject/Subtype/Image/Width ${image.width}/Height ${image.height}`;
+    const mask = image.mask ? `/SMask ${add(`<<${size}/ColorSpace/DeviceGray/BitsPerComponent 8`, image.mask)} 0 R` : '';
+    images += `/${name} ${add(`<<${size}${image.entries}${mask}`, image.bytes)} 0 R`;
+  }
+  return { objects, fonts, images };
+}
+
+/** The value of a field as it stands in its dictionary. */
+function valueEntries(field: Field, value: FieldValue | null): string {
+  if (field.kind === 'checkbox' || field.kind === 'radio') return `/V${nameObject(stateFor(field, value) ?? 'Off')}`;
+  if (value === null || typeof value === 'boolean') return '';
+  if (field.kind === 'text') return `/V${textString(Array.isArray(value) ? value.join('\n') : value)}`;
+  const chosen = (Array.isArray(value) ? value : [value]).map((one) => optionOf(field, one)?.value ?? one);
+  const places = chosen.map((one) => field.options.findIndex((option) => option.value === one)).filter((at) => at >= 0);
+  const indexes = field.kind === 'list' && places.length > 0 ? `/I[${[...new Set(places)].sort((a, b) => a - b).join(' ')}]` : '';
+  if (chosen.length === 0 || (chosen.length === 1 && chosen[0] === '')) return '';
+  return `/V${chosen.length === 1 ? textString(chosen[0]!) : `[${chosen.map(textString).join('')}]`}${indexes}`;
+}
+
+/** From and to in what the copy draws. */
+type Stretch = [number, number];
+
+/** The varying dictionaries of a copy that keeps its form. Appearances come after them, as numbered at compile time. */
+function holderObjects(
+  compiled: CompiledTemplate,
+  values: FieldValues,
+  drawing: Drawing,
+): { dicts: TailObject[]; appearances: { plan: HolderPlan; content: Stretch | null }[] } {
+  const dicts: TailObject[] = [];
+  const appearances: { plan: HolderPlan; content: Stretch | null }[] = [];
+  for (const holder of compiled.holders) {
+    const { field, plan } = holder;
+    const hasImage = plan !== null && drawing.hasImage(plan);
+    const given = Object.hasOwn(values, field.name) ? values[field.name]! : undefined;
+    const mustDraw = given === undefined && plan !== null && plan.onValue === null && plan.untouched === null && field.value !== null;
+    if (given === undefined && !mustDraw && !hasImage) {
+      dicts.push({ number: holder.number, dict: holder.untouched, stream: null });
+      if (holder.appearance !== null) appearances.push({ plan: holder, content: null });
+      continue;
+    }
+    const value = given ?? field.value;
+    let dict = holder.head;
+    if (holder.holdsValue && !hasImage) dict += valueEntries(field, value);
+    if (plan && plan.onValue !== null) dict += `/AS${nameObject(stateFor(field, value) === plan.onValue ? plan.onValue : 'Off')}`;
+    if (plan && holder.appearance !== null) {
+      dict += `/AP<</N ${holder.appearance} 0 R>>`;
+      const from = drawing.ink.length;
+      drawing.ink.ascii(`${plan.chrome}/Tx BMC\nq\n${plan.clip}`);
+      if (hasImage) drawing.image(plan);
+      else drawing.text(plan, value);
+      drawing.ink.ascii('Q\nEMC\n');
+      appearances.push({ plan: holder, content: [from, drawing.ink.length] });
+    }
+    dicts.push({ number: holder.number, dict: `${dict}>>`, stream: null });
+  }
+  return { dicts, appearances };
+}
+
+/** The values with those that the form's author has worked out from others and that nobody gave. */
+function withCalculated({ description, calculated }: CompiledTemplate, values: FieldValues): FieldValues {
+  if (calculated.length === 0) return values;
+  const all: FieldValues = { ...values };
+  const names = description.fields.map((field) => field.name);
+  const textOf = (name: string): string | null => {
+    const value = Object.hasOwn(all, name) ? all[name]! : null;
+    return typeof value === 'string' ? value : null;
+  };
+  for (const field of calculated) {
+    const result = Object.hasOwn(values, field.name) ? null : calculate(field.calculation!, names, textOf);
+    if (result !== null) all[field.name] = result;
+  }
+  return all;
+}
+
+/** Draws one copy: the objects that vary, in the order of their numbers. Their streams are valid until the next copy is drawn. */
+export function drawCopy(
+  compiled: CompiledTemplate,
+  given: FieldValues,
+  options: FillOptions = {},
+): { objects: TailObject[]; next: number; notes: FillNote[] } {
+  const values = withCalculated(compiled, given);
+  const drawing = new Drawing(compiled, options);
+  const drawn = compiled.pages.map((page): Stretch => {
+    const from = drawing.ink.length;
+    drawing.page(page, values);
+    return [from, drawing.ink.length];
+  });
+  const { dicts, appearances } = holderObjects(compiled, values, drawing);
+  const own = ownResources(compiled, drawing, compiled.next);
+  const objects: TailObject[] = compiled.pages.map((page, index) => ({
+    number: page.overlay,
+    dict: `${page.head}${own.images}>>/Font<<${own.fonts}${page.tail}`,
+    stream: drawing.ink.slice(...drawn[index]!),
+  }));
+  objects.push(...dicts);
+  for (const { plan, content } of appearances) {
+    objects.push(
+      content === null
+        ? { number: plan.appearance!, dict: 'null', stream: null }
+        : { number: plan.appearance!, dict: `${plan.appearanceHead}/XObject<<${own.images}>>/Font<<${own.fonts}>>>>`, stream: drawing.ink.slice(...content) },
+    );
+  }
+  objects.push(...own.objects);
+  return { objects, next: compiled.next + own.objects.length, notes: drawing.notes };
+}
+
 /** Lays out the values without making a copy. Notes only for values that do not simply fit. */
-export function measureCopy(compiled: CompiledTemplate, values: FieldValues): FillNote[] {
-  const notes = new Map<string, FillNote>();
-  const use = newFaceUse();
-  for (const page of compiled.pages) drawPage(page, values, compiled, use, notes);
-  return [...notes.values()];
+export function measureCopy(compiled: CompiledTemplate, given: FieldValues, options: FillOptions = {}): FillNote[] {
+  const values = withCalculated(compiled, given);
+  const drawing = new Drawing(compiled, options);
+  for (const page of compiled.pages) drawing.page(page, values);
+  holderObjects(compiled, values, drawing);
+  return drawing.notes;
 }
 
 /**
- * Makes one flattened copy. Fields without a value keep the look they have in the template.
- * The same template and values give the same bytes.
+ * Makes one copy. Fields without a value keep the look they have in the template.
+ * The same template, values and options give the same bytes.
+ * @throws MailbagError image-unreadable
  */
-export function fillCopy(compiled: CompiledTemplate, values: FieldValues): FilledCopy {
-  const notes = new Map<string, FillNote>();
-  const use = newFaceUse();
-  const drawn = compiled.pages.map((page) => drawPage(page, values, compiled, use, notes));
-  let next = compiled.nextObject;
-  let fonts = '';
-  for (const [baseFont, key] of use.standard) fonts += `/${key}<</Type/Font/Subtype/Type1/BaseFont/${baseFont}/Encoding/WinAnsiEncoding>>`;
-  const objects: string[] = [];
-  for (const [index, { codes }] of use.extra) {
-    const face = compiled.faces.find((one) => one.index === index)!;
-    const [map, descendant, glyphs] = [next++, next++, next++];
-    const cmap = toUnicode(codes);
-    const glyphMap = `0000${codes.map(({ glyph }) => hex4(glyph)).join('')}>`;
-    objects.push(
-      `${map} 0 obj\n<</Length ${cmap.length}>>\nstream\n${cmap}\nendstream\nendobj\n`,
-      `${descendant} 0 obj\n<</Type/Font/Subtype/CIDFontType2/BaseFont/${face.name}/CIDSystemInfo<</Registry(Adobe)/Ordering(Identity)/Supplement 0>>` +
-        `/FontDescriptor ${face.descriptor} 0 R/DW 1000/W[1[${codes.map(({ width }) => width).join(' ')}]]/CIDToGIDMap ${glyphs} 0 R>>\nendobj\n`,
-      `${glyphs} 0 obj\n<</Filter/ASCIIHexDecode/Length ${glyphMap.length}>>\nstream\n${glyphMap}\nendstream\nendobj\n`,
-    );
-    fonts += `/MbX${index}<</Type/Font/Subtype/Type0/BaseFont/${face.name}/Encoding/Identity-H/DescendantFonts[${descendant} 0 R]/ToUnicode ${map} 0 R>>`;
-  }
-  let out = '';
-  const place = (object: string): string => {
-    const line = xrefEntry(compiled.base.length + out.length);
-    out += object;
-    return line;
-  };
-  let xref = compiled.xref[0];
-  compiled.pages.forEach((page, index) => {
-    const content = drawn[index]!;
-    xref += place(
-      `${page.overlay} 0 obj\n<</Type/XObject/Subtype/Form/BBox[${page.bbox}]/Resources<</Font<<${fonts}>>/XObject<<${page.appearances}>>>>/Length ${content.length}>>\nstream\n${content}\nendstream\nendobj\n`,
-    );
-  });
-  xref += compiled.xref[1];
-  for (const object of objects) xref += place(object);
-  const start = compiled.base.length + out.length;
-  out += `xref\n0 ${next}\n${xref}trailer\n<</Size ${next}/Root ${compiled.root} 0 R${compiled.info ? `/Info ${compiled.info} 0 R` : ''}/ID[<${compiled.baseId}><${fingerprint(out)}>]>>\nstartxref\n${start}\n%%EOF\n`;
-  const bytes = new Uint8Array(compiled.base.length + out.length);
-  bytes.set(compiled.base);
-  for (let index = 0, at = compiled.base.length; index < out.length; index++) bytes[at++] = out.charCodeAt(index);
-  return { bytes, notes: [...notes.values()] };
+export function fillCopy(compiled: CompiledTemplate, values: FieldValues, options: FillOptions = {}): FilledCopy {
+  const { objects, next, notes } = drawCopy(compiled, values, options);
+  if (options.protect) return FilledCopy.whole(protectedFile(compiled, objects, next, options.protect.protection, options.protect.copy), notes);
+  return FilledCopy.of(compiled, objects, next, notes);
 }

@@ -4,6 +4,7 @@ import { MailbagError } from '../errors/catalogue.js';
 import { arrayEntry, dictEntry, entry, nameEntry, nameText, numberEntry, numbersOf, openPdf, textOf } from './document.js';
 import type { OpenedPdf } from './document.js';
 import { inheritedEntry, readFieldTree } from './field-tree.js';
+import { recogniseCalculation, recogniseFormat } from './scripts/script.js';
 import type { FieldTree, RawField, RawWidget } from './field-tree.js';
 import type { Field, FieldFlag, FieldKind, FieldOption, FieldWidget, PageSize, TemplateDescription, TemplateNote } from './field.js';
 
@@ -101,7 +102,8 @@ export function rectOf(dict: PDFDict): [number, number, number, number] {
 
 const quarter = (degrees: number): number => (((Math.round(degrees / 90) * 90) % 360) + 360) % 360;
 
-function describeWidget(widget: RawWidget, isButton: boolean): FieldWidget {
+/** @param usual on-value of a button to which the file gives none */
+function describeWidget(widget: RawWidget, isButton: boolean, usual: string): FieldWidget {
   const look = dictEntry(widget.dict, 'MK');
   const annotFlags = numberEntry(widget.dict, 'F') ?? 0;
   return {
@@ -109,15 +111,28 @@ function describeWidget(widget: RawWidget, isButton: boolean): FieldWidget {
     rect: rectOf(widget.dict),
     rotation: quarter((look && numberEntry(look, 'R')) ?? 0),
     annotFlags,
-    onValue: isButton ? onValueOf(widget) : null,
+    onValue: isButton ? (onValueOf(widget) ?? usual) : null,
+    hasOnValue: isButton && onValueOf(widget) !== null,
+    state: nameEntry(widget.dict, 'AS') ?? null,
     hidden: isHidden(annotFlags),
   };
 }
 
-function valueOf(field: RawField): string | string[] | null {
-  const value = inheritedEntry(field, 'V');
+function valueOf(field: RawField, key: 'V' | 'DV'): string | string[] | null {
+  const value = inheritedEntry(field, key);
   if (value instanceof PDFArray) return Array.from({ length: value.size() }, (_, index) => textOf(value.lookup(index)) ?? '');
   return textOf(value) ?? null;
+}
+
+/** The script of a field for a trigger (ISO 32000-2, table 198: F format, C calculate); '' where there is none. */
+function scriptOf(raw: RawField, trigger: 'F' | 'C'): string {
+  for (const dict of [raw.dict, ...raw.widgets.map((widget) => widget.dict)]) {
+    const actions = dictEntry(dict, 'AA');
+    const action = actions && dictEntry(actions, trigger);
+    const script = action && textOf(entry(action, 'JS'));
+    if (script) return script;
+  }
+  return '';
 }
 
 /** A field of the file as the rest of Mailbag knows it; null when its kind is none of the standard's. */
@@ -127,7 +142,8 @@ export function describeField(raw: RawField): Field | null {
   const type = inheritedEntry(raw, 'FT') as PDFName;
   const bits = fieldFlagBits(raw);
   const isButton = kind === 'checkbox' || kind === 'radio';
-  const widgets = raw.widgets.map((widget) => describeWidget(widget, isButton));
+    // A radio button to which the file gives no on-value is known by its place.
+  const widgets = raw.widgets.map((widget, index) => describeWidget(widget, isButton, kind === 'radio' ? String(index) : 'Yes'));
   const onValues = [...new Set(widgets.flatMap((widget) => (widget.onValue === null ? [] : [widget.onValue])))];
   const flags = [...commonFlags, ...kindFlags[nameText(type) as 'Tx']]
     .filter(([position]) => hasBit(bits, position))
@@ -137,13 +153,19 @@ export function describeField(raw: RawField): Field | null {
   return {
     name: raw.name,
     kind,
+    partialName: textOf(entry(raw.dict, 'T')) ?? '',
+    label: null,
     tooltip: textOf(entry(raw.dict, 'TU')) ?? null,
     page: widgets.find((widget) => widget.page > 0)?.page ?? 0,
     flags,
     maxLength: maxLength !== null && maxLength > 0 ? maxLength : null,
     options: optionsOf(raw),
-    onValues: isButton && onValues.length === 0 ? ['Yes'] : onValues,
-    value: kind === 'signature' || kind === 'button' ? null : valueOf(raw),
+    onValues,
+    value: kind === 'signature' || kind === 'button' ? null : valueOf(raw, 'V'),
+    defaultValue: kind === 'signature' || kind === 'button' ? null : valueOf(raw, 'DV'),
+    format: kind === 'text' || kind === 'combo' ? recogniseFormat(scriptOf(raw, 'F')) : null,
+    calculation: kind === 'text' ? recogniseCalculation(scriptOf(raw, 'C')) : null,
+    isPassword: flags.includes('password'),
     widgets,
   };
 }
@@ -202,6 +224,6 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
  * Reads a fillable PDF: its pages, its fields with everything inherited resolved, and what is odd about it.
  * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only
  */
-export async function inspectTemplate(bytes: Uint8Array, file = 'The file'): Promise<TemplateDescription> {
-  return describePdf(await openPdf(bytes, file), file);
+export async function inspectTemplate(bytes: Uint8Array, file = 'The file', password = ''): Promise<TemplateDescription> {
+  return describePdf(await openPdf(bytes, file, password), file);
 }

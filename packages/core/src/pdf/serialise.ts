@@ -1,44 +1,79 @@
-import { PDFArray, PDFDict, PDFName, PDFRef, PDFStream } from '@cantoo/pdf-lib';
+import { PDFArray, PDFBool, PDFDict, PDFHexString, PDFName, PDFNumber, PDFRef, PDFStream, PDFString } from '@cantoo/pdf-lib';
 import type { PDFContext, PDFObject } from '@cantoo/pdf-lib';
 import { ByteWriter } from './byte-writer.js';
 
+/** Where one object stands in a base block. `stream`: where the bytes of its stream begin and end. */
+export interface BaseObject {
+  number: number;
+  from: number;
+  to: number;
+  stream: [from: number, to: number] | null;
+}
+
 /** What every copy of a template has in common, written once. */
 export interface BaseBlock {
-  /** Header and objects. */
-  bytes: Uint8Array;
-  /** Cross-reference entries of the objects, 20 bytes each, the free first one included (ISO 32000-2, 7.5.4). */
-  xref: string;
-  /** Number of objects with the free one. */
-  count: number;
-  /** Numbers of the reserved references, in their order; they follow the written objects. */
-  reserved: number[];
-  /** Object number of every reference that was written. */
+  writer: ByteWriter;
+  objects: BaseObject[];
+  /** Number of every reference that was written or reserved. */
   numbers: ReadonlyMap<PDFRef, number>;
-  root: number;
-  info: number | null;
 }
 
 const LENGTH = PDFName.of('Length');
 export const xrefEntry = (offset: number): string => `${String(offset).padStart(10, '0')} 00000 n\r\n`;
+/** The free entry that a cross-reference begins with (ISO 32000-2, 7.5.4). */
+export const XREF_HEAD = '0000000000 65535 f\r\n';
+
+const hexPairs = Array.from({ length: 256 }, (_, byte) => byte.toString(16).padStart(2, '0'));
+export const hexOf = (bytes: Uint8Array): string => {
+  let out = '';
+  for (const byte of bytes) out += hexPairs[byte];
+  return out;
+};
 
 /**
- * Writes everything that can be reached from the catalog and the information dictionary, numbered from 1 without gaps.
- * @param reserved references whose objects vary from copy to copy; they get the next numbers and are not written
+ * An object as ASCII text. Strings are written in hexadecimal, so that they are found again to be encrypted; references that lead nowhere as null.
+ * @param numbers number of each reference in the new file
+ * @param skip keys of the outermost dictionary that are left out, with their slashes
+ */
+export function objectText(object: PDFObject, numbers: ReadonlyMap<PDFRef, number>, skip?: ReadonlySet<string>): string {
+  if (object instanceof PDFRef) {
+    const number = numbers.get(object);
+    return number === undefined ? 'null' : `${number} 0 R`;
+  }
+  if (object instanceof PDFString || object instanceof PDFHexString) return `<${hexOf(object.asBytes())}>`;
+  if (object instanceof PDFArray) return `[${object.asArray().map((one) => objectText(one, numbers)).join(' ')}]`;
+  if (object instanceof PDFDict) {
+    let out = '<<';
+    for (const [key, value] of object.entries()) {
+      if (skip?.has(key.asString())) continue;
+      out += `${key.toString()} ${objectText(value, numbers)}`;
+    }
+    return `${out}>>`;
+  }
+  if (object instanceof PDFName) return object.toString().replace(/[^\u0021-\u007e]/g, (char) => `#${hexPairs[char.charCodeAt(0) & 0xff]}`);
+  if (object instanceof PDFNumber) return Number.isFinite(object.asNumber()) ? object.toString() : '0';
+  // What the parser could not read is as good as absent.
+  return object instanceof PDFBool ? object.toString() : 'null';
+}
+
+/**
+ * Writes everything that can be reached from the given objects, numbered from 1 without gaps.
+ * @param roots objects to begin with, such as the catalog
+ * @param reserved references whose objects vary from copy to copy; what they lead to is written, they themselves are not
  * @param dropped references that are written as null, such as widgets that are no longer there
- * @param also references that only the varying objects lead to
+ * @param between objects that the caller writes after the base and before the reserved ones
  */
 export function writeBase(
   context: PDFContext,
-  root: PDFRef,
-  info: PDFRef | null,
+  roots: readonly PDFRef[],
   reserved: readonly PDFRef[],
   dropped: ReadonlySet<PDFRef>,
-  also: readonly PDFRef[],
+  between: number,
 ): BaseBlock {
   const numbers = new Map<PDFRef, number>();
   const order: [PDFRef, PDFObject][] = [];
   const special = new Set(reserved);
-  const queue: PDFObject[] = [root, ...(info ? [info] : []), ...also];
+  const queue: PDFObject[] = [...roots, ...reserved.flatMap((ref) => context.lookup(ref) ?? [])];
   const seen = new Set<PDFObject>();
   for (let at = 0; at < queue.length; at++) {
     const object = queue[at]!;
@@ -54,53 +89,25 @@ export function writeBase(
     if (seen.has(object)) continue;
     seen.add(object);
     if (object instanceof PDFDict) for (const [, value] of object.entries()) queue.push(value);
-    else if (object instanceof PDFArray) for (let index = 0; index < object.size(); index++) queue.push(object.get(index));
+    else if (object instanceof PDFArray) queue.push(...object.asArray());
     else if (object instanceof PDFStream) queue.push(object.dict);
   }
-  reserved.forEach((ref, index) => numbers.set(ref, order.length + 1 + index));
+  reserved.forEach((ref, index) => numbers.set(ref, order.length + between + 1 + index));
 
-  const out = new ByteWriter().text('%PDF-1.7\n%\xe2\xe3\xcf\xd3\n');
-  const write = (object: PDFObject): void => {
-    if (object instanceof PDFRef) {
-      const number = numbers.get(object);
-      out.text(number === undefined ? 'null' : `${number} 0 R`);
-    } else if (object instanceof PDFStream) {
-      const contents = object.getContents();
-      out.text('<<');
-      for (const [key, value] of object.dict.entries()) if (key !== LENGTH) pair(key, value);
-      out.text(`/Length ${contents.length}>>\nstream\n`).bytes(contents).text('\nendstream');
-    } else if (object instanceof PDFDict) {
-      out.text('<<');
-      for (const [key, value] of object.entries()) pair(key, value);
-      out.text('>>');
-    } else if (object instanceof PDFArray) {
-      out.text('[');
-      for (let index = 0; index < object.size(); index++) {
-        if (index > 0) out.text(' ');
-        write(object.get(index));
-      }
-      out.text(']');
-    } else out.reserve(object.sizeInBytes(), (buffer, offset) => object.copyBytesInto(buffer, offset));
-  };
-  const pair = (key: PDFName, value: PDFObject): void => {
-    write(key);
-    out.text(' ');
-    write(value);
-  };
-  let xref = '0000000000 65535 f\r\n';
+  const writer = new ByteWriter().text('%PDF-1.7\n').bytes(Uint8Array.of(0x25, 0xe2, 0xe3, 0xcf, 0xd3, 0x0a));
+  const objects: BaseObject[] = [];
   for (const [ref, object] of order) {
-    xref += xrefEntry(out.length);
-    out.text(`${numbers.get(ref)} 0 obj\n`);
-    write(object);
-    out.text('\nendobj\n');
+    const number = numbers.get(ref)!;
+    const from = writer.length;
+    let stream: BaseObject['stream'] = null;
+    if (object instanceof PDFStream) {
+      const contents = object.getContents();
+      const dict = objectText(object.dict, numbers, new Set([LENGTH.asString()]));
+      writer.text(`${number} 0 obj\n${dict.slice(0, -2)}/Length ${contents.length}>>\nstream\n`);
+      stream = [writer.length, writer.length + contents.length];
+      writer.bytes(contents).text('\nendstream\nendobj\n');
+    } else writer.text(`${number} 0 obj\n${objectText(object, numbers)}\nendobj\n`);
+    objects.push({ number, from, to: writer.length, stream });
   }
-  return {
-    bytes: out.done(),
-    xref,
-    count: order.length + 1,
-    reserved: reserved.map((ref) => numbers.get(ref)!),
-    numbers,
-    root: numbers.get(root)!,
-    info: info ? (numbers.get(info) ?? null) : null,
-  };
+  return { writer, objects, numbers };
 }

@@ -1,48 +1,70 @@
 import type { PDFDict, PDFRef } from '@cantoo/pdf-lib';
-import { PDFDict as Dict, PDFName, PDFRef as Ref, PDFStream } from '@cantoo/pdf-lib';
+import { PDFDict as Dict, PDFRef as Ref, PDFStream } from '@cantoo/pdf-lib';
 import { chromeOf, stateMark } from './appearance/chrome.js';
-import type { DefaultAppearance } from './appearance/default-appearance.js';
+import type { CodedFace } from './appearance/coded-face.js';
+import { nearestStandardFace } from './appearance/coded-face.js';
 import { parseDefaultAppearance } from './appearance/default-appearance.js';
 import { num } from './appearance/number.js';
-import { nearestStandardFace } from './appearance/standard-face.js';
-import type { StandardFace } from './appearance/standard-face.js';
 import type { TextBox } from './appearance/text-layout.js';
-import { arrayEntry, dictEntry, entry, nameEntry, nameText, numbersOf, textOf } from './document.js';
+import { arrayEntry, dictEntry, entry, nameEntry, nameText, numbersOf, rawEntry, textOf } from './document.js';
 import type { Field } from './field.js';
 import { inheritedEntry } from './field-tree.js';
 import type { RawField, RawWidget } from './field-tree.js';
-import { onValueOf, rectOf } from './inspect.js';
+import { rectOf } from './inspect.js';
 
 /** How one widget is drawn, worked out once a template. */
 export interface WidgetPlan {
   field: Field;
   /** 0-based. */
   page: number;
+  rect: readonly number[];
   box: TextBox;
-  appearance: DefaultAppearance;
-  standard: StandardFace;
-  /** Operators before a value: the turned box, border and background, the clip. */
+  /** Of its text. */
+  colour: string;
+  /** Its own face where that is usable, and the standard one nearest to it. */
+  coded: readonly [CodedFace, ...CodedFace[]];
+  /** Degrees counter-clockwise: 0, 90, 180, 270. */
+  rotation: number;
+  /** Operators that draw border and background in the upright box, and those that clip to its inside. */
+  chrome: string;
+  clip: string;
+  /** Whether border and background are drawn by the page itself, the same in every copy, and not by `open`. */
+  isBaked: boolean;
+  /** What is known beforehand of one line of text with a fixed size at the left; null when the field is another kind. */
+  line: { room: number; at: string; size: number } | null;
+  /** Operators around what is drawn into the page: the turned box with its border and background, the clip, optional content. */
   open: string;
   close: string;
   /** On-value of this button; null for other kinds. */
   onValue: string | null;
-  /** Operators for each state of a button. */
+  /** Operators on the page for each state of a button. */
   on: string;
   off: string;
-  /** Operators when no value is given: the look that the template itself has. Null: laid out from the field's own value. */
+  /** Operators in the upright box for each state of a button that has no appearance of its own; null where it has one. */
+  bare: { on: string; off: string } | null;
+  /** Operators on the page when no value is given: the look that the template itself has. Null: laid out from the field's own value. */
   untouched: string | null;
 }
 
-/** Gives an appearance stream a resource name on its page. */
-export type NameAppearance = (stream: PDFRef) => string;
+/** What planning a widget needs to know of its document. */
+export interface PlanContext {
+  acroForm: PDFDict | undefined;
+  /** Gives an appearance stream a resource name on its page. */
+  nameAppearance(stream: PDFRef): string;
+  /** Gives optional content (ISO 32000-2, 8.11.3.2) a resource name on its page. */
+  nameContent(group: PDFRef): string;
+  /** The face of a font that the form itself carries; null where it is not usable. */
+  ownFace(font: PDFDict, ref: PDFRef | null): CodedFace | null;
+}
 
-const rotationMatrix = (rotation: number, [left, bottom, right, top]: readonly number[]): string => {
-  const [l, b, r, t] = [left!, bottom!, right!, top!].map(num);
+/** Turns the upright box of a widget into its rectangle, whose lower left corner is the origin. */
+export function turnedMatrix(rotation: number, width: number, height: number, left = 0, bottom = 0): string {
+  const [l, b, r, t] = [left, bottom, left + width, bottom + height].map(num);
   return { 90: `0 1 -1 0 ${r} ${b}`, 180: `-1 0 0 -1 ${r} ${t}`, 270: `0 -1 1 0 ${l} ${t}` }[rotation] ?? `1 0 0 1 ${l} ${b}`;
-};
+}
 
 /** Draws an appearance stream into its rectangle (ISO 32000-2, 12.5.5, algorithm of appearance streams). */
-function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], nameOf: NameAppearance): string {
+function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], context: PlanContext): string {
   const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = numbersOf(arrayEntry(stream.dict, 'BBox'));
   const given = numbersOf(arrayEntry(stream.dict, 'Matrix'));
   const [a = 1, b = 0, c = 0, d = 1, e = 0, f = 0] = given.length === 6 ? given : [];
@@ -59,75 +81,81 @@ function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], nam
   if (right - left <= 0 || top - bottom <= 0) return '';
   const sx = (rect[2]! - rect[0]!) / (right - left);
   const sy = (rect[3]! - rect[1]!) / (top - bottom);
-  return `q ${num6(sx)} 0 0 ${num6(sy)} ${num(rect[0]! - left * sx)} ${num(rect[1]! - bottom * sy)} cm /${nameOf(ref)} Do Q\n`;
+  return `q ${num6(sx)} 0 0 ${num6(sy)} ${num(rect[0]! - left * sx)} ${num(rect[1]! - bottom * sy)} cm /${context.nameAppearance(ref)} Do Q\n`;
 }
 
 const num6 = (value: number): string => String(Math.round(value * 1e6) / 1e6);
 
+/** The normal appearance of a widget (ISO 32000-2, table 170): `state` chooses one of a button's. Streams are always indirect objects. */
 function appearanceOf(widget: PDFDict, state: string | null): { ref: PDFRef; stream: PDFStream } | null {
   const appearances = dictEntry(widget, 'AP');
   if (!appearances) return null;
-  let raw = appearances.get(PDFName.of('N'));
-  let normal = entry(appearances, 'N');
-  if (normal instanceof Dict && state !== null) {
-    const key = normal.keys().find((one) => nameText(one) === state);
+  let [raw, normal] = [rawEntry(appearances, 'N'), entry(appearances, 'N')];
+  if (normal instanceof Dict) {
+    const key = state === null ? undefined : normal.keys().find((one) => nameText(one) === state);
     raw = key && normal.get(key);
     normal = key && normal.lookup(key);
   }
   return normal instanceof PDFStream && raw instanceof Ref ? { ref: raw, stream: normal } : null;
 }
 
-function fontNameOf(acroForm: PDFDict | undefined, resourceName: string): string {
+
+/** The font that a DA names, from the form's resources. */
+function fontOf(acroForm: PDFDict | undefined, name: string): { dict: PDFDict; ref: PDFRef | null } | null {
   const resources = acroForm && dictEntry(acroForm, 'DR');
   const fonts = resources && dictEntry(resources, 'Font');
-  const font = fonts && dictEntry(fonts, resourceName);
-  return (font && nameEntry(font, 'BaseFont')) ?? resourceName;
+  const dict = fonts && dictEntry(fonts, name);
+  if (!fonts || !dict) return null;
+  const raw = rawEntry(fonts, name);
+  return { dict, ref: raw instanceof Ref ? raw : null };
 }
 
 /** Print flag: ISO 32000-2, table 167, bit position 3. */
 const isPrinted = (annotFlags: number): boolean => (annotFlags & 4) !== 0;
 
 /** The plan of one widget; null when nothing of it is ever seen. */
-export function planWidget(
-  acroForm: PDFDict | undefined,
-  raw: RawField,
-  field: Field,
-  widget: RawWidget,
-  index: number,
-  nameOf: NameAppearance,
-): WidgetPlan | null {
+export function planWidget(context: PlanContext, raw: RawField, field: Field, widget: RawWidget, index: number): WidgetPlan | null {
+  const { acroForm } = context;
   const described = field.widgets[index]!;
   const rect = rectOf(widget.dict);
   if (widget.page < 0 || described.hidden || rect[2] - rect[0] <= 0 || rect[3] - rect[1] <= 0) return null;
   if (field.kind === 'button' && !isPrinted(described.annotFlags)) return null;
   const turned = described.rotation % 180 !== 0;
-  const width = turned ? rect[3] - rect[1] : rect[2] - rect[0];
-  const height = turned ? rect[2] - rect[0] : rect[3] - rect[1];
+  const [wide, high] = [rect[2] - rect[0], rect[3] - rect[1]];
+  const [width, height] = turned ? [high, wide] : [wide, high];
   const look = dictEntry(widget.dict, 'MK');
   const isButton = field.kind === 'checkbox' || field.kind === 'radio';
   const caption = look && textOf(entry(look, 'CA'));
   /** ZapfDingbats “l” is the filled circle; a radio button without a caption is round. */
   const round = field.kind === 'radio' && (caption === undefined || caption === 'l');
   const chrome = chromeOf(widget.dict, width, height, round);
-  const matrix = rotationMatrix(described.rotation, rect);
   const appearance = parseDefaultAppearance(
     textOf(entry(widget.dict, 'DA')) ?? textOf(inheritedEntry(raw, 'DA')) ?? textOf(acroForm && entry(acroForm, 'DA')),
   );
-  const quadding = inheritedEntry(raw, 'Q') ?? (acroForm && entry(acroForm, 'Q'));
+  const quadding = entry(widget.dict, 'Q') ?? inheritedEntry(raw, 'Q') ?? (acroForm && entry(acroForm, 'Q'));
   const q = quadding && 'asNumber' in quadding ? (quadding as { asNumber(): number }).asNumber() : 0;
   const needsAppearances = String(acroForm && entry(acroForm, 'NeedAppearances')) === 'true';
+  const group = entry(widget.dict, 'OC') && rawEntry(widget.dict, 'OC');
+  const [begin, end] = group instanceof Ref ? [`/OC /${context.nameContent(group)} BDC\n`, 'EMC\n'] : ['', ''];
+  const onPage = (inner: string): string => (inner ? begin + inner + end : '');
   const drawState = (state: string): string | null => {
     const found = appearanceOf(widget.dict, state);
-    return found && drawStream(found.ref, found.stream, rect, nameOf);
+    return found && onPage(drawStream(found.ref, found.stream, rect, context));
   };
-  const framed = (inner: string): string => `q ${matrix} cm\n${chrome.draw}${inner}Q\n`;
-  const onValue = isButton ? (onValueOf(widget) ?? field.onValues[0] ?? 'Yes') : null;
+  const open = `${begin}q ${turnedMatrix(described.rotation, wide, high, rect[0], rect[1])} cm\n${chrome.draw}`;
+  const onValue = isButton ? (described.onValue ?? 'Yes') : null;
   const state = nameEntry(widget.dict, 'AS');
   const still = appearanceOf(widget.dict, null);
   const inset = chrome.border;
+  const font = fontOf(acroForm, appearance.font);
+  const own = font && context.ownFace(font.dict, font.ref);
+  const standard = nearestStandardFace((font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font);
+  const hasOwnLook = isButton && appearanceOf(widget.dict, onValue) !== null;
+  const mark = stateMark(width, height, round, caption);
   return {
     field,
     page: widget.page,
+    rect,
     box: {
       width,
       height,
@@ -137,21 +165,44 @@ export function planWidget(
       quadding: q === 1 || q === 2 ? q : 0,
       size: appearance.size,
     },
-    appearance,
-    standard: nearestStandardFace(fontNameOf(acroForm, appearance.font)),
-    open: `q ${matrix} cm\n${chrome.draw}${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
-    close: 'Q\n',
+    colour: appearance.colour,
+    coded: own ? [own, standard] : [standard],
+    rotation: described.rotation,
+    chrome: chrome.draw,
+    isBaked: false,
+    line: null,
+    clip: `${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
+    open: `${open}${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
+    close: `Q\n${end}`,
     onValue,
-    on: onValue === null ? '' : (drawState(onValue) ?? framed(stateMark(width, height, round))),
-    off: onValue === null ? '' : (drawState('Off') ?? (appearanceOf(widget.dict, onValue) ? '' : framed(''))),
+    on: onValue === null ? '' : (drawState(onValue) ?? `${open}${mark}Q\n${end}`),
+    off: onValue === null ? '' : (drawState('Off') ?? (hasOwnLook ? '' : `${open}Q\n${end}`)),
+    bare: isButton && !hasOwnLook ? { on: chrome.draw + mark, off: chrome.draw } : null,
     untouched: isButton
       ? state !== undefined
         ? (drawState(state) ?? null)
         : null
       : still && (!needsAppearances || field.kind === 'button' || field.kind === 'signature')
-        ? drawStream(still.ref, still.stream, rect, nameOf)
+        ? onPage(drawStream(still.ref, still.stream, rect, context))
         : field.kind === 'button' || field.kind === 'signature'
-          ? framed('')
+          ? `${open}Q\n${end}`
           : null,
   };
+}
+
+/** Lets the page draw border and background of a widget. @returns the operators for it */
+export function bake(plan: WidgetPlan): string {
+  const [left = 0, bottom = 0, right = 0, top = 0] = plan.rect;
+  const turn = `q ${turnedMatrix(plan.rotation, right - left, top - bottom, left, bottom)} cm\n`;
+  plan.isBaked = true;
+  plan.open = turn + plan.clip;
+  const { box, field } = plan;
+  const isLine = plan.rotation === 0 && field.kind === 'text' && !box.multiline && box.comb === 0 && box.quadding === 0 && box.size > 0;
+  if (isLine && !field.format && !field.isPassword) {
+    const [{ ascender, descender }] = plan.coded;
+    const padding = Math.max(2, 2 * box.border);
+    const y = bottom + (box.height - ((ascender + descender) * box.size) / 1000) / 2;
+    plan.line = { room: ((box.width - 2 * padding) * 1000) / box.size, at: `1 0 0 1 ${num(left + padding)} ${num(y)} Tm\n`, size: box.size };
+  }
+  return plan.chrome ? `${turn}${plan.chrome}Q\n` : '';
 }

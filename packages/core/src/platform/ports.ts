@@ -39,3 +39,16 @@ export interface ZipParts {
   parts: { name: string; size: number; compressedSize: number }[];
   read(name: string): AsyncIterable<Uint8Array>;
 }
+
+/** Digests and AES, as protected copies need them. */
+export interface Ciphers {
+  /** SHA-256, SHA-384 or SHA-512 over the parts one after the other. */
+  digest(bits: 256 | 384 | 512, ...parts: Uint8Array[]): Uint8Array;
+  /** HMAC with SHA-256. */
+  hmac(key: Uint8Array, ...parts: Uint8Array[]): Uint8Array;
+  /** AES-128 or AES-256 by the length of the key, CBC. Null for the initialisation vector: zeros. Unpadded data has whole blocks of 16 bytes. */
+  encryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
+  decryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
+  /** AES-256, ECB, one block. */
+  encryptBlock(key: Uint8Array, block: Uint8Array): Uint8Array;
+}

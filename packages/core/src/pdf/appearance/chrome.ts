@@ -29,7 +29,8 @@ export function chromeOf(widget: PDFDict, width: number, height: number, round: 
   let draw = background ? `${background}\n${shape(0)}f\n` : '';
   if (line && border > 0) {
     const kind = (style && nameEntry(style, 'S')) ?? 'S';
-    if (kind === 'U') draw += `${line}\n${num(border)} w\n0 ${num(border / 2)} m ${num(width)} ${num(border / 2)} l S\n`;
+    if ((kind === 'B' || kind === 'I') && !round) draw += bevel(width, height, border, line, background, kind === 'I');
+    else if (kind === 'U') draw += `${line}\n${num(border)} w\n0 ${num(border / 2)} m ${num(width)} ${num(border / 2)} l S\n`;
     else {
       const dash =
         kind === 'D'
@@ -42,7 +43,18 @@ export function chromeOf(widget: PDFDict, width: number, height: number, round: 
       draw += `${line}\n${num(border)} w\n${dash}${shape(border / 2)}S\n${dash ? '[] 0 d\n' : ''}`;
     }
   }
-  return { border, draw };
+  const kind = (style && nameEntry(style, 'S')) ?? 'S';
+  return { border: border > 0 && (kind === 'B' || kind === 'I') ? 2 * border : border, draw };
+}
+
+/** Beveled and inset borders (ISO 32000-2, table 168): a line, and within it two corners that let the box stand out or lie deep. Shades are common practice, no source. */
+function bevel(width: number, height: number, border: number, line: string, background: string | null | undefined, isInset: boolean): string {
+  const p = (...values: number[]): string => values.map(num).join(' ');
+  const [inner, outer] = [2 * border, border];
+  const upper = `${p(outer, outer)} m ${p(outer, height - outer)} l ${p(width - outer, height - outer)} l ${p(width - inner, height - inner)} l ${p(inner, height - inner)} l ${p(inner, inner)} l f\n`;
+  const lower = `${p(width - outer, height - outer)} m ${p(width - outer, outer)} l ${p(outer, outer)} l ${p(inner, inner)} l ${p(width - inner, inner)} l ${p(width - inner, height - inner)} l f\n`;
+  const shades = isInset ? ['0.5 g', '0.75 g'] : ['1 g', background ? '0.6 g' : '0.75 g'];
+  return `${shades[0]}\n${upper}${shades[1]}\n${lower}${line}\n${num(border)} w\n${p(border / 2, border / 2, width - border, height - border)} re S\n`;
 }
 
 /** Factor by which Bézier arms approach a circle: 4/3 (sqrt 2 - 1). */
@@ -60,11 +72,18 @@ function ellipse(width: number, height: number, inset: number): string {
   );
 }
 
-/** The mark of a tick box or radio button that has no appearance of its own: a cross for boxes, a dot for rounds. */
-export function stateMark(width: number, height: number, round: boolean): string {
+/**
+ * The mark of a tick box or radio button that has no appearance of its own, by its caption in ZapfDingbats (ISO 32000-2, table 192, CA):
+ * 4 a tick, l a dot, n a square, u a diamond, others a cross. Without a caption a cross for boxes and a dot for rounds.
+ */
+export function stateMark(width: number, height: number, round: boolean, caption?: string): string {
   const side = Math.min(width, height);
   const [cx, cy] = [width / 2, height / 2];
-  if (round) return `0 g\n${ellipse(width, height, side * 0.28)}f\n`;
-  const arm = side * 0.3;
-  return `0 G ${num(Math.max(0.8, side * 0.1))} w 1 J\n${num(cx - arm)} ${num(cy - arm)} m ${num(cx + arm)} ${num(cy + arm)} l S\n${num(cx - arm)} ${num(cy + arm)} m ${num(cx + arm)} ${num(cy - arm)} l S\n`;
+  const p = (x: number, y: number): string => `${num(cx + x * side)} ${num(cy + y * side)}`;
+  const stroke = `0 G ${num(Math.max(0.8, side * 0.1))} w 1 J\n`;
+  if (round || caption === 'l') return `0 g\n${ellipse(width, height, side * 0.28)}f\n`;
+  if (caption === '4') return `${stroke}${p(-0.28, -0.02)} m ${p(-0.08, -0.26)} l ${p(0.3, 0.28)} l S\n`;
+  if (caption === 'n') return `0 g\n${p(-0.25, -0.25)} m ${p(0.25, -0.25)} l ${p(0.25, 0.25)} l ${p(-0.25, 0.25)} l f\n`;
+  if (caption === 'u') return `0 g\n${p(0, -0.32)} m ${p(0.32, 0)} l ${p(0, 0.32)} l ${p(-0.32, 0)} l f\n`;
+  return `${stroke}${p(-0.3, -0.3)} m ${p(0.3, 0.3)} l S\n${p(-0.3, 0.3)} m ${p(0.3, -0.3)} l S\n`;
 }

@@ -1,6 +1,9 @@
-import { num } from './number.js';
+import type { ByteWriter } from '../byte-writer.js';
+import type { CodedFace } from './coded-face.js';
 import type { TextLayout } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
+
+type ShapedRun = Extract<TextRun, { kind: 'shaped' }>;
 
 /** A character code of a copy: the glyph it draws, the text it stands for, its width of 1000 to the em. */
 export interface UsedCode {
@@ -10,93 +13,140 @@ export interface UsedCode {
 }
 
 /**
- * What one copy uses of the faces: standard fonts by name, bundled ones with character codes of their own. One glyph can stand for
- * several texts (a dotless Arabic base, for example), so each pair of glyph and text has its code, counted from 1.
+ * What one copy uses of the bundled faces, with character codes of its own. One glyph can stand for several texts
+ * (a dotless Arabic base, for example), so each pair of glyph and text has its code, counted from 1.
  */
-export interface FaceUse {
-  standard: Map<string, string>;
-  extra: Map<number, { extra: ExtraFace; codes: UsedCode[]; byKey: Map<string, number> }>;
-}
+export type FaceUse = Map<number, { extra: ExtraFace; codes: UsedCode[]; byKey: Map<string, number> }>;
 
-export const newFaceUse = (): FaceUse => ({ standard: new Map(), extra: new Map() });
-
-const escaped: string[] = Array.from({ length: 256 }, (_, code) => {
-  if (code === 0x28 || code === 0x29 || code === 0x5c) return `\\${String.fromCharCode(code)}`;
-  return code < 32 || code > 126 ? `\\${code.toString(8).padStart(3, '0')}` : String.fromCharCode(code);
-});
+export const newFaceUse = (): FaceUse => new Map();
 
 const hex4 = (value: number): string => value.toString(16).padStart(4, '0');
 
-/** Characters (UTF-16) that one cluster stands for. */
-function clusterText(run: Extract<TextRun, { kind: 'extra' }>, cluster: number, starts: readonly number[]): string {
-  const next = starts.find((start) => start > cluster) ?? run.text.length;
-  return run.text.slice(cluster, next);
-}
-
-function drawExtra(run: Extract<TextRun, { kind: 'extra' }>, size: number, x: number, y: number, use: FaceUse): string {
-  const key = run.extra.index;
-  let used = use.extra.get(key);
-  if (!used) use.extra.set(key, (used = { extra: run.extra, codes: [], byKey: new Map() }));
-  const { codes, byKey } = used;
-  const codeFor = (glyph: number, text: string, width: number): number => {
-    const name = `${glyph} ${text}`;
-    let code = byKey.get(name);
-    if (code === undefined) {
-      code = codes.push({ glyph, text, width });
-      byKey.set(name, code);
-    }
-    return code;
-  };
-  const scale = 1000 / run.extra.face.unitsPerEm;
+/** The glyphs of a run with the text that each tells: of the glyphs of one cluster the one that advances tells its text, the others none. */
+function tellers(run: ShapedRun): string[] {
   const starts = [...new Set(run.glyphs.map((glyph) => glyph.cluster))].sort((a, b) => a - b);
-  const told = new Set<number>();
-  // Of the glyphs of one cluster the one that advances tells the text.
-  const tellers = new Map<number, number>();
+  const ends = new Map(starts.map((start, index) => [start, starts[index + 1] ?? run.text.length]));
+  const teller = new Map<number, number>();
   run.glyphs.forEach((glyph, index) => {
-    const known = tellers.get(glyph.cluster);
-    if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) tellers.set(glyph.cluster, index);
+    const known = teller.get(glyph.cluster);
+    if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) teller.set(glyph.cluster, index);
   });
-  let out = `/MbX${key} ${num(size)} Tf\n[`;
-  let marks = '';
-  let at = 0;
-  let drawn = 0;
-  run.glyphs.forEach((glyph, index) => {
-    const isTeller = tellers.get(glyph.cluster) === index && !told.has(glyph.cluster);
-    const text = isTeller ? clusterText(run, glyph.cluster, starts) : '';
-    if (isTeller) told.add(glyph.cluster);
-    const width = Math.round(glyph.advance * scale);
-    const code = codeFor(glyph.glyph, text, width);
-    const place = at + glyph.dx * scale;
-    if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) {
-      // Marks are drawn after the run, so that its text comes out in one piece.
-      marks += `1 0 0 1 ${num(x + (place * size) / 1000)} ${num(y + (glyph.dy * scale * size) / 1000)} Tm\n<${hex4(code)}> Tj\n`;
-    } else {
-      const gap = place - drawn;
-      if (Math.abs(gap) > 0.5) out += num(-gap);
-      out += `<${hex4(code)}>`;
-      drawn = (Math.abs(gap) > 0.5 ? place : drawn) + codes[code - 1]!.width;
-    }
-    at += glyph.advance * scale;
-  });
-  return `${out}] TJ\n${marks}`;
+  return run.glyphs.map(({ cluster }, index) => (teller.get(cluster) === index ? run.text.slice(cluster, ends.get(cluster)) : ''));
 }
 
-/** Text operators of a layout, without BT and ET. Positions are absolute within the box. */
-export function drawText(layout: TextLayout, colour: string, use: FaceUse): string {
-  let out = `BT\n${colour}\n`;
-  for (const line of layout.lines) {
-    let x = line.x;
-    for (const run of line.runs) {
-      out += `1 0 0 1 ${num(x)} ${num(line.y)} Tm\n`;
-      if (run.kind === 'standard') {
-        let key = use.standard.get(run.face.baseFont);
-        if (!key) use.standard.set(run.face.baseFont, (key = `MbS${use.standard.size}`));
-        let shown = '';
-        for (const code of run.codes) shown += escaped[code];
-        out += `/${key} ${num(layout.size)} Tf\n(${shown}) Tj\n`;
-      } else out += drawExtra(run, layout.size, x, line.y, use);
-      x += (run.width * layout.size) / 1000;
+/** Text operators of one text object (ISO 32000-2, 9.4.1), written one after the other; font and colour are set only where they change. */
+export class TextObject {
+  private resource = '';
+  private size = -1;
+  private colour = '';
+  private readonly from: number;
+
+  constructor(
+    private readonly ink: ByteWriter,
+    private readonly use: FaceUse,
+  ) {
+    this.from = ink.length;
+  }
+
+  /** Text in codes of a face at a point. @param at operands and operator of Tm, ready to be written */
+  line(face: CodedFace, size: number, colour: string, at: string, text: string): void {
+    this.style(face.resource, size, colour);
+    this.ink.ascii(at);
+    face.write(this.ink, text);
+    this.ink.ascii(' Tj\n');
+  }
+  private style(resource: string, size: number, colour: string): void {
+    if (this.ink.length === this.from) this.ink.ascii('BT\n');
+    if (colour !== this.colour) this.ink.ascii(colour).byte(0x0a);
+    if (resource !== this.resource || size !== this.size) this.ink.byte(0x2f).ascii(resource).byte(0x20).number(size).ascii(' Tf\n');
+    this.colour = colour;
+    this.resource = resource;
+    this.size = size;
+  }
+  private moveTo(x: number, y: number): ByteWriter {
+    return this.ink.ascii('1 0 0 1 ').number(x).byte(0x20).number(y).ascii(' Tm\n');
+  }
+  /** A layout whose box has its lower left corner at `left`, `bottom`. */
+  layout(layout: TextLayout, colour: string, left: number, bottom: number): void {
+    const { size } = layout;
+    if (layout.comb && this.comb(layout, colour, left, bottom)) return;
+    for (const line of layout.lines) {
+      let x = left + line.x;
+      const y = bottom + line.y;
+      for (const run of line.runs) {
+        if (run.kind === 'coded') {
+          this.style(run.face.resource, size, colour);
+          this.moveTo(x, y);
+          run.face.write(this.ink, run.text);
+          this.ink.ascii(' Tj\n');
+        } else this.shaped(run, size, colour, x, y);
+        x += (run.width * size) / 1000;
+      }
     }
   }
-  return `${out}ET\n`;
+  /** Characters of a comb in one go: what lies between two of them is said in thousandths of the type size (ISO 32000-2, 9.4.3, TJ). */
+  private comb({ lines, size }: TextLayout, colour: string, left: number, bottom: number): boolean {
+    const first = lines[0]?.runs[0];
+    if (first?.kind !== 'coded') return false;
+    if (!lines.every(({ runs: [run, ...more] }) => run?.kind === 'coded' && run.face === first.face && more.length === 0)) return false;
+    this.style(first.face.resource, size, colour);
+    this.moveTo(left + lines[0]!.x, bottom + lines[0]!.y).byte(0x5b);
+    let end = lines[0]!.x;
+    for (const line of lines) {
+      const run = line.runs[0]!;
+      if (line !== lines[0]) this.ink.number(((end - line.x) * 1000) / size);
+      first.face.write(this.ink, run.text);
+      end = line.x + (run.width * size) / 1000;
+    }
+    this.ink.ascii('] TJ\n');
+    return true;
+  }
+  private shaped(run: ShapedRun, size: number, colour: string, x: number, y: number): void {
+    const key = run.extra.index;
+    let used = this.use.get(key);
+    if (!used) this.use.set(key, (used = { extra: run.extra, codes: [], byKey: new Map() }));
+    const { codes, byKey } = used;
+    const scale = 1000 / run.extra.face.unitsPerEm;
+    const { glyphs } = run;
+    const texts = tellers(run);
+    const marks: [code: number, x: number, y: number][] = [];
+    let at = 0;
+    let drawn = 0;
+    this.style(`MbX${key}`, size, colour);
+    this.moveTo(x, y).byte(0x5b);
+    for (let index = 0; index < glyphs.length; index++) {
+      const glyph = glyphs[index]!;
+      const text = texts[index]!;
+      const name = `${glyph.glyph} ${text}`;
+      let code = byKey.get(name);
+      if (code === undefined) {
+        code = codes.push({ glyph: glyph.glyph, text, width: Math.round(glyph.advance * scale) });
+        byKey.set(name, code);
+      }
+      const place = at + glyph.dx * scale;
+      if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) {
+        // Marks are drawn after the run, so that its text comes out in one piece.
+        marks.push([code, x + (place * size) / 1000, y + (glyph.dy * scale * size) / 1000]);
+      } else {
+        const gap = place - drawn;
+        if (Math.abs(gap) > 0.5) this.ink.number(-gap);
+        this.ink.byte(0x3c).ascii(hex4(code)).byte(0x3e);
+        drawn = (Math.abs(gap) > 0.5 ? place : drawn) + codes[code - 1]!.width;
+      }
+      at += glyph.advance * scale;
+    }
+    this.ink.ascii('] TJ\n');
+    for (const [code, markX, markY] of marks) this.moveTo(markX, markY).byte(0x3c).ascii(hex4(code)).ascii('> Tj\n');
+  }
+  /** Ends the object; nothing is written when nothing is in it. */
+  done(): void {
+    if (this.ink.length > this.from) this.ink.ascii('ET\n');
+  }
+}
+
+/** A layout as a text object of its own, in its box. */
+export function drawText(ink: ByteWriter, layout: TextLayout, colour: string, use: FaceUse): void {
+  const text = new TextObject(ink, use);
+  text.layout(layout, colour, 0, 0);
+  text.done();
 }

@@ -17,6 +17,24 @@ export interface TextBox {
   size: number;
 }
 
+/** What is done with text that does not fit its box at the size the form asks for. Each is told by `Fit` all the same. */
+export type TooLong =
+  /** Smaller type, down to `smallest`; what is still too long is clipped by the box. */
+  | 'shrink'
+  /** The size stays and the box clips. */
+  | 'clip'
+  /** Smaller type, then further lines, where the box is high enough for them. */
+  | 'wrap'
+  /** Smaller type, then only as many characters as fit. */
+  | 'cut';
+
+export interface FitRule {
+  tooLong: TooLong;
+  /** Smallest type size, points. */
+  smallest: number;
+}
+export const usualFit: FitRule = { tooLong: 'shrink', smallest: 5 };
+
 export interface PlacedLine {
   x: number;
   /** Of the baseline. */
@@ -28,116 +46,172 @@ export interface TextLayout {
   size: number;
   lines: PlacedLine[];
   fit: Fit;
+  /** Each line is one character in its cell. */
+  comb?: boolean;
 }
 
-/** Smallest type size to which a value is shrunk, points. */
-export const SMALLEST_SIZE = 5;
 /** Largest automatic size of a multi-line field, points; common practice, no source. */
 const LARGEST_AUTO_MULTILINE = 12;
 /** Line height over ascender less descender; common practice, no source. */
 const LEADING = 1.1;
+/** Automatic type below this counts as tight, points. */
+const TIGHT_AUTO = 7;
+
+interface Atom {
+  text: string;
+  /** Of 1000 to the em, without and with the spaces that follow. */
+  width: number;
+  whole: number;
+}
+
+const widthOf = (text: string, choice: FaceChoice): number => {
+  const plain = choice.coded[0].measure(text);
+  return plain >= 0 ? plain : runsWidth(shapeLine(text, choice));
+};
+
+const isBlank = (text: string, at: number): boolean => text.charCodeAt(at) === 32 || text.charCodeAt(at) === 9;
+
+/** Words of each paragraph with their widths, measured once for all sizes. */
+function atomsOf(text: string, choice: FaceChoice): Atom[][] {
+  const space = widthOf(' ', choice);
+  return (/[\r\n\u2028\u2029]/.test(text) ? text.split(/\r\n|\r|\n|\u2028|\u2029/) : [text]).map((paragraph) => {
+    const atoms: Atom[] = [];
+    for (let from = 0; from < paragraph.length; ) {
+      let end = from;
+      while (end < paragraph.length && !isBlank(paragraph, end)) end++;
+      let to = end;
+      while (to < paragraph.length && isBlank(paragraph, to)) to++;
+      const width = end > from ? widthOf(paragraph.slice(from, end), choice) : 0;
+      atoms.push({ text: paragraph.slice(from, to), width, whole: width + (to - end) * space });
+      from = to;
+    }
+    return atoms;
+  });
+}
 
 /** Breaks text into lines no wider than `room` (of 1000 to the em); a word that is too long is broken anywhere. */
-function wrap(text: string, choice: FaceChoice, room: number): string[] {
+function wrap(paragraphs: readonly Atom[][], choice: FaceChoice, room: number): string[] {
   const lines: string[] = [];
-  const measure = (piece: string): number => runsWidth(shapeLine(piece, choice));
-  for (const paragraph of text.split(/\r\n|\r|\n/)) {
+  for (const atoms of paragraphs) {
     let line = '';
-    for (const word of paragraph.match(/\S+\s*|\s+/gu) ?? []) {
-      if (line === '' || measure((line + word).trimEnd()) <= room) {
-        line += word;
-      } else {
+    let used = 0;
+    for (const atom of atoms) {
+      if (line !== '' && used + atom.width > room) {
         lines.push(line.trimEnd());
-        line = word;
+        line = '';
+        used = 0;
       }
-      while (measure(line.trimEnd()) > room && [...line.trimEnd()].length > 1) {
-        const chars = [...line];
-        let count = chars.length - 1;
-        while (count > 1 && measure(chars.slice(0, count).join('')) > room) count--;
+      let { text, width, whole } = atom;
+      while (width > room && text.length > 1) {
+        const chars = [...text.trimEnd()];
+        let count = 0;
+        let taken = 0;
+        while (count < chars.length) {
+          taken += widthOf(chars[count]!, choice);
+          if (taken > room && count > 0) break;
+          count++;
+        }
+        if (count >= chars.length) break;
         lines.push(chars.slice(0, count).join(''));
-        line = chars.slice(count).join('');
+        text = text.slice(chars.slice(0, count).join('').length);
+        width = widthOf(text.trimEnd(), choice);
+        whole = widthOf(text, choice);
       }
+      line += text;
+      used += whole;
     }
     lines.push(line.trimEnd());
   }
   return lines;
 }
 
-const metrics = (choice: FaceChoice): { ascender: number; descender: number } => ({
-  ascender: choice.standard.ascender / 1000,
-  descender: choice.standard.descender / 1000,
-});
-
 const place = (box: TextBox, padding: number, width: number): number =>
   box.quadding === 0 ? padding : box.quadding === 1 ? (box.width - width) / 2 : box.width - padding - width;
 
-/** Sizes to try, from the wanted one down to the smallest. */
-function* sizesFrom(wanted: number): Generator<number> {
-  yield wanted;
-  for (let size = Math.ceil(wanted * 2) / 2 - 0.5; size >= SMALLEST_SIZE; size -= 0.5) yield size;
-}
-
-function layoutComb(text: string, box: TextBox, choice: FaceChoice): TextLayout {
+function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const cell = box.width / box.comb;
-  const { ascender, descender } = metrics(choice);
-  const tallest = (box.height - 2 * box.border) / (ascender - descender);
-  const size = box.size || Math.max(SMALLEST_SIZE, Math.min(tallest, cell * 1.1));
+  const { ascender, descender } = choice.coded[0];
+  const tallest = ((box.height - 2 * box.border) * 1000) / (ascender - descender);
+  const size = box.size || Math.max(rule.smallest, Math.min(tallest, cell * 1.1, 12));
   const chars = [...text];
   const first = box.quadding === 0 ? 0 : box.quadding === 1 ? Math.floor((box.comb - chars.length) / 2) : box.comb - chars.length;
-  const y = (box.height - (ascender + descender) * size) / 2;
+  const y = (box.height - ((ascender + descender) * size) / 1000) / 2;
   const lines = chars.slice(0, box.comb).map((char, index) => {
     const runs = shapeLine(char, choice);
     return { x: (Math.max(0, first) + index + 0.5) * cell - (runsWidth(runs) * size) / 2000, y, runs };
   });
-  return { size, lines, fit: chars.length > box.comb ? 'overflows' : 'fits' };
+  return { size, lines, fit: chars.length > box.comb ? 'overflows' : 'fits', comb: true };
 }
 
-function layoutLine(text: string, box: TextBox, choice: FaceChoice): TextLayout {
+/** As many characters as fit into `room` (of 1000 to the em). */
+function cutToFit(text: string, choice: FaceChoice, room: number): string {
+  const chars = [...text];
+  let [low, high] = [0, chars.length];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (widthOf(chars.slice(0, middle).join(''), choice) <= room) low = middle;
+    else high = middle - 1;
+  }
+  return chars.slice(0, low).join('');
+}
+
+function layoutLine(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const padding = Math.max(2, 2 * box.border);
-  const runs = shapeLine(text.replace(/\r\n|\r|\n/g, ' '), choice);
-  const width = runsWidth(runs) / 1000;
-  const { ascender, descender } = metrics(choice);
+  const line = /[\r\n]/.test(text) ? text.replace(/\r\n|\r|\n/g, ' ') : text;
+  let runs = shapeLine(line, choice);
+  let width = runsWidth(runs) / 1000;
+  const { ascender, descender } = choice.coded[0];
   const room = Math.max(1, box.width - 2 * padding);
-  const tallest = Math.max(SMALLEST_SIZE, (box.height - 2 * box.border) / (ascender - descender));
+  const tallest = Math.max(rule.smallest, ((box.height - 2 * box.border) * 1000) / (ascender - descender));
   const wanted = box.size || Math.min(tallest, Math.max(12, tallest * 0.8));
-  const size = width * wanted <= room ? wanted : Math.max(Math.min(SMALLEST_SIZE, wanted), Math.floor((room / width) * 20) / 20);
+  const mayShrink = rule.tooLong !== 'clip' || box.size === 0;
+  let size = wanted;
+  if (width * wanted > room && mayShrink) size = Math.max(Math.min(rule.smallest, wanted), Math.floor((room / width) * 20) / 20);
   const fits = width * size <= room + 0.01;
-  const fit: Fit = !fits
-    ? 'overflows'
-    : box.size && size < box.size
-      ? 'tight'
-      : box.size === 0 && size < Math.min(7, wanted)
-        ? 'tight'
-        : 'fits';
-  const y = (box.height - (ascender + descender) * size) / 2;
-  return { size, lines: [{ x: fits ? place(box, padding, width * size) : padding, y, runs }], fit };
+  if (!fits && rule.tooLong === 'wrap') return layoutBlock(text, { ...box, multiline: true }, choice, rule);
+  if (!fits && rule.tooLong === 'cut') {
+    runs = shapeLine(cutToFit(line, choice, (room * 1000) / size), choice);
+    width = runsWidth(runs) / 1000;
+  }
+  const isSmall = box.size > 0 ? size < box.size : size < Math.min(TIGHT_AUTO, wanted);
+  const y = (box.height - ((ascender + descender) * size) / 1000) / 2;
+  const x = width * size <= room + 0.01 ? place(box, padding, width * size) : padding;
+  return { size, lines: [{ x, y, runs }], fit: !fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
 }
 
-function layoutBlock(text: string, box: TextBox, choice: FaceChoice): TextLayout {
+/** Sizes to try, from the wanted one down to the smallest. */
+function* sizesFrom(wanted: number, smallest: number): Generator<number> {
+  yield wanted;
+  for (let size = Math.ceil(wanted * 2) / 2 - 0.5; size >= smallest; size -= 0.5) yield size;
+}
+
+function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const padding = Math.max(2, 2 * box.border);
-  const { ascender, descender } = metrics(choice);
+  const em = (choice.coded[0].ascender - choice.coded[0].descender) / 1000;
   const room = Math.max(1, box.width - 2 * padding);
   const tall = Math.max(1, box.height - 2 * Math.max(1, box.border));
   const wanted = box.size || LARGEST_AUTO_MULTILINE;
+  const mayShrink = rule.tooLong !== 'clip' || box.size === 0;
+  const paragraphs = atomsOf(text, choice);
   let chosen = { size: wanted, lines: [] as string[], fits: false };
-  for (const size of sizesFrom(wanted)) {
-    const lines = wrap(text, choice, (room * 1000) / size);
-    const height = ((lines.length - 1) * LEADING + 1) * (ascender - descender) * size;
-    chosen = { size, lines, fits: height <= tall + 0.01 };
+  for (const size of sizesFrom(wanted, mayShrink ? rule.smallest : Infinity)) {
+    const lines = wrap(paragraphs, choice, (room * 1000) / size);
+    chosen = { size, lines, fits: ((lines.length - 1) * LEADING + 1) * em * size <= tall + 0.01 };
     if (chosen.fits) break;
   }
-  const lead = (ascender - descender) * LEADING * chosen.size;
-  const top = box.height - Math.max(1, box.border) - ascender * chosen.size;
-  const lines = chosen.lines.map((line, index) => {
+  const lead = em * LEADING * chosen.size;
+  const most = chosen.fits || rule.tooLong !== 'cut' ? chosen.lines.length : Math.max(1, Math.floor((tall - em * chosen.size) / lead) + 1);
+  const top = box.height - Math.max(1, box.border) - (choice.coded[0].ascender * chosen.size) / 1000;
+  const lines = chosen.lines.slice(0, most).map((line, index) => {
     const runs = shapeLine(line, choice);
     return { x: place(box, padding, (runsWidth(runs) * chosen.size) / 1000), y: top - index * lead, runs };
   });
-  const shrunk = chosen.size < (box.size || 7);
-  return { size: chosen.size, lines, fit: !chosen.fits ? 'overflows' : shrunk ? 'tight' : 'fits' };
+  const isSmall = chosen.size < (box.size || TIGHT_AUTO);
+  return { size: chosen.size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
 }
 
-/** Lays text out in a box. Text that does not fit is shrunk down to SMALLEST_SIZE and then left to the clip; `fit` says which. */
-export function layoutText(text: string, box: TextBox, choice: FaceChoice): TextLayout {
-  if (box.comb > 0) return layoutComb(text, box, choice);
-  return box.multiline ? layoutBlock(text, box, choice) : layoutLine(text, box, choice);
+/** Lays text out in a box; `fit` tells whether it sits there as it should. */
+export function layoutText(text: string, box: TextBox, choice: FaceChoice, rule: FitRule = usualFit): TextLayout {
+  if (box.comb > 0) return layoutComb(text, box, choice, rule);
+  return box.multiline ? layoutBlock(text, box, choice, rule) : layoutLine(text, box, choice, rule);
 }

@@ -1,7 +1,6 @@
 import bidiFactory from 'bidi-js';
 import type { ShapedGlyph, ShapingFace } from '../../platform/ports.js';
-import type { StandardFace } from './standard-face.js';
-import { winAnsiCode } from './standard-face.js';
+import type { CodedFace } from './coded-face.js';
 
 /** A bundled face opened for one template, with its number in the faces' order. */
 export interface ExtraFace {
@@ -10,14 +9,14 @@ export interface ExtraFace {
   face: ShapingFace;
 }
 
-/** A stretch of text drawn with one face in one direction. Width of 1000 to the em. */
+/** A stretch of text drawn with one face in one direction: coded ones in the order in which they are drawn. Width of 1000 to the em. */
 export type TextRun = { text: string; width: number } & (
-  { kind: 'standard'; face: StandardFace; codes: number[] } | { kind: 'extra'; extra: ExtraFace; glyphs: ShapedGlyph[]; rtl: boolean }
+  { kind: 'coded'; face: CodedFace } | { kind: 'shaped'; extra: ExtraFace; glyphs: ShapedGlyph[] }
 );
 
-/** The faces which a field may use: the standard one nearest to its own font, then the bundled ones. */
+/** The faces which a field may use: its own where that is usable and the standard one nearest to it, then the bundled ones. */
 export interface FaceChoice {
-  standard: StandardFace;
+  coded: readonly [CodedFace, ...CodedFace[]];
   extras: readonly ExtraFace[];
 }
 
@@ -30,30 +29,35 @@ const bidi = (
 )();
 const isJoiner = (codePoint: number): boolean =>
   codePoint === 0x200c || codePoint === 0x200d || (codePoint >= 0xfe00 && codePoint <= 0xfe0f);
-const isRtlText = (text: string): boolean => /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/.test(text);
+/** Direction marks, isolates and embeddings (UAX #9, 2), the byte order mark and the soft hyphen's kin: they order text and are never drawn. */
+const isInvisible = (codePoint: number): boolean =>
+  (codePoint >= 0x200b && codePoint <= 0x200f) ||
+  (codePoint >= 0x202a && codePoint <= 0x202e) ||
+  (codePoint >= 0x2060 && codePoint <= 0x2069) ||
+  codePoint === 0x061c ||
+  codePoint === 0xfeff;
+const INVISIBLE = /[\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\u061c\ufeff]/g;
+const isRtlText = (text: string): boolean => /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff\u200f\u202b\u202e\u2067]/.test(text);
 
 /** Characters that none of the faces can draw, each once. */
 export function undrawable(text: string, choice: FaceChoice): string[] {
+  if (choice.coded[0].measure(text) >= 0) return [];
   const missing = new Set<string>();
-  for (const char of text) {
+  for (const char of text.normalize('NFC')) {
     const codePoint = char.codePointAt(0)!;
-    if (codePoint < 0x20 || isJoiner(codePoint) || winAnsiCode(codePoint) !== undefined) continue;
-    if (!choice.extras.some((extra) => extra.face.covers(codePoint))) missing.add(char);
+    if (codePoint < 0x20 || codePoint === 0x7f || isJoiner(codePoint) || isInvisible(codePoint)) continue;
+    if (choice.coded.some((face) => face.has(codePoint)) || choice.extras.some((extra) => extra.face.covers(codePoint))) continue;
+    missing.add(char);
   }
   return [...missing];
 }
 
-type Drawer = 'standard' | ExtraFace;
+type Drawer = CodedFace | ExtraFace;
+const isExtra = (drawer: Drawer): drawer is ExtraFace => 'face' in drawer;
 
 function drawerOf(word: string, choice: FaceChoice): Drawer | null {
-  let standard = true;
-  const points: number[] = [];
-  for (const char of word) {
-    const codePoint = char.codePointAt(0)!;
-    if (winAnsiCode(codePoint) === undefined) standard = false;
-    if (!isJoiner(codePoint)) points.push(codePoint);
-  }
-  if (standard) return 'standard';
+  for (const face of choice.coded) if (face.measure(word) >= 0) return face;
+  const points = Array.from(word, (char) => char.codePointAt(0)!).filter((point) => !isJoiner(point));
   return choice.extras.find((extra) => points.every((codePoint) => extra.face.covers(codePoint))) ?? null;
 }
 
@@ -66,27 +70,45 @@ function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawe
     else pieces.push({ text: piece, drawer });
   };
   for (const word of text.match(/\s+|[^\s]+/gu) ?? []) {
-    const whole = /^\s/.test(word) ? (pieces.at(-1)?.drawer ?? 'standard') : drawerOf(word, choice);
+    const before = pieces.at(-1)?.drawer;
+    const isSpace = /^\s/.test(word);
+    const whole = isSpace && before && (isExtra(before) ? before.face.covers(0x20) : before.measure(word) >= 0) ? before : drawerOf(word, choice);
     if (whole) push(word, whole);
-    else for (const char of word) push(drawerOf(char, choice) ? char : '', drawerOf(char, choice) ?? pieces.at(-1)?.drawer ?? 'standard');
+    else {
+      for (const char of word) {
+        const drawer = drawerOf(char, choice);
+        if (drawer) push(char, drawer);
+      }
+    }
   }
-  return pieces.filter((piece) => piece.text);
+  return pieces;
 }
 
-function makeRun(text: string, drawer: Drawer, choice: FaceChoice, rtl: boolean): TextRun {
-  if (drawer === 'standard') {
-    const codes: number[] = [];
-    let width = 0;
-    for (const char of rtl ? [...text].reverse().join('') : text) {
-      const code = winAnsiCode(char.codePointAt(0)!) ?? 32;
-      codes.push(code);
-      width += choice.standard.widths[code]!;
-    }
-    return { kind: 'standard', text, width, face: choice.standard, codes };
+const shapes = new WeakMap<ShapingFace, Map<string, ShapedGlyph[]>>();
+/** Shaped pieces that are remembered for each face: names and words of a batch come again and again. */
+const MOST_SHAPES = 20_000;
+
+function shape(face: ShapingFace, text: string, rtl: boolean): ShapedGlyph[] {
+  let known = shapes.get(face);
+  if (!known) shapes.set(face, (known = new Map()));
+  const key = rtl ? `\u202e${text}` : text;
+  let glyphs = known.get(key);
+  if (!glyphs) {
+    if (known.size >= MOST_SHAPES) known.clear();
+    known.set(key, (glyphs = face.shape(text, rtl ? 'rtl' : 'ltr')));
   }
-  const glyphs = drawer.face.shape(text, rtl ? 'rtl' : 'ltr');
-  const scale = 1000 / drawer.face.unitsPerEm;
-  return { kind: 'extra', text, width: glyphs.reduce((sum, glyph) => sum + glyph.advance, 0) * scale, extra: drawer, glyphs, rtl };
+  return glyphs;
+}
+
+function makeRun(text: string, drawer: Drawer, rtl: boolean): TextRun {
+  if (!isExtra(drawer)) {
+    const drawn = rtl ? [...text].reverse().join('') : text;
+    return { kind: 'coded', text: drawn, width: drawer.measure(drawn), face: drawer };
+  }
+  const glyphs = shape(drawer.face, text, rtl);
+  let advance = 0;
+  for (const glyph of glyphs) advance += glyph.advance;
+  return { kind: 'shaped', text, width: (advance * 1000) / drawer.face.unitsPerEm, extra: drawer, glyphs };
 }
 
 /**
@@ -94,8 +116,11 @@ function makeRun(text: string, drawer: Drawer, choice: FaceChoice, rtl: boolean)
  * Characters that no face can draw are left out; `undrawable` names them.
  */
 export function shapeLine(line: string, choice: FaceChoice): TextRun[] {
-  const text = line.replace(/[\u0000-\u001f\u007f]/g, ' ');
-  if (!isRtlText(text)) return byFace(text, choice).map((piece) => makeRun(piece.text, piece.drawer, choice, false));
+  const face = choice.coded[0];
+  const width = face.measure(line);
+  if (width >= 0) return [{ kind: 'coded', text: line, width, face }];
+  const text = line.replace(/[\u0000-\u001f\u007f]/g, ' ').normalize('NFC');
+  if (!isRtlText(text)) return byFace(text.replace(INVISIBLE, ''), choice).map((piece) => makeRun(piece.text, piece.drawer, false));
   const { levels } = bidi.getEmbeddingLevels(text);
   const stretches: { text: string; level: number }[] = [];
   for (let index = 0; index < text.length; index++) {
@@ -104,12 +129,13 @@ export function shapeLine(line: string, choice: FaceChoice): TextRun[] {
     if (last && last.level === level) last.text += text[index];
     else stretches.push({ text: text[index]!, level });
   }
-  const ordered = reorder(stretches);
-  return ordered.flatMap(({ text: stretch, level }) => {
+  return reorder(stretches).flatMap(({ text: whole, level }) => {
+    const stretch = whole.replace(INVISIBLE, '');
     const rtl = level % 2 === 1;
-    const mirrored = rtl ? [...stretch].map((char) => bidi.getMirroredCharacter(char) ?? char).join('') : stretch;
-    const isShaped = byFace(stretch, choice).every((piece) => piece.drawer !== 'standard');
-    const runs = byFace(isShaped ? stretch : mirrored, choice).map((piece) => makeRun(piece.text, piece.drawer, choice, rtl));
+    const isShaped = byFace(stretch, choice).every(({ drawer }) => isExtra(drawer));
+    // Shaping mirrors brackets by itself; coded faces need it done (UAX #9, rule L4).
+    const mirrored = rtl && !isShaped ? Array.from(stretch, (char) => bidi.getMirroredCharacter(char) ?? char).join('') : stretch;
+    const runs = byFace(mirrored, choice).map((piece) => makeRun(piece.text, piece.drawer, rtl));
     return rtl ? runs.reverse() : runs;
   });
 }
@@ -130,4 +156,8 @@ function reorder<T extends { level: number }>(stretches: T[]): T[] {
   return result;
 }
 
-export const runsWidth = (runs: readonly TextRun[]): number => runs.reduce((sum, run) => sum + run.width, 0);
+export function runsWidth(runs: readonly TextRun[]): number {
+  let width = 0;
+  for (const run of runs) width += run.width;
+  return width;
+}

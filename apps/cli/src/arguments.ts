@@ -1,0 +1,44 @@
+import { readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { Refused, WrongCall } from './command.js';
+
+type Kinds = Record<string, { type: 'string' } | { type: 'boolean' }>;
+type Given<K extends Kinds> = { [Name in keyof K]?: K[Name] extends { type: 'string' } ? string : boolean };
+
+/** The one file that a command is given, and its options. @throws WrongCall */
+export function fileAndOptions<K extends Kinds>(args: string[], options: K): { file: string; options: Given<K> } {
+  try {
+    const { values, positionals } = parseArgs({ args, options, allowPositionals: true, strict: true });
+    if (positionals.length !== 1) throw new WrongCall(positionals.length === 0 ? 'Name a file.' : `One file at a time, not ${positionals.length}.`);
+    return { file: positionals[0]!, options: values as Given<K> };
+  } catch (error) {
+    throw error instanceof WrongCall ? error : new WrongCall(error instanceof Error ? error.message : String(error));
+  }
+}
+
+/** One of the allowed words. @throws WrongCall */
+export function oneOf<Word extends string>(name: string, given: string | undefined, words: readonly Word[]): Word {
+  const found = words.find((word) => word === (given ?? words[0]));
+  if (!found) throw new WrongCall(`--${name} is one of ${words.join(', ')}, not "${given}".`);
+  return found;
+}
+
+/** @throws Refused */
+export function readFile(path: string): Uint8Array {
+  try {
+    return new Uint8Array(readFileSync(path));
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    throw new Refused(code === 'ENOENT' ? `There is no file ${path}.` : code === 'EISDIR' ? `${path} is a folder.` : `${path} cannot be read (${code}).`);
+  }
+}
+
+/** @throws Refused */
+export function readJson(path: string): unknown {
+  try {
+    return JSON.parse(new TextDecoder().decode(readFile(path)));
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+    throw new Refused(`${path} is not JSON: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}

@@ -1,0 +1,179 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync } from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
+import type { CompiledTemplate, Field, FieldMap, FieldValues, FillNote, FillOptions, Finish, Permission, SourceRecord } from '@mailbag/core';
+import {
+  MailbagError,
+  checkRecords,
+  compileTemplate,
+  copyCode,
+  evaluateMap,
+  fillCopy,
+  findingSentence,
+  inspectTemplate,
+  measureCopy,
+  outputPattern,
+  patternData,
+  patternExtras,
+  prepareProtection,
+  readTable,
+  refusedValues,
+  rowReader,
+  suggestRules,
+  uniquePath,
+} from '@mailbag/core';
+import { nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
+import { fileAndOptions, oneOf, readFile, readJson } from '../arguments.js';
+import type { Command } from '../command.js';
+import { Refused, WrongCall, note } from '../command.js';
+
+const finishes: readonly Finish[] = ['flattened', 'locked', 'open'];
+const permissions: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill', 'assemble'];
+
+interface Job {
+  pdf: Uint8Array;
+  file: string;
+  fields: Field[];
+  finish: Finish;
+  protect: (copy: string) => Pick<FillOptions, 'protect'>;
+}
+
+const compile = async (job: Job, texts: Iterable<string>): Promise<CompiledTemplate> =>
+  compileTemplate(job.pdf, { ...(await nodeFonts()), characters: texts, finish: job.finish, file: job.file });
+
+const textsOf = (values: FieldValues, fields: readonly Field[]): string[] => [
+  ...Object.values(values).flatMap((value) => (typeof value === 'boolean' ? [] : value)),
+  ...fields.flatMap((field) => [...field.options.map((option) => option.label), ...[field.value ?? []].flat()]),
+];
+
+/** What stands in the way of a copy, and what is only to be known of it. */
+function judge(notes: readonly FillNote[]): { refusals: string[]; remarks: string[] } {
+  return {
+    refusals: notes.flatMap(({ field, characters }) => (characters.length > 0 ? new MailbagError('font-cannot-draw', { field, characters }).message : [])),
+    remarks: notes.flatMap(({ field, fit }) =>
+      fit === 'fits' ? [] : fit === 'tight' ? `The value of "${field}" fits only in smaller type.` : `The value of "${field}" does not fit its box, even in small type.`,
+    ),
+  };
+}
+
+/** A value as JSON can hold it. @throws Refused */
+function valuesOf(json: unknown, path: string): FieldValues {
+  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new Refused(`${path} holds no object of field names and values.`);
+  return Object.fromEntries(
+    Object.entries(json).flatMap(([name, value]): [string, FieldValues[string]][] => {
+      if (value === null) return [];
+      if (typeof value === 'string' || typeof value === 'boolean') return [[name, value]];
+      if (typeof value === 'number') return [[name, String(value)]];
+      if (Array.isArray(value) && value.every((one) => typeof one === 'string')) return [[name, value as string[]]];
+      throw new Refused(`The value of "${name}" in ${path} is neither text nor true or false nor a list of options.`);
+    }),
+  );
+}
+
+async function fillOne(job: Job, valuesPath: string, out: string): Promise<void> {
+  const values = valuesOf(readJson(valuesPath), valuesPath);
+  const refused = refusedValues(job.fields, values);
+  if (refused.length > 0) throw new Refused(refused.map((one) => one.message).join('\n'));
+  const compiled = await compile(job, textsOf(values, job.fields));
+  const copy = fillCopy(compiled, values, job.protect('1'));
+  const { refusals, remarks } = judge(copy.notes);
+  if (refusals.length > 0) throw new Refused(refusals.join('\n'));
+  mkdirSync(dirname(resolve(out)), { recursive: true });
+  writeCopy(out, copy);
+  remarks.forEach(note);
+}
+
+/** A field map as JSON: rules by field name; a text alone names a column. @throws Refused */
+function mapOf(json: unknown, path: string, fields: readonly Field[]): FieldMap {
+  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new Refused(`${path} holds no object of field names and rules.`);
+  const map = Object.fromEntries(Object.entries(json).map(([name, rule]) => [name, typeof rule === 'string' ? { kind: 'column', column: rule } : rule])) as FieldMap;
+  const unknown = Object.keys(map).find((name) => !fields.some((field) => field.name === name));
+  if (unknown !== undefined) throw new MailbagError('pdf-field-unknown', { field: unknown });
+  return map;
+}
+
+async function fillMany(job: Job, sheet: { path: string; name?: string; headings?: number; map?: string }, out: string, name: string): Promise<void> {
+  readFile(sheet.path);
+  const records: SourceRecord[] = [];
+  const reading = { ...(sheet.name === undefined ? {} : { sheet: sheet.name }), ...(sheet.headings === undefined ? {} : { headingRow: sheet.headings }) };
+  const { columns } = await readTable(await tableFile(sheet.path, basename(sheet.path)), reading, (block) => void records.push(...block));
+  const map = sheet.map === undefined ? suggestRules(job.fields, columns, {}) : mapOf(readJson(sheet.map), sheet.map, job.fields);
+  if (Object.keys(map).length === 0) throw new Refused('No field goes with any column. Say which ones do with --map.');
+  if (sheet.map === undefined) note(`Filled by suggestion: ${Object.keys(map).join(', ')}.`);
+  const read = rowReader(columns);
+  const texts = records.flatMap((record) => record.cells.map((cell) => cell.text));
+  const compiled = await compile(job, [...texts, ...textsOf({}, job.fields), JSON.stringify(map)]);
+  const setup = { columns, templates: [{ fields: job.fields, map, measure: (values: FieldValues) => measureCopy(compiled, values) }], keyColumn: null, addressColumn: null };
+  const stops = checkRecords(setup, records).filter((finding) => finding.severity === 'stop');
+  if (stops.length > 0) throw new Refused(stops.map((finding) => `Row ${finding.row}: ${findingSentence(finding)}`).join('\n'));
+  const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
+  const taken = new Set<string>();
+  mkdirSync(out, { recursive: true });
+  const today = new Date().toISOString().slice(0, 10);
+  records.forEach((record, index) => {
+    const code = copyCode(new Uint8Array(randomBytes(10)));
+    const data = patternData(columns, record, { code, template: basename(job.file, '.pdf'), batch: '1', number: String(index + 1), today });
+    const path = uniquePath([], pattern.path(data).file, (wanted) => taken.has(wanted.toLowerCase()) || existsSync(join(out, wanted)));
+    taken.add(path.toLowerCase());
+    writeCopy(join(out, path), fillCopy(compiled, evaluateMap(job.fields, map, read(record)).values, { code, ...job.protect(code) }));
+  });
+  note(`${records.length} copies are in ${out}.`);
+}
+
+export const fill: Command = {
+  usage: 'mailbag fill FORM.pdf (--values V.json --out COPY.pdf | --records SHEET --out FOLDER --name PATTERN)',
+  help: `Fills a form from values, or once for every record of a sheet.
+
+  --values V.json          field name: text, true or false, on-value, option (export or display), or a list of options
+  --records SHEET          .xlsx or .csv; with --sheet NAME and --headings ROW where they are not guessed right
+  --map MAP.json           field name: column, or a fill rule; without it fields are matched by suggestion
+  --out PATH               the copy, or the folder for the copies
+  --name PATTERN           file name with data in it, such as "{{plot}}.pdf"
+  --finish F               flattened (no fields left), locked (fields there, read-only) or open (still fillable)
+  --open-password P        needed to open the copy (AES-256)
+  --permissions-password P needed to lift the limits of --permit
+  --permit LIST            what may be done without it: ${permissions.join(',')}; print,copy where nothing is said`,
+  async run(args) {
+    const { file, options } = fileAndOptions(args, {
+      values: { type: 'string' },
+      records: { type: 'string' },
+      sheet: { type: 'string' },
+      headings: { type: 'string' },
+      map: { type: 'string' },
+      out: { type: 'string' },
+      name: { type: 'string' },
+      finish: { type: 'string' },
+      'open-password': { type: 'string' },
+      'permissions-password': { type: 'string' },
+      permit: { type: 'string' },
+    });
+    if ((options.values === undefined) === (options.records === undefined)) throw new WrongCall('Give either --values or --records.');
+    if (options.out === undefined) throw new WrongCall('Say with --out where the copy goes.');
+    const finish = oneOf('finish', options.finish, finishes);
+    const headings = options.headings === undefined ? undefined : Number(options.headings);
+    if (headings !== undefined && !(Number.isInteger(headings) && headings > 0)) throw new WrongCall('--headings is the number of a row.');
+    const permitted = (options.permit ?? 'print,copy').split(',').filter(Boolean).map((one) => oneOf('permit', one.trim(), permissions));
+    const pdf = readFile(file);
+    const { fields } = await inspectTemplate(pdf, basename(file));
+    const passwords = { open: options['open-password'] ?? '', permissions: options['permissions-password'] ?? '' };
+    const isProtected = passwords.open !== '' || passwords.permissions !== '';
+    const protection = isProtected
+      ? prepareProtection({
+          ciphers: nodeCiphers,
+          seed: new Uint8Array(randomBytes(32)),
+          openPassword: passwords.open,
+          permissionsPassword: passwords.permissions,
+          ...(passwords.permissions ? { permissions: permitted } : {}),
+        })
+      : null;
+    const job: Job = { pdf, file: basename(file), fields, finish, protect: (copy) => (protection ? { protect: { protection, copy } } : {}) };
+    if (options.values !== undefined) return fillOne(job, options.values, options.out);
+    const sheet = {
+      path: options.records!,
+      ...(options.sheet === undefined ? {} : { name: options.sheet }),
+      ...(headings === undefined ? {} : { headings }),
+      ...(options.map === undefined ? {} : { map: options.map }),
+    };
+    return fillMany(job, sheet, options.out, options.name ?? '{{number}}.pdf');
+  },
+};

@@ -1,0 +1,30 @@
+import { isMailbagError } from '@mailbag/core';
+import type { Command } from './command.js';
+import { Refused, WrongCall } from './command.js';
+import { fill } from './commands/fill.js';
+import { inspect } from './commands/inspect.js';
+import { read } from './commands/read.js';
+
+const commands: Record<string, Command> = { inspect, fill, read };
+
+const overview = `Usage:\n${Object.values(commands)
+  .map(({ usage }) => `  ${usage}`)
+  .join('\n')}\n\nmailbag COMMAND --help tells more. Ends with 0 when done, 1 when refused (nothing written), 2 when called wrongly.`;
+
+const [name = '', ...args] = process.argv.slice(2);
+const command = Object.hasOwn(commands, name) ? commands[name] : undefined;
+if (name === '--help' || name === '-h' || name === 'help') console.log(overview);
+else if (!command) {
+  console.error(name ? `There is no command "${name}".\n\n${overview}` : overview);
+  process.exitCode = 2;
+} else if (args.includes('--help') || args.includes('-h')) console.log(`${command.usage}\n\n${command.help}`);
+else {
+  try {
+    await command.run(args);
+  } catch (error) {
+    if (error instanceof WrongCall) console.error(`${error.message}\n\n${command.usage}`);
+    else if (error instanceof Refused || isMailbagError(error)) console.error(error.message);
+    else console.error(`Something went wrong: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+    process.exitCode = error instanceof WrongCall ? 2 : 1;
+  }
+}

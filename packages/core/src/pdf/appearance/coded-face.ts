@@ -1,0 +1,138 @@
+import { Encodings, Font } from '@pdf-lib/standard-fonts';
+import type { IFontNames } from '@pdf-lib/standard-fonts';
+import type { ByteWriter } from '../byte-writer.js';
+
+/** A face with one code a character, which needs no shaping: a standard font, or one that the form itself carries. */
+export interface CodedFace {
+  /** Name in /Font resources. */
+  resource: string;
+  /** PostScript name. */
+  baseFont: string;
+  /** Of 1000 to the em; the descender is negative. */
+  ascender: number;
+  descender: number;
+  has(codePoint: number): boolean;
+  /** Width of 1000 to the em; -1: a character is missing. */
+  measure(text: string): number;
+  /** Writes the string operand that shows a text of which no character is missing. */
+  write(ink: ByteWriter, text: string): void;
+}
+
+const escaped: string[] = Array.from({ length: 256 }, (_, code) => {
+  if (code === 0x28 || code === 0x29 || code === 0x5c) return `\\${String.fromCharCode(code)}`;
+  return code < 32 || code > 126 ? `\\${code.toString(8).padStart(3, '0')}` : String.fromCharCode(code);
+});
+
+const isPlain = Uint8Array.from(escaped, (text) => (text.length === 1 ? 1 : 0));
+
+/** A simple font (ISO 32000-2, 9.6). @param codes code of each UTF-16 unit, 0: none @param widths by code, of 1000 to the em */
+export function simpleFace(
+  names: { resource: string; baseFont: string },
+  { ascender, descender }: { ascender: number; descender: number },
+  codes: Uint8Array,
+  widths: Float64Array,
+): CodedFace {
+  return {
+    ...names,
+    ascender,
+    descender,
+    has: (codePoint) => codePoint < 0x10000 && codes[codePoint] !== 0,
+    measure(text) {
+      let width = 0;
+      for (let index = 0; index < text.length; index++) {
+        const code = codes[text.charCodeAt(index)]!;
+        if (code === 0) return -1;
+        width += widths[code]!;
+      }
+      return width;
+    },
+    write(ink, text) {
+      ink.byte(0x28);
+      for (let index = 0; index < text.length; index++) {
+        const code = codes[text.charCodeAt(index)]!;
+        if (isPlain[code] === 1) ink.byte(code);
+        else ink.ascii(escaped[code]!);
+      }
+      ink.byte(0x29);
+    },
+  };
+}
+
+/** A composite font of two-byte codes (ISO 32000-2, 9.7). @param codes code of each code point @param widths by code, of 1000 to the em */
+export function compositeFace(
+  names: { resource: string; baseFont: string },
+  { ascender, descender }: { ascender: number; descender: number },
+  codes: ReadonlyMap<number, number>,
+  widthOf: (code: number) => number,
+): CodedFace {
+  return {
+    ...names,
+    ascender,
+    descender,
+    has: (codePoint) => codes.has(codePoint),
+    measure(text) {
+      let width = 0;
+      for (const char of text) {
+        const code = codes.get(char.codePointAt(0)!);
+        if (code === undefined) return -1;
+        width += widthOf(code);
+      }
+      return width;
+    },
+    write(ink, text) {
+      ink.byte(0x3c);
+      for (const char of text) ink.ascii((codes.get(char.codePointAt(0)!) ?? 0).toString(16).padStart(4, '0'));
+      ink.byte(0x3e);
+    },
+  };
+}
+
+/** WinAnsi code of each UTF-16 unit; 0: none. */
+export const winAnsiCodes: Uint8Array = (() => {
+  const codes = new Uint8Array(65_536);
+  for (const codePoint of Encodings.WinAnsi.supportedCodePoints) {
+    const { code } = Encodings.WinAnsi.encodeUnicodeCodePoint(codePoint);
+    if (code >= 32) codes[codePoint] = code;
+  }
+  codes[0xa0] = 0xa0;
+  codes[0xad] = 0xad;
+  return codes;
+})();
+export const inWinAnsi = (codePoint: number): boolean => codePoint < 0x10000 && winAnsiCodes[codePoint] !== 0;
+
+const loaded = new Map<string, CodedFace>();
+
+/** One of the standard 14 text fonts with WinAnsiEncoding (ISO 32000-2, 9.6.2.2), measured by its AFM file. */
+export function standardFace(baseFont: string): CodedFace {
+  const known = loaded.get(baseFont);
+  if (known) return known;
+  const font = Font.load(baseFont as IFontNames);
+  const widths = new Float64Array(256).fill(font.getWidthOfGlyph('space') ?? 250);
+  for (const codePoint of Encodings.WinAnsi.supportedCodePoints) {
+    const { code, name } = Encodings.WinAnsi.encodeUnicodeCodePoint(codePoint);
+    widths[code] = font.getWidthOfGlyph(name) ?? 250;
+  }
+  widths[0xad] = widths[0x2d]!;
+  const face = simpleFace(
+    { resource: `Mb${baseFont}`, baseFont },
+    { ascender: font.Ascender ?? 750, descender: font.Descender ?? -250 },
+    winAnsiCodes,
+    widths,
+  );
+  loaded.set(baseFont, face);
+  return face;
+}
+
+/** The standard font nearest to a font by its name: family, bold, slanted. */
+export function nearestStandardFace(fontName: string): CodedFace {
+  const bare = fontName.replace(/^[A-Z]{6}\+/, '');
+  const bold = /bold|black|heavy|semi|,b|HeBo|TiBo|CoBo|TiBI|HeBI|CoBI/i.test(bare);
+  const slanted = /ital|obli|HeOb|TiIt|CoOb|TiBI|HeBI|CoBI/i.test(bare);
+  if (/cour|mono|consol|typewriter|cmtt|^Co(Bo|Ob|BO|BI)?$/i.test(bare)) {
+    return standardFace(bold ? (slanted ? 'Courier-BoldOblique' : 'Courier-Bold') : slanted ? 'Courier-Oblique' : 'Courier');
+  }
+  if (/times|serif(?!.*sans)|roman|georgia|garamond|cambria|palatino|book|cmr|^Ti(Ro|Bo|It|BI)$/i.test(bare) && !/sans/i.test(bare)) {
+    return standardFace(bold ? (slanted ? 'Times-BoldItalic' : 'Times-Bold') : slanted ? 'Times-Italic' : 'Times-Roman');
+  }
+  return standardFace(bold ? (slanted ? 'Helvetica-BoldOblique' : 'Helvetica-Bold') : slanted ? 'Helvetica-Oblique' : 'Helvetica');
+}

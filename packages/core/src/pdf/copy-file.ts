@@ -1,0 +1,67 @@
+import { ByteWriter } from './byte-writer.js';
+import type { CompiledTemplate } from './compile.js';
+import type { FillNote } from './fill.js';
+import { fingerprint } from './fingerprint.js';
+import { xrefEntry } from './serialise.js';
+
+/** An object that varies from copy to copy. Text is ASCII; `dict` of a stream is open: its length and closing `>>` follow. */
+export interface TailObject {
+  number: number;
+  dict: string;
+  stream: string | Uint8Array | null;
+}
+
+const scratch = new ByteWriter();
+
+/** Writes one object; streams get their length. */
+export function writeObject(writer: ByteWriter, { number, dict, stream }: TailObject): void {
+  if (stream === null) writer.text(`${number} 0 obj\n${dict}\nendobj\n`);
+  else {
+    writer.text(`${number} 0 obj\n${dict}/Length ${stream.length}>>\nstream\n`);
+    if (typeof stream === 'string') writer.text(stream);
+    else writer.bytes(stream);
+    writer.text('\nendstream\nendobj\n');
+  }
+}
+
+/** A filled copy: the part that all copies of its template share, and its own part after it. */
+export class FilledCopy {
+  private constructor(
+    /** To be written one after the other. */
+    readonly parts: readonly Uint8Array[],
+    readonly notes: FillNote[],
+  ) {}
+
+  static of(compiled: CompiledTemplate, objects: readonly TailObject[], next: number, notes: FillNote[]): FilledCopy {
+    const writer = scratch.clear();
+    const start = compiled.base.length;
+    let xref = compiled.xref;
+    for (const object of objects) {
+      xref += xrefEntry(start + writer.length);
+      writeObject(writer, object);
+    }
+    const id = fingerprint(writer.view());
+    const at = start + writer.length;
+    const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
+    writer.text(
+      `xref\n0 ${next}\n${xref}trailer\n<</Size ${next}/Root ${compiled.root} 0 R${info}/ID[<${compiled.baseId}><${id}>]>>\nstartxref\n${at}\n%%EOF\n`,
+    );
+    return new FilledCopy([compiled.base, writer.done()], notes);
+  }
+
+  /** A copy that shares nothing with others. */
+  static whole(bytes: Uint8Array, notes: FillNote[]): FilledCopy {
+    return new FilledCopy([bytes], notes);
+  }
+
+  /** The whole file. */
+  get bytes(): Uint8Array {
+    const bytes = new Uint8Array(this.parts.reduce((sum, part) => sum + part.length, 0));
+    let at = 0;
+    for (const part of this.parts) {
+      bytes.set(part, at);
+      at += part.length;
+    }
+    return bytes;
+  }
+}

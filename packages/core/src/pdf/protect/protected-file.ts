@@ -1,0 +1,85 @@
+import { ByteWriter } from '../byte-writer.js';
+import type { CompiledTemplate } from '../compile.js';
+import type { TailObject } from '../copy-file.js';
+import { writeObject } from '../copy-file.js';
+import { fingerprint } from '../fingerprint.js';
+import { XREF_HEAD, hexOf, xrefEntry } from '../serialise.js';
+import type { Protection } from './protection.js';
+import { copyKey } from './protection.js';
+
+/** Strings stand in hexadecimal wherever Mailbag writes; `<<` begins a dictionary and is none. */
+const STRING = /(?<!<)<([0-9a-f]*)>/g;
+const LENGTH = /\/Length \d+>>\s*$/;
+
+const bytesOf = (hex: string): Uint8Array => {
+  const bytes = new Uint8Array(hex.length >> 1);
+  for (let index = 0; index < bytes.length; index++) bytes[index] = Number.parseInt(hex.slice(index * 2, index * 2 + 2), 16);
+  return bytes;
+};
+
+const baseObjects = new WeakMap<CompiledTemplate, (TailObject | { number: number; plain: Uint8Array })[]>();
+
+/** The objects of the base: those with nothing to encrypt as bytes, the others taken apart. Worked out once a template. */
+function objectsOf(compiled: CompiledTemplate): (TailObject | { number: number; plain: Uint8Array })[] {
+  let known = baseObjects.get(compiled);
+  if (!known) {
+    known = compiled.objects.map(({ number, from, to, stream }) => {
+      const end = stream ? stream[0] : to;
+      let text = '';
+      for (let at = from; at < end; at++) text += String.fromCharCode(compiled.base[at]!);
+      STRING.lastIndex = 0;
+      if (!stream && !STRING.test(text)) return { number, plain: compiled.base.subarray(from, to) };
+      const dict = text.slice(text.indexOf(' obj\n') + 5);
+      return stream
+        ? { number, dict: dict.slice(0, dict.lastIndexOf('stream\n')).replace(LENGTH, ''), stream: compiled.base.subarray(...stream) }
+        : { number, dict: dict.slice(0, dict.lastIndexOf('\nendobj')), stream: null };
+    });
+    baseObjects.set(compiled, known);
+  }
+  return known;
+}
+
+const ascii = new TextEncoder();
+
+/**
+ * Writes a whole copy with AES-256 (ISO 32000-2, 7.6.5, AESV3): every string and stream encrypted under the copy's own key.
+ * @param copy tells the copies of one protection apart
+ */
+export function protectedFile(compiled: CompiledTemplate, tail: readonly TailObject[], next: number, protection: Protection, copy: string): Uint8Array {
+  const { ciphers } = protection;
+  const { key, dict } = copyKey(protection, copy);
+  let count = 0;
+  const encrypted = (data: Uint8Array): Uint8Array => {
+    const counter = new Uint8Array(16);
+    new DataView(counter.buffer).setUint32(0, ++count);
+    // Initialisation vectors that cannot be foretold: the counter encrypted (NIST SP 800-38A, appendix C).
+    const iv = ciphers.encryptBlock(key, counter);
+    const body = ciphers.encryptCbc(key, iv, data, true);
+    const all = new Uint8Array(16 + body.length);
+    all.set(iv);
+    all.set(body, 16);
+    return all;
+  };
+  const strings = (text: string): string => text.replace(STRING, (_, hex: string) => `<${hexOf(encrypted(bytesOf(hex)))}>`);
+  const writer = new ByteWriter(compiled.base.length + 65_536);
+  // Revision 6 belongs to PDF 2.0; the header has the same length.
+  writer.text('%PDF-2.0\n').bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
+  let xref = XREF_HEAD;
+  for (const object of [...objectsOf(compiled), ...tail]) {
+    xref += xrefEntry(writer.length);
+    if ('plain' in object) writer.bytes(object.plain);
+    else {
+      const stream = typeof object.stream === 'string' ? ascii.encode(object.stream) : object.stream;
+      writeObject(writer, { number: object.number, dict: strings(object.dict), stream: stream === null ? null : encrypted(stream) });
+    }
+  }
+  xref += xrefEntry(writer.length);
+  writeObject(writer, { number: next, dict, stream: null });
+  const at = writer.length;
+  const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
+  const id = `/ID[<${compiled.baseId}><${fingerprint(copy + compiled.baseId)}>]`;
+  writer.text(
+    `xref\n0 ${next + 1}\n${xref}trailer\n<</Size ${next + 1}/Root ${compiled.root} 0 R${info}${id}/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`,
+  );
+  return writer.done();
+}

@@ -1,0 +1,97 @@
+import type { Ciphers } from '../../platform/ports.js';
+import { hexOf } from '../serialise.js';
+import { passwordBytes, passwordHash } from './password-hash.js';
+
+/** What who opens a copy without the permissions password may do (ISO 32000-2, table 22). */
+export type Permission = 'print' | 'modify' | 'copy' | 'annotate' | 'fill' | 'assemble';
+
+/** Bit positions of P, 1-based. Printing in good quality goes with printing; reading aloud is never forbidden. */
+const bits: Record<Permission, number[]> = { print: [3, 12], modify: [4], copy: [5], annotate: [6], fill: [9], assemble: [11] };
+const FOR_ACCESSIBILITY = 10;
+
+export interface ProtectionOptions {
+  ciphers: Ciphers;
+  /** 32 random bytes that are kept secret; the same seed gives the same bytes. */
+  seed: Uint8Array;
+  /** Empty: opens without a password. */
+  openPassword?: string;
+  /** Empty: nobody can lift the limits. */
+  permissionsPassword?: string;
+  permissions?: readonly Permission[];
+}
+
+/** Passwords made ready, which takes some milliseconds: done once for all copies that share them. */
+export interface Protection {
+  ciphers: Ciphers;
+  seed: Uint8Array;
+  /** Entries U and O of 48 bytes, and the keys that wrap a copy's own key in UE and OE. */
+  user: Uint8Array;
+  owner: Uint8Array;
+  userKey: Uint8Array;
+  ownerKey: Uint8Array | null;
+  permissions: number;
+}
+
+const label = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/** P as a signed number of 32 bits: reserved bits are set, bits 1 and 2 are not. */
+export function permissionBits(permissions: readonly Permission[]): number {
+  let value = 0xfffff0c0 | (1 << (FOR_ACCESSIBILITY - 1));
+  for (const position of [3, 4, 5, 6, 9, 11, 12]) value &= ~(1 << (position - 1));
+  for (const one of permissions) for (const position of bits[one]) value |= 1 << (position - 1);
+  return value | 0;
+}
+
+/** Everything is allowed. */
+const ALL: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill', 'assemble'];
+
+/** Revision 6 of the standard security handler (ISO 32000-2, 7.6.4.4, algorithms 8 and 9). */
+export function prepareProtection(options: ProtectionOptions): Protection {
+  const { ciphers, seed } = options;
+  const salts = ciphers.hmac(seed, label('salts'));
+  const open = passwordBytes(options.openPassword ?? '');
+  const user = new Uint8Array(48);
+  user.set(passwordHash(ciphers, open, salts.subarray(0, 8)));
+  user.set(salts.subarray(0, 16), 32);
+  const owner = new Uint8Array(48);
+  let ownerKey: Uint8Array | null = null;
+  if (options.permissionsPassword) {
+    const password = passwordBytes(options.permissionsPassword);
+    owner.set(passwordHash(ciphers, password, salts.subarray(16, 24), user));
+    owner.set(salts.subarray(16, 32), 32);
+    ownerKey = passwordHash(ciphers, password, salts.subarray(24, 32), user);
+  } else {
+    // No password leads to these bytes, and none has to be derived.
+    owner.set(ciphers.hmac(seed, label('owner')));
+    owner.set(salts.subarray(16, 32), 32);
+  }
+  return {
+    ciphers,
+    seed,
+    user,
+    owner,
+    userKey: passwordHash(ciphers, open, salts.subarray(8, 16)),
+    ownerKey,
+    permissions: permissionBits(options.permissions ?? ALL),
+  };
+}
+
+/** The key of one copy and its encryption dictionary. @param copy tells copies of one protection apart, such as the copy code */
+export function copyKey(protection: Protection, copy: string): { key: Uint8Array; dict: string } {
+  const { ciphers, seed, user, owner, userKey, ownerKey, permissions } = protection;
+  const key = ciphers.hmac(seed, label('key'), label(copy));
+  const random = ciphers.hmac(seed, label('perms'), label(copy));
+  const perms = new Uint8Array(16);
+  new DataView(perms.buffer).setInt32(0, permissions, true);
+  // Algorithm 10: the upper half of P, "T" for metadata that is encrypted too, "adb", and four bytes that nobody reads.
+  perms.set([0xff, 0xff, 0xff, 0xff, 0x54, 0x61, 0x64, 0x62], 4);
+  perms.set(random.subarray(0, 4), 12);
+  const wrapped = (by: Uint8Array | null): string => hexOf(by ? ciphers.encryptCbc(by, null, key, false) : ciphers.hmac(seed, label('oe'), label(copy)));
+  return {
+    key,
+    dict:
+      '<</Filter/Standard/V 5/R 6/Length 256/CF<</StdCF<</AuthEvent/DocOpen/CFM/AESV3/Length 32>>>>/StmF/StdCF/StrF/StdCF' +
+      `/O<${hexOf(owner)}>/U<${hexOf(user)}>/OE<${wrapped(ownerKey)}>/UE<${wrapped(userKey)}>/P ${permissions}` +
+      `/Perms<${hexOf(ciphers.encryptBlock(key, perms))}>/EncryptMetadata true>>`,
+  };
+}
