@@ -13,7 +13,7 @@ import { readFieldTree } from './field-tree.js';
 import { fingerprint } from './fingerprint.js';
 import type { HolderPlan } from './form-plan.js';
 import { dropXfa, prepareForm, writeHolders } from './form-plan.js';
-import { describeField, describePdf, visibleBox } from './inspect.js';
+import { describeField, describePdf, pageRotation, visibleBox } from './inspect.js';
 import { addOverlay } from './overlay.js';
 import type { BaseObject } from './serialise.js';
 import { XREF_HEAD, objectText, writeBase, xrefEntry } from './serialise.js';
@@ -173,7 +173,7 @@ function calculationOrder(tree: FieldTree, fields: readonly Field[]): Field[] {
 /** How a page is seen, turned by its Rotate entry (ISO 32000-2, table 31, Rotate). */
 function seenPage(page: PDFPage): PagePlan['seen'] {
   const box = visibleBox(page);
-  const rotation = ((Math.round(page.getRotation().angle / 90) * 90) % 360) + (page.getRotation().angle < 0 ? 360 : 0);
+  const rotation = pageRotation(page);
   const [l, b, r, t] = [box.left, box.bottom, box.left + box.width, box.bottom + box.height].map(num);
   const turned = rotation % 180 !== 0;
   return {

@@ -12,6 +12,7 @@ import {
   pdfDocEncodingDecode,
 } from '@cantoo/pdf-lib';
 import type { PDFObject } from '@cantoo/pdf-lib';
+import { hasPages, isTorn, recoverDocument } from './recover.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { TemplateNote } from './field.js';
 
@@ -19,6 +20,8 @@ import type { TemplateNote } from './field.js';
 export interface OpenedPdf {
   doc: PDFDocument;
   notes: TemplateNote[];
+  /** P of a protected file (ISO 32000-2, table 22); null: not protected. */
+  permissions: number | null;
 }
 
 const name = (text: string): PDFName => PDFName.of(text);
@@ -119,15 +122,45 @@ export function latin1(bytes: Uint8Array): string {
   return text;
 }
 
-/** Whether bytes hold a text, searched in pieces that overlap. */
-function includesText(bytes: Uint8Array, text: string): boolean {
-  for (let from = 0; from < bytes.length; from += 65_536)
-    if (latin1(bytes.subarray(from, from + 65_536 + text.length)).includes(text)) return true;
-  return false;
+/** Where a text stands in bytes, searched in pieces that overlap; -1: nowhere. */
+function placeOf(bytes: Uint8Array, text: string): number {
+  for (let from = 0; from < bytes.length; from += 65_536) {
+    const at = latin1(bytes.subarray(from, from + 65_536 + text.length)).indexOf(text);
+    if (at >= 0) return from + at;
+  }
+  return -1;
+}
+
+/** P of the standard security handler, from the bytes: the library forgets it once it has decrypted. */
+function permissionsOf(bytes: Uint8Array): number | null {
+  const at = placeOf(bytes, '/Standard');
+  const near = at < 0 ? '' : latin1(bytes.subarray(Math.max(0, at - 2000), at + 2000));
+  const found = /\/P\s*(-?\d+)/.exec(near);
+  return found ? Number(found[1]) | 0 : null;
 }
 
 const isWrongPassword = (error: unknown): boolean =>
   error instanceof Error && (/encrypt|password/i.test(error.name) || /encrypted|password/i.test(error.message));
+
+/** Bytes from which a torn file is put together by Mailbag itself at once. */
+const LARGE_WHEN_TORN = 60_000;
+
+/** The document as the library reads it; null when it has no pages then. @throws MailbagError pdf-password */
+async function loadPdf(bytes: Uint8Array, file: string, password: string): Promise<PDFDocument | null> {
+  // In damaged stretches the library makes an error a byte, and their stack traces would take seconds.
+  const traces = Error as { stackTraceLimit?: number };
+  const usual = traces.stackTraceLimit;
+  traces.stackTraceLimit = 0;
+  try {
+    const doc = await PDFDocument.load(bytes, { password, updateMetadata: false, parseSpeed: Infinity });
+    return hasPages(doc) ? doc : null;
+  } catch (error) {
+    if (isWrongPassword(error)) throw new MailbagError('pdf-password', { file }, { cause: error });
+    return null;
+  } finally {
+    traces.stackTraceLimit = usual;
+  }
+}
 
 /**
  * Reads a PDF, mending what can be mended. A file that is encrypted but opens without a password is decrypted.
@@ -141,20 +174,15 @@ export async function openPdf(bytes: Uint8Array, file: string, password = ''): P
   const notes: TemplateNote[] = [];
   const tail = latin1(bytes.subarray(Math.max(0, bytes.length - 2048)));
   if (start > 0 || !tail.includes('startxref') || !tail.includes('%%EOF')) notes.push({ code: 'mended', fields: [] });
-  let doc: PDFDocument;
-  try {
-    doc = await PDFDocument.load(start > 0 ? bytes.subarray(start) : bytes, { password, updateMetadata: false, parseSpeed: Infinity });
-  } catch (error) {
-    if (isWrongPassword(error)) throw new MailbagError('pdf-password', { file }, { cause: error });
-    throw new MailbagError('pdf-damaged', { file }, { cause: error });
-  }
-  try {
-    if (doc.getPageCount() === 0) throw new MailbagError('pdf-damaged', { file });
-    doc.getPages();
-  } catch (error) {
-    throw new MailbagError('pdf-damaged', { file }, { cause: error });
-  }
+  const whole = start > 0 ? bytes.subarray(start) : bytes;
+  const text = latin1(whole);
+  const early = whole.length > LARGE_WHEN_TORN && isTorn(text) ? await recoverDocument(whole, text) : null;
+  const read = early ? null : await loadPdf(whole, file, password);
+  const doc = early ?? read ?? (await recoverDocument(whole, text));
+  if (!doc) throw new MailbagError('pdf-damaged', { file });
+  if (!read && notes.length === 0) notes.push({ code: 'mended', fields: [] });
   // The library forgets the entry once it has decrypted; trailers are never encrypted themselves (ISO 32000-2, 7.6.1).
-  if (doc.isEncrypted || includesText(bytes, '/Encrypt')) notes.push({ code: 'encrypted', fields: [] });
-  return { doc, notes };
+  const isEncrypted = doc.isEncrypted || placeOf(bytes, '/Encrypt') >= 0;
+  if (isEncrypted) notes.push({ code: 'encrypted', fields: [] });
+  return { doc, notes, permissions: isEncrypted ? permissionsOf(bytes) : null };
 }

@@ -1,5 +1,9 @@
 import type { PDFDict, PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict as Dict, PDFName } from '@cantoo/pdf-lib';
+import { isStandard } from './appearance/coded-face.js';
+import { parseDefaultAppearance } from './appearance/default-appearance.js';
+import { pageText } from './content/page-text.js';
+import { phrasesOf, printedLabel } from './content/printed-label.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { arrayEntry, dictEntry, entry, nameEntry, nameText, numberEntry, numbersOf, openPdf, textOf } from './document.js';
 import type { OpenedPdf } from './document.js';
@@ -170,22 +174,40 @@ export function describeField(raw: RawField): Field | null {
   };
 }
 
+/** US Letter, for pages that say no size (common practice, no source). */
+const USUAL_PAGE = [0, 0, 612, 792];
+
+/** A box of a page, from itself or its tree, with its corners put in order; null when there is none that makes sense. */
+function pageBox(page: PDFPage, key: string): { left: number; bottom: number; right: number; top: number } | null {
+  const found = page.node.getInheritableAttribute(PDFName.of(key));
+  const array = found instanceof PDFArray ? found : found && page.doc.context.lookup(found);
+  const [a = 0, b = 0, c = 0, d = 0] = array instanceof PDFArray ? numbersOf(array) : [];
+  const box = { left: Math.min(a, c), bottom: Math.min(b, d), right: Math.max(a, c), top: Math.max(b, d) };
+  return box.right > box.left && box.top > box.bottom ? box : null;
+}
+
 /** The visible box of a page: CropBox within MediaBox, in the page's own space. */
 export function visibleBox(page: PDFPage): { left: number; bottom: number; width: number; height: number } {
-  const media = page.getMediaBox();
-  const crop = page.getCropBox();
-  const left = Math.max(media.x, crop.x);
-  const bottom = Math.max(media.y, crop.y);
-  const width = Math.min(media.x + media.width, crop.x + crop.width) - left;
-  const height = Math.min(media.y + media.height, crop.y + crop.height) - bottom;
+  const [l = 0, b = 0, r = 0, t = 0] = USUAL_PAGE;
+  const media = pageBox(page, 'MediaBox') ?? { left: l, bottom: b, right: r, top: t };
+  const crop = pageBox(page, 'CropBox') ?? media;
+  const [left, bottom] = [Math.max(media.left, crop.left), Math.max(media.bottom, crop.bottom)];
+  const [width, height] = [Math.min(media.right, crop.right) - left, Math.min(media.top, crop.top) - bottom];
   return width > 0 && height > 0
     ? { left, bottom, width, height }
-    : { left: media.x, bottom: media.y, width: media.width, height: media.height };
+    : { left: media.left, bottom: media.bottom, width: media.right - media.left, height: media.top - media.bottom };
+}
+
+/** Degrees clockwise by which a page is turned: 0, 90, 180, 270. */
+export function pageRotation(page: PDFPage): number {
+  const found = page.node.getInheritableAttribute(PDFName.of('Rotate'));
+  const value = found && page.doc.context.lookup(found);
+  return value && 'asNumber' in value ? quarter((value as { asNumber(): number }).asNumber()) : 0;
 }
 
 function pageSize(page: PDFPage): PageSize {
   const box = visibleBox(page);
-  const rotation = quarter(page.getRotation().angle);
+  const rotation = pageRotation(page);
   const turned = rotation % 180 !== 0;
   return { width: turned ? box.height : box.width, height: turned ? box.width : box.height, rotation, left: box.left, bottom: box.bottom };
 }
@@ -201,6 +223,9 @@ function notesOf(opened: OpenedPdf, tree: FieldTree, fields: Field[]): TemplateN
   if (tree.acroForm && entry(tree.acroForm, 'XFA')) notes.push({ code: 'xfa-dropped', fields: [] });
   const signed = tree.fields.filter((field) => fieldKind(field) === 'signature' && inheritedEntry(field, 'V') instanceof Dict);
   if (signed.length > 0) notes.push({ code: 'signed', fields: signed.map((field) => field.name) });
+  if (opened.permissions !== null && !mayFill(opened.permissions)) notes.push({ code: 'filling-forbidden', fields: [] });
+  const missing = missingFonts(tree);
+  if (missing.length > 0) notes.push({ code: 'fonts-missing', fields: missing });
   if (hasScripts(opened.doc)) notes.push({ code: 'scripts', fields: [] });
   const known = new Set(fields.map((field) => field.name));
   const stray = tree.strayWidgets.filter((name) => known.has(name));
@@ -208,6 +233,44 @@ function notesOf(opened: OpenedPdf, tree: FieldTree, fields: Field[]): TemplateN
   if (tree.twoKinds.length > 0) notes.push({ code: 'two-kinds', fields: tree.twoKinds });
   return notes;
 }
+
+/** Gives each field the text that is printed beside or above its first box. */
+function addLabels(doc: PDFDocument, fields: Field[]): void {
+  const phrases = new Map<number, ReturnType<typeof phrasesOf>>();
+  const pages = doc.getPages();
+  for (const field of fields) {
+    const widget = field.widgets.find(({ page, rect }) => page > 0 && rect[2] > rect[0]);
+    const page = widget && pages[widget.page - 1];
+    if (!widget || !page) continue;
+    let here = phrases.get(widget.page);
+    if (!here) phrases.set(widget.page, (here = phrasesOf(pageText(page))));
+    const others = fields.flatMap((one) => one.widgets.filter((other) => other.page === widget.page && other !== widget).map(({ rect }) => rect));
+    field.label = printedLabel(here, widget.rect, others, field.kind === 'checkbox');
+  }
+}
+
+/** Fonts that the DA of text fields names and that neither the form nor Mailbag has. */
+function missingFonts(tree: FieldTree): string[] {
+  const resources = tree.acroForm && dictEntry(tree.acroForm, 'DR');
+  const fonts = resources && dictEntry(resources, 'Font');
+  return tree.fields.flatMap((raw) => {
+    const kind = fieldKind(raw);
+    if (kind !== 'text' && kind !== 'combo' && kind !== 'list') return [];
+    const da = textOf(inheritedEntry(raw, 'DA')) ?? textOf(tree.acroForm && entry(tree.acroForm, 'DA'));
+    const { font } = parseDefaultAppearance(da);
+    const found = fonts && dictEntry(fonts, font);
+    const base = found && (nameEntry(found, 'BaseFont') ?? '');
+    const isKnown = /^(Helv|HeBo|HeOb|HeBO|TiRo|TiBo|TiIt|TiBI|Cour|CoBo|CoOb|CoBO|ZaDb|Symb)$/.test(font);
+    if (!found) return isKnown ? [] : [raw.name];
+    if (isStandard(base ?? '') || nameEntry(found, 'Subtype') === 'Type3') return [];
+    const descendant = arrayEntry(found, 'DescendantFonts')?.lookup(0);
+    const descriptor = dictEntry(descendant instanceof Dict ? descendant : found, 'FontDescriptor');
+    return descriptor && ['FontFile', 'FontFile2', 'FontFile3'].some((key) => entry(descriptor, key) !== undefined) ? [] : [raw.name];
+  });
+}
+
+/** Bits 4, 6 and 9 of P: whether the author's permissions let a form be filled (ISO 32000-2, table 22). */
+const mayFill = (permissions: number): boolean => hasBit(permissions, 4) || hasBit(permissions, 6) || hasBit(permissions, 9);
 
 /** Describes an opened PDF. @throws MailbagError pdf-no-fields, pdf-xfa-only */
 export function describePdf(opened: OpenedPdf, file: string): TemplateDescription {
@@ -217,6 +280,7 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
     const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
     throw new MailbagError(xfa ? 'pdf-xfa-only' : 'pdf-no-fields', { file });
   }
+  addLabels(opened.doc, fields);
   return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields) };
 }
 

@@ -3,6 +3,13 @@ import { PDFArray, PDFDict, PDFName, PDFRawStream, PDFStream, decodePDFRawStream
 import { stateDepth } from './content/state-depth.js';
 import { dictEntry } from './document.js';
 
+/** The resources of a page, from itself or its tree; undefined when they are damaged. */
+export function resourcesOf(page: PDFPage): PDFDict | undefined {
+  const found = page.node.getInheritableAttribute(PDFName.of('Resources'));
+  const dict = found && page.doc.context.lookup(found);
+  return dict instanceof PDFDict ? dict : undefined;
+}
+
 /** Bytes of a stream without its filters; null when they cannot be read. */
 export function streamBytes(stream: PDFStream): Uint8Array | null {
   try {
@@ -30,7 +37,7 @@ export function contentsOf(page: PDFPage): { object: PDFStream; raw: PDFRef | PD
  */
 export function addOverlay(page: PDFPage, overlay: PDFRef, baked: string): void {
   const context = page.doc.context;
-  const own = (page.node.Resources() ?? PDFDict.withContext(context)).clone(context);
+  const own = (resourcesOf(page) ?? PDFDict.withContext(context)).clone(context);
   const objects = (dictEntry(own, 'XObject') ?? PDFDict.withContext(context)).clone(context);
   objects.set(PDFName.of('MbO'), overlay);
   own.set(PDFName.of('XObject'), objects);

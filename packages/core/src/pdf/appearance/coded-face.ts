@@ -123,6 +123,10 @@ export function standardFace(baseFont: string): CodedFace {
   return face;
 }
 
+/** Whether a viewer has a font by itself: the standard 14 and the names under which the same faces go about (ISO 32000-2, 9.6.2.2). */
+export const isStandard = (name: string): boolean =>
+  /^(Helvetica|Times|Courier|Symbol|ZapfDingbats|Arial|ArialMT|TimesNewRoman|TimesNewRomanPS|TimesNewRomanPSMT|CourierNew|CourierNewPSMT)([-,].*)?$/.test(name);
+
 /** The standard font nearest to a font by its name: family, bold, slanted. */
 export function nearestStandardFace(fontName: string): CodedFace {
   const bare = fontName.replace(/^[A-Z]{6}\+/, '');

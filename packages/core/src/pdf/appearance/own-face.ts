@@ -53,7 +53,7 @@ function ownSimple(font: PDFDict, resource: string): CodedFace | null {
 }
 
 /** Widths of a CIDFont (ISO 32000-2, 9.7.4.3). */
-function cidWidths(descendant: PDFDict): (code: number) => number {
+export function cidWidths(descendant: PDFDict): (code: number) => number {
   const array = arrayEntry(descendant, 'W');
   const usual = numberEntry(descendant, 'DW') ?? 1000;
   const widths = new Map<number, number>();
