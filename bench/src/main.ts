@@ -1,4 +1,5 @@
 const benches: Record<string, () => Promise<void>> = {
+  fill: async () => (await import('./fill.js')).fillBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

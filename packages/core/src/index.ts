@@ -6,6 +6,8 @@ export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 export { inspectTemplate } from './pdf/inspect.js';
 export { compileTemplate } from './pdf/compile.js';
 export type { CompiledTemplate, CompileOptions, Finish } from './pdf/compile.js';
+export { CombinedFile } from './pdf/combine.js';
+export type { CombinedCopy, CombineOptions } from './pdf/combine.js';
 export { fillCopy, measureCopy, stateFor } from './pdf/fill.js';
 export type { FillNote, FillOptions } from './pdf/fill.js';
 export type { FilledCopy } from './pdf/copy-file.js';

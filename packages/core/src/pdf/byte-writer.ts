@@ -41,30 +41,51 @@ export class ByteWriter {
     this.buffer[this.length++] = byte;
     return this;
   }
+  /** A stretch of a text as a literal string (ISO 32000-2, 7.3.4.2) in the codes of a table by UTF-16 unit. */
+  literal(text: string, from: number, to: number, codes: Uint8Array): this {
+    this.room((to - from) * 2 + 2);
+    const { buffer } = this;
+    let at = this.length;
+    buffer[at++] = 0x28;
+    for (let index = from; index < to; index++) {
+      const code = codes[text.charCodeAt(index)]!;
+      if (code === 0x28 || code === 0x29 || code === 0x5c) buffer[at++] = 0x5c;
+      buffer[at++] = code;
+    }
+    buffer[at++] = 0x29;
+    this.length = at;
+    return this;
+  }
   /** A number as PDF writes it: at most three decimals, no exponent, no trailing zeros. */
   number(value: number): this {
-    let left = Math.round(value * 1000);
-    if (!(Math.abs(left) < 1e15)) return this.byte(0x30);
-    this.room(20);
+    const rounded = Math.round(value * 1000);
+    if (!(Math.abs(rounded) < 2e9)) return this.ascii(Number.isFinite(value) ? value.toFixed(0) : '0');
+    let left = rounded | 0;
+    this.room(16);
     const { buffer } = this;
     let at = this.length;
     if (left < 0) {
       buffer[at++] = 0x2d;
       left = -left;
     }
-    const whole = Math.floor(left / 1000);
+    let whole = (left / 1000) | 0;
     const fraction = left - whole * 1000;
-    let digits = 1;
-    for (let bound = 10; whole >= bound; bound *= 10) digits++;
-    let rest = whole;
-    for (let place = at + digits - 1; place >= at; place--) {
-      const tenth = Math.floor(rest / 10);
-      buffer[place] = 0x30 + rest - tenth * 10;
-      rest = tenth;
+    const from = at;
+    do {
+      const tenth = (whole / 10) | 0;
+      buffer[at++] = 0x30 + whole - tenth * 10;
+      whole = tenth;
+    } while (whole > 0);
+    // The digits came last first.
+    for (let low = from, high = at - 1; low < high; low++, high--) {
+      const digit = buffer[low]!;
+      buffer[low] = buffer[high]!;
+      buffer[high] = digit;
     }
-    at += digits;
     if (fraction > 0) {
-      const [a, b, c] = [Math.floor(fraction / 100), Math.floor(fraction / 10) % 10, fraction % 10];
+      const a = (fraction / 100) | 0;
+      const b = ((fraction / 10) | 0) - a * 10;
+      const c = fraction - a * 100 - b * 10;
       buffer[at++] = 0x2e;
       buffer[at++] = 0x30 + a;
       if (b > 0 || c > 0) buffer[at++] = 0x30 + b;

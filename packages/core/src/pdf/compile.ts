@@ -54,8 +54,6 @@ export interface PagePlan {
   stamps: StampPlace[];
   /** As a person sees it: width, height, and the matrix from there to the page's own space. */
   seen: { width: number; height: number; matrix: string };
-  /** Entries of a page of its own over the same base, for copies combined in one file. */
-  dict: string;
 }
 
 /** A template made ready to be filled many times. */
@@ -85,7 +83,9 @@ export interface CompiledTemplate {
   /** Hexadecimal digest of the base, first half of the file identifier. */
   baseId: string;
   /** All pages in order, for copies combined in one file: their entries, and which plan draws on them. */
-  allPages: { dict: string; plan: PagePlan | null }[];
+  allPages: { dict: string }[];
+  /** Object numbers of the page tree and of what belongs to the document as a whole, which a combined file has of its own. */
+  treeObjects: ReadonlySet<number>;
 }
 
 /** Takes from the catalog what a flattened copy must not have: the form, XFA, scripts. */
@@ -277,12 +277,10 @@ export async function compileTemplate(pdf: Uint8Array, options: CompileOptions):
       widgets: plans[index]!,
       stamps: here,
       seen: seenPage(page),
-      dict: '',
     };
   });
   const first = base.objects.length + 1;
   const holders = writeHolders(held, base.numbers, pagePlans.length + first);
-  const planOf = new Map(pagePlans.map((plan) => [plan.page, plan]));
   return {
     description,
     fields: new Map(description.fields.map((field) => [field.name, field])),
@@ -300,8 +298,22 @@ export async function compileTemplate(pdf: Uint8Array, options: CompileOptions):
     root: numberOf(root),
     info: info ? (base.numbers.get(info) ?? null) : null,
     baseId: fingerprint(bytes),
-    allPages: pages.map((page, index) => ({ dict: pageEntries(page, base.numbers), plan: planOf.get(index) ?? null })),
+    allPages: pages.map((page) => ({ dict: pageEntries(page, base.numbers) })),
+    treeObjects: treeObjects(doc, base.numbers),
   };
+}
+
+/** Numbers of the nodes and leaves of the page tree. */
+function treeObjects(doc: PDFDocument, numbers: ReadonlyMap<PDFRef, number>): ReadonlySet<number> {
+  const found = new Set<number>();
+  doc.catalog.Pages().traverse((_, ref) => {
+    const number = numbers.get(ref);
+    if (number !== undefined) found.add(number);
+  });
+  const root = doc.catalog.get(PDFName.of('Pages'));
+  const number = root instanceof PDFRef ? numbers.get(root) : undefined;
+  if (number !== undefined) found.add(number);
+  return found;
 }
 
 /** Attributes that pages inherit from their tree (ISO 32000-2, table 31). */

@@ -24,6 +24,23 @@ export function writeObject(writer: ByteWriter, { number, dict, stream }: TailOb
   }
 }
 
+/** Tails are cut from blocks of this size: one allocation for some dozen copies instead of one for each. */
+const SLAB = 1 << 20;
+let slab = new Uint8Array(0);
+let used = 0;
+
+/** A copy of bytes that stays as it is. */
+function kept(bytes: Uint8Array): Uint8Array {
+  if (bytes.length > SLAB / 8) return bytes.slice();
+  if (used + bytes.length > slab.length) {
+    slab = new Uint8Array(SLAB);
+    used = 0;
+  }
+  const part = slab.subarray(used, (used += bytes.length));
+  part.set(bytes);
+  return part;
+}
+
 /** A filled copy: the part that all copies of its template share, and its own part after it. */
 export class FilledCopy {
   private constructor(
@@ -46,7 +63,7 @@ export class FilledCopy {
     writer.text(
       `xref\n0 ${next}\n${xref}trailer\n<</Size ${next}/Root ${compiled.root} 0 R${info}/ID[<${compiled.baseId}><${id}>]>>\nstartxref\n${at}\n%%EOF\n`,
     );
-    return new FilledCopy([compiled.base, writer.done()], notes);
+    return new FilledCopy([compiled.base, kept(writer.view())], notes);
   }
 
   /** A copy that shares nothing with others. */

@@ -2,7 +2,7 @@ import type { FaceUse, UsedCode } from './appearance/draw-text.js';
 import { TextObject, drawText, newFaceUse } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
 import type { FitRule, TextLayout } from './appearance/text-layout.js';
-import { layoutText, usualFit } from './appearance/text-layout.js';
+import { fittingBlock, fittingComb, layoutText, usualFit } from './appearance/text-layout.js';
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
 import type { CompiledTemplate, PagePlan } from './compile.js';
@@ -60,11 +60,18 @@ function shownText(field: Field, value: FieldValue | null): string {
   return field.format ? applyFormat(field.format, shown) : shown;
 }
 
+/** The value of a field; undefined where there is none. What every object has from its prototype is none. */
+function valueIn(values: FieldValues, name: string): FieldValue | undefined {
+  const value = values[name];
+  return typeof value === 'string' || typeof value === 'boolean' || Array.isArray(value) ? value : undefined;
+}
+
 /** Height of a line of a list box over its type size; common practice, no source. */
 const LIST_LEADING = 1.25;
 
 /** What a copy draws is written here, one copy after the other. */
 const ink = new ByteWriter();
+const wordInk = new ByteWriter();
 
 /** Everything that is drawn for one copy. */
 class Drawing {
@@ -134,11 +141,6 @@ class Drawing {
     if (layout.fit !== 'fits' || missing.length > 0) this.note(plan.field.name, layout.fit, missing);
     return layout;
   }
-  /** Whether one line can be written the quick way: all of it with the first face, and within the box. */
-  private fitsLine({ line, coded }: WidgetPlan, value: string): boolean {
-    const width = coded[0].measure(value);
-    return width >= 0 && width <= line!.room;
-  }
   hasImage(plan: WidgetPlan): boolean {
     return this.options.images !== undefined && Object.hasOwn(this.options.images, plan.field.name);
   }
@@ -153,40 +155,61 @@ class Drawing {
     const { x, y, width, height } = placeImage(known.image, plan.box);
     this.ink.ascii(`q ${num(width)} 0 0 ${num(height)} ${num(x)} ${num(y)} cm /${known.name} Do Q\n`);
   }
+  private slow(plan: WidgetPlan, value: FieldValue | null, words: TextObject): void {
+    const { ink } = this;
+    const layout = plan.isFlat ? this.layout(plan, value) : null;
+    if (plan.isFlat && layout?.fit !== 'overflows') {
+      if (layout) words.layout(layout, plan.colour, plan.rect[0]!, plan.rect[1]!);
+      return;
+    }
+    ink.ascii(plan.open);
+    if (layout) drawText(ink, layout, plan.colour, this.use);
+    else this.text(plan, value);
+    ink.ascii(plan.close);
+  }
+  /** The quick ways for values that fit, drawn in the first face and without a state of their own. @returns whether one of them went */
+  private quick(plan: WidgetPlan, text: string, words: TextObject): boolean {
+    const { line, box, coded, colour, field } = plan;
+    const face = coded[0];
+    if (line !== null) {
+      const width = face.measure(text);
+      if (width < 0 || width > line.room) return false;
+      if (text !== '') words.line(face, line.size, colour, line.at, text);
+      return true;
+    }
+    if (field.format !== null || field.isPassword || field.kind !== 'text') return false;
+    if (box.comb > 0) {
+      const comb = face.measure(text) < 0 ? null : fittingComb(text, box, face, this.fit);
+      if (!comb) return false;
+      const at = { left: plan.rect[0]!, y: plan.rect[1]! + comb.y, cell: box.width / box.comb, first: comb.first };
+      words.cells(face, comb.size, colour, text, at);
+      return true;
+    }
+    const block = box.multiline && text !== '' ? fittingBlock(text, box, face) : null;
+    if (!block) return false;
+    words.block(face, block, colour, text, box, plan.rect[0]!, plan.rect[1]!);
+    return true;
+  }
   /** What a page's overlay draws: first what needs a state of its own, then all other text as one object. */
   page(page: PagePlan, values: FieldValues): void {
-    const later: [WidgetPlan, TextLayout][] = [];
-    const lines: [WidgetPlan, string][] = [];
     const { ink } = this;
+    const words = new TextObject(wordInk.clear(), this.use);
     for (const plan of page.widgets) {
-      if (this.hasImage(plan)) {
+      if (this.options.images !== undefined && this.hasImage(plan)) {
         ink.ascii(plan.open);
         this.image(plan);
         ink.ascii(plan.close);
         continue;
       }
-      const given = Object.hasOwn(values, plan.field.name) ? values[plan.field.name] : undefined;
+      const given = valueIn(values, plan.field.name);
       const value = given === undefined ? plan.field.value : given;
       if (given === undefined && plan.untouched !== null) ink.ascii(plan.untouched);
       else if (plan.onValue !== null) ink.ascii(stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off);
-      else if (plan.line !== null && typeof value === 'string' && this.fitsLine(plan, value)) lines.push([plan, value]);
-      else if (!plan.isBaked || plan.rotation !== 0 || plan.field.kind === 'list') {
-        ink.ascii(plan.open);
-        this.text(plan, value);
-        ink.ascii(plan.close);
-      } else {
-        const layout = this.layout(plan, value);
-        if (layout?.fit === 'overflows') {
-          ink.ascii(plan.open);
-          drawText(ink, layout, plan.colour, this.use);
-          ink.ascii(plan.close);
-        } else if (layout) later.push([plan, layout]);
-      }
+      else if (!plan.isFlat || typeof value !== 'string' || !this.quick(plan, plan.field.kind === 'combo' ? shownText(plan.field, value) : value, words))
+        this.slow(plan, value, words);
     }
-    const text = new TextObject(ink, this.use);
-    for (const [{ coded, line, colour }, value] of lines) text.line(coded[0], line!.size, colour, line!.at, value);
-    for (const [plan, layout] of later) text.layout(layout, plan.colour, plan.rect[0]!, plan.rect[1]!);
-    text.done();
+    words.done();
+    ink.bytes(wordInk.view());
     if (page.stamps.length > 0 && this.options.code) {
       ink.ascii(`q ${page.seen.matrix} cm\n`);
       for (const stamp of page.stamps) ink.ascii(drawStamp(stamp, this.options.code));
@@ -203,7 +226,7 @@ const utf16 = (text: string): string => {
   return out;
 };
 /** A text string (ISO 32000-2, 7.9.2.2) in hexadecimal: plain ASCII as it is, everything else as UTF-16BE. */
-const textString = (text: string): string =>
+export const textString = (text: string): string =>
   /^[\u0020-\u007e\t\r\n]*$/.test(text) ? `<${hexOf(Uint8Array.from(text, (char) => char.charCodeAt(0)))}>` : `<feff${utf16(text)}>`;
 const utf8 = new TextEncoder();
 /** A name (ISO 32000-2, 7.3.5): bytes of UTF-8, those which are no regular characters escaped. */
@@ -279,7 +302,7 @@ function holderObjects(
   for (const holder of compiled.holders) {
     const { field, plan } = holder;
     const hasImage = plan !== null && drawing.hasImage(plan);
-    const given = Object.hasOwn(values, field.name) ? values[field.name]! : undefined;
+    const given = valueIn(values, field.name);
     const mustDraw = given === undefined && plan !== null && plan.onValue === null && plan.untouched === null && field.value !== null;
     if (given === undefined && !mustDraw && !hasImage) {
       dicts.push({ number: holder.number, dict: holder.untouched, stream: null });
@@ -310,11 +333,11 @@ function withCalculated({ description, calculated }: CompiledTemplate, values: F
   const all: FieldValues = { ...values };
   const names = description.fields.map((field) => field.name);
   const textOf = (name: string): string | null => {
-    const value = Object.hasOwn(all, name) ? all[name]! : null;
+    const value = valueIn(all, name);
     return typeof value === 'string' ? value : null;
   };
   for (const field of calculated) {
-    const result = Object.hasOwn(values, field.name) ? null : calculate(field.calculation!, names, textOf);
+    const result = valueIn(values, field.name) !== undefined ? null : calculate(field.calculation!, names, textOf);
     if (result !== null) all[field.name] = result;
   }
   return all;

@@ -30,6 +30,8 @@ export interface WidgetPlan {
   clip: string;
   /** Whether border and background are drawn by the page itself, the same in every copy, and not by `open`. */
   isBaked: boolean;
+  /** Baked, upright, and no list: its text can stand in the page's own text object. */
+  isFlat: boolean;
   /** What is known beforehand of one line of text with a fixed size at the left; null when the field is another kind. */
   line: { room: number; at: string; size: number } | null;
   /** Operators around what is drawn into the page: the turned box with its border and background, the clip, optional content. */
@@ -170,6 +172,7 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
     rotation: described.rotation,
     chrome: chrome.draw,
     isBaked: false,
+    isFlat: false,
     line: null,
     clip: `${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
     open: `${open}${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
@@ -195,9 +198,10 @@ export function bake(plan: WidgetPlan): string {
   const [left = 0, bottom = 0, right = 0, top = 0] = plan.rect;
   const turn = `q ${turnedMatrix(plan.rotation, right - left, top - bottom, left, bottom)} cm\n`;
   plan.isBaked = true;
+  plan.isFlat = plan.rotation === 0 && plan.field.kind !== 'list';
   plan.open = turn + plan.clip;
   const { box, field } = plan;
-  const isLine = plan.rotation === 0 && field.kind === 'text' && !box.multiline && box.comb === 0 && box.quadding === 0 && box.size > 0;
+  const isLine = plan.rotation === 0 && (field.kind === 'text' || field.kind === 'combo') && !box.multiline && box.comb === 0 && box.quadding === 0 && box.size > 0;
   if (isLine && !field.format && !field.isPassword) {
     const [{ ascender, descender }] = plan.coded;
     const padding = Math.max(2, 2 * box.border);

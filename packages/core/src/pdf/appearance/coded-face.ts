@@ -14,16 +14,14 @@ export interface CodedFace {
   has(codePoint: number): boolean;
   /** Width of 1000 to the em; -1: a character is missing. */
   measure(text: string): number;
-  /** Writes the string operand that shows a text of which no character is missing. */
-  write(ink: ByteWriter, text: string): void;
+  /** Width of one UTF-16 unit, of 1000 to the em; -1: the face does not have it, or it is half of a character. */
+  unitWidth(unit: number): number;
+  /** Writes the string operand that shows a stretch of a text of which no character is missing. */
+  write(ink: ByteWriter, text: string, from?: number, to?: number): void;
 }
 
-const escaped: string[] = Array.from({ length: 256 }, (_, code) => {
-  if (code === 0x28 || code === 0x29 || code === 0x5c) return `\\${String.fromCharCode(code)}`;
-  return code < 32 || code > 126 ? `\\${code.toString(8).padStart(3, '0')}` : String.fromCharCode(code);
-});
-
-const isPlain = Uint8Array.from(escaped, (text) => (text.length === 1 ? 1 : 0));
+/** Units whose widths are kept by themselves: Basic Latin and Latin-1. */
+const NEAR = 256;
 
 /** A simple font (ISO 32000-2, 9.6). @param codes code of each UTF-16 unit, 0: none @param widths by code, of 1000 to the em */
 export function simpleFace(
@@ -32,6 +30,12 @@ export function simpleFace(
   codes: Uint8Array,
   widths: Float64Array,
 ): CodedFace {
+  const widthOf = (unit: number): number => {
+    const code = codes[unit]!;
+    return code === 0 ? -1 : widths[code]!;
+  };
+  // Nearly all text is of these units, and one look is quicker than two.
+  const near = Float64Array.from({ length: NEAR }, (_, unit) => widthOf(unit));
   return {
     ...names,
     ascender,
@@ -39,21 +43,18 @@ export function simpleFace(
     has: (codePoint) => codePoint < 0x10000 && codes[codePoint] !== 0,
     measure(text) {
       let width = 0;
-      for (let index = 0; index < text.length; index++) {
-        const code = codes[text.charCodeAt(index)]!;
-        if (code === 0) return -1;
-        width += widths[code]!;
+      const { length } = text;
+      for (let index = 0; index < length; index++) {
+        const unit = text.charCodeAt(index);
+        const one = unit < NEAR ? near[unit]! : widthOf(unit);
+        if (one < 0) return -1;
+        width += one;
       }
       return width;
     },
-    write(ink, text) {
-      ink.byte(0x28);
-      for (let index = 0; index < text.length; index++) {
-        const code = codes[text.charCodeAt(index)]!;
-        if (isPlain[code] === 1) ink.byte(code);
-        else ink.ascii(escaped[code]!);
-      }
-      ink.byte(0x29);
+    unitWidth: (unit) => (unit < NEAR ? near[unit]! : widthOf(unit)),
+    write(ink, text, from = 0, to = text.length) {
+      ink.literal(text, from, to, codes);
     },
   };
 }
@@ -79,9 +80,13 @@ export function compositeFace(
       }
       return width;
     },
-    write(ink, text) {
+    unitWidth(unit) {
+      const code = codes.get(unit);
+      return code === undefined ? -1 : widthOf(code);
+    },
+    write(ink, text, from = 0, to = text.length) {
       ink.byte(0x3c);
-      for (const char of text) ink.ascii((codes.get(char.codePointAt(0)!) ?? 0).toString(16).padStart(4, '0'));
+      for (const char of text.slice(from, to)) ink.ascii((codes.get(char.codePointAt(0)!) ?? 0).toString(16).padStart(4, '0'));
       ink.byte(0x3e);
     },
   };

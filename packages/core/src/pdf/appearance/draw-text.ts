@@ -1,6 +1,7 @@
 import type { ByteWriter } from '../byte-writer.js';
 import type { CodedFace } from './coded-face.js';
-import type { TextLayout } from './text-layout.js';
+import type { TextBox, TextLayout, UnitLines } from './text-layout.js';
+import { lineStart } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
 
 type ShapedRun = Extract<TextRun, { kind: 'shaped' }>;
@@ -54,6 +55,33 @@ export class TextObject {
     this.ink.ascii(at);
     face.write(this.ink, text);
     this.ink.ascii(' Tj\n');
+  }
+  /** The characters of a comb of one face, which has them all: what lies between two is said in thousandths of the type size (ISO 32000-2, 9.4.3, TJ). */
+  cells(face: CodedFace, size: number, colour: string, text: string, at: { left: number; y: number; cell: number; first: number }): void {
+    if (text === '') return;
+    this.style(face.resource, size, colour);
+    const scale = 1000 / size;
+    let width = face.unitWidth(text.charCodeAt(0));
+    this.moveTo(at.left + (at.first + 0.5) * at.cell - width / scale / 2, at.y).byte(0x5b);
+    for (let index = 0; index < text.length; index++) {
+      const next = face.unitWidth(text.charCodeAt(index));
+      if (index > 0) this.ink.number((width + next) / 2 - at.cell * scale);
+      face.write(this.ink, text, index, index + 1);
+      width = next;
+    }
+    this.ink.ascii('] TJ\n');
+  }
+  /** Wrapped lines of one face. */
+  block(face: CodedFace, block: UnitLines, colour: string, text: string, box: TextBox, left: number, bottom: number): void {
+    this.style(face.resource, block.size, colour);
+    const { lines, size } = block;
+    let y = bottom + block.top;
+    for (let index = 0; index < lines.length; index += 3, y -= block.lead) {
+      if (lines[index] === lines[index + 1]) continue;
+      this.moveTo(left + lineStart(box, (lines[index + 2]! * size) / 1000), y);
+      face.write(this.ink, text, lines[index], lines[index + 1]);
+      this.ink.ascii(' Tj\n');
+    }
   }
   private style(resource: string, size: number, colour: string): void {
     if (this.ink.length === this.from) this.ink.ascii('BT\n');

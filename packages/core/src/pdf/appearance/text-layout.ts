@@ -1,4 +1,5 @@
 import type { Fit } from '../value.js';
+import type { CodedFace } from './coded-face.js';
 import type { FaceChoice, TextRun } from './text-run.js';
 import { runsWidth, shapeLine } from './text-run.js';
 
@@ -131,8 +132,7 @@ const place = (box: TextBox, padding: number, width: number): number =>
 function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const cell = box.width / box.comb;
   const { ascender, descender } = choice.coded[0];
-  const tallest = ((box.height - 2 * box.border) * 1000) / (ascender - descender);
-  const size = box.size || Math.max(rule.smallest, Math.min(tallest, cell * 1.1, 12));
+  const size = box.size || combSize(box, choice.coded[0], rule);
   const chars = [...text];
   const first = box.quadding === 0 ? 0 : box.quadding === 1 ? Math.floor((box.comb - chars.length) / 2) : box.comb - chars.length;
   const y = (box.height - ((ascender + descender) * size) / 1000) / 2;
@@ -209,6 +209,82 @@ function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRu
   const isSmall = chosen.size < (box.size || TIGHT_AUTO);
   return { size: chosen.size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
 }
+
+/** Lines of one paragraph of a face, as from, to and width (of 1000 to the em) one after the other. */
+export interface UnitLines {
+  size: number;
+  /** Baseline of the first line, and from line to line, points. */
+  top: number;
+  lead: number;
+  lines: number[];
+}
+
+/** Wraps by units: greedy, at blanks, words that are too long anywhere. Null: the face does not have all of it. */
+function wrapUnits(text: string, face: CodedFace, room: number): number[] | null {
+  const lines: number[] = [];
+  let [from, width, wordAt, wordWidth] = [0, 0, 0, 0];
+  const { length } = text;
+  for (let at = 0; at < length; at++) {
+    const unit = text.charCodeAt(at);
+    const one = face.unitWidth(unit);
+    if (one < 0) return null;
+    const isSpace = unit === 32;
+    if (!isSpace && width + one > room && at > from) {
+      if (wordAt > from) {
+        let end = wordAt;
+        let before = width - wordWidth;
+        while (end > from && text.charCodeAt(end - 1) === 32) {
+          end--;
+          before -= face.unitWidth(32);
+        }
+        lines.push(from, end, before);
+        from = wordAt;
+        width = wordWidth;
+      } else {
+        lines.push(from, at, width);
+        from = wordAt = at;
+        width = wordWidth = 0;
+      }
+    }
+    width += one;
+    if (isSpace) {
+      wordAt = at + 1;
+      wordWidth = 0;
+    } else wordWidth += one;
+  }
+  let end = length;
+  while (end > from && text.charCodeAt(end - 1) === 32) {
+    end--;
+    width -= face.unitWidth(32);
+  }
+  lines.push(from, end, width);
+  return lines;
+}
+
+/** The quick way for a block of one paragraph that fits at the size the form asks for, all of it with the first face. Null: it has to be laid out. */
+export function fittingBlock(text: string, box: TextBox, face: CodedFace): UnitLines | null {
+  const size = box.size || LARGEST_AUTO_MULTILINE;
+  const padding = Math.max(2, 2 * box.border);
+  const lines = wrapUnits(text, face, (Math.max(1, box.width - 2 * padding) * 1000) / size);
+  const em = (face.ascender - face.descender) / 1000;
+  const tall = Math.max(1, box.height - 2 * Math.max(1, box.border));
+  if (!lines || ((lines.length / 3 - 1) * LEADING + 1) * em * size > tall + 0.01) return null;
+  return { size, top: box.height - Math.max(1, box.border) - (face.ascender * size) / 1000, lead: em * LEADING * size, lines };
+}
+
+/** Where the left edge of a line stands in its box. @param width points */
+export const lineStart = (box: TextBox, width: number): number => place(box, Math.max(2, 2 * box.border), width);
+
+/** Type size and baseline of a comb of one face, and its first cell; null when there are more characters than cells. */
+export function fittingComb(text: string, box: TextBox, face: CodedFace, rule: FitRule): { size: number; y: number; first: number } | null {
+  if (text.length > box.comb) return null;
+  const size = box.size || combSize(box, face, rule);
+  const first = box.quadding === 0 ? 0 : box.quadding === 1 ? Math.floor((box.comb - text.length) / 2) : box.comb - text.length;
+  return { size, y: (box.height - ((face.ascender + face.descender) * size) / 1000) / 2, first };
+}
+
+const combSize = (box: TextBox, { ascender, descender }: CodedFace, rule: FitRule): number =>
+  Math.max(rule.smallest, Math.min(((box.height - 2 * box.border) * 1000) / (ascender - descender), (box.width / box.comb) * 1.1, 12));
 
 /** Lays text out in a box; `fit` tells whether it sits there as it should. */
 export function layoutText(text: string, box: TextBox, choice: FaceChoice, rule: FitRule = usualFit): TextLayout {
