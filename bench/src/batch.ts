@@ -1,8 +1,15 @@
+import { compileTemplate, fillCopy, inspectTemplate } from '@mailbag/core';
+import { nodeFonts, writeCopy } from '@mailbag/host';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { tenancyAgreement } from '@mailbag/demo/dist/forms/tenancy-agreement.js';
 import { ServerClient } from '@mailbag/demo/dist/server-client.js';
 import { tenancies } from '@mailbag/demo/dist/tenancies.js';
 import { agreementMap } from '@mailbag/demo/dist/world.js';
 import { tenancyWorkbook } from '@mailbag/demo/dist/workbooks.js';
+import { recordFor } from './fill-cases.js';
+import { denseForm } from './forms.js';
 import { option } from './option.js';
 import { memoryOf, startMailbag } from './server-process.js';
 
@@ -26,10 +33,90 @@ function manyTenancies(count: number): ReturnType<typeof tenancies> {
 const percentile = (values: number[], share: number): number =>
   Math.round([...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0);
 
+/** A template with its records and map. */
+interface Setting {
+  form: Uint8Array;
+  file: string;
+  sheet: () => Promise<Uint8Array>;
+  key: string;
+  address: string;
+  map: Record<string, unknown>;
+}
+
+function tenancySetting(records: number): Setting {
+  return {
+    form: tenancyAgreement(),
+    file: 'many.xlsx',
+    sheet: () => tenancyWorkbook(manyTenancies(records)),
+    key: 'Plot',
+    address: 'E-mail',
+    map: agreementMap,
+  };
+}
+
+/** The dense form of the fill bench, its four pages from 38 columns. */
+function denseSetting(records: number): Setting {
+  const headings = ['Key', 'Mail', ...Array.from({ length: 38 }, (_, index) => `C${index}`)];
+  const kindAt = (index: number): string =>
+    index % 9 === 8 ? 'tick' : index % 9 === 7 ? 'menu' : index % 9 === 6 ? 'comb' : index % 9 === 5 ? 'lines' : 'text';
+  const valueAt = (row: number, index: number): string =>
+    ({
+      tick: row % 2 ? 'yes' : 'no',
+      menu: ['Alder', 'Birch', 'Cherry'][row % 3]!,
+      comb: String(100_000_000_000 + row),
+      lines: `Record ${row} has a few words in field ${index} that take more than a line of this box`,
+      text: `Value ${row} of ${index}`,
+    })[kindAt(index)]!;
+  const rows = Array.from({ length: records }, (_, row) =>
+    [`K${row}`, `tenant.${row}@example.org`, ...headings.slice(2).map((_heading, index) => valueAt(row, index))].join(','),
+  );
+  const table = {
+    tick: [
+      { from: 'yes', to: 'Yes' },
+      { from: 'no', to: 'Off' },
+    ],
+    menu: [
+      { from: 'Alder', to: 'a' },
+      { from: 'Birch', to: 'b' },
+      { from: 'Cherry', to: 'c' },
+    ],
+  };
+  const rule = (index: number): unknown => {
+    const kind = kindAt(index);
+    return kind === 'tick' || kind === 'menu'
+      ? { kind: 'translate', column: `C${index}`, table: table[kind] }
+      : { kind: 'column', column: `C${index}` };
+  };
+  return {
+    form: denseForm(),
+    file: 'dense.csv',
+    sheet: async () => new TextEncoder().encode([headings.join(','), ...rows].join('\r\n')),
+    key: 'Key',
+    address: 'Mail',
+    map: Object.fromEntries([0, 1, 2, 3].flatMap((page) => Array.from({ length: 38 }, (_, index) => [`p${page}.f${index}`, rule(index)]))),
+  };
+}
+
+/** Copies a second that the engine makes and writes by itself, on one core, from the same form. */
+async function engineAlone(form: Uint8Array): Promise<number> {
+  const { fields } = await inspectTemplate(form);
+  const compiled = await compileTemplate(form, { ...(await nodeFonts()), given: fields.map(({ name }) => name) });
+  const folder = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));
+  const count = 2000;
+  const records = Array.from({ length: count }, (_, index) => recordFor(fields, index));
+  const from = performance.now();
+  records.forEach((values, index) => writeCopy(join(folder, `${index}.pdf`), fillCopy(compiled, values)));
+  const rate = (count * 1000) / (performance.now() - from);
+  rmSync(folder, { recursive: true, force: true });
+  return Math.round(rate);
+}
+
 /** Runs a whole batch on a real server: records to stored copies in the ledger, mailed with `--mail yes`. */
 export async function batchBench(): Promise<void> {
   const records = Number(option('records', '10000'));
   const mailed = option('mail', 'no') === 'yes';
+  const setting = option('form', 'agreement') === 'dense' ? denseSetting(records) : tenancySetting(records);
+  const engine = await engineAlone(setting.form);
   const mailbag = await startMailbag();
   try {
     const client = new ServerClient(mailbag.address);
@@ -47,17 +134,17 @@ export async function batchBench(): Promise<void> {
       senderName: 'Office',
       senderAddress: 'office@larkmere.example',
     });
-    const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'Tenancy agreement.pdf', tenancyAgreement());
-    const { fileId, excerpt } = await client.upload<{ fileId: string; excerpt: { sheet: string; headingRow: number } }>(
+    const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'Form.pdf', setting.form);
+    const { fileId, excerpt } = await client.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
       '/api/sources/files',
-      'many.xlsx',
-      await tenancyWorkbook(manyTenancies(records)),
+      setting.file,
+      await setting.sheet(),
     );
     const readFrom = performance.now();
     const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
       fileId,
-      name: 'many.xlsx',
-      reading: { sheet: excerpt.sheet, headingRow: excerpt.headingRow },
+      name: setting.file,
+      reading: { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) },
     });
     await client.until<{ state: string }>(`/api/sources/${sourceId}`, ({ state }) => state === 'ready', 120);
     const readSeconds = (performance.now() - readFrom) / 1000;
@@ -69,17 +156,24 @@ export async function batchBench(): Promise<void> {
         name: 'Bench',
         packet: [template.id],
         sourceId,
-        keyColumn: 'Plot',
+        keyColumn: setting.key,
         leftOut: [],
-        maps: { [template.id]: agreementMap },
-        output: { folder: '2027/{{ site }}', file: '{{ plot }}.pdf' },
-        message: { mailed, addressColumn: 'E-mail', recipient: '{{ surname }}', subject: 'Plot {{ plot }}', body: 'Dear {{ surname }}' },
+        maps: { [template.id]: setting.map },
+        output: { folder: '2027', file: '{{ number }}.pdf' },
+        message: {
+          mailed,
+          addressColumn: setting.address,
+          recipient: 'Tenant {{ number }}',
+          subject: 'Copy {{ number }}',
+          body: 'See the attachment.',
+        },
       },
     });
     const { id: batch } = await client.send<{ id: number }>('POST', `/api/mailings/${mailing}/batches`);
     const checkSeconds = (performance.now() - checkFrom) / 1000;
     const from = performance.now();
     const answers: number[] = [];
+    let plannedSeconds = 0;
     let madeSeconds = 0;
     let state = '';
     let counts: Batch['counts'] = {};
@@ -88,6 +182,7 @@ export async function batchBench(): Promise<void> {
       ({ state, counts } = await client.get<Batch>(`/api/batches/${batch}`));
       await client.get('/api/desk');
       answers.push(performance.now() - asked);
+      if (!plannedSeconds && state !== 'planning') plannedSeconds = (performance.now() - from) / 1000;
       if (!madeSeconds && (state === 'sending' || state === 'done')) madeSeconds = (performance.now() - from) / 1000;
       if (state === 'paused') throw new Error(`the batch stopped: ${JSON.stringify(counts)}`);
       await new Promise((done) => setTimeout(done, 50));
@@ -97,6 +192,9 @@ export async function batchBench(): Promise<void> {
         case: `batch of ${records}${mailed ? ', mailed' : ''}`,
         readSeconds: Math.round(readSeconds * 10) / 10,
         checkSeconds: Math.round(checkSeconds * 10) / 10,
+        engineAlone: engine,
+        shareOfEngine: Math.round((records / madeSeconds / engine) * 100) / 100,
+        plannedSeconds: Math.round(plannedSeconds * 10) / 10,
         madeSeconds: Math.round(madeSeconds * 10) / 10,
         copiesPerSecond: Math.round(records / madeSeconds),
         allSeconds: Math.round((performance.now() - from) / 100) / 10,

@@ -10,13 +10,14 @@ import { denseForm, simpleForm } from './forms.js';
 const scripts = ['Łąkowski Zofia', 'Δάφνη Ρήγα', 'Сергій Гончар', 'ليلى الخطيب'];
 
 /** Values of a record of their own for every field. */
-function recordFor(fields: readonly Field[], index: number, isForeign = false): FieldValues {
+export function recordFor(fields: readonly Field[], index: number, isForeign = false): FieldValues {
   return Object.fromEntries(
     fields.map((field, at) => {
       if (field.kind === 'checkbox') return [field.name, (index + at) % 2 === 0];
       if (field.kind === 'combo') return [field.name, field.options[(index + at) % field.options.length]!.value];
       if (field.maxLength) return [field.name, String(100_000_000_000 + index * 7 + at)];
-      if (field.flags.includes('multiline')) return [field.name, `Record ${index} has a few words in field ${at} that take more than a line of this box`];
+      if (field.flags.includes('multiline'))
+        return [field.name, `Record ${index} has a few words in field ${at} that take more than a line of this box`];
       return [field.name, isForeign && at < 4 ? `${scripts[(index + at) % 4]} ${index}` : `Value ${index} of ${at}`];
     }),
   );
@@ -51,8 +52,12 @@ const seconds = (work: () => void): number => {
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const round = (value: number, digits = 2): number => Number(value.toFixed(digits));
 
-const fillAll = ({ compiled }: Prepared, records: FieldValues[], folder: string, options: (index: number) => FillOptions = () => ({})): void =>
-  records.forEach((values, index) => writeCopy(join(folder, `${index}.pdf`), fillCopy(compiled, values, options(index))));
+const fillAll = (
+  { compiled }: Prepared,
+  records: FieldValues[],
+  folder: string,
+  options: (index: number) => FillOptions = () => ({}),
+): void => records.forEach((values, index) => writeCopy(join(folder, `${index}.pdf`), fillCopy(compiled, values, options(index))));
 
 /** The loop that people write with the library; tuned: parsed without pauses, fields looked up once, one pass of appearances. */
 async function libraryLoop({ pdf, fields }: Prepared, records: FieldValues[], folder: string, isTuned: boolean): Promise<void> {
@@ -62,7 +67,8 @@ async function libraryLoop({ pdf, fields }: Prepared, records: FieldValues[], fo
     const byName = isTuned ? new Map(form.getFields().map((field) => [field.getName(), field])) : null;
     for (const field of fields) {
       const value = values[field.name];
-      const known = byName?.get(field.name) as { setText?: (text: string) => void; check?: () => void; select?: (option: string) => void } | undefined;
+      const known = byName?.get(field.name) as
+        { setText?: (text: string) => void; check?: () => void; select?: (option: string) => void } | undefined;
       if (field.kind === 'checkbox') {
         if (value === true) (known ?? form.getCheckBox(field.name)).check!();
       } else if (field.kind === 'combo') (known ?? form.getDropdown(field.name)).select!(String(value));
@@ -73,7 +79,8 @@ async function libraryLoop({ pdf, fields }: Prepared, records: FieldValues[], fo
   }
 }
 
-const writeOnly = (files: Uint8Array[], folder: string): void => files.forEach((bytes, index) => writeFileSync(join(folder, `${index}.pdf`), bytes));
+const writeOnly = (files: Uint8Array[], folder: string): void =>
+  files.forEach((bytes, index) => writeFileSync(join(folder, `${index}.pdf`), bytes));
 const peakMb = (): number => Math.round(process.resourceUsage().maxRSS / 1024);
 
 const TURNS = 5;
@@ -88,14 +95,22 @@ async function compared(name: string, pdf: Uint8Array, count: number, libraryCou
   for (let turn = 0; turn < TURNS; turn++) {
     ours!.push(count / inFolder((folder) => seconds(() => fillAll(prepared, records, folder))));
     limit!.push(count / inFolder((folder) => seconds(() => writeOnly(files, folder))));
-    for (const [isTuned, into] of [[true, tuned], [false, ordinary]] as const) {
+    for (const [isTuned, into] of [
+      [true, tuned],
+      [false, ordinary],
+    ] as const) {
       const folder = newFolder();
       const from = performance.now();
       await libraryLoop(prepared, records.slice(0, libraryCount), folder, isTuned);
       into!.push((libraryCount * 1000) / (performance.now() - from));
     }
   }
-  const [copiesPerSecond, write, libraryTuned, libraryOrdinary] = [ours!, limit!, tuned!, ordinary!].map(median) as [number, number, number, number];
+  const [copiesPerSecond, write, libraryTuned, libraryOrdinary] = [ours!, limit!, tuned!, ordinary!].map(median) as [
+    number,
+    number,
+    number,
+    number,
+  ];
   return {
     case: name,
     copiesPerSecond: Math.round(copiesPerSecond),
@@ -125,7 +140,8 @@ async function fourScripts(): Promise<object> {
   const count = 1500;
   const records = Array.from({ length: count }, (_, index) => recordFor(plain.fields, index));
   const named = Array.from({ length: count }, (_, index) => recordFor(plain.fields, index, true));
-  const rate = (prepared: Prepared, values: FieldValues[]) => () => count / inFolder((folder) => seconds(() => fillAll(prepared, values, folder)));
+  const rate = (prepared: Prepared, values: FieldValues[]) => () =>
+    count / inFolder((folder) => seconds(() => fillAll(prepared, values, folder)));
   const { plain: plainRate, other, share } = against(rate(plain, records), rate(foreign, named));
   return { case: 'four scripts', copiesPerSecond: other, plain: plainRate, shareOfPlain: share, peakMb: peakMb() };
 }
@@ -137,18 +153,26 @@ async function passwords(): Promise<object[]> {
   const seed = new Uint8Array(32).fill(9);
   const one = prepareProtection({ ciphers: nodeCiphers, seed, openPassword: 'the same for all' });
   const plainRate = () => count / inFolder((folder) => seconds(() => fillAll(prepared, records, folder)));
-  const shared = against(plainRate, () =>
-    count / inFolder((folder) => seconds(() => fillAll(prepared, records, folder, (index) => ({ protect: { protection: one, copy: String(index) } })))),
+  const shared = against(
+    plainRate,
+    () =>
+      count /
+      inFolder((folder) =>
+        seconds(() => fillAll(prepared, records, folder, (index) => ({ protect: { protection: one, copy: String(index) } }))),
+      ),
   );
   const few = records.slice(0, 60);
-  const own = against(plainRate, () =>
-    few.length / inFolder((folder) =>
-      seconds(() =>
-        fillAll(prepared, few, folder, (index) => ({
-          protect: { protection: prepareProtection({ ciphers: nodeCiphers, seed, openPassword: `own ${index}` }), copy: String(index) },
-        })),
+  const own = against(
+    plainRate,
+    () =>
+      few.length /
+      inFolder((folder) =>
+        seconds(() =>
+          fillAll(prepared, few, folder, (index) => ({
+            protect: { protection: prepareProtection({ ciphers: nodeCiphers, seed, openPassword: `own ${index}` }), copy: String(index) },
+          })),
+        ),
       ),
-    ),
   );
   return [
     { case: 'AES-256, one password for all', copiesPerSecond: shared.other, plain: shared.plain, shareOfPlain: shared.share },
@@ -185,7 +209,14 @@ async function combined(): Promise<object> {
         return time;
       }),
   );
-  return { case: 'combined, 1,000 dense', copiesPerSecond: other, singleFiles: plain, speedToSingle: share, sizeToSingle: round(together / single, 3), peakMb: peakMb() };
+  return {
+    case: 'combined, 1,000 dense',
+    copiesPerSecond: other,
+    singleFiles: plain,
+    speedToSingle: share,
+    sizeToSingle: round(together / single, 3),
+    peakMb: peakMb(),
+  };
 }
 
 async function many(): Promise<object> {

@@ -12,7 +12,9 @@ export async function fillBench(): Promise<void> {
   }
   const only = option('only', '');
   for (const name of Object.keys(fillCases).filter((one) => one.includes(only))) {
-    const { status } = spawnSync(process.execPath, [fileURLToPath(new URL('./main.js', import.meta.url)), 'fill', '--inside', name], { stdio: 'inherit' });
+    const { status } = spawnSync(process.execPath, [fileURLToPath(new URL('./main.js', import.meta.url)), 'fill', '--inside', name], {
+      stdio: 'inherit',
+    });
     if (status !== 0) process.exitCode = 1;
   }
 }

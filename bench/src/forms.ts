@@ -25,7 +25,8 @@ export function denseForm(): Uint8Array {
   const form = new FormWriter('Dense form');
   for (let page = 0; page < 4; page++) {
     form.page().text(56, 50, `A dense form, page ${page + 1}`, { size: 16, bold: true });
-    for (let line = 0; line < 1200; line++) form.rule(30 + (line % 40) * 13.4, 60 + ((line * 7.31 + page * 3.7) % 760), 9.25, 0.1 + (line % 7) / 20);
+    for (let line = 0; line < 1200; line++)
+      form.rule(30 + (line % 40) * 13.4, 60 + ((line * 7.31 + page * 3.7) % 760), 9.25, 0.1 + (line % 7) / 20);
     for (let index = 0; index < 38; index++) {
       const [x, y] = [56 + (index % 2) * 250, 80 + Math.floor(index / 2) * 38];
       const name = `p${page}.f${index}`;

@@ -9,7 +9,8 @@ type Given<K extends Kinds> = { [Name in keyof K]?: K[Name] extends { type: 'str
 export function fileAndOptions<K extends Kinds>(args: string[], options: K): { file: string; options: Given<K> } {
   try {
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true, strict: true });
-    if (positionals.length !== 1) throw new WrongCall(positionals.length === 0 ? 'Name a file.' : `One file at a time, not ${positionals.length}.`);
+    if (positionals.length !== 1)
+      throw new WrongCall(positionals.length === 0 ? 'Name a file.' : `One file at a time, not ${positionals.length}.`);
     return { file: positionals[0]!, options: values as Given<K> };
   } catch (error) {
     throw error instanceof WrongCall ? error : new WrongCall(error instanceof Error ? error.message : String(error));
@@ -29,7 +30,9 @@ export function readFile(path: string): Uint8Array {
     return new Uint8Array(readFileSync(path));
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
-    throw new Refused(code === 'ENOENT' ? `There is no file ${path}.` : code === 'EISDIR' ? `${path} is a folder.` : `${path} cannot be read (${code}).`);
+    throw new Refused(
+      code === 'ENOENT' ? `There is no file ${path}.` : code === 'EISDIR' ? `${path} is a folder.` : `${path} cannot be read (${code}).`,
+    );
   }
 }
 

@@ -1,7 +1,17 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
-import type { CompiledTemplate, Field, FieldMap, FieldValues, FillNote, FillOptions, Finish, Permission, SourceRecord } from '@mailbag/core';
+import type {
+  CompiledTemplate,
+  Field,
+  FieldMap,
+  FieldValues,
+  FillNote,
+  FillOptions,
+  Finish,
+  Permission,
+  SourceRecord,
+} from '@mailbag/core';
 import {
   MailbagError,
   checkRecords,
@@ -49,16 +59,23 @@ const textsOf = (values: FieldValues, fields: readonly Field[]): string[] => [
 /** What stands in the way of a copy, and what is only to be known of it. */
 function judge(notes: readonly FillNote[]): { refusals: string[]; remarks: string[] } {
   return {
-    refusals: notes.flatMap(({ field, characters }) => (characters.length > 0 ? new MailbagError('font-cannot-draw', { field, characters }).message : [])),
+    refusals: notes.flatMap(({ field, characters }) =>
+      characters.length > 0 ? new MailbagError('font-cannot-draw', { field, characters }).message : [],
+    ),
     remarks: notes.flatMap(({ field, fit }) =>
-      fit === 'fits' ? [] : fit === 'tight' ? `The value of "${field}" fits only in smaller type.` : `The value of "${field}" does not fit its box, even in small type.`,
+      fit === 'fits'
+        ? []
+        : fit === 'tight'
+          ? `The value of "${field}" fits only in smaller type.`
+          : `The value of "${field}" does not fit its box, even in small type.`,
     ),
   };
 }
 
 /** A value as JSON can hold it. @throws Refused */
 function valuesOf(json: unknown, path: string): FieldValues {
-  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new Refused(`${path} holds no object of field names and values.`);
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    throw new Refused(`${path} holds no object of field names and values.`);
   return Object.fromEntries(
     Object.entries(json).flatMap(([name, value]): [string, FieldValues[string]][] => {
       if (value === null) return [];
@@ -85,17 +102,28 @@ async function fillOne(job: Job, valuesPath: string, out: string): Promise<void>
 
 /** A field map as JSON: rules by field name; a text alone names a column. @throws Refused */
 function mapOf(json: unknown, path: string, fields: readonly Field[]): FieldMap {
-  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new Refused(`${path} holds no object of field names and rules.`);
-  const map = Object.fromEntries(Object.entries(json).map(([name, rule]) => [name, typeof rule === 'string' ? { kind: 'column', column: rule } : rule])) as FieldMap;
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    throw new Refused(`${path} holds no object of field names and rules.`);
+  const map = Object.fromEntries(
+    Object.entries(json).map(([name, rule]) => [name, typeof rule === 'string' ? { kind: 'column', column: rule } : rule]),
+  ) as FieldMap;
   const unknown = Object.keys(map).find((name) => !fields.some((field) => field.name === name));
   if (unknown !== undefined) throw new MailbagError('pdf-field-unknown', { field: unknown });
   return map;
 }
 
-async function fillMany(job: Job, sheet: { path: string; name?: string; headings?: number; map?: string }, out: string, name: string): Promise<void> {
+async function fillMany(
+  job: Job,
+  sheet: { path: string; name?: string; headings?: number; map?: string },
+  out: string,
+  name: string,
+): Promise<void> {
   readFile(sheet.path);
   const records: SourceRecord[] = [];
-  const reading = { ...(sheet.name === undefined ? {} : { sheet: sheet.name }), ...(sheet.headings === undefined ? {} : { headingRow: sheet.headings }) };
+  const reading = {
+    ...(sheet.name === undefined ? {} : { sheet: sheet.name }),
+    ...(sheet.headings === undefined ? {} : { headingRow: sheet.headings }),
+  };
   const { columns } = await readTable(await tableFile(sheet.path, basename(sheet.path)), reading, (block) => void records.push(...block));
   const map = sheet.map === undefined ? suggestRules(job.fields, columns, {}) : mapOf(readJson(sheet.map), sheet.map, job.fields);
   if (Object.keys(map).length === 0) throw new Refused('No field goes with any column. Say which ones do with --map.');
@@ -103,7 +131,12 @@ async function fillMany(job: Job, sheet: { path: string; name?: string; headings
   const read = rowReader(columns);
   const texts = records.flatMap((record) => record.cells.map((cell) => cell.text));
   const compiled = await compile(job, [...texts, ...textsOf({}, job.fields), JSON.stringify(map)]);
-  const setup = { columns, templates: [{ fields: job.fields, map, measure: (values: FieldValues) => measureCopy(compiled, values) }], keyColumn: null, addressColumn: null };
+  const setup = {
+    columns,
+    templates: [{ fields: job.fields, map, measure: (values: FieldValues) => measureCopy(compiled, values) }],
+    keyColumn: null,
+    addressColumn: null,
+  };
   const stops = checkRecords(setup, records).filter((finding) => finding.severity === 'stop');
   if (stops.length > 0) throw new Refused(stops.map((finding) => `Row ${finding.row}: ${findingSentence(finding)}`).join('\n'));
   const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
@@ -152,7 +185,10 @@ export const fill: Command = {
     const finish = oneOf('finish', options.finish, finishes);
     const headings = options.headings === undefined ? undefined : Number(options.headings);
     if (headings !== undefined && !(Number.isInteger(headings) && headings > 0)) throw new WrongCall('--headings is the number of a row.');
-    const permitted = (options.permit ?? 'print,copy').split(',').filter(Boolean).map((one) => oneOf('permit', one.trim(), permissions));
+    const permitted = (options.permit ?? 'print,copy')
+      .split(',')
+      .filter(Boolean)
+      .map((one) => oneOf('permit', one.trim(), permissions));
     const pdf = readFile(file);
     const { fields } = await inspectTemplate(pdf, basename(file));
     const passwords = { open: options['open-password'] ?? '', permissions: options['permissions-password'] ?? '' };
@@ -166,7 +202,13 @@ export const fill: Command = {
           ...(passwords.permissions ? { permissions: permitted } : {}),
         })
       : null;
-    const job: Job = { pdf, file: basename(file), fields, finish, protect: (copy) => (protection ? { protect: { protection, copy } } : {}) };
+    const job: Job = {
+      pdf,
+      file: basename(file),
+      fields,
+      finish,
+      protect: (copy) => (protection ? { protect: { protection, copy } } : {}),
+    };
     if (options.values !== undefined) return fillOne(job, options.values, options.out);
     const sheet = {
       path: options.records!,

@@ -51,7 +51,9 @@ export const inspect: Command = {
         ...(field.maxLength === null ? [] : [`at most ${field.maxLength}`]),
         ...(field.options.length > 0 ? [field.options.map((option) => option.label).join(' | ')] : field.onValues),
       ];
-      process.stdout.write(`${field.page}\t${field.kind}\t${field.name}\t${fieldLabel(field)}${more.length > 0 ? `\t${more.join(', ')}` : ''}\n`);
+      process.stdout.write(
+        `${field.page}\t${field.kind}\t${field.name}\t${fieldLabel(field)}${more.length > 0 ? `\t${more.join(', ')}` : ''}\n`,
+      );
     }
   },
 };

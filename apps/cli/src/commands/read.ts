@@ -11,6 +11,7 @@ export const read: Command = {
     const { file, options } = fileAndOptions(args, { json: { type: 'boolean' }, password: { type: 'string' } });
     const values = await readValues(readFile(file), basename(file), options.password);
     if (options.json) return answer({ values });
-    for (const [name, value] of Object.entries(values)) process.stdout.write(`${name}\t${Array.isArray(value) ? value.join(' | ') : (value ?? '')}\n`);
+    for (const [name, value] of Object.entries(values))
+      process.stdout.write(`${name}\t${Array.isArray(value) ? value.join(' | ') : (value ?? '')}\n`);
   },
 };

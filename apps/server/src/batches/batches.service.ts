@@ -22,7 +22,9 @@ import { PlanCopies } from './plan-copies.js';
 
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
-const MAKE_BLOCK = 100;
+const MAKE_BLOCK = 200;
+/** Blocks a thread before the state of the batch is read anew as a whole. */
+const BLOCKS_A_STEP = 10;
 const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
 
 /** Copies that stand one after the other for the same record. */
@@ -184,40 +186,35 @@ export class BatchesService implements OnApplicationBootstrap {
       await this.finishSending(id);
       return false;
     }
-    const first = next.ordinal;
-    const blocks = Array.from({ length: config.threads }, (_, index) => ({
-      from: first + index * MAKE_BLOCK,
-      to: first + (index + 1) * MAKE_BLOCK,
-    }));
-    const results = await Promise.allSettled(
-      blocks.map(async (block) => this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }))),
-    );
+    let ordinal = next.ordinal;
+    const end = ordinal + config.threads * MAKE_BLOCK * BLOCKS_A_STEP;
+    // One lane more than threads: while one block is committed, every thread has another.
+    const lane = async (): Promise<void> => {
+      while (ordinal < end && (await this.isMaking(id))) {
+        const block = { from: ordinal, to: (ordinal += MAKE_BLOCK) };
+        await this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }));
+      }
+    };
+    const results = await Promise.allSettled(Array.from({ length: config.threads + 1 }, lane));
     const failed = results.find((result) => result.status === 'rejected');
     if (failed) throw failed.reason;
     return true;
   }
 
+  private async isMaking(id: number): Promise<boolean> {
+    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    return batch?.state === 'making';
+  }
+
   /** Records what was made, and queues what is to be mailed, in one transaction. */
-  private async commit(
-    batchId: number,
-    { from, to }: { from: number; to: number },
-    { made }: { made: { id: number; size: number; sha256: string }[] },
-  ): Promise<void> {
+  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: number[] }): Promise<void> {
     if (made.length === 0) return;
     await this.transactions.run(async (manager) => {
       const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as {
         mailed: number;
         state: BatchState;
       }[];
-      for (const { id, size, sha256 } of made) {
-        await manager.query("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'", [size, sha256, id]);
-      }
-      await changeCopies(
-        manager,
-        made.map((one) => one.id),
-        'make',
-        { who: MAILBAG },
-      );
+      await changeCopies(manager, made, 'make', { who: MAILBAG });
       if (!batch?.mailed || batch.state === 'cancelled') return;
       const copies = (await manager.query(
         "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' ORDER BY recordOrdinal, position",

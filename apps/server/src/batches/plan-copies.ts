@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Cell, OutputPattern, SourceRecord } from '@mailbag/core';
 import { compilePattern, copyCode, outputPattern, pathKey, patternData, patternExtras, uniquePath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
@@ -10,7 +11,7 @@ import { foreignCharacters } from '../work/foreign-characters.js';
 import { FrozenBatches } from './frozen-batches.js';
 import type { FrozenMailing } from './frozen-mailing.js';
 
-const BLOCK = 200;
+const BLOCK = 500;
 
 interface Patterns {
   output: OutputPattern;
@@ -130,12 +131,19 @@ export class PlanCopies {
 
   /** Gives each planned copy a path that no other copy and no file has. */
   private async findPlaces(manager: EntityManager, planned: Planned[]): Promise<void> {
-    const taken = new Set<string>();
+    const keys = JSON.stringify([...new Set(planned.map((copy) => pathKey(copy.path)))]);
+    const rows = (await manager.query('SELECT pathKey FROM copy WHERE pathKey IN (SELECT value FROM json_each(?))', [keys])) as {
+      pathKey: string;
+    }[];
+    const taken = new Set(rows.map((row) => row.pathKey));
+    const asked = new Set<string>(planned.map((copy) => pathKey(copy.path)));
+    const archive = dataPath('archive');
     const isTaken = async (path: string): Promise<boolean> => {
       const key = pathKey(path);
-      if (taken.has(key) || existsSync(dataPath('archive', path))) return true;
-      const rows = (await manager.query('SELECT 1 FROM copy WHERE pathKey = ?', [key])) as unknown[];
-      return rows.length > 0;
+      if (taken.has(key) || existsSync(join(archive, path))) return true;
+      // Wanted names were asked for together; a numbered one is asked for by itself.
+      if (asked.has(key)) return false;
+      return ((await manager.query('SELECT 1 FROM copy WHERE pathKey = ?', [key])) as unknown[]).length > 0;
     };
     for (const copy of planned) {
       const parts = copy.path.split('/');

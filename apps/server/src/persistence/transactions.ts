@@ -15,7 +15,15 @@ export class Transactions {
 
   run<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
     // The driver answers at once, so without a turn of the event loop in between a long row of changes would let nobody else in.
-    const next = this.tail.then(() => nextTurn()).then(() => this.database.transaction(work));
+    const next = this.tail
+      .then(() => nextTurn())
+      .then(() =>
+        this.database.transaction(async (manager) => {
+          // Takes the write lock at once. A transaction that reads first and writes later is refused when a thread has written in between.
+          await manager.query('UPDATE batch SET id = id WHERE 0');
+          return work(manager);
+        }),
+      );
     this.tail = next.catch(() => undefined);
     return next;
   }

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import type { Hash } from 'node:crypto';
+import { mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import type { Cell, CompiledTemplate } from '@mailbag/core';
-import { MailbagError, compileTemplate, evaluateMap, fillCopy, rowReader } from '@mailbag/core';
+import type { Cell, CompiledTemplate, FilledCopy } from '@mailbag/core';
+import { MailbagError, compileTemplate, evaluateMap, fillCopy, isFillable, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
-import { nodeFonts } from '@mailbag/host';
+import { nodeFonts, writeCopy } from '@mailbag/host';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
@@ -25,7 +26,9 @@ export async function compileMailing(mailing: FrozenMailing, characters: string)
       compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), {
         fonts,
         faces,
-        characters,
+        characters: [characters],
+        // Fields that have a rule are drawn anew in every copy.
+        given: template.fields.filter((field) => isFillable(field) && Object.hasOwn(template.map, field.name)).map(({ name }) => name),
         file: template.name,
       }),
     ),
@@ -46,14 +49,14 @@ async function batchOf(batchId: number): Promise<Kept> {
 const madeFolders = new Set<string>();
 
 /** Writes a file aside and renames it, so that it is there whole or not at all. @throws MailbagError batch-disk-full, batch-not-made */
-function writeWhole(path: string, bytes: Uint8Array, aside: string): void {
+function writeWhole(path: string, filled: FilledCopy, aside: string): void {
   try {
     const folder = dirname(path);
     if (!madeFolders.has(folder)) {
       mkdirSync(folder, { recursive: true });
       madeFolders.add(folder);
     }
-    writeFileSync(aside, bytes);
+    writeCopy(aside, filled);
     renameSync(aside, path);
   } catch (error) {
     madeFolders.clear();
@@ -62,6 +65,17 @@ function writeWhole(path: string, bytes: Uint8Array, aside: string): void {
     if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
     throw new MailbagError('batch-not-made', { path, why: code || String(error) });
   }
+}
+
+const begun = new WeakMap<Uint8Array, Hash>();
+
+/** SHA-256 of a copy. What it shares with others is gone through once a template. */
+function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
+  let hash = begun.get(base!);
+  if (!hash) begun.set(base!, (hash = createHash('sha256').update(base!)));
+  const own = hash.copy();
+  for (const part of rest) own.update(part);
+  return own.digest('hex');
 }
 
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
@@ -77,12 +91,13 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
   }[];
   const copies = database
     .prepare(
-      "SELECT id, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
+      "SELECT id, code, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
     )
-    .all([batchId, from, to]) as { id: number; recordOrdinal: number; position: number; path: string }[];
+    .all([batchId, from, to]) as { id: number; code: string; recordOrdinal: number; position: number; path: string }[];
   const byOrdinal = new Map(records.map((record) => [record.ordinal, record]));
   const read = rowReader(mailing.columns);
   const archive = dataPath('archive');
+  const spool = dataPath('spool');
   const made: { id: number; size: number; sha256: string }[] = [];
   for (const copy of copies) {
     const record = byOrdinal.get(copy.recordOrdinal);
@@ -90,9 +105,11 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     if (!record || !template) continue;
     const row = read({ row: record.row, cells: JSON.parse(record.cells) as Cell[] });
     const { values } = evaluateMap(template.fields, template.map, row);
-    const { bytes } = fillCopy(compiled[copy.position]!, values);
-    writeWhole(join(archive, copy.path), bytes, dataPath('spool', `copy-${copy.id}.part`));
-    made.push({ id: copy.id, size: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') });
+    const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code });
+    writeWhole(join(archive, copy.path), filled, join(spool, `copy-${copy.id}.part`));
+    made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
-  return { made };
+  const update = database.prepare("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'");
+  database.transaction(() => made.forEach(({ id, size, sha256 }) => update.run([size, sha256, id])))();
+  return { made: made.map(({ id }) => id) };
 }

@@ -17,8 +17,8 @@ export interface Tasks {
   };
   /** Runs the checks of a mailing and replaces its rows in `finding`. */
   check: { input: { mailingId: number; sourceId: number; mailing: FrozenMailing }; output: { findings: number } };
-  /** Makes the planned copies of a stretch of records. */
-  make: { input: { batchId: number; from: number; to: number }; output: { made: { id: number; size: number; sha256: string }[] } };
+  /** Makes the planned copies of a stretch of records and writes their sizes and digests; their state is changed by the caller. */
+  make: { input: { batchId: number; from: number; to: number }; output: { made: number[] } };
 }
 
 export type TaskName = keyof Tasks;

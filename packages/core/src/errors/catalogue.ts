@@ -25,7 +25,8 @@ export const catalogue = {
   'value-too-long': (e) => `The value for “${f(e, 'field')}” has ${f(e, 'length')} characters; the field takes ${f(e, 'limit')} at most.`,
   'value-one-option': (e) => `“${f(e, 'field')}” takes one option, not ${f(e, 'count')}.`,
   'font-cannot-draw': (e) => `No bundled face can draw ${f(e, 'characters')} in “${f(e, 'field')}”.`,
-  'image-unreadable': (e) => `The picture for “${f(e, 'field')}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
+  'image-unreadable': (e) =>
+    `The picture for “${f(e, 'field')}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   'sheet-not-a-workbook': (e) =>
     `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
   'sheet-old-workbook': (e) => `${f(e, 'file')} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,

@@ -41,13 +41,22 @@ export class ByteWriter {
     this.buffer[this.length++] = byte;
     return this;
   }
-  /** A stretch of a text as a literal string (ISO 32000-2, 7.3.4.2) in the codes of a table by UTF-16 unit. */
-  literal(text: string, from: number, to: number, codes: Uint8Array): this {
-    this.room((to - from) * 2 + 2);
+  stretch(bytes: Uint8Array, from: number, to: number): this {
+    this.room(to - from);
+    const { buffer } = this;
+    let at = this.length;
+    for (let index = from; index < to; index++) buffer[at++] = bytes[index]!;
+    this.length = at;
+    return this;
+  }
+  /** A text as a literal string (ISO 32000-2, 7.3.4.2) in the codes of a table by UTF-16 unit. */
+  literal(text: string, codes: Uint8Array): this {
+    const { length } = text;
+    this.room(length * 2 + 2);
     const { buffer } = this;
     let at = this.length;
     buffer[at++] = 0x28;
-    for (let index = from; index < to; index++) {
+    for (let index = 0; index < length; index++) {
       const code = codes[text.charCodeAt(index)]!;
       if (code === 0x28 || code === 0x29 || code === 0x5c) buffer[at++] = 0x5c;
       buffer[at++] = code;

@@ -106,12 +106,14 @@ export class CombinedFile {
 
   /** Adds one copy. @returns what is to be known of its values */
   add(compiled: CompiledTemplate, { values, bookmark, options }: CombinedCopy): FillNote[] {
-    if (compiled.finish !== 'flattened') throw new RangeError('Only flattened copies can be combined: fields of one name would become one.');
+    if (compiled.finish !== 'flattened')
+      throw new RangeError('Only flattened copies can be combined: fields of one name would become one.');
     const shift = this.shift(compiled);
     const { objects, next, notes } = drawCopy(compiled, values, options);
     const own = this.reserve(next - compiled.first);
     const move = own - compiled.first;
-    for (const object of objects) this.put({ ...object, number: object.number + move, dict: moved(object.dict, compiled.first, shift, move) });
+    for (const object of objects)
+      this.put({ ...object, number: object.number + move, dict: moved(object.dict, compiled.first, shift, move) });
     compiled.allPages.forEach(({ dict }, index) => {
       const number = this.page(moved(dict, compiled.first, shift, move));
       if (index === 0) this.bookmarks.push({ title: bookmark, page: number });
@@ -140,7 +142,9 @@ export class CombinedFile {
       if (this.writer.length >= FLUSH) this.flush();
     }
     const id = fingerprint(this.digest + start);
-    this.writer.text(`trailer\n<</Size ${size}/Root ${this.catalog} 0 R/Info ${info} 0 R/ID[<${id}><${id}>]>>\nstartxref\n${start}\n%%EOF\n`);
+    this.writer.text(
+      `trailer\n<</Size ${size}/Root ${this.catalog} 0 R/Info ${info} 0 R/ID[<${id}><${id}>]>>\nstartxref\n${start}\n%%EOF\n`,
+    );
     this.flush();
   }
 
@@ -176,14 +180,19 @@ export class CombinedFile {
     this.bookmarks.forEach(({ title, page }, index) => {
       const number = first + index;
       const siblings = `${index > 0 ? `/Prev ${number - 1} 0 R` : ''}${number < last ? `/Next ${number + 1} 0 R` : ''}`;
-      this.put({ number, dict: `<</Title${textString(title)}/Parent ${this.outline} 0 R/Dest[${page} 0 R/Fit]${siblings}>>`, stream: null });
+      this.put({
+        number,
+        dict: `<</Title${textString(title)}/Parent ${this.outline} 0 R/Dest[${page} 0 R/Fit]${siblings}>>`,
+        stream: null,
+      });
     });
   }
 }
 
 /** Strings stand in hexadecimal, so `N 0 R` is nothing but a reference wherever it is found. */
 const REFERENCE = /\b(\d+) 0 R\b/g;
-const shifted = (text: string, shift: number): string => (shift === 0 ? text : text.replace(REFERENCE, (_, number: string) => `${Number(number) + shift} 0 R`));
+const shifted = (text: string, shift: number): string =>
+  shift === 0 ? text : text.replace(REFERENCE, (_, number: string) => `${Number(number) + shift} 0 R`);
 /** References below `first` belong to the base, the others to the copy. */
 function moved(text: string, first: number, shift: number, move: number): string {
   return text.replace(REFERENCE, (_, number: string) => `${Number(number) + (Number(number) < first ? shift : move)} 0 R`);

@@ -166,8 +166,12 @@ function bakePage(plans: readonly WidgetPlan[], given: ReadonlySet<string>): str
 /** Fields with a calculation in the order of the form (ISO 32000-2, table 224, CO); those which it does not list come last. */
 function calculationOrder(tree: FieldTree, fields: readonly Field[]): Field[] {
   const listed = dictsOf(tree.acroForm && arrayEntry(tree.acroForm, 'CO')).map(({ dict }) => dict);
-  const placeOf = new Map(tree.fields.map((raw) => [raw.name, raw.holders.map((dict) => listed.indexOf(dict)).find((at) => at >= 0) ?? Infinity]));
-  return fields.filter((field) => field.calculation).sort((a, b) => (placeOf.get(a.name)! < placeOf.get(b.name)! ? -1 : placeOf.get(a.name)! > placeOf.get(b.name)! ? 1 : 0));
+  const placeOf = new Map(
+    tree.fields.map((raw) => [raw.name, raw.holders.map((dict) => listed.indexOf(dict)).find((at) => at >= 0) ?? Infinity]),
+  );
+  return fields
+    .filter((field) => field.calculation)
+    .sort((a, b) => (placeOf.get(a.name)! < placeOf.get(b.name)! ? -1 : placeOf.get(a.name)! > placeOf.get(b.name)! ? 1 : 0));
 }
 
 /** How a page is seen, turned by its Rotate entry (ISO 32000-2, table 31, Rotate). */
@@ -266,7 +270,8 @@ export async function compileTemplate(pdf: Uint8Array, options: CompileOptions):
   const pagePlans = withOverlay.map(({ page, index, stamps: here }): PagePlan => {
     const box = visibleBox(page);
     const bbox = [box.left, box.bottom, box.left + box.width, box.bottom + box.height].map(num).join(' ');
-    const entries = (refs: Set<PDFRef>, map: Map<PDFRef, string>): string => [...refs].map((ref) => `/${map.get(ref)} ${numberOf(ref)} 0 R`).join('');
+    const entries = (refs: Set<PDFRef>, map: Map<PDFRef, string>): string =>
+      [...refs].map((ref) => `/${map.get(ref)} ${numberOf(ref)} 0 R`).join('');
     const used = usedOn[index]!;
     const properties = used.groups.size > 0 ? `/Properties<<${entries(used.groups, groups)}>>` : '';
     return {
@@ -326,6 +331,7 @@ function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): strin
     const value = page.node.getInheritableAttribute(PDFName.of(key));
     if (value && !dict.has(PDFName.of(key))) dict.set(PDFName.of(key), value);
   }
-  for (const key of dict.keys()) if (['Parent', 'Annots', 'StructParents', 'Tabs', 'AA', 'B', 'Metadata', 'PieceInfo'].includes(nameText(key))) dict.delete(key);
+  for (const key of dict.keys())
+    if (['Parent', 'Annots', 'StructParents', 'Tabs', 'AA', 'B', 'Metadata', 'PieceInfo'].includes(nameText(key))) dict.delete(key);
   return objectText(dict, numbers);
 }

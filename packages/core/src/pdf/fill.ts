@@ -171,24 +171,25 @@ class Drawing {
   private quick(plan: WidgetPlan, text: string, words: TextObject): boolean {
     const { line, box, coded, colour, field } = plan;
     const face = coded[0];
+    if (line === null && (field.format !== null || field.isPassword || field.kind !== 'text' || (box.comb === 0 && !box.multiline)))
+      return false;
+    const width = face.load(text);
+    if (width < 0) return false;
+    const [left = 0, bottom = 0] = plan.rect;
     if (line !== null) {
-      const width = face.measure(text);
-      if (width < 0 || width > line.room) return false;
-      if (text !== '') words.line(face, line.size, colour, line.at, text);
+      if (width > line.room) return false;
+      if (text !== '') words.line(face, line.size, colour, line.at, text.length);
       return true;
     }
-    if (field.format !== null || field.isPassword || field.kind !== 'text') return false;
     if (box.comb > 0) {
-      const comb = face.measure(text) < 0 ? null : fittingComb(text, box, face, this.fit);
-      if (!comb) return false;
-      const at = { left: plan.rect[0]!, y: plan.rect[1]! + comb.y, cell: box.width / box.comb, first: comb.first };
-      words.cells(face, comb.size, colour, text, at);
-      return true;
+      const comb = fittingComb(text, box, face, this.fit);
+      if (comb)
+        words.cells(face, comb.size, colour, text.length, { left, y: bottom + comb.y, cell: box.width / box.comb, first: comb.first });
+      return comb !== null;
     }
-    const block = box.multiline && text !== '' ? fittingBlock(text, box, face) : null;
-    if (!block) return false;
-    words.block(face, block, colour, text, box, plan.rect[0]!, plan.rect[1]!);
-    return true;
+    const block = fittingBlock(box, face);
+    if (block) words.block(face, block, colour, box, left, bottom);
+    return block !== null;
   }
   /** What a page's overlay draws: first what needs a state of its own, then all other text as one object. */
   page(page: PagePlan, values: FieldValues): void {
@@ -205,7 +206,11 @@ class Drawing {
       const value = given === undefined ? plan.field.value : given;
       if (given === undefined && plan.untouched !== null) ink.ascii(plan.untouched);
       else if (plan.onValue !== null) ink.ascii(stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off);
-      else if (!plan.isFlat || typeof value !== 'string' || !this.quick(plan, plan.field.kind === 'combo' ? shownText(plan.field, value) : value, words))
+      else if (
+        !plan.isFlat ||
+        typeof value !== 'string' ||
+        !this.quick(plan, plan.field.kind === 'combo' ? shownText(plan.field, value) : value, words)
+      )
         this.slow(plan, value, words);
     }
     words.done();
@@ -248,7 +253,11 @@ function toUnicode(codes: readonly UsedCode[]): string {
 }
 
 /** Fonts and images that one copy brings along, as objects and as entries of resources. */
-function ownResources(compiled: CompiledTemplate, drawing: Drawing, from: number): { objects: TailObject[]; fonts: string; images: string } {
+function ownResources(
+  compiled: CompiledTemplate,
+  drawing: Drawing,
+  from: number,
+): { objects: TailObject[]; fonts: string; images: string } {
   const objects: TailObject[] = [];
   const add = (dict: string, stream: TailObject['stream'] = null): number => {
     const number = from + objects.length;
@@ -368,7 +377,11 @@ export function drawCopy(
     objects.push(
       content === null
         ? { number: plan.appearance!, dict: 'null', stream: null }
-        : { number: plan.appearance!, dict: `${plan.appearanceHead}/XObject<<${own.images}>>/Font<<${own.fonts}>>>>`, stream: drawing.ink.slice(...content) },
+        : {
+            number: plan.appearance!,
+            dict: `${plan.appearanceHead}/XObject<<${own.images}>>/Font<<${own.fonts}>>>>`,
+            stream: drawing.ink.slice(...content),
+          },
     );
   }
   objects.push(...own.objects);
@@ -391,6 +404,7 @@ export function measureCopy(compiled: CompiledTemplate, given: FieldValues, opti
  */
 export function fillCopy(compiled: CompiledTemplate, values: FieldValues, options: FillOptions = {}): FilledCopy {
   const { objects, next, notes } = drawCopy(compiled, values, options);
-  if (options.protect) return FilledCopy.whole(protectedFile(compiled, objects, next, options.protect.protection, options.protect.copy), notes);
+  if (options.protect)
+    return FilledCopy.whole(protectedFile(compiled, objects, next, options.protect.protection, options.protect.copy), notes);
   return FilledCopy.of(compiled, objects, next, notes);
 }

@@ -92,7 +92,12 @@ function giveAppearance(doc: PDFDocument, widget: PDFDict, plan: WidgetPlan): vo
     dict.set(name('BBox'), doc.context.obj([0, 0, plan.box.width, plan.box.height]));
     dict.set(name('Matrix'), doc.context.obj(formMatrix(plan).split(' ').map(Number)));
     dict.set(name('Resources'), PDFDict.withContext(doc.context));
-    return doc.context.register(PDFRawStream.of(dict, Uint8Array.from(content, (char) => char.charCodeAt(0))));
+    return doc.context.register(
+      PDFRawStream.of(
+        dict,
+        Uint8Array.from(content, (char) => char.charCodeAt(0)),
+      ),
+    );
   };
   const states = PDFDict.withContext(doc.context);
   states.set(name(plan.onValue), make(plan.bare.on));
@@ -173,7 +178,8 @@ function takeInStrays(acroForm: PDFDict, tree: FieldTree, refs: ReadonlyMap<PDFD
     for (const holder of raw.holders) {
       if (inTree.has(holder)) continue;
       let top = holder;
-      for (let above = dictEntry(top, 'Parent'); above && above !== top && !inTree.has(above); above = dictEntry(top, 'Parent')) top = above;
+      for (let above = dictEntry(top, 'Parent'); above && above !== top && !inTree.has(above); above = dictEntry(top, 'Parent'))
+        top = above;
       const ref = refs.get(top);
       if (ref && !inTree.has(top)) fields.push(ref);
       inTree.add(top);
@@ -203,5 +209,3 @@ export function writeHolders(held: readonly Held[], numbers: ReadonlyMap<PDFRef,
     };
   });
 }
-
-

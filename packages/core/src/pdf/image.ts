@@ -17,7 +17,7 @@ const LARGEST_SIDE = 10_000;
 
 /** Reads size and colours of a JPEG from its frame header (ITU-T T.81, B.2.2). */
 function readJpeg(bytes: Uint8Array, field: string): ImageData {
-  for (let at = 2; at + 9 < bytes.length; ) {
+  for (let at = 2; at + 9 < bytes.length;) {
     if (bytes[at] !== 0xff) break;
     const marker = bytes[at + 1]!;
     if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc) {
@@ -27,7 +27,12 @@ function readJpeg(bytes: Uint8Array, field: string): ImageData {
       if (!space || width === 0 || height === 0) break;
       return { width, height, entries: `/ColorSpace${space}/BitsPerComponent ${bytes[at + 4]}/Filter/DCTDecode`, bytes, mask: null };
     }
-    at += marker === 0xff || (marker >= 0xd0 && marker <= 0xd9) || marker === 1 ? (marker === 0xff ? 1 : 2) : 2 + bytes[at + 2]! * 256 + bytes[at + 3]!;
+    at +=
+      marker === 0xff || (marker >= 0xd0 && marker <= 0xd9) || marker === 1
+        ? marker === 0xff
+          ? 1
+          : 2
+        : 2 + bytes[at + 2]! * 256 + bytes[at + 3]!;
   }
   throw new MailbagError('image-unreadable', { field });
 }
@@ -89,7 +94,10 @@ export function readImage(bytes: Uint8Array, field: string): ImageData {
 }
 
 /** Where an image stands in a box, its aspect kept: as large as fits, in the middle. */
-export function placeImage(image: { width: number; height: number }, box: { width: number; height: number; border: number }): { x: number; y: number; width: number; height: number } {
+export function placeImage(
+  image: { width: number; height: number },
+  box: { width: number; height: number; border: number },
+): { x: number; y: number; width: number; height: number } {
   const [room, tall] = [box.width - 2 * box.border, box.height - 2 * box.border];
   const scale = Math.min(room / image.width, tall / image.height);
   const [width, height] = [image.width * scale, image.height * scale];

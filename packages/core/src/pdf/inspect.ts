@@ -146,7 +146,7 @@ export function describeField(raw: RawField): Field | null {
   const type = inheritedEntry(raw, 'FT') as PDFName;
   const bits = fieldFlagBits(raw);
   const isButton = kind === 'checkbox' || kind === 'radio';
-    // A radio button to which the file gives no on-value is known by its place.
+  // A radio button to which the file gives no on-value is known by its place.
   const widgets = raw.widgets.map((widget, index) => describeWidget(widget, isButton, kind === 'radio' ? String(index) : 'Yes'));
   const onValues = [...new Set(widgets.flatMap((widget) => (widget.onValue === null ? [] : [widget.onValue])))];
   const flags = [...commonFlags, ...kindFlags[nameText(type) as 'Tx']]
@@ -244,7 +244,9 @@ function addLabels(doc: PDFDocument, fields: Field[]): void {
     if (!widget || !page) continue;
     let here = phrases.get(widget.page);
     if (!here) phrases.set(widget.page, (here = phrasesOf(pageText(page))));
-    const others = fields.flatMap((one) => one.widgets.filter((other) => other.page === widget.page && other !== widget).map(({ rect }) => rect));
+    const others = fields.flatMap((one) =>
+      one.widgets.filter((other) => other.page === widget.page && other !== widget).map(({ rect }) => rect),
+    );
     field.label = printedLabel(here, widget.rect, others, field.kind === 'checkbox');
   }
 }

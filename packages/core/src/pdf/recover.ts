@@ -67,7 +67,8 @@ function catalogOf(context: PDFContext, told: PDFObject | undefined): PDFRef {
   let best: PDFRef | null = null;
   for (const [ref, object] of context.enumerateIndirectObjects()) {
     if (object instanceof PDFCatalog) best = ref;
-    if (object instanceof PDFDict && object.get(name('Fields')) && context.lookup(object.get(name('Fields'))) instanceof PDFArray) form = ref;
+    if (object instanceof PDFDict && object.get(name('Fields')) && context.lookup(object.get(name('Fields'))) instanceof PDFArray)
+      form = ref;
   }
   if (best) return best;
   const tree = context.register(PDFPageTree.withContext(context));

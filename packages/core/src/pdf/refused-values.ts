@@ -5,7 +5,8 @@ import { stateFor } from './fill.js';
 import type { FieldValue, FieldValues } from './value.js';
 
 function refusal(field: Field, value: FieldValue): MailbagError | null {
-  if (field.kind === 'button' || field.kind === 'signature') return new MailbagError('value-not-fillable', { field: field.name, kind: field.kind });
+  if (field.kind === 'button' || field.kind === 'signature')
+    return new MailbagError('value-not-fillable', { field: field.name, kind: field.kind });
   const isOff = value === false || value === '' || value === 'Off' || (Array.isArray(value) && value.length === 0);
   if (isOff) return null;
   const accepted = acceptedValues(field);

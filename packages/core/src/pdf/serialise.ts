@@ -41,7 +41,11 @@ export function objectText(object: PDFObject, numbers: ReadonlyMap<PDFRef, numbe
     return number === undefined ? 'null' : `${number} 0 R`;
   }
   if (object instanceof PDFString || object instanceof PDFHexString) return `<${hexOf(object.asBytes())}>`;
-  if (object instanceof PDFArray) return `[${object.asArray().map((one) => objectText(one, numbers)).join(' ')}]`;
+  if (object instanceof PDFArray)
+    return `[${object
+      .asArray()
+      .map((one) => objectText(one, numbers))
+      .join(' ')}]`;
   if (object instanceof PDFDict) {
     let out = '<<';
     for (const [key, value] of object.entries()) {

@@ -33,7 +33,7 @@ export interface WidgetPlan {
   /** Baked, upright, and no list: its text can stand in the page's own text object. */
   isFlat: boolean;
   /** What is known beforehand of one line of text with a fixed size at the left; null when the field is another kind. */
-  line: { room: number; at: string; size: number } | null;
+  line: { room: number; at: Uint8Array; size: number } | null;
   /** Operators around what is drawn into the page: the turned box with its border and background, the clip, optional content. */
   open: string;
   close: string;
@@ -100,7 +100,6 @@ function appearanceOf(widget: PDFDict, state: string | null): { ref: PDFRef; str
   }
   return normal instanceof PDFStream && raw instanceof Ref ? { ref: raw, stream: normal } : null;
 }
-
 
 /** The font that a DA names, from the form's resources. */
 function fontOf(acroForm: PDFDict | undefined, name: string): { dict: PDFDict; ref: PDFRef | null } | null {
@@ -201,12 +200,22 @@ export function bake(plan: WidgetPlan): string {
   plan.isFlat = plan.rotation === 0 && plan.field.kind !== 'list';
   plan.open = turn + plan.clip;
   const { box, field } = plan;
-  const isLine = plan.rotation === 0 && (field.kind === 'text' || field.kind === 'combo') && !box.multiline && box.comb === 0 && box.quadding === 0 && box.size > 0;
+  const isLine =
+    plan.rotation === 0 &&
+    (field.kind === 'text' || field.kind === 'combo') &&
+    !box.multiline &&
+    box.comb === 0 &&
+    box.quadding === 0 &&
+    box.size > 0;
   if (isLine && !field.format && !field.isPassword) {
     const [{ ascender, descender }] = plan.coded;
     const padding = Math.max(2, 2 * box.border);
     const y = bottom + (box.height - ((ascender + descender) * box.size) / 1000) / 2;
-    plan.line = { room: ((box.width - 2 * padding) * 1000) / box.size, at: `1 0 0 1 ${num(left + padding)} ${num(y)} Tm\n`, size: box.size };
+    plan.line = {
+      room: ((box.width - 2 * padding) * 1000) / box.size,
+      at: new TextEncoder().encode(`1 0 0 1 ${num(left + padding)} ${num(y)} Tm\n`),
+      size: box.size,
+    };
   }
   return plan.chrome ? `${turn}${plan.chrome}Q\n` : '';
 }

@@ -48,7 +48,14 @@ export function chromeOf(widget: PDFDict, width: number, height: number, round: 
 }
 
 /** Beveled and inset borders (ISO 32000-2, table 168): a line, and within it two corners that let the box stand out or lie deep. Shades are common practice, no source. */
-function bevel(width: number, height: number, border: number, line: string, background: string | null | undefined, isInset: boolean): string {
+function bevel(
+  width: number,
+  height: number,
+  border: number,
+  line: string,
+  background: string | null | undefined,
+  isInset: boolean,
+): string {
   const p = (...values: number[]): string => values.map(num).join(' ');
   const [inner, outer] = [2 * border, border];
   const upper = `${p(outer, outer)} m ${p(outer, height - outer)} l ${p(width - outer, height - outer)} l ${p(width - inner, height - inner)} l ${p(inner, height - inner)} l ${p(inner, inner)} l f\n`;

@@ -14,11 +14,25 @@ export interface CodedFace {
   has(codePoint: number): boolean;
   /** Width of 1000 to the em; -1: a character is missing. */
   measure(text: string): number;
-  /** Width of one UTF-16 unit, of 1000 to the em; -1: the face does not have it, or it is half of a character. */
-  unitWidth(unit: number): number;
-  /** Writes the string operand that shows a stretch of a text of which no character is missing. */
-  write(ink: ByteWriter, text: string, from?: number, to?: number): void;
+  /** Writes the string operand that shows a text of which no character is missing. */
+  write(ink: ByteWriter, text: string): void;
+  /** Takes a text in to be measured, broken and written piece by piece without reading it again. @returns its width, as `measure` */
+  load(text: string): number;
+  /** Writes the string operand for a stretch of the text that was loaded last, by UTF-16 units. */
+  put(ink: ByteWriter, from: number, to: number): void;
 }
+
+/** The text that was loaded last: width and code of each UTF-16 unit. Halves of characters have their width with the first half. */
+export const loaded = { advances: new Float64Array(1024), codes: new Uint8Array(1024), text: '', hasSpecial: false };
+
+function makeRoom(length: number): void {
+  if (length <= loaded.codes.length) return;
+  loaded.advances = new Float64Array(length * 2);
+  loaded.codes = new Uint8Array(length * 2);
+}
+
+/** Codes that are escaped in a literal string: brackets and the backslash. */
+const isSpecial = (code: number): boolean => code === 0x28 || code === 0x29 || code === 0x5c;
 
 /** Units whose widths are kept by themselves: Basic Latin and Latin-1. */
 const NEAR = 256;
@@ -52,9 +66,29 @@ export function simpleFace(
       }
       return width;
     },
-    unitWidth: (unit) => (unit < NEAR ? near[unit]! : widthOf(unit)),
-    write(ink, text, from = 0, to = text.length) {
-      ink.literal(text, from, to, codes);
+    write(ink, text) {
+      ink.literal(text, codes);
+    },
+    load(text) {
+      const { length } = text;
+      makeRoom(length);
+      const { advances, codes: into } = loaded;
+      let width = 0;
+      let hasSpecial = false;
+      for (let index = 0; index < length; index++) {
+        const code = codes[text.charCodeAt(index)]!;
+        if (code === 0) return -1;
+        into[index] = code;
+        width += advances[index] = widths[code]!;
+        if (isSpecial(code)) hasSpecial = true;
+      }
+      loaded.text = text;
+      loaded.hasSpecial = hasSpecial;
+      return width;
+    },
+    put(ink, from, to) {
+      if (loaded.hasSpecial) ink.literal(loaded.text.slice(from, to), codes);
+      else ink.byte(0x28).stretch(loaded.codes, from, to).byte(0x29);
     },
   };
 }
@@ -80,14 +114,27 @@ export function compositeFace(
       }
       return width;
     },
-    unitWidth(unit) {
-      const code = codes.get(unit);
-      return code === undefined ? -1 : widthOf(code);
-    },
-    write(ink, text, from = 0, to = text.length) {
+    write(ink, text) {
       ink.byte(0x3c);
-      for (const char of text.slice(from, to)) ink.ascii((codes.get(char.codePointAt(0)!) ?? 0).toString(16).padStart(4, '0'));
+      for (const char of text) ink.ascii((codes.get(char.codePointAt(0)!) ?? 0).toString(16).padStart(4, '0'));
       ink.byte(0x3e);
+    },
+    load(text) {
+      makeRoom(text.length);
+      let width = 0;
+      for (let index = 0; index < text.length;) {
+        const point = text.codePointAt(index)!;
+        const code = codes.get(point);
+        if (code === undefined) return -1;
+        width += loaded.advances[index] = widthOf(code);
+        if (point > 0xffff) loaded.advances[index + 1] = 0;
+        index += point > 0xffff ? 2 : 1;
+      }
+      loaded.text = text;
+      return width;
+    },
+    put(ink, from, to) {
+      this.write(ink, loaded.text.slice(from, to));
     },
   };
 }
@@ -105,11 +152,11 @@ export const winAnsiCodes: Uint8Array = (() => {
 })();
 export const inWinAnsi = (codePoint: number): boolean => codePoint < 0x10000 && winAnsiCodes[codePoint] !== 0;
 
-const loaded = new Map<string, CodedFace>();
+const standards = new Map<string, CodedFace>();
 
 /** One of the standard 14 text fonts with WinAnsiEncoding (ISO 32000-2, 9.6.2.2), measured by its AFM file. */
 export function standardFace(baseFont: string): CodedFace {
-  const known = loaded.get(baseFont);
+  const known = standards.get(baseFont);
   if (known) return known;
   const font = Font.load(baseFont as IFontNames);
   const widths = new Float64Array(256).fill(font.getWidthOfGlyph('space') ?? 250);
@@ -124,13 +171,15 @@ export function standardFace(baseFont: string): CodedFace {
     winAnsiCodes,
     widths,
   );
-  loaded.set(baseFont, face);
+  standards.set(baseFont, face);
   return face;
 }
 
 /** Whether a viewer has a font by itself: the standard 14 and the names under which the same faces go about (ISO 32000-2, 9.6.2.2). */
 export const isStandard = (name: string): boolean =>
-  /^(Helvetica|Times|Courier|Symbol|ZapfDingbats|Arial|ArialMT|TimesNewRoman|TimesNewRomanPS|TimesNewRomanPSMT|CourierNew|CourierNewPSMT)([-,].*)?$/.test(name);
+  /^(Helvetica|Times|Courier|Symbol|ZapfDingbats|Arial|ArialMT|TimesNewRoman|TimesNewRomanPS|TimesNewRomanPSMT|CourierNew|CourierNewPSMT)([-,].*)?$/.test(
+    name,
+  );
 
 /** The standard font nearest to a font by its name: family, bold, slanted. */
 export function nearestStandardFace(fontName: string): CodedFace {

@@ -1,5 +1,6 @@
 import type { ByteWriter } from '../byte-writer.js';
 import type { CodedFace } from './coded-face.js';
+import { loaded } from './coded-face.js';
 import type { TextBox, TextLayout, UnitLines } from './text-layout.js';
 import { lineStart } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
@@ -35,6 +36,8 @@ function tellers(run: ShapedRun): string[] {
   return run.glyphs.map(({ cluster }, index) => (teller.get(cluster) === index ? run.text.slice(cluster, ends.get(cluster)) : ''));
 }
 
+const SHOW = new TextEncoder().encode(' Tj\n');
+
 /** Text operators of one text object (ISO 32000-2, 9.4.1), written one after the other; font and colour are set only where they change. */
 export class TextObject {
   private resource = '';
@@ -49,38 +52,36 @@ export class TextObject {
     this.from = ink.length;
   }
 
-  /** Text in codes of a face at a point. @param at operands and operator of Tm, ready to be written */
-  line(face: CodedFace, size: number, colour: string, at: string, text: string): void {
+  /** The loaded text at a point. @param at operands and operator of Tm, ready to be written */
+  line(face: CodedFace, size: number, colour: string, at: Uint8Array, length: number): void {
     this.style(face.resource, size, colour);
-    this.ink.ascii(at);
-    face.write(this.ink, text);
-    this.ink.ascii(' Tj\n');
+    this.ink.stretch(at, 0, at.length);
+    face.put(this.ink, 0, length);
+    this.ink.stretch(SHOW, 0, SHOW.length);
   }
-  /** The characters of a comb of one face, which has them all: what lies between two is said in thousandths of the type size (ISO 32000-2, 9.4.3, TJ). */
-  cells(face: CodedFace, size: number, colour: string, text: string, at: { left: number; y: number; cell: number; first: number }): void {
-    if (text === '') return;
+  /** The loaded text in the cells of a comb: what lies between two characters is said in thousandths of the type size (ISO 32000-2, 9.4.3, TJ). */
+  cells(face: CodedFace, size: number, colour: string, length: number, at: { left: number; y: number; cell: number; first: number }): void {
+    if (length === 0) return;
     this.style(face.resource, size, colour);
+    const { advances } = loaded;
     const scale = 1000 / size;
-    let width = face.unitWidth(text.charCodeAt(0));
-    this.moveTo(at.left + (at.first + 0.5) * at.cell - width / scale / 2, at.y).byte(0x5b);
-    for (let index = 0; index < text.length; index++) {
-      const next = face.unitWidth(text.charCodeAt(index));
-      if (index > 0) this.ink.number((width + next) / 2 - at.cell * scale);
-      face.write(this.ink, text, index, index + 1);
-      width = next;
+    this.moveTo(at.left + (at.first + 0.5) * at.cell - advances[0]! / scale / 2, at.y).byte(0x5b);
+    for (let index = 0; index < length; index++) {
+      if (index > 0) this.ink.number((advances[index - 1]! + advances[index]!) / 2 - at.cell * scale);
+      face.put(this.ink, index, index + 1);
     }
     this.ink.ascii('] TJ\n');
   }
-  /** Wrapped lines of one face. */
-  block(face: CodedFace, block: UnitLines, colour: string, text: string, box: TextBox, left: number, bottom: number): void {
+  /** Wrapped lines of the loaded text. */
+  block(face: CodedFace, block: UnitLines, colour: string, box: TextBox, left: number, bottom: number): void {
     this.style(face.resource, block.size, colour);
     const { lines, size } = block;
     let y = bottom + block.top;
     for (let index = 0; index < lines.length; index += 3, y -= block.lead) {
       if (lines[index] === lines[index + 1]) continue;
       this.moveTo(left + lineStart(box, (lines[index + 2]! * size) / 1000), y);
-      face.write(this.ink, text, lines[index], lines[index + 1]);
-      this.ink.ascii(' Tj\n');
+      face.put(this.ink, lines[index]!, lines[index + 1]!);
+      this.ink.stretch(SHOW, 0, SHOW.length);
     }
   }
   private style(resource: string, size: number, colour: string): void {

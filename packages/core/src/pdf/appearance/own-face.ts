@@ -8,7 +8,8 @@ import type { CodedFace } from './coded-face.js';
 import { compositeFace, simpleFace } from './coded-face.js';
 
 /** Letters that are joined or reordered when they are drawn; such text needs shaping, which a form's own font does not tell about. */
-const needsShaping = (text: string): boolean => /[\u0300-\u036f\u0590-\u10ff\u1780-\u18af\u200c-\u200f\ufb1d-\ufdff\ufe70-\ufeff]/.test(text);
+const needsShaping = (text: string): boolean =>
+  /[\u0300-\u036f\u0590-\u10ff\u1780-\u18af\u200c-\u200f\ufb1d-\ufdff\ufe70-\ufeff]/.test(text);
 
 /** Text programs are embedded under one of these (ISO 32000-2, table 124). */
 const embedded = (descriptor: PDFDict | undefined): boolean =>
@@ -57,7 +58,7 @@ export function cidWidths(descendant: PDFDict): (code: number) => number {
   const array = arrayEntry(descendant, 'W');
   const usual = numberEntry(descendant, 'DW') ?? 1000;
   const widths = new Map<number, number>();
-  for (let index = 0; array && index < array.size(); ) {
+  for (let index = 0; array && index < array.size();) {
     const first = array.lookup(index);
     const next = array.lookup(index + 1);
     if (!(first instanceof PDFNumber)) break;
@@ -67,7 +68,8 @@ export function cidWidths(descendant: PDFDict): (code: number) => number {
     } else {
       const width = array.lookup(index + 2);
       const last = next instanceof PDFNumber ? next.asNumber() : -1;
-      if (width instanceof PDFNumber && last - first.asNumber() < 0x10000) for (let cid = first.asNumber(); cid <= last; cid++) widths.set(cid, width.asNumber());
+      if (width instanceof PDFNumber && last - first.asNumber() < 0x10000)
+        for (let cid = first.asNumber(); cid <= last; cid++) widths.set(cid, width.asNumber());
       index += 3;
     }
   }
@@ -87,7 +89,8 @@ function ownComposite(font: PDFDict, resource: string): CodedFace | null {
   const codes = new Map<number, number>();
   for (const [code, text] of texts) {
     const point = text.codePointAt(0);
-    if (code === 0 || point === undefined || text.length !== String.fromCodePoint(point).length || point < 32 || needsShaping(text)) continue;
+    if (code === 0 || point === undefined || text.length !== String.fromCodePoint(point).length || point < 32 || needsShaping(text))
+      continue;
     if (!codes.has(point)) codes.set(point, code);
   }
   return codes.size > 0

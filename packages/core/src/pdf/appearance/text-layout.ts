@@ -1,5 +1,6 @@
 import type { Fit } from '../value.js';
 import type { CodedFace } from './coded-face.js';
+import { loaded } from './coded-face.js';
 import type { FaceChoice, TextRun } from './text-run.js';
 import { runsWidth, shapeLine } from './text-run.js';
 
@@ -77,7 +78,7 @@ function atomsOf(text: string, choice: FaceChoice): Atom[][] {
   const space = widthOf(' ', choice);
   return (/[\r\n\u2028\u2029]/.test(text) ? text.split(/\r\n|\r|\n|\u2028|\u2029/) : [text]).map((paragraph) => {
     const atoms: Atom[] = [];
-    for (let from = 0; from < paragraph.length; ) {
+    for (let from = 0; from < paragraph.length;) {
       let end = from;
       while (end < paragraph.length && !isBlank(paragraph, end)) end++;
       let to = end;
@@ -210,7 +211,7 @@ function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRu
   return { size: chosen.size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
 }
 
-/** Lines of one paragraph of a face, as from, to and width (of 1000 to the em) one after the other. */
+/** Lines of the loaded text, as from, to and width (of 1000 to the em) one after the other. */
 export interface UnitLines {
   size: number;
   /** Baseline of the first line, and from line to line, points. */
@@ -219,32 +220,29 @@ export interface UnitLines {
   lines: number[];
 }
 
-/** Wraps by units: greedy, at blanks, words that are too long anywhere. Null: the face does not have all of it. */
-function wrapUnits(text: string, face: CodedFace, room: number): number[] | null {
+/** Wraps the loaded text: greedy, at blanks, words that are too long anywhere. */
+function wrapLoaded(room: number): number[] {
   const lines: number[] = [];
-  let [from, width, wordAt, wordWidth] = [0, 0, 0, 0];
+  const { advances, text } = loaded;
   const { length } = text;
+  let from = 0;
+  let width = 0;
+  let wordAt = 0;
+  let wordWidth = 0;
+  const push = (to: number, whole: number): void => {
+    let end = to;
+    let left = whole;
+    while (end > from && text.charCodeAt(end - 1) === 32) left -= advances[--end]!;
+    lines.push(from, end, left);
+  };
   for (let at = 0; at < length; at++) {
-    const unit = text.charCodeAt(at);
-    const one = face.unitWidth(unit);
-    if (one < 0) return null;
-    const isSpace = unit === 32;
+    const one = advances[at]!;
+    const isSpace = text.charCodeAt(at) === 32;
     if (!isSpace && width + one > room && at > from) {
-      if (wordAt > from) {
-        let end = wordAt;
-        let before = width - wordWidth;
-        while (end > from && text.charCodeAt(end - 1) === 32) {
-          end--;
-          before -= face.unitWidth(32);
-        }
-        lines.push(from, end, before);
-        from = wordAt;
-        width = wordWidth;
-      } else {
-        lines.push(from, at, width);
-        from = wordAt = at;
-        width = wordWidth = 0;
-      }
+      const end = wordAt > from ? wordAt : at;
+      push(end, wordAt > from ? width - wordWidth : width);
+      from = wordAt = end;
+      width = wordWidth = end === at ? 0 : wordWidth;
     }
     width += one;
     if (isSpace) {
@@ -252,23 +250,18 @@ function wrapUnits(text: string, face: CodedFace, room: number): number[] | null
       wordWidth = 0;
     } else wordWidth += one;
   }
-  let end = length;
-  while (end > from && text.charCodeAt(end - 1) === 32) {
-    end--;
-    width -= face.unitWidth(32);
-  }
-  lines.push(from, end, width);
+  push(length, width);
   return lines;
 }
 
-/** The quick way for a block of one paragraph that fits at the size the form asks for, all of it with the first face. Null: it has to be laid out. */
-export function fittingBlock(text: string, box: TextBox, face: CodedFace): UnitLines | null {
+/** The quick way for the loaded text as a block of one paragraph that fits at the size the form asks for. Null: it has to be laid out. */
+export function fittingBlock(box: TextBox, face: CodedFace): UnitLines | null {
   const size = box.size || LARGEST_AUTO_MULTILINE;
   const padding = Math.max(2, 2 * box.border);
-  const lines = wrapUnits(text, face, (Math.max(1, box.width - 2 * padding) * 1000) / size);
+  const lines = wrapLoaded((Math.max(1, box.width - 2 * padding) * 1000) / size);
   const em = (face.ascender - face.descender) / 1000;
   const tall = Math.max(1, box.height - 2 * Math.max(1, box.border));
-  if (!lines || ((lines.length / 3 - 1) * LEADING + 1) * em * size > tall + 0.01) return null;
+  if (((lines.length / 3 - 1) * LEADING + 1) * em * size > tall + 0.01) return null;
   return { size, top: box.height - Math.max(1, box.border) - (face.ascender * size) / 1000, lead: em * LEADING * size, lines };
 }
 

@@ -72,7 +72,8 @@ function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawe
   for (const word of text.match(/\s+|[^\s]+/gu) ?? []) {
     const before = pieces.at(-1)?.drawer;
     const isSpace = /^\s/.test(word);
-    const whole = isSpace && before && (isExtra(before) ? before.face.covers(0x20) : before.measure(word) >= 0) ? before : drawerOf(word, choice);
+    const whole =
+      isSpace && before && (isExtra(before) ? before.face.covers(0x20) : before.measure(word) >= 0) ? before : drawerOf(word, choice);
     if (whole) push(word, whole);
     else {
       for (const char of word) {

@@ -155,7 +155,12 @@ class Reader {
 export function pageText(page: PDFPage): TextPiece[] {
   const reader = new Reader();
   try {
-    reader.run(contentsOf(page).map(({ object }) => streamBytes(object)), resourcesOf(page), [1, 0, 0, 1, 0, 0], 0);
+    reader.run(
+      contentsOf(page).map(({ object }) => streamBytes(object)),
+      resourcesOf(page),
+      [1, 0, 0, 1, 0, 0],
+      0,
+    );
   } catch {
     // A page that cannot be read has no labels; its fields are there all the same.
   }

@@ -72,10 +72,16 @@ export function printedLabel(phrases: readonly Phrase[], box: Rect, others: read
     const gap = phrase.left - right;
     if (isTick && isOnLine && gap > -3 && gap < FARTHEST_BESIDE / 2 && !isBetween(right, phrase.left)) offer(phrase, gap / 2);
     const before = left - phrase.right;
-    if (isOnLine && before > -3 && before < FARTHEST_BESIDE && !isBetween(phrase.right, left)) offer(phrase, Math.max(0, before) + (isTick ? 12 : 0));
+    if (isOnLine && before > -3 && before < FARTHEST_BESIDE && !isBetween(phrase.right, left))
+      offer(phrase, Math.max(0, before) + (isTick ? 12 : 0));
     const over = phrase.base - top;
-    const isAbove = over > -phrase.size * 0.4 && over < FARTHEST_ABOVE && phrase.left < right && phrase.right > left && phrase.size < HEADING;
-    if (isAbove && !isTick && !others.some((other) => other[0] < phrase.right && other[2] > phrase.left && other[1] >= top && other[1] < phrase.base))
+    const isAbove =
+      over > -phrase.size * 0.4 && over < FARTHEST_ABOVE && phrase.left < right && phrase.right > left && phrase.size < HEADING;
+    if (
+      isAbove &&
+      !isTick &&
+      !others.some((other) => other[0] < phrase.right && other[2] > phrase.left && other[1] >= top && other[1] < phrase.base)
+    )
       offer(phrase, Math.max(0, over) * 1.5 + Math.abs(phrase.left - left) * 0.4);
   }
   return (best as { text: string } | null)?.text ?? null;

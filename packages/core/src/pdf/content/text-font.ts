@@ -15,7 +15,8 @@ export interface TextFont {
 
 function compositeFont(font: PDFDict): TextFont {
   const toUnicode = entry(font, 'ToUnicode');
-  const { texts } = toUnicode instanceof PDFStream ? readToUnicode(streamBytes(toUnicode) ?? new Uint8Array()) : { texts: new Map<number, string>() };
+  const { texts } =
+    toUnicode instanceof PDFStream ? readToUnicode(streamBytes(toUnicode) ?? new Uint8Array()) : { texts: new Map<number, string>() };
   const descendant = arrayEntry(font, 'DescendantFonts')?.lookup(0);
   const widthOf = descendant instanceof Dict ? cidWidths(descendant) : () => 1000;
   return {

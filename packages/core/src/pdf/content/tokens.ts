@@ -7,7 +7,16 @@ export type Token =
 
 const isSpace = (byte: number): boolean => byte === 32 || byte === 10 || byte === 13 || byte === 9 || byte === 12 || byte === 0;
 const isDelimiter = (byte: number): boolean =>
-  byte === 0x28 || byte === 0x29 || byte === 0x3c || byte === 0x3e || byte === 0x5b || byte === 0x5d || byte === 0x7b || byte === 0x7d || byte === 0x2f || byte === 0x25;
+  byte === 0x28 ||
+  byte === 0x29 ||
+  byte === 0x3c ||
+  byte === 0x3e ||
+  byte === 0x5b ||
+  byte === 0x5d ||
+  byte === 0x7b ||
+  byte === 0x7d ||
+  byte === 0x2f ||
+  byte === 0x25;
 
 /** Cuts a content stream into tokens; damage is passed over, never thrown. */
 export function* contentTokens(bytes: Uint8Array): Generator<Token> {
@@ -50,7 +59,8 @@ export function* contentTokens(bytes: Uint8Array): Generator<Token> {
       }
       at++;
       let text = '';
-      for (let index = 0; index < hex.length; index += 2) text += String.fromCharCode(Number.parseInt(hex.slice(index, index + 2).padEnd(2, '0'), 16));
+      for (let index = 0; index < hex.length; index += 2)
+        text += String.fromCharCode(Number.parseInt(hex.slice(index, index + 2).padEnd(2, '0'), 16));
       yield { kind: 'string', text };
     } else if (byte === 0x3c || byte === 0x3e) {
       yield { kind: byte === 0x3c ? 'open' : 'close' };
@@ -65,11 +75,19 @@ export function* contentTokens(bytes: Uint8Array): Generator<Token> {
       while (at < end && !isSpace(bytes[at]!) && !isDelimiter(bytes[at]!)) at++;
       let word = '';
       for (let index = from; index < at; index++) word += String.fromCharCode(bytes[index]!);
-      if (byte === 0x2f) yield { kind: 'name', text: word.slice(1).replace(/#([0-9a-f]{2})/gi, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16))) };
+      if (byte === 0x2f)
+        yield {
+          kind: 'name',
+          text: word.slice(1).replace(/#([0-9a-f]{2})/gi, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16))),
+        };
       else if (/^[+-]?(\d+\.?\d*|\.\d+)/.test(word)) yield { kind: 'number', value: Number.parseFloat(word) };
       else if (word === 'ID') {
         // Inline image data ends at EI that stands by itself (ISO 32000-2, 8.9.7).
-        while (at < end && !(bytes[at] === 0x45 && bytes[at + 1] === 0x49 && isSpace(bytes[at - 1]!) && (at + 2 >= end || isSpace(bytes[at + 2]!)))) at++;
+        while (
+          at < end &&
+          !(bytes[at] === 0x45 && bytes[at + 1] === 0x49 && isSpace(bytes[at - 1]!) && (at + 2 >= end || isSpace(bytes[at + 2]!)))
+        )
+          at++;
         at += 2;
         yield { kind: 'inline' };
       } else yield { kind: 'operator', text: word };

@@ -45,7 +45,13 @@ const ascii = new TextEncoder();
  * Writes a whole copy with AES-256 (ISO 32000-2, 7.6.5, AESV3): every string and stream encrypted under the copy's own key.
  * @param copy tells the copies of one protection apart
  */
-export function protectedFile(compiled: CompiledTemplate, tail: readonly TailObject[], next: number, protection: Protection, copy: string): Uint8Array {
+export function protectedFile(
+  compiled: CompiledTemplate,
+  tail: readonly TailObject[],
+  next: number,
+  protection: Protection,
+  copy: string,
+): Uint8Array {
   const { ciphers } = protection;
   const { key, dict } = copyKey(protection, copy);
   let count = 0;

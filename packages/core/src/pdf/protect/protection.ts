@@ -86,7 +86,8 @@ export function copyKey(protection: Protection, copy: string): { key: Uint8Array
   // Algorithm 10: the upper half of P, "T" for metadata that is encrypted too, "adb", and four bytes that nobody reads.
   perms.set([0xff, 0xff, 0xff, 0xff, 0x54, 0x61, 0x64, 0x62], 4);
   perms.set(random.subarray(0, 4), 12);
-  const wrapped = (by: Uint8Array | null): string => hexOf(by ? ciphers.encryptCbc(by, null, key, false) : ciphers.hmac(seed, label('oe'), label(copy)));
+  const wrapped = (by: Uint8Array | null): string =>
+    hexOf(by ? ciphers.encryptCbc(by, null, key, false) : ciphers.hmac(seed, label('oe'), label(copy)));
   return {
     key,
     dict:

@@ -24,7 +24,11 @@ export function recogniseCalculation(script: string): Calculation | null {
 const plain = (value: number): string => String(Number(value.toFixed(12)));
 
 /** The result as plain text; null when none of the fields has a value. Values that are no numbers count as 0, as the API has it. */
-export function calculate({ operation, fields }: Calculation, names: readonly string[], valueOf: (name: string) => string | null): string | null {
+export function calculate(
+  { operation, fields }: Calculation,
+  names: readonly string[],
+  valueOf: (name: string) => string | null,
+): string | null {
   const wanted = names.filter((name) => fields.some((field) => name === field || name.startsWith(`${field}.`)));
   const texts = wanted.map(valueOf);
   if (texts.every((text) => text === null || text.trim() === '')) return null;

@@ -29,15 +29,18 @@ const letters: Record<string, string> = {
 
 /** The pattern in the letters of the date library. Other characters stand for themselves, a backslash lets a letter do so too. */
 function libraryPattern(pattern: string): string {
-  return pattern.replace(/\\(.)|(d{1,4}|m{1,4}|y{4}|y{2}|H{1,2}|h{1,2}|M{1,2}|s{1,2}|t{1,2})|([A-Za-z'])/g, (_, escaped?: string, letter?: string, other?: string) =>
-    letter ? letters[letter]! : `'${escaped ?? other}'`,
+  return pattern.replace(
+    /\\(.)|(d{1,4}|m{1,4}|y{4}|y{2}|H{1,2}|h{1,2}|M{1,2}|s{1,2}|t{1,2})|([A-Za-z'])/g,
+    (_, escaped?: string, letter?: string, other?: string) => (letter ? letters[letter]! : `'${escaped ?? other}'`),
   );
 }
 
 /** Reads ISO 8601 dates and times, and what is already written as the format asks. */
 function readDate(text: string, pattern: string): DateTime | null {
   const isIso = /^\d{4}-\d{2}-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?)?$|^\d{2}:\d{2}(:\d{2})?$/.test(text);
-  const read = isIso ? DateTime.fromISO(text.replace(' ', 'T'), { zone: 'utc' }) : DateTime.fromFormat(text, libraryPattern(pattern), { zone: 'utc', locale: 'en' });
+  const read = isIso
+    ? DateTime.fromISO(text.replace(' ', 'T'), { zone: 'utc' })
+    : DateTime.fromFormat(text, libraryPattern(pattern), { zone: 'utc', locale: 'en' });
   return read.isValid ? read : null;
 }
 

@@ -43,7 +43,9 @@ export function readNumber(text: string, separators = 0, currency = ''): number 
 /** Decimals of a number rounded half away from zero, as people do: 1.005 to two decimals is 1.01. */
 function rounded(value: number, decimals: number): string {
   const shifted = Math.round(Number(`${value}e${decimals}`));
-  return Number.isFinite(shifted) && Math.abs(shifted) < 1e21 ? Number(`${shifted}e-${decimals}`).toFixed(decimals) : value.toFixed(decimals);
+  return Number.isFinite(shifted) && Math.abs(shifted) < 1e21
+    ? Number(`${shifted}e-${decimals}`).toFixed(decimals)
+    : value.toFixed(decimals);
 }
 
 export function formatNumber(format: NumberFormat, text: string): string {

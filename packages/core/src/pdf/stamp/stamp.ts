@@ -65,7 +65,8 @@ export function drawStamp(place: StampPlace, code: string): string {
     const size = Math.min(SIZE_IN_PRINT, (place.width * 1000) / Math.max(1, width));
     const x = place.x + (place.width - (width * size) / 1000) / 2;
     // Copy codes have letters, digits and hyphens only.
-    if (width > 0) out += `BT 0 g /${face.resource} ${num(size)} Tf 1 0 0 1 ${num(x)} ${num(place.y - SIZE_IN_PRINT)} Tm (${code.replace(/[\\()]/g, '\\$&')}) Tj ET\n`;
+    if (width > 0)
+      out += `BT 0 g /${face.resource} ${num(size)} Tf 1 0 0 1 ${num(x)} ${num(place.y - SIZE_IN_PRINT)} Tm (${code.replace(/[\\()]/g, '\\$&')}) Tj ET\n`;
   }
   return `${out}Q\n`;
 }
