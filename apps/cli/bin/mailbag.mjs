@@ -1,10 +1,11 @@
 #!/usr/bin/env node
 import { spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, statSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
-const built = new URL('../dist/main.js', import.meta.url);
-if (!existsSync(built)) {
+const compiled = new URL('../dist/main.js', import.meta.url);
+const bundle = new URL('../dist/bundle/main.js', import.meta.url);
+if (!existsSync(compiled)) {
   // A fresh checkout is built once; what the compiler says does not mix with the answer.
   const root = fileURLToPath(new URL('../../../', import.meta.url));
   const { status, stdout } = spawnSync(process.execPath, ['node_modules/typescript/bin/tsc', '-b', 'apps/cli'], { cwd: root });
@@ -13,4 +14,6 @@ if (!existsSync(built)) {
     process.exit(1);
   }
 }
-await import(built.href);
+// One file starts in half the time of many.
+const isBundled = existsSync(bundle) && statSync(bundle).mtimeMs >= statSync(compiled).mtimeMs;
+await import((isBundled ? bundle : compiled).href);

@@ -1,22 +1,9 @@
-import type { Field } from '../pdf/field.js';
 import type { Column, SourceRecord } from '../tables/record.js';
 import type { CheckSetup } from './check.js';
 import { checkRecords } from './check-records.js';
 import { findingSentence } from './finding.js';
+import { field } from '../testing/field.js';
 
-const field = (name: string, more: Partial<Field> = {}): Field => ({
-  name,
-  kind: 'text',
-  tooltip: null,
-  page: 1,
-  flags: [],
-  maxLength: null,
-  options: [],
-  onValues: [],
-  value: null,
-  widgets: [],
-  ...more,
-});
 const columns = ['Plot', 'Mail', 'Water', 'Name'].map((name): Column => ({
   name,
   slug: name.toLowerCase(),

@@ -5,20 +5,8 @@ import type { FillRule } from './registry.js';
 import { renameColumn, ruleKinds } from './registry.js';
 import { rowReader } from './row.js';
 import { suggestRules } from './suggest.js';
+import { field } from '../testing/field.js';
 
-const field = (name: string, more: Partial<Field> = {}): Field => ({
-  name,
-  kind: 'text',
-  tooltip: null,
-  page: 1,
-  flags: [],
-  maxLength: null,
-  options: [],
-  onValues: [],
-  value: null,
-  widgets: [],
-  ...more,
-});
 const column = (name: string, more: Partial<Column> = {}): Column => ({
   name,
   slug: name.toLowerCase(),

@@ -4,7 +4,7 @@ import type { FaceFile, FontEngine } from '../platform/ports.js';
 import type { CodedFace } from './appearance/coded-face.js';
 import { num } from './appearance/number.js';
 import { OwnFaces } from './appearance/own-face.js';
-import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf } from './document.js';
+import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf, pageEntry, whole } from './document.js';
 import type { EmbeddedFace } from './embed-faces.js';
 import { OBJECTS_PER_FACE, embedFaces, neededFaces } from './embed-faces.js';
 import type { Field, TemplateDescription } from './field.js';
@@ -18,6 +18,7 @@ import { addOverlay } from './overlay.js';
 import type { BaseObject } from './serialise.js';
 import { XREF_HEAD, objectText, writeBase, xrefEntry } from './serialise.js';
 import type { StampPlace } from './stamp/stamp.js';
+import { loadSymbols } from './stamp/stamp.js';
 import { dropStructure } from './structure.js';
 import type { PlanContext, WidgetPlan } from './widget-plan.js';
 import { bake, planWidget } from './widget-plan.js';
@@ -193,6 +194,10 @@ function seenPage(page: PDFPage): PagePlan['seen'] {
  */
 export async function compileTemplate(pdf: Uint8Array, options: CompileOptions): Promise<CompiledTemplate> {
   const file = options.file ?? 'The template';
+  return whole(file, () => compileWhole(pdf, options, file));
+}
+
+async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: string): Promise<CompiledTemplate> {
   const finish = options.finish ?? 'flattened';
   const isFlat = finish === 'flattened';
   const openedPdf = await openPdf(pdf, file);
@@ -202,6 +207,7 @@ export async function compileTemplate(pdf: Uint8Array, options: CompileOptions):
   const calculated = calculationOrder(tree, description.fields);
   const pages = doc.getPages();
   const stamps = options.stamps ?? [];
+  await loadSymbols(stamps);
   const names = new Map<PDFRef, string>();
   const groups = new Map<PDFRef, string>();
   const usedOn = pages.map(() => ({ appearances: new Set<PDFRef>(), groups: new Set<PDFRef>() }));
@@ -328,7 +334,7 @@ const INHERITED = ['Resources', 'MediaBox', 'CropBox', 'Rotate'];
 function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): string {
   const dict = page.node.clone(page.doc.context);
   for (const key of INHERITED) {
-    const value = page.node.getInheritableAttribute(PDFName.of(key));
+    const value = pageEntry(page, key);
     if (value && !dict.has(PDFName.of(key))) dict.set(PDFName.of(key), value);
   }
   for (const key of dict.keys())

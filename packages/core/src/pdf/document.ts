@@ -11,9 +11,9 @@ import {
   decodePDFRawStream,
   pdfDocEncodingDecode,
 } from '@cantoo/pdf-lib';
-import type { PDFObject } from '@cantoo/pdf-lib';
+import type { PDFObject, PDFPage } from '@cantoo/pdf-lib';
 import { hasPages, isTorn, recoverDocument } from './recover.js';
-import { MailbagError } from '../errors/catalogue.js';
+import { MailbagError, isMailbagError } from '../errors/catalogue.js';
 import type { TemplateNote } from './field.js';
 
 /** A PDF that has been read, with what was noticed while reading. */
@@ -92,6 +92,20 @@ export function textOf(value: PDFObject | undefined): string | undefined {
   if (value instanceof PDFName) return nameText(value);
   if (value instanceof PDFNumber) return value.toString();
   if (value instanceof PDFRawStream) return decodeTextString(decodePDFRawStream(value).decode());
+  return undefined;
+}
+
+/** Levels of a page tree; deeper ones lead in a circle. */
+const DEEPEST_TREE = 64;
+
+/** An attribute of a page, from itself or its tree (ISO 32000-2, 7.7.3.4), followed through references; damaged trees end where they break. */
+export function pageEntry(page: PDFPage, key: string): PDFObject | undefined {
+  let node: PDFDict | undefined = page.node;
+  for (let level = 0; node && level < DEEPEST_TREE; level++) {
+    const found = entry(node, key);
+    if (found !== undefined) return found;
+    node = dictEntry(node, 'Parent');
+  }
   return undefined;
 }
 
@@ -185,4 +199,14 @@ export async function openPdf(bytes: Uint8Array, file: string, password = ''): P
   const isEncrypted = doc.isEncrypted || placeOf(bytes, '/Encrypt') >= 0;
   if (isEncrypted) notes.push({ code: 'encrypted', fields: [] });
   return { doc, notes, permissions: isEncrypted ? permissionsOf(bytes) : null };
+}
+
+/** Does a piece of work on a file. Where damage that nobody foresaw breaks it off, the file is called damaged; the cause is kept. @throws MailbagError */
+export async function whole<T>(file: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (isMailbagError(error)) throw error;
+    throw new MailbagError('pdf-damaged', { file }, { cause: error });
+  }
 }

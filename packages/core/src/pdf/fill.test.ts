@@ -66,7 +66,12 @@ describe('a flattened copy', () => {
   test('puts each character of a comb into its cell', async () => {
     const { bytes } = await fill(formOf([text('code', '0 100 100 120', `/MaxLen 5/Ff ${1 << 24}/DA(/Helv 10 Tf 0 g)`)]), { code: '04471' });
     const [page] = await readByOther(bytes);
-    expect(page!.pieces.map(({ text: piece }) => piece).join('').replace(/\s/g, '')).toBe('04471');
+    expect(
+      page!.pieces
+        .map(({ text: piece }) => piece)
+        .join('')
+        .replace(/\s/g, ''),
+    ).toBe('04471');
     const content = Buffer.from(bytes).toString('latin1');
     // Five cells of 20 points; a digit of Helvetica is 5.56 points wide at 10 points (its AFM file): it starts 7.22 into its cell, and from the
     // end of one digit to the start of the next are 14.44 points, 1444 thousandths of the type size.

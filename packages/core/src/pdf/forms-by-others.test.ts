@@ -47,7 +47,12 @@ describe.each(Object.keys(formsByOthers))('a form written by %s', (producer) => 
     for (const field of fields.filter(({ kind }) => kind === 'text')) {
       const { page, rect } = field.widgets[0]!;
       const inside = pages[page - 1]!.pieces.filter(({ x, y }) => x >= rect[0] && x <= rect[2] && y >= rect[1] - 1 && y <= rect[3]);
-      expect(inside.map(({ text }) => text).join('').replace(/\s/g, '')).toBe(values[field.name]);
+      expect(
+        inside
+          .map(({ text }) => text)
+          .join('')
+          .replace(/\s/g, ''),
+      ).toBe(values[field.name]);
     }
     expect(pages.flatMap((page) => page.fields)).toEqual([]);
   });

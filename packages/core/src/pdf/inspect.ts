@@ -5,7 +5,19 @@ import { parseDefaultAppearance } from './appearance/default-appearance.js';
 import { pageText } from './content/page-text.js';
 import { phrasesOf, printedLabel } from './content/printed-label.js';
 import { MailbagError } from '../errors/catalogue.js';
-import { arrayEntry, dictEntry, entry, nameEntry, nameText, numberEntry, numbersOf, openPdf, textOf } from './document.js';
+import {
+  arrayEntry,
+  dictEntry,
+  entry,
+  nameEntry,
+  nameText,
+  numberEntry,
+  numbersOf,
+  openPdf,
+  pageEntry,
+  textOf,
+  whole,
+} from './document.js';
 import type { OpenedPdf } from './document.js';
 import { inheritedEntry, readFieldTree } from './field-tree.js';
 import { recogniseCalculation, recogniseFormat } from './scripts/script.js';
@@ -179,8 +191,7 @@ const USUAL_PAGE = [0, 0, 612, 792];
 
 /** A box of a page, from itself or its tree, with its corners put in order; null when there is none that makes sense. */
 function pageBox(page: PDFPage, key: string): { left: number; bottom: number; right: number; top: number } | null {
-  const found = page.node.getInheritableAttribute(PDFName.of(key));
-  const array = found instanceof PDFArray ? found : found && page.doc.context.lookup(found);
+  const array = pageEntry(page, key);
   const [a = 0, b = 0, c = 0, d = 0] = array instanceof PDFArray ? numbersOf(array) : [];
   const box = { left: Math.min(a, c), bottom: Math.min(b, d), right: Math.max(a, c), top: Math.max(b, d) };
   return box.right > box.left && box.top > box.bottom ? box : null;
@@ -200,8 +211,7 @@ export function visibleBox(page: PDFPage): { left: number; bottom: number; width
 
 /** Degrees clockwise by which a page is turned: 0, 90, 180, 270. */
 export function pageRotation(page: PDFPage): number {
-  const found = page.node.getInheritableAttribute(PDFName.of('Rotate'));
-  const value = found && page.doc.context.lookup(found);
+  const value = pageEntry(page, 'Rotate');
   return value && 'asNumber' in value ? quarter((value as { asNumber(): number }).asNumber()) : 0;
 }
 
@@ -291,5 +301,5 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
  * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only
  */
 export async function inspectTemplate(bytes: Uint8Array, file = 'The file', password = ''): Promise<TemplateDescription> {
-  return describePdf(await openPdf(bytes, file, password), file);
+  return whole(file, async () => describePdf(await openPdf(bytes, file, password), file));
 }

@@ -1,12 +1,11 @@
-import type { PDFDocument, PDFPage, PDFRef } from '@cantoo/pdf-lib';
+import type { PDFPage, PDFRef } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict, PDFName, PDFRawStream, PDFStream, decodePDFRawStream } from '@cantoo/pdf-lib';
 import { stateDepth } from './content/state-depth.js';
-import { dictEntry } from './document.js';
+import { dictEntry, pageEntry } from './document.js';
 
 /** The resources of a page, from itself or its tree; undefined when they are damaged. */
 export function resourcesOf(page: PDFPage): PDFDict | undefined {
-  const found = page.node.getInheritableAttribute(PDFName.of('Resources'));
-  const dict = found && page.doc.context.lookup(found);
+  const dict = pageEntry(page, 'Resources');
   return dict instanceof PDFDict ? dict : undefined;
 }
 

@@ -13,7 +13,12 @@ let options: CompileOptions;
 beforeAll(async () => {
   options = { fonts: await testFonts(), faces: testFaces() };
 });
-const fill = async (pdf: Uint8Array, values: FieldValues, finish: Finish = 'flattened', more: Partial<CompileOptions> = {}): Promise<Uint8Array> =>
+const fill = async (
+  pdf: Uint8Array,
+  values: FieldValues,
+  finish: Finish = 'flattened',
+  more: Partial<CompileOptions> = {},
+): Promise<Uint8Array> =>
   fillCopy(await compileTemplate(pdf, { ...options, ...more, finish, characters: [JSON.stringify(values)] }), values).bytes;
 const text = (name: string, rect: string, more = ''): string => `/FT/Tx/T(${name})/Rect[${rect}]${more}`;
 const latin = (bytes: Uint8Array): string => Buffer.from(bytes).toString('latin1');
@@ -35,13 +40,16 @@ describe('buttons', () => {
     expect((await inspectTemplate(pdf)).fields[0]!.onValues).toEqual([value]);
     const flat = await pictureOf(await fill(pdf, { a: value, b: false }));
     expect([inkIn(flat, [10, 10, 30, 30]), inkIn(flat, [50, 10, 70, 30])]).toEqual([BLACK, 0]);
-    for (const finish of ['locked', 'open'] as const) expect(await readValues(await fill(pdf, { a: true, b: false }, finish))).toEqual({ a: value, b: 'Off' });
+    for (const finish of ['locked', 'open'] as const)
+      expect(await readValues(await fill(pdf, { a: true, b: false }, finish))).toEqual({ a: value, b: 'Off' });
   });
 
   test('radio buttons in unison go on together; others of one group do not', async () => {
     const kids = (flags: number, on: [string, string]): Uint8Array =>
       formOf(
-        on.map((state, index) => `/Rect[${10 + index * 40} 10 ${30 + index * 40} 30]/Parent 9 0 R/AP<</N<<${state} 7 0 R/Off 8 0 R>>>>/AS/Off`),
+        on.map(
+          (state, index) => `/Rect[${10 + index * 40} 10 ${30 + index * 40} 30]/Parent 9 0 R/AP<</N<<${state} 7 0 R/Off 8 0 R>>>>/AS/Off`,
+        ),
         { topFields: '9 0 R', more: [look(0), look(1), `<</FT/Btn/T(r)/Ff ${flags}/Kids[5 0 R 6 0 R]>>`] },
       );
     const ink = async (pdf: Uint8Array, value: string): Promise<number[]> => {
@@ -98,8 +106,10 @@ describe('fields and their places', () => {
   });
 
   test('a page without contents, and two pages that share theirs, get their values each', async () => {
-    const field = (name: string, page: number): string => `<</Type/Annot/Subtype/Widget/F 4/P ${page} 0 R/FT/Tx/T(${name})/Rect[10 10 110 30]>>`;
-    const page = (annotation: number, contents: string): string => `<</Type/Page/Parent 2 0 R/MediaBox[0 0 200 100]${contents}/Annots[${annotation} 0 R]>>`;
+    const field = (name: string, page: number): string =>
+      `<</Type/Annot/Subtype/Widget/F 4/P ${page} 0 R/FT/Tx/T(${name})/Rect[10 10 110 30]>>`;
+    const page = (annotation: number, contents: string): string =>
+      `<</Type/Page/Parent 2 0 R/MediaBox[0 0 200 100]${contents}/Annots[${annotation} 0 R]>>`;
     const pdf = pdfOf([
       '<</Type/Catalog/Pages 2 0 R/AcroForm<</Fields[6 0 R 7 0 R 8 0 R]/DA(/Helv 10 Tf 0 g)>>>>',
       '<</Type/Pages/Count 3/Kids[3 0 R 4 0 R 5 0 R]>>',
@@ -125,20 +135,23 @@ describe('fields and their places', () => {
     expect((await readByOther(await fill(pdf, { a: 'plain' })))[0]!.text).toBe('plain');
   });
 
-  test.each([90, 180, 270])('a page turned by %i degrees with a widget turned with it shows its text upright to the person', async (rotation) => {
-    const pdf = formOf([text('a', '100 60 200 100', `/MK<</R ${rotation}>>/DA(/Helv 20 Tf 0 g)`)], { page: `/Rotate ${rotation}` });
-    const picture = await pictureOf(await fill(pdf, { a: 'L' }));
-    // An upright L has its ink at the left and at the bottom of what is drawn.
-    const dark: [number, number][] = [];
-    for (let y = 0; y < picture.height; y++)
-      for (let x = 0; x < picture.width; x++) if (picture.data[(y * picture.width + x) * 4]! < 128) dark.push([x, y]);
-    const [xs, ys] = [dark.map(([x]) => x), dark.map(([, y]) => y)];
-    const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const share = (test: (x: number, y: number) => boolean): number => dark.filter(([x, y]) => test(x, y)).length / dark.length;
-    expect(dark.length).toBeGreaterThan(50);
-    expect(share((x) => x < (left + right) / 2)).toBeGreaterThan(0.6);
-    expect(share((_, y) => y > (top + bottom) / 2)).toBeGreaterThan(0.6);
-  });
+  test.each([90, 180, 270])(
+    'a page turned by %i degrees with a widget turned with it shows its text upright to the person',
+    async (rotation) => {
+      const pdf = formOf([text('a', '100 60 200 100', `/MK<</R ${rotation}>>/DA(/Helv 20 Tf 0 g)`)], { page: `/Rotate ${rotation}` });
+      const picture = await pictureOf(await fill(pdf, { a: 'L' }));
+      // An upright L has its ink at the left and at the bottom of what is drawn.
+      const dark: [number, number][] = [];
+      for (let y = 0; y < picture.height; y++)
+        for (let x = 0; x < picture.width; x++) if (picture.data[(y * picture.width + x) * 4]! < 128) dark.push([x, y]);
+      const [xs, ys] = [dark.map(([x]) => x), dark.map(([, y]) => y)];
+      const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+      const share = (test: (x: number, y: number) => boolean): number => dark.filter(([x, y]) => test(x, y)).length / dark.length;
+      expect(dark.length).toBeGreaterThan(50);
+      expect(share((x) => x < (left + right) / 2)).toBeGreaterThan(0.6);
+      expect(share((_, y) => y > (top + bottom) / 2)).toBeGreaterThan(0.6);
+    },
+  );
 });
 
 describe('what is seen and what is not', () => {
@@ -236,7 +249,10 @@ describe('the rest of the form', () => {
   });
 
   test('a signed field is told, and copies do not claim to be signed', async () => {
-    const pdf = formOf(['/FT/Sig/T(s)/Rect[10 10 110 30]/V 7 0 R', text('a', '10 60 110 80')], { more: ['<</Type/Sig/Filter/X/Contents<00>>>'], form: '/SigFlags 3' });
+    const pdf = formOf(['/FT/Sig/T(s)/Rect[10 10 110 30]/V 7 0 R', text('a', '10 60 110 80')], {
+      more: ['<</Type/Sig/Filter/X/Contents<00>>>'],
+      form: '/SigFlags 3',
+    });
     expect((await inspectTemplate(pdf)).notes).toContainEqual({ code: 'signed', fields: ['s'] });
     for (const finish of finishes) expect(latin(await fill(pdf, { a: 'x' }, finish))).not.toMatch(/\/Sig\/Filter|SigFlags|\/Type ?\/Sig\b/);
   });
@@ -244,7 +260,10 @@ describe('the rest of the form', () => {
 
 describe('fonts that the form brings', () => {
   const withFont = (font: readonly string[]): Uint8Array => {
-    const pdf = latin(formOf([text('a', '10 100 290 120', '/DA(/Own 10 Tf 0 g)')], { more: font })).replace('<</Helv 4 0 R>>', '<</Helv 4 0 R/Own 6 0 R>>');
+    const pdf = latin(formOf([text('a', '10 100 290 120', '/DA(/Own 10 Tf 0 g)')], { more: font })).replace(
+      '<</Helv 4 0 R>>',
+      '<</Helv 4 0 R/Own 6 0 R>>',
+    );
     return Uint8Array.from(pdf, (char) => char.charCodeAt(0));
   };
   const program = stream('/Length1 4', 'fake');

@@ -19,7 +19,9 @@ const choice = { coded: [standardFace('Helvetica')] as const, extras: [{ index: 
 
 /** Characters in the order in which they are drawn. Mirroring is left to shaping there, and not what is looked at here. */
 const drawn = (text: string): string[] =>
-  shapeLine(text, choice).flatMap((run) => (run.kind === 'coded' ? [...run.text] : run.glyphs.map(({ glyph }) => String.fromCodePoint(glyph))));
+  shapeLine(text, choice).flatMap((run) =>
+    run.kind === 'coded' ? [...run.text] : run.glyphs.map(({ glyph }) => String.fromCodePoint(glyph)),
+  );
 
 const cases = readFileSync(join(process.cwd(), 'packages/core/src/testing/bidi-character-test.txt'), 'utf8')
   .split('\n')
@@ -35,7 +37,11 @@ test('text of both directions is drawn in the order that UAX #9 asks for, over a
   const wrong = cases.filter((line) => {
     const [points = '', , , , order = ''] = line.split(';');
     const chars = points.split(' ').map((point) => String.fromCodePoint(Number.parseInt(point, 16)));
-    const want = order.split(' ').filter(Boolean).map((at) => chars[Number(at)]!).filter((char) => !isControl(char));
+    const want = order
+      .split(' ')
+      .filter(Boolean)
+      .map((at) => chars[Number(at)]!)
+      .filter((char) => !isControl(char));
     return drawn(chars.join('')).map(unmirrored).join('') !== want.map(unmirrored).join('');
   });
   expect(wrong).toEqual([]);

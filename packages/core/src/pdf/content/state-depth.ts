@@ -18,5 +18,5 @@ export function stateDepth(streams: readonly (Uint8Array | null)[]): { opens: nu
       else if (token.text === 'Q') lowest = Math.min(lowest, --depth);
     }
   }
-  return { opens: Math.min(MOST, -lowest), closes: Math.min(MOST, depth - lowest) };
+  return { opens: Math.min(MOST, Math.abs(lowest)), closes: Math.min(MOST, depth - lowest) };
 }

@@ -1,4 +1,3 @@
-import bwip from 'bwip-js';
 import qrcode from 'qrcode/lib/core/qrcode.js';
 import { num } from '../appearance/number.js';
 import { standardFace } from '../appearance/coded-face.js';
@@ -21,6 +20,16 @@ export interface StampPlace {
   inPrint: boolean;
 }
 
+type Bwip = Pick<typeof import('bwip-js'), 'raw'>;
+let bwip: Bwip | null = null;
+
+/** Loads what some symbols need and others do not: the library for Data Matrix is large. To be awaited before such a symbol is drawn. */
+export async function loadSymbols(places: readonly Pick<StampPlace, 'symbology'>[]): Promise<void> {
+  // The module has a symbology named "raw" as well; the door that is meant is on its default export.
+  if (!bwip && places.some(({ symbology }) => symbology === 'datamatrix'))
+    bwip = ((await import('bwip-js')) as unknown as { default: Bwip }).default;
+}
+
 /** A symbol as rows of modules: true is dark. Linear symbols have one row. */
 export function symbolModules(symbology: Symbology, code: string): boolean[][] {
   if (symbology === 'code128') return [code128(code)];
@@ -29,6 +38,7 @@ export function symbolModules(symbology: Symbology, code: string): boolean[][] {
     const { size, data } = qrcode.create(code, { errorCorrectionLevel: 'M' }).modules;
     return Array.from({ length: size }, (_, row) => Array.from({ length: size }, (_, column) => data[row * size + column] === 1));
   }
+  if (!bwip) throw new Error('loadSymbols was not awaited');
   const [symbol] = bwip.raw({ bcid: 'datamatrix', text: code }) as { pixs: number[]; pixx: number; pixy: number }[];
   return Array.from({ length: symbol!.pixy }, (_, row) =>
     Array.from({ length: symbol!.pixx }, (_, column) => symbol!.pixs[row * symbol!.pixx + column] === 1),

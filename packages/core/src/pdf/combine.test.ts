@@ -1,0 +1,80 @@
+import { formOf } from '../testing/raw-form.js';
+import { testFaces, testFonts } from '../testing/platform.js';
+import { readByOther } from '../../../../testing/other-reader.js';
+import { CombinedFile } from './combine.js';
+import type { CompiledTemplate } from './compile.js';
+import { compileTemplate } from './compile.js';
+import { fillCopy } from './fill.js';
+
+const art = `0.5 g ${Array.from({ length: 4000 }, (_, index) => `${(index * 7919) % 300} ${(index * 104729) % 200} 1 1 re`).join(' ')} f`;
+let form: CompiledTemplate;
+let other: CompiledTemplate;
+beforeAll(async () => {
+  const options = { fonts: await testFonts(), faces: testFaces(), characters: ['Łąkowski Ρήγα'] };
+  const withArt = formOf(['/FT/Tx/T(name)/Rect[10 100 210 120]'], {
+    page: '/Contents 6 0 R',
+    more: [`<</Length ${art.length}>>\nstream\n${art}\nendstream`],
+  });
+  form = await compileTemplate(withArt, options);
+  other = await compileTemplate(formOf(['/FT/Tx/T(title)/Rect[10 100 210 120]']), options);
+});
+
+function combine(work: (file: CombinedFile) => void, options = {}): Uint8Array {
+  const blocks: Uint8Array[] = [];
+  const file = new CombinedFile((bytes) => void blocks.push(bytes.slice()), options);
+  work(file);
+  file.end();
+  return new Uint8Array(Buffer.concat(blocks));
+}
+
+test('many copies of several templates stand in one file in order, each with its bookmark, and the art is there once', async () => {
+  const names = ['Anneke', 'Łąkowski', 'Ρήγα'];
+  const bytes = combine((file) => {
+    names.forEach((name) => {
+      file.add(form, { values: { name }, bookmark: `Copy for ${name}` });
+      file.add(other, { values: { title: `To ${name}` }, bookmark: name });
+    });
+  });
+  const pages = await readByOther(bytes);
+  expect(pages.map(({ text }) => text.normalize('NFC'))).toEqual(names.flatMap((name) => [name, `To ${name}`]));
+  const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const task = pdfjs.getDocument({ data: bytes.slice(), verbosity: 0 });
+  const pdf = await task.promise;
+  expect((await pdf.getOutline()).map(({ title }) => title)).toEqual(names.flatMap((name) => [`Copy for ${name}`, name]));
+  await task.destroy();
+  const single = fillCopy(form, { name: 'Anneke' }).bytes.length;
+  const ten = combine((file) =>
+    Array.from({ length: 10 }, (_, index) => file.add(form, { values: { name: `No ${index}` }, bookmark: '' })),
+  );
+  expect(ten.length).toBeLessThan(single * 2);
+});
+
+test('duplex: a copy of one page gets a blank back, so that the next one begins on a new sheet', async () => {
+  const pages = await readByOther(
+    combine((file) => ['a', 'b'].forEach((name) => file.add(form, { values: { name }, bookmark: name })), { duplex: true }),
+  );
+  expect(pages.map(({ text }) => text)).toEqual(['a', '', 'b', '']);
+});
+
+test('a thousand copies keep every name on its own page', async () => {
+  const bytes = combine((file) => {
+    for (let index = 0; index < 1000; index++) file.add(other, { values: { title: `No ${index}.` }, bookmark: String(index) });
+  });
+  const pages = await readByOther(bytes);
+  expect(pages).toHaveLength(1000);
+  pages.forEach(({ text }, index) => expect(text).toBe(`No ${index}.`));
+});
+
+test('the same copies give the same bytes', () => {
+  const make = () => combine((file) => ['a', 'b'].forEach((name) => file.add(form, { values: { name }, bookmark: name })));
+  expect(Buffer.from(make()).equals(Buffer.from(make()))).toBe(true);
+});
+
+test('copies that keep their fields are refused, for fields of one name would become one', async () => {
+  const open = await compileTemplate(formOf(['/FT/Tx/T(name)/Rect[10 100 210 120]']), {
+    fonts: await testFonts(),
+    faces: [],
+    finish: 'open',
+  });
+  expect(() => combine((file) => void file.add(open, { values: {}, bookmark: '' }))).toThrow('Only flattened copies');
+});
