@@ -99,7 +99,7 @@ step('a file that is no form is refused in a sentence; a real one shows its fiel
   await chooseFile('Upload a template', 'membership.pdf');
   await page.getByRole('heading', { name: 'membership', exact: true }).waitFor();
   const fields = page.getByRole('region', { name: 'Fields', exact: true });
-  await button(/^Member name/, fields).click();
+  await button(/^Name/, fields).click();
   await page.getByText('member_name', { exact: true }).first().waitFor();
   // From the page to the list.
   await page.locator('canvas[data-drawn]').first().waitFor();
@@ -128,10 +128,10 @@ step('fields are matched by suggestion and by hand, with the filled page followi
   let before = await timesDrawn(page);
   await button(/^Accept \d suggestion/).click();
   await drawnAgain(page, before);
-  const name = sheetRow('Member name');
+  const name = sheetRow('Name');
   await name.getByText('Ayumi Brandt-Ó Súilleabháin').waitFor();
 
-  const receipt = sheetRow('Receipt name');
+  const receipt = sheetRow('Receipt for');
   if ((await receipt.getByText('nothing yet').count()) > 0) {
     await receipt.click();
     before = await timesDrawn(page);
@@ -149,16 +149,13 @@ step('fields are matched by suggestion and by hand, with the filled page followi
 
   // A step can be undone and done again.
   await button('Undo').click();
-  await page
-    .getByRole('link', { name: /Map 5 of 5 filled/ })
-    .waitFor({ state: 'detached' })
-    .catch(() => undefined);
+  await page.getByRole('link', { name: /Map [0-4] of 5 filled/ }).waitFor();
   await button('Do again').click();
   await page.getByRole('link', { name: /Map 5 of 5 filled/ }).waitFor();
   // The next record fills the page anew.
   before = await timesDrawn(page);
   await button('Next record').click();
-  await sheetRow('Member name').getByText('Tomasz Łąkowski').waitFor();
+  await sheetRow('Name').getByText('Tomasz Łąkowski').waitFor();
   await drawnAgain(page, before);
 });
 

@@ -1,4 +1,4 @@
-import type { CopyState } from '@mailbag/core';
+import type { CopyState, Finish } from '@mailbag/core';
 import { IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import { Type } from 'class-transformer';
 import { copyStates } from '@mailbag/core';
@@ -90,6 +90,7 @@ export interface CopyDetail extends CopyRow {
   size: number;
   pages: number;
   sha256: string | null;
+  finish: Finish;
   row: number;
   record: { column: string; text: string }[];
   events: CopyEventLine[];

@@ -1,10 +1,11 @@
-import type { FieldMap, Finding, FindingCode, Severity, SourceRecord } from '@mailbag/core';
+import type { FieldMap, Finding, FindingCode, Finish, Severity, SourceRecord } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayUnique,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsObject,
   IsOptional,
@@ -17,7 +18,7 @@ import {
 import type { SourceSummary } from './source.js';
 import type { TemplateDetail } from './template.js';
 
-/** Where copies are kept and how they are named. */
+/** Where copies are kept, how they are named, and what becomes of their fields. */
 export class OutputPlan {
   @IsString()
   @MaxLength(500)
@@ -26,6 +27,11 @@ export class OutputPlan {
   @IsString()
   @MaxLength(500)
   file!: string;
+
+  /** What becomes of the fields; flattened where nothing is said. */
+  @IsOptional()
+  @IsIn(['flattened', 'locked', 'open'] satisfies Finish[])
+  finish?: Finish;
 }
 
 /** What the recipient gets. */

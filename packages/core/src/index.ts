@@ -4,7 +4,7 @@ export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 
 export { inspectTemplate } from './pdf/inspect.js';
-export { compileTemplate } from './pdf/compile.js';
+export { compileTemplate, finishes } from './pdf/compile.js';
 export type { CompiledTemplate, CompileOptions, Finish } from './pdf/compile.js';
 export { CombinedFile } from './pdf/combine.js';
 export type { CombinedCopy, CombineOptions } from './pdf/combine.js';
@@ -20,6 +20,7 @@ export { refusedValues } from './pdf/refused-values.js';
 export * from './pdf/field.js';
 export type * from './pdf/value.js';
 export type { Calculation, FormatScript } from './pdf/scripts/script.js';
+export { applyFormat } from './pdf/scripts/script.js';
 
 export * from './tables/record.js';
 export { excerptTable, readTable } from './tables/read-table.js';

@@ -20,6 +20,7 @@ import {
   evaluateMap,
   fillCopy,
   findingSentence,
+  finishes,
   inspectTemplate,
   measureCopy,
   outputPattern,
@@ -37,7 +38,6 @@ import { fileAndOptions, oneOf, readFile, readJson } from '../arguments.js';
 import type { Command } from '../command.js';
 import { Refused, WrongCall, note } from '../command.js';
 
-const finishes: readonly Finish[] = ['flattened', 'locked', 'open'];
 const permissions: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill', 'assemble'];
 
 interface Job {

@@ -99,6 +99,7 @@ export class CopiesService {
     return {
       ...copy,
       folder: parts.slice(0, -1).join('/'),
+      finish: mailing.plan.output.finish ?? 'flattened',
       record: mailing.columns.map((column, index) => ({
         column: column.name,
         text: (record.cells[index] as Cell | undefined)?.text ?? '',

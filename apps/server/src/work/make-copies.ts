@@ -27,6 +27,7 @@ export async function compileMailing(mailing: FrozenMailing, characters: string)
         fonts,
         faces,
         characters: [characters],
+        finish: mailing.plan.output.finish ?? 'flattened',
         // Fields that have a rule are drawn anew in every copy.
         given: template.fields.filter((field) => isFillable(field) && Object.hasOwn(template.map, field.name)).map(({ name }) => name),
         file: template.name,

@@ -24,7 +24,8 @@ import type { PlanContext, WidgetPlan } from './widget-plan.js';
 import { bake, planWidget } from './widget-plan.js';
 
 /** What becomes of the fields: drawn into the page, kept and read-only, or kept to be filled further. */
-export type Finish = 'flattened' | 'locked' | 'open';
+export const finishes = ['flattened', 'locked', 'open'] as const;
+export type Finish = (typeof finishes)[number];
 
 export interface CompileOptions {
   fonts: FontEngine;

@@ -241,7 +241,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               <b>{copy.file.split('/').at(-1)}</b>
               <code>{copy.code}</code>
               <Small>
-                {counted(copy.pages, 'page')} {isFile && `· ${kilobytes(copy.size)} `}· flattened
+                {counted(copy.pages, 'page')} {isFile && `· ${kilobytes(copy.size)} `}· {copy.finish}
               </Small>
               <Small style={{ fontFamily: font.mono }}>{copy.folder}</Small>
               <Small>{copy.address || 'no address'}</Small>

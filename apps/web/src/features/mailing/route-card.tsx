@@ -5,6 +5,7 @@ import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { color } from '../../theme';
 import { count, counted } from '../when';
+import { finishWords } from './finish-words';
 
 const Card = styled.nav`
   margin: 0 16px 12px;
@@ -148,7 +149,7 @@ export function RouteCard({
       name: 'Output and message',
       figure: (
         <>
-          Flattened <span>· {plan.message.mailed ? 'mailed' : 'made and kept'}</span>
+          {finishWords(plan.output.finish).title} <span>· {plan.message.mailed ? 'mailed' : 'made and kept'}</span>
         </>
       ),
       ready: hasMessage ? 1 : 0.5,

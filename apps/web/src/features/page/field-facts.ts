@@ -1,4 +1,5 @@
-import type { Field, FieldKind } from '@mailbag/core';
+import type { Calculation, Field, FieldKind, FormatScript } from '@mailbag/core';
+import { applyFormat } from '@mailbag/core';
 
 const kinds: Record<FieldKind, string> = {
   text: 'text',
@@ -27,3 +28,30 @@ export function fieldLimits(field: Field): string[] {
   if (shown > 1 && field.kind !== 'radio') limits.push(`stands in ${shown} places`);
   return limits;
 }
+
+const operations: Record<Calculation['operation'], string> = {
+  sum: 'the sum',
+  product: 'the product',
+  average: 'the average',
+  minimum: 'the smallest',
+  maximum: 'the largest',
+};
+/** A value of each kind, to show what a format does with it. */
+const samples: Record<FormatScript['kind'], string> = {
+  number: '1234.5',
+  percent: '0.125',
+  date: '2027-02-01',
+  time: '14:05',
+  special: '',
+};
+
+/** How the form's author lets a value be shown, by an example; '' where there is no format. */
+export function formatWords({ format }: Field): string {
+  if (!format) return '';
+  if ('which' in format) return ['postal code', 'long postal code', 'telephone number', 'social security number'][format.which]!;
+  return `${samples[format.kind]} is shown as ${applyFormat(format, samples[format.kind])}`;
+}
+
+/** How the form's author works a value out; '' where there is none. */
+export const calculationWords = ({ calculation }: Field): string =>
+  calculation ? `${operations[calculation.operation]} of ${calculation.fields.join(', ')}` : '';

@@ -1,9 +1,11 @@
-import { addressFault } from '@mailbag/core';
+import type { Finish } from '@mailbag/core';
+import { addressFault, finishes } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { FileText, Folder, MailWarning } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { queries, useRecord } from '../../api/queries';
+import { finishWords } from '../../features/mailing/finish-words';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PatternInput } from '../../features/mailing/pattern-input';
 import { sampleOf } from '../../features/mailing/sample';
@@ -99,7 +101,13 @@ export function OutputPart({ work }: { work: MailingWork }) {
               error={pathError}
               help="Copies that would get the same name are numbered; nothing is ever overwritten."
             />
-            <Small>Copies are flattened: the values are drawn into the page, and no field is left.</Small>
+            <Choice
+              label="Finish"
+              items={finishes.map((finish) => ({ id: finish, text: finishWords(finish).title, detail: finishWords(finish).text }))}
+              value={plan.output.finish ?? 'flattened'}
+              onChange={(finish) => setOutput({ finish: finish as Finish })}
+            />
+            <Small>{finishWords(plan.output.finish).text}</Small>
           </Section>
           <Section>
             <Row>

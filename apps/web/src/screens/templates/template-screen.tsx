@@ -7,7 +7,7 @@ import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { fieldLimits, kindWords } from '../../features/page/field-facts';
+import { calculationWords, fieldLimits, formatWords, kindWords } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted, kilobytes } from '../../features/when';
@@ -92,10 +92,13 @@ function FieldFacts({ field }: { field: Field }) {
       {line('Full name', field.name)}
       {line('Kind', kindWords(field))}
       {line('Tooltip', field.tooltip ?? '')}
+      {line('Printed', field.label ?? '')}
       {line('Limits', fieldLimits(field).join(', '))}
       {line('Options', field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
       {line('On-values', field.onValues.join(' · '))}
       {line('Value now', Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
+      {line('Format', formatWords(field))}
+      {line('Worked out', calculationWords(field))}
       {line('Pages', [...new Set(field.widgets.map((widget) => widget.page))].join(', '))}
     </Facts>
   );
@@ -125,7 +128,7 @@ export default function TemplateScreen() {
   const groups = useMemo(() => {
     const wanted = text.trim().toLowerCase();
     const fields = (template?.fieldList ?? []).filter(
-      (field) => !wanted || `${field.name} ${field.tooltip ?? ''} ${kindWords(field)}`.toLowerCase().includes(wanted),
+      (field) => !wanted || `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${kindWords(field)}`.toLowerCase().includes(wanted),
     );
     return [...Map.groupBy(fields, (field) => field.page)].sort(([a], [b]) => a - b);
   }, [template, text]);
@@ -168,11 +171,13 @@ export default function TemplateScreen() {
           <Bar>
             <Search size={15} color={color.faded} />
             <div style={{ flex: 1 }}>
-              <TextInput label="Find a field" hideLabel placeholder="Name, tooltip or kind" value={text} onChange={setText} />
+              <TextInput label="Find a field" hideLabel placeholder="Name, label or kind" value={text} onChange={setText} />
             </div>
           </Bar>
           <Scroll ref={list}>
-            {groups.length === 0 && <Empty title="No field has that name">Search for a part of its name, its tooltip or its kind.</Empty>}
+            {groups.length === 0 && (
+              <Empty title="No field has that name">Search for a part of its name, its tooltip, its printed label or its kind.</Empty>
+            )}
             {groups.map(([page, fields]) => (
               <div key={page}>
                 <Group>
