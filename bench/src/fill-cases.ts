@@ -5,7 +5,7 @@ import { nodeCiphers, nodeFonts, writeCopy } from '@mailbag/host';
 import { closeSync, mkdirSync, mkdtempSync, openSync, readdirSync, rmSync, statSync, writeFileSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { denseForm, simpleForm } from './forms.js';
+import { HEAVY_ART, denseForm, simpleForm } from './forms.js';
 
 const scripts = ['Łąkowski Zofia', 'Δάφνη Ρήγα', 'Сергій Гончар', 'ليلى الخطيب'];
 
@@ -147,7 +147,7 @@ async function fourScripts(): Promise<object> {
 }
 
 async function passwords(): Promise<object[]> {
-  const prepared = await prepare(denseForm());
+  const prepared = await prepare(denseForm(HEAVY_ART));
   const count = 400;
   const records = Array.from({ length: count }, (_, index) => recordFor(prepared.fields, index));
   const seed = new Uint8Array(32).fill(9);
@@ -181,7 +181,7 @@ async function passwords(): Promise<object[]> {
 }
 
 async function combined(): Promise<object> {
-  const prepared = await prepare(denseForm());
+  const prepared = await prepare(denseForm(HEAVY_ART));
   const count = 1000;
   const records = Array.from({ length: count }, (_, index) => recordFor(prepared.fields, index));
   let together = 0;
@@ -252,7 +252,8 @@ async function compile(): Promise<object> {
 
 /** Each case runs in a process of its own, so that memory is told apart. */
 export const fillCases: Record<string, () => Promise<object | object[]>> = {
-  dense: () => compared('dense', denseForm(), 600, 4),
+  dense: () => compared('dense, heavy art', denseForm(HEAVY_ART), 400, 2),
+  light: () => compared('dense, light art', denseForm(), 600, 4),
   simple: () => compared('simple', simpleForm(), 3000, 60),
   scripts: fourScripts,
   passwords,

@@ -20,13 +20,23 @@ const MENU: [string, string][] = [
   ['c', 'Cherry'],
 ];
 
-/** Four pages with 38 fields each and some thousand lines of drawing a page: text, multi-line, comb, ticks, radios and menus. */
-export function denseForm(): Uint8Array {
+/** Numbers that follow no pattern, the same each time (a linear congruential generator). */
+function scatter(): () => number {
+  let state = 1;
+  return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+}
+
+/** Lines of drawing a page: a form with rules and boxes, and one with a plan of the site behind its fields. */
+export const LIGHT_ART = 1200;
+export const HEAVY_ART = 3500;
+
+/** Four pages with 38 fields each: text, multi-line, comb, ticks and menus. @param lines of drawing a page */
+export function denseForm(lines = LIGHT_ART): Uint8Array {
+  const random = scatter();
   const form = new FormWriter('Dense form');
   for (let page = 0; page < 4; page++) {
     form.page().text(56, 50, `A dense form, page ${page + 1}`, { size: 16, bold: true });
-    for (let line = 0; line < 1200; line++)
-      form.rule(30 + (line % 40) * 13.4, 60 + ((line * 7.31 + page * 3.7) % 760), 9.25, 0.1 + (line % 7) / 20);
+    for (let line = 0; line < lines; line++) form.rule(20 + random() * 540, 60 + random() * 760, 2 + random() * 20, 0.1 + random() * 0.3);
     for (let index = 0; index < 38; index++) {
       const [x, y] = [56 + (index % 2) * 250, 80 + Math.floor(index / 2) * 38];
       const name = `p${page}.f${index}`;

@@ -7,7 +7,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
-import { foreignCharacters } from '../work/foreign-characters.js';
+import { foreignWords, readWords, writeWords } from '../work/foreign-words.js';
 import { FrozenBatches } from './frozen-batches.js';
 import type { FrozenMailing } from './frozen-mailing.js';
 
@@ -63,12 +63,12 @@ export class PlanCopies {
         row: number;
         cells: string;
       }[];
-      const characters = new Set(batch!.characters);
-      if (batch!.plannedThrough === 0) foreignCharacters(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+      const characters = readWords(batch!.characters);
+      if (batch!.plannedThrough === 0) foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
       const planned: Planned[] = [];
       for (const { ordinal, row, cells } of rows) {
         const record: SourceRecord = { row, cells: JSON.parse(cells) as Cell[] };
-        for (const cell of record.cells) foreignCharacters(cell.text, characters);
+        for (const cell of record.cells) foreignWords(cell.text, characters);
         planned.push(...this.planRecord(batchId, number, mailing, record, ordinal));
       }
       await this.findPlaces(manager, planned);
@@ -76,7 +76,7 @@ export class PlanCopies {
       const through = batch!.plannedThrough + rows.length;
       await manager.query('UPDATE batch SET plannedThrough = ?, characters = ?, copies = copies + ? WHERE id = ?', [
         through,
-        [...characters].join(''),
+        writeWords(characters),
         planned.length,
         batchId,
       ]);

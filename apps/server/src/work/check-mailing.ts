@@ -1,6 +1,6 @@
 import type { Cell, SourceRecord } from '@mailbag/core';
 import { RecordChecker, measureCopy } from '@mailbag/core';
-import { foreignCharacters } from './foreign-characters.js';
+import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './make-copies.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
@@ -27,11 +27,11 @@ export async function checkMailing({ mailingId, sourceId, mailing }: Tasks['chec
   for (const { first, records } of recordBlocks(sourceId)) {
     records.forEach((record, index) => {
       ordinalOf.set(record.row, first + index);
-      for (const cell of record.cells) foreignCharacters(cell.text, characters);
+      for (const cell of record.cells) foreignWords(cell.text, characters);
     });
   }
-  foreignCharacters(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
-  const compiled = await compileMailing(mailing, [...characters].join(''));
+  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+  const compiled = await compileMailing(mailing, characters);
   const checker = new RecordChecker({
     columns: mailing.columns,
     templates: mailing.templates.map(({ fields, map }, index) => ({

@@ -7,6 +7,7 @@ import { MailbagError, compileTemplate, evaluateMap, fillCopy, isFillable, rowRe
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 import { nodeFonts, writeCopy } from '@mailbag/host';
+import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
@@ -19,14 +20,14 @@ interface Kept {
 /** The batch that this thread works on, with its templates compiled. */
 let kept: Kept | null = null;
 
-export async function compileMailing(mailing: FrozenMailing, characters: string): Promise<CompiledTemplate[]> {
+export async function compileMailing(mailing: FrozenMailing, characters: Iterable<string>): Promise<CompiledTemplate[]> {
   const { fonts, faces } = await nodeFonts();
   return Promise.all(
     mailing.templates.map((template) =>
       compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), {
         fonts,
         faces,
-        characters: [characters],
+        characters,
         finish: mailing.plan.output.finish ?? 'flattened',
         // Fields that have a rule are drawn anew in every copy.
         given: template.fields.filter((field) => isFillable(field) && Object.hasOwn(template.map, field.name)).map(({ name }) => name),
@@ -43,7 +44,7 @@ async function batchOf(batchId: number): Promise<Kept> {
     characters: string;
   };
   const mailing = JSON.parse(row.frozen) as FrozenMailing;
-  kept = { batchId, mailing, compiled: await compileMailing(mailing, row.characters) };
+  kept = { batchId, mailing, compiled: await compileMailing(mailing, readWords(row.characters)) };
   return kept;
 }
 

@@ -14,6 +14,11 @@ export class ByteWriter {
     larger.set(this.buffer.subarray(0, this.length));
     this.buffer = larger;
   }
+  /** The buffer with room for some bytes more; whoever writes them moves `length` on. */
+  open(more: number): Uint8Array {
+    this.room(more);
+    return this.buffer;
+  }
   bytes(bytes: Uint8Array): this {
     this.room(bytes.length);
     this.buffer.set(bytes, this.length);

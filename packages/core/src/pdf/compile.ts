@@ -268,11 +268,13 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const embedded = embedFaces(doc, needed, base.writer, base.objects);
   const bytes = base.writer.done();
   const numberOf = (ref: PDFRef): number => base.numbers.get(ref)!;
+  const bundled = embedded.map(({ index, font }) => `/MbX${index} ${font} 0 R`).join('');
   const fonts = [...faces]
     .map((face) => {
       const ref = ownFaces.refOf(face);
       return `/${face.resource} ${ref ? `${numberOf(ref)} 0 R` : `<</Type/Font/Subtype/Type1/BaseFont/${face.baseFont}/Encoding/WinAnsiEncoding>>`}`;
     })
+    .concat(bundled)
     .join('');
   const pagePlans = withOverlay.map(({ page, index, stamps: here }): PagePlan => {
     const box = visibleBox(page);

@@ -1,16 +1,22 @@
 import type { PDFDocument } from '@cantoo/pdf-lib';
 import type { FaceFile, FontEngine, ShapingFace } from '../platform/ports.js';
-import { inWinAnsi } from './appearance/coded-face.js';
+import { inWinAnsi, standardFace } from './appearance/coded-face.js';
+import { tellers } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
-import type { ExtraFace } from './appearance/text-run.js';
+import type { ExtraFace, FaceChoice, TextRun } from './appearance/text-run.js';
+import { shapeLine } from './appearance/text-run.js';
 import type { ByteWriter } from './byte-writer.js';
+import { CodeTable, compositeFont, descendantFont, glyphMap, toUnicode } from './composite-font.js';
+import type { TailObject } from './copy-file.js';
+import { writeObject } from './copy-file.js';
 import { fingerprint } from './fingerprint.js';
 import type { BaseObject } from './serialise.js';
 
 /** A bundled face embedded in the base block. */
 export interface EmbeddedFace extends ExtraFace {
-  /** Object number of its descriptor. */
+  /** Object numbers of its descriptor, and of the font with the codes that stand in every copy. */
   descriptor: number;
+  font: number;
 }
 
 /** A bundled face cut down to the characters of a batch. */
@@ -20,8 +26,10 @@ export interface NeededFace {
   points: number[];
 }
 
-/** Objects that an embedded face takes: the font program and its descriptor. */
-export const OBJECTS_PER_FACE = 2;
+/** Objects that an embedded face takes: program, descriptor, ToUnicode, glyph map, CIDFont and font. */
+export const OBJECTS_PER_FACE = 6;
+/** Words whose glyphs get codes in every copy; further ones get theirs in the copies that need them. */
+const MOST_WORDS = 20_000;
 
 const opened = new WeakMap<FaceFile, ShapingFace>();
 
@@ -34,11 +42,16 @@ function openFace(fonts: FontEngine, file: FaceFile): ShapingFace {
 /** The faces needed for the characters, each cut down to them. */
 export function neededFaces(fonts: FontEngine, faces: readonly FaceFile[], characters: Iterable<string>): NeededFace[] {
   const wanted = new Set<number>();
-  for (const text of characters) for (const char of text.normalize('NFC')) wanted.add(char.codePointAt(0)!);
+  const words = new Set<string>();
+  for (const raw of characters) {
+    const text = raw.normalize('NFC');
+    for (const char of text) wanted.add(char.codePointAt(0)!);
+    if (words.size < MOST_WORDS && /[^\u0000-\u007f]/.test(text)) for (const word of text.split(/\s+/)) words.add(word);
+  }
   const points = [...wanted].sort((a, b) => a - b);
   const foreign = points.filter((point) => point >= 0x20 && !inWinAnsi(point));
   if (foreign.length === 0) return [];
-  return faces.flatMap((file, index) => {
+  const needed = faces.flatMap((file, index) => {
     const face = openFace(fonts, file);
     if (!foreign.some((point) => face.covers(point))) return [];
     const covered = new Set([0x20, ...points].filter((point) => face.covers(point)));
@@ -49,8 +62,29 @@ export function neededFaces(fonts: FontEngine, faces: readonly FaceFile[], chara
       covers: (point) => covered.has(point),
       shape: (text, direction) => face.shape(text, direction),
     };
-    return [{ extra: { index, name: file.name, face: limited }, file: fonts.subset(file.bytes, covered), points: [...covered] }];
+    const extra: ExtraFace = { index, name: file.name, face: limited, table: new CodeTable() };
+    return [{ extra, file: fonts.subset(file.bytes, covered), points: [...covered] }];
   });
+  giveCodes(needed, words);
+  return needed;
+}
+
+/** Gives codes to the characters of the batch by themselves, and to the glyphs into which its words are shaped. */
+function giveCodes(needed: readonly NeededFace[], words: ReadonlySet<string>): void {
+  const take = (run: TextRun): void => {
+    if (run.kind !== 'shaped') return;
+    const scale = 1000 / run.extra.face.unitsPerEm;
+    tellers(run).forEach((text, index) => run.extra.table.add(run.glyphs[index]!.glyph, text, run.glyphs[index]!.advance * scale));
+  };
+  for (const { extra, points } of needed) {
+    for (const point of points) {
+      const text = String.fromCodePoint(point);
+      const glyphs = extra.face.shape(text, 'ltr');
+      take({ kind: 'shaped', text, width: 0, extra, glyphs });
+    }
+  }
+  const choice: FaceChoice = { coded: [standardFace('Helvetica')], extras: needed.map(({ extra }) => extra) };
+  for (const word of words) shapeLine(word, choice).forEach(take);
 }
 
 /** Six letters that mark a subset (ISO 32000-2, 9.9.2), from the characters in it. */
@@ -67,7 +101,9 @@ export function embedFaces(doc: PDFDocument, needed: readonly NeededFace[], writ
     const packed = doc.context.flateStream(file).getContents();
     const name = `${subsetTag(points)}+${extra.name}`;
     const up = (value: number): string => num((value * 1000) / extra.face.unitsPerEm);
-    const [program, descriptor] = [objects.length + 1, objects.length + 2];
+    const { codes } = extra.table;
+    const first = objects.length + 1;
+    const [program, descriptor, map, glyphs, descendant, font] = [first, first + 1, first + 2, first + 3, first + 4, first + 5];
     let from = writer.length;
     writer.text(`${program} 0 obj\n<</Filter/FlateDecode/Length1 ${file.length}/Length ${packed.length}>>\nstream\n`);
     const start = writer.length;
@@ -79,6 +115,20 @@ export function embedFaces(doc: PDFDocument, needed: readonly NeededFace[], writ
         `/ItalicAngle 0/Ascent ${up(extra.face.ascender)}/Descent ${up(extra.face.descender)}/CapHeight 714/StemV 80/FontFile2 ${program} 0 R>>\nendobj\n`,
     );
     objects.push({ number: descriptor, from, to: writer.length, stream: null });
-    return { ...extra, name, descriptor };
+    const put = (object: TailObject): void => {
+      const start = writer.length;
+      writeObject(writer, object);
+      const end = writer.length - '\nendstream\nendobj\n'.length;
+      const stream: BaseObject['stream'] = object.stream === null ? null : [end - object.stream.length, end];
+      objects.push({ number: object.number, from: start, to: writer.length, stream });
+    };
+    const flated = (bytes: Uint8Array): Uint8Array => doc.context.flateStream(bytes).getContents();
+    const pairs = glyphMap(codes);
+    const binary = Uint8Array.from({ length: pairs.length / 2 }, (_, index) => Number.parseInt(pairs.slice(index * 2, index * 2 + 2), 16));
+    put({ number: map, dict: '<</Filter/FlateDecode', stream: flated(new TextEncoder().encode(toUnicode(codes))) });
+    put({ number: glyphs, dict: '<</Filter/FlateDecode', stream: flated(binary) });
+    put({ number: descendant, dict: descendantFont({ name, descriptor }, codes, glyphs), stream: null });
+    put({ number: font, dict: compositeFont({ name }, descendant, map), stream: null });
+    return { ...extra, name, descriptor, font };
   });
 }

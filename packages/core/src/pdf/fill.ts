@@ -1,4 +1,4 @@
-import type { FaceUse, UsedCode } from './appearance/draw-text.js';
+import type { FaceUse } from './appearance/draw-text.js';
 import { TextObject, drawText, newFaceUse } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
 import type { FitRule, TextLayout } from './appearance/text-layout.js';
@@ -6,6 +6,7 @@ import { fittingBlock, fittingComb, layoutText, usualFit } from './appearance/te
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
 import type { CompiledTemplate, PagePlan } from './compile.js';
+import { compositeFont, descendantFont, glyphMap, toUnicode, utf16 } from './composite-font.js';
 import { ByteWriter } from './byte-writer.js';
 import type { TailObject } from './copy-file.js';
 import { FilledCopy } from './copy-file.js';
@@ -173,14 +174,9 @@ class Drawing {
     const face = coded[0];
     if (line === null && (field.format !== null || field.isPassword || field.kind !== 'text' || (box.comb === 0 && !box.multiline)))
       return false;
-    const width = face.load(text);
-    if (width < 0) return false;
+    if (line !== null) return text === '' || words.line(face, line.size, colour, line.at, text, line.room);
+    if (face.load(text) < 0) return false;
     const [left = 0, bottom = 0] = plan.rect;
-    if (line !== null) {
-      if (width > line.room) return false;
-      if (text !== '') words.line(face, line.size, colour, line.at, text.length);
-      return true;
-    }
     if (box.comb > 0) {
       const comb = fittingComb(text, box, face, this.fit);
       if (comb)
@@ -223,13 +219,6 @@ class Drawing {
   }
 }
 
-const hex4 = (value: number): string => value.toString(16).padStart(4, '0');
-/** UTF-16BE in hexadecimal. */
-const utf16 = (text: string): string => {
-  let out = '';
-  for (let index = 0; index < text.length; index++) out += hex4(text.charCodeAt(index));
-  return out;
-};
 /** A text string (ISO 32000-2, 7.9.2.2) in hexadecimal: plain ASCII as it is, everything else as UTF-16BE. */
 export const textString = (text: string): string =>
   /^[\u0020-\u007e\t\r\n]*$/.test(text) ? `<${hexOf(Uint8Array.from(text, (char) => char.charCodeAt(0)))}>` : `<feff${utf16(text)}>`;
@@ -237,20 +226,6 @@ const utf8 = new TextEncoder();
 /** A name (ISO 32000-2, 7.3.5): bytes of UTF-8, those which are no regular characters escaped. */
 const nameObject = (text: string): string =>
   `/${Array.from(utf8.encode(text), (byte) => (/[A-Za-z0-9_.+:@*-]/.test(String.fromCharCode(byte)) ? String.fromCharCode(byte) : `#${byte.toString(16).padStart(2, '0')}`)).join('')}`;
-
-/** ToUnicode (ISO 32000-2, 9.10.3): what each character code stands for, at most 100 lines a section. */
-function toUnicode(codes: readonly UsedCode[]): string {
-  const lines = codes.flatMap(({ text }, index) => (text ? [`<${hex4(index + 1)}><${utf16(text)}>`] : []));
-  let body = '';
-  for (let from = 0; from < lines.length; from += 100) {
-    const part = lines.slice(from, from + 100);
-    body += `${part.length} beginbfchar\n${part.join('\n')}\nendbfchar\n`;
-  }
-  return (
-    '/CIDInit/ProcSet findresource begin\n12 dict begin\nbegincmap\n/CIDSystemInfo<</Registry(Adobe)/Ordering(UCS)/Supplement 0>>def\n' +
-    `/CMapName/Adobe-Identity-UCS def\n/CMapType 2 def\n1 begincodespacerange\n<0000><ffff>\nendcodespacerange\n${body}endcmap\nCMapName currentdict /CMap defineresource pop\nend\nend`
-  );
-}
 
 /** Fonts and images that one copy brings along, as objects and as entries of resources. */
 function ownResources(
@@ -265,16 +240,12 @@ function ownResources(
     return number;
   };
   let fonts = compiled.fonts;
-  for (const [index, { codes }] of drawing.use) {
+  for (const [index, { table }] of drawing.use) {
     const face = compiled.faces.find((one) => one.index === index)!;
-    const map = add('<<', toUnicode(codes));
-    // <41646f6265> is Adobe, <4964656e74697479> is Identity.
-    const descendant = add(
-      `<</Type/Font/Subtype/CIDFontType2/BaseFont/${face.name}/CIDSystemInfo<</Registry<41646f6265>/Ordering<4964656e74697479>/Supplement 0>>` +
-        `/FontDescriptor ${face.descriptor} 0 R/DW 1000/W[1[${codes.map(({ width }) => width).join(' ')}]]/CIDToGIDMap ${from + objects.length + 1} 0 R>>`,
-    );
-    add('<</Filter/ASCIIHexDecode', `0000${codes.map(({ glyph }) => hex4(glyph)).join('')}>`);
-    fonts += `/MbX${index}<</Type/Font/Subtype/Type0/BaseFont/${face.name}/Encoding/Identity-H/DescendantFonts[${descendant} 0 R]/ToUnicode ${map} 0 R>>`;
+    const map = add('<<', toUnicode(table.codes));
+    const descendant = add(descendantFont(face, table.codes, from + objects.length + 1));
+    add('<</Filter/ASCIIHexDecode', `${glyphMap(table.codes)}>`);
+    fonts += `/MbY${index} ${compositeFont(face, descendant, map)}`;
   }
   let images = '';
   for (const { name, image } of drawing.images) {

@@ -20,19 +20,21 @@ export interface CodedFace {
   load(text: string): number;
   /** Writes the string operand for a stretch of the text that was loaded last, by UTF-16 units. */
   put(ink: ByteWriter, from: number, to: number): void;
+  /** Writes the string operand of a text when no character is missing and it is not wider than `room`, of 1000 to the em. @returns whether it did */
+  writeWithin(ink: ByteWriter, text: string, room: number): boolean;
 }
 
-/** The text that was loaded last: width and code of each UTF-16 unit. Halves of characters have their width with the first half. */
-export const loaded = { advances: new Float64Array(1024), codes: new Uint8Array(1024), text: '', hasSpecial: false };
+/** 1 for codes that are escaped in a literal string: brackets and the backslash. */
+const specials = Uint8Array.from({ length: 256 }, (_, code) => (code === 0x28 || code === 0x29 || code === 0x5c ? 1 : 0));
 
-function makeRoom(length: number): void {
-  if (length <= loaded.codes.length) return;
-  loaded.advances = new Float64Array(length * 2);
-  loaded.codes = new Uint8Array(length * 2);
-}
-
-/** Codes that are escaped in a literal string: brackets and the backslash. */
-const isSpecial = (code: number): boolean => code === 0x28 || code === 0x29 || code === 0x5c;
+/** Longest text that is loaded; longer ones are laid out the thorough way. */
+const LONGEST = 16_384;
+/** Of the text that was loaded last: width of each UTF-16 unit, and its code in a simple face. Halves of characters have their width with the first half. */
+export const advances = new Float64Array(LONGEST);
+const loadedCodes = new Uint8Array(LONGEST);
+let loadedText = '';
+let hasSpecial = false;
+export const loadedString = (): string => loadedText;
 
 /** Units whose widths are kept by themselves: Basic Latin and Latin-1. */
 const NEAR = 256;
@@ -71,24 +73,43 @@ export function simpleFace(
     },
     load(text) {
       const { length } = text;
-      makeRoom(length);
-      const { advances, codes: into } = loaded;
+      if (length > LONGEST) return -1;
       let width = 0;
-      let hasSpecial = false;
+      let special = 0;
       for (let index = 0; index < length; index++) {
         const code = codes[text.charCodeAt(index)]!;
         if (code === 0) return -1;
-        into[index] = code;
-        width += advances[index] = widths[code]!;
-        if (isSpecial(code)) hasSpecial = true;
+        const one = widths[code]!;
+        loadedCodes[index] = code;
+        advances[index] = one;
+        width += one;
+        special |= specials[code]!;
       }
-      loaded.text = text;
-      loaded.hasSpecial = hasSpecial;
+      loadedText = text;
+      hasSpecial = special !== 0;
       return width;
     },
     put(ink, from, to) {
-      if (loaded.hasSpecial) ink.literal(loaded.text.slice(from, to), codes);
-      else ink.byte(0x28).stretch(loaded.codes, from, to).byte(0x29);
+      if (hasSpecial) ink.literal(loadedText.slice(from, to), codes);
+      else ink.byte(0x28).stretch(loadedCodes, from, to).byte(0x29);
+    },
+    writeWithin(ink, text, room) {
+      const { length } = text;
+      const buffer = ink.open(length * 2 + 2);
+      let at = ink.length;
+      let width = 0;
+      buffer[at++] = 0x28;
+      for (let index = 0; index < length; index++) {
+        const code = codes[text.charCodeAt(index)]!;
+        if (code === 0) return false;
+        width += widths[code]!;
+        if (specials[code] === 1) buffer[at++] = 0x5c;
+        buffer[at++] = code;
+      }
+      if (width > room) return false;
+      buffer[at++] = 0x29;
+      ink.length = at;
+      return true;
     },
   };
 }
@@ -120,21 +141,27 @@ export function compositeFace(
       ink.byte(0x3e);
     },
     load(text) {
-      makeRoom(text.length);
+      if (text.length > LONGEST) return -1;
       let width = 0;
       for (let index = 0; index < text.length;) {
         const point = text.codePointAt(index)!;
         const code = codes.get(point);
         if (code === undefined) return -1;
-        width += loaded.advances[index] = widthOf(code);
-        if (point > 0xffff) loaded.advances[index + 1] = 0;
+        width += advances[index] = widthOf(code);
+        if (point > 0xffff) advances[index + 1] = 0;
         index += point > 0xffff ? 2 : 1;
       }
-      loaded.text = text;
+      loadedText = text;
       return width;
     },
     put(ink, from, to) {
-      this.write(ink, loaded.text.slice(from, to));
+      this.write(ink, loadedText.slice(from, to));
+    },
+    writeWithin(ink, text, room) {
+      const width = this.measure(text);
+      if (width < 0 || width > room) return false;
+      this.write(ink, text);
+      return true;
     },
   };
 }

@@ -1,31 +1,22 @@
 import type { ByteWriter } from '../byte-writer.js';
+import type { ShapedGlyph } from '../../platform/ports.js';
+import { CodeTable, hex4 } from '../composite-font.js';
+import { num } from './number.js';
 import type { CodedFace } from './coded-face.js';
-import { loaded } from './coded-face.js';
+import { advances } from './coded-face.js';
 import type { TextBox, TextLayout, UnitLines } from './text-layout.js';
 import { lineStart } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
 
 type ShapedRun = Extract<TextRun, { kind: 'shaped' }>;
 
-/** A character code of a copy: the glyph it draws, the text it stands for, its width of 1000 to the em. */
-export interface UsedCode {
-  glyph: number;
-  text: string;
-  width: number;
-}
-
-/**
- * What one copy uses of the bundled faces, with character codes of its own. One glyph can stand for several texts
- * (a dotless Arabic base, for example), so each pair of glyph and text has its code, counted from 1.
- */
-export type FaceUse = Map<number, { extra: ExtraFace; codes: UsedCode[]; byKey: Map<string, number> }>;
+/** Codes that one copy needs of the bundled faces beyond those that stand in every copy, by the face's number. */
+export type FaceUse = Map<number, { extra: ExtraFace; table: CodeTable }>;
 
 export const newFaceUse = (): FaceUse => new Map();
 
-const hex4 = (value: number): string => value.toString(16).padStart(4, '0');
-
 /** The glyphs of a run with the text that each tells: of the glyphs of one cluster the one that advances tells its text, the others none. */
-function tellers(run: ShapedRun): string[] {
+export function tellers(run: ShapedRun): string[] {
   const starts = [...new Set(run.glyphs.map((glyph) => glyph.cluster))].sort((a, b) => a - b);
   const ends = new Map(starts.map((start, index) => [start, starts[index + 1] ?? run.text.length]));
   const teller = new Map<number, number>();
@@ -34,6 +25,45 @@ function tellers(run: ShapedRun): string[] {
     if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) teller.set(glyph.cluster, index);
   });
   return run.glyphs.map(({ cluster }, index) => (teller.get(cluster) === index ? run.text.slice(cluster, ends.get(cluster)) : ''));
+}
+
+/** What is written for a run, whatever its size and place. Marks are drawn after the run, so that its text comes out in one piece. */
+interface Operand {
+  shown: Uint8Array;
+  /** Thousandths of the type size from the start of the run. */
+  marks: { code: number; x: number; y: number }[];
+  /** Some pair of glyph and text has no code. */
+  isPartial: boolean;
+}
+
+/** By the shaped glyphs, which are remembered and come again with the same words. */
+const operands = new WeakMap<readonly ShapedGlyph[], Operand>();
+const asciiBytes = new TextEncoder();
+
+function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: number) => number | undefined): Operand {
+  const scale = 1000 / run.extra.face.unitsPerEm;
+  const texts = tellers(run);
+  const marks: Operand['marks'] = [];
+  let isPartial = false;
+  let shown = '[';
+  let at = 0;
+  let drawn = 0;
+  run.glyphs.forEach((glyph, index) => {
+    const text = texts[index]!;
+    const width = glyph.advance * scale;
+    const code = codeOf(glyph.glyph, text, width);
+    if (code === undefined) isPartial = true;
+    const place = at + glyph.dx * scale;
+    if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) marks.push({ code: code ?? 0, x: place, y: glyph.dy * scale });
+    else {
+      const gap = place - drawn;
+      if (Math.abs(gap) > 0.5) shown += num(-gap);
+      shown += `<${hex4(code ?? 0)}>`;
+      drawn = (Math.abs(gap) > 0.5 ? place : drawn) + Math.round(width);
+    }
+    at += width;
+  });
+  return { shown: asciiBytes.encode(`${shown}] TJ\n`), marks, isPartial };
 }
 
 const SHOW = new TextEncoder().encode(' Tj\n');
@@ -52,18 +82,24 @@ export class TextObject {
     this.from = ink.length;
   }
 
-  /** The loaded text at a point. @param at operands and operator of Tm, ready to be written */
-  line(face: CodedFace, size: number, colour: string, at: Uint8Array, length: number): void {
+  /** One line at a point, if it is not wider than `room`. @param at operands and operator of Tm, ready to be written @returns whether it was written */
+  line(face: CodedFace, size: number, colour: string, at: Uint8Array, text: string, room: number): boolean {
+    const { length } = this.ink;
+    const before = [this.resource, this.size, this.colour] as const;
     this.style(face.resource, size, colour);
     this.ink.stretch(at, 0, at.length);
-    face.put(this.ink, 0, length);
-    this.ink.stretch(SHOW, 0, SHOW.length);
+    if (face.writeWithin(this.ink, text, room)) {
+      this.ink.stretch(SHOW, 0, SHOW.length);
+      return true;
+    }
+    this.ink.length = length;
+    [this.resource, this.size, this.colour] = before;
+    return false;
   }
   /** The loaded text in the cells of a comb: what lies between two characters is said in thousandths of the type size (ISO 32000-2, 9.4.3, TJ). */
   cells(face: CodedFace, size: number, colour: string, length: number, at: { left: number; y: number; cell: number; first: number }): void {
     if (length === 0) return;
     this.style(face.resource, size, colour);
-    const { advances } = loaded;
     const scale = 1000 / size;
     this.moveTo(at.left + (at.first + 0.5) * at.cell - advances[0]! / scale / 2, at.y).byte(0x5b);
     for (let index = 0; index < length; index++) {
@@ -131,41 +167,22 @@ export class TextObject {
     return true;
   }
   private shaped(run: ShapedRun, size: number, colour: string, x: number, y: number): void {
-    const key = run.extra.index;
-    let used = this.use.get(key);
-    if (!used) this.use.set(key, (used = { extra: run.extra, codes: [], byKey: new Map() }));
-    const { codes, byKey } = used;
-    const scale = 1000 / run.extra.face.unitsPerEm;
-    const { glyphs } = run;
-    const texts = tellers(run);
-    const marks: [code: number, x: number, y: number][] = [];
-    let at = 0;
-    let drawn = 0;
-    this.style(`MbX${key}`, size, colour);
-    this.moveTo(x, y).byte(0x5b);
-    for (let index = 0; index < glyphs.length; index++) {
-      const glyph = glyphs[index]!;
-      const text = texts[index]!;
-      const name = `${glyph.glyph} ${text}`;
-      let code = byKey.get(name);
-      if (code === undefined) {
-        code = codes.push({ glyph: glyph.glyph, text, width: Math.round(glyph.advance * scale) });
-        byKey.set(name, code);
-      }
-      const place = at + glyph.dx * scale;
-      if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) {
-        // Marks are drawn after the run, so that its text comes out in one piece.
-        marks.push([code, x + (place * size) / 1000, y + (glyph.dy * scale * size) / 1000]);
-      } else {
-        const gap = place - drawn;
-        if (Math.abs(gap) > 0.5) this.ink.number(-gap);
-        this.ink.byte(0x3c).ascii(hex4(code)).byte(0x3e);
-        drawn = (Math.abs(gap) > 0.5 ? place : drawn) + codes[code - 1]!.width;
-      }
-      at += glyph.advance * scale;
+    let operand = operands.get(run.glyphs);
+    if (!operand) operands.set(run.glyphs, (operand = operandOf(run, (glyph, text) => run.extra.table.find(glyph, text))));
+    let resource = `MbX${run.extra.index}`;
+    if (operand.isPartial) {
+      let used = this.use.get(run.extra.index);
+      if (!used) this.use.set(run.extra.index, (used = { extra: run.extra, table: new CodeTable() }));
+      operand = operandOf(run, (glyph, text, width) => used.table.add(glyph, text, width));
+      resource = `MbY${run.extra.index}`;
     }
-    this.ink.ascii('] TJ\n');
-    for (const [code, markX, markY] of marks) this.moveTo(markX, markY).byte(0x3c).ascii(hex4(code)).ascii('> Tj\n');
+    this.style(resource, size, colour);
+    this.moveTo(x, y).bytes(operand.shown);
+    for (const mark of operand.marks)
+      this.moveTo(x + (mark.x * size) / 1000, y + (mark.y * size) / 1000)
+        .byte(0x3c)
+        .ascii(hex4(mark.code))
+        .ascii('> Tj\n');
   }
   /** Ends the object; nothing is written when nothing is in it. */
   done(): void {

@@ -1,6 +1,6 @@
 import type { Fit } from '../value.js';
 import type { CodedFace } from './coded-face.js';
-import { loaded } from './coded-face.js';
+import { advances, loadedString } from './coded-face.js';
 import type { FaceChoice, TextRun } from './text-run.js';
 import { runsWidth, shapeLine } from './text-run.js';
 
@@ -223,7 +223,7 @@ export interface UnitLines {
 /** Wraps the loaded text: greedy, at blanks, words that are too long anywhere. */
 function wrapLoaded(room: number): number[] {
   const lines: number[] = [];
-  const { advances, text } = loaded;
+  const text = loadedString();
   const { length } = text;
   let from = 0;
   let width = 0;

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { ShapingFace } from '../../platform/ports.js';
+import { CodeTable } from '../composite-font.js';
 import { standardFace } from './coded-face.js';
 import { shapeLine, undrawable } from './text-run.js';
 
@@ -15,7 +16,10 @@ const everything: ShapingFace = {
     return direction === 'rtl' ? glyphs.reverse() : glyphs;
   },
 };
-const choice = { coded: [standardFace('Helvetica')] as const, extras: [{ index: 0, name: 'Everything', face: everything }] };
+const choice = {
+  coded: [standardFace('Helvetica')] as const,
+  extras: [{ index: 0, name: 'Everything', face: everything, table: new CodeTable() }],
+};
 
 /** Characters in the order in which they are drawn. Mirroring is left to shaping there, and not what is looked at here. */
 const drawn = (text: string): string[] =>

@@ -1,5 +1,6 @@
 import bidiFactory from 'bidi-js';
 import type { ShapedGlyph, ShapingFace } from '../../platform/ports.js';
+import type { CodeTable } from '../composite-font.js';
 import type { CodedFace } from './coded-face.js';
 
 /** A bundled face opened for one template, with its number in the faces' order. */
@@ -7,6 +8,8 @@ export interface ExtraFace {
   index: number;
   name: string;
   face: ShapingFace;
+  /** Codes that stand in every copy: those of the batch's characters and words. */
+  table: CodeTable;
 }
 
 /** A stretch of text drawn with one face in one direction: coded ones in the order in which they are drawn. Width of 1000 to the em. */

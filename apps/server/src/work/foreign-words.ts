@@ -1,0 +1,16 @@
+/** Words that are kept whole; of further ones only the characters are. */
+const MOST_WORDS = 20_000;
+
+/** Adds the words of a text that are not plain ASCII: faces are cut down to them, and a word with one foreign letter is drawn in one face. */
+export function foreignWords(text: string, into: Set<string>): void {
+  if (/^[\u0020-\u007e\s]*$/.test(text)) return;
+  for (const word of text.split(/\s+/)) {
+    if (/^[\u0020-\u007e]*$/.test(word)) continue;
+    if (into.size < MOST_WORDS) into.add(word);
+    else for (const char of word) into.add(char);
+  }
+}
+
+/** As it is kept with a batch. */
+export const writeWords = (words: ReadonlySet<string>): string => [...words].join('\n');
+export const readWords = (text: string): Set<string> => new Set(text === '' ? [] : text.split('\n'));
