@@ -28,7 +28,7 @@ function scatter(): () => number {
 
 /** Lines of drawing a page: a form with rules and boxes, and one with a plan of the site behind its fields. */
 export const LIGHT_ART = 1200;
-export const HEAVY_ART = 3500;
+export const HEAVY_ART = 2200;
 
 /** Four pages with 38 fields each: text, multi-line, comb, ticks and menus. @param lines of drawing a page */
 export function denseForm(lines = LIGHT_ART): Uint8Array {

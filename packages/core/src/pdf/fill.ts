@@ -74,12 +74,14 @@ const LIST_LEADING = 1.25;
 const ink = new ByteWriter();
 const wordInk = new ByteWriter();
 
+/** The faces of each widget, the same object in every copy, since words are remembered by it. */
+const choices = new WeakMap<WidgetPlan, FaceChoice>();
+
 /** Everything that is drawn for one copy. */
 class Drawing {
   readonly ink = ink.clear();
   readonly use: FaceUse = newFaceUse();
   private readonly noted = new Map<string, FillNote>();
-  private readonly choices = new Map<WidgetPlan['coded'], FaceChoice>();
   readonly images: { name: string; image: ImageData }[] = [];
   private readonly imageOf = new Map<string, { name: string; image: ImageData }>();
   private readonly fit: FitRule;
@@ -95,8 +97,10 @@ class Drawing {
   }
 
   private choice(plan: WidgetPlan): FaceChoice {
-    let choice = this.choices.get(plan.coded);
-    if (!choice) this.choices.set(plan.coded, (choice = { coded: plan.coded, extras: this.compiled.faces }));
+    const known = choices.get(plan);
+    if (known && known.extras === this.compiled.faces) return known;
+    const choice: FaceChoice = { coded: plan.coded, extras: this.compiled.faces };
+    choices.set(plan, choice);
     return choice;
   }
   private note(field: string, fit: Fit, missing: string[]): void {

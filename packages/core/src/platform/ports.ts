@@ -49,6 +49,6 @@ export interface Ciphers {
   /** AES-128 or AES-256 by the length of the key, CBC. Null for the initialisation vector: zeros. Unpadded data has whole blocks of 16 bytes. */
   encryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
   decryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
-  /** AES-256, ECB, one block. */
-  encryptBlock(key: Uint8Array, block: Uint8Array): Uint8Array;
+  /** AES-256, ECB: each block of 16 bytes by itself. */
+  encryptBlock(key: Uint8Array, blocks: Uint8Array): Uint8Array;
 }

@@ -42,26 +42,45 @@ const isInvisible = (codePoint: number): boolean =>
 const INVISIBLE = /[\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\u061c\ufeff]/g;
 const isRtlText = (text: string): boolean => /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff\u200f\u202b\u202e\u2067]/.test(text);
 
+type Drawer = CodedFace | ExtraFace;
+const isExtra = (drawer: Drawer): drawer is ExtraFace => 'face' in drawer;
+
+/** Words and shaped pieces that are remembered: names and words of a batch come again and again. */
+const MOST_REMEMBERED = 20_000;
+const drawers = new WeakMap<FaceChoice, Map<string, Drawer | null>>();
+
+/** The first face that draws all of a word; null: none does. */
+function drawerOf(word: string, choice: FaceChoice): Drawer | null {
+  let known = drawers.get(choice);
+  if (!known) drawers.set(choice, (known = new Map()));
+  const found = known.get(word);
+  if (found !== undefined) return found;
+  const points = Array.from(word, (char) => char.codePointAt(0)!).filter((point) => !isJoiner(point));
+  const drawer =
+    choice.coded.find((face) => face.measure(word) >= 0) ??
+    choice.extras.find((extra) => points.every((codePoint) => extra.face.covers(codePoint))) ??
+    null;
+  if (known.size >= MOST_REMEMBERED) known.clear();
+  known.set(word, drawer);
+  return drawer;
+}
+
+const WORDS = /\s+|[^\s]+/gu;
+
 /** Characters that none of the faces can draw, each once. */
 export function undrawable(text: string, choice: FaceChoice): string[] {
   if (choice.coded[0].measure(text) >= 0) return [];
   const missing = new Set<string>();
-  for (const char of text.normalize('NFC')) {
-    const codePoint = char.codePointAt(0)!;
-    if (codePoint < 0x20 || codePoint === 0x7f || isJoiner(codePoint) || isInvisible(codePoint)) continue;
-    if (choice.coded.some((face) => face.has(codePoint)) || choice.extras.some((extra) => extra.face.covers(codePoint))) continue;
-    missing.add(char);
+  for (const word of text.normalize('NFC').match(WORDS) ?? []) {
+    if (drawerOf(word, choice)) continue;
+    for (const char of word) {
+      const codePoint = char.codePointAt(0)!;
+      if (codePoint < 0x20 || codePoint === 0x7f || isJoiner(codePoint) || isInvisible(codePoint)) continue;
+      if (choice.coded.some((face) => face.has(codePoint)) || choice.extras.some((extra) => extra.face.covers(codePoint))) continue;
+      missing.add(char);
+    }
   }
   return [...missing];
-}
-
-type Drawer = CodedFace | ExtraFace;
-const isExtra = (drawer: Drawer): drawer is ExtraFace => 'face' in drawer;
-
-function drawerOf(word: string, choice: FaceChoice): Drawer | null {
-  for (const face of choice.coded) if (face.measure(word) >= 0) return face;
-  const points = Array.from(word, (char) => char.codePointAt(0)!).filter((point) => !isJoiner(point));
-  return choice.extras.find((extra) => points.every((codePoint) => extra.face.covers(codePoint))) ?? null;
 }
 
 /** Splits text into pieces of one face. A word keeps to one face where one can draw all of it. */
@@ -72,7 +91,7 @@ function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawe
     if (last && last.drawer === drawer) last.text += piece;
     else pieces.push({ text: piece, drawer });
   };
-  for (const word of text.match(/\s+|[^\s]+/gu) ?? []) {
+  for (const word of text.match(WORDS) ?? []) {
     const before = pieces.at(-1)?.drawer;
     const isSpace = /^\s/.test(word);
     const whole =
@@ -89,8 +108,6 @@ function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawe
 }
 
 const shapes = new WeakMap<ShapingFace, Map<string, ShapedGlyph[]>>();
-/** Shaped pieces that are remembered for each face: names and words of a batch come again and again. */
-const MOST_SHAPES = 20_000;
 
 function shape(face: ShapingFace, text: string, rtl: boolean): ShapedGlyph[] {
   let known = shapes.get(face);
@@ -98,7 +115,7 @@ function shape(face: ShapingFace, text: string, rtl: boolean): ShapedGlyph[] {
   const key = rtl ? `\u202e${text}` : text;
   let glyphs = known.get(key);
   if (!glyphs) {
-    if (known.size >= MOST_SHAPES) known.clear();
+    if (known.size >= MOST_REMEMBERED) known.clear();
     known.set(key, (glyphs = face.shape(text, rtl ? 'rtl' : 'ltr')));
   }
   return glyphs;

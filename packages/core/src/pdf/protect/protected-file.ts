@@ -39,6 +39,25 @@ function objectsOf(compiled: CompiledTemplate): (TailObject | { number: number; 
   return known;
 }
 
+/** Vectors made at a time. */
+const VECTORS = 64;
+
+/** Initialisation vectors that cannot be foretold: a counter encrypted (NIST SP 800-38A, appendix C). */
+function initialisationVectors({ ciphers }: Protection, key: Uint8Array): () => Uint8Array {
+  let count = 0;
+  let block = new Uint8Array();
+  return () => {
+    if (count % VECTORS === 0) {
+      const counters = new Uint8Array(VECTORS * 16);
+      const view = new DataView(counters.buffer);
+      for (let index = 0; index < VECTORS; index++) view.setUint32(index * 16, count + index + 1);
+      block = new Uint8Array(ciphers.encryptBlock(key, counters));
+    }
+    const at = (count++ % VECTORS) * 16;
+    return block.subarray(at, at + 16);
+  };
+}
+
 const ascii = new TextEncoder();
 
 /**
@@ -54,19 +73,12 @@ export function protectedFile(
 ): Uint8Array {
   const { ciphers } = protection;
   const { key, dict } = copyKey(protection, copy);
-  let count = 0;
-  const encrypted = (data: Uint8Array): Uint8Array => {
-    const counter = new Uint8Array(16);
-    new DataView(counter.buffer).setUint32(0, ++count);
-    // Initialisation vectors that cannot be foretold: the counter encrypted (NIST SP 800-38A, appendix C).
-    const iv = ciphers.encryptBlock(key, counter);
-    const body = ciphers.encryptCbc(key, iv, data, true);
-    const all = new Uint8Array(16 + body.length);
-    all.set(iv);
-    all.set(body, 16);
-    return all;
+  const vectors = initialisationVectors(protection, key);
+  const encrypted = (data: Uint8Array): [iv: Uint8Array, body: Uint8Array] => {
+    const iv = vectors();
+    return [iv, ciphers.encryptCbc(key, iv, data, true)];
   };
-  const strings = (text: string): string => text.replace(STRING, (_, hex: string) => `<${hexOf(encrypted(bytesOf(hex)))}>`);
+  const strings = (text: string): string => text.replace(STRING, (_, hex: string) => `<${encrypted(bytesOf(hex)).map(hexOf).join('')}>`);
   const writer = new ByteWriter(compiled.base.length + 65_536);
   // Revision 6 belongs to PDF 2.0; the header has the same length.
   writer.text('%PDF-2.0\n').bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
@@ -76,7 +88,13 @@ export function protectedFile(
     if ('plain' in object) writer.bytes(object.plain);
     else {
       const stream = typeof object.stream === 'string' ? ascii.encode(object.stream) : object.stream;
-      writeObject(writer, { number: object.number, dict: strings(object.dict), stream: stream === null ? null : encrypted(stream) });
+      if (stream === null) writeObject(writer, { number: object.number, dict: strings(object.dict), stream });
+      else {
+        const dict = strings(object.dict);
+        const [iv, body] = encrypted(stream);
+        writer.text(`${object.number} 0 obj\n${dict}/Length ${iv.length + body.length}>>\nstream\n`);
+        writer.bytes(iv).bytes(body).text('\nendstream\nendobj\n');
+      }
     }
   }
   xref += xrefEntry(writer.length);
