@@ -1,5 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readFileSync, readSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { join } from 'node:path';
 import type { FaceFile, FontEngine } from '@mailbag/core';
 import { harfBuzzEngine } from '@mailbag/core';
 
@@ -17,14 +18,44 @@ export const bundledFaces: { name: string; path: string }[] = [
   ['NotoSansThai-Regular', 'noto-sans-thai/400Regular/NotoSansThai_400Regular.ttf'],
 ].map(([name, path]) => ({ name: name!, path: resolve(`@expo-google-fonts/${path}`) }));
 
-let loaded: Promise<{ fonts: FontEngine; faces: FaceFile[] }> | null = null;
+/** First bytes of a TrueType font file (the sfnt versions of the OpenType specification that hold glyf outlines). */
+const isTrueType = (path: string): boolean => {
+  const head = Buffer.alloc(4);
+  const file = openSync(path, 'r');
+  try {
+    readSync(file, head, 0, 4, 0);
+  } finally {
+    closeSync(file);
+  }
+  return head.readUInt32BE() === 0x00010000 || head.toString('latin1') === 'true';
+};
 
-/** Node's side of core's fonts, loaded once a thread. */
-export function nodeFonts(): Promise<{ fonts: FontEngine; faces: FaceFile[] }> {
-  loaded ??= (async () => {
-    const { instance } = await WebAssembly.instantiate(readFileSync(resolve('harfbuzzjs/dist/harfbuzz-subset.wasm')));
-    const fonts = harfBuzzEngine(await import('harfbuzzjs'), instance.exports);
-    return { fonts, faces: bundledFaces.map(({ name, path }) => ({ name, bytes: new Uint8Array(readFileSync(path)) })) };
-  })();
-  return loaded;
+/**
+ * Faces that the administrator has put into a folder, such as one for Chinese, Japanese or Korean, in the order of their file names.
+ * Files that are no TrueType fonts are left aside. No folder: none.
+ */
+export function addedFaces(folder: string): { name: string; path: string }[] {
+  if (!folder || !existsSync(folder)) return [];
+  return readdirSync(folder)
+    .filter((file) => /\.ttf$/i.test(file))
+    .sort()
+    .map((file) => ({ name: file.replace(/\.ttf$/i, '').replace(/[^A-Za-z0-9-]/g, '') || 'Added', path: join(folder, file) }))
+    .filter(({ path }) => isTrueType(path));
+}
+
+const loaded = new Map<string, Promise<{ fonts: FontEngine; faces: FaceFile[] }>>();
+
+/** Node's side of core's fonts, loaded once a thread. @param folder of faces that are added to the bundled ones */
+export function nodeFonts(folder = ''): Promise<{ fonts: FontEngine; faces: FaceFile[] }> {
+  let known = loaded.get(folder);
+  if (!known) {
+    known = (async () => {
+      const { instance } = await WebAssembly.instantiate(readFileSync(resolve('harfbuzzjs/dist/harfbuzz-subset.wasm')));
+      const fonts = harfBuzzEngine(await import('harfbuzzjs'), instance.exports);
+      const faces = [...bundledFaces, ...addedFaces(folder)].map(({ name, path }) => ({ name, bytes: new Uint8Array(readFileSync(path)) }));
+      return { fonts, faces };
+    })();
+    loaded.set(folder, known);
+  }
+  return known;
 }

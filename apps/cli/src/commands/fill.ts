@@ -45,11 +45,13 @@ interface Job {
   file: string;
   fields: Field[];
   finish: Finish;
+  /** Folder of faces that are added to the bundled ones. */
+  faces: string;
   protect: (copy: string) => Pick<FillOptions, 'protect'>;
 }
 
 const compile = async (job: Job, texts: Iterable<string>): Promise<CompiledTemplate> =>
-  compileTemplate(job.pdf, { ...(await nodeFonts()), characters: texts, finish: job.finish, file: job.file });
+  compileTemplate(job.pdf, { ...(await nodeFonts(job.faces)), characters: texts, finish: job.finish, file: job.file });
 
 const textsOf = (values: FieldValues, fields: readonly Field[]): string[] => [
   ...Object.values(values).flatMap((value) => (typeof value === 'boolean' ? [] : value)),
@@ -165,6 +167,7 @@ export const fill: Command = {
   --finish F               flattened (no fields left), locked (fields there, read-only) or open (still fillable)
   --open-password P        needed to open the copy (AES-256)
   --permissions-password P needed to lift the limits of --permit
+  --faces FOLDER           TrueType faces beside the bundled ones, such as one for Chinese, Japanese or Korean
   --permit LIST            what may be done without it: ${permissions.join(',')}; print,copy where nothing is said`,
   async run(args) {
     const { file, options } = fileAndOptions(args, {
@@ -179,6 +182,7 @@ export const fill: Command = {
       'open-password': { type: 'string' },
       'permissions-password': { type: 'string' },
       permit: { type: 'string' },
+      faces: { type: 'string' },
     });
     if ((options.values === undefined) === (options.records === undefined)) throw new WrongCall('Give either --values or --records.');
     if (options.out === undefined) throw new WrongCall('Say with --out where the copy goes.');
@@ -207,6 +211,7 @@ export const fill: Command = {
       file: basename(file),
       fields,
       finish,
+      faces: options.faces ?? '',
       protect: (copy) => (protection ? { protect: { protection, copy } } : {}),
     };
     if (options.values !== undefined) return fillOne(job, options.values, options.out);

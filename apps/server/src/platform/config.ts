@@ -25,7 +25,7 @@ export const config = {
   sheetLimit: 200 * 1024 * 1024,
 };
 
-type Folder = 'templates' | 'sources' | 'archive' | 'spool';
+type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces';
 
 /** A path in the data folder; its folders are made on the first use. */
 export function dataPath(folder: Folder | '', ...parts: string[]): string {

@@ -21,7 +21,7 @@ interface Kept {
 let kept: Kept | null = null;
 
 export async function compileMailing(mailing: FrozenMailing, characters: Iterable<string>): Promise<CompiledTemplate[]> {
-  const { fonts, faces } = await nodeFonts();
+  const { fonts, faces } = await nodeFonts(dataPath('faces'));
   return Promise.all(
     mailing.templates.map((template) =>
       compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), {

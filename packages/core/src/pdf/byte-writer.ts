@@ -1,5 +1,16 @@
 const encoder = new TextEncoder();
 
+/** The parts one after the other. */
+export function joined(...parts: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    all.set(part, at);
+    at += part.length;
+  }
+  return all;
+}
+
 /** Collects bytes in one growing buffer. */
 export class ByteWriter {
   private buffer: Uint8Array;

@@ -1,4 +1,4 @@
-import { ByteWriter } from './byte-writer.js';
+import { ByteWriter, joined } from './byte-writer.js';
 import type { CompiledTemplate } from './compile.js';
 import type { FillNote } from './fill.js';
 import { fingerprint } from './fingerprint.js';
@@ -73,12 +73,6 @@ export class FilledCopy {
 
   /** The whole file. */
   get bytes(): Uint8Array {
-    const bytes = new Uint8Array(this.parts.reduce((sum, part) => sum + part.length, 0));
-    let at = 0;
-    for (const part of this.parts) {
-      bytes.set(part, at);
-      at += part.length;
-    }
-    return bytes;
+    return joined(...this.parts);
   }
 }

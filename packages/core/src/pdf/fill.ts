@@ -140,9 +140,9 @@ class Drawing {
     if (text === '') return null;
     const choice = this.choice(plan);
     const layout = layoutText(text, plan.box, choice, this.fit);
-    const run = layout.lines[0]?.runs[0];
-    const isPlain = layout.lines.length === 1 && run?.kind === 'coded' && run.text === text;
-    const missing = isPlain ? [] : undrawable(text, choice);
+    // One line with as many characters as the value has left none out.
+    const drawn = layout.lines.length === 1 ? layout.lines[0]!.runs.reduce((sum, run) => sum + run.text.length, 0) : -1;
+    const missing = drawn === text.length ? [] : undrawable(text, choice);
     if (layout.fit !== 'fits' || missing.length > 0) this.note(plan.field.name, layout.fit, missing);
     return layout;
   }

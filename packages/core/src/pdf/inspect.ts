@@ -246,18 +246,18 @@ function notesOf(opened: OpenedPdf, tree: FieldTree, fields: Field[]): TemplateN
 
 /** Gives each field the text that is printed beside or above its first box. */
 function addLabels(doc: PDFDocument, fields: Field[]): void {
-  const phrases = new Map<number, ReturnType<typeof phrasesOf>>();
   const pages = doc.getPages();
+  const known = new Map<number, { phrases: ReturnType<typeof phrasesOf>; boxes: FieldWidget['rect'][] }>();
   for (const field of fields) {
     const widget = field.widgets.find(({ page, rect }) => page > 0 && rect[2] > rect[0]);
     const page = widget && pages[widget.page - 1];
     if (!widget || !page) continue;
-    let here = phrases.get(widget.page);
-    if (!here) phrases.set(widget.page, (here = phrasesOf(pageText(page))));
-    const others = fields.flatMap((one) =>
-      one.widgets.filter((other) => other.page === widget.page && other !== widget).map(({ rect }) => rect),
-    );
-    field.label = printedLabel(here, widget.rect, others, field.kind === 'checkbox');
+    let here = known.get(widget.page);
+    if (!here) {
+      const boxes = fields.flatMap((one) => one.widgets.filter((other) => other.page === widget.page).map(({ rect }) => rect));
+      known.set(widget.page, (here = { phrases: phrasesOf(pageText(page)), boxes }));
+    }
+    field.label = printedLabel(here.phrases, widget.rect, here.boxes, field.kind === 'checkbox');
   }
 }
 

@@ -129,7 +129,8 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
   const caption = look && textOf(entry(look, 'CA'));
   /** ZapfDingbats “l” is the filled circle; a radio button without a caption is round. */
   const round = field.kind === 'radio' && (caption === undefined || caption === 'l');
-  const chrome = chromeOf(widget.dict, width, height, round);
+  const comb = field.flags.includes('comb') && field.maxLength && !field.flags.includes('multiline') ? field.maxLength : 0;
+  const chrome = chromeOf(widget.dict, width, height, round, comb);
   const appearance = parseDefaultAppearance(
     textOf(entry(widget.dict, 'DA')) ?? textOf(inheritedEntry(raw, 'DA')) ?? textOf(acroForm && entry(acroForm, 'DA')),
   );
@@ -162,7 +163,7 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
       height,
       border: chrome.border,
       multiline: field.flags.includes('multiline'),
-      comb: field.flags.includes('comb') && field.maxLength && !field.flags.includes('multiline') ? field.maxLength : 0,
+      comb,
       quadding: q === 1 || q === 2 ? q : 0,
       size: appearance.size,
     },

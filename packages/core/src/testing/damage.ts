@@ -1,3 +1,5 @@
+import { joined } from '../pdf/byte-writer.js';
+
 /** Numbers between 0 and 1 from a seed (mulberry32), the same on every machine. */
 export function randomOf(seed: number): () => number {
   let state = seed | 0;
@@ -32,14 +34,4 @@ export function damaged(original: Uint8Array, seed: number): Uint8Array {
     }
   }
   return bytes;
-}
-
-function joined(...parts: Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
-  }
-  return all;
 }

@@ -16,7 +16,8 @@ const colour = (numbers: number[], stroke: boolean): string | null => {
   return operator ? `${numbers.map(num).join(' ')} ${stroke ? operator.toUpperCase() : operator}` : null;
 };
 
-export function chromeOf(widget: PDFDict, width: number, height: number, round: boolean): Chrome {
+/** @param cells of a comb, between which lines are drawn as viewers do (common practice, no source); 0: no comb */
+export function chromeOf(widget: PDFDict, width: number, height: number, round: boolean, cells = 0): Chrome {
   const look = dictEntry(widget, 'MK');
   const style = dictEntry(widget, 'BS');
   const legacy = arrayEntry(widget, 'Border');
@@ -40,7 +41,10 @@ export function chromeOf(widget: PDFDict, width: number, height: number, round: 
                 .join(' ') || '3'
             }] 0 d\n`
           : '';
-      draw += `${line}\n${num(border)} w\n${dash}${shape(border / 2)}S\n${dash ? '[] 0 d\n' : ''}`;
+      let between = '';
+      for (let cell = 1; cell < cells; cell++)
+        between += `${num((cell * width) / cells)} ${num(border)} m ${num((cell * width) / cells)} ${num(height - border)} l\n`;
+      draw += `${line}\n${num(border)} w\n${dash}${shape(border / 2)}${between}S\n${dash ? '[] 0 d\n' : ''}`;
     }
   }
   const kind = (style && nameEntry(style, 'S')) ?? 'S';

@@ -107,18 +107,24 @@ function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawe
   return pieces;
 }
 
-const shapes = new WeakMap<ShapingFace, Map<string, ShapedGlyph[]>>();
+/** Glyphs with the sum of their advances in font units. */
+interface Shape {
+  glyphs: ShapedGlyph[];
+  advance: number;
+}
+const shapes = new WeakMap<ShapingFace, Map<string, Shape>>();
 
-function shape(face: ShapingFace, text: string, rtl: boolean): ShapedGlyph[] {
+function shape(face: ShapingFace, text: string, rtl: boolean): Shape {
   let known = shapes.get(face);
   if (!known) shapes.set(face, (known = new Map()));
   const key = rtl ? `\u202e${text}` : text;
-  let glyphs = known.get(key);
-  if (!glyphs) {
+  let found = known.get(key);
+  if (!found) {
     if (known.size >= MOST_REMEMBERED) known.clear();
-    known.set(key, (glyphs = face.shape(text, rtl ? 'rtl' : 'ltr')));
+    const glyphs = face.shape(text, rtl ? 'rtl' : 'ltr');
+    known.set(key, (found = { glyphs, advance: glyphs.reduce((sum, glyph) => sum + glyph.advance, 0) }));
   }
-  return glyphs;
+  return found;
 }
 
 function makeRun(text: string, drawer: Drawer, rtl: boolean): TextRun {
@@ -126,9 +132,7 @@ function makeRun(text: string, drawer: Drawer, rtl: boolean): TextRun {
     const drawn = rtl ? [...text].reverse().join('') : text;
     return { kind: 'coded', text: drawn, width: drawer.measure(drawn), face: drawer };
   }
-  const glyphs = shape(drawer.face, text, rtl);
-  let advance = 0;
-  for (const glyph of glyphs) advance += glyph.advance;
+  const { glyphs, advance } = shape(drawer.face, text, rtl);
   return { kind: 'shaped', text, width: (advance * 1000) / drawer.face.unitsPerEm, extra: drawer, glyphs };
 }
 

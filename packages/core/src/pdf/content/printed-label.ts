@@ -56,10 +56,11 @@ const HEADING = 13;
 /**
  * The text that tells what a box is for: for tick boxes what stands right of it, for others what stands above it at its left edge or left of it
  * on its line, whichever is nearer. Text beyond another box belongs to that one.
- * @param others boxes of the other fields on the page
+ * @param boxes of all fields on the page, among them possibly the box itself
  */
-export function printedLabel(phrases: readonly Phrase[], box: Rect, others: readonly Rect[], isTick: boolean): string | null {
+export function printedLabel(phrases: readonly Phrase[], box: Rect, boxes: readonly Rect[], isTick: boolean): string | null {
   const [left, bottom, right, top] = box;
+  const others = boxes.filter((other) => other !== box);
   const beside = others.filter((other) => other[1] < top && other[3] > bottom);
   const isBetween = (from: number, to: number): boolean => beside.some((other) => other[0] < to - 1 && other[2] > from + 1);
   let best: { text: string; distance: number } | null = null;

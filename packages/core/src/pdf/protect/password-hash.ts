@@ -1,4 +1,5 @@
 import type { Ciphers } from '../../platform/ports.js';
+import { joined } from '../byte-writer.js';
 
 /** Longest password in bytes (ISO 32000-2, 7.6.4.3.2). */
 const LONGEST = 127;
@@ -10,21 +11,11 @@ const NOTHING = /[\u00ad\u034f\u1806\u180b-\u180d\u200c\u200d\u2060\ufe00-\ufe0f
 export const passwordBytes = (password: string): Uint8Array =>
   new TextEncoder().encode(password.replace(SPACES, ' ').replace(NOTHING, '').normalize('NFKC')).slice(0, LONGEST);
 
-const join = (...parts: Uint8Array[]): Uint8Array => {
-  const all = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
-  }
-  return all;
-};
-
 /** Algorithm 2.B of ISO 32000-2: the hash of revision 6. @param user the 48 bytes of U when an owner's password is hashed */
 export function passwordHash(ciphers: Ciphers, password: Uint8Array, salt: Uint8Array, user: Uint8Array = new Uint8Array()): Uint8Array {
   let key = ciphers.digest(256, password, salt, user);
   for (let round = 0; ; round++) {
-    const once = join(password, key, user);
+    const once = joined(password, key, user);
     const block = new Uint8Array(once.length * 64);
     for (let copy = 0; copy < 64; copy++) block.set(once, copy * once.length);
     const encrypted = ciphers.encryptCbc(key.subarray(0, 16), key.subarray(16, 32), block, false);
