@@ -24,7 +24,7 @@ export interface CopyRow {
 export async function smallMailing(
   client: ServerClient,
   rows: readonly (readonly [plot: string, name: string, mail: string, shed: string])[],
-  { mailed = true, folder = 'Permits' } = {},
+  { mailed = true, folder = 'Permits', finish }: { mailed?: boolean; folder?: string; finish?: string } = {},
 ): Promise<{ mailing: number; template: number }> {
   const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'permit.pdf', shedPermit());
   const csv = `Plot,Name,Mail,Shed\r\n${rows.map((row) => row.join(',')).join('\r\n')}\r\n`;
@@ -58,7 +58,7 @@ export async function smallMailing(
           },
         },
       },
-      output: { folder, file: '{{ plot }}.pdf' },
+      output: { folder, file: '{{ plot }}.pdf', ...(finish === undefined ? {} : { finish }) },
       message: {
         mailed,
         addressColumn: 'Mail',

@@ -4,8 +4,10 @@ export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 
 export { inspectTemplate } from './pdf/inspect.js';
-export { compileTemplate, finishes } from './pdf/compile.js';
-export type { CompiledTemplate, CompileOptions, Finish } from './pdf/compile.js';
+export { compileTemplate } from './pdf/compile.js';
+export { finishes } from './pdf/finish.js';
+export type { Finish } from './pdf/finish.js';
+export type { CompiledTemplate, CompileOptions } from './pdf/compile.js';
 export { CombinedFile } from './pdf/combine.js';
 export type { CombinedCopy, CombineOptions } from './pdf/combine.js';
 export { fillCopy, measureCopy, stateFor } from './pdf/fill.js';

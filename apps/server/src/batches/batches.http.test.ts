@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
+import { inspectTemplate } from '@mailbag/core';
 import { readByOther } from '../../../../testing/other-reader.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
@@ -100,4 +101,19 @@ test('the zip holds every copy and the manifest', async () => {
   const names = [...bytes.toString('latin1').matchAll(/PK\x01\x02[\s\S]{42}([\x20-\x7e]+?)(?=PK|UT|ux|up)/g)].map((match) => match[1]);
   expect(names.filter((name) => name!.startsWith('zip/A-'))).toHaveLength(5);
   expect(names.some((name) => name!.startsWith('manifest.csv'))).toBe(true);
+});
+
+test.each([
+  ['locked', true],
+  ['open', false],
+])('copies of a mailing whose finish is %s keep their fields, and the ledger says so', async (finish, isReadOnly) => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(2), { mailed: false, folder: finish, finish });
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  const [copy] = await copiesOf(client, id);
+  expect(await client.get<{ finish: string }>(`/api/copies/${copy!.id}`)).toMatchObject({ finish });
+  const { fields } = await inspectTemplate(new Uint8Array(readFileSync(archived(`${finish}/A-2.pdf`))));
+  expect(fields.find(({ name }) => name === 'permit.name')).toMatchObject({ value: 'Tenant 2' });
+  expect(fields.every(({ flags }) => flags.includes('readOnly'))).toBe(isReadOnly);
 });

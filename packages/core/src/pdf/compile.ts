@@ -11,6 +11,7 @@ import type { Field, TemplateDescription } from './field.js';
 import type { FieldTree } from './field-tree.js';
 import { readFieldTree } from './field-tree.js';
 import { fingerprint } from './fingerprint.js';
+import type { Finish } from './finish.js';
 import type { HolderPlan } from './form-plan.js';
 import { dropXfa, prepareForm, writeHolders } from './form-plan.js';
 import { describeField, describePdf, pageRotation, visibleBox } from './inspect.js';
@@ -22,10 +23,6 @@ import { loadSymbols } from './stamp/stamp.js';
 import { dropStructure } from './structure.js';
 import type { PlanContext, WidgetPlan } from './widget-plan.js';
 import { bake, planWidget } from './widget-plan.js';
-
-/** What becomes of the fields: drawn into the page, kept and read-only, or kept to be filled further. */
-export const finishes = ['flattened', 'locked', 'open'] as const;
-export type Finish = (typeof finishes)[number];
 
 export interface CompileOptions {
   fonts: FontEngine;

@@ -1,7 +1,7 @@
 import type { PDFDocument, PDFRef } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict, PDFName, PDFNumber, PDFRawStream, PDFRef as Ref } from '@cantoo/pdf-lib';
 import { num } from './appearance/number.js';
-import type { Finish } from './compile.js';
+import type { Finish } from './finish.js';
 import { arrayEntry, dictEntry, dictsOf, entry, rawEntry } from './document.js';
 import type { Field } from './field.js';
 import type { FieldTree } from './field-tree.js';

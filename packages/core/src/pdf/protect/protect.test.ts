@@ -1,7 +1,7 @@
 import { nodeCiphers } from '../../../../host/src/node-ciphers.js';
 import { formOf } from '../../testing/raw-form.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import type { Finish } from '../compile.js';
+import type { Finish } from '../finish.js';
 import { compileTemplate } from '../compile.js';
 import { fillCopy } from '../fill.js';
 import { readValues } from '../read.js';
