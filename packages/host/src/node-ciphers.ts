@@ -16,9 +16,13 @@ export const nodeCiphers: Ciphers = {
     for (const part of parts) hash.update(part);
     return bytes(hash.digest());
   },
-  encryptCbc(key, iv, data, isPadded) {
-    const cipher = createCipheriv(key.length === 16 ? 'aes-128-cbc' : 'aes-256-cbc', key, iv ?? NO_IV).setAutoPadding(isPadded);
-    return bytes(Buffer.concat([cipher.update(data), cipher.final()]));
+  encryptCbc(key, iv, data) {
+    const cipher = createCipheriv(key.length === 16 ? 'aes-128-cbc' : 'aes-256-cbc', key, iv ?? NO_IV).setAutoPadding(false);
+    return bytes(cipher.update(data));
+  },
+  encryptPadded(key, iv, data) {
+    const cipher = createCipheriv('aes-256-cbc', key, iv);
+    return [bytes(cipher.update(data)), bytes(cipher.final())];
   },
   decryptCbc(key, iv, data, isPadded) {
     const cipher = createDecipheriv(key.length === 16 ? 'aes-128-cbc' : 'aes-256-cbc', key, iv ?? NO_IV).setAutoPadding(isPadded);

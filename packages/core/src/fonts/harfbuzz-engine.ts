@@ -14,9 +14,12 @@ interface SubsetExports {
   hb_face_destroy(face: number): void;
   hb_face_reference_blob(face: number): number;
   hb_set_add(set: number, value: number): void;
+  hb_set_invert(set: number): void;
   hb_subset_input_create_or_fail(): number;
   hb_subset_input_destroy(input: number): void;
   hb_subset_input_unicode_set(input: number): number;
+  hb_subset_input_glyph_set(input: number): number;
+  hb_subset_input_set(input: number, kind: number): number;
   hb_subset_input_set_flags(input: number, flags: number): void;
   hb_subset_or_fail(face: number, input: number): number;
 }
@@ -24,6 +27,14 @@ interface SubsetExports {
 /** HB_SUBSET_FLAGS_RETAIN_GIDS and HB_SUBSET_FLAGS_NO_HINTING of hb-subset.h. */
 const RETAIN_GIDS = 0x2;
 const NO_HINTING = 0x1;
+/** HB_SUBSET_SETS_DROP_TABLE_TAG of hb-subset.h. */
+const DROPPED_TABLES = 3;
+/**
+ * What an embedded face with a CIDToGIDMap does without (ISO 32000-2, 9.9.1, table 124): the glyphs are shaped before they are written,
+ * and codes lead to them by the map.
+ */
+const NEEDLESS = ['GDEF', 'GPOS', 'GSUB', 'BASE', 'OS/2', 'STAT', 'cmap', 'gasp', 'name', 'post', 'kern'];
+const tag = (name: string): number => [...name].reduce((sum, char) => sum * 256 + char.charCodeAt(0), 0);
 /** HB_MEMORY_MODE_WRITABLE of hb-blob.h. */
 const WRITABLE = 2;
 
@@ -68,24 +79,41 @@ export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): Fon
       const blob = wasm.hb_blob_create(data, bytes.length, WRITABLE, 0, 0);
       const face = wasm.hb_face_create(blob, 0);
       wasm.hb_blob_destroy(blob);
-      const input = wasm.hb_subset_input_create_or_fail();
-      const set = wasm.hb_subset_input_unicode_set(input);
-      for (const codePoint of codePoints) wasm.hb_set_add(set, codePoint);
-      wasm.hb_subset_input_set_flags(input, RETAIN_GIDS | NO_HINTING);
-      const small = wasm.hb_subset_or_fail(face, input);
-      wasm.hb_subset_input_destroy(input);
+      // The tables for shaping tell which glyphs the characters may turn into; they go in a second round.
+      const shapeable = subsetFace(wasm, face, (input) => {
+        const set = wasm.hb_subset_input_unicode_set(input);
+        for (const codePoint of codePoints) wasm.hb_set_add(set, codePoint);
+      });
+      const small =
+        shapeable &&
+        subsetFace(wasm, shapeable, (input) => {
+          wasm.hb_set_invert(wasm.hb_subset_input_glyph_set(input));
+          const dropped = wasm.hb_subset_input_set(input, DROPPED_TABLES);
+          for (const name of NEEDLESS) wasm.hb_set_add(dropped, tag(name));
+        });
       try {
         if (small === 0) return bytes;
         const result = wasm.hb_face_reference_blob(small);
         const from = wasm.hb_blob_get_data(result, 0);
         const out = new Uint8Array(wasm.memory.buffer).slice(from, from + wasm.hb_blob_get_length(result));
         wasm.hb_blob_destroy(result);
-        wasm.hb_face_destroy(small);
         return out;
       } finally {
+        if (small !== 0) wasm.hb_face_destroy(small);
+        if (shapeable !== 0) wasm.hb_face_destroy(shapeable);
         wasm.hb_face_destroy(face);
         wasm.free(data);
       }
     },
   };
+}
+
+/** A face cut down as `ask` says, glyph numbers kept; 0: it cannot be. */
+function subsetFace(wasm: SubsetExports, face: number, ask: (input: number) => void): number {
+  const input = wasm.hb_subset_input_create_or_fail();
+  ask(input);
+  wasm.hb_subset_input_set_flags(input, RETAIN_GIDS | NO_HINTING);
+  const small = wasm.hb_subset_or_fail(face, input);
+  wasm.hb_subset_input_destroy(input);
+  return small;
 }

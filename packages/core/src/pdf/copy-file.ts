@@ -67,8 +67,8 @@ export class FilledCopy {
   }
 
   /** A copy that shares nothing with others. */
-  static whole(bytes: Uint8Array, notes: FillNote[]): FilledCopy {
-    return new FilledCopy([bytes], notes);
+  static whole(parts: readonly Uint8Array[], notes: FillNote[]): FilledCopy {
+    return new FilledCopy(parts, notes);
   }
 
   /** The whole file. */

@@ -46,8 +46,10 @@ export interface Ciphers {
   digest(bits: 256 | 384 | 512, ...parts: Uint8Array[]): Uint8Array;
   /** HMAC with SHA-256. */
   hmac(key: Uint8Array, ...parts: Uint8Array[]): Uint8Array;
-  /** AES-128 or AES-256 by the length of the key, CBC. Null for the initialisation vector: zeros. Unpadded data has whole blocks of 16 bytes. */
-  encryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
+  /** AES-128 or AES-256 by the length of the key, CBC. Null for the initialisation vector: zeros. Encrypts whole blocks of 16 bytes; what is decrypted has them unless it `isPadded`. */
+  encryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array): Uint8Array;
+  /** AES-256, CBC, with padding (RFC 8018, 6.1.1): parts that stand one after the other, so that large data is not copied to be joined. */
+  encryptPadded(key: Uint8Array, iv: Uint8Array, data: Uint8Array): Uint8Array[];
   decryptCbc(key: Uint8Array, iv: Uint8Array | null, data: Uint8Array, isPadded: boolean): Uint8Array;
   /** AES-256, ECB: each block of 16 bytes by itself. */
   encryptBlock(key: Uint8Array, blocks: Uint8Array): Uint8Array;

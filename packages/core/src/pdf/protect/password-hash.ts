@@ -18,7 +18,7 @@ export function passwordHash(ciphers: Ciphers, password: Uint8Array, salt: Uint8
     const once = joined(password, key, user);
     const block = new Uint8Array(once.length * 64);
     for (let copy = 0; copy < 64; copy++) block.set(once, copy * once.length);
-    const encrypted = ciphers.encryptCbc(key.subarray(0, 16), key.subarray(16, 32), block, false);
+    const encrypted = ciphers.encryptCbc(key.subarray(0, 16), key.subarray(16, 32), block);
     // 256 is 1 modulo 3, so the first 16 bytes as one number have the remainder of their sum.
     let sum = 0;
     for (let index = 0; index < 16; index++) sum += encrypted[index]!;

@@ -59,10 +59,14 @@ function initialisationVectors({ ciphers }: Protection, key: Uint8Array): () => 
 }
 
 const ascii = new TextEncoder();
+/** Encrypted data from this size on is not copied once more, bytes. */
+const WORTH_A_PART = 16_384;
+const writer = new ByteWriter();
 
 /**
  * Writes a whole copy with AES-256 (ISO 32000-2, 7.6.5, AESV3): every string and stream encrypted under the copy's own key.
  * @param copy tells the copies of one protection apart
+ * @returns what stands one after the other in the file
  */
 export function protectedFile(
   compiled: CompiledTemplate,
@@ -70,40 +74,59 @@ export function protectedFile(
   next: number,
   protection: Protection,
   copy: string,
-): Uint8Array {
+): Uint8Array[] {
   const { ciphers } = protection;
   const { key, dict } = copyKey(protection, copy);
   const vectors = initialisationVectors(protection, key);
-  const encrypted = (data: Uint8Array): [iv: Uint8Array, body: Uint8Array] => {
+  const encrypted = (data: Uint8Array): Uint8Array[] => {
     const iv = vectors();
-    return [iv, ciphers.encryptCbc(key, iv, data, true)];
+    return [iv, ...ciphers.encryptPadded(key, iv, data)];
   };
   const strings = (text: string): string => text.replace(STRING, (_, hex: string) => `<${encrypted(bytesOf(hex)).map(hexOf).join('')}>`);
-  const writer = new ByteWriter(compiled.base.length + 65_536);
+  const parts: Uint8Array[] = [];
+  /** Bytes in `parts`; `writer` holds what comes after them. */
+  let before = 0;
+  const part = (bytes: Uint8Array): void => {
+    parts.push(bytes);
+    before += bytes.length;
+  };
+  const flush = (): void => {
+    if (writer.length > 0) part(writer.done());
+    writer.clear();
+  };
+  writer.clear();
   // Revision 6 belongs to PDF 2.0; the header has the same length.
   writer.text('%PDF-2.0\n').bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
   let xref = XREF_HEAD;
   for (const object of [...objectsOf(compiled), ...tail]) {
-    xref += xrefEntry(writer.length);
+    xref += xrefEntry(before + writer.length);
     if ('plain' in object) writer.bytes(object.plain);
     else {
       const stream = typeof object.stream === 'string' ? ascii.encode(object.stream) : object.stream;
       if (stream === null) writeObject(writer, { number: object.number, dict: strings(object.dict), stream });
       else {
         const dict = strings(object.dict);
-        const [iv, body] = encrypted(stream);
-        writer.text(`${object.number} 0 obj\n${dict}/Length ${iv.length + body.length}>>\nstream\n`);
-        writer.bytes(iv).bytes(body).text('\nendstream\nendobj\n');
+        const pieces = encrypted(stream);
+        writer.text(`${object.number} 0 obj\n${dict}/Length ${pieces.reduce((sum, one) => sum + one.length, 0)}>>\nstream\n`);
+        for (const piece of pieces) {
+          if (piece.length < WORTH_A_PART) writer.bytes(piece);
+          else {
+            flush();
+            part(piece);
+          }
+        }
+        writer.text('\nendstream\nendobj\n');
       }
     }
   }
-  xref += xrefEntry(writer.length);
+  xref += xrefEntry(before + writer.length);
   writeObject(writer, { number: next, dict, stream: null });
-  const at = writer.length;
+  const at = before + writer.length;
   const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
   const id = `/ID[<${compiled.baseId}><${fingerprint(copy + compiled.baseId)}>]`;
   writer.text(
     `xref\n0 ${next + 1}\n${xref}trailer\n<</Size ${next + 1}/Root ${compiled.root} 0 R${info}${id}/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`,
   );
-  return writer.done();
+  flush();
+  return parts;
 }

@@ -87,7 +87,7 @@ export function copyKey(protection: Protection, copy: string): { key: Uint8Array
   perms.set([0xff, 0xff, 0xff, 0xff, 0x54, 0x61, 0x64, 0x62], 4);
   perms.set(random.subarray(0, 4), 12);
   const wrapped = (by: Uint8Array | null): string =>
-    hexOf(by ? ciphers.encryptCbc(by, null, key, false) : ciphers.hmac(seed, label('oe'), label(copy)));
+    hexOf(by ? ciphers.encryptCbc(by, null, key) : ciphers.hmac(seed, label('oe'), label(copy)));
   return {
     key,
     dict:
