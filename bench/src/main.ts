@@ -1,5 +1,6 @@
 const benches: Record<string, () => Promise<void>> = {
   fill: async () => (await import('./fill.js')).fillBench(),
+  sheet: async () => (await import('./sheet.js')).sheetBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

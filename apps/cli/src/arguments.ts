@@ -24,6 +24,13 @@ export function oneOf<Word extends string>(name: string, given: string | undefin
   return found;
 }
 
+/** The number of a row or the like, from 1. @throws WrongCall */
+export function wholeNumber(name: string, given: string): number {
+  const value = Number(given);
+  if (!Number.isInteger(value) || value < 1) throw new WrongCall(`--${name} is the number of a row, from 1, not "${given}".`);
+  return value;
+}
+
 /** @throws Refused */
 export function readFile(path: string): Uint8Array {
   try {

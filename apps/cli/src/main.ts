@@ -4,8 +4,9 @@ import { Refused, WrongCall } from './command.js';
 import { fill } from './commands/fill.js';
 import { inspect } from './commands/inspect.js';
 import { read } from './commands/read.js';
+import { records } from './commands/records.js';
 
-const commands: Record<string, Command> = { inspect, fill, read };
+const commands: Record<string, Command> = { inspect, fill, read, records };
 
 const overview = `Usage:\n${Object.values(commands)
   .map(({ usage }) => `  ${usage}`)

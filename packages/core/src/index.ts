@@ -25,8 +25,13 @@ export type { Calculation, FormatScript } from './pdf/scripts/script.js';
 export { applyFormat } from './pdf/scripts/script.js';
 
 export * from './tables/record.js';
-export { excerptTable, readTable } from './tables/read-table.js';
-export type { TableExcerpt, TableFile, TableReading, TableResult } from './tables/read-table.js';
+export { excerptTable, readFiles, readTable } from './tables/read-table.js';
+export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } from './tables/read-table.js';
+export type { ForeignBook, ForeignCell } from './tables/sheet-book.js';
+export { Gatherer, ROW_LIMIT } from './tables/gather.js';
+export { isoDate, typedText, writtenNumber } from './tables/typed-text.js';
+export { writeFdf } from './formdata/fdf.js';
+export { writeXfdf } from './formdata/xfdf.js';
 
 export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
 export type { Evaluation, FieldMap, Problem } from './map/field-map.js';

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { TableFile, ZipParts } from '@mailbag/core';
 import type { Entry } from 'yauzl';
 import { openPromise } from 'yauzl';
+import { foreignBook } from './foreign-book.js';
 
 /** The parts of a zip file, read one at a time; null when the file is no zip or its directory is broken. */
 async function openZip(path: string): Promise<ZipParts | null> {
@@ -28,5 +29,5 @@ async function openZip(path: string): Promise<ZipParts | null> {
 /** A file on disk as core reads tables. */
 export async function tableFile(path: string, name: string): Promise<TableFile> {
   const bytes = new Uint8Array(readFileSync(path));
-  return { name, bytes, zip: bytes[0] === 0x50 && bytes[1] === 0x4b ? await openZip(path) : null };
+  return { name, bytes, zip: bytes[0] === 0x50 && bytes[1] === 0x4b ? await openZip(path) : null, foreign: () => foreignBook(path, name) };
 }

@@ -34,7 +34,7 @@ import {
   uniquePath,
 } from '@mailbag/core';
 import { nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
-import { fileAndOptions, oneOf, readFile, readJson } from '../arguments.js';
+import { fileAndOptions, oneOf, readFile, readJson, wholeNumber } from '../arguments.js';
 import type { Command } from '../command.js';
 import { Refused, WrongCall, note } from '../command.js';
 
@@ -160,7 +160,7 @@ export const fill: Command = {
   help: `Fills a form from values, or once for every record of a sheet.
 
   --values V.json          field name: text, true or false, on-value, option (export or display), or a list of options
-  --records SHEET          .xlsx or .csv; with --sheet NAME and --headings ROW where they are not guessed right
+  --records SHEET          a workbook, CSV or form data; with --sheet NAME and --headings ROW where they are not guessed right
   --map MAP.json           field name: column, or a fill rule; without it fields are matched by suggestion
   --out PATH               the copy, or the folder for the copies
   --name PATTERN           file name with data in it, such as "{{plot}}.pdf"
@@ -187,8 +187,7 @@ export const fill: Command = {
     if ((options.values === undefined) === (options.records === undefined)) throw new WrongCall('Give either --values or --records.');
     if (options.out === undefined) throw new WrongCall('Say with --out where the copy goes.');
     const finish = oneOf('finish', options.finish, finishes);
-    const headings = options.headings === undefined ? undefined : Number(options.headings);
-    if (headings !== undefined && !(Number.isInteger(headings) && headings > 0)) throw new WrongCall('--headings is the number of a row.');
+    const headings = options.headings === undefined ? undefined : wholeNumber('headings', options.headings);
     const permitted = (options.permit ?? 'print,copy')
       .split(',')
       .filter(Boolean)

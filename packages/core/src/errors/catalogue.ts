@@ -29,13 +29,21 @@ export const catalogue = {
   'image-unreadable': (e) =>
     `The picture for “${f(e, 'field')}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   'sheet-not-a-workbook': (e) =>
-    `${f(e, 'file')} is neither a workbook (.xlsx) nor a CSV file. Save it as one of them and choose it again.`,
+    `${f(e, 'file')} is neither a workbook nor a CSV file nor form data. Save it as .xlsx or CSV and choose it again.`,
   'sheet-old-workbook': (e) => `${f(e, 'file')} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,
   'sheet-password': (e) => `${f(e, 'file')} is protected with a password. Save a copy without the password and choose that.`,
   'sheet-damaged': (e) => `${f(e, 'file')} is damaged: ${f(e, 'part')} cannot be read. Save it again and choose the new file.`,
   'sheet-empty': (e) => `${f(e, 'where')} is empty. Choose another sheet or another row for the headings.`,
   'sheet-missing': (e) => `${f(e, 'file')} has no sheet named “${f(e, 'sheet')}”. It has ${f(e, 'sheets')}.`,
   'sheet-no-headings': (e) => `Row ${f(e, 'row')} of ${f(e, 'where')} has no headings. Choose the row that names the columns.`,
+  'sheet-too-many-columns': (e) =>
+    `${f(e, 'where')} has ${f(e, 'columns')} columns; ${f(e, 'limit')} can be read. Take out those that nobody needs, or choose another row for the headings.`,
+  'sheet-no-pairs': (e) =>
+    `${f(e, 'where')} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
+  'sheet-encoding-unknown': (e) => `“${f(e, 'encoding')}” is no encoding that is known here. Choose one of the list.`,
+  'sheet-took-too-much': (e) =>
+    `${f(e, 'file')} needs more memory or time than one file may take. Save it as .xlsx or CSV, or split it, and choose it again.`,
+  'formdata-no-fields': (e) => `${f(e, 'file')} holds no values. Choose form data with filled fields.`,
   'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${f(e, 'limit')} rows. Split it into several files.`,
   'sheet-zip-bomb': (e) =>
     `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,

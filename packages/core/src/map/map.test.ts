@@ -88,7 +88,7 @@ describe('suggestions', () => {
     column('Plot'),
     column('First name'),
     column('Surname'),
-    column('E-mail', { kind: 'address' }),
+    column('E-mail', { kind: 'email' }),
     column('Telephone'),
     column('Postal code'),
     column('Water supply', { kind: 'yes-no', distinct: 2, examples: ['yes', 'no'] }),

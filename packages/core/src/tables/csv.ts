@@ -1,7 +1,8 @@
-import jschardet from 'jschardet';
 import Papa from 'papaparse';
 import { MailbagError } from '../errors/catalogue.js';
-import type { Cell } from './record.js';
+import { decoder, guessEncoding } from './encoding.js';
+import { Tally } from './gather.js';
+import type { SourceNote } from './record.js';
 
 /** How a text file is to be read. Undefined: found out. */
 export interface CsvReading {
@@ -16,10 +17,8 @@ export interface CsvText {
   guessed: boolean;
 }
 
-/** What a host has under the name of TextDecoder (WHATWG Encoding). */
-type Decoder = new (label: string, options?: { fatal?: boolean }) => { decode(bytes: Uint8Array): string };
-const decoder = (label: string, fatal = false): { decode(bytes: Uint8Array): string } =>
-  new (globalThis as unknown as { TextDecoder: Decoder }).TextDecoder(label, { fatal });
+/** Bytes by which an encoding is guessed. */
+const SAMPLE = 64 * 1024;
 
 const isUtf8 = (bytes: Uint8Array): boolean => {
   try {
@@ -32,14 +31,15 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
 
 /** Reads bytes as text: byte order mark, pattern of zero bytes, strict UTF-8, then by the letters. */
 export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
-  if (encoding)
-    return {
-      text: decoder(encoding)
-        .decode(bytes)
-        .replace(/^\ufeff/, ''),
-      encoding,
-      guessed: false,
-    };
+  if (encoding) {
+    let text: string;
+    try {
+      text = decoder(encoding).decode(bytes);
+    } catch {
+      throw new MailbagError('sheet-encoding-unknown', { encoding });
+    }
+    return { text: text.replace(/^\ufeff/, ''), encoding, guessed: false };
+  }
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf)
     return {
       text: decoder('utf-8')
@@ -72,15 +72,8 @@ export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
   if (zeros[1]! > sample.length / 4) return { text: decoder('utf-16le').decode(bytes), encoding: 'utf-16le', guessed: true };
   if (zeros[0]! > sample.length / 4) return { text: decoder('utf-16be').decode(bytes), encoding: 'utf-16be', guessed: true };
   if (isUtf8(bytes)) return { text: decoder('utf-8').decode(bytes), encoding: 'utf-8', guessed: false };
-  let piece = '';
-  for (const byte of bytes.subarray(0, 20_000)) piece += String.fromCharCode(byte);
-  const found = jschardet.detect(piece).encoding?.toLowerCase() ?? 'windows-1252';
-  const label = found === 'iso-8859-1' || found === 'ascii' || found === 'iso-8859-2' ? 'windows-1252' : found;
-  try {
-    return { text: decoder(label).decode(bytes), encoding: label, guessed: true };
-  } catch {
-    return { text: decoder('windows-1252').decode(bytes), encoding: 'windows-1252', guessed: true };
-  }
+  const label = guessEncoding(bytes.subarray(0, SAMPLE));
+  return { text: decoder(label).decode(bytes), encoding: label, guessed: true };
 }
 
 /** Rows that a title, empty rows and the headings may take beside the records. */
@@ -105,52 +98,38 @@ export function findDelimiter(text: string): string {
   return best.delimiter;
 }
 
-/** A CSV cell as text and typed value: numbers only where no digit would be lost, dates as ISO text. */
-export function typedCell(text: string): Cell {
-  const trimmed = text.trim();
-  if (trimmed === '') return { text, value: null };
-  if (/^(true|false)$/i.test(trimmed)) return { text, value: trimmed.toLowerCase() === 'true' };
-  if (/^-?(0|[1-9]\d{0,14})(\.\d+)?$/.test(trimmed) && trimmed.replace(/\D/g, '').length <= 15) return { text, value: Number(trimmed) };
-  const iso = isoDate(trimmed);
-  return { text, value: iso ?? text };
-}
-
-/** A date that is certain, as YYYY-MM-DD: ISO 8601, or day.month.year with dots. Null for anything else, and for dates that are none. */
-export function isoDate(text: string): string | null {
-  const iso = /^(\d{4})-(\d\d)-(\d\d)$/.exec(text);
-  const dotted = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text);
-  const [year, month, day] = iso ? [iso[1], iso[2], iso[3]].map(Number) : dotted ? [dotted[3], dotted[2], dotted[1]].map(Number) : [];
-  if (!year || !month || !day) return null;
-  const date = new Date(Date.UTC(year, month - 1, day));
-  if (date.getUTCFullYear() !== year || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null;
-  return date.toISOString().slice(0, 10);
-}
-
 /**
  * Rows of a CSV file in its own order (RFC 4180), cells as text.
  * @param limits `rows`: how many there may be below the headings; `preview`: only so many of the first are read
- * @throws MailbagError sheet-empty, sheet-too-many-rows
+ * @throws MailbagError sheet-empty, sheet-too-many-rows, sheet-encoding-unknown
  */
 export function readCsv(
   bytes: Uint8Array,
   file: string,
   reading: CsvReading = {},
   limits: { rows?: number; preview?: number } = {},
-): { rows: string[][]; encoding: string; delimiter: string; guessed: boolean } {
+): { rows: string[][]; encoding: string; delimiter: string; notes: SourceNote[] } {
   const { text, encoding, guessed } = decodeText(bytes, reading.encoding);
   if (text.trim() === '') throw new MailbagError('sheet-empty', { where: file });
   const delimiter = reading.delimiter ?? findDelimiter(text);
   const most = limits.preview ?? (limits.rows ?? Infinity) + HEAD_ROOM;
   const rows: string[][] = [];
+  const broken = new Tally();
   Papa.parse<string[]>(text.replace(/^sep=.\r?\n/i, ''), {
     delimiter,
     step: (result, parser) => {
       rows.push(result.data);
+      if (result.errors.some(({ type }) => type === 'Quotes')) broken.add(`row ${rows.length}`);
       if (rows.length >= most) parser.abort();
     },
   });
   if (limits.preview === undefined && rows.length >= most)
     throw new MailbagError('sheet-too-many-rows', { where: file, limit: limits.rows! });
   while (rows.length > 0 && rows.at(-1)!.every((cell) => cell === '')) rows.pop();
-  return { rows, encoding, delimiter, guessed };
+  return {
+    rows,
+    encoding,
+    delimiter,
+    notes: [...broken.note('broken-quotes'), ...(guessed ? [{ code: 'encoding-guessed' as const, count: 1, names: [encoding] }] : [])],
+  };
 }

@@ -1,18 +1,31 @@
 import { MailbagError } from '../errors/catalogue.js';
+import { readFdf } from '../formdata/fdf.js';
+import type { FormRecord } from '../formdata/form-record.js';
+import { readJson } from '../formdata/json.js';
+import { readFilledPdf } from '../formdata/pdf-values.js';
+import { readXfdf } from '../formdata/xfdf.js';
+import { readXml } from '../formdata/xml.js';
 import type { ZipParts } from '../platform/ports.js';
-import { readCsv, typedCell } from './csv.js';
-import { columnLetters, guessHeadingRow, headingNames } from './headings.js';
-import { ColumnProfile } from './profile.js';
-import type { Cell, Column, SourceNote, SourceRecord } from './record.js';
+import { decodeText, readCsv } from './csv.js';
+import { openForeign } from './foreign-book.js';
+import type { SheetFacts } from './gather.js';
+import { Gatherer, ROW_LIMIT } from './gather.js';
+import { guessHeadingRow, headingNames } from './headings.js';
+import { findPairs, looksLikeTable, recordOfPairs } from './label-value.js';
+import { openOds } from './ods.js';
+import type { Cell, Column, ColumnReading, SourceNote, SourceRecord } from './record.js';
 import { emptyCell } from './record.js';
-import type { Workbook } from './xlsx.js';
-import { openWorkbook, readSheet } from './xlsx.js';
+import type { ForeignBook, SheetBook, SheetRow } from './sheet-book.js';
+import { isDateLike, typedText } from './typed-text.js';
+import { openXlsx } from './xlsx.js';
 
-/** A file as the host offers it: its bytes, and its parts when it is a zip file. */
+/** A file as the host offers it: its bytes, its parts when it is a zip file, and a way to read the older binary workbooks. */
 export interface TableFile {
   name: string;
   bytes: Uint8Array;
   zip: ZipParts | null;
+  /** Reads a workbook in a binary format with a library, apart and with limited memory. @throws MailbagError sheet-* */
+  foreign?: () => Promise<ForeignBook>;
 }
 
 /** How a table is to be read. Undefined: guessed. */
@@ -22,12 +35,21 @@ export interface TableReading {
   headingRow?: number;
   encoding?: string;
   delimiter?: string;
+  /** `pairs`: labels and values down the page, a sheet a record. */
+  layout?: 'table' | 'pairs';
+  /** By the name of the column. */
+  columns?: Record<string, ColumnReading>;
 }
+
+export type TableKind = 'xlsx' | 'ods' | 'foreign' | 'csv' | 'xfdf' | 'fdf' | 'xml' | 'json' | 'pdf';
 
 /** The first rows of a file with what was guessed, before anything is accepted. */
 export interface TableExcerpt {
+  kind: TableKind;
+  layout: 'table' | 'pairs';
   sheets: { name: string; hidden: boolean }[];
   sheet: string | null;
+  /** 0 where there is none: label-value sheets and form data. */
   headingRow: number;
   encoding: string | null;
   delimiter: string | null;
@@ -42,182 +64,290 @@ export interface TableResult {
   reading: TableReading;
 }
 
-/** Records that one source holds at most. */
-export const ROW_LIMIT = 500_000;
 const EXCERPT_ROWS = 30;
-const ERROR_CELL = /^#(N\/A|REF!|VALUE!|DIV\/0!|NAME\?|NUM!|NULL!)$/;
+/** Rows of a sheet that are looked at to tell labels and values from a table. */
+const LOOK_ROWS = 400;
 
-/** What kind of file this is by its first bytes. @throws MailbagError for what is neither a workbook nor text */
-export function tableKind(file: TableFile): 'xlsx' | 'csv' {
-  const [a, b, c, d] = file.bytes;
-  if (file.bytes.length === 0) throw new MailbagError('sheet-empty', { where: file.name });
-  if (a === 0x50 && b === 0x4b) return 'xlsx';
+const startsWith = (bytes: Uint8Array, text: string): boolean => [...text].every((char, index) => bytes[index] === char.charCodeAt(0));
+
+/** What kind of file this is by its first bytes. @throws MailbagError for what is neither a workbook nor text nor form data */
+export function tableKind(file: TableFile): TableKind {
+  const { bytes, name, zip } = file;
+  const [a, b, c, d] = bytes;
+  if (bytes.length === 0) throw new MailbagError('sheet-empty', { where: name });
+  if (a === 0x50 && b === 0x4b) {
+    const has = (part: string): boolean => zip?.parts.some((one) => one.name === part) ?? false;
+    return has('xl/workbook.bin') ? 'foreign' : has('content.xml') && !has('xl/workbook.xml') ? 'ods' : 'xlsx';
+  }
   if (a === 0xd0 && b === 0xcf && c === 0x11 && d === 0xe0) {
     let head = '';
-    for (const byte of file.bytes.subarray(0, 65_536)) if (byte !== 0) head += String.fromCharCode(byte);
-    throw new MailbagError(head.includes('EncryptedPackage') || head.includes('EncryptionInfo') ? 'sheet-password' : 'sheet-old-workbook', {
-      file: file.name,
-    });
+    for (const byte of bytes.subarray(0, 65_536)) if (byte !== 0) head += String.fromCharCode(byte);
+    if (head.includes('EncryptedPackage') || head.includes('EncryptionInfo')) throw new MailbagError('sheet-password', { file: name });
+    return 'foreign';
   }
-  const sample = file.bytes.subarray(0, 4096);
+  if (startsWith(bytes, '%PDF')) return 'pdf';
+  if (startsWith(bytes, '%FDF')) return 'fdf';
+  const sample = bytes.subarray(0, 4096);
   const zeros = sample.filter((byte) => byte === 0).length;
   const odd = sample.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length - zeros;
   const isWide = (a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff) || zeros > sample.length / 4;
-  if (odd > sample.length / 50 || (zeros > 0 && !isWide) || (a === 0x25 && b === 0x50 && c === 0x44))
-    throw new MailbagError('sheet-not-a-workbook', { file: file.name });
-  return 'csv';
+  if (odd > sample.length / 50 || (zeros > 0 && !isWide)) throw new MailbagError('sheet-not-a-workbook', { file: name });
+  const head = decodeText(sample).text.trimStart();
+  if (head.startsWith('<'))
+    return /<([\w-]+:)?xfdf[\s>]/.test(head) ? 'xfdf' : /^<(\?xml|!DOCTYPE|[\w-]+[\s>/])/.test(head) ? 'xml' : 'csv';
+  return /^[[{]\s*["[{}\]]/.test(head) && /\.json$/i.test(name) ? 'json' : /^(\[\s*\{|\{\s*")/.test(head) ? 'json' : 'csv';
 }
 
-async function workbookOf(file: TableFile): Promise<{ zip: ZipParts; workbook: Workbook }> {
-  if (!file.zip) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the zip directory' });
-  const workbook = await openWorkbook(file.zip, file.name);
-  if (workbook.sheets.length === 0) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the list of sheets' });
-  return { zip: file.zip, workbook };
+async function bookOf(file: TableFile, kind: TableKind): Promise<SheetBook | null> {
+  let book: SheetBook;
+  if (kind === 'foreign') {
+    if (!file.foreign) throw new MailbagError('sheet-old-workbook', { file: file.name });
+    book = openForeign(await file.foreign());
+  } else if (kind === 'xlsx' || kind === 'ods') {
+    if (!file.zip) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the zip directory' });
+    book = await (kind === 'xlsx' ? openXlsx(file.zip, file.name) : openOds(file.zip, file.name));
+  } else return null;
+  if (book.sheets.length === 0) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the list of sheets' });
+  return book;
 }
 
-function pickSheet(workbook: Workbook, file: string, wanted?: string) {
-  if (wanted === undefined) return workbook.sheets.find((sheet) => !sheet.hidden) ?? workbook.sheets[0]!;
-  const found = workbook.sheets.find((sheet) => sheet.name === wanted);
-  if (!found) throw new MailbagError('sheet-missing', { file, sheet: wanted, sheets: workbook.sheets.map((sheet) => sheet.name) });
+function pickSheet(book: SheetBook, file: string, wanted?: string): SheetBook['sheets'][number] {
+  if (wanted === undefined) return book.sheets.find((sheet) => !sheet.hidden) ?? book.sheets[0]!;
+  const found = book.sheets.find((sheet) => sheet.name === wanted);
+  if (!found) throw new MailbagError('sheet-missing', { file, sheet: wanted, sheets: book.sheets.map((sheet) => sheet.name) });
   return found;
 }
 
-/** The first rows of a file, with sheet and heading row guessed. @throws MailbagError sheet-* */
-export async function excerptTable(file: TableFile, reading: TableReading = {}): Promise<TableExcerpt> {
-  if (tableKind(file) === 'csv') {
-    const { rows: head, encoding, delimiter } = readCsv(file.bytes, file.name, reading, { preview: EXCERPT_ROWS });
-    return {
-      sheets: [],
-      sheet: null,
-      headingRow: reading.headingRow ?? guessHeadingRow(head) + 1,
-      encoding,
-      delimiter,
-      rows: head.map((cells, index) => ({ row: index + 1, cells })),
-    };
-  }
-  const { zip, workbook } = await workbookOf(file);
-  const sheet = pickSheet(workbook, file.name, reading.sheet);
-  const rows: { row: number; cells: string[] }[] = [];
-  await readSheet(zip, file.name, workbook, sheet, (row) => {
-    if (row.cells.some((cell) => cell?.text)) rows.push({ row: row.row, cells: Array.from(row.cells, (cell) => cell?.text ?? '') });
-    return rows.length < EXCERPT_ROWS;
+/** The first rows of a sheet that hold anything. */
+async function firstRows(book: SheetBook, sheet: string, most: number): Promise<{ rows: SheetRow[]; facts: SheetFacts }> {
+  const rows: SheetRow[] = [];
+  const facts = await book.rows(sheet, (row) => {
+    if (row.cells.some((cell) => cell?.text)) rows.push(row);
+    return rows.length < most;
   });
-  const guessed = rows[guessHeadingRow(rows.map((row) => row.cells))]?.row ?? 1;
-  return {
-    sheets: workbook.sheets.map(({ name, hidden }) => ({ name, hidden })),
-    sheet: sheet.name,
-    headingRow: reading.headingRow ?? guessed,
-    encoding: null,
-    delimiter: null,
-    rows,
-  };
+  return { rows, facts };
 }
 
-/** Gathers rows below the headings into records, with profiles and notes. */
-class Gatherer {
-  private names: string[] | null = null;
-  private profiles: ColumnProfile[] = [];
-  private readonly notes: SourceNote[] = [];
-  private ragged: string[] = [];
-  private raggedCount = 0;
-  private errors: string[] = [];
-  private errorCount = 0;
-  private emptyRows = 0;
-  private emptyRun = 0;
-  private hidden = 0;
-  count = 0;
-
-  constructor(
-    private readonly where: string,
-    private readonly headingRow: number,
-    private readonly onRecords: (records: SourceRecord[]) => void,
-    private pending: SourceRecord[] = [],
-  ) {}
-
-  see(row: number, cells: readonly Cell[], hidden: boolean): void {
-    if (row < this.headingRow) return;
-    if (row === this.headingRow) {
-      const texts = Array.from(cells, (cell) => cell?.text ?? '');
-      while (texts.length > 0 && !texts.at(-1)!.trim()) texts.pop();
-      if (texts.length === 0) throw new MailbagError('sheet-no-headings', { row, where: this.where });
-      const { names, slugs, notes } = headingNames(texts);
-      this.names = names;
-      this.profiles = names.map((name, index) => new ColumnProfile(name, slugs[index]!));
-      this.notes.push(...notes);
-      return;
-    }
-    if (!this.names) throw new MailbagError('sheet-no-headings', { row: this.headingRow, where: this.where });
-    const width = this.names.length;
-    if (!cells.some((cell) => cell?.text.trim())) {
-      this.emptyRun++;
-      return;
-    }
-    this.emptyRows += this.emptyRun;
-    this.emptyRun = 0;
-    if (hidden) this.hidden++;
-    if (cells.slice(width).some((cell) => cell?.text.trim())) {
-      this.raggedCount++;
-      if (this.ragged.length < 5) this.ragged.push(`row ${row}`);
-    }
-    const record: SourceRecord = { row, cells: Array.from({ length: width }, (_, index) => cells[index] ?? emptyCell) };
-    record.cells.forEach((cell, index) => {
-      this.profiles[index]!.see(cell);
-      if (cell.text.startsWith('#') && ERROR_CELL.test(cell.text)) {
-        this.errorCount++;
-        if (this.errors.length < 5) this.errors.push(`${columnLetters(index)}${row}`);
-      }
-    });
-    this.count++;
-    if (this.count > ROW_LIMIT) throw new MailbagError('sheet-too-many-rows', { where: this.where, limit: ROW_LIMIT });
-    this.pending.push(record);
-    if (this.pending.length >= 500) this.flush();
-  }
-
-  private flush(): void {
-    if (this.pending.length > 0) this.onRecords(this.pending);
-    this.pending = [];
-  }
-
-  done(hiddenColumns: readonly number[]): { columns: Column[]; notes: SourceNote[] } {
-    this.flush();
-    if (!this.names) throw new MailbagError('sheet-empty', { where: this.where });
-    if (this.count === 0) throw new MailbagError('sheet-empty', { where: `${this.where} below row ${this.headingRow}` });
-    const hiddenNames = hiddenColumns.map((index) => this.names![index]).filter((name) => name !== undefined);
-    const note = (code: SourceNote['code'], count: number, names: string[] = []): void => {
-      if (count > 0) this.notes.push({ code, count, names });
-    };
-    note('hidden-rows', this.hidden);
-    note('hidden-columns', hiddenNames.length, hiddenNames);
-    note('error-cells', this.errorCount, this.errors);
-    note('ragged-rows', this.raggedCount, this.ragged);
-    note('empty-rows', this.emptyRows);
-    return { columns: this.profiles.map((profile) => profile.done()), notes: this.notes };
+/** The records of form data, one file at a time; null for tables. @throws MailbagError sheet-*, formdata-* */
+async function formRecords(
+  file: TableFile,
+  kind: TableKind,
+  reading: TableReading,
+): Promise<{ records: FormRecord[]; leftOut: string[] } | null> {
+  switch (kind) {
+    case 'xfdf':
+      return { records: [await readXfdf(file.bytes, file.name)], leftOut: [] };
+    case 'fdf':
+      return { records: [readFdf(file.bytes, file.name)], leftOut: [] };
+    case 'xml':
+      return { records: await readXml(file.bytes, file.name), leftOut: [] };
+    case 'json':
+      return readJson(decodeText(file.bytes, reading.encoding).text, file.name);
+    case 'pdf':
+      return { records: [await readFilledPdf(file.bytes, file.name)], leftOut: [] };
+    default:
+      return null;
   }
 }
+
+/** Records of all sheets in which labels and values run down the page. */
+async function pairRecords(book: SheetBook): Promise<FormRecord[]> {
+  const records: FormRecord[] = [];
+  for (const sheet of book.sheets) {
+    if (sheet.hidden) continue;
+    const { rows, facts } = await firstRows(book, sheet.name, 100_000);
+    const pairs = findPairs(rows, facts.hiddenColumns);
+    if (pairs.length > 0) records.push(recordOfPairs(rows, pairs));
+  }
+  return records;
+}
+
+const textsOf = (rows: readonly SheetRow[]): { row: number; cells: string[] }[] =>
+  rows.map(({ row, cells }) => ({ row, cells: Array.from(cells, (cell) => cell?.text ?? '') }));
+
+/** Records of differing values as rows below their names. */
+const asRows = (records: readonly FormRecord[]): { row: number; cells: string[] }[] => {
+  const names = [...new Set(records.flatMap((record) => [...record.keys()]))];
+  return [names, ...records.map((record) => names.map((name) => record.get(name)?.text ?? ''))].map((cells, index) => ({
+    row: index,
+    cells,
+  }));
+};
+
+/** The first rows of a file, with sheet, layout and heading row guessed. @throws MailbagError sheet-*, formdata-* */
+export const excerptTable = async (file: TableFile, reading: TableReading = {}): Promise<TableExcerpt> => {
+  const kind = tableKind(file);
+  return excerptOf(file, kind, await bookOf(file, kind), reading);
+};
+
+async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | null, reading: TableReading): Promise<TableExcerpt> {
+  const base = { kind, layout: 'table' as const, sheets: [], sheet: null, encoding: null, delimiter: null };
+  if (kind === 'csv') {
+    const { rows: head, encoding, delimiter } = readCsv(file.bytes, file.name, reading, { preview: EXCERPT_ROWS });
+    const rows = head.map((cells, index) => ({ row: index + 1, cells }));
+    return { ...base, headingRow: reading.headingRow ?? guessHeadingRow(head) + 1, encoding, delimiter, rows };
+  }
+  if (!book) {
+    const { records } = (await formRecords(file, kind, reading))!;
+    return { ...base, headingRow: 0, rows: asRows(records.slice(0, EXCERPT_ROWS)) };
+  }
+  const sheets = book.sheets.map(({ name, hidden }) => ({ name, hidden }));
+  const sheet = pickSheet(book, file.name, reading.sheet);
+  const { rows, facts } = await firstRows(book, sheet.name, LOOK_ROWS);
+  const pairs = reading.layout === 'table' ? [] : findPairs(rows, facts.hiddenColumns);
+  if (pairs.length > 0 && (reading.layout === 'pairs' || (reading.headingRow === undefined && !looksLikeTable(rows, pairs))))
+    return { ...base, sheets, sheet: sheet.name, layout: 'pairs', headingRow: 0, rows: textsOf(rows.slice(0, EXCERPT_ROWS)) };
+  if (reading.layout === 'pairs') throw new MailbagError('sheet-no-pairs', { where: `${file.name}, sheet “${sheet.name}”` });
+  const texts = textsOf(rows.slice(0, EXCERPT_ROWS));
+  const guessed = texts[guessHeadingRow(texts.map((row) => row.cells))]?.row ?? 1;
+  return { ...base, sheets, sheet: sheet.name, headingRow: reading.headingRow ?? guessed, rows: texts };
+}
+
+/** Gives records of differing values the columns of all of them, and hands them on. */
+function gatherForms(
+  records: readonly FormRecord[],
+  where: string,
+  reading: TableReading,
+  onRecords: (records: SourceRecord[]) => void,
+): Omit<TableResult, 'reading'> {
+  const names = [...new Set(records.flatMap((record) => [...record.keys()]))];
+  const readings = reading.columns ?? {};
+  const gatherer = new Gatherer({ where, headingRow: 0, readings, onRecords });
+  gatherer.see(
+    0,
+    names.map((text) => ({ text, value: text })),
+    false,
+  );
+  records.forEach((record, index) =>
+    gatherer.see(
+      index + 1,
+      names.map((name): Cell => {
+        const cell = record.get(name) ?? emptyCell;
+        return typeof cell.value === 'string' ? typedText(cell.text, readings[name]) : cell;
+      }),
+      false,
+    ),
+  );
+  return { ...gatherer.done(), count: gatherer.count };
+}
+
+/** The order of the dates with slashes or hyphens in each column: told by a day over 12, null where nothing tells it. */
+function dateOrders(rows: readonly string[][], from: number, width: number): (ColumnReading['dates'] | 'unknown' | null)[] {
+  const orders: (ColumnReading['dates'] | 'unknown' | null)[] = Array.from({ length: width }, () => null);
+  for (let row = from; row < rows.length; row++) {
+    const cells = rows[row]!;
+    for (let index = 0; index < Math.min(width, cells.length); index++) {
+      const text = cells[index]!;
+      if (text.length < 6 || text.length > 12 || orders[index] === 'day-first' || orders[index] === 'month-first') continue;
+      const code = text.charCodeAt(0);
+      if (code < 48 || code > 57 || !isDateLike(text) || !/^\d{1,2}[/-]/.test(text)) continue;
+      const [first = 0, second = 0] = text.split(/[/-]/).map(Number);
+      orders[index] = first > 12 && second <= 12 ? 'day-first' : second > 12 && first <= 12 ? 'month-first' : (orders[index] ?? 'unknown');
+    }
+  }
+  return orders;
+}
+
+/** Values that are text in a workbook are typed only where a person has said how. */
+const asSet = (cell: Cell | undefined, set: ColumnReading | undefined): Cell =>
+  cell === undefined
+    ? emptyCell
+    : set === undefined || cell.text === ''
+      ? cell
+      : typeof cell.value === 'string' && !/^\d{4}-\d\d-\d\d/.test(cell.value)
+        ? typedText(cell.text, set)
+        : set.kind !== undefined && !['number', 'date', 'yes-no'].includes(set.kind)
+          ? { text: cell.text, value: cell.text }
+          : cell;
 
 /**
  * Reads all records of a file, in blocks of at most 500.
- * @throws MailbagError sheet-*
+ * @throws MailbagError sheet-*, formdata-*
  */
 export async function readTable(file: TableFile, wanted: TableReading, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
-  const excerpt = await excerptTable(file, wanted);
-  const reading: TableReading = { headingRow: excerpt.headingRow };
-  if (excerpt.sheet === null) {
-    const { rows, encoding, delimiter, guessed } = readCsv(file.bytes, file.name, wanted, { rows: ROW_LIMIT });
-    const gatherer = new Gatherer(file.name, excerpt.headingRow, onRecords);
-    rows.forEach((cells, index) => gatherer.see(index + 1, cells.map(typedCell), false));
-    const { columns, notes } = gatherer.done([]);
-    if (guessed) notes.push({ code: 'encoding-guessed', count: 1, names: [encoding] });
-    return { columns, count: gatherer.count, notes, reading: { ...reading, encoding, delimiter } };
+  const kind = tableKind(file);
+  const readings = wanted.columns ?? {};
+  const form = await formRecords(file, kind, wanted);
+  if (form) {
+    const result = gatherForms(form.records, file.name, wanted, onRecords);
+    const { leftOut } = form;
+    if (leftOut.length > 0) result.notes.push({ code: 'values-left-out', count: leftOut.length, names: leftOut.slice(0, 5) });
+    return { ...result, reading: { ...wanted } };
   }
-  const { zip, workbook } = await workbookOf(file);
-  const sheet = pickSheet(workbook, file.name, wanted.sheet);
-  const gatherer = new Gatherer(`${file.name}, sheet “${sheet.name}”`, excerpt.headingRow, onRecords);
-  const { hiddenColumns } = await readSheet(zip, file.name, workbook, sheet, (row) => {
-    gatherer.see(row.row, row.cells, row.hidden);
+  const book = await bookOf(file, kind);
+  const excerpt = await excerptOf(file, kind, book, wanted);
+  const { headingRow } = excerpt;
+  const reading: TableReading = { headingRow, ...(wanted.columns ? { columns: wanted.columns } : {}) };
+  if (!book) {
+    const { rows, encoding, delimiter, notes: told } = readCsv(file.bytes, file.name, wanted, { rows: ROW_LIMIT });
+    const { names } = headingNames(rows[headingRow - 1] ?? []);
+    const orders = dateOrders(rows, headingRow, names.length);
+    const sets = names.map((name, index): ColumnReading => {
+      const own = Object.hasOwn(readings, name) ? readings[name]! : {};
+      const order = orders[index];
+      return order && order !== 'unknown' ? { dates: order, ...own } : own;
+    });
+    const ambiguous = names.filter((_, index) => orders[index] === 'unknown' && !sets[index]!.dates);
+    const gatherer = new Gatherer({ where: file.name, headingRow, readings, onRecords, tellsShort: true });
+    for (const [index, cells] of rows.entries())
+      gatherer.see(
+        index + 1,
+        cells.map((text, at) => typedText(text, sets[at])),
+        false,
+      );
+    const { columns, notes } = gatherer.done();
+    if (ambiguous.length > 0) notes.push({ code: 'dates-ambiguous', count: ambiguous.length, names: ambiguous });
+    return { columns, count: gatherer.count, notes: [...notes, ...told], reading: { ...reading, encoding, delimiter } };
+  }
+  const sheet = pickSheet(book, file.name, wanted.sheet);
+  if (excerpt.layout === 'pairs') {
+    const result = gatherForms(await pairRecords(book), file.name, wanted, onRecords);
+    return { ...result, notes: [...result.notes, ...book.notes], reading: { ...reading, layout: 'pairs' } };
+  }
+  const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, headingRow, readings, onRecords });
+  const isSet = Object.keys(readings).length > 0;
+  let sets: (ColumnReading | undefined)[] = [];
+  const facts = await book.rows(sheet.name, ({ row, cells, hidden }) => {
+    if (isSet && row === headingRow) sets = headingNames(cells.map((cell) => cell?.text ?? '')).names.map((name) => readings[name]);
+    gatherer.see(row, isSet && row > headingRow ? cells.map((cell, index) => asSet(cell, sets[index])) : cells, hidden);
     return true;
   });
-  const { columns, notes } = gatherer.done(hiddenColumns);
+  const { columns, notes } = gatherer.done(facts);
   if (sheet.hidden) notes.push({ code: 'hidden-sheet', count: 1, names: [sheet.name] });
-  return { columns, count: gatherer.count, notes, reading: { ...reading, sheet: sheet.name } };
+  const others = book.sheets.filter((one) => one.hidden && one !== sheet).map(({ name }) => name);
+  if (others.length > 0) notes.push({ code: 'other-hidden-sheets', count: others.length, names: others });
+  return { columns, count: gatherer.count, notes: [...notes, ...book.notes], reading: { ...reading, sheet: sheet.name, layout: 'table' } };
+}
+
+/**
+ * Reads several files as one source: each file that is form data, a filled PDF or a label-value sheet gives its records.
+ * What cannot be read is skipped and told.
+ * @throws MailbagError when none can be read
+ */
+export async function readFiles(
+  files: readonly TableFile[],
+  wanted: TableReading,
+  onRecords: (records: SourceRecord[]) => void,
+): Promise<TableResult> {
+  if (files.length === 1) return readTable(files[0]!, wanted, onRecords);
+  const records: FormRecord[] = [];
+  const skipped: string[] = [];
+  let first: unknown = null;
+  for (const file of files) {
+    try {
+      const kind = tableKind(file);
+      const form = await formRecords(file, kind, wanted);
+      const book = form ? null : await bookOf(file, kind);
+      const found = form?.records ?? (book ? await pairRecords(book) : []);
+      if (found.length === 0) throw new MailbagError('sheet-no-pairs', { where: file.name });
+      for (const record of found) records.push(new Map([['File', { text: file.name, value: file.name }], ...record]));
+    } catch (error) {
+      first ??= error;
+      skipped.push(file.name);
+    }
+  }
+  if (records.length === 0) throw first;
+  const result = gatherForms(records, `${files.length} files`, wanted, onRecords);
+  if (skipped.length > 0) result.notes.push({ code: 'files-skipped', count: skipped.length, names: skipped.slice(0, 5) });
+  return { ...result, reading: { ...wanted } };
 }

@@ -4,7 +4,31 @@ export interface Cell {
   value: string | number | boolean | null;
 }
 
-export type ColumnKind = 'text' | 'number' | 'date' | 'yes-no' | 'address';
+export const columnKinds = ['text', 'number', 'date', 'yes-no', 'email', 'phone', 'postal-code', 'iban', 'address', 'key'] as const;
+export type ColumnKind = (typeof columnKinds)[number];
+
+const kindNames: Record<ColumnKind, string> = {
+  text: 'text',
+  number: 'number',
+  date: 'date',
+  'yes-no': 'yes or no',
+  email: 'e-mail',
+  phone: 'phone',
+  'postal-code': 'postal code',
+  iban: 'IBAN',
+  address: 'address',
+  key: 'key',
+};
+export const columnKindName = (kind: ColumnKind): string => kindNames[kind];
+
+/** How a person says that a column is to be read. What is left out is found out. */
+export interface ColumnReading {
+  kind?: ColumnKind;
+  /** Order of dates such as 3/4/2027. */
+  dates?: 'day-first' | 'month-first';
+  /** What stands before the decimals of numbers that are text. */
+  decimals?: 'comma' | 'point';
+}
 
 /** A column of a source. */
 export interface Column {
@@ -19,6 +43,8 @@ export interface Column {
   longest: string;
   /** Up to five different values. */
   examples: string[];
+  /** What a person has set. */
+  reading?: ColumnReading;
 }
 
 /** One row of a source. `row` is the row in the sheet, 1-based, as the person sees it. */
@@ -29,33 +55,41 @@ export interface SourceRecord {
 
 /** Something to know about a source that was read all the same. */
 export interface SourceNote {
-  code:
-    | 'hidden-rows'
-    | 'hidden-columns'
-    | 'double-heading'
-    | 'empty-heading'
-    | 'error-cells'
-    | 'ragged-rows'
-    | 'encoding-guessed'
-    | 'empty-rows'
-    | 'hidden-sheet';
+  code: keyof typeof noteSentences;
   count: number;
   names: string[];
 }
 
-const noteSentences: Record<SourceNote['code'], (note: SourceNote) => string> = {
+const named = (note: { names: string[] }): string => note.names.join(', ');
+const noteSentences = {
   'hidden-rows': (note) => `${note.count} hidden rows were read too.`,
-  'hidden-columns': (note) => `Hidden columns were read too: ${note.names.join(', ')}.`,
-  'double-heading': (note) => `Headings that stood twice were numbered: ${note.names.join(', ')}.`,
-  'empty-heading': (note) => `${note.count} columns without a heading were named after their place: ${note.names.join(', ')}.`,
-  'error-cells': (note) => `${note.count} cells hold an error such as #N/A: ${note.names.join(', ')}. They came in as that text.`,
-  'ragged-rows': (note) =>
-    `${note.count} rows have more cells than there are headings; the surplus was left out: ${note.names.join(', ')}.`,
-  'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${note.names.join(', ')}.`,
+  'hidden-columns': (note) => `Hidden columns were read too: ${named(note)}.`,
+  'hidden-sheet': (note) => `The sheet ${named(note)} is hidden in the workbook.`,
+  'other-hidden-sheets': (note) => `The workbook also has hidden sheets, which were not read: ${named(note)}.`,
+  'double-heading': (note) => `Headings that stood twice were numbered: ${named(note)}.`,
+  'empty-heading': (note) => `${note.count} columns without a heading were named after their place: ${named(note)}.`,
+  'error-cells': (note) => `${note.count} cells hold an error such as #N/A: ${named(note)}. They came in as that text.`,
+  'ragged-rows': (note) => `${note.count} rows have more cells than there are headings; the surplus was left out: ${named(note)}.`,
+  'short-rows': (note) => `${note.count} rows have fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
+  'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${named(note)}.`,
   'empty-rows': (note) => `${note.count} empty rows were skipped.`,
-  'hidden-sheet': (note) => `The sheet ${note.names.join(', ')} is hidden in the workbook.`,
-};
-export const sourceNoteSentence = (note: SourceNote): string => noteSentences[note.code](note);
+  'rows-above': (note) => `${note.count} filled rows above the headings were skipped.`,
+  'merged-cells': (note) => `${note.count} merged cells below the headings hold their value in the first cell only: ${named(note)}.`,
+  'formula-without-value': (note) =>
+    `${note.count} cells hold a formula whose result was never saved, and came in empty: ${named(note)}. Open the workbook, save it and read it again.`,
+  'digits-lost': (note) =>
+    `${note.count} numbers have more than 15 digits, so the workbook itself has lost their last ones: ${named(note)}. Keep such numbers as text there.`,
+  'digits-kept': (note) => `${note.count} long numbers came in as text, so that no digit is lost: ${named(note)}.`,
+  'dates-ambiguous': (note) =>
+    `Dates such as 3/4/2027 can be read two ways in ${named(note)}. Set whether the day or the month comes first.`,
+  'broken-quotes': (note) => `${note.count} rows have a quote in the wrong place: ${named(note)}. Look at them before you go on.`,
+  macros: () => `The workbook has macros. They were ignored.`,
+  'external-links': () => `The workbook has links to other workbooks. They were not followed; the last saved values were read.`,
+  'values-left-out': (note) => `${note.count} values lie too deep in the file to become columns and were left out: ${named(note)}.`,
+  'files-skipped': (note) => `${note.count} files were skipped: ${named(note)}.`,
+  'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
+} satisfies Record<string, (note: { count: number; names: string[] }) => string>;
+export const sourceNoteSentence = (note: SourceNote): string => (noteSentences[note.code] as (note: SourceNote) => string)(note);
 
 export const emptyCell: Cell = { text: '', value: null };
 export const cellText = (record: SourceRecord, index: number): string => record.cells[index]?.text ?? '';

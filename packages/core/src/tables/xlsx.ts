@@ -1,35 +1,29 @@
-import { format, isDateFormat } from 'numfmt';
-import { SaxesParser } from 'saxes';
 import { MailbagError } from '../errors/catalogue.js';
 import type { ZipParts } from '../platform/ports.js';
-import type { Cell } from './record.js';
+import type { SheetFacts } from './gather.js';
+import { Tally } from './gather.js';
+import { columnLetters } from './headings.js';
+import { MOST_DIGITS, numberCell, significantDigits } from './number-cell.js';
+import type { Cell, SourceNote } from './record.js';
+import { emptyCell } from './record.js';
+import type { SheetBook, SheetRow } from './sheet-book.js';
+import { Enough, attribute, parsePart, refuseBombs } from './xml-part.js';
 
-/** A sheet of a workbook. */
-export interface SheetName {
+interface Sheet {
   name: string;
   part: string;
   hidden: boolean;
 }
 
-/** A workbook that has been opened: its sheets, shared strings and number formats. */
-export interface Workbook {
-  sheets: SheetName[];
+/** What all sheets of a workbook share. */
+interface Shared {
+  zip: ZipParts;
+  file: string;
   strings: string[];
   /** Number format by style index. */
   formats: string[];
   date1904: boolean;
 }
-
-export interface SheetRow {
-  /** 1-based, as in the sheet. */
-  row: number;
-  hidden: boolean;
-  cells: Cell[];
-}
-
-/** Limits against files that unpack to more than a machine holds: bytes unpacked, and how many times larger than packed. */
-export const UNPACKED_LIMIT = 600 * 1024 * 1024;
-const RATIO_LIMIT = 300;
 
 /** Number formats that need no entry in the workbook: ECMA-376, part 1, 18.8.30. */
 const builtIn: Record<number, string> = {
@@ -63,82 +57,55 @@ const builtIn: Record<number, string> = {
   49: '@',
 };
 
-type Decoder = new (label: string) => { decode(bytes?: Uint8Array, options?: { stream: boolean }): string };
+const isOn = (value: string | undefined): boolean => value === '1' || value === 'true';
 
-interface Handlers {
-  open?(name: string, attributes: Record<string, string>): void;
-  text?(text: string): void;
-  close?(name: string): void;
-}
-
-class Stop extends Error {}
-
-/** Runs an XML part through handlers, local names only. A doctype is refused. */
-async function parsePart(zip: ZipParts, file: string, part: string, handlers: Handlers): Promise<void> {
-  const parser = new SaxesParser();
-  const local = (name: string): string => name.slice(name.indexOf(':') + 1);
-  const fail = (cause: unknown): never => {
-    if (cause instanceof Stop) throw cause;
-    throw new MailbagError('sheet-damaged', { file, part }, { cause });
-  };
-  parser.on('doctype', () => fail(new Error('doctype')));
-  parser.on('error', fail);
-  parser.on('opentag', (tag) => handlers.open?.(local(tag.name), tag.attributes as Record<string, string>));
-  parser.on('text', (text) => handlers.text?.(text));
-  parser.on('cdata', (text) => handlers.text?.(text));
-  parser.on('closetag', (tag) => handlers.close?.(local(tag.name)));
-  const decoder = new (globalThis as unknown as { TextDecoder: Decoder }).TextDecoder('utf-8');
-  try {
-    for await (const chunk of zip.read(part)) parser.write(decoder.decode(chunk, { stream: true }));
-    parser.close();
-  } catch (error) {
-    if (error instanceof Stop) return;
-    if (error instanceof MailbagError) throw error;
-    fail(error);
+/** The path of a part that another one names (ECMA-376, part 2, 6.2). */
+const partPath = (target: string): string => {
+  const path: string[] = [];
+  for (const step of (target.startsWith('/') ? target : `/xl/${target}`).split('/')) {
+    if (step === '..') path.pop();
+    else if (step !== '' && step !== '.') path.push(step);
   }
-}
+  return path.join('/');
+};
 
-const attribute = (attributes: Record<string, string>, name: string): string | undefined =>
-  attributes[name] ?? Object.entries(attributes).find(([key]) => key.endsWith(`:${name}`))?.[1];
-
-/** Opens a workbook. @throws MailbagError sheet-not-a-workbook, sheet-damaged, sheet-zip-bomb */
-export async function openWorkbook(zip: ZipParts, file: string): Promise<Workbook> {
-  const unpacked = zip.parts.reduce((sum, part) => sum + part.size, 0);
-  const suspicious = zip.parts.some((part) => part.size > 20_000_000 && part.size > part.compressedSize * RATIO_LIMIT);
-  if (unpacked > UNPACKED_LIMIT || suspicious) {
-    throw new MailbagError('sheet-zip-bomb', { file, size: Math.round(unpacked / 1048576), limit: Math.round(UNPACKED_LIMIT / 1048576) });
-  }
+/** Opens a workbook in SpreadsheetML (ECMA-376, part 1, 18). @throws MailbagError sheet-not-a-workbook, sheet-damaged, sheet-zip-bomb */
+export async function openXlsx(zip: ZipParts, file: string): Promise<SheetBook> {
+  refuseBombs(zip, file);
   const has = (part: string): boolean => zip.parts.some((one) => one.name === part);
   if (!has('xl/workbook.xml')) throw new MailbagError('sheet-not-a-workbook', { file });
   const targets = new Map<string, string>();
   if (has('xl/_rels/workbook.xml.rels')) {
     await parsePart(zip, file, 'xl/_rels/workbook.xml.rels', {
       open(name, attributes) {
-        if (name === 'Relationship') {
-          const target = attributes.Target ?? '';
-          targets.set(attributes.Id ?? '', target.startsWith('/') ? target.slice(1) : `xl/${target}`);
-        }
+        if (name === 'Relationship') targets.set(attributes.Id ?? '', partPath(attributes.Target ?? ''));
       },
     });
   }
-  const sheets: SheetName[] = [];
+  const sheets: Sheet[] = [];
   let date1904 = false;
   await parsePart(zip, file, 'xl/workbook.xml', {
     open(name, attributes) {
-      if (name === 'workbookPr') date1904 = ['1', 'true'].includes(attributes.date1904 ?? '');
+      if (name === 'workbookPr') date1904 = isOn(attributes.date1904);
       if (name === 'sheet') {
-        const part = targets.get(attribute(attributes, 'id') ?? '') ?? '';
-        if (has(part)) sheets.push({ name: attributes.name ?? '', part, hidden: (attributes.state ?? 'visible') !== 'visible' });
+        const part = targets.get(attribute(attributes, 'id') ?? '') ?? `xl/worksheets/sheet${sheets.length + 1}.xml`;
+        // Charts and dialogs are sheets too, without cells.
+        if (has(part) && /worksheets/.test(part))
+          sheets.push({ name: attributes.name ?? '', part, hidden: (attributes.state ?? 'visible') !== 'visible' });
       }
     },
   });
-  const strings = has('xl/sharedStrings.xml') ? await readStrings(zip, file) : [];
-  return {
-    sheets: sheets.filter((sheet) => /worksheets/.test(sheet.part)),
-    strings,
+  const shared: Shared = {
+    zip,
+    file,
+    strings: has('xl/sharedStrings.xml') ? await readStrings(zip, file) : [],
     formats: has('xl/styles.xml') ? await readFormats(zip, file) : [],
     date1904,
   };
+  const notes: SourceNote[] = [];
+  if (zip.parts.some(({ name }) => /vbaProject\.bin$/.test(name))) notes.push({ code: 'macros', count: 1, names: [] });
+  if (zip.parts.some(({ name }) => name.startsWith('xl/externalLinks/'))) notes.push({ code: 'external-links', count: 1, names: [] });
+  return { sheets, notes, rows: (name, onRow) => readRows(shared, sheets.find((sheet) => sheet.name === name)!.part, onRow) };
 }
 
 async function readStrings(zip: ZipParts, file: string): Promise<string[]> {
@@ -188,6 +155,7 @@ async function readFormats(zip: ZipParts, file: string): Promise<string[]> {
 const unescapeText = (text: string): string =>
   text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)));
 
+/** 0-based. */
 const columnIndex = (reference: string): number => {
   let index = 0;
   for (const char of reference) {
@@ -198,102 +166,96 @@ const columnIndex = (reference: string): number => {
   return index - 1;
 };
 
-const DAY_MS = 86_400_000;
-
-/** A serial date as ISO 8601 text, with its time where it has one. */
-export function serialDate(serial: number, date1904: boolean): string {
-  const days = date1904 ? serial + 1462 : serial < 60 ? serial + 1 : serial;
-  const date = new Date(Math.round((days - 25569) * DAY_MS));
-  const text = date.toISOString();
-  return Number.isInteger(serial) ? text.slice(0, 10) : text.slice(0, 19);
+/** A range such as `B2:D4`; null when it is none. */
+function rangeOf(reference: string): SheetFacts['merges'][number] | null {
+  const parts = /^([A-Z]+)(\d+):([A-Z]+)(\d+)$/.exec(reference);
+  return parts ? { left: columnIndex(parts[1]!), top: Number(parts[2]), right: columnIndex(parts[3]!), bottom: Number(parts[4]) } : null;
 }
 
-/** A number cell as it is shown, and as value: ISO text for dates, text where digits would be lost. */
-function numberCell(raw: string, pattern: string, date1904: boolean): Cell {
-  const value = Number(raw);
-  if (!Number.isFinite(value)) return { text: raw, value: raw };
-  if (pattern === 'General' || pattern === '@') {
-    const plain = Math.abs(value) >= 1e21 || (value !== 0 && Math.abs(value) < 1e-7) ? raw : String(Number(value.toPrecision(15)));
-    return { text: plain, value };
-  }
-  let text: string;
-  try {
-    text = format(pattern, date1904 && isDateFormat(pattern) ? value + 1462 : value, { throws: true });
-  } catch {
-    text = String(value);
-  }
-  return { text, value: isDateFormat(pattern) && /[dy]/i.test(pattern) ? serialDate(value, date1904) : value };
-}
+const MOST_MERGES = 10_000;
+/** Columns of a sheet, by its format. */
+const MOST_COLUMNS = 16_384;
 
-/**
- * Streams the rows of a sheet.
- * @param onRow returns false to stop
- */
-export async function readSheet(
-  zip: ZipParts,
-  file: string,
-  workbook: Workbook,
-  sheet: SheetName,
-  onRow: (row: SheetRow) => boolean,
-): Promise<{ hiddenColumns: number[] }> {
+/** Streams the rows of a sheet. */
+async function readRows(shared: Shared, part: string, onRow: (row: SheetRow) => boolean): Promise<SheetFacts> {
+  const { strings, formats, date1904 } = shared;
   const hiddenColumns: number[] = [];
+  const merges: SheetFacts['merges'][number][] = [];
+  const withoutValue = new Tally();
+  const lost = new Tally();
+  const kept = new Tally();
   let row: SheetRow = { row: 0, hidden: false, cells: [] };
   let at = -1;
   let type = 'n';
   let style = 0;
   let raw = '';
-  let inline = '';
+  let isFormula = false;
   let inValue = false;
   let inInline = false;
-  const finish = (): void => {
-    const pattern = workbook.formats[style] ?? 'General';
-    let cell: Cell = { text: '', value: null };
-    if (type === 's') cell = textCell(workbook.strings[Number(raw)] ?? '');
-    else if (type === 'inlineStr') cell = textCell(inline);
-    else if (raw === '') cell = { text: '', value: null };
-    else if (type === 'str') cell = textCell(raw);
-    else if (type === 'b') cell = { text: raw === '1' ? 'TRUE' : 'FALSE', value: raw === '1' };
-    else if (type === 'e') cell = { text: raw, value: raw };
-    else if (type === 'd') cell = { text: raw, value: raw };
-    else cell = numberCell(raw, pattern, workbook.date1904);
-    while (row.cells.length < at) row.cells.push({ text: '', value: null });
-    row.cells[at] = cell;
-  };
+  let isPhonetic = false;
   const textCell = (text: string): Cell => {
     const clean = text.includes('_x') ? unescapeText(text) : text;
     return { text: clean, value: clean };
   };
-  await parsePart(zip, file, sheet.part, {
+  const place = (): string => `${columnLetters(at)}${row.row}`;
+  const cellOf = (): Cell => {
+    if (type === 's') return textCell(strings[Number(raw)] ?? '');
+    if (type === 'inlineStr' || type === 'str') return textCell(raw);
+    if (raw === '') {
+      if (isFormula) withoutValue.add(place());
+      return emptyCell;
+    }
+    if (type === 'b') return { text: raw === '1' ? 'TRUE' : 'FALSE', value: raw === '1' };
+    if (type === 'e') return { text: raw, value: raw };
+    // ISO 8601 dates as the strict form of the format has them.
+    if (type === 'd') return { text: raw.replace(/T00:00:00(\.0+)?Z?$/, ''), value: raw.replace(/T00:00:00(\.0+)?Z?$/, '') };
+    const cell = numberCell(raw, formats[style] ?? 'General', date1904);
+    if (raw.length > MOST_DIGITS && typeof cell.value === 'string' && Number.isInteger(Number(raw)))
+      (significantDigits(raw) > MOST_DIGITS + 2 || Math.abs(Number(raw)) >= 1e16 ? lost : kept).add(place());
+    return cell;
+  };
+  await parsePart(shared.zip, shared.file, part, {
     open(name, attributes) {
-      if (name === 'row') {
-        row = {
-          row: attributes.r ? Number(attributes.r) : row.row + 1,
-          hidden: ['1', 'true'].includes(attributes.hidden ?? ''),
-          cells: [],
-        };
-        at = -1;
-      } else if (name === 'c') {
+      if (name === 'c') {
         at = attributes.r ? columnIndex(attributes.r) : at + 1;
         type = attributes.t ?? 'n';
-        style = Number(attributes.s ?? 0);
+        style = attributes.s ? Number(attributes.s) : 0;
         raw = '';
-        inline = '';
+        isFormula = false;
       } else if (name === 'v') inValue = true;
-      else if (name === 't') inInline = true;
-      else if (name === 'col' && ['1', 'true'].includes(attributes.hidden ?? '')) {
-        for (let index = Number(attributes.min); index <= Math.min(Number(attributes.max), 16_384); index++) hiddenColumns.push(index - 1);
+      else if (name === 't') inInline = !isPhonetic;
+      else if (name === 'f') isFormula = true;
+      else if (name === 'rPh') isPhonetic = true;
+      else if (name === 'row') {
+        row = { row: attributes.r ? Number(attributes.r) : row.row + 1, hidden: isOn(attributes.hidden), cells: [] };
+        at = -1;
+      } else if (name === 'col' && isOn(attributes.hidden)) {
+        for (let index = Number(attributes.min); index <= Math.min(Number(attributes.max), MOST_COLUMNS); index++)
+          hiddenColumns.push(index - 1);
+      } else if (name === 'mergeCell' && merges.length < MOST_MERGES) {
+        const range = rangeOf(attributes.ref ?? '');
+        if (range) merges.push(range);
       }
     },
     text(text) {
-      if (inValue) raw += text;
-      else if (inInline) inline += text;
+      if (inValue || inInline) raw += text;
     },
     close(name) {
       if (name === 'v') inValue = false;
       else if (name === 't') inInline = false;
-      else if (name === 'c') finish();
-      else if (name === 'row' && !onRow(row)) throw new Stop();
+      else if (name === 'rPh') isPhonetic = false;
+      else if (name === 'c') {
+        if (at < 0 || at >= MOST_COLUMNS) return;
+        const cell = cellOf();
+        if (cell.text === '') return;
+        while (row.cells.length < at) row.cells.push(emptyCell);
+        row.cells[at] = cell;
+      } else if (name === 'row' && !onRow(row)) throw new Enough();
     },
   });
-  return { hiddenColumns };
+  return {
+    hiddenColumns,
+    merges,
+    notes: [...withoutValue.note('formula-without-value'), ...lost.note('digits-lost'), ...kept.note('digits-kept')],
+  };
 }

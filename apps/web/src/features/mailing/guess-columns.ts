@@ -8,7 +8,7 @@ export function guessColumns(plan: MailingPlan, source: SourceSummary): MailingP
   const key =
     full.find((column) => column.distinct >= Math.min(1000, count) && column.kind !== 'address') ??
     full.find((column) => column.distinct >= Math.min(1000, count) * 0.98 && column.kind === 'text');
-  const address = columns.find((column) => column.kind === 'address') ?? columns.find((column) => /e-?mail/i.test(column.name));
+  const address = columns.find((column) => column.kind === 'email') ?? columns.find((column) => /e-?mail/i.test(column.name));
   const slug = (test: RegExp): string | null => columns.find((column) => test.test(column.name))?.slug ?? null;
   const first = slug(/^(first|given|fore)[ _-]?names?$/i);
   const last = slug(/^(surname|last[ _-]?name|family[ _-]?name)$/i);

@@ -18,7 +18,7 @@ const columns = [
   column('Plot'),
   column('First name'),
   column('Surname'),
-  column('E-mail', { kind: 'address' }),
+  column('E-mail', { kind: 'email' }),
 ];
 const plan: MailingPlan = {
   name: 'Renewals',

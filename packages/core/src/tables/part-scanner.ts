@@ -1,0 +1,169 @@
+import type { Attributes, Handlers } from './xml-part.js';
+
+/** A token of a part may be this long, UTF-16 units; longer ones are meant to break their reader. */
+const LONGEST_TOKEN = 64 * 1024 * 1024;
+
+const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
+
+/** @throws Error for an entity that XML does not have by itself */
+function decoded(text: string): string {
+  if (!text.includes('&')) return text;
+  return text.replace(/&([^;&]{0,12});?/g, (whole, name: string) => {
+    if (!whole.endsWith(';')) throw new Error('bare ampersand');
+    const point = name.startsWith('#x')
+      ? Number.parseInt(name.slice(2), 16)
+      : name.startsWith('#')
+        ? Number.parseInt(name.slice(1), 10)
+        : null;
+    if (point !== null && point >= 0 && point <= 0x10ffff) return String.fromCodePoint(point);
+    const char = Object.hasOwn(ENTITIES, name) ? ENTITIES[name] : undefined;
+    if (char === undefined) throw new Error(`entity ${name}`);
+    return char;
+  });
+}
+
+const NONE: Attributes = Object.freeze({});
+
+const isSpace = (code: number): boolean => code === 32 || code === 10 || code === 13 || code === 9;
+
+/** Attributes of a start tag, after its name. */
+function attributesIn(tag: string, from: number, end: number): Attributes {
+  if (from >= end) return NONE;
+  const attributes: Attributes = {};
+  for (let at = from; at < end;) {
+    while (at < end && isSpace(tag.charCodeAt(at))) at++;
+    if (at >= end) break;
+    const equals = tag.indexOf('=', at);
+    if (equals < 0 || equals >= end) throw new Error('attribute without a value');
+    const name = tag.slice(at, equals).trimEnd();
+    let quote = equals + 1;
+    while (quote < end && isSpace(tag.charCodeAt(quote))) quote++;
+    const mark = tag[quote];
+    if (mark !== '"' && mark !== "'") throw new Error('attribute without quotes');
+    const close = tag.indexOf(mark, quote + 1);
+    if (close < 0 || close >= end) throw new Error('attribute without an end');
+    attributes[name] = decoded(tag.slice(quote + 1, close));
+    at = close + 1;
+  }
+  return attributes;
+}
+
+/**
+ * Reads the XML of office parts piece by piece: elements, attributes, text, CDATA; comments and instructions are passed over. A doctype is
+ * refused. It checks nesting and entities but not every production of XML 1.0, and is several times quicker than a full parser, which is
+ * what most of the time of a large sheet goes into.
+ * @throws Error from `write` and `end` for what is not well formed
+ */
+export class PartScanner {
+  private rest = '';
+  /** Where the search for the end of the token goes on. */
+  private searched = 0;
+  private readonly open: string[] = [];
+  private isInside = false;
+
+  constructor(
+    private readonly handlers: Handlers,
+    private readonly deepest: number,
+  ) {}
+
+  write(chunk: string): void {
+    const text = this.rest + chunk;
+    let at = 0;
+    for (;;) {
+      const start = text.indexOf('<', Math.max(at, this.searched));
+      if (start < 0) {
+        this.searched = text.length;
+        break;
+      }
+      const end = this.endOf(text, start);
+      if (end < 0) {
+        this.searched = start;
+        break;
+      }
+      if (start > at) this.text(text.slice(at, start), false);
+      this.token(text, start, end);
+      at = end;
+      this.searched = at;
+    }
+    this.rest = at === 0 ? text : text.slice(at);
+    this.searched -= at;
+    if (this.rest.length > LONGEST_TOKEN) throw new Error('token too long');
+  }
+
+  end(): void {
+    if (this.rest.trim() !== '' || this.open.length > 0 || !this.isInside) throw new Error('cut off');
+  }
+
+  private text(text: string, isVerbatim: boolean): void {
+    if (this.open.length === 0) {
+      if (text.replace(/^\ufeff/, '').trim() !== '') throw new Error('text outside');
+      return;
+    }
+    const plain = isVerbatim ? text : decoded(text.includes('\r') ? text.replace(/\r\n?/g, '\n') : text);
+    this.handlers.text?.(plain);
+  }
+
+  /** One past the token that begins at `start`; -1: its end has not come yet. */
+  private endOf(text: string, start: number): number {
+    const second = text.charCodeAt(start + 1);
+    if (Number.isNaN(second)) return -1;
+    if (second === 0x21) {
+      const until = text.startsWith('<!--', start) ? '-->' : text.startsWith('<![CDATA[', start) ? ']]>' : '>';
+      if (until === '>' && text.length - start < 9) return -1;
+      const found = text.indexOf(until, start + (until === '>' ? 2 : 4));
+      return found < 0 ? -1 : found + until.length;
+    }
+    if (second === 0x3f) {
+      const found = text.indexOf('?>', start);
+      return found < 0 ? -1 : found + 2;
+    }
+    let close = text.indexOf('>', start);
+    // A bracket may stand in the quotes of an attribute.
+    while (close >= 0 && !hasEvenQuotes(text, start, close)) close = text.indexOf('>', close + 1);
+    return close < 0 ? -1 : close + 1;
+  }
+
+  private token(text: string, start: number, end: number): void {
+    const second = text.charCodeAt(start + 1);
+    if (second === 0x3f) return;
+    if (second === 0x21) {
+      if (text.startsWith('<![CDATA[', start)) this.text(text.slice(start + 9, end - 3), true);
+      else if (!text.startsWith('<!--', start)) throw new Error('doctype');
+      return;
+    }
+    if (second === 0x2f) {
+      const name = text.slice(start + 2, end - 1).trimEnd();
+      if (this.open.pop() !== name) throw new Error(`end of ${name} without a start`);
+      this.handlers.close?.(localName(name));
+      return;
+    }
+    const isEmpty = text.charCodeAt(end - 2) === 0x2f;
+    const last = isEmpty ? end - 2 : end - 1;
+    let at = start + 1;
+    while (at < last && !isSpace(text.charCodeAt(at))) at++;
+    const name = text.slice(start + 1, at);
+    if (name === '') throw new Error('tag without a name');
+    if (this.open.length === 0 && this.isInside) throw new Error('two roots');
+    this.isInside = true;
+    if (this.open.length >= this.deepest) throw new Error('too deep');
+    this.handlers.open?.(localName(name), attributesIn(text, at, last));
+    if (isEmpty) this.handlers.close?.(localName(name));
+    else this.open.push(name);
+  }
+}
+
+const localName = (name: string): string => {
+  const colon = name.indexOf(':');
+  return colon < 0 ? name : name.slice(colon + 1);
+};
+
+function hasEvenQuotes(text: string, from: number, to: number): boolean {
+  let mark = 0;
+  for (let at = from; at < to; at++) {
+    const code = text.charCodeAt(at);
+    if (mark === 0) {
+      if (code === 34 || code === 39) mark = code;
+    } else if (code === mark) mark = 0;
+  }
+  return mark === 0;
+}
