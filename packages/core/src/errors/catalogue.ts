@@ -38,8 +38,7 @@ export const catalogue = {
   'sheet-no-headings': (e) => `Row ${f(e, 'row')} of ${f(e, 'where')} has no headings. Choose the row that names the columns.`,
   'sheet-too-many-columns': (e) =>
     `${f(e, 'where')} has ${f(e, 'columns')} columns; ${f(e, 'limit')} can be read. Take out those that nobody needs, or choose another row for the headings.`,
-  'sheet-no-pairs': (e) =>
-    `${f(e, 'where')} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
+  'sheet-no-pairs': (e) => `${f(e, 'where')} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
   'sheet-encoding-unknown': (e) => `“${f(e, 'encoding')}” is no encoding that is known here. Choose one of the list.`,
   'sheet-took-too-much': (e) =>
     `${f(e, 'file')} needs more memory or time than one file may take. Save it as .xlsx or CSV, or split it, and choose it again.`,

@@ -24,7 +24,14 @@ export function findPairs(rows: readonly SheetRow[], hiddenColumns: readonly num
   const seen = columns.filter((column) => !hiddenColumns.includes(column));
   const labels = (column: number): boolean => {
     const cells = filled(column);
-    return cells.length >= 2 && cells.every(isLabel) && new Set(cells.map(({ text }) => text.trim().toLowerCase())).size === cells.length;
+    // What has digits in it is a key or a value, not a label.
+    const wordy = cells.filter(({ text }) => !/\d/.test(text)).length >= cells.length / 2;
+    return (
+      wordy &&
+      cells.length >= 2 &&
+      cells.every(isLabel) &&
+      new Set(cells.map(({ text }) => text.trim().toLowerCase())).size === cells.length
+    );
   };
   const pairs: PairOfColumns[] = [];
   for (let index = 0; index + 1 < seen.length; index++) {
