@@ -44,7 +44,10 @@ export { rowReader } from './map/row.js';
 export type { Row } from './map/row.js';
 export { ruleForColumn, suggestRules, suggestTable } from './map/suggest.js';
 
-export { checkRecords, RecordChecker } from './checks/check-records.js';
+export { checkRecords, checksComparing, checksOfRecords, RecordChecker } from './checks/check-records.js';
+export type { CheckScope, SaidFinding } from './checks/check-records.js';
+export { checksOf, columnCheckWords, proposedChecks } from './checks/check-plan.js';
+export type { CheckPlan, ColumnCheckName, ColumnChecks } from './checks/check-plan.js';
 export type { CheckedTemplate, CheckSetup } from './checks/check.js';
 export * from './checks/finding.js';
 

@@ -2,7 +2,9 @@ import type { Evaluation, FieldMap } from '../map/field-map.js';
 import type { Row } from '../map/row.js';
 import type { Field } from '../pdf/field.js';
 import type { FieldValues, Fit } from '../pdf/value.js';
-import type { Column } from '../tables/record.js';
+import type { Cell, Column } from '../tables/record.js';
+import type { CheckPlan, ColumnCheckName, ColumnChecks } from './check-plan.js';
+import { checksOf } from './check-plan.js';
 import type { Finding } from './finding.js';
 
 /** One template of the packet as checks see it. */
@@ -20,6 +22,9 @@ export interface CheckSetup {
   keyColumn: string | null;
   /** Column of the recipients' addresses; null: nothing is mailed. */
   addressColumn: string | null;
+  /** Columns whose values go anywhere: into fields, file names, the message. Left out: all. */
+  usedColumns?: readonly string[];
+  plan?: CheckPlan;
 }
 
 /** A record with what the map makes of it. */
@@ -32,7 +37,60 @@ export interface CheckedRecord {
 export interface Check {
   see(record: CheckedRecord, say: (finding: Finding) => void): void;
   end?(say: (finding: Finding) => void): void;
+  /**
+   * For checks whose findings hang on other records too: the columns whose values they compare. A change of one of them means that
+   * the check has to see all records again.
+   */
+  compares?: readonly string[];
 }
 
 /** Makes a check for one run; null when there is nothing for it to look at. */
 export type CheckKind = (setup: CheckSetup) => Check | null;
+
+/** The columns for which a check is on, with its setting. Columns that go nowhere are looked at only where a person has asked for it. */
+export function columnsWith<Name extends ColumnCheckName>(
+  { columns, plan = {}, usedColumns }: CheckSetup,
+  name: Name,
+): { column: Column; setting: NonNullable<ColumnChecks[Name]> }[] {
+  return columns.flatMap((column) => {
+    const isAsked = plan.columns?.[column.name]?.[name] !== undefined;
+    if (!isAsked && usedColumns && !usedColumns.includes(column.name)) return [];
+    const setting = checksOf(plan, column)[name];
+    return setting ? [{ column, setting: setting as NonNullable<ColumnChecks[Name]> }] : [];
+  });
+}
+
+/** A finding about a value of the sheet, whatever the form makes of it. */
+export const aboutValue = (row: number, column: string, value: string): Omit<Finding, 'code' | 'severity'> => ({
+  row,
+  column,
+  template: null,
+  field: null,
+  label: null,
+  value,
+  details: {},
+});
+
+type Said = Pick<Finding, 'code' | 'severity'> & Partial<Pick<Finding, 'details' | 'mend'>>;
+
+/** A check that judges every filled value of the columns it is on for, by itself. */
+export function valueCheck<Name extends ColumnCheckName>(
+  name: Name,
+  prepare: (setup: CheckSetup) => (cell: Cell, setting: NonNullable<ColumnChecks[Name]>, column: Column) => Said | null,
+): CheckKind {
+  return (setup) => {
+    const watched = columnsWith(setup, name);
+    if (watched.length === 0) return null;
+    const judge = prepare(setup);
+    return {
+      see({ row }, say) {
+        for (const { column, setting } of watched) {
+          const cell = row.cell(column.name);
+          if (cell.text === '') continue;
+          const said = judge(cell, setting, column);
+          if (said) say({ ...aboutValue(row.row, column.name, cell.text), ...said });
+        }
+      },
+    };
+  };
+}

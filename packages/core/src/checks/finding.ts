@@ -12,6 +12,25 @@ export const findingCodes = [
   'cannot-draw',
   'overflows',
   'stray-space',
+  'odd-space',
+  'control-character',
+  'domain-typo',
+  'phone-wrong',
+  'postal-code-wrong',
+  'lost-zeros',
+  'iban-wrong',
+  'date-wrong',
+  'date-as-text',
+  'not-a-number',
+  'number-as-text',
+  'all-capitals',
+  'odd-shape',
+  'mixed-up',
+  'same-person',
+  'value-missing',
+  'not-unique',
+  'out-of-range',
+  'not-allowed',
 ] as const;
 export type FindingCode = (typeof findingCodes)[number];
 
@@ -31,6 +50,8 @@ export interface Finding {
   label: string | null;
   value: string;
   details: { why?: string; accepted?: string[]; limit?: number; length?: number; rows?: number[]; characters?: string[] };
+  /** What the value should be, where one can be proposed. */
+  mend?: string | null;
 }
 
 const list = (values: readonly string[] | undefined): string => {
@@ -52,6 +73,25 @@ const titles: Record<FindingCode, string> = {
   'cannot-draw': 'Characters that cannot be drawn',
   overflows: 'Does not fit its box',
   'stray-space': 'Stray space',
+  'odd-space': 'Odd space inside',
+  'control-character': 'Control character',
+  'domain-typo': 'Domain looks mistyped',
+  'phone-wrong': 'Not a telephone number',
+  'postal-code-wrong': 'Not a postal code',
+  'lost-zeros': 'Leading zero lost',
+  'iban-wrong': 'Not an IBAN',
+  'date-wrong': 'Not a date',
+  'date-as-text': 'Date kept as text',
+  'not-a-number': 'Not a number',
+  'number-as-text': 'Number kept as text',
+  'all-capitals': 'Name in capitals',
+  'odd-shape': 'Looks unlike its neighbours',
+  'mixed-up': 'In the wrong column',
+  'same-person': 'Probably the same person',
+  'value-missing': 'Required column empty',
+  'not-unique': 'Stands more than once',
+  'out-of-range': 'Outside of its limits',
+  'not-allowed': 'Not an allowed value',
 };
 
 /** The kind of finding, as a heading. */
@@ -81,5 +121,45 @@ export function findingSentence(finding: Finding): string {
       return `The value is too long for the box of “${finding.label}”, even in small type.`;
     case 'stray-space':
       return `“${finding.column}” starts or ends with a space, which would be printed.`;
+    case 'odd-space':
+      return `“${finding.column}” has doubled or invisible spaces inside.`;
+    case 'control-character':
+      return `“${finding.column}” holds ${details.characters?.join(', ')}, which no form can print.`;
+    case 'domain-typo':
+      return `Most addresses end in ${details.why}. Is it meant here too?`;
+    case 'phone-wrong':
+      return `“${finding.value}” cannot be dialled: ${details.why}.`;
+    case 'postal-code-wrong':
+      return `“${finding.value}” is no postal code of ${details.why}.`;
+    case 'lost-zeros':
+      return `“${finding.value}” has ${details.length} digits, the others have ${details.limit}. Its leading zero was lost.`;
+    case 'iban-wrong':
+      return `“${finding.value}” is no IBAN: ${details.why}.`;
+    case 'date-wrong':
+      return `“${finding.value}” is no date: ${details.why}.`;
+    case 'date-as-text':
+      return `“${finding.value}” is kept as text, so no date format applies to it.`;
+    case 'not-a-number':
+      return `“${finding.column}” holds numbers; “${finding.value}” is none.`;
+    case 'number-as-text':
+      return `“${finding.value}” is kept as text, so it is neither summed nor formatted.`;
+    case 'all-capitals':
+      return `“${finding.value}” is in capitals, unlike the other names.`;
+    case 'odd-shape':
+      return `“${finding.value}” is made up otherwise than the others, such as “${details.why}”.`;
+    case 'mixed-up':
+      return `“${finding.value}” looks like a value for “${details.why}”, which has none of its own here.`;
+    case 'same-person':
+      return `Row ${details.rows?.join(', ')} has the same name and the same ${details.why}.`;
+    case 'value-missing':
+      return `“${finding.column}” must be filled and is empty.`;
+    case 'not-unique':
+      return `“${finding.value}” also stands in row ${details.rows?.join(', ')}.`;
+    case 'out-of-range': {
+      const [least, most] = details.accepted ?? [];
+      return `“${finding.value}” is not ${least && most ? `between ${least} and ${most}` : least ? `${least} or more` : `${most} or less`}.`;
+    }
+    case 'not-allowed':
+      return `“${finding.column}” does not allow “${finding.value}”. It allows ${list(details.accepted)}.`;
   }
 }

@@ -1,5 +1,18 @@
 import { addressFault } from '../../mail/address.js';
 import type { CheckKind } from '../check.js';
+import { aboutValue, valueCheck } from '../check.js';
+
+/** A mend where only one can be meant: spaces around, a doubled @, a comma for a dot in the domain. */
+function certainMend(text: string): string | null {
+  const mended = text
+    .trim()
+    .replace(/@{2,}/g, '@')
+    .replace(/^mailto:/i, '')
+    .replace(/^<(.*)>$/, '$1')
+    .replace(/,(?=[a-z]{2,}$)/i, '.')
+    .replace(/[.,;]+$/, '');
+  return mended !== text && addressFault(mended) === null ? mended : null;
+}
 
 /** The recipient's address can be mailed to. */
 export const address: CheckKind = ({ addressColumn }) =>
@@ -7,10 +20,17 @@ export const address: CheckKind = ({ addressColumn }) =>
     ? null
     : {
         see({ row }, say) {
-          const value = row.cell(addressColumn).text.trim();
-          const base = { row: row.row, column: addressColumn, template: null, field: null, label: null, value };
-          if (value === '') return say({ ...base, code: 'address-missing', severity: 'look', details: {} });
-          const why = addressFault(value);
-          if (why) say({ ...base, code: 'address-wrong', severity: 'stop', details: { why } });
+          const { text } = row.cell(addressColumn);
+          const base = aboutValue(row.row, addressColumn, text.trim());
+          if (text.trim() === '') return say({ ...base, code: 'address-missing', severity: 'look' });
+          const why = addressFault(text);
+          if (why) say({ ...base, value: text, code: 'address-wrong', severity: 'stop', details: { why }, mend: certainMend(text) });
         },
       };
+
+/** Every other column of addresses holds such (RFC 5321, 4.1.2). */
+export const otherAddress: CheckKind = (setup) =>
+  valueCheck('email', ({ addressColumn }) => ({ text }, _, { name }) => {
+    const why = name === addressColumn || text.trim() === '' ? null : addressFault(text);
+    return why ? { code: 'address-wrong', severity: 'look', details: { why }, mend: certainMend(text) } : null;
+  })(setup);

@@ -7,6 +7,7 @@ export const key: CheckKind = ({ keyColumn }) => {
   const rows = new Map<string, { value: string; rows: number[] }>();
   const base = { column: keyColumn, template: null, field: null, label: null, severity: 'stop' as const };
   return {
+    compares: [keyColumn],
     see({ row }, say) {
       const value = row.cell(keyColumn).text.trim();
       if (value === '') return say({ ...base, code: 'key-blank', row: row.row, value: '', details: {} });

@@ -1,30 +1,15 @@
-import { readsColumns } from '../../map/registry.js';
-import type { CheckKind } from '../check.js';
+import { valueCheck } from '../check.js';
 
-/** Values that are printed as they stand do not start or end with a space. */
-export const space: CheckKind = ({ templates, columns }) => {
-  const read = new Set(
-    templates.flatMap(({ map }) => Object.values(map).flatMap((rule) => (rule.kind === 'column' ? readsColumns(rule) : []))),
-  );
-  const watched = columns.map((column) => column.name).filter((name) => read.has(name));
-  return {
-    see({ row }, say) {
-      for (const column of watched) {
-        const { text } = row.cell(column);
-        if (text.trim() !== '' && text !== text.trim()) {
-          say({
-            code: 'stray-space',
-            severity: 'look',
-            row: row.row,
-            column,
-            template: null,
-            field: null,
-            label: null,
-            value: text,
-            details: {},
-          });
-        }
-      }
-    },
-  };
-};
+/** Spaces that nobody sees and every form prints: no-break, of odd widths, of no width at all (Unicode, White_Space and Default_Ignorable). */
+const ODD = /[\u00a0\u1680\u2000-\u200b\u202f\u205f\u3000\u2060\ufeff]/;
+const isPlain = /^\S+( \S+)*$/;
+
+/** Values that are printed as they stand do not start or end with a space, and have none doubled or of an odd kind. */
+export const space = valueCheck('spaces', () => ({ text }) => {
+  if (isPlain.test(text) && !ODD.test(text)) return null;
+  if (text.trim() === '') return null;
+  if (text !== text.trim()) return { code: 'stray-space', severity: 'look', mend: text.trim() };
+  // Line breaks and tabs inside are meant.
+  const mend = text.replace(/[\u200b\u2060\ufeff]/g, '').replace(/[ \u00a0\u1680\u2000-\u200a\u202f\u205f\u3000]+/g, ' ');
+  return mend === text ? null : { code: 'odd-space', severity: 'look', mend: mend.trim() };
+});
