@@ -30,7 +30,7 @@ export async function smallMailing(
   const csv = `Plot,Name,Mail,Shed\r\n${rows.map((row) => row.join(',')).join('\r\n')}\r\n`;
   const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode(csv));
   const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
-    fileId,
+    fileIds: [fileId],
     name: 'rows.csv',
     reading: { headingRow: 1 },
   });

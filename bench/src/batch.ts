@@ -142,7 +142,7 @@ export async function batchBench(): Promise<void> {
     );
     const readFrom = performance.now();
     const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
-      fileId,
+      fileIds: [fileId],
       name: setting.file,
       reading: { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) },
     });

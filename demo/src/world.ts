@@ -3,6 +3,7 @@ import { shedPermit } from './forms/shed-permit.js';
 import { tenancyAgreement } from './forms/tenancy-agreement.js';
 import { ServerClient } from './server-client.js';
 import { tenancies } from './tenancies.js';
+import { waitingList } from './waiting-list.js';
 import { permitList, tenancyWorkbook } from './workbooks.js';
 
 export const demoSignIn = { name: 'Marit Odum', email: 'marit@larkmere.example', password: 'plots-and-paths' };
@@ -116,7 +117,7 @@ export async function makeWorld(base: string, smtpPort: number): Promise<void> {
       bytes,
     );
     const reading = { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) };
-    const { id } = await server.send<Identified>('POST', '/api/sources', { fileId, name: file, reading });
+    const { id } = await server.send<Identified>('POST', '/api/sources', { fileIds: [fileId], name: file, reading });
     await server.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state !== 'reading');
     return id;
   };
@@ -130,6 +131,27 @@ export async function makeWorld(base: string, smtpPort: number): Promise<void> {
     ),
   );
 
+  const { fileId } = await server.upload<{ fileId: string }>('/api/connections/files', 'waiting-list.sqlite', waitingList());
+  const { id: connectionId } = await server.send<Identified>('POST', '/api/connections', {
+    name: 'Waiting list',
+    kind: 'sqlite',
+    host: '',
+    port: 0,
+    databaseName: 'waiting-list.sqlite',
+    user: '',
+    tls: false,
+    fileId,
+  });
+  const { id: waiting } = await server.send<Identified>('POST', '/api/sources', {
+    name: 'Waiting list',
+    query: {
+      connectionId,
+      sql: 'SELECT number, name, email, asked_on, site, wanted_area FROM applicant WHERE asked_on < :before ORDER BY asked_on',
+      parameters: { before: '2026-11-01' },
+    },
+    reading: {},
+  });
+  await server.until<{ state: string }>(`/api/sources/${waiting}`, ({ state }) => state !== 'reading');
   const addMailing = async (name: string, plan: object): Promise<number> => {
     const { id, version } = await server.send<Saved>('POST', '/api/mailings', { name });
     await server.send('PUT', `/api/mailings/${id}`, { version, plan: { name, leftOut: [], ...plan } });

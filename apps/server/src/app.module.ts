@@ -13,6 +13,11 @@ import { FrozenBatches } from './batches/frozen-batches.js';
 import { PlanCopies } from './batches/plan-copies.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopiesService } from './copies/copies.service.js';
+import { ConnectionsController } from './databases/connections.controller.js';
+import { ConnectionEntity } from './databases/connections.entity.js';
+import { ConnectionsService } from './databases/connections.service.js';
+import { CorrectionsController } from './corrections/corrections.controller.js';
+import { CorrectionsService } from './corrections/corrections.service.js';
 import { DeliveryService } from './delivery/delivery.service.js';
 import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
@@ -31,7 +36,10 @@ import { SettingEntity } from './settings/settings.entity.js';
 import { SettingsService } from './settings/settings.service.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourceEntity } from './sources/sources.entity.js';
+import { ImportReports } from './sources/import-report.service.js';
+import { RecordExports } from './sources/record-exports.service.js';
 import { SourcesService } from './sources/sources.service.js';
+import { StarterSheets } from './mailings/starter-sheet.service.js';
 import { TemplatesController } from './templates/templates.controller.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates/templates.entity.js';
 import { TemplatesService } from './templates/templates.service.js';
@@ -44,6 +52,7 @@ import { Pool } from './work/pool.js';
       AccountEntity,
       SessionEntity,
       BatchEntity,
+      ConnectionEntity,
       MailingEntity,
       SettingEntity,
       SourceEntity,
@@ -54,7 +63,9 @@ import { Pool } from './work/pool.js';
   controllers: [
     AccountsController,
     BatchesController,
+    ConnectionsController,
     CopiesController,
+    CorrectionsController,
     DeskController,
     FacesController,
     HealthController,
@@ -68,16 +79,21 @@ import { Pool } from './work/pool.js';
     AccountsService,
     ArchiveService,
     BatchesService,
+    ConnectionsService,
     CopiesService,
+    CorrectionsService,
     DeliveryService,
     DeskService,
     FrozenBatches,
+    ImportReports,
     LiveService,
     MailingsService,
     PlanCopies,
     Pool,
+    RecordExports,
     SettingsService,
     SourcesService,
+    StarterSheets,
     TemplatesService,
     Transactions,
     { provide: APP_GUARD, useClass: SessionGuard },

@@ -6,3 +6,4 @@ export * from './batch.js';
 export * from './copy.js';
 export * from './settings.js';
 export * from './desk.js';
+export * from './database.js';

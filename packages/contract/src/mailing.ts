@@ -1,4 +1,4 @@
-import type { FieldMap, Finding, FindingCode, Finish, Severity, SourceRecord } from '@mailbag/core';
+import type { CheckPlan, FieldMap, Finding, FindingCode, Finish, Severity, SourceRecord } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -15,7 +15,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import type { SourceSummary } from './source.js';
+import type { CorrectionAnswer, SourceSummary } from './source.js';
 import type { TemplateDetail } from './template.js';
 
 /** Where copies are kept, how they are named, and what becomes of their fields. */
@@ -91,6 +91,11 @@ export class MailingPlan {
   @IsInt({ each: true })
   leftOut!: number[];
 
+  /** Checks that were set otherwise than proposed. */
+  @IsOptional()
+  @IsObject()
+  checks?: CheckPlan;
+
   @ValidateNested()
   @Type(() => OutputPlan)
   output!: OutputPlan;
@@ -122,6 +127,7 @@ export interface MailingSummary {
   id: number;
   name: string;
   templates: number;
+  sourceId: number | null;
   sourceName: string | null;
   records: number;
   batches: number;
@@ -149,6 +155,9 @@ export interface FindingGroup {
   severity: Severity;
   findings: number;
   records: number;
+  /** Findings for which a mend is proposed, and looks that a person has accepted. */
+  mends: number;
+  accepted: number;
 }
 
 /** What the checks say of all records. */
@@ -161,13 +170,65 @@ export interface ChecksAnswer {
   stopped: number;
   looked: number;
   leftOut: number;
+  /** Looks that a person has accepted. */
+  accepted: number;
   groups: FindingGroup[];
   error: string | null;
 }
 
 export interface FindingsAnswer {
   total: number;
-  items: { finding: Finding; record: SourceRecord; index: number }[];
+  items: { finding: Finding; record: SourceRecord; index: number; acceptance: AcceptanceAnswer | null }[];
+  corrections: CorrectionAnswer[];
+}
+
+/** A look that a person has accepted. */
+export interface AcceptanceAnswer {
+  id: number;
+  reason: string;
+  who: string;
+  at: string;
+}
+
+/** Takes over the proposed mends of one kind, of all columns or of one. */
+export class MendRequest {
+  @IsString()
+  @MaxLength(40)
+  code!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  column?: string;
+
+  /** Only this record. */
+  @IsOptional()
+  @IsInt()
+  row?: number;
+}
+
+export class AcceptRequest {
+  @IsInt()
+  row!: number;
+
+  @IsString()
+  @MaxLength(40)
+  code!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  column?: string | null;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(1000)
+  field?: string | null;
+
+  @IsString()
+  @MinLength(1, { message: 'Say in a word why this is right.' })
+  @MaxLength(500)
+  reason!: string;
 }
 
 /** Places of the records with findings among all records, from 0, in order. */

@@ -1,11 +1,17 @@
 import type { ChecksAnswer, FindingsAnswer, FlaggedAnswer, MailingDetail, MailingSaveAnswer, MailingSummary } from '@mailbag/contract';
 import { MailingCreateRequest, MailingSaveRequest } from '@mailbag/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { send } from '../platform/download.js';
 import { MailingsService } from './mailings.service.js';
+import { StarterSheets } from './starter-sheet.service.js';
 
 @Controller('api/mailings')
 export class MailingsController {
-  constructor(private readonly mailings: MailingsService) {}
+  constructor(
+    private readonly mailings: MailingsService,
+    private readonly starters: StarterSheets,
+  ) {}
 
   @Get()
   list(): Promise<MailingSummary[]> {
@@ -27,6 +33,13 @@ export class MailingsController {
     return this.mailings.save(id, body);
   }
 
+  /** An empty sheet for the records of the packet. */
+  @Get(':id/starter.xlsx')
+  async starter(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
+    const { plan, templates } = await this.mailings.detail(id);
+    send(response, await this.starters.forPacket(plan.name, templates));
+  }
+
   @Delete(':id')
   @HttpCode(204)
   remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
@@ -45,8 +58,10 @@ export class MailingsController {
     @Query('count', ParseIntPipe) count: number,
     @Query('code') code?: string,
     @Query('severity') severity?: string,
+    @Query('accepted') accepted?: string,
   ): Promise<FindingsAnswer> {
-    return this.mailings.findings(id, code, severity, Math.max(0, from), Math.min(500, Math.max(1, count)));
+    const filter = { ...(code ? { code } : {}), ...(severity ? { severity } : {}), accepted: accepted === 'yes' };
+    return this.mailings.findings(id, filter, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
   @Get(':id/flagged')

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type {
+  AcceptRequest,
   ChecksAnswer,
   FindingGroup,
   FindingsAnswer,
@@ -10,8 +11,8 @@ import type {
   MailingSaveRequest,
   MailingSummary,
 } from '@mailbag/contract';
-import type { Finding } from '@mailbag/core';
-import { MailbagError, isMailbagError } from '@mailbag/core';
+import type { Column, Finding, SourceRecord } from '@mailbag/core';
+import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -22,6 +23,7 @@ import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { Pool } from '../work/pool.js';
 import { MailingEntity } from './mailings.entity.js';
+import { planWithColumn } from './plan-with-column.js';
 
 const emptyPlan = (name: string): MailingPlan => ({
   name,
@@ -33,6 +35,17 @@ const emptyPlan = (name: string): MailingPlan => ({
   output: { folder: '', file: '{{ template }} {{ code }}.pdf' },
   message: { mailed: true, addressColumn: null, recipient: '', subject: '', body: '' },
 });
+
+/** A mailing as a batch would run it, over the records as they were read last. */
+interface Subject {
+  frozen: FrozenMailing;
+  sourceId: number;
+  count: number;
+  readAt: string | null;
+}
+
+/** Records beyond which a change is checked as if all had changed. */
+const MOST_TOUCHED = 1000;
 
 @Injectable()
 export class MailingsService {
@@ -64,6 +77,7 @@ export class MailingsService {
           id: mailing.id,
           name: mailing.name,
           templates: mailing.plan.packet.length,
+          sourceId: source?.id ?? null,
           sourceName: source?.name ?? null,
           records: source?.count ?? 0,
           batches: (await this.batchesOf(mailing.id)).length,
@@ -135,7 +149,7 @@ export class MailingsService {
   }
 
   /** The mailing as a batch would run it. Null: it has no templates or no records yet. */
-  private async frozen(mailing: MailingEntity): Promise<{ frozen: FrozenMailing; sourceId: number; count: number } | null> {
+  private async frozen(mailing: MailingEntity): Promise<Subject | null> {
     const { plan } = mailing;
     const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
     if (!source || source.state !== 'ready' || plan.packet.length === 0) return null;
@@ -143,6 +157,7 @@ export class MailingsService {
     return {
       sourceId: source.id,
       count: source.count,
+      readAt: source.readAt,
       frozen: {
         plan,
         columns: source.columns,
@@ -160,11 +175,13 @@ export class MailingsService {
   }
 
   /** What the findings depend on. Message text and file names are no part of it. */
-  private checkKey({ frozen, sourceId, count }: { frozen: FrozenMailing; sourceId: number; count: number }): string {
+  private checkKey({ frozen, sourceId, readAt }: Subject): string {
     const { plan, templates } = frozen;
     const relevant = [
       sourceId,
-      count,
+      readAt,
+      frozen.columns.map(({ name, kind, reading }) => [name, kind, reading]),
+      plan.checks,
       plan.keyColumn,
       plan.message.mailed,
       plan.message.addressColumn,
@@ -185,7 +202,7 @@ export class MailingsService {
     const done = (running?.done ?? Promise.resolve()).then(async () => {
       let checkError: string | null = null;
       try {
-        await this.pool.run('check', { mailingId: mailing.id, sourceId: subject.sourceId, mailing: subject.frozen });
+        await this.pool.run('check', { mailingId: mailing.id, sourceId: subject.sourceId, mailing: subject.frozen, only: null });
       } catch (error) {
         checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
         if (!isMailbagError(error)) this.logger.error(error);
@@ -198,18 +215,116 @@ export class MailingsService {
     return false;
   }
 
+  /** Checks again, in every mailing that reads the source, what a change of some values touches. */
+  async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
+    const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
+      sourceId,
+    ]);
+    await Promise.all(
+      rows.map(async ({ id }) => {
+        await this.checking.get(id)?.done;
+        const mailing = await this.find(id);
+        const subject = await this.frozen(mailing);
+        if (!subject) return;
+        const key = this.checkKey(subject);
+        if (mailing.checkedKey !== key || only.ordinals.length > MOST_TOUCHED) {
+          await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: null }));
+          await this.check(await this.find(id));
+          return;
+        }
+        const done = this.pool
+          .run('check', { mailingId: id, sourceId, mailing: subject.frozen, only })
+          .catch(async (error: unknown) => {
+            this.logger.error(error);
+            await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: null }));
+          })
+          .then(() => {
+            if (this.checking.get(id)?.key === key) this.checking.delete(id);
+            this.live.tell('checks', id);
+          });
+        this.checking.set(id, { key, done });
+        await done;
+      }),
+    );
+  }
+
+  /** The values that the checks propose for a kind of finding. */
+  mends(
+    id: number,
+    { code, column, row }: { code: string; column?: string; row?: number },
+  ): Promise<{ row: number; column: string; value: string }[]> {
+    return this.transactions.read(
+      `SELECT row, columnName AS "column", mend AS value FROM finding WHERE mailingId = ? AND code = ? AND mend IS NOT NULL AND acceptanceId IS NULL
+       ${column === undefined ? '' : 'AND columnName = ?'} ${row === undefined ? '' : 'AND row = ?'} ORDER BY ordinal`,
+      [id, code, ...(column === undefined ? [] : [column]), ...(row === undefined ? [] : [row])],
+    );
+  }
+
+  /** Accepts what a check wants a person to look at, for as long as the value stays. @throws MailbagError not-found */
+  async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: string): Promise<{ accepted: number }> {
+    const mailing = await this.find(id);
+    const subject = await this.frozen(mailing);
+    if (!subject) throw new MailbagError('not-found', { what: 'record' });
+    const found = await this.transactions.read<{ id: number; ordinal: number; body: string }>(
+      "SELECT id, ordinal, body FROM finding WHERE mailingId = ? AND row = ? AND code = ? AND severity = 'look' AND columnName = ?",
+      [id, row, code, column ?? ''],
+    );
+    const wanted = found
+      .map((one) => ({ ...one, finding: JSON.parse(one.body) as Finding }))
+      .filter(({ finding }) => !field || finding.field === field);
+    if (wanted.length === 0) throw new MailbagError('not-found', { what: 'finding' });
+    const records = await this.sources.recordsAt(subject.sourceId, [wanted[0]!.ordinal]);
+    const key = recordKeys(subject.frozen.columns, mailing.plan.keyColumn)(records.get(wanted[0]!.ordinal)!);
+    await this.transactions.run(async (manager) => {
+      for (const { id: findingId, finding } of wanted) {
+        await manager.query(
+          'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+          [id, key, code, column ?? '', finding.field ?? '', finding.value, reason.trim(), who, new Date().toISOString()],
+        );
+        await manager.query('UPDATE finding SET acceptanceId = last_insert_rowid() WHERE id = ?', [findingId]);
+      }
+    });
+    this.live.tell('checks', id);
+    return { accepted: wanted.length };
+  }
+
+  /** @throws MailbagError not-found */
+  async takeBackAcceptance(id: number, acceptanceId: number): Promise<void> {
+    await this.find(id);
+    await this.transactions.run(async (manager) => {
+      await manager.query('UPDATE finding SET acceptanceId = NULL WHERE mailingId = ? AND acceptanceId = ?', [id, acceptanceId]);
+      await manager.query('DELETE FROM acceptance WHERE mailingId = ? AND id = ?', [id, acceptanceId]);
+    });
+    this.live.tell('checks', id);
+  }
+
+  /** A column of a source takes another name in every mailing that reads it: rules, key, address, checks and patterns go along. */
+  async renameColumn(sourceId: number, from: Pick<Column, 'name' | 'slug'>, to: Pick<Column, 'name' | 'slug'>): Promise<number> {
+    const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
+      sourceId,
+    ]);
+    for (const { id } of rows) {
+      const { version, plan } = await this.find(id);
+      await this.save(id, { version, plan: planWithColumn(plan, from, to) });
+    }
+    return rows.length;
+  }
+
   async checks(id: number): Promise<ChecksAnswer> {
     const mailing = await this.find(id);
     const subject = await this.frozen(mailing);
     const current = await this.check(mailing);
     const groups = subject
       ? await this.transactions.read<FindingGroup>(
-          `SELECT code, severity, COUNT(*) AS findings, COUNT(DISTINCT ordinal) AS records FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
+          `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
+             SUM(mend IS NOT NULL AND acceptanceId IS NULL) AS mends, SUM(acceptanceId IS NOT NULL) AS accepted
+           FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
           [id],
         )
       : [];
-    const [sums] = await this.transactions.read<{ stopped: number; flagged: number }>(
-      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT ordinal) AS flagged FROM finding WHERE mailingId = ?`,
+    const [sums] = await this.transactions.read<{ stopped: number; flagged: number; accepted: number }>(
+      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS flagged,
+         COUNT(acceptanceId) AS accepted FROM finding WHERE mailingId = ?`,
       [id],
     );
     const stopped = subject ? (sums?.stopped ?? 0) : 0;
@@ -220,45 +335,68 @@ export class MailingsService {
       stopped,
       looked: subject ? (sums?.flagged ?? 0) - stopped : 0,
       leftOut: mailing.plan.leftOut.length,
+      accepted: subject ? (sums?.accepted ?? 0) : 0,
       groups,
       error: current ? mailing.checkError : null,
     };
   }
 
-  async findings(id: number, code: string | undefined, severity: string | undefined, from: number, count: number): Promise<FindingsAnswer> {
+  async findings(
+    id: number,
+    { code, severity, accepted }: { code?: string; severity?: string; accepted?: boolean },
+    from: number,
+    count: number,
+  ): Promise<FindingsAnswer> {
     const { plan } = await this.find(id);
-    const where = `mailingId = ?${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
+    const where = `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
     const parameters = [id, ...(code ? [code] : []), ...(severity ? [severity] : [])];
     const [sum] = await this.transactions.read<{ total: number }>(`SELECT COUNT(*) AS total FROM finding WHERE ${where}`, parameters);
-    const rows = await this.transactions.read<{ ordinal: number; body: string }>(
-      `SELECT ordinal, body FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?`,
+    const rows = await this.transactions.read<{
+      ordinal: number;
+      body: string;
+      acceptanceId: number | null;
+      reason: string;
+      who: string;
+      at: string;
+    }>(
+      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?) AS page
+       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) ON acceptedId = acceptanceId ORDER BY ordinal, page.id`,
       [...parameters, count, from],
     );
     const records = plan.sourceId
       ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))])
-      : new Map();
+      : new Map<number, SourceRecord>();
     return {
       total: sum?.total ?? 0,
-      items: rows.flatMap(({ ordinal, body }) => {
+      items: rows.flatMap(({ ordinal, body, acceptanceId, reason, who, at }) => {
         const record = records.get(ordinal);
-        return record ? [{ finding: JSON.parse(body) as Finding, record, index: ordinal }] : [];
+        const acceptance = acceptanceId === null ? null : { id: acceptanceId, reason, who, at };
+        return record ? [{ finding: JSON.parse(body) as Finding, record, index: ordinal, acceptance }] : [];
       }),
+      corrections: plan.sourceId
+        ? await this.sources.correctionsOf(
+            plan.sourceId,
+            [...records.values()].map(({ row }) => row),
+          )
+        : [],
     };
   }
 
   async flagged(id: number): Promise<FlaggedAnswer> {
     const rows = await this.transactions.read<{ ordinal: number }>(
-      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? ORDER BY ordinal LIMIT 100000',
+      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND acceptanceId IS NULL ORDER BY ordinal LIMIT 100000',
       [id],
     );
     return { indexes: rows.map(({ ordinal }) => ordinal) };
   }
 
   /**
-   * The mailing as it is now, with its checks run to the end.
-   * @throws MailbagError mailing-no-template, mailing-no-records
+   * The mailing as it is now, with its checks run to the end. A database is read again first.
+   * @throws MailbagError mailing-no-template, mailing-no-records, database-*
    */
   async readyToRun(id: number): Promise<{ name: string; frozen: FrozenMailing; sourceId: number }> {
+    const { plan } = await this.find(id);
+    if (plan.sourceId && plan.packet.length > 0) await this.sources.refresh(plan.sourceId);
     for (;;) {
       const mailing = await this.find(id);
       if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });

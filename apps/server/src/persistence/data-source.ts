@@ -2,12 +2,14 @@ import libsql from 'libsql';
 import type { DataSourceOptions } from 'typeorm';
 import { AccountEntity, SessionEntity } from '../accounts/accounts.entity.js';
 import { BatchEntity } from '../batches/batches.entity.js';
+import { ConnectionEntity } from '../databases/connections.entity.js';
 import { MailingEntity } from '../mailings/mailings.entity.js';
 import { databasePath } from '../platform/config.js';
 import { SettingEntity } from '../settings/settings.entity.js';
 import { SourceEntity } from '../sources/sources.entity.js';
 import { TemplateEntity, TemplateRevisionEntity } from '../templates/templates.entity.js';
 import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
+import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -20,8 +22,18 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     database.pragma('foreign_keys = ON');
     database.pragma('busy_timeout = 15000');
   },
-  entities: [AccountEntity, SessionEntity, BatchEntity, MailingEntity, SettingEntity, SourceEntity, TemplateEntity, TemplateRevisionEntity],
-  migrations: [FirstTables1764000000000],
+  entities: [
+    AccountEntity,
+    SessionEntity,
+    BatchEntity,
+    ConnectionEntity,
+    MailingEntity,
+    SettingEntity,
+    SourceEntity,
+    TemplateEntity,
+    TemplateRevisionEntity,
+  ],
+  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000],
   migrationsRun: true,
   synchronize: false,
 });

@@ -21,6 +21,11 @@ export const config = {
   /** Milliseconds after which a mail server that says nothing counts as gone. */
   mailTimeout: number('MAILBAG_MAIL_TIMEOUT', 30_000),
   threads: number('MAILBAG_THREADS', 2),
+  /** Database servers that may be reached, as names or name:port; empty: all. */
+  databaseHosts: (process.env.MAILBAG_DATABASE_HOSTS ?? '')
+    .split(',')
+    .map((host) => host.trim().toLowerCase())
+    .filter(Boolean),
   templateLimit: 50 * 1024 * 1024,
   sheetLimit: 200 * 1024 * 1024,
 };

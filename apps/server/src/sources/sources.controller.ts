@@ -1,14 +1,38 @@
-import type { RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
-import { ReadingRequest, SourceRequest } from '@mailbag/contract';
-import { MailbagError } from '@mailbag/core';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, UploadedFile, UseInterceptors } from '@nestjs/common';
+import type { ImportReport, RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
+import { ReadingRequest, RelinkRequest, SourceRequest, SourceRereadRequest } from '@mailbag/contract';
+import { MailbagError, slugOf } from '@mailbag/core';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  Res,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import type { Response } from 'express';
+import { MailingsService } from '../mailings/mailings.service.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
+import { send } from '../platform/download.js';
+import { ImportReports } from './import-report.service.js';
+import { RecordExports } from './record-exports.service.js';
 import { SourcesService } from './sources.service.js';
 
 @Controller('api/sources')
 export class SourcesController {
-  constructor(private readonly sources: SourcesService) {}
+  constructor(
+    private readonly sources: SourcesService,
+    private readonly reports: ImportReports,
+    private readonly exports: RecordExports,
+    private readonly mailings: MailingsService,
+  ) {}
 
   @Get()
   list(): Promise<SourceSummary[]> {
@@ -53,6 +77,37 @@ export class SourcesController {
     @Query('after', ParseIntPipe) after: number,
   ): Promise<{ index: number }> {
     return { index: text ? await this.sources.findRecord(id, text, after) : -1 };
+  }
+
+  @Put(':id/reading')
+  reread(@Param('id', ParseIntPipe) id: number, @Body() body: SourceRereadRequest): Promise<SourceSummary> {
+    return this.sources.reread(id, body);
+  }
+
+  /** Mailings that read a column which is gone read another one in its place. */
+  @Post(':id/links')
+  async relink(@Param('id', ParseIntPipe) id: number, @Body() { from, to }: RelinkRequest): Promise<{ mailings: number }> {
+    const { name, columns } = await this.sources.detail(id);
+    const column = columns.find((one) => one.name === to);
+    if (!column) throw new MailbagError('source-key-missing', { source: name, column: to });
+    const mailings = await this.mailings.renameColumn(id, { name: from, slug: slugOf(from) }, column);
+    await this.sources.renameInCorrections(id, from, to);
+    return { mailings };
+  }
+
+  @Get(':id/report')
+  report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
+    return this.reports.of(id);
+  }
+
+  @Get(':id/report.xlsx')
+  async reportSheet(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
+    send(response, await this.reports.workbook(id));
+  }
+
+  @Get(':id/records.:format')
+  async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string, @Res() response: Response): Promise<void> {
+    send(response, await this.exports.of(id, format));
   }
 
   @Delete(':id')

@@ -1,4 +1,4 @@
-import type { Column as SheetColumn, ErrorFields, SourceNote, TableReading } from '@mailbag/core';
+import type { Column as SheetColumn, ErrorFields, SourceChanges, SourceNote, TableReading } from '@mailbag/core';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 /** Its records lie in `source_record`, which is written in blocks without entities. */
@@ -12,18 +12,30 @@ export class SourceEntity {
   fileName!: string;
   @Column('text')
   fileId!: string;
+  @Column('simple-json')
+  files!: { fileId: string; fileName: string }[];
+  @Column('simple-json', { nullable: true })
+  query!: { connectionId: number; sql: string; parameters: Record<string, string> } | null;
   @Column('text')
   state!: 'reading' | 'ready' | 'failed';
   @Column('integer')
   count!: number;
+  @Column('integer')
+  progress!: number;
   @Column('simple-json')
   columns!: SheetColumn[];
   @Column('simple-json')
   notes!: SourceNote[];
   @Column('simple-json')
   reading!: TableReading;
+  @Column('text', { nullable: true })
+  keyColumn!: string | null;
+  @Column('simple-json', { nullable: true })
+  changes!: SourceChanges | null;
   @Column('simple-json', { nullable: true })
   error!: { code: string; fields: ErrorFields; message: string } | null;
   @Column('text')
   createdAt!: string;
+  @Column('text', { nullable: true })
+  readAt!: string | null;
 }

@@ -13,7 +13,7 @@ type File = {
 };
 const read = async (name: string, bytes: Uint8Array, reading: object = {}) => {
   const { fileId } = await mailbag.client.upload<File>('/api/sources/files', name, bytes);
-  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', { fileId, name, reading });
+  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', { fileIds: [fileId], name, reading });
   return mailbag.client.until<{ id: number; state: string; count: number; columns: { name: string }[]; error: { message: string } | null }>(
     `/api/sources/${id}`,
     ({ state }) => state !== 'reading',
@@ -65,7 +65,11 @@ test('100,000 rows are read while the server goes on answering', async () => {
     'many.csv',
     text(`Plot,Name,Mail,Shed\n${lines.join('\n')}\n`),
   );
-  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', { fileId, name: 'many', reading: { headingRow: 1 } });
+  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', {
+    fileIds: [fileId],
+    name: 'many',
+    reading: { headingRow: 1 },
+  });
   let answers = 0;
   const source = await mailbag.client.until<{ state: string; count: number }>(`/api/sources/${id}`, ({ state }) => {
     answers++;

@@ -1,13 +1,22 @@
 import { existsSync } from 'node:fs';
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import type { ReadingRequest, RecordsAnswer, SourceFileAnswer, SourceRequest, SourceSummary } from '@mailbag/contract';
-import type { Cell, SourceRecord } from '@mailbag/core';
+import type {
+  CorrectionAnswer,
+  ReadingRequest,
+  RecordsAnswer,
+  SourceFileAnswer,
+  SourceRequest,
+  SourceRereadRequest,
+  SourceSummary,
+} from '@mailbag/contract';
+import type { Cell, ErrorCode, SourceRecord } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { ConnectionsService } from '../databases/connections.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
@@ -26,6 +35,7 @@ export class SourcesService implements OnApplicationBootstrap {
     private readonly transactions: Transactions,
     private readonly pool: Pool,
     private readonly live: LiveService,
+    private readonly connections: ConnectionsService,
   ) {}
 
   /** Readings that a stop of the server broke off begin again. */
@@ -38,7 +48,7 @@ export class SourcesService implements OnApplicationBootstrap {
     return dataPath('sources', fileId);
   }
 
-  /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-* */
+  /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
   async takeFile(path: string, fileName: string): Promise<SourceFileAnswer> {
     const fileId = basename(path);
     const kept = this.filePath(fileId);
@@ -69,36 +79,117 @@ export class SourcesService implements OnApplicationBootstrap {
     return readFile(`${path}.name`, 'utf8');
   }
 
-  async create({ fileId, name, reading }: SourceRequest): Promise<SourceSummary> {
-    const fileName = await this.fileName(fileId);
+  /** Keeps a source and begins to read it. @throws MailbagError not-found */
+  async create({ fileIds = [], query, name, reading }: SourceRequest): Promise<SourceSummary> {
+    const files = await this.filesOf(fileIds);
+    if (files.length === 0 && !query) throw new MailbagError('request-wrong', { why: 'a source needs a file or a query' });
     const source = await this.transactions.run((manager) =>
       manager.save(SourceEntity, {
         name: name.trim(),
-        fileName,
-        fileId,
+        fileName: files[0]?.fileName ?? '',
+        fileId: files[0]?.fileId ?? '',
+        files,
+        query: query ? { connectionId: query.connectionId, sql: query.sql, parameters: query.parameters } : null,
         state: 'reading' as const,
         count: 0,
+        progress: 0,
         columns: [],
         notes: [],
         reading: { ...reading },
+        keyColumn: null,
+        changes: null,
         error: null,
         createdAt: new Date().toISOString(),
+        readAt: null,
       }),
     );
     void this.read(source);
     return this.summary(source);
   }
 
+  private filesOf(fileIds: readonly string[]): Promise<SourceEntity['files']> {
+    return Promise.all(fileIds.map(async (fileId) => ({ fileId, fileName: await this.fileName(fileId) })));
+  }
+
+  /**
+   * Reads a source again. What was read before stays until the new records are whole, and if they never are.
+   * @throws MailbagError not-found, source-key-missing
+   */
+  async reread(id: number, { fileIds, reading, keyColumn }: SourceRereadRequest): Promise<SourceSummary> {
+    const source = await this.sources.findOneBy({ id });
+    if (!source) throw new MailbagError('not-found', { what: 'source' });
+    if (keyColumn && !source.columns.some(({ name }) => name === keyColumn))
+      throw new MailbagError('source-key-missing', { source: source.name, column: keyColumn });
+    const files = fileIds && fileIds.length > 0 ? await this.filesOf(fileIds) : source.files;
+    const replaced = source.files.filter((old) => !files.some(({ fileId }) => fileId === old.fileId));
+    const changed = {
+      files,
+      fileName: files[0]?.fileName ?? '',
+      fileId: files[0]?.fileId ?? '',
+      // A new file may have its headings elsewhere; what a person has set of columns stays.
+      reading: reading
+        ? { ...reading }
+        : fileIds
+          ? {
+              ...(source.reading.columns ? { columns: source.reading.columns } : {}),
+              ...(source.reading.layout ? { layout: source.reading.layout } : {}),
+            }
+          : source.reading,
+      keyColumn: keyColumn === undefined ? source.keyColumn : keyColumn,
+      state: 'reading' as const,
+      progress: 0,
+    };
+    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, changed));
+    const fresh = await this.sources.findOneByOrFail({ id });
+    this.live.tell('source', id);
+    void this.read(fresh).then(async () => {
+      // The files of the reading before are needed until the new one is whole.
+      if ((await this.sources.findOneBy({ id }))?.error === null)
+        for (const { fileId } of replaced) {
+          await rm(this.filePath(fileId), { force: true });
+          await rm(`${this.filePath(fileId)}.name`, { force: true });
+        }
+    });
+    return this.summary(fresh);
+  }
+
+  /** Reads a database again and waits for it; files are as they were. @throws MailbagError as reading does */
+  async refresh(id: number): Promise<void> {
+    const source = await this.sources.findOneBy({ id });
+    if (!source?.query || source.state === 'reading') return;
+    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0 }));
+    await this.read(source);
+    const { error } = await this.sources.findOneByOrFail({ id });
+    if (error) throw new MailbagError(error.code as ErrorCode, error.fields);
+  }
+
   private async read(source: SourceEntity): Promise<void> {
-    const { id, fileName, fileId, reading } = source;
+    const { id, files, reading, query, name, keyColumn, columns: before } = source;
     try {
-      const result = await this.pool.run('readSource', { sourceId: id, path: this.filePath(fileId), file: fileName, reading });
-      await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { ...result, state: 'ready' }));
+      const { changes, ...result } = await this.pool.run('readSource', {
+        sourceId: id,
+        files: files.map(({ fileId, fileName }) => ({ path: this.filePath(fileId), file: fileName })),
+        query: query
+          ? { access: await this.connections.access(query.connectionId), name, sql: query.sql, parameters: query.parameters }
+          : null,
+        reading,
+        keyColumn,
+        before,
+      });
+      await this.transactions.run((manager) =>
+        manager.update(
+          SourceEntity,
+          { id },
+          { ...result, changes, state: 'ready' as const, error: null, readAt: new Date().toISOString() },
+        ),
+      );
     } catch (error) {
       const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
       if (told !== error) this.logger.error(error);
+      // A source that was read before still has those records.
+      const state = before.length > 0 ? ('ready' as const) : ('failed' as const);
       await this.transactions
-        .run((manager) => manager.update(SourceEntity, { id }, { state: 'failed', error: told.toJSON() }))
+        .run((manager) => manager.update(SourceEntity, { id }, { state, error: told.toJSON() }))
         .catch((failure: unknown) => this.logger.error(failure));
     }
     this.live.tell('source', id);
@@ -116,12 +207,23 @@ export class SourcesService implements OnApplicationBootstrap {
   }
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
-    const { fileId: _fileId, ...rest } = source;
+    const { fileId: _fileId, files, query, ...rest } = source;
     const used = await this.transactions.read<{ name: string }>(
       "SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name",
       [source.id],
     );
-    return { ...rest, usedBy: used.map(({ name }) => name) };
+    const [sum] = await this.transactions.read<{ count: number }>(
+      "SELECT COUNT(*) AS count FROM correction WHERE sourceId = ? AND state = 'active'",
+      [source.id],
+    );
+    const connection = query ? ((await this.connections.list()).find(({ id }) => id === query.connectionId)?.name ?? '') : '';
+    return {
+      ...rest,
+      files: files.length,
+      query: query ? { ...query, connection } : null,
+      corrections: sum?.count ?? 0,
+      usedBy: used.map(({ name }) => name),
+    };
   }
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
@@ -130,7 +232,48 @@ export class SourcesService implements OnApplicationBootstrap {
       'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
       [id, from, count],
     );
-    return { from, total, records: rows.map(toRecord) };
+    return {
+      from,
+      total,
+      records: rows.map(toRecord),
+      corrections: await this.correctionsOf(
+        id,
+        rows.map(({ row }) => row),
+      ),
+    };
+  }
+
+  /** Corrections that hold for some records, by their rows. */
+  async correctionsOf(id: number, rows: readonly number[]): Promise<CorrectionAnswer[]> {
+    const found = await this.transactions.read<Omit<CorrectionAnswer, 'column'> & { columnName: string }>(
+      "SELECT id, row, recordKey, columnName, was, value, state, who, at, step FROM correction WHERE sourceId = ? AND state = 'active' AND row IN (SELECT value FROM json_each(?))",
+      [id, JSON.stringify(rows)],
+    );
+    return found.map(({ columnName, was, value, ...rest }) => ({
+      ...rest,
+      column: columnName,
+      was: (JSON.parse(was) as Cell).text,
+      value: (JSON.parse(value) as Cell).text,
+    }));
+  }
+
+  /** All records in blocks, for what leaves Mailbag. */
+  async *all(id: number): AsyncGenerator<SourceRecord[]> {
+    for (let from = 0; ; from += 500) {
+      const { records } = await this.records(id, from, 500);
+      if (records.length === 0) return;
+      yield records;
+    }
+  }
+
+  /** A column of corrections takes another name; those that did not fit for want of it hold again. */
+  async renameInCorrections(id: number, from: string, to: string): Promise<void> {
+    await this.transactions.run((manager) =>
+      manager.query(
+        "UPDATE correction SET columnName = ?, state = CASE state WHEN 'unfit' THEN 'active' ELSE state END WHERE sourceId = ? AND columnName = ?",
+        [to, id, from],
+      ),
+    );
   }
 
   /** Records by their places, in the order asked for. */
@@ -159,10 +302,13 @@ export class SourcesService implements OnApplicationBootstrap {
     if (source.usedBy.length > 0) throw new MailbagError('source-in-use', { source: source.name, mailings: source.usedBy });
     const entity = await this.sources.findOneByOrFail({ id });
     await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM source_record WHERE sourceId = ?', [id]);
+      await manager.query('DELETE FROM source_record WHERE sourceId IN (?, ?)', [id, -id]);
+      await manager.query('DELETE FROM correction WHERE sourceId = ?', [id]);
       await manager.delete(SourceEntity, { id });
     });
-    await rm(this.filePath(entity.fileId), { force: true });
-    await rm(`${this.filePath(entity.fileId)}.name`, { force: true });
+    for (const { fileId } of entity.files) {
+      await rm(this.filePath(fileId), { force: true });
+      await rm(`${this.filePath(fileId)}.name`, { force: true });
+    }
   }
 }

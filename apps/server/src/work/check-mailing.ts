@@ -1,55 +1,162 @@
-import type { Cell, SourceRecord } from '@mailbag/core';
-import { RecordChecker, measureCopy } from '@mailbag/core';
+import type { CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
+import { RecordChecker, checksComparing, checksOfRecords, measureCopy, readsColumns, recordKeys } from '@mailbag/core';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './make-copies.js';
+import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
-const BLOCK = 500;
+/** Columns whose values go anywhere. */
+function usedColumns({ plan, templates }: FrozenMailing): string[] {
+  const read = templates.flatMap(({ map }) => Object.values(map).flatMap(readsColumns));
+  const named = [plan.keyColumn, plan.message.mailed ? plan.message.addressColumn : null];
+  return [...new Set([...read, ...named.filter((name) => typeof name === 'string')])];
+}
 
-/** Records of a source in blocks, so that a large one is never in memory whole. */
-function* recordBlocks(sourceId: number): Generator<{ first: number; records: SourceRecord[] }> {
-  const select = workerDatabase().prepare(
-    'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
+const setupOf = (mailing: FrozenMailing, templates: CheckSetup['templates']): CheckSetup => ({
+  columns: mailing.columns,
+  templates,
+  keyColumn: mailing.plan.keyColumn ?? null,
+  addressColumn: mailing.plan.message.mailed ? (mailing.plan.message.addressColumn ?? null) : null,
+  usedColumns: usedColumns(mailing),
+  plan: mailing.plan.checks ?? {},
+});
+
+/** The templates as the checks of single records need them: compiled, so that values are measured with the metrics that draw them. */
+async function measuredTemplates(mailing: FrozenMailing, texts: Iterable<string>): Promise<CheckSetup['templates']> {
+  const characters = new Set<string>();
+  for (const text of texts) foreignWords(text, characters);
+  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+  const compiled = await compileMailing(mailing, characters);
+  return mailing.templates.map(({ fields, map }, index) => ({ fields, map, measure: (values) => measureCopy(compiled[index]!, values) }));
+}
+
+function* textsOf(sourceId: number): Generator<string> {
+  for (const { records } of recordBlocks(sourceId)) for (const { cells } of records) for (const { text } of cells) yield text;
+}
+
+/** What is accepted, as long as record, column, field and value are the same. */
+function acceptances(mailingId: number): Map<string, number> {
+  const rows = workerDatabase()
+    .prepare('SELECT id, recordKey, code, columnName, field, value FROM acceptance WHERE mailingId = ?')
+    .all([mailingId]) as {
+    id: number;
+    recordKey: string;
+    code: string;
+    columnName: string;
+    field: string;
+    value: string;
+  }[];
+  return new Map(
+    rows.map(({ id, recordKey, code, columnName, field, value }) => [JSON.stringify([recordKey, code, columnName, field, value]), id]),
   );
-  for (let from = 0; ; from += BLOCK) {
-    const rows = select.all([sourceId, from, BLOCK]) as { ordinal: number; row: number; cells: string }[];
-    if (rows.length === 0) return;
-    yield { first: from, records: rows.map(({ row, cells }) => ({ row, cells: JSON.parse(cells) as Cell[] })) };
+}
+const acceptanceKey = (recordKey: string, { code, column, field, value }: Finding): string =>
+  JSON.stringify([recordKey, code, column ?? '', field ?? '', value]);
+
+function writer(mailingId: number) {
+  const insert = workerDatabase().prepare(
+    'INSERT INTO finding (mailingId, ordinal, row, code, severity, body, checkName, columnName, mend, acceptanceId) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+  );
+  const accepted = acceptances(mailingId);
+  return (said: readonly SaidFinding[], placeOf: (row: number) => { ordinal: number; key: string }): void => {
+    for (const { check, finding } of said) {
+      const { ordinal, key } = placeOf(finding.row);
+      const acceptance = finding.severity === 'look' ? (accepted.get(acceptanceKey(key, finding)) ?? null) : null;
+      insert.run([
+        mailingId,
+        ordinal,
+        finding.row,
+        finding.code,
+        finding.severity,
+        JSON.stringify(finding),
+        check,
+        finding.column ?? '',
+        finding.mend ?? null,
+        acceptance,
+      ]);
+    }
+  };
+}
+
+/** Runs the checks that compare records over all of them. */
+function compareAll(
+  { sourceId, mailing }: Tasks['check']['input'],
+  scope: CheckScope,
+): { said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } } {
+  const places = new Map<number, { ordinal: number; key: string }>();
+  const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
+  const leftOut = new Set(mailing.plan.leftOut);
+  const checker = new RecordChecker(setupOf(mailing, []), scope);
+  for (const { first, records } of recordBlocks(sourceId)) {
+    records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
+    checker.see(records.filter(({ row }) => !leftOut.has(row)));
   }
+  return { said: checker.done(), placeOf: (row) => places.get(row) ?? { ordinal: 0, key: '' } };
 }
 
 /** Runs all checks over all records of a mailing and replaces its findings in one transaction. */
-export async function checkMailing({ mailingId, sourceId, mailing }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
-  const characters = new Set<string>();
-  const ordinalOf = new Map<number, number>();
+async function checkAll({ mailingId, sourceId, mailing }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
   const database = workerDatabase();
-  for (const { first, records } of recordBlocks(sourceId)) {
-    records.forEach((record, index) => {
-      ordinalOf.set(record.row, first + index);
-      for (const cell of record.cells) foreignWords(cell.text, characters);
-    });
-  }
-  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
-  const compiled = await compileMailing(mailing, characters);
-  const checker = new RecordChecker({
-    columns: mailing.columns,
-    templates: mailing.templates.map(({ fields, map }, index) => ({
-      fields,
-      map,
-      measure: (values) => measureCopy(compiled[index]!, values),
-    })),
-    keyColumn: mailing.plan.keyColumn ?? null,
-    addressColumn: mailing.plan.message.mailed ? (mailing.plan.message.addressColumn ?? null) : null,
-  });
+  const templates = await measuredTemplates(mailing, textsOf(sourceId));
+  const checker = new RecordChecker(setupOf(mailing, templates));
+  const places = new Map<number, { ordinal: number; key: string }>();
+  const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
-  for (const { records } of recordBlocks(sourceId)) checker.see(records.filter(({ row }) => !leftOut.has(row)));
-  const findings = checker.done();
-  const insert = database.prepare('INSERT INTO finding (mailingId, ordinal, row, code, severity, body) VALUES (?, ?, ?, ?, ?, ?)');
+  for (const { first, records } of recordBlocks(sourceId)) {
+    records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
+    checker.see(records.filter(({ row }) => !leftOut.has(row)));
+  }
+  const said = checker.done();
   database.transaction(() => {
     database.prepare('DELETE FROM finding WHERE mailingId = ?').run([mailingId]);
-    for (const finding of findings)
-      insert.run([mailingId, ordinalOf.get(finding.row) ?? 0, finding.row, finding.code, finding.severity, JSON.stringify(finding)]);
+    writer(mailingId)(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
   })();
-  return { findings: findings.length };
+  return { findings: said.length };
 }
+
+/** Checks again what a change touches: the records themselves, and the checks that compare the changed columns. */
+async function checkTouched(
+  input: Tasks['check']['input'],
+  only: NonNullable<Tasks['check']['input']['only']>,
+): Promise<Tasks['check']['output']> {
+  const { mailingId, sourceId, mailing } = input;
+  const database = workerDatabase();
+  const leftOut = new Set(mailing.plan.leftOut);
+  const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
+  const records = only.ordinals.flatMap((ordinal) => {
+    const record = recordAt(sourceId, ordinal);
+    return record ? [{ ordinal, record, key: keyOf(record) }] : [];
+  });
+  const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));
+  const setup = setupOf(
+    mailing,
+    await measuredTemplates(
+      mailing,
+      records.flatMap(({ record }) => record.cells.map(({ text }) => text)),
+    ),
+  );
+  const own = new RecordChecker(setup, { of: 'record' });
+  own.see(records.map(({ record }) => record).filter(({ row }) => !leftOut.has(row)));
+  const said = own.done();
+  const comparing = checksComparing(setup, only.columns);
+  const compared = comparing.length > 0 ? compareAll(input, { of: 'all', checks: comparing }) : null;
+  const single = JSON.stringify(checksOfRecords(setup));
+  database.transaction(() => {
+    const clear = database.prepare(
+      'DELETE FROM finding WHERE mailingId = ? AND ordinal = ? AND checkName IN (SELECT value FROM json_each(?))',
+    );
+    for (const { ordinal } of records) clear.run([mailingId, ordinal, single]);
+    database
+      .prepare('DELETE FROM finding WHERE mailingId = ? AND checkName IN (SELECT value FROM json_each(?))')
+      .run([mailingId, JSON.stringify(comparing)]);
+    const write = writer(mailingId);
+    write(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
+    if (compared) write(compared.said, compared.placeOf);
+  })();
+  return { findings: said.length + (compared?.said.length ?? 0) };
+}
+
+export const checkMailing = (input: Tasks['check']['input']): Promise<Tasks['check']['output']> =>
+  input.only === null ? checkAll(input) : checkTouched(input, input.only);

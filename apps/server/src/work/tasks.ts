@@ -1,22 +1,41 @@
-import type { ErrorCode, ErrorFields, TableExcerpt, TableReading, TemplateDescription } from '@mailbag/core';
+import type { DatabaseTable, QueryExcerpt } from '@mailbag/contract';
+import type {
+  Column,
+  ErrorCode,
+  ErrorFields,
+  SourceChanges,
+  TableExcerpt,
+  TableReading,
+  TableResult,
+  TemplateDescription,
+} from '@mailbag/core';
+import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
   inspect: { input: { path: string; file: string }; output: TemplateDescription };
   excerpt: { input: { path: string; file: string; reading: TableReading }; output: TableExcerpt };
-  /** Writes the records into `source_record`; the source itself is finished by the caller. */
+  /** Reads records in place of those that were read before; the source itself is finished by the caller. */
   readSource: {
-    input: { sourceId: number; path: string; file: string; reading: TableReading };
-    output: {
-      columns: import('@mailbag/core').Column[];
-      notes: import('@mailbag/core').SourceNote[];
-      count: number;
+    input: {
+      sourceId: number;
+      files: { path: string; file: string }[];
+      query: { access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> } | null;
       reading: TableReading;
+      keyColumn: string | null;
+      /** Columns of the reading before; none: it is the first. */
+      before: Column[];
     };
+    output: TableResult & { keyColumn: string | null; changes: SourceChanges | null };
   };
-  /** Runs the checks of a mailing and replaces its rows in `finding`. */
-  check: { input: { mailingId: number; sourceId: number; mailing: FrozenMailing }; output: { findings: number } };
+  databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };
+  queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
+  /** Runs the checks of a mailing and replaces its rows in `finding`. With `only`, those that a change of these columns in these records touches. */
+  check: {
+    input: { mailingId: number; sourceId: number; mailing: FrozenMailing; only: { ordinals: number[]; columns: string[] } | null };
+    output: { findings: number };
+  };
   /** Makes the planned copies of a stretch of records and writes their sizes and digests; their state is changed by the caller. */
   make: { input: { batchId: number; from: number; to: number }; output: { made: number[] } };
 }

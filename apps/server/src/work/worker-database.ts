@@ -9,6 +9,8 @@ export function workerDatabase(): InstanceType<typeof Database> {
     connection = new Database(databasePath());
     connection.pragma('busy_timeout = 15000');
     connection.pragma('synchronous = NORMAL');
+    // Records that are being read stand under a number that no source has yet.
+    connection.pragma('foreign_keys = OFF');
   }
   return connection;
 }

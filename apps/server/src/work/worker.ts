@@ -3,13 +3,16 @@ import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
 import { makeCopies } from './make-copies.js';
-import { readSource } from './read-source.js';
+import { openDatabase } from '../databases/read/open-database.js';
+import { queryExcerpt, readSource } from './read-source.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
 
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
   inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),
   excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file), reading),
   readSource,
+  databaseTables: ({ access }) => openDatabase(access).tables(),
+  queryExcerpt,
   check: checkMailing,
   make: makeCopies,
 };

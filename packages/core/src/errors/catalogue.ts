@@ -47,6 +47,25 @@ export const catalogue = {
   'sheet-zip-bomb': (e) =>
     `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,
   'sheet-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Split it into several files.`,
+  'database-unreachable': (e) =>
+    `The database server ${f(e, 'host')} does not answer (${f(e, 'why')}). Check its address and port, and whether it may be reached from here.`,
+  'database-host-refused': (e) =>
+    `${f(e, 'host')} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
+  'database-sign-in-refused': (e) => `The database at ${f(e, 'host')} refused the user or the password. Check both.`,
+  'database-unknown': (e) => `The server ${f(e, 'host')} has no such database: ${f(e, 'said')}. Check its name.`,
+  'database-tls': (e) =>
+    `The connection to ${f(e, 'host')} could not be secured: ${f(e, 'said')}. Check the server's certificate, or whether it offers TLS at all.`,
+  'database-not-a-file': (e) => `${f(e, 'host')} is no SQLite database that can be read. Choose the database file itself.`,
+  'database-query-refused': (e) => `The query was not run: ${f(e, 'why')}. Write one SELECT that reads what you need.`,
+  'database-parameter-missing': (e) => `The query asks for :${f(e, 'name')}, which has no value. Fill it in below the query.`,
+  'database-too-slow': (e) =>
+    `The database at ${f(e, 'host')} took too long and the query was ended. Ask for fewer rows, or have an index made for it.`,
+  'database-gone': (e) =>
+    `The connection to the database at ${f(e, 'host')} broke off. Nothing was changed; the records read before are kept. Try again.`,
+  'database-failed': (e) => `The database at ${f(e, 'host')} says: ${f(e, 'said')}`,
+  'connection-in-use': (e) => `“${f(e, 'connection')}” is read by ${f(e, 'sources')}. Remove those sources first.`,
+  'source-key-missing': (e) => `“${f(e, 'source')}” has no column “${f(e, 'column')}”. Choose another record key.`,
+  'correction-gone': () => `This value was changed again in the meantime. Look at the record as it is now.`,
   'pattern-unknown-column': (e) =>
     `“${f(e, 'pattern')}” names ${f(e, 'name')}, which is no column of the records. Columns are ${f(e, 'columns')}.`,
   'pattern-broken': (e) =>

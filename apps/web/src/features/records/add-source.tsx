@@ -85,7 +85,7 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
     onSuccess: setFile,
   });
   const add = useMutation({
-    mutationFn: () => api.post<SourceSummary>('/api/sources', { fileId: file!.fileId, name, reading: readingOf(file!) }),
+    mutationFn: () => api.post<SourceSummary>('/api/sources', { fileIds: [file!.fileId], name, reading: readingOf(file!) }),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ['sources'] });
       setFile(null);

@@ -1,0 +1,58 @@
+import type { CorrectionAnswer } from '@mailbag/contract';
+import { AcceptRequest, CorrectionRequest, MendRequest } from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { Who } from '../accounts/session.guard.js';
+import { MailingsService } from '../mailings/mailings.service.js';
+import { CorrectionsService } from './corrections.service.js';
+
+@Controller('api')
+export class CorrectionsController {
+  constructor(
+    private readonly corrections: CorrectionsService,
+    private readonly mailings: MailingsService,
+  ) {}
+
+  @Get('sources/:id/corrections')
+  list(@Param('id', ParseIntPipe) id: number): Promise<CorrectionAnswer[]> {
+    return this.corrections.list(id);
+  }
+
+  @Post('sources/:id/corrections')
+  correct(
+    @Param('id', ParseIntPipe) id: number,
+    @Body() body: CorrectionRequest,
+    @Who() who: string,
+  ): Promise<{ changed: number; step: string }> {
+    return this.corrections.correct(id, [body], who);
+  }
+
+  @Delete('sources/:id/corrections/:correctionId')
+  undo(
+    @Param('id', ParseIntPipe) id: number,
+    @Param('correctionId', ParseIntPipe) correctionId: number,
+    @Who() who: string,
+  ): Promise<{ changed: number }> {
+    return this.corrections.undo(id, { id: correctionId }, who);
+  }
+
+  @Delete('sources/:id/steps/:step')
+  undoStep(@Param('id', ParseIntPipe) id: number, @Param('step') step: string, @Who() who: string): Promise<{ changed: number }> {
+    return this.corrections.undo(id, { step }, who);
+  }
+
+  @Post('mailings/:id/mends')
+  mend(@Param('id', ParseIntPipe) id: number, @Body() body: MendRequest, @Who() who: string): Promise<{ changed: number; step: string }> {
+    return this.corrections.mend(id, body, who);
+  }
+
+  @Post('mailings/:id/acceptances')
+  accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: string): Promise<{ accepted: number }> {
+    return this.mailings.accept(id, body, who);
+  }
+
+  @Delete('mailings/:id/acceptances/:acceptanceId')
+  @HttpCode(204)
+  reject(@Param('id', ParseIntPipe) id: number, @Param('acceptanceId', ParseIntPipe) acceptanceId: number): Promise<void> {
+    return this.mailings.takeBackAcceptance(id, acceptanceId);
+  }
+}

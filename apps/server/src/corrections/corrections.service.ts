@@ -1,0 +1,175 @@
+import { randomUUID } from 'node:crypto';
+import type { CorrectionAnswer } from '@mailbag/contract';
+import type { Cell, Column, SourceRecord } from '@mailbag/core';
+import { MailbagError, recordKeys, typedText } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { LiveService } from '../live/live.service.js';
+import { MailingsService } from '../mailings/mailings.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { SourcesService } from '../sources/sources.service.js';
+
+interface Row {
+  id: number;
+  sourceId: number;
+  recordKey: string;
+  row: number;
+  columnName: string;
+  was: string;
+  value: string;
+  state: CorrectionAnswer['state'];
+  who: string;
+  at: string;
+  step: string;
+}
+const answerOf = ({ id, row, recordKey, columnName, was, value, state, who, at, step }: Row): CorrectionAnswer => ({
+  id,
+  row,
+  recordKey,
+  column: columnName,
+  was: (JSON.parse(was) as Cell).text,
+  value: (JSON.parse(value) as Cell).text,
+  state,
+  who,
+  at,
+  step,
+});
+
+export interface Change {
+  row: number;
+  column: string;
+  value: string;
+}
+
+/** What a person types becomes what the column holds: a number, a date, or text. */
+function typedFor(column: Column, text: string): Cell {
+  const { kind, reading } = column;
+  if (kind === 'number' || kind === 'date') return typedText(text, { ...reading, kind });
+  return kind === 'yes-no' ? typedText(text) : { text, value: text === '' ? null : text };
+}
+
+/** Values changed inside Mailbag, kept apart from the source's own. */
+@Injectable()
+export class CorrectionsService {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly sources: SourcesService,
+    private readonly mailings: MailingsService,
+    private readonly live: LiveService,
+  ) {}
+
+  async list(sourceId: number): Promise<CorrectionAnswer[]> {
+    await this.sources.detail(sourceId);
+    const rows = await this.transactions.read<Row>(
+      "SELECT * FROM correction WHERE sourceId = ? AND state != 'undone' ORDER BY id DESC LIMIT 5000",
+      [sourceId],
+    );
+    return rows.map(answerOf);
+  }
+
+  /**
+   * Changes values, all or none. A value that becomes what the source has takes its correction back.
+   * @returns how many were changed, and the step by which they are undone together
+   * @throws MailbagError not-found, source-key-missing
+   */
+  async correct(sourceId: number, changes: readonly Change[], who: string): Promise<{ changed: number; step: string }> {
+    const source = await this.sources.detail(sourceId);
+    const step = randomUUID();
+    const touched = await this.transactions.run(async (manager) => {
+      const done: { ordinal: number; column: string }[] = [];
+      const keyOf = recordKeys(source.columns, source.keyColumn);
+      for (const { row, column: name, value } of changes) {
+        const index = source.columns.findIndex((column) => column.name === name);
+        if (index < 0) throw new MailbagError('source-key-missing', { source: source.name, column: name });
+        const found = await recordOfRow(manager, sourceId, row);
+        if (!found) throw new MailbagError('not-found', { what: 'record' });
+        const { ordinal, record } = found;
+        const now = record.cells[index]!;
+        if (now.text === value) continue;
+        const [known] = (await manager.query(
+          "SELECT * FROM correction WHERE sourceId = ? AND row = ? AND columnName = ? AND state = 'active'",
+          [sourceId, row, name],
+        )) as Row[];
+        const was = known ? (JSON.parse(known.was) as Cell) : now;
+        if (known) await manager.query("UPDATE correction SET state = 'undone' WHERE id = ?", [known.id]);
+        const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
+        // A changed key is known by the source's own, which is what comes again.
+        const key = known?.recordKey ?? (await ownKey(manager, sourceId, row, source.keyColumn)) ?? keyOf(record);
+        if (wanted !== was)
+          await manager.query(
+            "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?)",
+            [sourceId, key, row, name, JSON.stringify(was), JSON.stringify(wanted), who, new Date().toISOString(), step],
+          );
+        record.cells[index] = wanted;
+        await manager.query('UPDATE source_record SET cells = ? WHERE sourceId = ? AND ordinal = ?', [
+          JSON.stringify(record.cells),
+          sourceId,
+          ordinal,
+        ]);
+        done.push({ ordinal, column: name });
+      }
+      return done;
+    });
+    await this.touched(sourceId, touched);
+    return { changed: touched.length, step };
+  }
+
+  /** Takes corrections back, one or all of a step. @throws MailbagError correction-gone */
+  async undo(sourceId: number, by: { id: number } | { step: string }, who: string): Promise<{ changed: number }> {
+    const rows = await this.transactions.read<Row>(
+      `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND ${'id' in by ? 'id = ?' : 'step = ?'}`,
+      [sourceId, 'id' in by ? by.id : by.step],
+    );
+    if (rows.length === 0) throw new MailbagError('correction-gone');
+    const changes = rows.map(({ row, columnName, was }) => ({ row, column: columnName, value: (JSON.parse(was) as Cell).text }));
+    return { changed: (await this.correct(sourceId, changes, who)).changed };
+  }
+
+  /** Takes over the mends that the checks propose for a kind of finding. */
+  async mend(
+    mailingId: number,
+    which: { code: string; column?: string; row?: number },
+    who: string,
+  ): Promise<{ changed: number; step: string }> {
+    const { plan } = await this.mailings.detail(mailingId);
+    if (plan.sourceId === null) throw new MailbagError('mailing-no-records', { mailing: plan.name });
+    return this.correct(plan.sourceId, await this.mailings.mends(mailingId, which), who);
+  }
+
+  private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
+    if (cells.length === 0) return;
+    this.live.tell('source', sourceId);
+    await this.mailings.recheck(sourceId, {
+      ordinals: [...new Set(cells.map(({ ordinal }) => ordinal))],
+      columns: [...new Set(cells.map(({ column }) => column))],
+    });
+  }
+}
+
+async function recordOfRow(
+  manager: EntityManager,
+  sourceId: number,
+  row: number,
+): Promise<{ ordinal: number; record: SourceRecord } | null> {
+  const [found] = (await manager.query('SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND row = ?', [
+    sourceId,
+    row,
+  ])) as {
+    ordinal: number;
+    row: number;
+    cells: string;
+  }[];
+  return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
+}
+
+/** The key that the source itself has for a record whose key was corrected. */
+async function ownKey(manager: EntityManager, sourceId: number, row: number, keyColumn: string | null): Promise<string | null> {
+  if (keyColumn === null) return null;
+  const [known] = (await manager.query(
+    "SELECT recordKey FROM correction WHERE sourceId = ? AND row = ? AND columnName = ? AND state = 'active'",
+    [sourceId, row, keyColumn],
+  )) as {
+    recordKey: string;
+  }[];
+  return known?.recordKey ?? null;
+}

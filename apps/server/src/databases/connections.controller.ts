@@ -1,0 +1,56 @@
+import type { ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@mailbag/contract';
+import { ConnectionRequest, QueryRequest } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { config } from '../platform/config.js';
+import { uploadInto, uploadedName } from '../platform/upload.js';
+import { ConnectionsService } from './connections.service.js';
+
+@Controller('api/connections')
+export class ConnectionsController {
+  constructor(private readonly connections: ConnectionsService) {}
+
+  @Get()
+  list(): Promise<ConnectionAnswer[]> {
+    return this.connections.list();
+  }
+
+  @Post()
+  create(@Body() body: ConnectionRequest): Promise<ConnectionAnswer> {
+    return this.connections.save(null, body);
+  }
+
+  @Put(':id')
+  change(@Param('id', ParseIntPipe) id: number, @Body() body: ConnectionRequest): Promise<ConnectionAnswer> {
+    return this.connections.save(id, body);
+  }
+
+  /** Takes a SQLite file; it is opened only when a connection is made with it. */
+  @Post('files')
+  @UseInterceptors(uploadInto(config.sheetLimit))
+  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<{ fileId: string; fileName: string }> {
+    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+    return this.connections.takeFile(file.path, uploadedName(file));
+  }
+
+  @Post('test')
+  test(@Body() body: ConnectionRequest): Promise<DatabaseTable[]> {
+    return this.connections.test(body, null);
+  }
+
+  @Get(':id/tables')
+  tables(@Param('id', ParseIntPipe) id: number): Promise<DatabaseTable[]> {
+    return this.connections.tables(id);
+  }
+
+  @Post(':id/excerpt')
+  excerpt(@Param('id', ParseIntPipe) id: number, @Body() body: QueryRequest): Promise<QueryExcerpt> {
+    return this.connections.excerpt(id, body);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.connections.remove(id);
+  }
+}

@@ -1,0 +1,58 @@
+import { MailbagError } from '@mailbag/core';
+
+/** A query with its parameters in the order in which they stand. */
+export interface PreparedQuery {
+  sql: string;
+  values: string[];
+}
+
+/** Pieces of SQL that hold no statement: strings, quoted names, comments, PostgreSQL's dollar quotes. */
+const VERBATIM = /'(?:[^']|'')*'|"(?:[^"]|"")*"|`[^`]*`|--[^\n]*|\/\*[\s\S]*?\*\/|\$([A-Za-z_]\w*)?\$[\s\S]*?\$\1\$/g;
+const READING = /^\s*\(*\s*(select|with|values|table)\b/i;
+/** What writes although it begins like a reading, or reaches files of the server. */
+const REFUSED: [pattern: RegExp, why: string][] = [
+  [/\binto\s+(outfile|dumpfile)\b/i, 'it writes a file'],
+  [
+    /\b(insert|update|delete|merge|replace|drop|alter|create|truncate|grant|revoke|attach|detach|pragma|vacuum|copy|call|do|execute|lock|set)\b(?=\s)/i,
+    'it does more than read',
+  ],
+  [/\bload_extension\s*\(/i, 'it loads an extension'],
+];
+
+/**
+ * One statement that reads, with `:name` for parameters. This is the sentence for people; that nothing is written is kept by the
+ * read-only transaction or file.
+ * @param mark how the database marks the parameter at a place, from 1
+ * @throws MailbagError database-query-refused, database-parameter-missing
+ */
+export function prepareQuery(sql: string, parameters: Readonly<Record<string, string>>, mark: (place: number) => string): PreparedQuery {
+  const trimmed = sql.trim().replace(/;\s*$/, '');
+  const bare = trimmed.replace(VERBATIM, (piece) => (piece.startsWith('-') || piece.startsWith('/') ? ' ' : "''"));
+  const refuse = (why: string): never => {
+    throw new MailbagError('database-query-refused', { why });
+  };
+  if (trimmed === '') refuse('it is empty');
+  if (bare.includes(';')) refuse('it holds more than one statement');
+  if (!READING.test(bare)) refuse('it does not begin with SELECT or WITH');
+  for (const [pattern, why] of REFUSED) if (pattern.test(bare)) refuse(why);
+  const values: string[] = [];
+  let out = '';
+  let at = 0;
+  const place = (text: string): string =>
+    text.replace(/(^|[^:\w]):([A-Za-z_]\w*)/g, (_, before: string, name: string) => {
+      if (!Object.hasOwn(parameters, name)) throw new MailbagError('database-parameter-missing', { name });
+      values.push(parameters[name]!);
+      return before + mark(values.length);
+    });
+  for (const found of trimmed.matchAll(VERBATIM)) {
+    out += place(trimmed.slice(at, found.index)) + found[0];
+    at = found.index + found[0].length;
+  }
+  return { sql: out + place(trimmed.slice(at)), values };
+}
+
+/** Names of the parameters of a query, in their order. */
+export function parameterNames(sql: string): string[] {
+  const bare = sql.replace(VERBATIM, ' ');
+  return [...new Set([...bare.matchAll(/(?:^|[^:\w]):([A-Za-z_]\w*)/g)].map((found) => found[1]!))];
+}
