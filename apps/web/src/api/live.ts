@@ -6,7 +6,7 @@ import { useEffect } from 'react';
 const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   batch: (id) => [['batches', id], ['batches', 'running'], ['desk'], ['mailings']],
   copies: () => [['copies'], ['desk']],
-  source: (id) => [['sources'], ['records', id], ['mailings']],
+  source: (id) => [['sources'], ['records', id], ['corrections', id], ['mailings']],
   checks: (id) => [['checks', id], ['desk']],
   mailing: (id) => [['checks', id]],
 };

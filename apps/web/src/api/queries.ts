@@ -10,6 +10,10 @@ import type {
   LedgerCounts,
   LedgerPage,
   MailSettingsAnswer,
+  ConnectionAnswer,
+  CorrectionAnswer,
+  DatabaseTable,
+  ImportReport,
   MailingDetail,
   MailingSummary,
   RecordsAnswer,
@@ -37,6 +41,20 @@ export const queries = {
     }),
   sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => api.get<SourceSummary[]>('/api/sources') }),
   source: (id: number) => queryOptions({ queryKey: ['sources', id], queryFn: () => api.get<SourceSummary>(`/api/sources/${id}`) }),
+  corrections: (sourceId: number) =>
+    queryOptions({
+      queryKey: ['corrections', sourceId],
+      queryFn: () => api.get<CorrectionAnswer[]>(`/api/sources/${sourceId}/corrections`),
+    }),
+  importReport: (sourceId: number) =>
+    queryOptions({ queryKey: ['sources', sourceId, 'report'], queryFn: () => api.get<ImportReport>(`/api/sources/${sourceId}/report`) }),
+  connections: () => queryOptions({ queryKey: ['connections'], queryFn: () => api.get<ConnectionAnswer[]>('/api/connections') }),
+  tables: (connectionId: number) =>
+    queryOptions({
+      queryKey: ['connections', connectionId, 'tables'],
+      queryFn: () => api.get<DatabaseTable[]>(`/api/connections/${connectionId}/tables`),
+      retry: false,
+    }),
   records: (sourceId: number, from: number, count: number) =>
     queryOptions({
       queryKey: ['records', sourceId, from, count],

@@ -61,32 +61,39 @@ export interface SourceNote {
 }
 
 const named = (note: { names: string[] }): string => note.names.join(', ');
+/** “1 row was”, “2 rows were”. */
+const told = ({ count }: { count: number }, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 const noteSentences = {
-  'hidden-rows': (note) => `${note.count} hidden rows were read too.`,
+  'hidden-rows': (note) => `${told(note, 'hidden row was', 'hidden rows were')} read too.`,
   'hidden-columns': (note) => `Hidden columns were read too: ${named(note)}.`,
   'hidden-sheet': (note) => `The sheet ${named(note)} is hidden in the workbook.`,
   'other-hidden-sheets': (note) => `The workbook also has hidden sheets, which were not read: ${named(note)}.`,
   'double-heading': (note) => `Headings that stood twice were numbered: ${named(note)}.`,
-  'empty-heading': (note) => `${note.count} columns without a heading were named after their place: ${named(note)}.`,
-  'error-cells': (note) => `${note.count} cells hold an error such as #N/A: ${named(note)}. They came in as that text.`,
-  'ragged-rows': (note) => `${note.count} rows have more cells than there are headings; the surplus was left out: ${named(note)}.`,
-  'short-rows': (note) => `${note.count} rows have fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
+  'empty-heading': (note) => `${told(note, 'column', 'columns')} without a heading got a name after its place: ${named(note)}.`,
+  'error-cells': (note) => `${told(note, 'cell holds', 'cells hold')} an error such as #N/A and came in as that text: ${named(note)}.`,
+  'ragged-rows': (note) =>
+    `${told(note, 'row has', 'rows have')} more cells than there are headings; the surplus was left out: ${named(note)}.`,
+  'short-rows': (note) =>
+    `${told(note, 'row has', 'rows have')} fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
   'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${named(note)}.`,
-  'empty-rows': (note) => `${note.count} empty rows were skipped.`,
-  'rows-above': (note) => `${note.count} filled rows above the headings were skipped.`,
-  'merged-cells': (note) => `${note.count} merged cells below the headings hold their value in the first cell only: ${named(note)}.`,
+  'empty-rows': (note) => `${told(note, 'empty row was', 'empty rows were')} skipped.`,
+  'rows-above': (note) => `${told(note, 'row above the headings was', 'rows above the headings were')} skipped.`,
+  'merged-cells': (note) =>
+    `${told(note, 'merged cell', 'merged cells')} below the headings hold their value in the first cell only: ${named(note)}.`,
   'formula-without-value': (note) =>
-    `${note.count} cells hold a formula whose result was never saved, and came in empty: ${named(note)}. Open the workbook, save it and read it again.`,
+    `${told(note, 'cell holds', 'cells hold')} a formula whose result was never saved, and came in empty: ${named(note)}. Open the workbook, save it and read it again.`,
   'digits-lost': (note) =>
-    `${note.count} numbers have more than 15 digits, so the workbook itself has lost their last ones: ${named(note)}. Keep such numbers as text there.`,
-  'digits-kept': (note) => `${note.count} long numbers came in as text, so that no digit is lost: ${named(note)}.`,
+    `${told(note, 'number has', 'numbers have')} more than 15 digits, of which the workbook itself has lost the last ones: ${named(note)}. Keep such numbers as text there.`,
+  'digits-kept': (note) => `${told(note, 'long number', 'long numbers')} came in as text, so that no digit is lost: ${named(note)}.`,
   'dates-ambiguous': (note) =>
     `Dates such as 3/4/2027 can be read two ways in ${named(note)}. Set whether the day or the month comes first.`,
-  'broken-quotes': (note) => `${note.count} rows have a quote in the wrong place: ${named(note)}. Look at them before you go on.`,
+  'broken-quotes': (note) =>
+    `${told(note, 'row has', 'rows have')} a quote in the wrong place: ${named(note)}. Look there before you go on.`,
   macros: () => `The workbook has macros. They were ignored.`,
   'external-links': () => `The workbook has links to other workbooks. They were not followed; the last saved values were read.`,
-  'values-left-out': (note) => `${note.count} values lie too deep in the file to become columns and were left out: ${named(note)}.`,
-  'files-skipped': (note) => `${note.count} files were skipped: ${named(note)}.`,
+  'values-left-out': (note) =>
+    `${told(note, 'value lies', 'values lie')} too deep in the file to become a column and was left out: ${named(note)}.`,
+  'files-skipped': (note) => `${told(note, 'file was', 'files were')} skipped: ${named(note)}.`,
   'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
 } satisfies Record<string, (note: { count: number; names: string[] }) => string>;
 export const sourceNoteSentence = (note: SourceNote): string => (noteSentences[note.code] as (note: SourceNote) => string)(note);

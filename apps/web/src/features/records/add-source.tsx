@@ -1,6 +1,7 @@
 import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { TableReading } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Database, FileSpreadsheet } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
@@ -11,6 +12,7 @@ import { DropFiles } from '../../ui/drop';
 import { TextInput } from '../../ui/field';
 import { Card, PartsBar, Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { AddDatabase } from './add-database';
 
 const Excerpt = styled.table`
   border-collapse: collapse;
@@ -62,17 +64,44 @@ const encodings = [
   'gbk',
 ];
 
-/** Takes a workbook or a CSV file, shows its first rows, and lets a person say how it is read before it is accepted. */
+const accepted = ['.xlsx', '.xls', '.xlsb', '.ods', '.csv', '.tsv', '.txt', '.xfdf', '.fdf', '.xml', '.json', '.pdf'];
+
+/** Where records come from: files, or a database. */
 export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
+  const [from, setFrom] = useState<'file' | 'database'>('file');
+  return (
+    <Stack>
+      <Row role="group" aria-label="Where the records come from">
+        <Button small pressed={from === 'file'} onPress={() => setFrom('file')}>
+          <FileSpreadsheet size={14} />
+          Files
+        </Button>
+        <Button small pressed={from === 'database'} onPress={() => setFrom('database')}>
+          <Database size={14} />A database
+        </Button>
+      </Row>
+      {from === 'file' ? <AddFiles onAdded={onAdded} /> : <AddDatabase onAdded={onAdded} />}
+    </Stack>
+  );
+}
+
+/** Takes files, shows the first rows, and lets a person say how they are read before they are accepted. */
+function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
   const client = useQueryClient();
   const [share, setShare] = useState(0);
-  const [file, setFile] = useState<SourceFileAnswer | null>(null);
+  const [files, setFiles] = useState<SourceFileAnswer[]>([]);
+  const file = files[0] ?? null;
   const [name, setName] = useState('');
   const take = useMutation({
-    mutationFn: (chosen: File) => api.upload<SourceFileAnswer>('/api/sources/files', chosen, setShare),
-    onSuccess: (answer) => {
-      setFile(answer);
-      setName(answer.fileName);
+    mutationFn: async (chosen: readonly File[]) => {
+      const answers: SourceFileAnswer[] = [];
+      for (const [index, one] of chosen.entries())
+        answers.push(await api.upload<SourceFileAnswer>('/api/sources/files', one, (share) => setShare((index + share) / chosen.length)));
+      return answers;
+    },
+    onSuccess: (answers) => {
+      setFiles(answers);
+      setName(answers.length === 1 ? answers[0]!.fileName : `${answers.length} files`);
     },
   });
   const look = useMutation({
@@ -82,13 +111,14 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
       );
       return api.get<SourceFileAnswer>(`/api/sources/files/${file!.fileId}/excerpt?${query}`);
     },
-    onSuccess: setFile,
+    onSuccess: (answer: SourceFileAnswer) => setFiles([answer, ...files.slice(1)]),
   });
   const add = useMutation({
-    mutationFn: () => api.post<SourceSummary>('/api/sources', { fileIds: [file!.fileId], name, reading: readingOf(file!) }),
+    mutationFn: () =>
+      api.post<SourceSummary>('/api/sources', { fileIds: files.map(({ fileId }) => fileId), name, reading: readingOf(file!) }),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ['sources'] });
-      setFile(null);
+      setFiles([]);
       onAdded(id);
     },
   });
@@ -96,12 +126,8 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
   if (!file) {
     return (
       <Stack>
-        <DropFiles
-          accept={['.xlsx', '.csv', '.tsv', '.txt', 'text/csv', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet']}
-          label="Choose a sheet"
-          onFiles={([one]) => one && take.mutate(one)}
-        >
-          Drop a workbook (.xlsx) or a CSV file here
+        <DropFiles accept={accepted} label="Choose a sheet" several onFiles={(chosen) => take.mutate(chosen)}>
+          Drop a workbook, a CSV file or form data here (XFDF, FDF, XML, JSON). Several filled PDFs or form files become one source.
         </DropFiles>
         {take.isPending && (
           <Notice tone="plain">
@@ -134,6 +160,19 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
             onChange={(sheet) => look.mutate({ sheet })}
           />
         )}
+        {excerpt.sheets.length > 0 && (
+          <Choice
+            label="Laid out as"
+            items={[
+              { id: 'table', text: 'A table', detail: 'headings across, a record a row' },
+              { id: 'pairs', text: 'Labels and values', detail: 'down the page, a record a sheet' },
+            ]}
+            value={excerpt.layout}
+            onChange={(layout) =>
+              look.mutate({ ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }), layout: layout as 'table' | 'pairs' })
+            }
+          />
+        )}
         {excerpt.encoding && (
           <>
             <Choice
@@ -151,13 +190,21 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
           </>
         )}
         <div style={{ flex: 1 }} />
-        <Button onPress={() => setFile(null)}>Choose another file</Button>
+        <Button onPress={() => setFiles([])}>Choose another file</Button>
         <Button look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>
           Read the records
         </Button>
       </Row>
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-      <Small>The headings stand in row {excerpt.headingRow}. If not, choose the number of the row that names the columns.</Small>
+      <Small>
+        {files.length > 1
+          ? `${files.length} files become one source, a record each or more. The first one is shown.`
+          : excerpt.layout === 'pairs'
+            ? 'Labels stand beside their values; every sheet of the workbook becomes a record.'
+            : excerpt.headingRow === 0
+              ? 'The names of the values are the columns.'
+              : `The headings stand in row ${excerpt.headingRow}. If not, choose the number of the row that names the columns.`}
+      </Small>
       <div style={{ overflow: 'auto', maxHeight: 320 }}>
         <Excerpt aria-label="First rows">
           <tbody>
@@ -189,7 +236,8 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
 }
 
 const readingOf = ({ excerpt }: SourceFileAnswer): TableReading => ({
-  headingRow: excerpt.headingRow,
+  ...(excerpt.headingRow === 0 ? {} : { headingRow: excerpt.headingRow }),
+  ...(excerpt.sheets.length === 0 ? {} : { layout: excerpt.layout }),
   ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }),
   ...(excerpt.encoding === null ? {} : { encoding: excerpt.encoding }),
   ...(excerpt.delimiter === null ? {} : { delimiter: excerpt.delimiter }),

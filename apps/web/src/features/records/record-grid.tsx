@@ -1,10 +1,14 @@
+import type { CorrectionAnswer } from '@mailbag/contract';
 import type { Column } from '@mailbag/core';
+import { columnKindName } from '@mailbag/core';
 import { useQueries } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
+import { CellEditor, correctionWords } from './cell-editor';
+import type { Corrections } from './use-corrections';
 
 const Frame = styled.div`
   flex: 1;
@@ -18,6 +22,7 @@ const Line = styled.div`
   left: 0;
   top: 0;
   min-width: 100%;
+  width: max-content;
   border-bottom: 1px solid ${color.hair};
   & > span {
     flex: none;
@@ -26,6 +31,25 @@ const Line = styled.div`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: pre;
+  }
+  & > span[aria-selected='true'] {
+    box-shadow: inset 0 0 0 2px ${color.plum};
+  }
+  & > span[data-corrected] {
+    position: relative;
+    background: ${color.mossWash};
+  }
+  & > span[data-corrected]::after {
+    content: '';
+    position: absolute;
+    right: 0;
+    top: 0;
+    border: 5px solid ${color.moss};
+    border-left-color: transparent;
+    border-bottom-color: transparent;
+  }
+  & > span[data-editing] {
+    padding: 2px 3px;
   }
   & > span.row {
     position: sticky;
@@ -39,12 +63,22 @@ const Line = styled.div`
 `;
 const Heads = styled(Line)`
   position: sticky;
+  left: auto;
   z-index: 2;
   background: ${color.sheet};
   border-bottom: 1px solid ${color.line};
   & > span {
     font-size: 12px;
     color: ${color.faded};
+  }
+  & button {
+    border: 0;
+    padding: 0;
+    background: none;
+    font: inherit;
+    color: inherit;
+    text-align: left;
+    cursor: pointer;
   }
   & b {
     color: ${color.ink};
@@ -56,37 +90,100 @@ const BLOCK = 200;
 
 const widthOf = (column: Column): number =>
   Math.min(280, Math.max(72, Math.max(column.name.length + 4, Math.min(column.longest.length, 34)) * 7.6 + 20));
-const kindWords: Record<Column['kind'], string> = {
-  text: 'text',
-  number: 'number',
-  date: 'date',
-  'yes-no': 'yes or no',
-  address: 'e-mail',
-};
+/** The column of a heading in words. */
+const about = (column: Column): string =>
+  `${column.name}: ${columnKindName(column.kind)}, ${column.empty} empty, ${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different`;
 
-/** All records of a source; only what is in sight is asked for and drawn. */
-export function RecordGrid({ sourceId, columns, total }: { sourceId: number; columns: readonly Column[]; total: number }) {
+/**
+ * All records of a source; only what is in sight is asked for and drawn. With `corrections` values are changed in place:
+ * the arrows move, Enter or a letter begins, Escape leaves.
+ */
+export function RecordGrid({
+  sourceId,
+  columns,
+  total,
+  corrections,
+  onColumn,
+}: {
+  sourceId: number;
+  columns: readonly Column[];
+  total: number;
+  corrections?: Corrections;
+  /** A heading was chosen. */
+  onColumn?: (name: string) => void;
+}) {
   const frame = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: total, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 });
+  const rows = useVirtualizer({
+    count: total,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: ROW,
+  });
+  const [active, setActive] = useState<{ index: number; column: number } | null>(null);
+  const [draft, setDraft] = useState<string | null>(null);
   const items = rows.getVirtualItems();
   const blocks = [...new Set(items.map(({ index }) => Math.floor(index / BLOCK)))];
   const pages = useQueries({ queries: blocks.map((block) => queries.records(sourceId, block * BLOCK, BLOCK)) });
-  const recordAt = (index: number) => pages[blocks.indexOf(Math.floor(index / BLOCK))]?.data?.records[index % BLOCK];
+  const pageOf = (index: number) => pages[blocks.indexOf(Math.floor(index / BLOCK))]?.data;
+  const recordAt = (index: number) => pageOf(index)?.records[index % BLOCK];
+  const correctionAt = (index: number, row: number, column: string): CorrectionAnswer | null =>
+    pageOf(index)?.corrections.find((one) => one.row === row && one.column === column) ?? null;
   const widths = columns.map(widthOf);
+
+  const move = (index: number, column: number): void => {
+    const to = { index: Math.min(total - 1, Math.max(0, index)), column: Math.min(columns.length - 1, Math.max(0, column)) };
+    setActive(to);
+    rows.scrollToIndex(to.index);
+    const left = widths.slice(0, to.column).reduce((sum, width) => sum + width, 64);
+    const box = frame.current;
+    if (!box) return;
+    if (left - 64 < box.scrollLeft) box.scrollLeft = left - 64;
+    else if (left + widths[to.column]! > box.scrollLeft + box.clientWidth) box.scrollLeft = left + widths[to.column]! - box.clientWidth;
+  };
+  const onKeyDown = (event: React.KeyboardEvent): void => {
+    if (draft !== null) return;
+    const { index, column } = active ?? { index: 0, column: 0 };
+    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 300) / ROW) - 2);
+    const steps: Record<string, [number, number]> = {
+      ArrowDown: [index + 1, column],
+      ArrowUp: [index - 1, column],
+      ArrowRight: [index, column + 1],
+      ArrowLeft: [index, column - 1],
+      PageDown: [index + page, column],
+      PageUp: [index - page, column],
+      Home: [event.ctrlKey ? 0 : index, 0],
+      End: [event.ctrlKey ? total - 1 : index, columns.length - 1],
+    };
+    const to = steps[event.key];
+    if (to) {
+      event.preventDefault();
+      move(...to);
+    } else if (corrections && active && (event.key === 'Enter' || event.key === 'F2')) {
+      event.preventDefault();
+      setDraft(recordAt(index)?.cells[column]?.text ?? '');
+    } else if (corrections && active && event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      event.preventDefault();
+      setDraft(event.key);
+    }
+  };
   return (
-    <Frame ref={frame} tabIndex={0} role="table" aria-label="Records" aria-rowcount={total}>
+    <Frame ref={frame} tabIndex={0} role="grid" aria-label="Records" aria-rowcount={total} onKeyDown={onKeyDown}>
       <Heads role="row">
         <span className="row" style={{ width: 64 }} role="columnheader">
           Row
         </span>
         {columns.map((column, index) => (
-          <span
-            key={column.name}
-            style={{ width: widths[index] }}
-            role="columnheader"
-            title={`${column.name}: ${kindWords[column.kind]}, ${column.empty} empty, ${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different`}
-          >
-            <b>{column.name}</b> {kindWords[column.kind]}
+          <span key={column.name} style={{ width: widths[index] }} role="columnheader" title={about(column)}>
+            {onColumn ? (
+              <button onClick={() => onColumn(column.name)} aria-label={`How ${column.name} is read`}>
+                <b>{column.name}</b> {columnKindName(column.kind)}
+              </button>
+            ) : (
+              <>
+                <b>{column.name}</b> {columnKindName(column.kind)}
+              </>
+            )}
           </span>
         ))}
       </Heads>
@@ -98,16 +195,42 @@ export function RecordGrid({ sourceId, columns, total }: { sourceId: number; col
               <span className="row" style={{ width: 64 }}>
                 {record?.row ?? '…'}
               </span>
-              {columns.map((column, index) => (
-                <span
-                  key={column.name}
-                  role="cell"
-                  title={record?.cells[index]?.text}
-                  style={{ width: widths[index], textAlign: typeof record?.cells[index]?.value === 'number' ? 'right' : 'left' }}
-                >
-                  {record?.cells[index]?.text ?? ''}
-                </span>
-              ))}
+              {columns.map((column, index) => {
+                const cell = record?.cells[index];
+                const isActive = active?.index === item.index && active.column === index;
+                const isEditing = isActive && draft !== null;
+                const correction = record ? correctionAt(item.index, record.row, column.name) : null;
+                return (
+                  <span
+                    key={column.name}
+                    role="gridcell"
+                    aria-selected={isActive}
+                    data-corrected={correction ? true : undefined}
+                    data-editing={isEditing || undefined}
+                    title={correction ? correctionWords(correction) : cell?.text}
+                    style={{ width: widths[index], textAlign: typeof cell?.value === 'number' && !isEditing ? 'right' : 'left' }}
+                    onClick={() => setActive({ index: item.index, column: index })}
+                    onDoubleClick={() => corrections && setDraft(cell?.text ?? '')}
+                  >
+                    {isEditing && record ? (
+                      <CellEditor
+                        label={`${column.name}, row ${record.row}`}
+                        text={cell?.text ?? ''}
+                        correction={correction}
+                        startWith={draft}
+                        onSave={(value) => corrections!.correct(record.row, column.name, value)}
+                        onUndo={(id) => corrections!.undo(id)}
+                        onDone={() => {
+                          setDraft(null);
+                          frame.current?.focus();
+                        }}
+                      />
+                    ) : (
+                      (cell?.text ?? '')
+                    )}
+                  </span>
+                );
+              })}
             </Line>
           );
         })}

@@ -1,18 +1,23 @@
-import type { FindingsAnswer } from '@mailbag/contract';
+import type { FindingGroup, FindingsAnswer } from '@mailbag/contract';
 import { findingSentence, findingTitle } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { CircleAlert, Eye, UserMinus, UserPlus } from 'lucide-react';
+import { ArrowRight, CircleAlert, Eye, Settings2, UserMinus, UserPlus, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
-import { count, counted } from '../../features/when';
+import { CellEditor } from '../../features/records/cell-editor';
+import { UndoLine } from '../../features/records/undo-line';
+import type { Corrections } from '../../features/records/use-corrections';
+import { useCorrections } from '../../features/records/use-corrections';
+import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Bar, Empty, Loading, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Loading, Pane, Row, Scroll, Small, Split } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
+import { CheckSettings } from './check-settings';
 
 const Kind = styled.button`
   display: flex;
@@ -36,50 +41,68 @@ const Kind = styled.button`
   }
   & > b {
     font-variant-numeric: tabular-nums;
+    min-width: 24px;
+    text-align: right;
   }
+`;
+const Reason = styled.input`
+  width: 190px;
+  height: 26px;
+  padding: 0 8px;
+  border: 1px solid ${color.plum};
+  border-radius: 4px;
 `;
 const PAGE = 100;
 
-/** Which findings are listed: all, a kind, or the records that were left out. */
-type Filter = { code: string; severity: string } | 'all' | 'left out';
+/** Which findings are listed: all, a kind, the looks that were accepted, or the records that were left out. */
+type Filter = { code: string; severity: string } | 'all' | 'accepted' | 'left out';
+type Item = FindingsAnswer['items'][number];
 
 /** What the checks say of the records, and what can be done about each. */
-export function ChecksPart({ work: { mailing, plan, change, columns, setIndex } }: { work: MailingWork }) {
+export function ChecksPart({ work }: { work: MailingWork }) {
+  const { mailing, plan, change } = work;
   const { data: checks } = useQuery(queries.checks(mailing.id));
   const [filter, setFilter] = useState<Filter>('all');
   const [pages, setPages] = useState(1);
-  const query = typeof filter === 'object' ? `&code=${filter.code}&severity=${filter.severity}` : '';
+  const [isSetting, setIsSetting] = useState(false);
+  const corrections = useCorrections(plan.sourceId ?? 0);
+  const query =
+    typeof filter === 'object' ? `&code=${filter.code}&severity=${filter.severity}` : filter === 'accepted' ? '&accepted=yes' : '';
   const { data: findings } = useQuery({ ...queries.findings(mailing.id, query, 0, PAGE * pages), enabled: filter !== 'left out' });
-  const navigate = useNavigate();
   const leaveOut = (row: number, out: boolean): void =>
     change((one) => ({ ...one, leftOut: out ? [...one.leftOut, row] : one.leftOut.filter((other) => other !== row) }));
 
   if (!checks) return <Loading what="the checks" />;
   if (!checks.possible)
     return <Empty title="Nothing to check yet">The checks run by themselves as soon as the mailing has templates and records.</Empty>;
-  const total = checks.groups.reduce((sum, group) => sum + group.findings, 0);
+  const groups = checks.groups.filter((group) => group.findings > 0);
+  const total = groups.reduce((sum, group) => sum + group.findings, 0);
+  const chosen =
+    typeof filter === 'object' ? groups.find((group) => group.code === filter.code && group.severity === filter.severity) : undefined;
+  const show = (next: Filter) => () => {
+    setFilter(next);
+    setPages(1);
+  };
   return (
-    <Split $columns="300px minmax(0, 1fr)">
+    <Split $columns={isSetting ? '300px minmax(0, 1fr) 340px' : '300px minmax(0, 1fr)'}>
       <Pane aria-label="Kinds of findings">
         <Bar>
           <b>{count(checks.records - checks.stopped - checks.leftOut)}</b>
           <Small>of {counted(checks.records, 'record')} can run</Small>
           {!checks.current && <Mark $tone="ochre">checking …</Mark>}
+          <div className="fill" />
+          <Button small pressed={isSetting} onPress={() => setIsSetting(!isSetting)}>
+            <Settings2 size={13} />
+            What is checked
+          </Button>
         </Bar>
         <Scroll>
-          <Kind aria-pressed={filter === 'all'} onClick={() => setFilter('all')}>
+          <Kind aria-pressed={filter === 'all'} onClick={show('all')}>
             <span>All findings</span>
             <b>{count(total)}</b>
           </Kind>
-          {checks.groups.map((group) => (
-            <Kind
-              key={`${group.code} ${group.severity}`}
-              aria-pressed={typeof filter === 'object' && filter.code === group.code}
-              onClick={() => {
-                setFilter(group);
-                setPages(1);
-              }}
-            >
+          {groups.map((group) => (
+            <Kind key={`${group.code} ${group.severity}`} aria-pressed={chosen === group} onClick={show(group)}>
               <span>{findingTitle(group.code)}</span>
               <Mark $tone={group.severity === 'stop' ? 'brick' : 'ochre'}>
                 {group.severity === 'stop' ? <CircleAlert /> : <Eye />}
@@ -88,23 +111,33 @@ export function ChecksPart({ work: { mailing, plan, change, columns, setIndex } 
               <b>{count(group.records)}</b>
             </Kind>
           ))}
-          <Kind aria-pressed={filter === 'left out'} onClick={() => setFilter('left out')}>
+          {checks.accepted > 0 && (
+            <Kind aria-pressed={filter === 'accepted'} onClick={show('accepted')}>
+              <span>Looks accepted</span>
+              <b>{count(checks.accepted)}</b>
+            </Kind>
+          )}
+          <Kind aria-pressed={filter === 'left out'} onClick={show('left out')}>
             <span>Left out by hand</span>
             <b>{count(plan.leftOut.length)}</b>
           </Kind>
         </Scroll>
         <Bar style={{ borderTop: `1px solid ${color.line}`, borderBottom: 0 }}>
           <Small>
-            A <b>stop</b> holds its record back. A <b>look</b> runs all the same; look at it first. Mend a value in the sheet and read it
-            again, or leave the record out.
+            A <b>stop</b> holds its record back. A <b>look</b> runs all the same; accept it when it is right. Change a value here, and the
+            sheet’s own is kept beside it.
           </Small>
         </Bar>
       </Pane>
       <Pane aria-label="Records concerned">
-        {checks.error && (
-          <div style={{ padding: 12 }}>
-            <Notice tone="brick">{checks.error}</Notice>
+        {(checks.error || corrections.error || corrections.last) && (
+          <div style={{ padding: '8px 12px', display: 'grid', gap: 6 }}>
+            {checks.error && <Notice tone="brick">{checks.error}</Notice>}
+            <UndoLine corrections={corrections} />
           </div>
+        )}
+        {chosen && chosen.mends > 0 && (
+          <MendAll group={chosen} isBusy={corrections.isBusy} onMend={() => corrections.mend(mailing.id, { code: chosen.code })} />
         )}
         {filter === 'left out' ? (
           <LeftOut rows={plan.leftOut} onTakeIn={(row) => leaveOut(row, false)} />
@@ -118,44 +151,18 @@ export function ChecksPart({ work: { mailing, plan, change, columns, setIndex } 
                   <th>Column</th>
                   <th>Value</th>
                   <th>What is to be said</th>
-                  <th />
                 </tr>
               </thead>
               <tbody>
-                {findings.items.map(({ finding, record, index }: FindingsAnswer['items'][number], at) => (
-                  <tr
-                    key={at}
-                    data-link
-                    onClick={() => {
-                      setIndex(index);
-                      void navigate(`/mailings/${mailing.id}/map`);
-                    }}
-                  >
-                    <td className="number">{finding.row}</td>
-                    <td style={{ whiteSpace: 'nowrap' }}>
-                      {record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}
-                    </td>
-                    <td>{finding.column ?? '—'}</td>
-                    <td style={{ maxWidth: 190, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'pre' }}>
-                      {finding.value || <Small>empty</Small>}
-                    </td>
-                    <td>
-                      <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
-                        {finding.severity}
-                      </Mark>
-                      {findingSentence(finding)}
-                    </td>
-                    <td onClick={(event) => event.stopPropagation()}>
-                      {plan.leftOut.includes(finding.row) ? (
-                        <Small>left out</Small>
-                      ) : (
-                        <Button small onPress={() => leaveOut(finding.row, true)} aria-label={`Leave out row ${finding.row}`}>
-                          <UserMinus size={13} />
-                          Leave out
-                        </Button>
-                      )}
-                    </td>
-                  </tr>
+                {findings.items.map((item) => (
+                  <FindingRow
+                    key={`${item.finding.row} ${item.finding.code} ${item.finding.column} ${item.finding.template} ${item.finding.field}`}
+                    work={work}
+                    item={item}
+                    answer={findings}
+                    corrections={corrections}
+                    onLeaveOut={() => leaveOut(item.finding.row, true)}
+                  />
                 ))}
               </tbody>
             </Table>
@@ -168,14 +175,151 @@ export function ChecksPart({ work: { mailing, plan, change, columns, setIndex } 
         ) : findings ? (
           <Empty title={checks.current ? 'Nothing to be said' : 'Checking …'}>
             {checks.current
-              ? 'Every record that is checked can run as it is.'
+              ? filter === 'all'
+                ? 'Every record that is checked can run as it is.'
+                : 'Nothing of this kind is left.'
               : 'The records are being checked against the map and the forms.'}
           </Empty>
         ) : (
           <Loading what="the findings" />
         )}
       </Pane>
+      {isSetting && <CheckSettings work={work} onClose={() => setIsSetting(false)} />}
     </Split>
+  );
+}
+
+/** Takes over all proposals of a kind at once. */
+function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boolean; onMend: () => void }) {
+  return (
+    <Bar>
+      <Small>
+        {group.mends === group.findings
+          ? 'A mend is proposed for each of them.'
+          : `A mend is proposed for ${counted(group.mends, 'of them', 'of them')}.`}
+      </Small>
+      <div className="fill" />
+      <Button small look="go" isDisabled={isBusy} onPress={onMend}>
+        <Wrench size={13} />
+        {group.mends === 1 ? 'Mend it' : `Mend all ${count(group.mends)}`}
+      </Button>
+    </Bar>
+  );
+}
+
+function FindingRow({
+  work: { mailing, plan, columns, setIndex },
+  item: { finding, record, index, acceptance },
+  answer,
+  corrections,
+  onLeaveOut,
+}: {
+  work: MailingWork;
+  item: Item;
+  answer: FindingsAnswer;
+  corrections: Corrections;
+  onLeaveOut: () => void;
+}) {
+  const navigate = useNavigate();
+  const [reason, setReason] = useState<string | null>(null);
+  const at = columns.findIndex(({ name }) => name === finding.column);
+  const text = at < 0 ? finding.value : (record.cells[at]?.text ?? '');
+  const correction = answer.corrections.find((one) => one.row === finding.row && one.column === finding.column) ?? null;
+  const accept = (): void => {
+    if (!reason?.trim()) return;
+    const { row, code, column, field } = finding;
+    corrections.accept(mailing.id, { row, code, column, field, reason });
+    setReason(null);
+  };
+  return (
+    <tr
+      data-link
+      onClick={() => {
+        setIndex(index);
+        void navigate(`/mailings/${mailing.id}/map`);
+      }}
+    >
+      <td className="number">{finding.row}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>{record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}</td>
+      <td>{finding.column ?? '—'}</td>
+      <td style={{ maxWidth: 220, padding: '3px 4px' }}>
+        {at < 0 ? (
+          text || <Small>empty</Small>
+        ) : (
+          <CellEditor
+            label={`${finding.column}, row ${finding.row}`}
+            text={text}
+            correction={correction}
+            onSave={(value) => corrections.correct(finding.row, finding.column!, value)}
+            onUndo={corrections.undo}
+          />
+        )}
+      </td>
+      <td>
+        <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
+          {finding.severity}
+        </Mark>
+        {findingSentence(finding)}
+        {acceptance && (
+          <div>
+            <Small>
+              Accepted by {acceptance.who}, {when(acceptance.at)}: {acceptance.reason}
+            </Small>
+          </div>
+        )}
+        <Row $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }} onClick={(event) => event.stopPropagation()}>
+          {reason !== null ? (
+            <>
+              <Reason
+                autoFocus
+                aria-label="Why this is right"
+                placeholder="Why is it right?"
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+                onKeyDown={(event) => {
+                  if (event.key === 'Enter') accept();
+                  if (event.key === 'Escape') setReason(null);
+                }}
+              />
+              <Button small look="go" isDisabled={!reason.trim()} onPress={accept}>
+                Accept
+              </Button>
+            </>
+          ) : acceptance ? (
+            <Button small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
+              Look again
+            </Button>
+          ) : (
+            <>
+              {finding.mend && finding.column && (
+                <Button
+                  small
+                  tip="Take over what is proposed"
+                  aria-label={`Change row ${finding.row} to ${finding.mend}`}
+                  onPress={() => corrections.correct(finding.row, finding.column!, finding.mend!)}
+                >
+                  <ArrowRight size={13} />
+                  <span style={{ maxWidth: 130, overflow: 'hidden', textOverflow: 'ellipsis' }}>{finding.mend}</span>
+                </Button>
+              )}
+              {finding.severity === 'look' && (
+                <Button small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
+                  Accept …
+                </Button>
+              )}
+              {plan.leftOut.includes(finding.row) ? (
+                <Small>left out</Small>
+              ) : (
+                <Button small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
+                  <UserMinus size={13} />
+                  Leave out
+                </Button>
+              )}
+            </>
+          )}
+        </Row>
+      </td>
+    </tr>
   );
 }
 

@@ -1,27 +1,64 @@
+import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
+import type { ColumnReading } from '@mailbag/core';
 import { sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Info, Trash2 } from 'lucide-react';
+import { Info, RefreshCw, Trash2, Upload } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { ColumnPanel } from '../../features/records/column-panel';
 import { RecordGrid } from '../../features/records/record-grid';
-import { counted } from '../../features/when';
+import { SourceChangesView } from '../../features/records/source-changes';
+import { UndoLine } from '../../features/records/undo-line';
+import { useCorrections } from '../../features/records/use-corrections';
+import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
-import { Button } from '../../ui/button';
+import { Button, IconButton } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { Confirm } from '../../ui/confirm';
-import { Empty, Head, Loading, Screen } from '../../ui/layout';
+import { Bar, Empty, Head, Loading, Screen, Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { useCrumbs } from '../shell/crumbs';
+import { CorrectionList } from './correction-list';
+import { ImportReportView } from './import-report';
 
+type View = 'records' | 'report' | 'corrections';
+
+const formats = [
+  { id: 'xlsx', text: 'XLSX', detail: 'a workbook' },
+  { id: 'csv', text: 'CSV', detail: 'text, divided by commas' },
+  { id: 'json', text: 'JSON', detail: 'typed values' },
+  { id: 'xfdf', text: 'XFDF', detail: 'form data, a file a record' },
+  { id: 'fdf', text: 'FDF', detail: 'form data, a file a record' },
+];
+
+const whereOf = ({ reading, query, files }: SourceSummary): string =>
+  [
+    query && `query of ${query.connection}`,
+    files > 1 && `${files} files`,
+    reading.sheet && reading.layout !== 'pairs' && `sheet ${reading.sheet}`,
+    reading.layout === 'pairs' && 'labels and values',
+    reading.headingRow && reading.layout !== 'pairs' && `headings in row ${reading.headingRow}`,
+    reading.encoding,
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+/** One source: its records to change in place, what is to be known of them, and the ways to read it again or to take it along. */
 export default function SourceScreen() {
   const id = Number(useParams().id);
   const { data: source, error } = useQuery({
     ...queries.source(id),
-    refetchInterval: ({ state }) => (state.data?.state === 'reading' ? 1000 : false),
+    refetchInterval: ({ state }) => (state.data?.state === 'reading' ? 700 : false),
   });
   useCrumbs({ text: 'Sources', to: '/sources' }, { text: source?.name ?? '…' });
   const client = useQueryClient();
   const navigate = useNavigate();
+  const corrections = useCorrections(id);
+  const [view, setView] = useState<View>('records');
+  const [column, setColumn] = useState<string | null>(null);
   const remove = useMutation({
     mutationFn: () => api.remove(`/api/sources/${id}`),
     onSuccess: async () => {
@@ -29,47 +66,140 @@ export default function SourceScreen() {
       void navigate('/sources');
     },
   });
+  const reread = useMutation({
+    mutationFn: (how: object) => api.put<SourceSummary>(`/api/sources/${id}/reading`, how),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['sources'] }),
+  });
+  const replace = useMutation({
+    mutationFn: async (files: readonly File[]) => {
+      const fileIds: string[] = [];
+      for (const file of files) fileIds.push((await api.upload<SourceFileAnswer>('/api/sources/files', file, () => undefined)).fileId);
+      await reread.mutateAsync({ fileIds });
+    },
+  });
   if (error) return <Empty title="This source cannot be shown">{sentenceOf(error)}</Empty>;
   if (!source) return <Loading what="the source" />;
-  const where = [
-    source.reading.sheet && `sheet ${source.reading.sheet}`,
-    `headings in row ${source.reading.headingRow}`,
-    source.reading.encoding,
-  ]
-    .filter(Boolean)
-    .join(', ');
+  const isReading = source.state === 'reading' || replace.isPending;
+  const chosen = source.columns.find(({ name }) => name === column);
+  const failure = remove.error ?? reread.error ?? replace.error;
+  // Titles and empty rows are told in the report only.
+  const notes = source.notes.filter(({ code }) => code !== 'rows-above' && code !== 'empty-rows');
+  const hasRecords = source.columns.length > 0;
   return (
     <Screen>
-      <Head title={source.name} note={`${counted(source.count, 'record')} · ${counted(source.columns.length, 'column')} · ${where}`}>
+      <Head
+        title={source.name}
+        note={`${counted(source.count, 'record')} · ${counted(source.columns.length, 'column')} · ${whereOf(source)}`}
+      >
+        {source.query ? (
+          <Button isDisabled={isReading} onPress={() => reread.mutate({})}>
+            <RefreshCw size={14} />
+            Read again
+          </Button>
+        ) : (
+          <FileTrigger allowsMultiple={source.files > 1} onSelect={(files) => files && files.length > 0 && replace.mutate([...files])}>
+            <Button isDisabled={isReading} tip="Mapping and corrections stay; what is new, gone or changed is shown.">
+              <Upload size={14} />
+              Bring it again
+            </Button>
+          </FileTrigger>
+        )}
+        <Choice
+          label="Save as"
+          hideLabel
+          placeholder="Save as"
+          items={formats}
+          value={null}
+          onChange={(format) => window.location.assign(`/api/sources/${id}/records.${format}`)}
+        />
         <Confirm
           title={`Remove “${source.name}”?`}
-          text="Its records go with it. Copies that were made from them stay."
+          text="Its records and corrections go with it. Copies that were made from them stay."
           yes="Remove the source"
           onYes={() => remove.mutate()}
         >
-          <Button look="danger" small>
-            <Trash2 size={14} />
-            Remove
-          </Button>
+          <IconButton label="Remove the source">
+            <Trash2 size={15} />
+          </IconButton>
         </Confirm>
       </Head>
-      {(source.notes.length > 0 || remove.error) && (
-        <div style={{ padding: '0 16px 10px', display: 'grid', gap: 6 }}>
-          {remove.error && <Notice tone="brick">{sentenceOf(remove.error)}</Notice>}
-          {source.notes.map((note) => (
-            <Notice key={note.code} tone="ochre" icon={<Info size={16} />}>
-              {sourceNoteSentence(note)}
-            </Notice>
-          ))}
+      <Bar style={{ borderTop: `1px solid ${color.line}`, background: color.sheet }}>
+        <Button small pressed={view === 'records'} onPress={() => setView('records')}>
+          Records
+        </Button>
+        <Button small pressed={view === 'report'} onPress={() => setView('report')}>
+          Import report{source.notes.length > 0 ? `, ${source.notes.length} to know` : ''}
+        </Button>
+        <Button small pressed={view === 'corrections'} onPress={() => setView('corrections')}>
+          Corrections, {count(source.corrections)}
+        </Button>
+        <div className="fill" />
+        {isReading && <Small role="status">Being read: {counted(source.progress, 'record')} so far …</Small>}
+        {!isReading && source.readAt && <Small>Read {when(source.readAt)}</Small>}
+        {hasRecords && (
+          <>
+            <Small>Known again by</Small>
+            <Choice
+              label="Record key"
+              hideLabel
+              small
+              items={[
+                { id: '', text: 'their row' },
+                ...source.columns.map(({ name, distinct, empty }) => ({
+                  id: name,
+                  text: name,
+                  detail: `${distinct >= 1000 ? 'over 1,000' : distinct} different, ${empty} empty`,
+                })),
+              ]}
+              value={source.keyColumn ?? ''}
+              onChange={(keyColumn) => reread.mutate({ keyColumn: keyColumn || null })}
+            />
+          </>
+        )}
+      </Bar>
+      {(failure || source.error || source.changes || corrections.last || corrections.error) && hasRecords && view === 'records' && (
+        <div style={{ padding: '8px 16px', display: 'grid', gap: 6, background: color.sheet }}>
+          {failure && <Notice tone="brick">{sentenceOf(failure)}</Notice>}
+          {source.error && <Notice tone="brick">{source.error.message} The records below are those of the reading before.</Notice>}
+          <UndoLine corrections={corrections} />
+          <SourceChangesView source={source} />
         </div>
       )}
-      {source.state === 'reading' && <Loading what="the records" />}
-      {source.state === 'failed' && <Empty title="The records could not be read">{source.error?.message}</Empty>}
-      {source.state === 'ready' && (
-        <div style={{ flex: 1, minHeight: 0, display: 'flex', borderTop: `1px solid ${color.line}` }}>
-          <RecordGrid sourceId={id} columns={source.columns} total={source.count} />
-        </div>
+      {!hasRecords && source.state === 'reading' && <Loading what="the records" />}
+      {!hasRecords && source.state === 'failed' && <Empty title="The records could not be read">{source.error?.message}</Empty>}
+      {hasRecords && view === 'records' && (
+        <>
+          {notes.length > 0 && (
+            <div style={{ padding: '8px 16px', background: color.sheet }}>
+              <Notice tone="ochre" icon={<Info size={16} />}>
+                {sourceNoteSentence(notes[0]!)}{' '}
+                {notes.length > 1 && (
+                  <Button small look="bare" onPress={() => setView('report')}>
+                    {counted(notes.length - 1, 'more thing')} to know
+                  </Button>
+                )}
+              </Notice>
+            </div>
+          )}
+          <div style={{ flex: 1, minHeight: 0, display: 'flex', borderTop: `1px solid ${color.line}` }}>
+            <RecordGrid sourceId={source.id} columns={source.columns} total={source.count} corrections={corrections} onColumn={setColumn} />
+            {chosen && (
+              <ColumnPanel
+                key={chosen.name}
+                source={source}
+                column={chosen}
+                isBusy={isReading || reread.isPending}
+                onRead={(reading: ColumnReading) =>
+                  reread.mutate({ reading: { ...source.reading, columns: { ...source.reading.columns, [chosen.name]: reading } } })
+                }
+                onClose={() => setColumn(null)}
+              />
+            )}
+          </div>
+        </>
       )}
+      {hasRecords && view === 'report' && <ImportReportView sourceId={id} />}
+      {hasRecords && view === 'corrections' && <CorrectionList sourceId={id} corrections={corrections} />}
     </Screen>
   );
 }

@@ -23,7 +23,7 @@ export default function SourcesScreen() {
       <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
         {data.length === 0 ? (
           <Empty title="No records yet">
-            A source is where records come from: a workbook (.xlsx) or a CSV file, one row for each recipient.
+            A source is where records come from: a workbook, a CSV file, form data or a database, one record for each recipient.
           </Empty>
         ) : (
           <Table>
@@ -33,7 +33,7 @@ export default function SourcesScreen() {
                 <th className="number">Records</th>
                 <th className="number">Columns</th>
                 <th>Used by</th>
-                <th>Came in</th>
+                <th>Read</th>
               </tr>
             </thead>
             <tbody>
@@ -52,16 +52,22 @@ export default function SourcesScreen() {
                       {one.name}
                     </a>{' '}
                     {one.state === 'reading' && <Mark $tone="ochre">being read</Mark>}
-                    {one.state === 'failed' && <Mark $tone="brick">not read</Mark>}
+                    {one.state === 'failed' && <Mark $tone="brick">not read</Mark>}{' '}
+                    {one.state === 'ready' && one.error && <Mark $tone="brick">could not be read again</Mark>}
                     <br />
                     <Small>
-                      {one.reading.sheet ? `sheet ${one.reading.sheet}, ` : ''}headings in row {one.reading.headingRow}
+                      {one.query
+                        ? `query of ${one.query.connection}`
+                        : one.files > 1
+                          ? `${one.files} files`
+                          : `${one.fileName}${one.reading.sheet ? `, sheet ${one.reading.sheet}` : ''}`}
+                      {one.corrections > 0 && ` · ${counted(one.corrections, 'correction')}`}
                     </Small>
                   </td>
                   <td className="number">{count(one.count)}</td>
                   <td className="number">{one.columns.length}</td>
                   <td>{one.usedBy.join(', ') || <Small>no mailing yet</Small>}</td>
-                  <td>{when(one.createdAt)}</td>
+                  <td>{when(one.readAt ?? one.createdAt)}</td>
                 </tr>
               ))}
             </tbody>

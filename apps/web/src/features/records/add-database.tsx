@@ -1,0 +1,324 @@
+import type { ConnectionAnswer, ConnectionRequest, DatabaseKind, DatabaseTable, QueryExcerpt, SourceSummary } from '@mailbag/contract';
+import { sourceNoteSentence } from '@mailbag/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Play, Table2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { color, font } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { DropFiles } from '../../ui/drop';
+import { TextInput, Toggled } from '../../ui/field';
+import { Card, Loading, Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { Table } from '../../ui/table';
+import { counted } from '../when';
+
+const kinds: { id: DatabaseKind; text: string; port: number }[] = [
+  { id: 'sqlite', text: 'SQLite file', port: 0 },
+  { id: 'postgres', text: 'PostgreSQL', port: 5432 },
+  { id: 'mysql', text: 'MySQL or MariaDB', port: 3306 },
+];
+const empty: ConnectionRequest = { name: '', kind: 'postgres', host: '', port: 5432, databaseName: '', user: '', password: '', tls: true };
+
+const Tree = styled.div`
+  border: 1px solid ${color.line};
+  border-radius: 6px;
+  overflow: auto;
+  max-height: 300px;
+  padding: 6px;
+  & button {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    width: 100%;
+    border: 0;
+    background: none;
+    padding: 4px 6px;
+    border-radius: 4px;
+    text-align: left;
+    cursor: pointer;
+  }
+  & button:hover {
+    background: ${color.plumWash};
+  }
+  & small {
+    display: block;
+    padding: 0 6px 4px 26px;
+    color: ${color.faded};
+    font-family: ${font.mono};
+  }
+`;
+
+/** A table or a query of a database as a source. */
+export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
+  const { data: connections } = useQuery(queries.connections());
+  const [chosen, setChosen] = useState<number | 'new' | null>(null);
+  if (!connections) return <Loading what="the connections" />;
+  const connection = connections.find(({ id }) => id === chosen) ?? (chosen === null ? connections[0] : undefined);
+  return (
+    <Card style={{ padding: 16, gap: 12 }}>
+      {connections.length > 0 && (
+        <Row $gap={12} style={{ alignItems: 'flex-end' }}>
+          <Choice
+            label="Connection"
+            items={[
+              ...connections.map(({ id, name, kind, host, databaseName }) => ({
+                id: String(id),
+                text: name,
+                detail: kind === 'sqlite' ? databaseName : `${databaseName} at ${host}`,
+              })),
+              { id: 'new', text: 'Another connection …' },
+            ]}
+            value={connection ? String(connection.id) : 'new'}
+            onChange={(id) => setChosen(id === 'new' ? 'new' : Number(id))}
+          />
+        </Row>
+      )}
+      {connection ? (
+        <AskDatabase key={connection.id} connection={connection} onAdded={onAdded} />
+      ) : (
+        <NewConnection onMade={({ id }) => setChosen(id)} />
+      )}
+    </Card>
+  );
+}
+
+function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void }) {
+  const client = useQueryClient();
+  const [draft, setDraft] = useState<ConnectionRequest>(empty);
+  const [fileName, setFileName] = useState('');
+  const set = (more: Partial<ConnectionRequest>): void => setDraft({ ...draft, ...more });
+  const isFile = draft.kind === 'sqlite';
+  const test = useMutation({ mutationFn: () => api.post<DatabaseTable[]>('/api/connections/test', draft) });
+  const upload = useMutation({
+    mutationFn: (file: File) => api.upload<{ fileId: string; fileName: string }>('/api/connections/files', file, () => undefined),
+    onSuccess: ({ fileId, fileName: name }) => {
+      setFileName(name);
+      set({ fileId, databaseName: name, name: draft.name || name.replace(/\.\w+$/, '') });
+    },
+  });
+  const save = useMutation({
+    mutationFn: () => api.post<ConnectionAnswer>('/api/connections', { ...draft, name: draft.name.trim() || draft.databaseName }),
+    onSuccess: async (made) => {
+      await client.invalidateQueries({ queryKey: ['connections'] });
+      onMade(made);
+    },
+  });
+  const isReady = isFile ? draft.fileId !== undefined : draft.host.trim() !== '' && draft.databaseName.trim() !== '';
+  const error = upload.error ?? save.error ?? test.error;
+  return (
+    <Stack>
+      <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
+        <Choice
+          label="Kind of database"
+          items={kinds}
+          value={draft.kind}
+          onChange={(id) => {
+            const kind = kinds.find((one) => one.id === id)!;
+            set({ kind: kind.id, port: kind.port, tls: kind.id !== 'sqlite' && draft.tls });
+          }}
+        />
+        <div style={{ width: 220 }}>
+          <TextInput label="Name of the connection" value={draft.name} onChange={(name) => set({ name })} placeholder="Waiting list" />
+        </div>
+      </Row>
+      {isFile ? (
+        fileName ? (
+          <Notice tone="plain">{fileName} has arrived.</Notice>
+        ) : (
+          <DropFiles
+            accept={['.sqlite', '.sqlite3', '.db', '.db3']}
+            label="Choose a SQLite file"
+            onFiles={([file]) => file && upload.mutate(file)}
+          >
+            Drop the database file here. Mailbag reads it and never writes to it.
+          </DropFiles>
+        )
+      ) : (
+        <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
+          <div style={{ width: 240 }}>
+            <TextInput label="Server" value={draft.host} onChange={(host) => set({ host })} placeholder="db.larkmere.example" />
+          </div>
+          <div style={{ width: 80 }}>
+            <TextInput label="Port" value={String(draft.port)} onChange={(port) => set({ port: Number(port.replace(/\D/g, '')) || 0 })} />
+          </div>
+          <div style={{ width: 180 }}>
+            <TextInput label="Database" value={draft.databaseName} onChange={(databaseName) => set({ databaseName })} />
+          </div>
+          <div style={{ width: 160 }}>
+            <TextInput label="User" value={draft.user} onChange={(user) => set({ user })} />
+          </div>
+          <div style={{ width: 160 }}>
+            <TextInput
+              label="Password"
+              type="password"
+              autoComplete="new-password"
+              value={draft.password ?? ''}
+              onChange={(password) => set({ password })}
+            />
+          </div>
+          <Toggled label="Secured by TLS" value={draft.tls} onChange={(tls) => set({ tls })} />
+        </Row>
+      )}
+      {!isFile && (
+        <Small>
+          A user who may only read is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown
+          again.
+        </Small>
+      )}
+      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+      {test.data && !error && <Notice tone="moss">It works: {counted(test.data.length, 'table')} can be read.</Notice>}
+      <Row>
+        <Button isDisabled={!isReady || test.isPending} onPress={() => test.mutate()}>
+          {test.isPending ? 'Trying …' : 'Test it'}
+        </Button>
+        <Button look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
+          {save.isPending ? 'Connecting …' : 'Keep the connection'}
+        </Button>
+      </Row>
+    </Stack>
+  );
+}
+
+/** Names after a colon, as the server finds them; strings and comments are passed over there. */
+const parametersIn = (sql: string): string[] => [
+  ...new Set(
+    [...sql.replace(/'(?:[^']|'')*'|--[^\n]*|\/\*[\s\S]*?\*\//g, ' ').matchAll(/(?:^|[^:\w]):([A-Za-z_]\w*)/g)].map((found) => found[1]!),
+  ),
+];
+
+function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; onAdded: (id: number) => void }) {
+  const client = useQueryClient();
+  const tables = useQuery(queries.tables(connection.id));
+  const [sql, setSql] = useState('');
+  const [parameters, setParameters] = useState<Record<string, string>>({});
+  const [name, setName] = useState('');
+  const wanted = parametersIn(sql);
+  const given = Object.fromEntries(wanted.map((one) => [one, parameters[one] ?? '']));
+  const look = useMutation({
+    mutationFn: (query: string) => api.post<QueryExcerpt>(`/api/connections/${connection.id}/excerpt`, { sql: query, parameters: given }),
+  });
+  const add = useMutation({
+    mutationFn: () =>
+      api.post<SourceSummary>('/api/sources', {
+        name: name.trim() || connection.name,
+        query: { connectionId: connection.id, sql, parameters: given },
+        reading: {},
+      }),
+    onSuccess: async ({ id }) => {
+      await client.invalidateQueries({ queryKey: ['sources'] });
+      onAdded(id);
+    },
+  });
+  const pick = (table: DatabaseTable): void => {
+    const mark = connection.kind === 'mysql' ? '`' : '"';
+    const quote = (text: string): string => mark + text.replaceAll(mark, mark + mark) + mark;
+    const query = `SELECT * FROM ${[table.schema, table.name]
+      .filter((part) => part !== null)
+      .map(quote)
+      .join('.')}`;
+    setSql(query);
+    setName(table.name);
+    look.mutate(query);
+  };
+  const error = tables.error ?? look.error ?? add.error;
+  return (
+    <>
+      <div style={{ display: 'grid', gridTemplateColumns: '240px minmax(0, 1fr)', gap: 16 }}>
+        <Stack $gap={4}>
+          <Small>Pick a table, or write a query</Small>
+          {tables.isPending ? (
+            <Loading what="the tables" />
+          ) : (
+            <Tree role="tree" aria-label="Tables">
+              {(tables.data ?? []).map((table) => (
+                <div key={`${table.schema}.${table.name}`} role="treeitem" aria-selected={false}>
+                  <button onClick={() => pick(table)}>
+                    <Table2 size={14} />
+                    {table.schema && table.schema !== 'public' ? `${table.schema}.` : ''}
+                    {table.name}
+                  </button>
+                  <small>{table.columns.map((column) => column.name).join(', ')}</small>
+                </div>
+              ))}
+            </Tree>
+          )}
+        </Stack>
+        <Stack>
+          <TextInput
+            label="Query"
+            mono
+            rows={5}
+            value={sql}
+            onChange={setSql}
+            placeholder="SELECT number, name, email FROM applicant WHERE asked_on < :before"
+            help="One statement that reads. A name after a colon is asked for below."
+            onKeyDown={(event) => {
+              if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && sql.trim()) look.mutate(sql);
+            }}
+          />
+          {wanted.length > 0 && (
+            <Row style={{ flexWrap: 'wrap' }}>
+              {wanted.map((one) => (
+                <div key={one} style={{ width: 160 }}>
+                  <TextInput
+                    label={`:${one}`}
+                    value={parameters[one] ?? ''}
+                    onChange={(value) => setParameters({ ...parameters, [one]: value })}
+                  />
+                </div>
+              ))}
+            </Row>
+          )}
+          <Row style={{ alignItems: 'flex-end' }}>
+            <Button isDisabled={!sql.trim() || look.isPending} tip="Ctrl+Enter" onPress={() => look.mutate(sql)}>
+              <Play size={14} />
+              {look.isPending ? 'Asking …' : 'Show the first rows'}
+            </Button>
+            <div style={{ flex: 1 }} />
+            <div style={{ width: 200 }}>
+              <TextInput label="Name of the source" value={name} onChange={setName} placeholder={connection.name} />
+            </div>
+            <Button look="go" isDisabled={!look.data || look.data.columns.length === 0 || add.isPending} onPress={() => add.mutate()}>
+              Read the records
+            </Button>
+          </Row>
+        </Stack>
+      </div>
+      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+      {look.data && !look.error && (
+        <>
+          <Small>
+            {look.data.count === null ? 'The first rows' : counted(look.data.count, 'record')}
+            {look.data.notes.map((note) => ` · ${sourceNoteSentence(note)}`)}
+          </Small>
+          <div style={{ overflow: 'auto', maxHeight: 240 }}>
+            <Table aria-label="First rows">
+              <thead>
+                <tr>
+                  {look.data.columns.map((column) => (
+                    <th key={column.name}>{column.name}</th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {look.data.rows.map((cells, index) => (
+                  <tr key={index}>
+                    {cells.map((cell, at) => (
+                      <td key={at} style={{ whiteSpace: 'nowrap' }}>
+                        {cell}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </div>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,126 @@
+import type { SourceSummary } from '@mailbag/contract';
+import type { Column, ColumnKind, ColumnReading } from '@mailbag/core';
+import { columnKindName, columnKinds } from '@mailbag/core';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { color } from '../../theme';
+import { Button, IconButton } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Bar, Small, Stack } from '../../ui/layout';
+import { Chip } from '../../ui/mark';
+import { count } from '../when';
+
+const Panel = styled.aside`
+  width: 300px;
+  flex: none;
+  border-left: 1px solid ${color.line};
+  background: ${color.sheet};
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+`;
+const Facts = styled.dl`
+  margin: 0;
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr);
+  gap: 4px 8px;
+  font-size: 13px;
+  & dt {
+    color: ${color.faded};
+  }
+  & dd {
+    margin: 0;
+    overflow-wrap: anywhere;
+  }
+`;
+
+/** What a column is, and how a person wants it read. */
+export function ColumnPanel({
+  source,
+  column,
+  isBusy,
+  onRead,
+  onClose,
+}: {
+  source: SourceSummary;
+  column: Column;
+  isBusy: boolean;
+  onRead: (reading: ColumnReading) => void;
+  onClose: () => void;
+}) {
+  const [draft, setDraft] = useState<ColumnReading>(column.reading ?? {});
+  const kind = draft.kind ?? column.kind;
+  const isChanged = JSON.stringify(draft) !== JSON.stringify(column.reading ?? {});
+  const without = <Name extends keyof ColumnReading>(name: Name): ColumnReading => {
+    const { [name]: _left, ...rest } = draft;
+    return rest;
+  };
+  return (
+    <Panel aria-label={`Column ${column.name}`}>
+      <Bar>
+        <b>{column.name}</b>
+        <div className="fill" />
+        <IconButton label="Close" onPress={onClose}>
+          <X size={16} />
+        </IconButton>
+      </Bar>
+      <Stack style={{ padding: 14, overflow: 'auto' }}>
+        <Facts>
+          <dt>Filled</dt>
+          <dd>
+            {count(source.count - column.empty)} of {count(source.count)}
+          </dd>
+          <dt>Different</dt>
+          <dd>{column.distinct >= 1000 ? 'over 1,000' : count(column.distinct)}</dd>
+          <dt>Longest</dt>
+          <dd>{column.longest || 'nothing'}</dd>
+          <dt>In patterns</dt>
+          <dd>{`{{ ${column.slug} }}`}</dd>
+          <dt>Such as</dt>
+          <dd>
+            {column.examples.map((example) => (
+              <Chip key={example}>{example}</Chip>
+            ))}
+          </dd>
+        </Facts>
+        <Choice
+          label="Kind"
+          items={[
+            { id: '', text: `Found out: ${columnKindName(column.kind)}` },
+            ...columnKinds.map((one) => ({ id: one, text: columnKindName(one) })),
+          ]}
+          value={draft.kind ?? ''}
+          onChange={(id) => setDraft(id === '' ? without('kind') : { ...draft, kind: id as ColumnKind })}
+        />
+        {(kind === 'date' || kind === 'text') && (
+          <Choice
+            label="Dates such as 3/4/2027"
+            items={[
+              { id: '', text: 'As they can only be meant' },
+              { id: 'day-first', text: 'Day first: 3 April' },
+              { id: 'month-first', text: 'Month first: March 4' },
+            ]}
+            value={draft.dates ?? ''}
+            onChange={(id) => setDraft(id === '' ? without('dates') : { ...draft, dates: id as 'day-first' | 'month-first' })}
+          />
+        )}
+        {(kind === 'number' || kind === 'text') && (
+          <Choice
+            label="Decimals in text"
+            items={[
+              { id: '', text: 'After a point: 1,234.50' },
+              { id: 'comma', text: 'After a comma: 1.234,50' },
+            ]}
+            value={draft.decimals === 'comma' ? 'comma' : ''}
+            onChange={(id) => setDraft(id === '' ? without('decimals') : { ...draft, decimals: 'comma' })}
+          />
+        )}
+        <Small>The source is read again with this. What people see stays as it is; only its kind and value change.</Small>
+        <Button look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>
+          Read it so
+        </Button>
+      </Stack>
+    </Panel>
+  );
+}

@@ -1,0 +1,136 @@
+import type { CheckPlan, ColumnCheckName, ColumnChecks } from '@mailbag/core';
+import { checksOf, columnCheckWords, columnKindName, proposedChecks } from '@mailbag/core';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { color } from '../../theme';
+import { Button, IconButton } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { TextInput, Toggled } from '../../ui/field';
+import { Bar, Pane, Row, Scroll, Small, Stack } from '../../ui/layout';
+
+const Line = styled.div`
+  padding: 5px 0;
+  border-bottom: 1px solid ${color.hair};
+`;
+
+/** Regions of the browser's own list, by name. */
+const regions = (() => {
+  const names = new Intl.DisplayNames(undefined, { type: 'region' });
+  const codes =
+    'AT AU BE BG BR CA CH CN CY CZ DE DK EE ES FI FR GB GR HR HU IE IL IN IS IT JP KR LI LT LU LV MT MX NL NO NZ PL PT RO RS RU SE SG SI SK TR UA US ZA';
+  return codes
+    .split(' ')
+    .map((id) => ({ id, text: names.of(id) ?? id }))
+    .sort((a, b) => a.text.localeCompare(b.text));
+})();
+
+const switches = (Object.keys(columnCheckWords) as ColumnCheckName[]).filter((name) => name !== 'range' && name !== 'allowed');
+
+/** What is looked at in each column: proposed by what stands in it, set by a person. */
+export function CheckSettings({ work: { plan, change, columns }, onClose }: { work: MailingWork; onClose: () => void }) {
+  const [name, setName] = useState(columns[0]?.name ?? '');
+  const column = columns.find((one) => one.name === name);
+  const checks: CheckPlan = plan.checks ?? {};
+  const set = (more: CheckPlan): void => change((one) => ({ ...one, checks: { ...one.checks, ...more } }));
+  const setColumn = (more: ColumnChecks): void =>
+    change((one) => ({
+      ...one,
+      checks: { ...one.checks, columns: { ...one.checks?.columns, [name]: { ...one.checks?.columns?.[name], ...more } } },
+    }));
+  const current = column ? checksOf(checks, column) : {};
+  const proposed = column ? proposedChecks(column) : {};
+  const limits = current.range ?? { least: '', most: '' };
+  const own = checks.columns?.[name];
+  return (
+    <Pane aria-label="What is checked">
+      <Bar>
+        <b>What is checked</b>
+        <div className="fill" />
+        <IconButton label="Close" onPress={onClose}>
+          <X size={16} />
+        </IconButton>
+      </Bar>
+      <Scroll>
+        <Stack style={{ padding: 12 }}>
+          <Choice
+            label="Numbers and postal codes without a country are of"
+            items={[{ id: '', text: 'no country in particular' }, ...regions]}
+            value={checks.country ?? ''}
+            onChange={(country) => set({ country })}
+          />
+          <Toggled
+            label="Look for the same person twice"
+            value={checks.samePerson !== false}
+            onChange={(samePerson) => set({ samePerson })}
+          />
+          <Toggled label="Look for values in the wrong column" value={checks.mixedUp !== false} onChange={(mixedUp) => set({ mixedUp })} />
+          <Choice
+            label="Column"
+            items={columns.map((one) => ({ id: one.name, text: one.name, detail: columnKindName(one.kind) }))}
+            value={name}
+            onChange={setName}
+          />
+          {column && (
+            <div>
+              <Small>A value of “{column.name}” …</Small>
+              {[...switches]
+                .sort((a, b) => Number(Boolean(proposed[b])) - Number(Boolean(proposed[a])))
+                .map((check) => (
+                  <Line key={check}>
+                    <Toggled
+                      label={columnCheckWords[check]}
+                      value={Boolean(current[check])}
+                      onChange={(on) => setColumn({ [check]: on })}
+                    />
+                    {proposed[check] && !own?.[check] && own?.[check] !== undefined && <Small> proposed, switched off</Small>}
+                  </Line>
+                ))}
+              <Line>
+                <Small>{columnCheckWords.range}</Small>
+                <Row>
+                  <TextInput
+                    label="Least"
+                    hideLabel
+                    placeholder="least"
+                    value={limits.least}
+                    onChange={(least) => setColumn({ range: { ...limits, least } })}
+                  />
+                  <TextInput
+                    label="Most"
+                    hideLabel
+                    placeholder="most"
+                    value={limits.most}
+                    onChange={(most) => setColumn({ range: { ...limits, most } })}
+                  />
+                </Row>
+                <Small>Numbers, or dates as 2027-01-31.</Small>
+              </Line>
+              <Line>
+                <TextInput
+                  label={columnCheckWords.allowed}
+                  rows={3}
+                  placeholder="One value a line"
+                  value={(current.allowed ?? []).join('\n')}
+                  onChange={(text) => setColumn({ allowed: text === '' ? null : text.split('\n') })}
+                />
+              </Line>
+              {own && (
+                <Button
+                  small
+                  onPress={() => {
+                    const { [name]: _own, ...rest } = checks.columns ?? {};
+                    set({ columns: rest });
+                  }}
+                >
+                  Back to what is proposed
+                </Button>
+              )}
+            </div>
+          )}
+        </Stack>
+      </Scroll>
+    </Pane>
+  );
+}

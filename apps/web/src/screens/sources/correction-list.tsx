@@ -1,0 +1,76 @@
+import { useQuery } from '@tanstack/react-query';
+import { Undo2 } from 'lucide-react';
+import { queries } from '../../api/queries';
+import { UndoLine } from '../../features/records/undo-line';
+import type { Corrections } from '../../features/records/use-corrections';
+import { fullWhen } from '../../features/when';
+import { Button } from '../../ui/button';
+import { Empty, Loading, Scroll, Small } from '../../ui/layout';
+import { Mark } from '../../ui/mark';
+import { Table } from '../../ui/table';
+
+const states = {
+  active: { text: 'holds', tone: 'moss' },
+  fulfilled: { text: 'in the source by now', tone: 'plain' },
+  unfit: { text: 'no longer fits', tone: 'ochre' },
+  undone: { text: 'undone', tone: 'plain' },
+} as const;
+
+/** Every value that was changed in Mailbag, with who and when; each can be taken back. */
+export function CorrectionList({ sourceId, corrections }: { sourceId: number; corrections: Corrections }) {
+  const { data } = useQuery(queries.corrections(sourceId));
+  if (!data) return <Loading what="the corrections" />;
+  if (data.length === 0)
+    return (
+      <Empty title="Nothing was corrected">
+        Change a value in the records or take over what a check proposes. The source’s own value is kept, and the correction is made again
+        when the source is read again.
+      </Empty>
+    );
+  return (
+    <Scroll>
+      <div style={{ padding: '8px 16px 0' }}>
+        <UndoLine corrections={corrections} />
+      </div>
+      <Table>
+        <thead>
+          <tr>
+            <th>Record</th>
+            <th>Column</th>
+            <th>As the source has it</th>
+            <th>Corrected</th>
+            <th>State</th>
+            <th>Who and when</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {data.map((one) => (
+            <tr key={one.id}>
+              <td>
+                {one.recordKey.toUpperCase()} <Small>row {one.row}</Small>
+              </td>
+              <td>{one.column}</td>
+              <td style={{ whiteSpace: 'pre-wrap' }}>{one.was || <Small>empty</Small>}</td>
+              <td style={{ whiteSpace: 'pre-wrap' }}>{one.value || <Small>empty</Small>}</td>
+              <td>
+                <Mark $tone={states[one.state].tone}>{states[one.state].text}</Mark>
+              </td>
+              <td>
+                {one.who}, {fullWhen(one.at)}
+              </td>
+              <td>
+                {one.state === 'active' && (
+                  <Button small onPress={() => corrections.undo(one.id)} aria-label={`Undo ${one.column} of row ${one.row}`}>
+                    <Undo2 size={13} />
+                    Undo
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
