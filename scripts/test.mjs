@@ -5,7 +5,18 @@ import { build, install, must } from './run.mjs';
 /** Installs what the tests need, then types, lint, unit and browser tests. */
 install();
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
-if (!existsSync(chromium)) {
+/** What the tests need of Debian: a browser, and the database servers that Mailbag reads. */
+const needed = [
+  {
+    is: () => existsSync(chromium),
+    packages: ['chromium', 'fonts-dejavu-core'],
+    why: 'The browser tests need Chromium. Install it and set CHROMIUM to its path.',
+  },
+  { is: () => existsSync('/usr/lib/postgresql'), packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
+  { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'The database tests need MariaDB.' },
+];
+const missing = needed.filter(({ is }) => !is());
+if (missing.length > 0) {
   const isRoot = process.getuid?.() === 0;
   const apt = (...args) =>
     spawnSync(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], {
@@ -13,9 +24,10 @@ if (!existsSync(chromium)) {
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium', 'fonts-dejavu-core');
-  if (!existsSync(chromium)) {
-    console.error('The browser tests need Chromium. Install it and set CHROMIUM to its path.');
+  apt('install', '-y', '--no-install-recommends', ...missing.flatMap(({ packages }) => packages));
+  const still = needed.filter(({ is }) => !is());
+  if (still.length > 0) {
+    console.error(still.map(({ why }) => why).join('\n'));
     process.exit(1);
   }
 }

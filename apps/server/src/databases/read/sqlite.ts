@@ -1,35 +1,40 @@
+import { fork } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { Worker } from 'node:worker_threads';
+import { fileURLToPath } from 'node:url';
 import { MailbagError } from '@mailbag/core';
 import type { DatabaseTable } from '@mailbag/contract';
 import { databaseFailure } from './failures.js';
 import { prepareQuery } from './query.js';
 import type { DatabaseAccess, DatabaseReader } from './reader.js';
 import { BLOCK, CONNECT_TIME } from './reader.js';
-import type { SqliteNews, SqliteWork } from './sqlite-thread.js';
+import type { SqliteNews, SqliteWork } from './sqlite-process.js';
 
-/** Runs one question in a thread of its own, which is ended when it takes too long: the driver answers only when it is done. */
+/** Memory that reading a SQLite file may take, MB. */
+const MEMORY_MB = 256;
+
+/** Runs one question in a process of its own, which is ended when it takes too long: a thread cannot be ended while the driver works. */
 async function ask(work: SqliteWork, host: string, time: number, onNews: (news: SqliteNews) => boolean): Promise<void> {
   if (!existsSync(work.path)) throw new MailbagError('database-not-a-file', { host });
-  const worker = new Worker(new URL('./sqlite-thread.js', import.meta.url), {
-    workerData: work,
-    resourceLimits: { maxOldGenerationSizeMb: 256 },
+  const child = fork(fileURLToPath(new URL('./sqlite-process.js', import.meta.url)), {
+    serialization: 'advanced',
+    execArgv: [`--max-old-space-size=${MEMORY_MB}`],
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
   });
-  const ended = new AbortController();
+  let timer: ReturnType<typeof setTimeout> | undefined;
   try {
     await new Promise<void>((resolve, reject) => {
-      const timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), time);
-      ended.signal.addEventListener('abort', () => clearTimeout(timer));
-      worker.on('message', (news: SqliteNews) => {
+      timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), time);
+      child.on('message', (news: SqliteNews) => {
         if ('failed' in news) reject(databaseFailure(news.failed, host));
         else if (onNews(news)) resolve();
       });
-      worker.once('error', (error) => reject(databaseFailure(error, host)));
-      worker.once('exit', () => reject(new MailbagError('database-gone', { host })));
+      child.once('error', (error) => reject(databaseFailure(error, host)));
+      child.once('exit', () => reject(new MailbagError('database-gone', { host })));
+      child.send(work);
     });
   } finally {
-    ended.abort();
-    await worker.terminate();
+    clearTimeout(timer);
+    child.kill('SIGKILL');
   }
 }
 
