@@ -56,6 +56,12 @@ await shot('source', async () => {
   await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
   await page.getByText('A-01', { exact: true }).waitFor();
 });
+await shot('database', async () => {
+  await open('/sources');
+  await page.getByRole('button', { name: 'A database' }).click();
+  await page.getByRole('treeitem').getByText('applicant', { exact: true }).click();
+  await page.getByText('64 records').waitFor();
+});
 await shot('mailings', () => open('/mailings'));
 const mailing = async (part) => {
   await open('/mailings');
@@ -80,6 +86,12 @@ await shot('checks', async () => {
     .getByRole('cell', { name: /also the key of row/ })
     .first()
     .waitFor();
+});
+await shot('check-settings', async () => {
+  await mailing(/^Checks/);
+  await page.getByRole('button', { name: /^Leading zero lost/ }).click();
+  await page.getByRole('button', { name: 'What is checked' }).click();
+  await page.getByText('Mend all 9').waitFor();
 });
 await shot('output-and-message', async () => {
   await mailing(/^Output/);

@@ -164,6 +164,8 @@ export interface FindingGroup {
 export interface ChecksAnswer {
   /** True when the findings hold for the mailing as it is now. */
   current: boolean;
+  /** Records that running checks have seen so far. */
+  progress: number;
   /** True when there is something to check: templates and records. */
   possible: boolean;
   records: number;

@@ -28,7 +28,7 @@ export * from './tables/record.js';
 export { excerptTable, readFiles, readTable } from './tables/read-table.js';
 export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } from './tables/read-table.js';
 export type { ForeignBook, ForeignCell } from './tables/sheet-book.js';
-export { ChangeWatch, recordKeys } from './tables/changes.js';
+export { ChangeWatch, NumberedKeys, recordKeys } from './tables/changes.js';
 export type { SourceChanges } from './tables/changes.js';
 export { slugOf } from './tables/headings.js';
 export { Gatherer, ROW_LIMIT } from './tables/gather.js';

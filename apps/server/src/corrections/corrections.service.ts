@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { CorrectionAnswer } from '@mailbag/contract';
+import type { CorrectionAnswer, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
-import { MailbagError, recordKeys, typedText } from '@mailbag/core';
+import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
@@ -77,7 +77,7 @@ export class CorrectionsService {
     const step = randomUUID();
     const touched = await this.transactions.run(async (manager) => {
       const done: { ordinal: number; column: string }[] = [];
-      const keyOf = recordKeys(source.columns, source.keyColumn);
+      let keys: Map<number, string> | null = null;
       for (const { row, column: name, value } of changes) {
         const index = source.columns.findIndex((column) => column.name === name);
         if (index < 0) throw new MailbagError('source-key-missing', { source: source.name, column: name });
@@ -93,8 +93,7 @@ export class CorrectionsService {
         const was = known ? (JSON.parse(known.was) as Cell) : now;
         if (known) await manager.query("UPDATE correction SET state = 'undone' WHERE id = ?", [known.id]);
         const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
-        // A changed key is known by the source's own, which is what comes again.
-        const key = known?.recordKey ?? (await ownKey(manager, sourceId, row, source.keyColumn)) ?? keyOf(record);
+        const key = known?.recordKey ?? (keys ??= await this.keysOfRows(manager, source)).get(row) ?? `row ${row}`;
         if (wanted !== was)
           await manager.query(
             "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?)",
@@ -136,6 +135,27 @@ export class CorrectionsService {
     return this.correct(plan.sourceId, await this.mailings.mends(mailingId, which), who);
   }
 
+  /** The keys of all records by their rows, as the source itself has them: a corrected key is not what comes again. */
+  private async keysOfRows(manager: EntityManager, { id, columns, keyColumn }: SourceSummary): Promise<Map<number, string>> {
+    const index = columns.findIndex(({ name }) => name === keyColumn);
+    const own = new Map<number, string>();
+    if (keyColumn !== null)
+      for (const { row, was } of (await manager.query(
+        "SELECT row, was FROM correction WHERE sourceId = ? AND columnName = ? AND state = 'active'",
+        [id, keyColumn],
+      )) as { row: number; was: string }[])
+        own.set(row, (JSON.parse(was) as Cell).text);
+    const rows = (await manager.query('SELECT row, json_extract(cells, ?) AS text FROM source_record WHERE sourceId = ? ORDER BY ordinal', [
+      `$[${Math.max(0, index)}].text`,
+      id,
+    ])) as { row: number; text: string | null }[];
+    const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
+    const numbers = new NumberedKeys();
+    return new Map(
+      rows.map(({ row, text }) => [row, numbers.of(keyOf({ row, cells: [{ text: own.get(row) ?? text ?? '', value: null }] }))]),
+    );
+  }
+
   private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
     if (cells.length === 0) return;
     this.live.tell('source', sourceId);
@@ -160,16 +180,4 @@ async function recordOfRow(
     cells: string;
   }[];
   return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
-}
-
-/** The key that the source itself has for a record whose key was corrected. */
-async function ownKey(manager: EntityManager, sourceId: number, row: number, keyColumn: string | null): Promise<string | null> {
-  if (keyColumn === null) return null;
-  const [known] = (await manager.query(
-    "SELECT recordKey FROM correction WHERE sourceId = ? AND row = ? AND columnName = ? AND state = 'active'",
-    [sourceId, row, keyColumn],
-  )) as {
-    recordKey: string;
-  }[];
-  return known?.recordKey ?? null;
 }

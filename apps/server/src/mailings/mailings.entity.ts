@@ -16,6 +16,9 @@ export class MailingEntity {
   checkedKey!: string | null;
   @Column('text', { nullable: true })
   checkError!: string | null;
+  /** Records that running checks have seen. */
+  @Column('integer', { default: 0 })
+  checkProgress!: number;
   @Column('text')
   createdAt!: string;
   @Column('text')

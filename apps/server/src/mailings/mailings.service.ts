@@ -100,6 +100,7 @@ export class MailingsService {
         version: 1,
         checkedKey: null,
         checkError: null,
+        checkProgress: 0,
         createdAt: now,
         updatedAt: now,
       }),
@@ -215,6 +216,11 @@ export class MailingsService {
     return false;
   }
 
+  /** The findings hold no more. */
+  private forgetChecks(id: number): Promise<unknown> {
+    return this.transactions.run((manager) => manager.query('UPDATE mailing SET checkedKey = NULL WHERE id = ?', [id]));
+  }
+
   /** Checks again, in every mailing that reads the source, what a change of some values touches. */
   async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
     const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
@@ -228,7 +234,7 @@ export class MailingsService {
         if (!subject) return;
         const key = this.checkKey(subject);
         if (mailing.checkedKey !== key || only.ordinals.length > MOST_TOUCHED) {
-          await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: null }));
+          await this.forgetChecks(id);
           await this.check(await this.find(id));
           return;
         }
@@ -236,7 +242,7 @@ export class MailingsService {
           .run('check', { mailingId: id, sourceId, mailing: subject.frozen, only })
           .catch(async (error: unknown) => {
             this.logger.error(error);
-            await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: null }));
+            await this.forgetChecks(id);
           })
           .then(() => {
             if (this.checking.get(id)?.key === key) this.checking.delete(id);
@@ -330,6 +336,7 @@ export class MailingsService {
     const stopped = subject ? (sums?.stopped ?? 0) : 0;
     return {
       current,
+      progress: current ? 0 : mailing.checkProgress,
       possible: subject !== null,
       records: subject?.count ?? 0,
       stopped,

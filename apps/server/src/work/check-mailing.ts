@@ -7,6 +7,9 @@ import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
+/** Records after which the progress is told. */
+const PROGRESS_EVERY = 5000;
+
 /** Columns whose values go anywhere. */
 function usedColumns({ plan, templates }: FrozenMailing): string[] {
   const read = templates.flatMap(({ map }) => Object.values(map).flatMap(readsColumns));
@@ -101,15 +104,21 @@ async function checkAll({ mailingId, sourceId, mailing }: Tasks['check']['input'
   const database = workerDatabase();
   const templates = await measuredTemplates(mailing, textsOf(sourceId));
   const checker = new RecordChecker(setupOf(mailing, templates));
+  let told = 0;
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
   for (const { first, records } of recordBlocks(sourceId)) {
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
+    if (first - told >= PROGRESS_EVERY) {
+      told = first;
+      database.prepare('UPDATE mailing SET checkProgress = ? WHERE id = ?').run([first, mailingId]);
+    }
   }
   const said = checker.done();
   database.transaction(() => {
+    database.prepare('UPDATE mailing SET checkProgress = 0 WHERE id = ?').run([mailingId]);
     database.prepare('DELETE FROM finding WHERE mailingId = ?').run([mailingId]);
     writer(mailingId)(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
   })();

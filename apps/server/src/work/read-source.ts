@@ -1,5 +1,5 @@
 import type { Cell, Column, SourceRecord, TableResult } from '@mailbag/core';
-import { ChangeWatch, Gatherer, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
+import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
 import { openDatabase } from '../databases/read/open-database.js';
 import type { DatabaseRow } from '../databases/read/reader.js';
@@ -152,8 +152,9 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
   const uncorrected = isAgain ? uncorrectedCells(sourceId, before) : new Map<number, Map<number, Cell>>();
   if (watch) {
     const keyBefore = recordKeys(before, keyColumn);
+    const numbers = new NumberedKeys();
     for (const { records } of recordBlocks(sourceId)) {
-      for (const record of records) keyOfRow.set(record.row, keyBefore(record));
+      for (const record of records) keyOfRow.set(record.row, numbers.of(keyBefore(withCells(record, uncorrected.get(record.row)))));
       // Corrections are no changes of the source.
       watch.was(records.map((record) => withCells(record, uncorrected.get(record.row))));
     }
@@ -161,13 +162,12 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
   const ordinalOf = new Map<string, number>();
   const rowOf = new Map<string, number>();
   const keyNow = recordKeys(result.columns, keyColumn);
+  const numbers = new NumberedKeys();
   for (const { first, records } of recordBlocks(aside)) {
     records.forEach((record, index) => {
-      const key = keyNow(record);
-      if (!ordinalOf.has(key)) {
-        ordinalOf.set(key, first + index);
-        rowOf.set(key, record.row);
-      }
+      const key = numbers.of(keyNow(record));
+      ordinalOf.set(key, first + index);
+      rowOf.set(key, record.row);
     });
     watch?.now(records);
   }

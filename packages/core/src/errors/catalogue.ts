@@ -45,7 +45,7 @@ export const catalogue = {
   'formdata-no-fields': (e) => `${f(e, 'file')} holds no values. Choose form data with filled fields.`,
   'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${f(e, 'limit')} rows. Split it into several files.`,
   'sheet-zip-bomb': (e) =>
-    `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, more than the ${f(e, 'limit')} MB allowed. It was not opened.`,
+    `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, ${f(e, 'times')} times its size, as no honest workbook does. It was not opened. Save it again in the program it comes from.`,
   'sheet-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Split it into several files.`,
   'database-unreachable': (e) =>
     `The database server ${f(e, 'host')} does not answer (${f(e, 'why')}). Check its address and port, and whether it may be reached from here.`,

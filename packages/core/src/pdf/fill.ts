@@ -223,9 +223,14 @@ class Drawing {
   }
 }
 
-/** A text string (ISO 32000-2, 7.9.2.2) in hexadecimal: plain ASCII as it is, everything else as UTF-16BE. */
+/**
+ * A text string (ISO 32000-2, 7.9.2.2) in hexadecimal: plain ASCII as it is, everything else as UTF-16BE. There the escape character begins
+ * the name of a language, and readers leave out what follows it; without it the rest stays whole.
+ */
 export const textString = (text: string): string =>
-  /^[\u0020-\u007e\t\r\n]*$/.test(text) ? `<${hexOf(Uint8Array.from(text, (char) => char.charCodeAt(0)))}>` : `<feff${utf16(text)}>`;
+  /^[\u0020-\u007e\t\r\n]*$/.test(text)
+    ? `<${hexOf(Uint8Array.from(text, (char) => char.charCodeAt(0)))}>`
+    : `<feff${utf16(text.replaceAll('\u001b', ''))}>`;
 const utf8 = new TextEncoder();
 /** A name (ISO 32000-2, 7.3.5): bytes of UTF-8, those which are no regular characters escaped. */
 const nameObject = (text: string): string =>

@@ -31,6 +31,16 @@ export function recordKeys(columns: readonly Pick<Column, 'name'>[], keyColumn: 
   };
 }
 
+/** Tells records of one key apart by their order: the second of them is “key #2”. */
+export class NumberedKeys {
+  private readonly counts = new Map<string, number>();
+  of(key: string): string {
+    const count = (this.counts.get(key) ?? 0) + 1;
+    this.counts.set(key, count);
+    return count === 1 ? key : `${key} #${count}`;
+  }
+}
+
 const bare = (name: string): string => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** How much two columns have in common: name, kind, examples. 0 to 1. */
@@ -65,6 +75,7 @@ export class ChangeWatch {
   private readonly common: [was: number, now: number][];
   private readonly keyBefore;
   private readonly keyNow;
+  private readonly numbers = [new NumberedKeys(), new NumberedKeys()] as const;
   private seen = 0;
   readonly changes: SourceChanges;
   /** Places of the earlier records whose values changed, by key, with the new record. */
@@ -105,11 +116,12 @@ export class ChangeWatch {
     return hash;
   }
   was(records: readonly SourceRecord[]): void {
-    for (const record of records) this.before.set(this.keyBefore(record), { digest: this.digest(record, 0), ordinal: this.seen++ });
+    for (const record of records)
+      this.before.set(this.numbers[0].of(this.keyBefore(record)), { digest: this.digest(record, 0), ordinal: this.seen++ });
   }
   now(records: readonly SourceRecord[]): void {
     for (const record of records) {
-      const key = this.keyNow(record);
+      const key = this.numbers[1].of(this.keyNow(record));
       const known = this.before.get(key);
       if (!known) {
         this.changes.added++;

@@ -89,6 +89,12 @@ const RATIO_LIMIT = 300;
 export function refuseBombs(zip: ZipParts, file: string): void {
   const unpacked = zip.parts.reduce((sum, part) => sum + part.size, 0);
   const suspicious = zip.parts.some((part) => part.size > 20_000_000 && part.size > part.compressedSize * RATIO_LIMIT);
-  if (unpacked > UNPACKED_LIMIT || suspicious)
-    throw new MailbagError('sheet-zip-bomb', { file, size: Math.round(unpacked / 1048576), limit: Math.round(UNPACKED_LIMIT / 1048576) });
+  if (unpacked > UNPACKED_LIMIT || suspicious) {
+    const packed = zip.parts.reduce((sum, part) => sum + part.compressedSize, 0);
+    throw new MailbagError('sheet-zip-bomb', {
+      file,
+      size: Math.round(unpacked / 1048576),
+      times: Math.round(unpacked / Math.max(1, packed)),
+    });
+  }
 }

@@ -25,6 +25,8 @@ const steps = [
   `ALTER TABLE finding ADD COLUMN columnName TEXT NOT NULL DEFAULT ''`,
   `ALTER TABLE finding ADD COLUMN mend TEXT`,
   `ALTER TABLE finding ADD COLUMN acceptanceId INTEGER`,
+  // Records that running checks have seen.
+  `ALTER TABLE mailing ADD COLUMN checkProgress INTEGER NOT NULL DEFAULT 0`,
   // Findings of the first version do not know their check; they are found anew.
   `UPDATE mailing SET checkedKey = NULL`,
 ];
@@ -41,6 +43,7 @@ export class RecordsFromAnywhere1764100000000 implements MigrationInterface {
     for (const table of ['acceptance', 'correction', 'connection']) await runner.query(`DROP TABLE ${table}`);
     for (const column of ['files', 'query', 'keyColumn', 'readAt', 'progress', 'changes'])
       await runner.query(`ALTER TABLE source DROP COLUMN ${column}`);
+    await runner.query('ALTER TABLE mailing DROP COLUMN checkProgress');
     for (const column of ['checkName', 'columnName', 'mend', 'acceptanceId'])
       await runner.query(`ALTER TABLE finding DROP COLUMN ${column}`);
   }

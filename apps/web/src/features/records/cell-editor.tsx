@@ -75,10 +75,19 @@ export function CellEditor({
 }) {
   const [draft, setDraft] = useState<string | null>(startWith);
   const line = useRef<HTMLInputElement>(null);
+  const isOpen = draft !== null;
   useEffect(() => {
-    if (draft !== null) line.current?.focus();
-  }, [draft === null]);
+    if (isOpen) line.current?.focus();
+  }, [isOpen]);
+  /** Leaving the line by a key takes the focus away, which would end it a second time. */
+  const isEnded = useRef(false);
+  const begin = (): void => {
+    isEnded.current = false;
+    setDraft(text);
+  };
   const end = (save: boolean): void => {
+    if (isEnded.current) return;
+    isEnded.current = true;
     if (save && draft !== null && draft !== text) onSave(draft);
     setDraft(null);
     onDone?.();
@@ -106,12 +115,12 @@ export function CellEditor({
       tabIndex={0}
       aria-label={`${label}: ${text || 'empty'}. Press Enter to change it.`}
       title={correction ? correctionWords(correction) : text}
-      onDoubleClick={() => setDraft(text)}
+      onDoubleClick={begin}
       onClick={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
         if (event.key === 'Enter' || event.key === 'F2') {
           event.preventDefault();
-          setDraft(text);
+          begin();
         }
       }}
     >

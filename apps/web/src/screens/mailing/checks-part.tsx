@@ -89,7 +89,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
         <Bar>
           <b>{count(checks.records - checks.stopped - checks.leftOut)}</b>
           <Small>of {counted(checks.records, 'record')} can run</Small>
-          {!checks.current && <Mark $tone="ochre">checking …</Mark>}
+          {!checks.current && <Mark $tone="ochre">{checks.progress > 0 ? `checked ${count(checks.progress)} …` : 'checking …'}</Mark>}
           <div className="fill" />
           <Button small pressed={isSetting} onPress={() => setIsSetting(!isSetting)}>
             <Settings2 size={13} />

@@ -1,5 +1,6 @@
 import type { SourceSummary } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -7,15 +8,19 @@ import type { MailingWork } from '../../features/mailing/mailing-context';
 import { guessColumns } from '../../features/mailing/guess-columns';
 import { AddSource } from '../../features/records/add-source';
 import { RecordGrid } from '../../features/records/record-grid';
+import { UndoLine } from '../../features/records/undo-line';
+import { useCorrections } from '../../features/records/use-corrections';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Bar, Empty, Loading, Screen, Small } from '../../ui/layout';
+import { FileButton } from '../../ui/link-button';
 
 /** Where the records come from, and which column tells them apart. */
 export function RecordsPart({ work: { mailing, plan, change, settle, columns } }: { work: MailingWork }) {
   const { data: sources } = useQuery(queries.sources());
+  const corrections = useCorrections(plan.sourceId ?? 0);
   const [adding, setAdding] = useState(plan.sourceId === null);
   const choose = async (id: number): Promise<void> => {
     setAdding(false);
@@ -41,7 +46,17 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
             onChange={(id) => void choose(Number(id))}
           />
         )}
-        <Button onPress={() => setAdding(!adding)}>{adding ? 'Close' : 'Another sheet'}</Button>
+        <Button onPress={() => setAdding(!adding)}>{adding ? 'Close' : 'Another source'}</Button>
+        {plan.packet.length > 0 && (
+          <FileButton
+            href={`/api/mailings/${mailing.id}/starter.xlsx`}
+            download
+            title="An empty sheet with a column for every answer, menus for choices, required columns marked"
+          >
+            <Download size={14} />
+            Starter sheet
+          </FileButton>
+        )}
         <div className="fill" />
         {mailing.source && (
           <>
@@ -73,17 +88,24 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
           title="No records yet"
           action={
             <Button look="go" onPress={() => setAdding(true)}>
-              Add a sheet
+              Add records
             </Button>
           }
         >
-          Choose a source above, or bring a workbook or a CSV file.
+          Choose a source above, or bring a workbook, a CSV file, form data or a database.
         </Empty>
       )}
       {mailing.source?.state === 'reading' && <Loading what="the records" />}
       {mailing.source?.state === 'failed' && <Empty title="The records could not be read">{mailing.source.error?.message}</Empty>}
       {mailing.source?.state === 'ready' && !adding && (
-        <RecordGrid sourceId={mailing.source.id} columns={columns} total={mailing.source.count} />
+        <>
+          {(corrections.last ?? corrections.error) && (
+            <div style={{ padding: '8px 12px' }}>
+              <UndoLine corrections={corrections} />
+            </div>
+          )}
+          <RecordGrid sourceId={mailing.source.id} columns={columns} total={mailing.source.count} corrections={corrections} />
+        </>
       )}
     </Screen>
   );

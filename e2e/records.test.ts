@@ -1,0 +1,200 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, Locator, Page } from 'playwright-core';
+import { tenancies } from '../demo/src/tenancies.js';
+import { tenancyWorkbook } from '../demo/src/workbooks.js';
+import { demoSignIn, makeWorld } from '../demo/src/world.js';
+import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
+import { openBrowser, openPage } from './browser.js';
+
+let office: PostOffice;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+const mailbag = new RunningMailbag();
+const folder = mkdtempSync(join(tmpdir(), 'mailbag-records-'));
+
+beforeAll(async () => {
+  office = await PostOffice.open();
+  await mailbag.start();
+  await makeWorld(mailbag.address, office.smtp);
+  // The workbook comes again later: one plot has another tenant, one postal code was mended in the sheet, one plot is new.
+  const rows = tenancies();
+  rows[2]!.surname = 'Newcomer';
+  rows.push({ ...rows[0]!, plot: 'E-01', email: 'e01@example.org', iban: '', born: '' });
+  writeFileSync(join(folder, 'tenancies.xlsx'), await tenancyWorkbook(rows));
+  writeFileSync(
+    join(folder, 'offices.csv'),
+    Buffer.from('B\xfcro;PLZ;Er\xf6ffnet\nK\xf6ln;01067;3/4/2027\nM\xfcnchen;80331;25/12/2027\n', 'latin1'),
+  );
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+}, 120_000);
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+  await office?.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** After a failed step the others would only wait in vain. */
+let failed = false;
+const step = (name: string, work: () => Promise<void>): void =>
+  test(name, async () => {
+    if (failed) throw new Error('An earlier step failed.');
+    failed = true;
+    await work().catch(async (error: unknown) => {
+      if (process.env.E2E_PICTURE) await page.screenshot({ path: process.env.E2E_PICTURE });
+      throw error;
+    });
+    expect(faults).toEqual([]);
+    failed = false;
+  });
+const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
+const kinds = (): Locator => page.getByRole('region', { name: 'Kinds of findings' });
+const concerned = (): Locator => page.getByRole('region', { name: 'Records concerned' });
+const chooseFile = async (name: string, file: string): Promise<void> => {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button(name).click()]);
+  await chooser.setFiles(join(folder, file));
+};
+
+step('the checks of the Larkmere workbook find every fault that is in it, and nothing else', async () => {
+  await page.goto(mailbag.address);
+  await page.getByLabel('E-mail').fill(demoSignIn.email);
+  await page.getByLabel('Password').fill(demoSignIn.password);
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'Mailings' }).click();
+  await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
+  await page
+    .getByRole('navigation', { name: 'Parts of the mailing' })
+    .getByRole('link', { name: /Checks/ })
+    .click();
+  await kinds().getByText('Leading zero lost').waitFor();
+  await kinds().getByText('checking …').waitFor({ state: 'detached' });
+  const found = (await kinds().locator('button[aria-pressed]').allInnerTexts()).map((text) => text.replace(/\s+/g, ' ').trim());
+  expect(found.filter((text) => / (stop|look) /.test(text)).sort()).toEqual(
+    [
+      'Not an e-mail address stop 4',
+      'Value without a translation stop 2',
+      'Record key stands twice stop 2',
+      'Not a date stop 1',
+      'Leading zero lost look 9',
+      'Stray space look 1',
+      'Does not fit its box look 1',
+      'No e-mail address look 1',
+    ].sort(),
+  );
+});
+
+step('all leading zeros are mended at once, and taken back at once', async () => {
+  await button(/Leading zero lost/, kinds()).click();
+  await button('Mend all 9', concerned()).click();
+  await concerned().getByText('9 values mended.').waitFor();
+  await concerned().getByText('Nothing of this kind is left.').waitFor();
+  await button('Undo', concerned()).click();
+  await button('Mend all 9', concerned()).click();
+  await concerned().getByText('9 values mended.').waitFor();
+});
+
+step('a wrong date is changed in place by keyboard, and its stop goes', async () => {
+  await button(/Not a date/, kinds()).click();
+  const cell = button(/Start, row 92: 31\.02\.2027/, concerned());
+  await cell.focus();
+  await page.keyboard.press('Enter');
+  const line = concerned().getByRole('textbox', { name: 'Start, row 92' });
+  await line.fill('01.02.2027');
+  await page.keyboard.press('Enter');
+  await concerned().getByText('Nothing of this kind is left.').waitFor();
+});
+
+step('a look is accepted with a reason and stands among those accepted', async () => {
+  await button(/Does not fit its box/, kinds()).click();
+  await button('Accept row 20', concerned()).click();
+  await concerned().getByRole('textbox', { name: 'Why this is right' }).fill('The office prints a second line by hand.');
+  await button('Accept', concerned()).click();
+  await button(/Looks accepted/, kinds()).click();
+  await concerned().getByText('The office prints a second line by hand.').waitFor();
+});
+
+step('a limit that a person sets is checked at once', async () => {
+  await button('What is checked', kinds()).click();
+  const settings = page.getByRole('region', { name: 'What is checked' });
+  await settings.getByRole('button', { name: /Column/ }).click();
+  await page.getByRole('option', { name: /Area m²/ }).click();
+  await settings.getByRole('textbox', { name: 'Most' }).fill('300');
+  await kinds().getByText('Outside of its limits').waitFor();
+  await settings.getByRole('textbox', { name: 'Most' }).fill('');
+  await kinds().getByText('Outside of its limits').waitFor({ state: 'detached' });
+});
+
+step('the workbook comes again: what changed is shown, and the corrections are made again', async () => {
+  await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Sources' }).click();
+  await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
+  await chooseFile('Bring it again', 'tenancies.xlsx');
+  await page.getByText('10 corrections made again.').waitFor();
+  await button('1 record changed').click();
+  await page.getByRole('cell', { name: 'Newcomer' }).waitFor();
+  await button('1 new record').click();
+  await page.getByText('e-01').waitFor();
+});
+
+step('a value is changed in the grid by typing, its corner folded, and undone in the list of corrections', async () => {
+  const grid = page.getByRole('grid', { name: 'Records' });
+  await grid.getByRole('gridcell', { name: 'Mill Lane' }).first().click();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('Weir Lane');
+  await page.keyboard.press('Enter');
+  await page.getByText('“Site” of row 5 changed.').waitFor();
+  await grid.locator('[data-corrected]', { hasText: 'Weir Lane' }).waitFor();
+  await button(/Corrections, 11/).click();
+  await button('Undo Site of row 5').click();
+  await button(/Corrections, 10/).waitFor();
+});
+
+step('the import report says what is to be known and can be saved as a sheet', async () => {
+  await button(/Import report/).click();
+  await page.getByText('481 records').first().waitFor();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save the report as a sheet' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Import report tenancies.xlsx.xlsx');
+});
+
+step(
+  'a CSV file shows its encoding and delimiter, redrawn as they are changed, and its dates are read as they can only be meant',
+  async () => {
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Sources' }).click();
+    await chooseFile('Choose a sheet', 'offices.csv');
+    const rows = page.getByRole('table', { name: 'First rows' });
+    await rows.getByRole('cell', { name: 'München' }).waitFor();
+    await button(/Encoding/).click();
+    await page.getByRole('option', { name: 'windows-1251' }).click();
+    await rows.getByRole('cell', { name: 'Mьnchen' }).waitFor();
+    await button(/Encoding/).click();
+    await page.getByRole('option', { name: 'windows-1252' }).click();
+    await rows.getByRole('cell', { name: 'München' }).waitFor();
+    await button('Read the records').click();
+    await button('How PLZ is read').click();
+    await page.getByRole('complementary', { name: 'Column PLZ' }).getByText('Found out: postal code').waitFor();
+  },
+);
+
+step('a database is asked: a table, a query with a parameter, and its records become a source', async () => {
+  await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Sources' }).click();
+  await button('A database').click();
+  await page.getByRole('treeitem').getByText('applicant', { exact: true }).click();
+  await page.getByText('64 records').waitFor();
+  await page.getByRole('textbox', { name: 'Query' }).fill('DELETE FROM applicant');
+  await button('Show the first rows').click();
+  await page.getByText('The query was not run').waitFor();
+  await page.getByRole('textbox', { name: 'Query' }).fill('SELECT number, name FROM applicant WHERE site = :site');
+  await page.getByRole('textbox', { name: ':site' }).fill('Mill Lane');
+  await button('Show the first rows').click();
+  await page.getByRole('table', { name: 'First rows' }).getByText('W-004').waitFor();
+  await page.getByRole('textbox', { name: 'Name of the source' }).fill('Waiting for Mill Lane');
+  await button('Read the records').click();
+  await page.getByRole('heading', { name: 'Waiting for Mill Lane' }).waitFor();
+  await page.getByRole('grid', { name: 'Records' }).getByText('W-004').waitFor();
+});
