@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { CorrectionAnswer, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
 import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
-import { Injectable } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
@@ -48,9 +48,14 @@ function typedFor(column: Column, text: string): Cell {
   return kind === 'yes-no' ? typedText(text) : { text, value: text === '' ? null : text };
 }
 
+/** Records up to which an answer waits for the checks. */
+const SMALL = 5000;
+
 /** Values changed inside Mailbag, kept apart from the source's own. */
 @Injectable()
 export class CorrectionsService {
+  private readonly logger = new Logger('corrections');
+
   constructor(
     private readonly transactions: Transactions,
     private readonly sources: SourcesService,
@@ -159,10 +164,13 @@ export class CorrectionsService {
   private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
     if (cells.length === 0) return;
     this.live.tell('source', sourceId);
-    await this.mailings.recheck(sourceId, {
+    const done = this.mailings.recheck(sourceId, {
       ordinals: [...new Set(cells.map(({ ordinal }) => ordinal))],
       columns: [...new Set(cells.map(({ column }) => column))],
     });
+    // A person who mends a small source sees the findings go at once; a large one is checked behind their back.
+    if ((await this.sources.detail(sourceId)).count <= SMALL) await done;
+    else done.catch((error: unknown) => this.logger.error(error));
   }
 }
 

@@ -192,6 +192,35 @@ export class MailingsService {
     return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
   }
 
+  /** Checks of one mailing run one after the other. */
+  private queue(id: number, key: string, work: () => Promise<void>): Promise<void> {
+    const done: Promise<void> = (this.checking.get(id)?.done ?? Promise.resolve())
+      .then(work)
+      .catch((error: unknown) => this.logger.error(error))
+      .then(() => {
+        if (this.checking.get(id)?.done === done) this.checking.delete(id);
+        this.live.tell('checks', id);
+      });
+    this.checking.set(id, { key, done });
+    return done;
+  }
+
+  private async runChecks(
+    id: number,
+    subject: Subject,
+    key: string,
+    only: { ordinals: number[]; columns: string[] } | null,
+  ): Promise<void> {
+    let checkError: string | null = null;
+    try {
+      await this.pool.run('check', { mailingId: id, sourceId: subject.sourceId, mailing: subject.frozen, only });
+    } catch (error) {
+      checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
+      if (!isMailbagError(error)) this.logger.error(error);
+    }
+    await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: key, checkError }));
+  }
+
   /** Runs the checks unless their findings hold already. */
   private async check(mailing: MailingEntity): Promise<boolean> {
     const subject = await this.frozen(mailing);
@@ -200,25 +229,8 @@ export class MailingsService {
     if (mailing.checkedKey === key) return true;
     const running = this.checking.get(mailing.id);
     if (running?.key === key) return false;
-    const done = (running?.done ?? Promise.resolve()).then(async () => {
-      let checkError: string | null = null;
-      try {
-        await this.pool.run('check', { mailingId: mailing.id, sourceId: subject.sourceId, mailing: subject.frozen, only: null });
-      } catch (error) {
-        checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
-        if (!isMailbagError(error)) this.logger.error(error);
-      }
-      await this.transactions.run((manager) => manager.update(MailingEntity, { id: mailing.id }, { checkedKey: key, checkError }));
-      if (this.checking.get(mailing.id)?.key === key) this.checking.delete(mailing.id);
-      this.live.tell('checks', mailing.id);
-    });
-    this.checking.set(mailing.id, { key, done });
+    void this.queue(mailing.id, key, () => this.runChecks(mailing.id, subject, key, null));
     return false;
-  }
-
-  /** The findings hold no more. */
-  private forgetChecks(id: number): Promise<unknown> {
-    return this.transactions.run((manager) => manager.query('UPDATE mailing SET checkedKey = NULL WHERE id = ?', [id]));
   }
 
   /** Checks again, in every mailing that reads the source, what a change of some values touches. */
@@ -228,28 +240,13 @@ export class MailingsService {
     ]);
     await Promise.all(
       rows.map(async ({ id }) => {
-        await this.checking.get(id)?.done;
-        const mailing = await this.find(id);
-        const subject = await this.frozen(mailing);
+        const subject = await this.frozen(await this.find(id));
         if (!subject) return;
         const key = this.checkKey(subject);
-        if (mailing.checkedKey !== key || only.ordinals.length > MOST_TOUCHED) {
-          await this.forgetChecks(id);
-          await this.check(await this.find(id));
-          return;
-        }
-        const done = this.pool
-          .run('check', { mailingId: id, sourceId, mailing: subject.frozen, only })
-          .catch(async (error: unknown) => {
-            this.logger.error(error);
-            await this.forgetChecks(id);
-          })
-          .then(() => {
-            if (this.checking.get(id)?.key === key) this.checking.delete(id);
-            this.live.tell('checks', id);
-          });
-        this.checking.set(id, { key, done });
-        await done;
+        await this.queue(id, key, async () => {
+          const isCurrent = (await this.find(id)).checkedKey === key && only.ordinals.length <= MOST_TOUCHED;
+          await this.runChecks(id, subject, key, isCurrent ? only : null);
+        });
       }),
     );
   }
@@ -319,7 +316,7 @@ export class MailingsService {
   async checks(id: number): Promise<ChecksAnswer> {
     const mailing = await this.find(id);
     const subject = await this.frozen(mailing);
-    const current = await this.check(mailing);
+    const current = (await this.check(mailing)) && !this.checking.has(id);
     const groups = subject
       ? await this.transactions.read<FindingGroup>(
           `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
@@ -409,7 +406,7 @@ export class MailingsService {
       if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });
       const subject = await this.frozen(mailing);
       if (!subject) throw new MailbagError('mailing-no-records', { mailing: mailing.name });
-      if (await this.check(mailing)) {
+      if ((await this.check(mailing)) && !this.checking.has(id)) {
         if (mailing.checkError) throw new MailbagError('request-wrong', { why: mailing.checkError });
         return { name: mailing.name, ...subject };
       }

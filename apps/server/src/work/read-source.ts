@@ -67,7 +67,7 @@ interface Kept {
 }
 
 /** Makes corrections again on what has just been read, and says which do not fit. Called within the transaction that swaps the readings. */
-function reapply(sourceId: number, columns: readonly Column[], ordinalOf: ReadonlyMap<string, number>, watch: ChangeWatch | null): void {
+function reapply(sourceId: number, columns: readonly Column[], ordinalOf: ReadonlyMap<string, number>, watch: ChangeWatch): void {
   const database = workerDatabase();
   const kept = database
     .prepare("SELECT id, recordKey, row, columnName, was, value FROM correction WHERE sourceId = ? AND state = 'active' ORDER BY id")
@@ -79,7 +79,7 @@ function reapply(sourceId: number, columns: readonly Column[], ordinalOf: Readon
     const index = columns.findIndex(({ name }) => name === columnName);
     const record = ordinal === undefined ? undefined : recordAt(sourceId, ordinal);
     const unfit = (why: string): void => {
-      watch?.changes.corrections.unfit.push({ key: recordKey, column: columnName, value: (JSON.parse(value) as Cell).text, why });
+      watch.changes.corrections.unfit.push({ key: recordKey, column: columnName, value: (JSON.parse(value) as Cell).text, why });
       settle.run(['unfit', record?.row ?? row, id]);
     };
     if (!record || ordinal === undefined) {
@@ -94,13 +94,13 @@ function reapply(sourceId: number, columns: readonly Column[], ordinalOf: Readon
     const [before, wanted] = [JSON.parse(was) as Cell, JSON.parse(value) as Cell];
     if (now.text === wanted.text && now.text !== before.text) {
       settle.run(['fulfilled', record.row, id]);
-      if (watch) watch.changes.corrections.fulfilled++;
+      watch.changes.corrections.fulfilled++;
     } else if (now.text !== before.text) unfit(`the source now has “${now.text}”`);
     else {
       record.cells[index] = wanted;
       update.run([JSON.stringify(record.cells), sourceId, ordinal]);
       settle.run(['active', record.row, id]);
-      if (watch) watch.changes.corrections.applied++;
+      watch.changes.corrections.applied++;
     }
   }
 }
@@ -129,8 +129,9 @@ function moveLeftOut(sourceId: number, keyOfRow: ReadonlyMap<number, string>, ro
 export async function readSource(input: Input): Promise<Tasks['readSource']['output']> {
   const { sourceId, before } = input;
   const database = workerDatabase();
-  // Records that are being read stand under the negative number until they are whole.
-  const aside = -sourceId;
+  const isAgain = before.length > 0;
+  // While there are earlier records, new ones stand under the negative number until they are whole.
+  const aside = isAgain ? -sourceId : sourceId;
   database.prepare('DELETE FROM source_record WHERE sourceId = ?').run([aside]);
   const insert = database.prepare('INSERT INTO source_record (sourceId, ordinal, row, cells) VALUES (?, ?, ?, ?)');
   let ordinal = 0;
@@ -146,18 +147,17 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
     input.keyColumn !== null && result.columns.some(({ name }) => name === input.keyColumn)
       ? input.keyColumn
       : (result.columns.find(({ kind }) => kind === 'key')?.name ?? null);
-  const isAgain = before.length > 0;
-  const watch = isAgain ? new ChangeWatch(before, result.columns, keyColumn) : null;
+  if (!isAgain) return { ...result, keyColumn, changes: null };
+  const watch = new ChangeWatch(before, result.columns, keyColumn);
   const keyOfRow = new Map<number, string>();
-  const uncorrected = isAgain ? uncorrectedCells(sourceId, before) : new Map<number, Map<number, Cell>>();
-  if (watch) {
-    const keyBefore = recordKeys(before, keyColumn);
-    const numbers = new NumberedKeys();
-    for (const { records } of recordBlocks(sourceId)) {
-      for (const record of records) keyOfRow.set(record.row, numbers.of(keyBefore(withCells(record, uncorrected.get(record.row)))));
-      // Corrections are no changes of the source.
-      watch.was(records.map((record) => withCells(record, uncorrected.get(record.row))));
-    }
+  const uncorrected = uncorrectedCells(sourceId, before);
+  const keyBefore = recordKeys(before, keyColumn);
+  const numbersBefore = new NumberedKeys();
+  for (const { records } of recordBlocks(sourceId)) {
+    // Corrections are no changes of the source.
+    const own = records.map((record) => withCells(record, uncorrected.get(record.row)));
+    for (const record of own) keyOfRow.set(record.row, numbersBefore.of(keyBefore(record)));
+    watch.was(own);
   }
   const ordinalOf = new Map<string, number>();
   const rowOf = new Map<string, number>();
@@ -169,9 +169,9 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
       ordinalOf.set(key, first + index);
       rowOf.set(key, record.row);
     });
-    watch?.now(records);
+    watch.now(records);
   }
-  const changes = watch?.done((at) => {
+  const changes = watch.done((at) => {
     const record = recordAt(sourceId, at);
     return record && withCells(record, uncorrected.get(record.row));
   });
@@ -179,9 +179,9 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
     database.prepare('DELETE FROM source_record WHERE sourceId = ?').run([sourceId]);
     database.prepare('UPDATE source_record SET sourceId = ? WHERE sourceId = ?').run([sourceId, aside]);
     reapply(sourceId, result.columns, ordinalOf, watch);
-    if (isAgain) moveLeftOut(sourceId, keyOfRow, rowOf);
+    moveLeftOut(sourceId, keyOfRow, rowOf);
   })();
-  return { ...result, keyColumn, changes: changes ?? null };
+  return { ...result, keyColumn, changes };
 }
 
 const withCells = (record: SourceRecord, cells: ReadonlyMap<number, Cell> | undefined): SourceRecord =>

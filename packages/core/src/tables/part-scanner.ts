@@ -3,6 +3,13 @@ import type { Attributes, Handlers } from './xml-part.js';
 /** A token of a part may be this long, UTF-16 units; longer ones are meant to break their reader. */
 const LONGEST_TOKEN = 64 * 1024 * 1024;
 
+const MOST_NAMES = 24;
+
+interface ElementName {
+  whole: string;
+  local: string;
+}
+
 const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
 
 /** @throws Error for an entity that XML does not have by itself */
@@ -58,7 +65,9 @@ export class PartScanner {
   private rest = '';
   /** Where the search for the end of the token goes on. */
   private searched = 0;
-  private readonly open: string[] = [];
+  private readonly open: ElementName[] = [];
+  /** Names that were seen: a sheet has a handful, which come again millions of times. */
+  private readonly known: ElementName[] = [];
   private isInside = false;
 
   constructor(
@@ -92,6 +101,15 @@ export class PartScanner {
 
   end(): void {
     if (this.rest.trim() !== '' || this.open.length > 0 || !this.isInside) throw new Error('cut off');
+  }
+
+  private nameAt(text: string, from: number, to: number): ElementName {
+    const length = to - from;
+    for (const one of this.known) if (one.whole.length === length && text.startsWith(one.whole, from)) return one;
+    const whole = text.slice(from, to);
+    const name = { whole, local: whole.slice(whole.indexOf(':') + 1) };
+    if (this.known.length < MOST_NAMES) this.known.push(name);
+    return name;
   }
 
   private text(text: string, isVerbatim: boolean): void {
@@ -132,30 +150,27 @@ export class PartScanner {
       return;
     }
     if (second === 0x2f) {
-      const name = text.slice(start + 2, end - 1).trimEnd();
-      if (this.open.pop() !== name) throw new Error(`end of ${name} without a start`);
-      this.handlers.close?.(localName(name));
+      const last = this.open.pop();
+      const isRight =
+        last !== undefined && text.startsWith(last.whole, start + 2) && text.slice(start + 2 + last.whole.length, end - 1).trim() === '';
+      if (!isRight) throw new Error('an end without its start');
+      this.handlers.close?.(last.local);
       return;
     }
     const isEmpty = text.charCodeAt(end - 2) === 0x2f;
     const last = isEmpty ? end - 2 : end - 1;
     let at = start + 1;
     while (at < last && !isSpace(text.charCodeAt(at))) at++;
-    const name = text.slice(start + 1, at);
-    if (name === '') throw new Error('tag without a name');
+    if (at === start + 1) throw new Error('tag without a name');
+    const name = this.nameAt(text, start + 1, at);
     if (this.open.length === 0 && this.isInside) throw new Error('two roots');
     this.isInside = true;
     if (this.open.length >= this.deepest) throw new Error('too deep');
-    this.handlers.open?.(localName(name), attributesIn(text, at, last));
-    if (isEmpty) this.handlers.close?.(localName(name));
+    this.handlers.open?.(name.local, attributesIn(text, at, last));
+    if (isEmpty) this.handlers.close?.(name.local);
     else this.open.push(name);
   }
 }
-
-const localName = (name: string): string => {
-  const colon = name.indexOf(':');
-  return colon < 0 ? name : name.slice(colon + 1);
-};
 
 function hasEvenQuotes(text: string, from: number, to: number): boolean {
   let mark = 0;
