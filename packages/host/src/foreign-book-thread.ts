@@ -40,6 +40,8 @@ function sheetOf(name: string, hidden: boolean, sheet: WorkSheet): ForeignBook['
 const { path } = workerData as { path: string };
 const book = read(readFileSync(path), {
   dense: true,
+  // Text tables keep what stands in them; leading zeros would be lost otherwise.
+  raw: true,
   cellNF: true,
   cellText: false,
   cellHTML: false,

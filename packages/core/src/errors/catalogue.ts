@@ -36,6 +36,8 @@ export const catalogue = {
   'sheet-empty': (e) => `${f(e, 'where')} is empty. Choose another sheet or another row for the headings.`,
   'sheet-missing': (e) => `${f(e, 'file')} has no sheet named “${f(e, 'sheet')}”. It has ${f(e, 'sheets')}.`,
   'sheet-no-headings': (e) => `Row ${f(e, 'row')} of ${f(e, 'where')} has no headings. Choose the row that names the columns.`,
+  'sheet-broken-quotes': (e) =>
+    `${f(e, 'file')} has a quote that never ends, so everything after it is one value (${f(e, 'rows')}). Close the quote, or save the file again.`,
   'sheet-too-many-columns': (e) =>
     `${f(e, 'where')} has ${f(e, 'columns')} columns; ${f(e, 'limit')} can be read. Take out those that nobody needs, or choose another row for the headings.`,
   'sheet-no-pairs': (e) => `${f(e, 'where')} has no labels with values beside them. Read it as a table, or bring files of one record each.`,

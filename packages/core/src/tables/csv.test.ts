@@ -200,7 +200,12 @@ describe('a CSV file as a source', () => {
     expect(columns.map(({ name }) => name)).toEqual(['__proto__', 'constructor']);
     expect(records[0]!.cells.map((cell) => cell.text)).toEqual(['a', 'b']);
   });
+  test('20,000 columns are refused at once', async () => {
+    const row = `x${',x'.repeat(20_000)}`;
+    await expect(read(`${row}\n${row}\n`)).rejects.toMatchObject({ code: 'sheet-too-many-columns' });
+  });
   test.each([
+    ['"Plot,Name\nA-1,Quist\n', 'sheet-broken-quotes'],
     ['', 'sheet-empty'],
     ['Plot,Name\n', 'sheet-empty'],
   ])('%p is refused as %s', async (text, expected) => {

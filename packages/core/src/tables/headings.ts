@@ -24,10 +24,13 @@ export function headingNames(cells: readonly string[]): { names: string[]; slugs
   const doubled: string[] = [];
   const names: string[] = [];
   const slugs: string[] = [];
-  const unique = (wanted: string, taken: readonly string[], join: string): string => {
+  const [takenNames, takenSlugs] = [new Set<string>(), new Set<string>()];
+  const unique = (wanted: string, taken: Set<string>, join: string): string => {
     for (let count = 1; ; count++) {
       const name = count === 1 ? wanted : `${wanted}${join}${count}`;
-      if (!taken.some((one) => one.toLowerCase() === name.toLowerCase())) return name;
+      if (taken.has(name.toLowerCase())) continue;
+      taken.add(name.toLowerCase());
+      return name;
     }
   };
   cells.forEach((cell, index) => {
@@ -36,10 +39,10 @@ export function headingNames(cells: readonly string[]): { names: string[]; slugs
       name = `Column ${columnLetters(index)}`;
       empty.push(name);
     }
-    const own = unique(name, names, ' ');
+    const own = unique(name, takenNames, ' ');
     if (own !== name) doubled.push(own);
     names.push(own);
-    slugs.push(unique(slugOf(own), slugs, '_'));
+    slugs.push(unique(slugOf(own), takenSlugs, '_'));
   });
   const notes: SourceNote[] = [];
   if (empty.length > 0) notes.push({ code: 'empty-heading', count: empty.length, names: empty });

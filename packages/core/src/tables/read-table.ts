@@ -9,7 +9,7 @@ import type { ZipParts } from '../platform/ports.js';
 import { decodeText, readCsv } from './csv.js';
 import { openForeign } from './foreign-book.js';
 import type { SheetFacts } from './gather.js';
-import { Gatherer, ROW_LIMIT } from './gather.js';
+import { COLUMN_LIMIT, Gatherer, ROW_LIMIT } from './gather.js';
 import { guessHeadingRow, headingNames } from './headings.js';
 import { findPairs, looksLikeTable, recordOfPairs } from './label-value.js';
 import { openOds } from './ods.js';
@@ -93,6 +93,9 @@ export function tableKind(file: TableFile): TableKind {
   const isWide = (a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff) || zeros > sample.length / 4;
   if (odd > sample.length / 50 || (zeros > 0 && !isWide)) throw new MailbagError('sheet-not-a-workbook', { file: name });
   const head = decodeText(sample).text.trimStart();
+  // Programs save tables of HTML, or an older XML of their own, under the names of workbooks.
+  if (/^<(html|table|!doctype html)/i.test(head) || /^<\?xml[^>]*>\s*(<\?mso-application[^>]*>\s*)?<(\w+:)?Workbook\b/.test(head))
+    return 'foreign';
   if (head.startsWith('<'))
     return /<([\w-]+:)?xfdf[\s>]/.test(head) ? 'xfdf' : /^<(\?xml|!DOCTYPE|[\w-]+[\s>/])/.test(head) ? 'xml' : 'csv';
   return /^[[{]\s*["[{}\]]/.test(head) && /\.json$/i.test(name) ? 'json' : /^(\[\s*\{|\{\s*")/.test(head) ? 'json' : 'csv';
@@ -280,7 +283,9 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   const reading: TableReading = { headingRow, ...(wanted.columns ? { columns: wanted.columns } : {}) };
   if (!book) {
     const { rows, encoding, delimiter, notes: told } = readCsv(file.bytes, file.name, wanted, { rows: ROW_LIMIT });
-    const { names } = headingNames(rows[headingRow - 1] ?? []);
+    const broken = told.find(({ code }) => code === 'broken-quotes');
+    if (broken && rows.length <= headingRow) throw new MailbagError('sheet-broken-quotes', { file: file.name, rows: broken.names });
+    const { names } = headingNames((rows[headingRow - 1] ?? []).slice(0, COLUMN_LIMIT));
     const orders = dateOrders(rows, headingRow, names.length);
     const sets = names.map((name, index): ColumnReading => {
       const own = Object.hasOwn(readings, name) ? readings[name]! : {};

@@ -89,7 +89,10 @@ const ROW = 31;
 const BLOCK = 200;
 
 const widthOf = (column: Column): number =>
-  Math.min(280, Math.max(72, Math.max(column.name.length + 4, Math.min(column.longest.length, 34)) * 7.6 + 20));
+  Math.min(
+    280,
+    Math.max(72, (column.name.length + columnKindName(column.kind).length + 1) * 7 + 22, Math.min(column.longest.length, 34) * 7.6 + 20),
+  );
 /** The column of a heading in words. */
 const about = (column: Column): string =>
   `${column.name}: ${columnKindName(column.kind)}, ${column.empty} empty, ${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different`;

@@ -29,8 +29,17 @@ const regions = (() => {
 const switches = (Object.keys(columnCheckWords) as ColumnCheckName[]).filter((name) => name !== 'range' && name !== 'allowed');
 
 /** What is looked at in each column: proposed by what stands in it, set by a person. */
-export function CheckSettings({ work: { plan, change, columns }, onClose }: { work: MailingWork; onClose: () => void }) {
-  const [name, setName] = useState(columns[0]?.name ?? '');
+export function CheckSettings({
+  work: { plan, change, columns },
+  startWith,
+  onClose,
+}: {
+  work: MailingWork;
+  /** The column that is looked at. */
+  startWith: string | null;
+  onClose: () => void;
+}) {
+  const [name, setName] = useState(startWith ?? columns[0]?.name ?? '');
   const column = columns.find((one) => one.name === name);
   const checks: CheckPlan = plan.checks ?? {};
   const set = (more: CheckPlan): void => change((one) => ({ ...one, checks: { ...one.checks, ...more } }));

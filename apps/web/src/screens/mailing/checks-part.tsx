@@ -184,7 +184,13 @@ export function ChecksPart({ work }: { work: MailingWork }) {
           <Loading what="the findings" />
         )}
       </Pane>
-      {isSetting && <CheckSettings work={work} onClose={() => setIsSetting(false)} />}
+      {isSetting && (
+        <CheckSettings
+          work={work}
+          startWith={chosen ? (findings?.items[0]?.finding.column ?? null) : null}
+          onClose={() => setIsSetting(false)}
+        />
+      )}
     </Split>
   );
 }
