@@ -182,6 +182,29 @@ test('a database that goes away in the midst leaves the records of the reading b
   expect((await mailbag.client.get<{ records: unknown[] }>(`/api/sources/${source.id}/records?from=0&count=5`)).records).toHaveLength(2);
 });
 
+test('a database that breaks off in the middle of reading leaves the records of the reading before', async () => {
+  const client = new pg.Client({ host: '127.0.0.1', port: postgres.port, user: 'office', password: 'plots', database: 'postgres' });
+  await client.connect();
+  await client.query('CREATE TABLE pace (delay float8, many int); INSERT INTO pace VALUES (0, 3)');
+  const { id } = await connect({});
+  const source = await readSource(id, "SELECT n, 'Tenant ' || n AS name, pg_sleep(delay) FROM pace, generate_series(1, many) AS n");
+  expect(source.count).toBe(3);
+  await client.query('UPDATE pace SET delay = 0.002, many = 100000');
+  await client.end();
+  await mailbag.client.send('PUT', `/api/sources/${source.id}/reading`, {});
+  await new Promise((done) => setTimeout(done, 2500));
+  expect(await mailbag.client.get(`/api/sources/${source.id}`)).toMatchObject({ state: 'reading' });
+  await postgres.kill();
+  const after = await mailbag.client.until<{ state: string; count: number; error: { message: string } }>(
+    `/api/sources/${source.id}`,
+    ({ state }) => state !== 'reading',
+    15,
+  );
+  expect(after).toMatchObject({ state: 'ready', count: 3 });
+  expect(after.error.message).toContain('broke off');
+  expect((await mailbag.client.get<{ records: unknown[] }>(`/api/sources/${source.id}/records?from=0&count=5`)).records).toHaveLength(3);
+});
+
 test('parameters are found outside of strings, comments and casts only', () => {
   const sql = "SELECT ':no', x::text, :yes -- :no\n FROM t WHERE a = :also AND b = :yes";
   expect(parameterNames(sql)).toEqual(['yes', 'also']);

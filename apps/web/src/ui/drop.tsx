@@ -1,7 +1,7 @@
 import { Upload } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { DropZone, FileTrigger } from 'react-aria-components';
-import type { FileDropItem } from 'react-aria-components';
+import type { DropItem } from 'react-aria-components';
 import styled from 'styled-components';
 import { color } from '../theme';
 import { Button } from './button';
@@ -23,6 +23,17 @@ const Zone = styled(DropZone)`
   }
 `;
 
+/** The files of what was dropped; folders give all that is in them. */
+async function filesIn(items: readonly DropItem[]): Promise<File[]> {
+  const files: File[] = [];
+  const take = async (item: DropItem): Promise<void> => {
+    if (item.kind === 'file') files.push(await item.getFile());
+    else if (item.kind === 'directory') for await (const inside of item.getEntries()) await take(inside);
+  };
+  for (const item of items) await take(item);
+  return files;
+}
+
 /** Takes files by drop or by a chooser. */
 export function DropFiles({
   accept,
@@ -41,8 +52,7 @@ export function DropFiles({
     <Zone
       aria-label="Drop files here"
       onDrop={(event) => {
-        const files = event.items.filter((item): item is FileDropItem => item.kind === 'file');
-        void Promise.all(files.map((item) => item.getFile())).then((taken) => taken.length > 0 && onFiles(taken));
+        void filesIn(event.items).then((taken) => taken.length > 0 && onFiles(taken));
       }}
     >
       <div>{children}</div>

@@ -134,6 +134,12 @@ test('only dates that exist are dates', () => {
   ]);
 });
 
+// A workbook with a password is an OLE file with a stream of this name ([MS-OFFCRYPTO], 2.3.4).
+test('a workbook with a password is told as such', async () => {
+  const name = [...'EncryptedPackage'].flatMap((char) => [char.charCodeAt(0), 0]);
+  const bytes = Uint8Array.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, ...Array.from({ length: 600 }, () => 0), ...name]);
+  await expect(readTable({ name: 'x.xlsx', bytes, zip: null }, {}, () => undefined)).rejects.toMatchObject({ code: 'sheet-password' });
+});
 test('dates with slashes follow the order that is set, and only dates that exist are dates', () => {
   expect(isoDate('3/4/2027', 'day-first')).toBe('2027-04-03');
   expect(isoDate('3/4/2027', 'month-first')).toBe('2027-03-04');

@@ -5,7 +5,7 @@ import type { QueryRunner } from 'typeorm';
 import { databaseFailure } from './failures.js';
 import { prepareQuery } from './query.js';
 import type { DatabaseAccess, DatabaseReader, DatabaseRow } from './reader.js';
-import { BLOCK, CONNECT_TIME } from './reader.js';
+import { BLOCK, CONNECT_TIME, briefly, rowsUntilGone } from './reader.js';
 
 /** Every value as the text that the server sends, so that no digit is lost; bytes that are no text are not shown. */
 const asText = (field: { type: string; string(encoding?: string): string | null; buffer(): Buffer | null }): string | null =>
@@ -37,13 +37,12 @@ async function inTransaction<T>(access: DatabaseAccess, time: number, work: (run
       await runner.query('START TRANSACTION READ ONLY');
       return await work(runner);
     } finally {
-      await runner.query('ROLLBACK').catch(() => undefined);
-      await runner.release().catch(() => undefined);
+      await briefly(runner.query('ROLLBACK').then(() => runner.release()));
     }
   } catch (error) {
     throw databaseFailure(error, access.host);
   } finally {
-    if (database.isInitialized) await database.destroy().catch(() => undefined);
+    if (database.isInitialized) await briefly(database.destroy());
   }
 }
 
@@ -70,8 +69,9 @@ export const mysqlReader = (access: DatabaseAccess): DatabaseReader => ({
       const stream = await new Promise<Readable>(
         (resolve, reject) => void runner.stream(text, values, undefined, undefined).then((one) => resolve(one as Readable), reject),
       );
+      const rows = rowsUntilGone(stream as AsyncIterable<Record<string, string | null>>, await runner.connect());
       stream.once('fields', (fields: { name: string }[]) => onNames((names = fields.map(({ name }) => name))));
-      for await (const row of stream as AsyncIterable<Record<string, string | null>>) {
+      for await (const row of rows) {
         if (!names) onNames((names = Object.keys(row)));
         if (++count > limits.rows) {
           onRows(block);

@@ -5,7 +5,7 @@ import type { QueryRunner } from 'typeorm';
 import { databaseFailure } from './failures.js';
 import { prepareQuery } from './query.js';
 import type { DatabaseAccess, DatabaseReader, DatabaseRow, QueryLimits } from './reader.js';
-import { BLOCK, CONNECT_TIME } from './reader.js';
+import { BLOCK, CONNECT_TIME, briefly, rowsUntilGone } from './reader.js';
 
 /** OID of boolean (pg_type): written out as people do. Everything else is text as the database writes it, so that no digit is lost. */
 const BOOL = 16;
@@ -40,13 +40,12 @@ async function inTransaction<T>(access: DatabaseAccess, time: number, work: (run
       await runner.query(`SET LOCAL datestyle = 'ISO, YMD'`);
       return await work(runner);
     } finally {
-      await runner.query('ROLLBACK').catch(() => undefined);
-      await runner.release().catch(() => undefined);
+      await briefly(runner.query('ROLLBACK').then(() => runner.release()));
     }
   } catch (error) {
     throw databaseFailure(error, access.host);
   } finally {
-    if (database.isInitialized) await database.destroy().catch(() => undefined);
+    if (database.isInitialized) await briefly(database.destroy());
   }
 }
 
@@ -71,6 +70,7 @@ export const postgresReader = (access: DatabaseAccess): DatabaseReader => ({
       const { sql: text, values } = prepareQuery(sql, parameters, (place) => `$${place}`);
       // The stream asks through a cursor in the extended protocol, in which there is one statement only.
       const stream = (await runner.stream(text, values)) as Readable & { cursor?: { _result?: { fields: { name: string }[] } } };
+      const rows = rowsUntilGone(stream as AsyncIterable<Record<string, string | null>>, await runner.connect());
       let names: string[] | null = null;
       let block: DatabaseRow[] = [];
       let count = 0;
@@ -78,7 +78,7 @@ export const postgresReader = (access: DatabaseAccess): DatabaseReader => ({
         if (!names) onNames((names = (stream.cursor?._result?.fields ?? []).map(({ name }) => name)));
         return names;
       };
-      for await (const row of stream as AsyncIterable<Record<string, string | null>>) {
+      for await (const row of rows) {
         const columns = head();
         if (++count > limits.rows) {
           onRows(block);

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { color } from '../../theme';
+import { counted } from '../when';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { DropFiles } from '../../ui/drop';
@@ -90,13 +91,24 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
   const client = useQueryClient();
   const [share, setShare] = useState(0);
   const [files, setFiles] = useState<SourceFileAnswer[]>([]);
+  const [refused, setRefused] = useState<readonly string[]>([]);
   const file = files[0] ?? null;
   const [name, setName] = useState('');
   const take = useMutation({
     mutationFn: async (chosen: readonly File[]) => {
       const answers: SourceFileAnswer[] = [];
-      for (const [index, one] of chosen.entries())
-        answers.push(await api.upload<SourceFileAnswer>('/api/sources/files', one, (share) => setShare((index + share) / chosen.length)));
+      const refused: string[] = [];
+      for (const [index, one] of chosen.entries()) {
+        try {
+          const progress = (share: number): void => setShare((index + share) / chosen.length);
+          answers.push(await api.upload<SourceFileAnswer>('/api/sources/files', one, progress));
+        } catch (error) {
+          // One bad file among many is told; the others go on.
+          if (chosen.length === 1) throw error;
+          refused.push(sentenceOf(error));
+        }
+      }
+      setRefused(refused);
       return answers;
     },
     onSuccess: (answers) => {
@@ -136,6 +148,11 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
           </Notice>
         )}
         {take.error && <Notice tone="brick">{sentenceOf(take.error)}</Notice>}
+        {refused.length > 0 && (
+          <Notice tone="ochre">
+            {counted(refused.length, 'file')} skipped: {refused.slice(0, 5).join(' ')}
+          </Notice>
+        )}
       </Stack>
     );
   }
@@ -196,6 +213,11 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         </Button>
       </Row>
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+      {refused.length > 0 && (
+        <Notice tone="ochre">
+          {counted(refused.length, 'file')} skipped: {refused.slice(0, 5).join(' ')}
+        </Notice>
+      )}
       <Small>
         {files.length > 1
           ? `${files.length} files become one source, a record each or more. The first one is shown.`
