@@ -57,6 +57,7 @@ export * from './checks/finding.js';
 export { compilePattern, patternExtras } from './patterns/pattern.js';
 export { outputPattern } from './patterns/output-path.js';
 export type { OutputPattern } from './patterns/output-path.js';
+export { PARAMETER, VERBATIM, parameterNames } from './patterns/query-parameters.js';
 export { messagePattern, textToHtml } from './patterns/message.js';
 export type { RenderedMessage } from './patterns/message.js';
 export { patternData } from './patterns/pattern-data.js';

@@ -15,6 +15,9 @@ import type { DatabaseAccess } from './read/reader.js';
 /** The first bytes of every SQLite database (its file format, 1.3.1). */
 const SQLITE_HEADER = 'SQLite format 3\0';
 
+/** What is needed to enter a database, as it is kept. */
+type Reachable = Pick<ConnectionEntity, 'kind' | 'host' | 'port' | 'databaseName' | 'user' | 'sealed' | 'tls' | 'fileId'>;
+
 @Injectable()
 export class ConnectionsService {
   constructor(
@@ -40,7 +43,10 @@ export class ConnectionsService {
 
   /** How the database is entered, for the thread that reads it. @throws MailbagError database-host-refused, not-found */
   async access(id: number): Promise<DatabaseAccess> {
-    const { kind, host, port, databaseName, user, sealed, tls, fileId } = await this.find(id);
+    return this.accessOf(await this.find(id));
+  }
+
+  private accessOf({ kind, host, port, databaseName, user, sealed, tls, fileId }: Reachable): DatabaseAccess {
     this.assertAllowed(kind, host, port);
     return {
       kind,
@@ -114,23 +120,8 @@ export class ConnectionsService {
   }
 
   /** Signs in and lists the tables: the test of a connection. @throws MailbagError database-* */
-  private tablesOf(
-    one: Pick<ConnectionEntity, 'kind' | 'host' | 'port' | 'databaseName' | 'user' | 'sealed' | 'tls' | 'fileId'>,
-  ): Promise<DatabaseTable[]> {
-    this.assertAllowed(one.kind, one.host, one.port);
-    const { kind, host, port, databaseName, user, sealed, tls, fileId } = one;
-    return this.pool.run('databaseTables', {
-      access: {
-        kind,
-        host,
-        port,
-        databaseName,
-        user,
-        password: sealed ? unseal(sealed) : '',
-        tls: tls === 1,
-        path: fileId ? dataPath('sources', fileId) : null,
-      },
-    });
+  private tablesOf(one: Reachable): Promise<DatabaseTable[]> {
+    return this.pool.run('databaseTables', { access: this.accessOf(one) });
   }
 
   /** Tries a connection that is not kept yet. @throws MailbagError database-* */

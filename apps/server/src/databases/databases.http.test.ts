@@ -3,7 +3,8 @@ import pg from 'pg';
 import { waitingList } from '../../../../demo/src/waiting-list.js';
 import { DatabaseServer } from '../../../../testing/database-servers.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
-import { parameterNames, prepareQuery } from './read/query.js';
+import { parameterNames } from '@mailbag/core';
+import { prepareQuery } from './read/query.js';
 
 const mailbag = new RunningMailbag();
 let postgres: DatabaseServer;

@@ -1,4 +1,4 @@
-import { MailbagError } from '@mailbag/core';
+import { MailbagError, PARAMETER, VERBATIM } from '@mailbag/core';
 
 /** A query with its parameters in the order in which they stand. */
 export interface PreparedQuery {
@@ -6,8 +6,6 @@ export interface PreparedQuery {
   values: string[];
 }
 
-/** Pieces of SQL that hold no statement: strings, quoted names, comments, PostgreSQL's dollar quotes. */
-const VERBATIM = /'(?:[^']|'')*'|"(?:[^"]|"")*"|`[^`]*`|--[^\n]*|\/\*[\s\S]*?\*\/|\$([A-Za-z_]\w*)?\$[\s\S]*?\$\1\$/g;
 const READING = /^\s*\(*\s*(select|with|values|table)\b/i;
 /** What writes although it begins like a reading, or reaches files of the server. */
 const REFUSED: [pattern: RegExp, why: string][] = [
@@ -39,7 +37,7 @@ export function prepareQuery(sql: string, parameters: Readonly<Record<string, st
   let out = '';
   let at = 0;
   const place = (text: string): string =>
-    text.replace(/(^|[^:\w]):([A-Za-z_]\w*)/g, (_, before: string, name: string) => {
+    text.replace(PARAMETER, (_, before: string, name: string) => {
       if (!Object.hasOwn(parameters, name)) throw new MailbagError('database-parameter-missing', { name });
       values.push(parameters[name]!);
       return before + mark(values.length);
@@ -49,10 +47,4 @@ export function prepareQuery(sql: string, parameters: Readonly<Record<string, st
     at = found.index + found[0].length;
   }
   return { sql: out + place(trimmed.slice(at)), values };
-}
-
-/** Names of the parameters of a query, in their order. */
-export function parameterNames(sql: string): string[] {
-  const bare = sql.replace(VERBATIM, ' ');
-  return [...new Set([...bare.matchAll(/(?:^|[^:\w]):([A-Za-z_]\w*)/g)].map((found) => found[1]!))];
 }

@@ -1,5 +1,5 @@
 import type { ConnectionAnswer, ConnectionRequest, DatabaseKind, DatabaseTable, QueryExcerpt, SourceSummary } from '@mailbag/contract';
-import { sourceNoteSentence } from '@mailbag/core';
+import { parameterNames, sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Play, Table2 } from 'lucide-react';
 import { useState } from 'react';
@@ -183,20 +183,13 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
   );
 }
 
-/** Names after a colon, as the server finds them; strings and comments are passed over there. */
-const parametersIn = (sql: string): string[] => [
-  ...new Set(
-    [...sql.replace(/'(?:[^']|'')*'|--[^\n]*|\/\*[\s\S]*?\*\//g, ' ').matchAll(/(?:^|[^:\w]):([A-Za-z_]\w*)/g)].map((found) => found[1]!),
-  ),
-];
-
 function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; onAdded: (id: number) => void }) {
   const client = useQueryClient();
   const tables = useQuery(queries.tables(connection.id));
   const [sql, setSql] = useState('');
   const [parameters, setParameters] = useState<Record<string, string>>({});
   const [name, setName] = useState('');
-  const wanted = parametersIn(sql);
+  const wanted = parameterNames(sql);
   const given = Object.fromEntries(wanted.map((one) => [one, parameters[one] ?? '']));
   const look = useMutation({
     mutationFn: (query: string) => api.post<QueryExcerpt>(`/api/connections/${connection.id}/excerpt`, { sql: query, parameters: given }),
