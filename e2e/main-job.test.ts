@@ -6,6 +6,7 @@ import ExcelJS from 'exceljs';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import { drawnAgain, openBrowser, openPage, timesDrawn } from './browser.js';
+import { storyOn } from './steps.js';
 import { membershipForm } from './membership-form.js';
 
 const people = [
@@ -46,20 +47,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** After a failed step the others would only wait in vain. */
-let failed = false;
-const step = (name: string, work: () => Promise<void>): void =>
-  test(name, async () => {
-    if (failed) throw new Error('An earlier step failed.');
-    failed = true;
-    await work().catch(async (error: unknown) => {
-      if (process.env.E2E_PICTURE) await page.screenshot({ path: process.env.E2E_PICTURE });
-      throw error;
-    });
-    expect(faults).toEqual([]);
-    failed = false;
-  });
-
+const step = storyOn(() => ({ page, faults }));
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const part = (name: RegExp): Promise<void> =>
   page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name }).click();

@@ -7,6 +7,7 @@ import { tenancyWorkbook } from '../demo/src/workbooks.js';
 import { demoSignIn, makeWorld } from '../demo/src/world.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import { openBrowser, openPage } from './browser.js';
+import { storyOn } from './steps.js';
 
 let office: PostOffice;
 let browser: Browser;
@@ -38,19 +39,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** After a failed step the others would only wait in vain. */
-let failed = false;
-const step = (name: string, work: () => Promise<void>): void =>
-  test(name, async () => {
-    if (failed) throw new Error('An earlier step failed.');
-    failed = true;
-    await work().catch(async (error: unknown) => {
-      if (process.env.E2E_PICTURE) await page.screenshot({ path: process.env.E2E_PICTURE });
-      throw error;
-    });
-    expect(faults).toEqual([]);
-    failed = false;
-  });
+const step = storyOn(() => ({ page, faults }));
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const kinds = (): Locator => page.getByRole('region', { name: 'Kinds of findings' });
 const concerned = (): Locator => page.getByRole('region', { name: 'Records concerned' });

@@ -4,6 +4,7 @@ import { queries } from '../../api/queries';
 import { UndoLine } from '../../features/records/undo-line';
 import type { Corrections } from '../../features/records/use-corrections';
 import { fullWhen } from '../../features/when';
+import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Empty, Loading, Scroll, Small } from '../../ui/layout';
 import { Mark } from '../../ui/mark';
@@ -28,7 +29,7 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
       </Empty>
     );
   return (
-    <Scroll>
+    <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
       <div style={{ padding: '8px 16px 0' }}>
         <UndoLine corrections={corrections} />
       </div>

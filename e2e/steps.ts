@@ -1,0 +1,21 @@
+import type { Page } from 'playwright-core';
+
+/**
+ * Steps of one story, each a test. After a failed one the others would only wait in vain. E2E_PICTURE names a file for the picture of the
+ * page at which a step failed.
+ */
+export function storyOn(open: () => { page: Page; faults: readonly string[] }): (name: string, work: () => Promise<void>) => void {
+  let failed = false;
+  return (name, work) =>
+    test(name, async () => {
+      if (failed) throw new Error('An earlier step failed.');
+      failed = true;
+      const { page, faults } = open();
+      await work().catch(async (error: unknown) => {
+        if (process.env.E2E_PICTURE) await page.screenshot({ path: process.env.E2E_PICTURE });
+        throw error;
+      });
+      expect(faults).toEqual([]);
+      failed = false;
+    });
+}
