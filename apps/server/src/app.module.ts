@@ -23,6 +23,7 @@ import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
+import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
 import { MailingsService } from './mailings/mailings.service.js';
@@ -87,6 +88,7 @@ import { Pool } from './work/pool.js';
     FrozenBatches,
     ImportReports,
     LiveService,
+    MailingChecks,
     MailingsService,
     PlanCopies,
     Pool,

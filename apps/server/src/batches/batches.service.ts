@@ -11,7 +11,7 @@ import { changeCopies } from '../copies/copy-changes.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { LiveService } from '../live/live.service.js';
-import { MailingsService } from '../mailings/mailings.service.js';
+import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { SettingsService } from '../settings/settings.service.js';
@@ -48,7 +48,7 @@ export class BatchesService implements OnApplicationBootstrap {
   constructor(
     @InjectRepository(BatchEntity) private readonly batches: Repository<BatchEntity>,
     private readonly transactions: Transactions,
-    private readonly mailings: MailingsService,
+    private readonly checks: MailingChecks,
     private readonly copies: CopiesService,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
@@ -68,7 +68,7 @@ export class BatchesService implements OnApplicationBootstrap {
 
   /** Freezes a mailing and begins. @throws MailbagError mailing-*, pattern-* */
   async start(mailingId: number, who: string): Promise<BatchSummary> {
-    const { name, frozen, sourceId } = await this.mailings.readyToRun(mailingId);
+    const { name, frozen, sourceId } = await this.checks.readyToRun(mailingId);
     this.assertPatterns(frozen);
     const { message, leftOut } = frozen.plan;
     if (message.mailed) {

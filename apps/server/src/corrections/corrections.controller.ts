@@ -2,14 +2,14 @@ import type { CorrectionAnswer } from '@mailbag/contract';
 import { AcceptRequest, CorrectionRequest, MendRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Who } from '../accounts/session.guard.js';
-import { MailingsService } from '../mailings/mailings.service.js';
+import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { CorrectionsService } from './corrections.service.js';
 
 @Controller('api')
 export class CorrectionsController {
   constructor(
     private readonly corrections: CorrectionsService,
-    private readonly mailings: MailingsService,
+    private readonly checks: MailingChecks,
   ) {}
 
   @Get('sources/:id/corrections')
@@ -47,12 +47,12 @@ export class CorrectionsController {
 
   @Post('mailings/:id/acceptances')
   accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: string): Promise<{ accepted: number }> {
-    return this.mailings.accept(id, body, who);
+    return this.checks.accept(id, body, who);
   }
 
   @Delete('mailings/:id/acceptances/:acceptanceId')
   @HttpCode(204)
   reject(@Param('id', ParseIntPipe) id: number, @Param('acceptanceId', ParseIntPipe) acceptanceId: number): Promise<void> {
-    return this.mailings.takeBackAcceptance(id, acceptanceId);
+    return this.checks.takeBackAcceptance(id, acceptanceId);
   }
 }

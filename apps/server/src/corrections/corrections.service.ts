@@ -5,6 +5,7 @@ import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core
 import { Injectable, Logger } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
+import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -60,6 +61,7 @@ export class CorrectionsService {
     private readonly transactions: Transactions,
     private readonly sources: SourcesService,
     private readonly mailings: MailingsService,
+    private readonly checks: MailingChecks,
     private readonly live: LiveService,
   ) {}
 
@@ -137,7 +139,7 @@ export class CorrectionsService {
   ): Promise<{ changed: number; step: string }> {
     const { plan } = await this.mailings.detail(mailingId);
     if (plan.sourceId === null) throw new MailbagError('mailing-no-records', { mailing: plan.name });
-    return this.correct(plan.sourceId, await this.mailings.mends(mailingId, which), who);
+    return this.correct(plan.sourceId, await this.checks.mends(mailingId, which), who);
   }
 
   /** The keys of all records by their rows, as the source itself has them: a corrected key is not what comes again. */
@@ -164,7 +166,7 @@ export class CorrectionsService {
   private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
     if (cells.length === 0) return;
     this.live.tell('source', sourceId);
-    const done = this.mailings.recheck(sourceId, {
+    const done = this.checks.recheck(sourceId, {
       ordinals: [...new Set(cells.map(({ ordinal }) => ordinal))],
       columns: [...new Set(cells.map(({ column }) => column))],
     });

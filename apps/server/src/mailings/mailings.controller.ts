@@ -3,6 +3,7 @@ import { MailingCreateRequest, MailingSaveRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { send } from '../platform/download.js';
+import { MailingChecks } from './mailing-checks.service.js';
 import { MailingsService } from './mailings.service.js';
 import { StarterSheets } from './starter-sheet.service.js';
 
@@ -10,6 +11,7 @@ import { StarterSheets } from './starter-sheet.service.js';
 export class MailingsController {
   constructor(
     private readonly mailings: MailingsService,
+    private readonly checking: MailingChecks,
     private readonly starters: StarterSheets,
   ) {}
 
@@ -48,7 +50,7 @@ export class MailingsController {
 
   @Get(':id/checks')
   checks(@Param('id', ParseIntPipe) id: number): Promise<ChecksAnswer> {
-    return this.mailings.checks(id);
+    return this.checking.checks(id);
   }
 
   @Get(':id/findings')
@@ -61,11 +63,11 @@ export class MailingsController {
     @Query('accepted') accepted?: string,
   ): Promise<FindingsAnswer> {
     const filter = { ...(code ? { code } : {}), ...(severity ? { severity } : {}), accepted: accepted === 'yes' };
-    return this.mailings.findings(id, filter, Math.max(0, from), Math.min(500, Math.max(1, count)));
+    return this.checking.findings(id, filter, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
   @Get(':id/flagged')
   flagged(@Param('id', ParseIntPipe) id: number): Promise<FlaggedAnswer> {
-    return this.mailings.flagged(id);
+    return this.checking.flagged(id);
   }
 }

@@ -3,6 +3,7 @@ import { columnKindName, findingTitle, sourceNoteSentence } from '@mailbag/core'
 import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
 import { CorrectionsService } from '../corrections/corrections.service.js';
+import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import type { Download } from '../platform/download.js';
 import { XLSX_TYPE } from '../platform/download.js';
@@ -15,6 +16,7 @@ export class ImportReports {
     private readonly sources: SourcesService,
     private readonly corrections: CorrectionsService,
     private readonly mailings: MailingsService,
+    private readonly checks: MailingChecks,
   ) {}
 
   /** @throws MailbagError not-found */
@@ -31,7 +33,7 @@ export class ImportReports {
       corrections: await this.corrections.list(id),
       mailings: await Promise.all(
         using.map(async ({ id: mailingId, name }) => {
-          const { records, stopped, looked, leftOut, groups } = await this.mailings.checks(mailingId);
+          const { records, stopped, looked, leftOut, groups } = await this.checks.checks(mailingId);
           const findings = groups
             .filter((group) => group.findings > 0)
             .map((group) => ({ title: findingTitle(group.code), severity: group.severity, records: group.records }));
@@ -85,7 +87,7 @@ export class ImportReports {
     );
     const rows: (string | number)[][] = [['Mailing', 'Row', 'Column', 'Value', 'Severity', 'What', 'Proposed']];
     for (const { id: mailingId, name } of report.mailings)
-      for (const { finding } of (await this.mailings.findings(mailingId, {}, 0, 100_000)).items)
+      for (const { finding } of (await this.checks.findings(mailingId, {}, 0, 100_000)).items)
         rows.push([
           name,
           finding.row,

@@ -1,0 +1,270 @@
+import { createHash } from 'node:crypto';
+import type { AcceptRequest, ChecksAnswer, FindingGroup, FindingsAnswer, FlaggedAnswer } from '@mailbag/contract';
+import type { Finding, SourceRecord } from '@mailbag/core';
+import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
+import type { OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { LiveService } from '../live/live.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { Pool } from '../work/pool.js';
+import { MailingEntity } from './mailings.entity.js';
+import type { Subject } from './mailings.service.js';
+import { MailingsService } from './mailings.service.js';
+
+/** Records beyond which a change is checked as if all had changed. */
+const MOST_TOUCHED = 1000;
+
+/** What the checks say of the records of mailings. They run by themselves whenever a mailing changes. */
+@Injectable()
+export class MailingChecks implements OnApplicationBootstrap {
+  private readonly logger = new Logger('checks');
+  /** Checks under way, by mailing. */
+  private readonly checking = new Map<number, { key: string; done: Promise<void> }>();
+
+  constructor(
+    private readonly mailings: MailingsService,
+    private readonly transactions: Transactions,
+    private readonly sources: SourcesService,
+    private readonly pool: Pool,
+    private readonly live: LiveService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.live.events.subscribe(({ topic, id }) => {
+      if (topic === 'mailing')
+        this.mailings
+          .entity(id)
+          .then((saved) => this.check(saved))
+          .catch((error: unknown) => this.logger.error(error));
+    });
+  }
+
+  /** What the findings depend on. Message text and file names are no part of it. */
+  private checkKey({ frozen, sourceId, readAt }: Subject): string {
+    const { plan, templates } = frozen;
+    const relevant = [
+      sourceId,
+      readAt,
+      frozen.columns.map(({ name, kind, reading }) => [name, kind, reading]),
+      plan.checks,
+      plan.keyColumn,
+      plan.message.mailed,
+      plan.message.addressColumn,
+      [...plan.leftOut].sort((a, b) => a - b),
+      templates.map(({ hash, map }) => [hash, map]),
+    ];
+    return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
+  }
+
+  /** Checks of one mailing run one after the other. */
+  private queue(id: number, key: string, work: () => Promise<void>): Promise<void> {
+    const done: Promise<void> = (this.checking.get(id)?.done ?? Promise.resolve())
+      .then(work)
+      .catch((error: unknown) => this.logger.error(error))
+      .then(() => {
+        if (this.checking.get(id)?.done === done) this.checking.delete(id);
+        this.live.tell('checks', id);
+      });
+    this.checking.set(id, { key, done });
+    return done;
+  }
+
+  private async runChecks(
+    id: number,
+    subject: Subject,
+    key: string,
+    only: { ordinals: number[]; columns: string[] } | null,
+  ): Promise<void> {
+    let checkError: string | null = null;
+    try {
+      await this.pool.run('check', { mailingId: id, sourceId: subject.sourceId, mailing: subject.frozen, only });
+    } catch (error) {
+      checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
+      if (!isMailbagError(error)) this.logger.error(error);
+    }
+    await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: key, checkError }));
+  }
+
+  /** Runs the checks unless their findings hold already. */
+  private async check(mailing: MailingEntity): Promise<boolean> {
+    const subject = await this.mailings.frozen(mailing);
+    if (!subject) return false;
+    const key = this.checkKey(subject);
+    if (mailing.checkedKey === key) return true;
+    const running = this.checking.get(mailing.id);
+    if (running?.key === key) return false;
+    void this.queue(mailing.id, key, () => this.runChecks(mailing.id, subject, key, null));
+    return false;
+  }
+
+  /** Checks again, in every mailing that reads the source, what a change of some values touches. */
+  async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
+    const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
+      sourceId,
+    ]);
+    await Promise.all(
+      rows.map(async ({ id }) => {
+        const subject = await this.mailings.frozen(await this.mailings.entity(id));
+        if (!subject) return;
+        const key = this.checkKey(subject);
+        await this.queue(id, key, async () => {
+          const isCurrent = (await this.mailings.entity(id)).checkedKey === key && only.ordinals.length <= MOST_TOUCHED;
+          await this.runChecks(id, subject, key, isCurrent ? only : null);
+        });
+      }),
+    );
+  }
+
+  /** The values that the checks propose for a kind of finding. */
+  mends(
+    id: number,
+    { code, column, row }: { code: string; column?: string; row?: number },
+  ): Promise<{ row: number; column: string; value: string }[]> {
+    return this.transactions.read(
+      `SELECT row, columnName AS "column", mend AS value FROM finding WHERE mailingId = ? AND code = ? AND mend IS NOT NULL AND acceptanceId IS NULL
+       ${column === undefined ? '' : 'AND columnName = ?'} ${row === undefined ? '' : 'AND row = ?'} ORDER BY ordinal`,
+      [id, code, ...(column === undefined ? [] : [column]), ...(row === undefined ? [] : [row])],
+    );
+  }
+
+  /** Accepts what a check wants a person to look at, for as long as the value stays. @throws MailbagError not-found */
+  async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: string): Promise<{ accepted: number }> {
+    const mailing = await this.mailings.entity(id);
+    const subject = await this.mailings.frozen(mailing);
+    if (!subject) throw new MailbagError('not-found', { what: 'record' });
+    const found = await this.transactions.read<{ id: number; ordinal: number; body: string }>(
+      "SELECT id, ordinal, body FROM finding WHERE mailingId = ? AND row = ? AND code = ? AND severity = 'look' AND columnName = ?",
+      [id, row, code, column ?? ''],
+    );
+    const wanted = found
+      .map((one) => ({ ...one, finding: JSON.parse(one.body) as Finding }))
+      .filter(({ finding }) => !field || finding.field === field);
+    if (wanted.length === 0) throw new MailbagError('not-found', { what: 'finding' });
+    const records = await this.sources.recordsAt(subject.sourceId, [wanted[0]!.ordinal]);
+    const key = recordKeys(subject.frozen.columns, mailing.plan.keyColumn)(records.get(wanted[0]!.ordinal)!);
+    await this.transactions.run(async (manager) => {
+      for (const { id: findingId, finding } of wanted) {
+        await manager.query(
+          'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+          [id, key, code, column ?? '', finding.field ?? '', finding.value, reason.trim(), who, new Date().toISOString()],
+        );
+        await manager.query('UPDATE finding SET acceptanceId = last_insert_rowid() WHERE id = ?', [findingId]);
+      }
+    });
+    this.live.tell('checks', id);
+    return { accepted: wanted.length };
+  }
+
+  /** @throws MailbagError not-found */
+  async takeBackAcceptance(id: number, acceptanceId: number): Promise<void> {
+    await this.mailings.entity(id);
+    await this.transactions.run(async (manager) => {
+      await manager.query('UPDATE finding SET acceptanceId = NULL WHERE mailingId = ? AND acceptanceId = ?', [id, acceptanceId]);
+      await manager.query('DELETE FROM acceptance WHERE mailingId = ? AND id = ?', [id, acceptanceId]);
+    });
+    this.live.tell('checks', id);
+  }
+
+  async checks(id: number): Promise<ChecksAnswer> {
+    const mailing = await this.mailings.entity(id);
+    const subject = await this.mailings.frozen(mailing);
+    const current = (await this.check(mailing)) && !this.checking.has(id);
+    const groups = subject
+      ? await this.transactions.read<FindingGroup>(
+          `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
+             SUM(mend IS NOT NULL AND acceptanceId IS NULL) AS mends, SUM(acceptanceId IS NOT NULL) AS accepted
+           FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
+          [id],
+        )
+      : [];
+    const [sums] = await this.transactions.read<{ stopped: number; flagged: number; accepted: number }>(
+      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS flagged,
+         COUNT(acceptanceId) AS accepted FROM finding WHERE mailingId = ?`,
+      [id],
+    );
+    const stopped = subject ? (sums?.stopped ?? 0) : 0;
+    return {
+      current,
+      progress: current ? 0 : mailing.checkProgress,
+      possible: subject !== null,
+      records: subject?.count ?? 0,
+      stopped,
+      looked: subject ? (sums?.flagged ?? 0) - stopped : 0,
+      leftOut: mailing.plan.leftOut.length,
+      accepted: subject ? (sums?.accepted ?? 0) : 0,
+      groups,
+      error: current ? mailing.checkError : null,
+    };
+  }
+
+  async findings(
+    id: number,
+    { code, severity, accepted }: { code?: string; severity?: string; accepted?: boolean },
+    from: number,
+    count: number,
+  ): Promise<FindingsAnswer> {
+    const { plan } = await this.mailings.entity(id);
+    const where = `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
+    const parameters = [id, ...(code ? [code] : []), ...(severity ? [severity] : [])];
+    const [sum] = await this.transactions.read<{ total: number }>(`SELECT COUNT(*) AS total FROM finding WHERE ${where}`, parameters);
+    const rows = await this.transactions.read<{
+      ordinal: number;
+      body: string;
+      acceptanceId: number | null;
+      reason: string;
+      who: string;
+      at: string;
+    }>(
+      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?) AS page
+       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) ON acceptedId = acceptanceId ORDER BY ordinal, page.id`,
+      [...parameters, count, from],
+    );
+    const records = plan.sourceId
+      ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))])
+      : new Map<number, SourceRecord>();
+    return {
+      total: sum?.total ?? 0,
+      items: rows.flatMap(({ ordinal, body, acceptanceId, reason, who, at }) => {
+        const record = records.get(ordinal);
+        const acceptance = acceptanceId === null ? null : { id: acceptanceId, reason, who, at };
+        return record ? [{ finding: JSON.parse(body) as Finding, record, index: ordinal, acceptance }] : [];
+      }),
+      corrections: plan.sourceId
+        ? await this.sources.correctionsOf(
+            plan.sourceId,
+            [...records.values()].map(({ row }) => row),
+          )
+        : [],
+    };
+  }
+
+  async flagged(id: number): Promise<FlaggedAnswer> {
+    const rows = await this.transactions.read<{ ordinal: number }>(
+      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND acceptanceId IS NULL ORDER BY ordinal LIMIT 100000',
+      [id],
+    );
+    return { indexes: rows.map(({ ordinal }) => ordinal) };
+  }
+
+  /**
+   * The mailing as it is now, with its checks run to the end. A database is read again first.
+   * @throws MailbagError mailing-no-template, mailing-no-records, database-*
+   */
+  async readyToRun(id: number): Promise<{ name: string; frozen: FrozenMailing; sourceId: number }> {
+    const { plan } = await this.mailings.entity(id);
+    if (plan.sourceId && plan.packet.length > 0) await this.sources.refresh(plan.sourceId);
+    for (;;) {
+      const mailing = await this.mailings.entity(id);
+      if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });
+      const subject = await this.mailings.frozen(mailing);
+      if (!subject) throw new MailbagError('mailing-no-records', { mailing: mailing.name });
+      if ((await this.check(mailing)) && !this.checking.has(id)) {
+        if (mailing.checkError) throw new MailbagError('request-wrong', { why: mailing.checkError });
+        return { name: mailing.name, ...subject };
+      }
+      await this.checking.get(id)?.done;
+    }
+  }
+}
