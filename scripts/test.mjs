@@ -1,10 +1,14 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { build, install, must } from './run.mjs';
 
 /** Installs what the tests need, then types, lint, unit and browser tests. */
 install();
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
+/** The client alone makes the folder too. */
+const hasPostgres = () =>
+  existsSync('/usr/lib/postgresql') &&
+  readdirSync('/usr/lib/postgresql').some((version) => existsSync(`/usr/lib/postgresql/${version}/bin/initdb`));
 /** What the tests need of Debian: a browser, and the database servers that Mailbag reads. */
 const needed = [
   {
@@ -12,7 +16,7 @@ const needed = [
     packages: ['chromium', 'fonts-dejavu-core'],
     why: 'The browser tests need Chromium. Install it and set CHROMIUM to its path.',
   },
-  { is: () => existsSync('/usr/lib/postgresql'), packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
+  { is: hasPostgres, packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
   { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'The database tests need MariaDB.' },
 ];
 const missing = needed.filter(({ is }) => !is());

@@ -69,7 +69,9 @@ export class DatabaseServer {
   /** PostgreSQL with the user `office` and its password `plots`. */
   static async postgres(): Promise<DatabaseServer> {
     const base = '/usr/lib/postgresql';
-    const version = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a))[0] : undefined;
+    // The client alone makes a folder of its version too.
+    const versions = existsSync(base) ? readdirSync(base).filter((one) => existsSync(join(base, one, 'bin/initdb'))) : [];
+    const version = versions.sort((a, b) => Number(b) - Number(a))[0];
     if (!version) throw new Error('PostgreSQL is not installed: apt-get install postgresql');
     const bin = join(base, version, 'bin');
     const folder = ownFolder('postgres');
