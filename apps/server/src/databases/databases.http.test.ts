@@ -1,8 +1,10 @@
 import mysql from 'mysql2/promise';
 import pg from 'pg';
 import { waitingList } from '../../../../demo/src/waiting-list.js';
+import type { MailingDetail, SourceSummary } from '@mailbag/contract';
 import { DatabaseServer } from '../../../../testing/database-servers.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
+import { smallMailing } from '../../../../testing/small-mailing.js';
 import { parameterNames } from '@mailbag/core';
 import { prepareQuery } from './read/query.js';
 
@@ -166,6 +168,34 @@ test('servers that are not on the list of those allowed are not reached', async 
   } finally {
     await strict.close();
   }
+});
+test('a batch reads its database again first, runs over what is there now, and tells what changed', async () => {
+  const client = new pg.Client({ host: '127.0.0.1', port: postgres.port, user: 'office', password: 'plots', database: 'postgres' });
+  await client.connect();
+  await client.query("CREATE TABLE plot (number text PRIMARY KEY, name text); INSERT INTO plot VALUES ('A-1', 'Ann'), ('A-2', 'Bo')");
+  const { id } = await connect({});
+  const source = await readSource(id, 'SELECT number, name FROM plot ORDER BY number');
+  const { mailing, template } = await smallMailing(mailbag.client, [['X-1', 'Somebody', 'x@example.org', 'yes']], {
+    mailed: false,
+    folder: 'Database',
+  });
+  const { version, plan } = await mailbag.client.get<MailingDetail>(`/api/mailings/${mailing}`);
+  await mailbag.client.send('PUT', `/api/mailings/${mailing}`, {
+    version,
+    plan: {
+      ...plan,
+      sourceId: source.id,
+      keyColumn: 'number',
+      maps: { [template]: { 'permit.plot': { kind: 'column', column: 'number' }, 'permit.name': { kind: 'column', column: 'name' } } },
+      output: { folder: 'Database', file: '{{ number }}.pdf' },
+      message: { ...plan.message, addressColumn: null, recipient: '{{ name }}', subject: '', body: '' },
+    },
+  });
+  await client.query("INSERT INTO plot VALUES ('A-3', 'Cy'); UPDATE plot SET name = 'Bob' WHERE number = 'A-2'");
+  await client.end();
+  expect(await mailbag.client.send('POST', `/api/mailings/${mailing}/batches`)).toMatchObject({ records: 3 });
+  const { changes } = await mailbag.client.get<SourceSummary>(`/api/sources/${source.id}`);
+  expect(changes).toMatchObject({ added: 1, gone: 0, changed: 1, changedValues: [{ key: 'a-2', column: 'name', was: 'Bo', now: 'Bob' }] });
 });
 test('a database that goes away in the midst leaves the records of the reading before, and says so', async () => {
   const { id } = await connect(onMariadb());
