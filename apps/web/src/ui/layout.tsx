@@ -97,6 +97,21 @@ export const Row = styled.div<{ $gap?: number }>`
   gap: ${({ $gap = 8 }) => $gap}px;
   min-width: 0;
 `;
+/** Names on the left, what they stand for on the right. */
+export const Facts = styled.dl<{ $names?: string }>`
+  margin: 0;
+  display: grid;
+  grid-template-columns: ${({ $names = '84px' }) => $names} minmax(0, 1fr);
+  gap: 3px 8px;
+  font-size: 13px;
+  & dt {
+    color: ${color.faded};
+  }
+  & dd {
+    margin: 0;
+    overflow-wrap: anywhere;
+  }
+`;
 const EmptyBox = styled.div`
   margin: auto;
   padding: 40px 24px;

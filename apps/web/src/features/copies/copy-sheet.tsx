@@ -11,7 +11,7 @@ import { color, font } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
-import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
+import { Empty, Facts, Loading, Row, Small, Stack } from '../../ui/layout';
 import { FileButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
 import { atSecond, counted, fullWhen, kilobytes, when } from '../when';
@@ -85,18 +85,8 @@ const Story = styled.ol`
     overflow-wrap: anywhere;
   }
 `;
-const RecordList = styled.dl`
-  margin: 0;
-  display: grid;
-  grid-template-columns: minmax(90px, 34%) minmax(0, 1fr);
-  gap: 2px 10px;
-  font-size: 13px;
-  & dt {
-    color: ${color.faded};
-  }
+const RecordList = styled(Facts)`
   & dd {
-    margin: 0;
-    overflow-wrap: anywhere;
     white-space: pre-wrap;
   }
 `;
@@ -280,7 +270,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
             <summary style={{ cursor: 'pointer', fontFamily: font.head, fontWeight: 600, fontSize: 16 }}>
               The record as it was (row {copy.row})
             </summary>
-            <RecordList style={{ marginTop: 8 }}>
+            <RecordList $names="minmax(90px, 34%)" style={{ marginTop: 8 }}>
               {copy.record.map(({ column, text }) => (
                 <div key={column} style={{ display: 'contents' }}>
                   <dt>{column}</dt>

@@ -7,7 +7,7 @@ import styled from 'styled-components';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Bar, Small, Stack } from '../../ui/layout';
+import { Bar, Facts, Small, Stack } from '../../ui/layout';
 import { Chip } from '../../ui/mark';
 import { count } from '../when';
 
@@ -19,20 +19,6 @@ const Panel = styled.aside`
   display: flex;
   flex-direction: column;
   min-height: 0;
-`;
-const Facts = styled.dl`
-  margin: 0;
-  display: grid;
-  grid-template-columns: 84px minmax(0, 1fr);
-  gap: 4px 8px;
-  font-size: 13px;
-  & dt {
-    color: ${color.faded};
-  }
-  & dd {
-    margin: 0;
-    overflow-wrap: anywhere;
-  }
 `;
 
 /** What a column is, and how a person wants it read. */

@@ -15,7 +15,7 @@ import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Head, Loading, Pane, Screen, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Facts, Head, Loading, Pane, Screen, Scroll, Small, Split } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
@@ -61,22 +61,10 @@ const Group = styled.div`
   position: sticky;
   top: 0;
 `;
-const Facts = styled.dl`
-  margin: 0;
+const ChosenFacts = styled(Facts)`
   padding: 0 12px 10px;
   background: ${color.plumWash};
   border-bottom: 1px solid ${color.hair};
-  display: grid;
-  grid-template-columns: 92px minmax(0, 1fr);
-  gap: 3px 8px;
-  font-size: 13px;
-  & dt {
-    color: ${color.faded};
-  }
-  & dd {
-    margin: 0;
-    overflow-wrap: anywhere;
-  }
 `;
 
 function FieldFacts({ field }: { field: Field }) {
@@ -88,7 +76,7 @@ function FieldFacts({ field }: { field: Field }) {
       </>
     ) : null;
   return (
-    <Facts>
+    <ChosenFacts $names="92px">
       {line('Full name', field.name)}
       {line('Kind', kindWords(field))}
       {line('Tooltip', field.tooltip ?? '')}
@@ -100,7 +88,7 @@ function FieldFacts({ field }: { field: Field }) {
       {line('Format', formatWords(field))}
       {line('Worked out', calculationWords(field))}
       {line('Pages', [...new Set(field.widgets.map((widget) => widget.page))].join(', '))}
-    </Facts>
+    </ChosenFacts>
   );
 }
 
