@@ -8,7 +8,7 @@ const started = Date.now();
 install();
 build();
 
-const office = startProcess('standins/dist/mail/main.js', ['0', '0'], {});
+const office = startProcess('standins/dist/mail/main.js', ['0', '0', '0'], {});
 const ports = await office.ready;
 const isNew = !existsSync(join(data, 'mailbag.sqlite'));
 const server = startProcess('apps/server/dist/main.js', [], {
@@ -16,13 +16,14 @@ const server = startProcess('apps/server/dist/main.js', [], {
   MAILBAG_DATA: data,
   MAILBAG_POST_OFFICE: `http://127.0.0.1:${ports.page}`,
   // The demo tries again after seconds instead of minutes.
+  MAILBAG_MAILBOX_SECONDS: process.env.MAILBAG_MAILBOX_SECONDS ?? '5',
   MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
 });
 const address = `http://127.0.0.1:${(await server.ready).port}`;
 endTogether(server.child, office.child);
-const { demoSignIn, makeWorld, movePostOffice } = await import(join(root, 'demo/dist/world.js'));
-if (isNew) await makeWorld(address, ports.smtp);
-else await movePostOffice(address, ports.smtp);
+const { demoSignIn, makeWorld, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
+if (isNew) await makeWorld(address, ports);
+else await moveStandIns(address, ports);
 console.log(`
   Mailbag is ready after ${Math.round((Date.now() - started) / 1000)} s.
 

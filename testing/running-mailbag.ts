@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { addMailServer, addSender } from '../demo/src/mail-set-up.js';
 import { ServerClient } from '../demo/src/server-client.js';
 
 /** Starts a built Node program and waits for what it sends first. */
@@ -32,6 +33,7 @@ export interface ReceivedMail {
   id: number;
   messageId: string;
   to: string;
+  returnPath: string;
   subject: string;
   attachments: { name: string; type: string; size: number }[];
 }
@@ -42,14 +44,33 @@ export class PostOffice {
     private readonly child: ChildProcess,
     readonly smtp: number,
     readonly page: string,
+    readonly imap: number,
   ) {}
 
   static async open(): Promise<PostOffice> {
-    const { child, ready } = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0'], {});
-    return new PostOffice(child, ready.smtp, `http://127.0.0.1:${ready.page}`);
+    const { child, ready } = await start<{ smtp: number; page: number; imap: number }>('standins/dist/mail/main.js', ['0', '0', '0'], {});
+    return new PostOffice(child, ready.smtp, `http://127.0.0.1:${ready.page}`, ready.imap);
   }
   async received(): Promise<ReceivedMail[]> {
     return (await (await fetch(`${this.page}/messages.json`)).json()) as ReceivedMail[];
+  }
+  /** What it received, without the codes for senders. */
+  async letters(): Promise<ReceivedMail[]> {
+    return (await this.received()).filter(({ subject }) => !/^\d{6} is your code/.test(subject));
+  }
+  /** How it behaves from now on: `mood=busy`, `reports=2525` (port that reports are sent to), `after=50` (milliseconds until they come). */
+  async behave(how: string): Promise<void> {
+    await fetch(`${this.page}/behave?${how}`, { method: 'POST' });
+  }
+  /** A message as it travelled. */
+  async raw(message: number): Promise<string> {
+    return (await fetch(`${this.page}/messages/${message}.eml`)).text();
+  }
+  /** The code that was mailed to an address last. */
+  async code(address: string): Promise<string> {
+    const found = (await this.received()).filter(({ to, subject }) => to === address && /^\d{6} is your code/.test(subject)).at(-1);
+    if (!found) throw new Error(`No code was mailed to ${address}`);
+    return found.subject.slice(0, 6);
   }
   async attachment(message: number, index: number): Promise<Uint8Array> {
     return new Uint8Array(await (await fetch(`${this.page}/messages/${message}/attachments/${index}`)).arrayBuffer());
@@ -86,6 +107,12 @@ export class RunningMailbag {
     this.client = new ServerClient(this.address);
     return this;
   }
+  /** Port on which it takes bounces; null: it takes none. */
+  async inboundPort(): Promise<number> {
+    const { listening } = await this.client.get<{ listening: number | null }>('/api/bounces');
+    if (listening === null) throw new Error('No port takes bounces');
+    return listening;
+  }
   get pid(): number {
     return this.child.pid!;
   }
@@ -97,15 +124,8 @@ export class RunningMailbag {
   async setUp(postOffice?: PostOffice): Promise<this> {
     await this.client.send('POST', '/api/account/set-up', person);
     if (postOffice) {
-      await this.client.send('PUT', '/api/settings/mail', {
-        host: '127.0.0.1',
-        port: postOffice.smtp,
-        tls: false,
-        user: '',
-        password: '',
-        senderName: 'Office',
-        senderAddress: 'office@larkmere.example',
-      });
+      const server = await addMailServer(this.client, postOffice.smtp);
+      await addSender(this.client, server, 'office@larkmere.example', (address) => postOffice.code(address));
     }
     return this;
   }

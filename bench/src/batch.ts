@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { tenancyAgreement } from '@mailbag/demo/dist/forms/tenancy-agreement.js';
+import { addMailServer, addSender } from '@mailbag/demo/dist/mail-set-up.js';
 import { ServerClient } from '@mailbag/demo/dist/server-client.js';
 import { tenancies } from '@mailbag/demo/dist/tenancies.js';
 import { agreementMap } from '@mailbag/demo/dist/world.js';
@@ -125,15 +126,8 @@ export async function batchBench(): Promise<void> {
       email: 'bench@larkmere.example',
       password: 'a long enough password',
     });
-    await client.send('PUT', '/api/settings/mail', {
-      host: '127.0.0.1',
-      port: mailbag.smtp,
-      tls: false,
-      user: '',
-      password: '',
-      senderName: 'Office',
-      senderAddress: 'office@larkmere.example',
-    });
+    const serverId = await addMailServer(client, mailbag.smtp);
+    await addSender(client, serverId, 'office@larkmere.example', mailbag.code);
     const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'Form.pdf', setting.form);
     const { fileId, excerpt } = await client.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
       '/api/sources/files',

@@ -23,13 +23,29 @@ export function memoryOf(pid: number): { now: number; peak: number } {
 }
 
 /** A built server and a stand-in post office on free ports of loopback, with a data folder of their own. */
-export async function startMailbag(): Promise<{ address: string; smtp: number; pid: number; data: string; stop(): void }> {
+export async function startMailbag(): Promise<{
+  address: string;
+  smtp: number;
+  page: string;
+  code(address: string): Promise<string>;
+  pid: number;
+  data: string;
+  stop(): void;
+}> {
   const data = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));
-  const office = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0'], {});
+  const office = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0', '0'], {});
   const server = await start<{ port: number }>('apps/server/dist/main.js', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data });
   return {
     address: `http://127.0.0.1:${server.ready.port}`,
     smtp: office.ready.smtp,
+    page: `http://127.0.0.1:${office.ready.page}`,
+    async code(address) {
+      const all = (await (await fetch(`http://127.0.0.1:${office.ready.page}/messages.json`)).json()) as { to: string; subject: string }[];
+      return all
+        .filter(({ to }) => to === address)
+        .at(-1)!
+        .subject.slice(0, 6);
+    },
     pid: server.child.pid!,
     data,
     stop() {

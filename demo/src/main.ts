@@ -1,10 +1,11 @@
 import { demoSignIn, makeWorld } from './world.js';
 
-/** Makes the world on a running server. Arguments: its address, and the port of the stand-in post office. */
-const [base, smtpPort] = process.argv.slice(2);
-if (!base || !smtpPort) {
-  console.error('Usage: node demo/dist/main.js ADDRESS SMTP-PORT');
+/** Makes the world on a running server. Arguments: its address, and the ports of the stand-in post office: SMTP, page, IMAP. */
+const [base, ...ports] = process.argv.slice(2);
+const [smtp, page, imap] = ports.map(Number);
+if (!base || !smtp || !page || !imap) {
+  console.error('Usage: node demo/dist/main.js ADDRESS SMTP-PORT PAGE-PORT IMAP-PORT');
   process.exit(2);
 }
-await makeWorld(base, Number(smtpPort));
+await makeWorld(base, { smtp, page, imap });
 console.log(`The Larkmere world is made. Sign in as ${demoSignIn.email} with ${demoSignIn.password}`);

@@ -1,6 +1,7 @@
 import { bankMandate } from './forms/bank-mandate.js';
 import { shedPermit } from './forms/shed-permit.js';
 import { tenancyAgreement } from './forms/tenancy-agreement.js';
+import { addMailServer, addSender, mailServer } from './mail-set-up.js';
 import { ServerClient } from './server-client.js';
 import { tenancies } from './tenancies.js';
 import { waitingList } from './waiting-list.js';
@@ -81,28 +82,57 @@ interface Saved {
   version: number;
 }
 
-const mailSettings = (smtpPort: number) => ({
-  host: '127.0.0.1',
-  port: smtpPort,
-  tls: false,
-  user: '',
-  password: '',
-  senderName: 'Larkmere Allotment Office',
-  senderAddress: 'office@larkmere.example',
-});
-
-/** Tells a world made earlier where the stand-in post office is now. A world whose sign-in was changed is left alone. */
-export async function movePostOffice(base: string, smtpPort: number): Promise<void> {
-  const server = new ServerClient(base);
-  await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
-  await server.send('PUT', '/api/settings/mail', mailSettings(smtpPort));
+/** Where the stand-ins are, on loopback. */
+export interface StandIns {
+  smtp: number;
+  page: number;
+  imap: number;
 }
 
-/** Makes the Larkmere world on a server that has no account yet, and lets one small batch run. @param smtpPort port of the stand-in post office on loopback */
-export async function makeWorld(base: string, smtpPort: number): Promise<void> {
+const BOUNCES = 'bounces@larkmere.example';
+const bounceSettings = (imap: number) => ({
+  address: BOUNCES,
+  host: '127.0.0.1',
+  port: imap,
+  tls: false,
+  checkCertificate: false,
+  user: 'bounces',
+  password: 'bounces',
+  folder: 'INBOX',
+  smtpPort: 0,
+});
+
+/** Reads the code that the stand-in post office received for an address. */
+async function codeIn(page: number, address: string): Promise<string> {
+  const messages = (await (await fetch(`http://127.0.0.1:${page}/messages.json`)).json()) as { to: string; subject: string }[];
+  return messages
+    .filter(({ to }) => to === address)
+    .at(-1)!
+    .subject.slice(0, 6);
+}
+
+/** Tells a world made earlier where the stand-ins are now. A world whose sign-in was changed is left alone. */
+export async function moveStandIns(base: string, { smtp, imap }: StandIns): Promise<void> {
+  const server = new ServerClient(base);
+  await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
+  for (const { id, hasPassword: _, senders: __, rest: ___, ...known } of await server.get<
+    { id: number; name: string; hasPassword: boolean; senders: number; rest: unknown }[]
+  >('/api/mail-servers'))
+    if (known.name === mailServer(0).name) await server.send('PUT', `/api/mail-servers/${id}`, { ...known, port: smtp });
+  await server.send('PUT', '/api/bounces', bounceSettings(imap));
+}
+
+/** Makes the Larkmere world on a server that has no account yet, and lets one small batch run. */
+export async function makeWorld(base: string, standIns: StandIns): Promise<void> {
   const server = new ServerClient(base);
   await server.send('POST', '/api/account/set-up', demoSignIn);
-  await server.send('PUT', '/api/settings/mail', mailSettings(smtpPort));
+  const serverId = await addMailServer(server, standIns.smtp);
+  await addSender(server, serverId, 'office@larkmere.example', (address) => codeIn(standIns.page, address), 'Larkmere Allotment Office');
+  await server.send('PUT', '/api/bounces', bounceSettings(standIns.imap));
+  await server.send('PUT', '/api/settings/office', {
+    returnLine: 'Larkmere Allotment Office · 1 Mill Lane · 04200 Larkmere',
+    country: 'DE',
+  });
   const upload = async (file: string, bytes: Uint8Array): Promise<number> =>
     (await server.upload<{ template: Identified }>('/api/templates', file, bytes)).template.id;
   const agreement = await upload('Tenancy agreement.pdf', tenancyAgreement());

@@ -1,11 +1,16 @@
 import { Module } from '@nestjs/common';
-import { APP_FILTER, APP_GUARD } from '@nestjs/core';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { AccountsController } from './accounts/accounts.controller.js';
 import { AccountEntity, SessionEntity } from './accounts/accounts.entity.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { SessionGuard } from './accounts/session.guard.js';
 import { ArchiveService } from './archive/archive.service.js';
+import { BounceSettings } from './bounces/bounce-settings.service.js';
+import { BouncesController } from './bounces/bounces.controller.js';
+import { BouncesService } from './bounces/bounces.service.js';
+import { InboundSmtp } from './bounces/inbound-smtp.service.js';
+import { MailboxReader } from './bounces/mailbox-reader.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchEntity } from './batches/batches.entity.js';
 import { BatchesService } from './batches/batches.service.js';
@@ -13,25 +18,38 @@ import { FrozenBatches } from './batches/frozen-batches.js';
 import { PlanCopies } from './batches/plan-copies.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopiesService } from './copies/copies.service.js';
+import { LedgerExports } from './copies/ledger-exports.service.js';
+import { SavedViews } from './copies/saved-views.service.js';
 import { ConnectionsController } from './databases/connections.controller.js';
 import { ConnectionEntity } from './databases/connections.entity.js';
 import { ConnectionsService } from './databases/connections.service.js';
 import { CorrectionsController } from './corrections/corrections.controller.js';
 import { CorrectionsService } from './corrections/corrections.service.js';
 import { DeliveryService } from './delivery/delivery.service.js';
+import { Envelopes } from './delivery/envelopes.service.js';
+import { Letters } from './delivery/letters.service.js';
+import { Settling } from './delivery/settling.service.js';
 import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
+import { HistoryController } from './history/history.controller.js';
+import { HistoryInterceptor } from './history/history.interceptor.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
 import { MailingsService } from './mailings/mailings.service.js';
+import { MessageSamples } from './mailings/message-samples.service.js';
+import { Invitations } from './people/invitations.service.js';
+import { PeopleController } from './people/people.controller.js';
 import { dataSourceOptions } from './persistence/data-source.js';
 import { Transactions } from './persistence/transactions.js';
 import { ErrorFilter } from './platform/error-filter.js';
 import { FacesController } from './platform/faces.controller.js';
 import { HealthController } from './platform/health.controller.js';
+import { SendersController } from './senders/senders.controller.js';
+import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
+import { SendersService } from './senders/senders.service.js';
 import { SettingsController } from './settings/settings.controller.js';
 import { SettingEntity } from './settings/settings.entity.js';
 import { SettingsService } from './settings/settings.service.js';
@@ -55,6 +73,8 @@ import { Pool } from './work/pool.js';
       BatchEntity,
       ConnectionEntity,
       MailingEntity,
+      MailServerEntity,
+      SenderEntity,
       SettingEntity,
       SourceEntity,
       TemplateEntity,
@@ -64,14 +84,18 @@ import { Pool } from './work/pool.js';
   controllers: [
     AccountsController,
     BatchesController,
+    BouncesController,
     ConnectionsController,
     CopiesController,
     CorrectionsController,
     DeskController,
     FacesController,
     HealthController,
+    HistoryController,
     LiveController,
     MailingsController,
+    PeopleController,
+    SendersController,
     SettingsController,
     SourcesController,
     TemplatesController,
@@ -80,25 +104,38 @@ import { Pool } from './work/pool.js';
     AccountsService,
     ArchiveService,
     BatchesService,
+    BounceSettings,
+    BouncesService,
     ConnectionsService,
     CopiesService,
     CorrectionsService,
     DeliveryService,
     DeskService,
+    Envelopes,
     FrozenBatches,
     ImportReports,
+    InboundSmtp,
+    Invitations,
+    LedgerExports,
+    Letters,
     LiveService,
     MailingChecks,
+    MailboxReader,
     MailingsService,
+    MessageSamples,
     PlanCopies,
     Pool,
     RecordExports,
+    SavedViews,
+    SendersService,
     SettingsService,
+    Settling,
     SourcesService,
     StarterSheets,
     TemplatesService,
     Transactions,
     { provide: APP_GUARD, useClass: SessionGuard },
+    { provide: APP_INTERCEPTOR, useClass: HistoryInterceptor },
     { provide: APP_FILTER, useClass: ErrorFilter },
   ],
 })

@@ -14,6 +14,8 @@ export interface BatchSummary {
   /** Copies by state. */
   counts: Record<string, number>;
   error: { code: string; message: string } | null;
+  /** Why what is queued waits, in a sentence; null: it does not. */
+  waiting: string | null;
   startedAt: string;
   finishedAt: string | null;
   /** Copies made a second in the last stretch; 0: not running. */

@@ -1,6 +1,17 @@
 import type { BatchSummary } from './batch.js';
 
-export type NeedKind = 'bounced' | 'unconfirmed' | 'held-back' | 'paused' | 'no-mail-server' | 'retrying';
+export type NeedKind =
+  | 'bounced'
+  | 'unconfirmed'
+  | 'held-back'
+  | 'paused'
+  | 'no-mail-server'
+  | 'server-fails'
+  | 'sender-unconfirmed'
+  | 'to-print'
+  | 'register-fails'
+  | 'print-run'
+  | 'retrying';
 
 /** Something that a person should do now. */
 export interface Need {
@@ -27,6 +38,6 @@ export interface FindAnswer {
 
 /** What is told to open pages as it happens. */
 export interface LiveEvent {
-  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing';
+  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register';
   id: number;
 }

@@ -5,11 +5,15 @@ import {
   ArrayUnique,
   IsArray,
   IsBoolean,
+  IsEmail,
+  IsISO8601,
   IsIn,
   IsInt,
   IsObject,
   IsOptional,
   IsString,
+  Matches,
+  Max,
   MaxLength,
   Min,
   MinLength,
@@ -32,6 +36,117 @@ export class OutputPlan {
   @IsOptional()
   @IsIn(['flattened', 'locked', 'open'] satisfies Finish[])
   finish?: Finish;
+
+  /** Pattern of the password that opens a copy; empty: it opens without. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  openPassword?: string;
+
+  /** Pattern of the password that lifts the limits of use; empty: none is set. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  permissionsPassword?: string;
+
+  /** Combined files that are made beside the single ones: one a batch, or one a template. */
+  @IsOptional()
+  @IsIn(['none', 'batch', 'template'])
+  combined?: 'none' | 'batch' | 'template';
+
+  /** Columns whose values are written into the manifest, and can be searched by. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  metadata?: string[];
+}
+
+/** A file that goes along with every message. */
+export class ExtraFile {
+  /** SHA-256 of its bytes, in hexadecimal. */
+  @Matches(/^[0-9a-f]{64}$/)
+  fileId!: string;
+
+  @IsString()
+  @MinLength(1)
+  @MaxLength(200)
+  name!: string;
+
+  /** In bytes. */
+  @IsInt()
+  @Min(0)
+  size!: number;
+}
+
+/** What is sent to those whose copy has not come back. */
+export class ReminderPlan {
+  @IsString()
+  @MaxLength(500)
+  subject!: string;
+
+  @IsString()
+  @MaxLength(20_000)
+  body!: string;
+
+  /** Days after sending until the first one. */
+  @IsInt()
+  @Min(1)
+  @Max(365)
+  afterDays!: number;
+
+  /** How many at most, as far apart as the first. */
+  @IsInt()
+  @Min(1)
+  @Max(10)
+  most!: number;
+
+  /** Whether they go out by themselves. */
+  @IsBoolean()
+  bySchedule!: boolean;
+
+  /** Whether the copies go along again. */
+  @IsBoolean()
+  attach!: boolean;
+}
+
+/** Where the postal address of a record stands, as patterns. */
+export class PaperPlan {
+  @IsString()
+  @MaxLength(500)
+  name!: string;
+
+  @IsString()
+  @MaxLength(500)
+  street!: string;
+
+  @IsString()
+  @MaxLength(300)
+  postalCode!: string;
+
+  @IsString()
+  @MaxLength(300)
+  town!: string;
+
+  @IsString()
+  @MaxLength(300)
+  region!: string;
+
+  /** Two letters (ISO 3166-1) or a pattern that gives them; empty: the office's own country. */
+  @IsString()
+  @MaxLength(300)
+  country!: string;
+
+  /** Who asks for paper: the column, and the values that say so. Null: nobody is asked. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  wantsColumn!: string | null;
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  wantsValues!: string[];
 }
 
 /** What the recipient gets. */
@@ -57,6 +172,59 @@ export class MessagePlan {
   @IsString()
   @MaxLength(20_000)
   body!: string;
+
+  /** `html`: the body is rich text; `text` where nothing is said. */
+  @IsOptional()
+  @IsIn(['text', 'html'])
+  bodyFormat?: 'text' | 'html';
+
+  /** Who it comes from; the first confirmed sender where nothing is said. */
+  @IsOptional()
+  @IsInt()
+  senderId?: number | null;
+
+  /** Whether a cell may hold several addresses. */
+  @IsOptional()
+  @IsBoolean()
+  several?: boolean;
+
+  /** Patterns of addresses that get it too, openly and blind. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  copyTo?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  blindCopyTo?: string;
+
+  /** How the packet goes along: its files, one combined PDF, or one zip. */
+  @IsOptional()
+  @IsIn(['files', 'combined', 'zip'])
+  attach?: 'files' | 'combined' | 'zip';
+
+  @IsOptional()
+  @ValidateNested({ each: true })
+  @Type(() => ExtraFile)
+  @ArrayMaxSize(10)
+  extraFiles?: ExtraFile[];
+
+  /** The sentence that tells how the attachment is opened, for copies with a password. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  passwordSentence?: string;
+
+  /** ISO 8601 time before which nothing is sent. */
+  @IsOptional()
+  @IsISO8601()
+  startAt?: string | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => ReminderPlan)
+  reminder?: ReminderPlan | null;
 }
 
 /** Everything of a mailing that a person decides. Saved as a whole; the steps of undo are whole plans. */
@@ -103,6 +271,12 @@ export class MailingPlan {
   @ValidateNested()
   @Type(() => MessagePlan)
   message!: MessagePlan;
+
+  /** How copies on paper are addressed; guessed from the columns where nothing is said. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PaperPlan)
+  paper?: PaperPlan | null;
 }
 
 export class MailingSaveRequest {
@@ -236,4 +410,50 @@ export class AcceptRequest {
 /** Places of the records with findings among all records, from 0, in order. */
 export interface FlaggedAnswer {
   indexes: number[];
+}
+
+/** The message of a mailing for one record, as it will go out. */
+export interface MessageSample {
+  from: string;
+  to: string[];
+  copyTo: string[];
+  blindCopyTo: string[];
+  subject: string;
+  html: string;
+  text: string;
+  attachments: { name: string; size: number }[];
+  /** Bytes of the whole message as it travels, and the most that the mail server is sent. */
+  size: number;
+  limit: number;
+  /** Null: the record has none, or the person may not see it. */
+  openPassword: string | null;
+  /** Why this record is not mailed; null: it is. */
+  fault: string | null;
+}
+
+export class MessageSampleRequest {
+  /** Place of the record among all, from 0. */
+  @IsInt()
+  @Min(0)
+  index!: number;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => MessagePlan)
+  message?: MessagePlan;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => OutputPlan)
+  output?: OutputPlan;
+}
+
+export class TestMessageRequest {
+  /** Place of the record among all, from 0. */
+  @IsInt()
+  @Min(0)
+  index!: number;
+
+  @IsEmail({}, { message: 'That is not an e-mail address.' })
+  address!: string;
 }

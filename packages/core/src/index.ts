@@ -58,15 +58,31 @@ export { compilePattern, patternExtras } from './patterns/pattern.js';
 export { outputPattern } from './patterns/output-path.js';
 export type { OutputPattern } from './patterns/output-path.js';
 export { PARAMETER, VERBATIM, parameterNames } from './patterns/query-parameters.js';
-export { messagePattern, textToHtml } from './patterns/message.js';
-export type { RenderedMessage } from './patterns/message.js';
+export { messagePattern, oneLine, plainTags, textToHtml } from './patterns/message.js';
+export type { MessageTexts, RenderedMessage } from './patterns/message.js';
 export { patternData } from './patterns/pattern-data.js';
 export type { PatternExtras } from './patterns/pattern-data.js';
 
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
-export { copyEvents, copyLaw, copyStates, nextCopyState } from './copies/states.js';
-export type { CopyEventKind, CopyState } from './copies/states.js';
+export { assertCopy, copyEvents, copyLaw, copyNotes, copyStates, nextCopyState } from './copies/states.js';
+export type { CopyEventKind, CopyNote, CopyState, StoryLine } from './copies/states.js';
 
 export { addressFault, domainOf } from './mail/address.js';
+export { enhancedCode, troubleWords, troubles } from './mail/enhanced-code.js';
+export type { EnhancedCode, Trouble } from './mail/enhanced-code.js';
+export { deliveryHeaders } from './mail/headers.js';
+export { RateKeeper } from './mail/rate-limit.js';
+export type { RateLimits } from './mail/rate-limit.js';
+export { MOST_ADDRESSES, addressesIn } from './mail/recipients.js';
+export type { MailAddress } from './mail/recipients.js';
+export { readDeliveryStatus, readReport } from './mail/report.js';
+export type { IncomingMail, MailReport, ReportedRecipient } from './mail/report.js';
+export { newReturnToken, returnPath, returnToken } from './mail/return-path.js';
+export { minutesUntilOpen } from './mail/send-window.js';
+export type { SendWindow } from './mail/send-window.js';
 export { MOST_TRIES, replyMeaning, retryDelay } from './mail/smtp-reply.js';
+
+export { ADDRESS_FIELDS, addressSheet } from './paper/address-sheet.js';
+export { addressLines, comparePostal, countryLetters } from './paper/postal-address.js';
+export type { PostalAddress } from './paper/postal-address.js';

@@ -19,8 +19,8 @@ test('a message is shown as its recipient would see it, and only the newest are 
     Buffer.from(
       `From: Office <o@larkmere.example>\r\nTo: a@example.org\r\nSubject: ${subject}\r\nMessage-ID: <${subject}@x>\r\n\r\nHello\r\n`,
     );
-  await mailbox.take(raw('one'), 'a@example.org');
-  await mailbox.take(raw('two'), 'a@example.org');
+  await mailbox.take(raw('one'), ['a@example.org']);
+  await mailbox.take(raw('two'), ['a@example.org']);
   expect(mailbox.received.map(({ messageId, subject }) => [messageId, subject])).toEqual([
     ['<one@x>', 'one'],
     ['<two@x>', 'two'],

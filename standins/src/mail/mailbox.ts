@@ -5,7 +5,9 @@ export interface Received {
   id: number;
   messageId: string;
   from: string;
+  /** The recipients of its envelope, and where bounces were to go. */
   to: string;
+  returnPath: string;
   subject: string;
   at: string;
   attachments: { name: string; type: string; size: number }[];
@@ -18,13 +20,14 @@ export class Mailbox {
 
   constructor(private readonly keep = 500) {}
 
-  async take(raw: Buffer, envelopeTo: string): Promise<Received> {
+  async take(raw: Buffer, envelopeTo: readonly string[], returnPath = ''): Promise<Received> {
     const parsed = await simpleParser(raw);
     const one: Received = {
       id: this.received.length + 1,
       messageId: parsed.messageId ?? '',
       from: parsed.from?.text ?? '',
-      to: envelopeTo,
+      to: envelopeTo.join(', '),
+      returnPath,
       subject: parsed.subject ?? '',
       at: new Date().toISOString(),
       attachments: parsed.attachments.map((part) => ({ name: part.filename ?? 'file', type: part.contentType, size: part.size })),
@@ -38,13 +41,14 @@ export class Mailbox {
 
   async open(
     id: number,
-  ): Promise<{ received: Received; text: string; attachments: { name: string; type: string; content: Buffer }[] } | null> {
+  ): Promise<{ received: Received; raw: Buffer; text: string; attachments: { name: string; type: string; content: Buffer }[] } | null> {
     const received = this.received[id - 1];
     const raw = this.raw.get(id);
     if (!received || !raw) return null;
     const parsed = await simpleParser(raw);
     return {
       received,
+      raw,
       text: parsed.text ?? '',
       attachments: parsed.attachments.map((part) => ({ name: part.filename ?? 'file', type: part.contentType, content: part.content })),
     };

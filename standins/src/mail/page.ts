@@ -1,6 +1,10 @@
 import { createServer } from 'node:http';
 import type { Server } from 'node:http';
+import type { Mood } from './behaviour.js';
+import { moods } from './behaviour.js';
+import type { ImapBox } from './imap.js';
 import type { Mailbox } from './mailbox.js';
+import type { PostOfficeServer } from './smtp.js';
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
 
@@ -15,7 +19,7 @@ th,td{text-align:left;padding:8px 10px;border-bottom:1px solid #E8E1D2;vertical-
 pre{white-space:pre-wrap;font:inherit;background:#fff;border:1px solid #D8D0BF;padding:14px;border-radius:6px}</style><main>${body}</main></html>`;
 
 /** The page on which one sees each received message as its recipient would, and the same as data under /messages.json. */
-export function mailPage(mailbox: Mailbox): Server {
+export function mailPage(mailbox: Mailbox, box: ImapBox, office: PostOfficeServer): Server {
   return createServer((request, response) => {
     void (async () => {
       const url = new URL(request.url ?? '/', 'http://stand-in');
@@ -23,6 +27,23 @@ export function mailPage(mailbox: Mailbox): Server {
         void response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(frame(title, body));
       if (url.pathname === '/messages.json')
         return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(mailbox.received));
+      // How the whole post office behaves, for tests and the demo: `?mood=busy`, `?reports=2525`, `?after=1000`.
+      if (url.pathname === '/behave' && request.method === 'POST') {
+        const [mood, reports, after] = ['mood', 'reports', 'after'].map((name) => url.searchParams.get(name));
+        if (moods.includes(mood as Mood)) office.mood = mood as Mood;
+        if (reports) office.reportsTo = Number(reports);
+        if (after) office.replyAfter = Number(after);
+        return void response.writeHead(204).end();
+      }
+      const raw = /^\/messages\/(\d+)\.eml$/.exec(url.pathname);
+      if (raw) {
+        const found = await mailbox.open(Number(raw[1]));
+        return void response.writeHead(found ? 200 : 404, { 'content-type': 'message/rfc822' }).end(found?.raw);
+      }
+      if (url.pathname === '/reports.json')
+        return void response
+          .writeHead(200, { 'content-type': 'application/json' })
+          .end(JSON.stringify(box.messages.map(({ uid, flags }) => ({ uid, seen: flags.has('\\Seen') }))));
       const attachment = /^\/messages\/(\d+)\/attachments\/(\d+)/.exec(url.pathname);
       const message = /^\/messages\/(\d+)$/.exec(url.pathname);
       if (attachment) {

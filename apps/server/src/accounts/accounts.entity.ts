@@ -1,3 +1,4 @@
+import type { Role } from '@mailbag/contract';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 @Entity('account')
@@ -12,6 +13,17 @@ export class AccountEntity {
   passwordHash!: string;
   @Column('text')
   createdAt!: string;
+  @Column('text')
+  role!: Role;
+  @Column('integer')
+  seesValues!: number;
+  @Column('integer')
+  seesPasswords!: number;
+  /** Since when nobody can sign in with it. */
+  @Column('text', { nullable: true })
+  disabledAt!: string | null;
+  @Column('text', { nullable: true })
+  lastSeenAt!: string | null;
 }
 
 /** A signed-in browser. The token itself is in the cookie only. */

@@ -48,8 +48,8 @@ test('every path but sign-in, health and the web files refuses the unknown', asy
     ['GET', '/api/copies'],
     ['GET', '/api/copies/1/pdf'],
     ['POST', '/api/copies/1/send-again'],
-    ['GET', '/api/settings/mail'],
-    ['PUT', '/api/settings/mail'],
+    ['GET', '/api/senders'],
+    ['POST', '/api/mail-servers'],
   ];
   const answers = await Promise.all(paths.map(async ([method, path]) => [`${method} ${path}`, (await ask(method, path)).status]));
   expect(answers.filter(([, status]) => status !== 401)).toEqual([]);

@@ -1,5 +1,17 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { Account, SetUpRequest, SignInRequest } from '@mailbag/contract';
+import type {
+  AcceptInvitationRequest,
+  Account,
+  InvitationAnswer,
+  InvitationRequest,
+  PasswordRequest,
+  PeopleAnswer,
+  PersonAnswer,
+  PersonRequest,
+  Role,
+  SetUpRequest,
+  SignInRequest,
+} from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -10,12 +22,22 @@ import { AccountEntity, SessionEntity } from './accounts.entity.js';
 
 const DAY = 86_400_000;
 const SESSION_DAYS = 14;
+const INVITATION_DAYS = 7;
 /** Wrong tries in a stretch of time, by address and by place. */
 const TRIES = 8;
 const TRIES_MINUTES = 15;
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
-const toAccount = ({ id, name, email }: AccountEntity): Account => ({ id, name, email });
+const toAccount = ({ id, name, email, role, seesValues, seesPasswords }: AccountEntity): Account => ({
+  id,
+  name,
+  email,
+  role,
+  seesValues: seesValues === 1,
+  seesPasswords: seesPasswords === 1,
+});
+/** Minutes between notes of when an account was seen. */
+const SEEN_MINUTES = 5;
 
 @Injectable()
 export class AccountsService {
@@ -43,6 +65,9 @@ export class AccountsService {
         email: email.trim().toLowerCase(),
         passwordHash,
         createdAt: new Date().toISOString(),
+        role: 'administrator',
+        seesValues: 1,
+        seesPasswords: 1,
       });
       return this.openSession(manager.getRepository(SessionEntity), account.id);
     });
@@ -71,6 +96,7 @@ export class AccountsService {
       throw new MailbagError('account-sign-in-refused');
     }
     keys.forEach((key) => this.tries.delete(key));
+    if (account.disabledAt) throw new MailbagError('account-disabled');
     return this.transactions.run((manager) => this.openSession(manager.getRepository(SessionEntity), account.id));
   }
 
@@ -92,7 +118,126 @@ export class AccountsService {
     const session = await this.sessions.findOneBy({ tokenHash: digest(token) });
     if (!session || session.expiresAt < new Date().toISOString()) return null;
     const account = await this.accounts.findOneBy({ id: session.accountId });
-    return account && toAccount(account);
+    if (!account || account.disabledAt) return null;
+    const now = Date.now();
+    if (!account.lastSeenAt || Date.parse(account.lastSeenAt) < now - SEEN_MINUTES * 60_000)
+      await this.transactions.run((manager) =>
+        manager.query('UPDATE account SET lastSeenAt = ? WHERE id = ?', [new Date(now).toISOString(), account.id]),
+      );
+    return toAccount(account);
+  }
+
+  /** Ends every session of an account. @param but the token of one that stays */
+  async signOutEverywhere(accountId: number, but?: string): Promise<void> {
+    await this.transactions.run((manager) =>
+      manager.query('DELETE FROM session WHERE accountId = ? AND tokenHash <> ?', [accountId, but ? digest(but) : '']),
+    );
+  }
+
+  /** @throws MailbagError account-sign-in-refused */
+  async changePassword(accountId: number, { before, password }: PasswordRequest, token: string | undefined): Promise<void> {
+    const account = await this.accounts.findOneByOrFail({ id: accountId });
+    if (!(await verify(account.passwordHash, before).catch(() => false))) throw new MailbagError('account-sign-in-refused');
+    const passwordHash = await hash(password);
+    await this.transactions.run((manager) => manager.query('UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, accountId]));
+    await this.signOutEverywhere(accountId, token);
+  }
+
+  private people(): Promise<PersonAnswer[]> {
+    return this.transactions
+      .read<AccountEntity & { sessions: number }>(
+        'SELECT account.*, (SELECT COUNT(*) FROM session WHERE session.accountId = account.id AND session.expiresAt > ?) AS sessions FROM account ORDER BY name',
+        [new Date().toISOString()],
+      )
+      .then((rows) =>
+        rows.map((row) => ({ ...toAccount(row), closed: row.disabledAt !== null, lastSeenAt: row.lastSeenAt, sessions: row.sessions })),
+      );
+  }
+
+  async peopleAnswer(): Promise<PeopleAnswer> {
+    const invitations = await this.transactions.read<InvitationAnswer>(
+      'SELECT substr(tokenHash, 1, 16) AS id, name, email, role, who, expiresAt FROM invitation WHERE expiresAt > ? ORDER BY createdAt',
+      [new Date().toISOString()],
+    );
+    return { people: await this.people(), invitations };
+  }
+
+  /** @throws MailbagError account-last-administrator, not-found */
+  async savePerson(id: number, { name, role, seesValues, seesPasswords, closed = false }: PersonRequest): Promise<PeopleAnswer> {
+    await this.transactions.run(async (manager) => {
+      await manager.query('UPDATE account SET name = ?, role = ?, seesValues = ?, seesPasswords = ?, disabledAt = ? WHERE id = ?', [
+        name.trim(),
+        role,
+        seesValues ? 1 : 0,
+        seesPasswords ? 1 : 0,
+        closed ? new Date().toISOString() : null,
+        id,
+      ]);
+      const [left] = (await manager.query("SELECT COUNT(*) AS count FROM account WHERE role = 'administrator' AND disabledAt IS NULL")) as {
+        count: number;
+      }[];
+      if (left!.count === 0) throw new MailbagError('account-last-administrator');
+      if (closed) await manager.query('DELETE FROM session WHERE accountId = ?', [id]);
+    });
+    return this.peopleAnswer();
+  }
+
+  /** Makes an invitation that holds for a week. @returns the token, which is in the address only */
+  async invite({ name, email, role, seesValues, seesPasswords }: InvitationRequest, who: string): Promise<string> {
+    const address = email.trim().toLowerCase();
+    if (await this.accounts.findOneBy({ email: address }))
+      throw new MailbagError('request-wrong', { why: `${address} has an account already` });
+    const token = randomBytes(32).toString('base64url');
+    const now = Date.now();
+    await this.transactions.run(async (manager) => {
+      await manager.query('DELETE FROM invitation WHERE email = ?', [address]);
+      await manager.query(
+        'INSERT INTO invitation (tokenHash, email, name, role, seesValues, seesPasswords, who, createdAt, expiresAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        [
+          digest(token),
+          address,
+          name.trim(),
+          role,
+          seesValues ? 1 : 0,
+          seesPasswords ? 1 : 0,
+          who,
+          new Date(now).toISOString(),
+          new Date(now + INVITATION_DAYS * DAY).toISOString(),
+        ],
+      );
+    });
+    return token;
+  }
+
+  async takeBack(id: string): Promise<PeopleAnswer> {
+    await this.transactions.run((manager) => manager.query('DELETE FROM invitation WHERE substr(tokenHash, 1, 16) = ?', [id]));
+    return this.peopleAnswer();
+  }
+
+  /** Who an invitation is for. @throws MailbagError invitation-over */
+  async invitation(token: string): Promise<{ name: string; email: string }> {
+    const [found] = await this.transactions.read<{ name: string; email: string }>(
+      'SELECT name, email FROM invitation WHERE tokenHash = ? AND expiresAt > ?',
+      [digest(token), new Date().toISOString()],
+    );
+    if (!found) throw new MailbagError('invitation-over');
+    return found;
+  }
+
+  /** @returns token of a session @throws MailbagError invitation-over */
+  async accept({ token, password }: AcceptInvitationRequest): Promise<string> {
+    const passwordHash = await hash(password);
+    return this.transactions.run(async (manager) => {
+      const now = new Date().toISOString();
+      const [found] = (await manager.query('DELETE FROM invitation WHERE tokenHash = ? AND expiresAt > ? RETURNING *', [
+        digest(token),
+        now,
+      ])) as { name: string; email: string; role: Role; seesValues: number; seesPasswords: number }[];
+      if (!found) throw new MailbagError('invitation-over');
+      const { name, email, role, seesValues, seesPasswords } = found;
+      const account = await manager.save(AccountEntity, { name, email, role, seesValues, seesPasswords, passwordHash, createdAt: now });
+      return this.openSession(manager.getRepository(SessionEntity), account.id);
+    });
   }
 
   async signOut(token: string | undefined): Promise<void> {

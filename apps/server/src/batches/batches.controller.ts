@@ -1,6 +1,6 @@
 import type { BatchSummary } from '@mailbag/contract';
 import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, StreamableFile } from '@nestjs/common';
-import { Who } from '../accounts/session.guard.js';
+import { ShowsValues, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { BatchesService } from './batches.service.js';
 
@@ -47,6 +47,7 @@ export class BatchesController {
   }
 
   @Get('batches/:id/zip')
+  @ShowsValues()
   async zip(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
     const { name, stream } = await this.batches.zip(id);
     return new StreamableFile(stream, { type: 'application/zip', disposition: attachment(name) });

@@ -1,6 +1,6 @@
 import type { Readable } from 'node:stream';
 import type { BatchState, BatchSummary } from '@mailbag/contract';
-import { MailbagError, isMailbagError, messagePattern, outputPattern, compilePattern, patternExtras } from '@mailbag/core';
+import { MailbagError, compilePattern, isMailbagError, outputPattern } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -10,13 +10,16 @@ import { ArchiveService } from '../archive/archive.service.js';
 import { changeCopies } from '../copies/copy-changes.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
+import { Envelopes } from '../delivery/envelopes.service.js';
+import { letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { LiveService } from '../live/live.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
-import { SettingsService } from '../settings/settings.service.js';
+import { SendersService } from '../senders/senders.service.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
+import { FrozenBatches } from './frozen-batches.js';
 import type { FrozenMailing } from './frozen-mailing.js';
 import { PlanCopies } from './plan-copies.js';
 
@@ -52,7 +55,9 @@ export class BatchesService implements OnApplicationBootstrap {
     private readonly copies: CopiesService,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
-    private readonly settings: SettingsService,
+    private readonly envelopes: Envelopes,
+    private readonly senders: SendersService,
+    private readonly frozen: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
     private readonly planner: PlanCopies,
@@ -73,7 +78,8 @@ export class BatchesService implements OnApplicationBootstrap {
     const { message, leftOut } = frozen.plan;
     if (message.mailed) {
       if (!message.addressColumn) throw new MailbagError('mailing-no-recipient-column', { mailing: name });
-      if (!(await this.settings.mail())) throw new MailbagError('mailing-no-mail-server');
+      if ((await this.senders.sendingServers()).length === 0) throw new MailbagError('mailing-no-mail-server');
+      if (!(await this.senders.ready(message.senderId ?? null))) throw new MailbagError('sender-not-confirmed', { mailing: name });
     }
     const id = await this.transactions.run(async (manager) => {
       const [last] = (await manager.query('SELECT MAX(number) AS number FROM batch')) as { number: number | null }[];
@@ -111,14 +117,18 @@ export class BatchesService implements OnApplicationBootstrap {
     return this.summary(id);
   }
 
-  private assertPatterns({ plan, columns }: FrozenMailing): void {
-    const names = [...patternExtras, ...columns.map(({ slug }) => slug)];
-    outputPattern(plan.output.folder, plan.output.file, names);
-    compilePattern(plan.message.recipient, names);
-    if (plan.message.mailed) messagePattern(plan.message.subject, plan.message.body, names);
+  /** Everything that is written as a pattern is understood before any copy exists. */
+  private assertPatterns(mailing: FrozenMailing): void {
+    const { plan, columns } = mailing;
+    outputPattern(plan.output.folder, plan.output.file, patternNames(columns));
+    compilePattern(plan.message.recipient, patternNames(columns));
+    passwordPattern(plan, columns);
+    if (plan.message.mailed) letterPattern(mailing);
+    const isFlat = (plan.output.finish ?? 'flattened') === 'flattened' && !passwordPattern(plan, columns);
+    if (plan.message.mailed && plan.message.attach === 'combined' && mailing.templates.length > 1 && !isFlat)
+      throw new MailbagError('mail-combined-needs-flat');
   }
 
-  /** Goes on with a batch until it is done, waits for its mail, or is held. */
   private async run(id: number): Promise<void> {
     if (this.running.has(id)) return;
     this.running.add(id);
@@ -216,23 +226,29 @@ export class BatchesService implements OnApplicationBootstrap {
       }[];
       await changeCopies(manager, made, 'make', { who: MAILBAG });
       if (!batch?.mailed || batch.state === 'cancelled') return;
+      // Who asks for paper is not mailed.
       const copies = (await manager.query(
-        "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' ORDER BY recordOrdinal, position",
+        "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' AND wantsPaper = 0 ORDER BY recordOrdinal, position",
         [batchId, from, to],
       )) as {
         id: number;
         recordOrdinal: number;
         address: string;
       }[];
+      const { mailing } = await this.frozen.mailing(batchId);
+      const { senderId = null, several = false, startAt = null } = mailing.plan.message;
       for (const together of byRecord(copies)) {
-        const { recordOrdinal } = together[0]!;
-        await this.delivery.queue(manager, {
+        const { recordOrdinal, address } = together[0]!;
+        await this.envelopes.queue(manager, {
           batchId,
           recordOrdinal,
-          address: together[0]!.address,
+          address,
           copies: together.map(({ id }) => id),
           who: MAILBAG,
           held: batch.state === 'paused',
+          senderId,
+          several,
+          startAt,
         });
       }
     });
@@ -252,7 +268,7 @@ export class BatchesService implements OnApplicationBootstrap {
   /** A batch is done when no delivery of it moves by itself any more. */
   private async finishSending(id: number): Promise<void> {
     const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
-    if (batch?.state !== 'sending' || (await this.delivery.open(id)) > 0) return;
+    if (batch?.state !== 'sending' || (await this.delivery.isOpen(id))) return;
     if (await this.move(id, 'sending', 'done')) this.live.tell('batch', id);
   }
 
@@ -311,7 +327,7 @@ export class BatchesService implements OnApplicationBootstrap {
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<BatchSummary> {
     const [batch] = await this.transactions.read<
-      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned'> & {
+      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned' | 'waiting'> & {
         mailed: number;
         error: string | null;
         plannedThrough: number;
@@ -328,6 +344,7 @@ export class BatchesService implements OnApplicationBootstrap {
       mailed: batch.mailed === 1,
       error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
       counts: await this.copies.countsOfBatch(id),
+      waiting: batch.state === 'sending' ? await this.delivery.waiting(id) : null,
       pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
     };
   }

@@ -26,6 +26,9 @@ interface Planned {
   template: FrozenMailing['templates'][number];
   recipient: string;
   address: string;
+  wantsPaper: boolean;
+  isProtected: boolean;
+  metadata: string | null;
   path: string;
   search: string;
 }
@@ -103,7 +106,15 @@ export class PlanCopies {
 
   private planRecord(batchId: number, batchNumber: number, mailing: FrozenMailing, record: SourceRecord, ordinal: number): Planned[] {
     const { output, recipient } = this.patternsOf(batchId, mailing);
-    const addressAt = mailing.columns.findIndex(({ name }) => name === mailing.plan.message.addressColumn);
+    const at = (column: string | null | undefined): string =>
+      record.cells[mailing.columns.findIndex(({ name }) => name === column)]?.text.trim() ?? '';
+    const { paper, output: outputs } = mailing.plan;
+    const wants = paper?.wantsColumn ? at(paper.wantsColumn).toLowerCase() : '';
+    const wantsPaper = wants !== '' && paper!.wantsValues.some((value) => value.trim().toLowerCase() === wants);
+    const metadata = outputs.metadata?.length
+      ? JSON.stringify(Object.fromEntries(outputs.metadata.map((column) => [column, at(column)])))
+      : null;
+    const isProtected = Boolean(outputs.openPassword?.trim() || outputs.permissionsPassword?.trim());
     const today = new Date().toISOString().slice(0, 10);
     return mailing.templates.map((template, position) => {
       const code = copyCode(new Uint8Array(randomBytes(10)));
@@ -122,7 +133,10 @@ export class PlanCopies {
         position,
         template,
         recipient: recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300),
-        address: record.cells[addressAt]?.text.trim() ?? '',
+        address: at(mailing.plan.message.addressColumn),
+        wantsPaper,
+        isProtected,
+        metadata,
         path: [...folders, file].join('/'),
         search: record.cells.map((cell) => cell.text).join(' '),
       };
@@ -185,10 +199,13 @@ export class PlanCopies {
       copy.path,
       pathKey(copy.path),
       now,
+      copy.wantsPaper ? 1 : 0,
+      copy.isProtected ? 1 : 0,
+      copy.metadata,
     ]);
     await manager.query(
-      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, state, since, size)
-       SELECT ${Array.from({ length: 15 }, (_, index) => `json_extract(value, '$[${index}]')`).join(', ')}, 'planned', json_extract(value, '$[15]'), 0 FROM json_each(?)`,
+      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, state, since, size, wantsPaper, isProtected, metadata)
+       SELECT ${Array.from({ length: 15 }, (_, index) => `json_extract(value, '$[${index}]')`).join(', ')}, 'planned', json_extract(value, '$[15]'), 0, json_extract(value, '$[16]'), json_extract(value, '$[17]'), json_extract(value, '$[18]') FROM json_each(?)`,
       [JSON.stringify(rows)],
     );
     const texts = planned.map((copy) => [
@@ -198,7 +215,7 @@ export class PlanCopies {
       ),
     ]);
     await manager.query(
-      `INSERT INTO copy_search (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one JOIN copy ON copy.code = json_extract(one.value, '$[0]')`,
+      `INSERT INTO copy_words (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one JOIN copy ON copy.code = json_extract(one.value, '$[0]')`,
       [JSON.stringify(texts)],
     );
   }

@@ -1,17 +1,26 @@
 import { createReadStream } from 'node:fs';
-import type { CopyDetail, LedgerCounts, LedgerPage } from '@mailbag/contract';
-import { LedgerQuery, SendAgainRequest } from '@mailbag/contract';
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
-import { Who } from '../accounts/session.guard.js';
-import { DeliveryService } from '../delivery/delivery.service.js';
+import type { Account, CopyDetail, LedgerCounts, LedgerPage, ManyCopiesAnswer, SavedView } from '@mailbag/contract';
+import { LedgerFilterQuery, LedgerQuery, ManyCopiesRequest, SavedViewRequest, SendAgainRequest } from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { MailbagError } from '@mailbag/core';
+import { Needs, ShowsValues, SignedIn, Who } from '../accounts/session.guard.js';
+import { Letters } from '../delivery/letters.service.js';
+import { rawMessage } from '../delivery/mail-transport.js';
+import { Settling } from '../delivery/settling.service.js';
 import { attachment } from '../platform/content-disposition.js';
+import { XLSX_TYPE } from '../platform/download.js';
 import { CopiesService } from './copies.service.js';
+import { LedgerExports } from './ledger-exports.service.js';
+import { SavedViews } from './saved-views.service.js';
 
 @Controller('api/copies')
 export class CopiesController {
   constructor(
     private readonly copies: CopiesService,
-    private readonly delivery: DeliveryService,
+    private readonly settling: Settling,
+    private readonly letters: Letters,
+    private readonly exports: LedgerExports,
+    private readonly views: SavedViews,
   ) {}
 
   @Get()
@@ -20,16 +29,56 @@ export class CopiesController {
   }
 
   @Get('counts')
-  counts(@Query() query: LedgerQuery): Promise<LedgerCounts> {
+  counts(@Query() query: LedgerFilterQuery): Promise<LedgerCounts> {
     return this.copies.counts(query);
   }
 
+  @Get('ledger.csv')
+  csv(@Query() query: LedgerFilterQuery): StreamableFile {
+    return new StreamableFile(this.exports.csv(query), { type: 'text/csv; charset=utf-8', disposition: attachment('Ledger.csv') });
+  }
+  @Get('ledger.xlsx')
+  xlsx(@Query() query: LedgerFilterQuery): StreamableFile {
+    return new StreamableFile(this.exports.xlsx(query), { type: XLSX_TYPE, disposition: attachment('Ledger.xlsx') });
+  }
+  @Get('copies.zip')
+  @ShowsValues()
+  zip(@Query() query: LedgerFilterQuery): StreamableFile {
+    return new StreamableFile(this.exports.zip(query), { type: 'application/zip', disposition: attachment('Copies.zip') });
+  }
+
+  @Get('views')
+  savedViews(@SignedIn() { id }: Account): Promise<SavedView[]> {
+    return this.views.list(id);
+  }
+  @Post('views')
+  @Needs('viewer')
+  saveView(@SignedIn() { id }: Account, @Body() body: SavedViewRequest): Promise<SavedView[]> {
+    return this.views.save(id, body);
+  }
+  @Delete('views/:viewId')
+  @Needs('viewer')
+  removeView(@SignedIn() { id }: Account, @Param('viewId', ParseIntPipe) viewId: number): Promise<SavedView[]> {
+    return this.views.remove(id, viewId);
+  }
+
+  /** The same with many copies. */
+  @Post('many')
+  @HttpCode(200)
+  async many(@Body() { action, ids, filter }: ManyCopiesRequest, @Who() who: string): Promise<ManyCopiesAnswer> {
+    const meant = ids ?? (filter ? await this.copies.ids(filter) : []);
+    const done = await this.settling.many(action, meant, who);
+    const back = action === 'to-paper' ? 'off-paper' : action === 'off-paper' ? 'to-paper' : null;
+    return { meant: meant.length, done: done.length, undo: back && done.length > 0 ? { action: back, ids: done } : null };
+  }
+
   @Get(':id')
-  detail(@Param('id', ParseIntPipe) id: number): Promise<CopyDetail> {
-    return this.copies.detail(id);
+  detail(@Param('id', ParseIntPipe) id: number, @SignedIn() account: Account): Promise<CopyDetail> {
+    return this.copies.detail(id, account);
   }
 
   @Get(':id/pdf')
+  @ShowsValues()
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.copies.file(id);
     return new StreamableFile(createReadStream(path), {
@@ -38,21 +87,55 @@ export class CopiesController {
     });
   }
 
+  /** The message of its delivery, as it went out. */
+  @Get(':id/message')
+  @ShowsValues()
+  async message(
+    @Param('id', ParseIntPipe) id: number,
+  ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[] }> {
+    const { from, to, subject, html, text, attachments } = await this.letters.ofCopy(id);
+    return {
+      from: `${from.name} <${from.address}>`,
+      to: to.map(({ name, address }) => (name ? `${name} <${address}>` : address)),
+      subject,
+      html,
+      text,
+      attachments: attachments.map(({ filename }) => filename),
+    };
+  }
+  @Get(':id/message.eml')
+  @ShowsValues()
+  async rawMessage(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
+    return new StreamableFile(await rawMessage(await this.letters.ofCopy(id)), {
+      type: 'message/rfc822',
+      disposition: attachment('Message.eml'),
+    });
+  }
+
+  /** The password that opens it, for those who may see it; looking is written into the history. */
+  @Post(':id/password')
+  @HttpCode(200)
+  @Needs('viewer')
+  async password(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<{ password: string }> {
+    if (!seesPasswords) throw new MailbagError('account-passwords-hidden');
+    return { password: await this.copies.openPassword(id) };
+  }
+
   @Post(':id/send-again')
   @HttpCode(204)
   sendAgain(@Param('id', ParseIntPipe) id: number, @Body() body: SendAgainRequest, @Who() who: string): Promise<void> {
-    return this.delivery.sendAgain(id, body.address, who);
+    return this.settling.sendAgain(id, body.address, who);
   }
 
   @Post(':id/confirm-sent')
   @HttpCode(204)
   confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
-    return this.delivery.confirmSent(id, who);
+    return this.settling.confirmSent(id, who);
   }
 
   @Post(':id/withdraw')
   @HttpCode(204)
   withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
-    return this.delivery.withdraw(id, who);
+    return this.settling.withdraw(id, who);
   }
 }

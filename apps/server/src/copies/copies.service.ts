@@ -1,22 +1,48 @@
 import { existsSync } from 'node:fs';
-import type { CopyDetail, CopyEventLine, CopyRow, LedgerCounts, LedgerPage, LedgerQuery } from '@mailbag/contract';
+import type {
+  Account,
+  CopyDetail,
+  CopyEventLine,
+  CopyRow,
+  LedgerCounts,
+  LedgerFilterQuery,
+  LedgerPage,
+  LedgerQuery,
+  LedgerSort,
+} from '@mailbag/contract';
 import type { Cell, CopyState } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
+import { passwordPattern } from '../delivery/message-of.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
 
 const COLUMNS = `copy.id, copy.code, copy.recipient, copy.address, copy.path AS file, copy.state, copy.since, copy.batchId, copy.batchNumber, copy.mailingName, copy.templateName,
-  CASE WHEN copy.state = 'retrying' THEN (SELECT nextTryAt FROM delivery WHERE delivery.id = copy.deliveryId) END AS nextTryAt`;
+  copy.trouble, copy.troubleCode, copy.wantsPaper, CASE WHEN copy.state = 'retrying' THEN (SELECT nextTryAt FROM delivery WHERE delivery.id = copy.deliveryId) END AS nextTryAt`;
 
-/** A text as FTS5 asks for it: every word as a beginning, quoted. */
+/** Copies that a search is counted to. */
+const COUNTED = 10_000;
+/** Copies that a list, an export or an action goes over at once. */
+export const MOST_COPIES = 1_000_000;
+
+/** A text as FTS5 asks for it: every word as a beginning, quoted; single letters and digits as they are, since too much begins with them. */
 export const searchQuery = (text: string): string =>
   text
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean)
-    .map((word) => `"${word}"*`)
+    .map((word) => ([...word].length === 1 ? `"${word}"` : `"${word}"*`))
     .join(' ');
+
+const orders: Record<LedgerSort, { by: string; after: string }> = {
+  newest: { by: 'copy.id DESC', after: 'copy.id < ?1' },
+  oldest: { by: 'copy.id', after: 'copy.id > ?1' },
+  recipient: {
+    by: 'copy.recipient COLLATE NOCASE, copy.id',
+    after: '(copy.recipient COLLATE NOCASE, copy.id) > (SELECT recipient, id FROM copy WHERE id = ?1)',
+  },
+  changed: { by: 'copy.since DESC, copy.id DESC', after: '(copy.since, copy.id) < (SELECT since, id FROM copy WHERE id = ?1)' },
+};
 
 /** Reads the ledger. */
 @Injectable()
@@ -26,7 +52,8 @@ export class CopiesService {
     private readonly batches: FrozenBatches,
   ) {}
 
-  private where(query: LedgerQuery, withState: boolean): { sql: string; parameters: unknown[] } {
+  /** Conditions on rows of `copy`, the search left aside. */
+  private where(query: LedgerFilterQuery, withState: boolean): { sql: string; parameters: unknown[] } {
     const parts: string[] = [];
     const parameters: unknown[] = [];
     const add = (sql: string, value: unknown): void => {
@@ -37,60 +64,121 @@ export class CopiesService {
     if (query.batch !== undefined) add('copy.batchId = ?', query.batch);
     if (query.mailing !== undefined) add('copy.mailingId = ?', query.mailing);
     if (query.template !== undefined) add('copy.templateId = ?', query.template);
-    const search = query.text ? searchQuery(query.text) : '';
-    if (search) add('copy.id IN (SELECT rowid FROM copy_search WHERE copy_search MATCH ?)', search);
+    if (query.trouble !== undefined) add('copy.trouble = ?', query.trouble);
+    if (query.from !== undefined) add('copy.since >= ?', query.from);
+    if (query.to !== undefined) add("copy.since < date(?, '+1 day')", query.to);
+    if (query.paper) add('copy.wantsPaper = ?', 1);
     return { sql: parts.length > 0 ? parts.join(' AND ') : '1', parameters };
   }
 
-  /** A page of the ledger, newest first. */
+  /** A page of the ledger. */
   async page(query: LedgerQuery): Promise<LedgerPage> {
     const count = query.count ?? 100;
-    const { sql, parameters } = this.where(query, true);
-    const before = query.before !== undefined ? ' AND copy.id < ?' : '';
-    const rows = await this.transactions.read<CopyRow>(`SELECT ${COLUMNS} FROM copy WHERE ${sql}${before} ORDER BY copy.id DESC LIMIT ?`, [
-      ...parameters,
-      ...(query.before !== undefined ? [query.before] : []),
-      count + 1,
-    ]);
+    const rows = await this.rows(query, count + 1);
     return { rows: rows.slice(0, count), more: rows.length > count };
   }
 
+  /** @param most rows at most */
+  private async rows(query: LedgerQuery, most: number): Promise<CopyRow[]> {
+    const { sql, parameters } = this.where(query, true);
+    const search = query.text ? searchQuery(query.text) : '';
+    const order = orders[query.sort ?? 'newest'];
+    const after = query.before === undefined ? '' : ` AND ${order.after.replaceAll('?1', '?')}`;
+    const last = query.before === undefined ? [] : [query.before];
+    let found: CopyRow[];
+    if (search && (query.sort ?? 'newest') === 'newest') {
+      // The search itself runs from the newest on and ends when the page is full.
+      const from = query.before === undefined ? '' : ' AND copy_words.rowid < ?';
+      found = await this.transactions.read<CopyRow>(
+        `SELECT ${COLUMNS} FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE copy_words MATCH ?${from} AND ${sql} ORDER BY copy_words.rowid DESC LIMIT ?`,
+        [search, ...last, ...parameters, most],
+      );
+    } else {
+      const matching = search ? ' AND copy.id IN (SELECT rowid FROM copy_words WHERE copy_words MATCH ?)' : '';
+      found = await this.transactions.read<CopyRow>(
+        `SELECT ${COLUMNS} FROM copy WHERE ${sql}${matching}${after} ORDER BY ${order.by} LIMIT ?`,
+        [...parameters, ...(search ? [search] : []), ...last, most],
+      );
+    }
+    return found.map((row) => ({ ...row, wantsPaper: Boolean(row.wantsPaper) }));
+  }
+
+  /** Every row of a filter, block by block, newest first. */
+  async *all(query: LedgerFilterQuery): AsyncGenerator<CopyRow[]> {
+    const BLOCK = 1000;
+    for (let before: number | undefined; ;) {
+      const rows = await this.rows({ ...query, ...(before === undefined ? {} : { before }) }, BLOCK);
+      if (rows.length > 0) yield rows;
+      if (rows.length < BLOCK) return;
+      before = rows.at(-1)!.id;
+    }
+  }
+
   /** How many copies there are, match, and are in each state (the state filter left aside). */
-  async counts(query: LedgerQuery): Promise<LedgerCounts> {
+  async counts(query: LedgerFilterQuery): Promise<LedgerCounts> {
     const { sql, parameters } = this.where(query, false);
-    const rows = await this.transactions.read<{ state: CopyState; count: number }>(
-      `SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} GROUP BY state`,
-      parameters,
-    );
+    const search = query.text ? searchQuery(query.text) : '';
+    const [all] = await this.transactions.read<{ count: number | null }>('SELECT SUM(count) AS count FROM copy_count');
+    let rows: { state: CopyState; count: number }[];
+    if (search) {
+      rows = await this.transactions.read(
+        `SELECT state, COUNT(*) AS count FROM (SELECT copy.state FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE copy_words MATCH ? AND ${sql} ORDER BY copy_words.rowid DESC LIMIT ?) GROUP BY state`,
+        [search, ...parameters, COUNTED + 1],
+      );
+    } else if (query.trouble !== undefined || query.from !== undefined || query.to !== undefined || query.paper) {
+      rows = await this.transactions.read(`SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} GROUP BY state`, parameters);
+    } else {
+      rows = await this.transactions.read(
+        `SELECT state, SUM(count) AS count FROM copy_count AS copy WHERE ${sql} GROUP BY state HAVING SUM(count) > 0`,
+        parameters,
+      );
+    }
     const byState = Object.fromEntries(rows.map(({ state, count }) => [state, count]));
     const sum = rows.reduce((total, { count }) => total + count, 0);
-    const [all] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy');
-    return { total: all?.count ?? 0, matching: query.state ? (byState[query.state] ?? 0) : sum, byState };
+    const atLeast = search !== '' && sum > COUNTED;
+    return { total: all?.count ?? 0, matching: query.state ? (byState[query.state] ?? 0) : sum, byState, atLeast };
+  }
+
+  /** Ids of all copies of a filter. */
+  async ids(query: LedgerFilterQuery): Promise<number[]> {
+    const ids: number[] = [];
+    for await (const rows of this.all(query)) ids.push(...rows.map(({ id }) => id));
+    return ids;
   }
 
   async countsOfBatch(batchId: number): Promise<Record<string, number>> {
     const rows = await this.transactions.read<{ state: string; count: number }>(
-      'SELECT state, COUNT(*) AS count FROM copy WHERE batchId = ? GROUP BY state',
+      'SELECT state, SUM(count) AS count FROM copy_count WHERE batchId = ? GROUP BY state HAVING SUM(count) > 0',
       [batchId],
     );
     return Object.fromEntries(rows.map(({ state, count }) => [state, count]));
   }
 
-  /** @throws MailbagError not-found */
-  async detail(id: number): Promise<CopyDetail> {
+  /** @param account who looks: values are told only to those who may see them @throws MailbagError not-found */
+  async detail(id: number, account: Account): Promise<CopyDetail> {
     const [row] = await this.transactions.read<
-      CopyRow & { size: number; pages: number; sha256: string | null; row: number; recordOrdinal: number; deliveryId: number | null }
-    >(`SELECT ${COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId FROM copy WHERE copy.id = ?`, [
-      id,
-    ]);
+      CopyRow & {
+        size: number;
+        pages: number;
+        sha256: string | null;
+        row: number;
+        recordOrdinal: number;
+        deliveryId: number | null;
+        metadata: string | null;
+        isProtected: number;
+      }
+    >(
+      `SELECT ${COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId, copy.metadata, copy.isProtected FROM copy WHERE copy.id = ?`,
+      [id],
+    );
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
-    const { recordOrdinal, deliveryId, ...copy } = row;
+    const { recordOrdinal, deliveryId, metadata, isProtected, ...copy } = row;
     const events = await this.transactions.read<CopyEventLine>(
       'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC',
       [id],
     );
     const { mailing } = await this.batches.mailing(row.batchId);
-    const record = await this.batches.record(row.batchId, recordOrdinal);
+    const record = account.seesValues ? await this.batches.record(row.batchId, recordOrdinal).catch(() => null) : null;
     const [delivery] = await this.transactions.read<NonNullable<CopyDetail['delivery']>>(
       'SELECT id, address, state, attempts, messageId, said, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
       [deliveryId ?? -1],
@@ -98,15 +186,43 @@ export class CopiesService {
     const parts = copy.file.split('/');
     return {
       ...copy,
+      wantsPaper: Boolean(copy.wantsPaper),
+      isProtected: isProtected === 1,
+      metadata: metadata && account.seesValues ? (JSON.parse(metadata) as Record<string, string>) : null,
       folder: parts.slice(0, -1).join('/'),
       finish: mailing.plan.output.finish ?? 'flattened',
-      record: mailing.columns.map((column, index) => ({
-        column: column.name,
-        text: (record.cells[index] as Cell | undefined)?.text ?? '',
-      })),
+      record:
+        record &&
+        mailing.columns.map((column, index) => ({
+          column: column.name,
+          text: (record.cells[index] as Cell | undefined)?.text ?? '',
+        })),
       events,
       delivery: delivery ?? null,
+      printRuns: await this.transactions.read(
+        'SELECT print_run.id, print_run.number, print_run.state, print_run_copy.sheet FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = ? ORDER BY print_run.id DESC',
+        [id],
+      ),
     };
+  }
+
+  /** The password that opens a copy, composed again from its record; it is stored nowhere. @throws MailbagError not-found */
+  async openPassword(id: number): Promise<string> {
+    const [row] = await this.transactions.read<{
+      batchId: number;
+      recordOrdinal: number;
+      code: string;
+      batchNumber: number;
+      templateName: string;
+    }>('SELECT batchId, recordOrdinal, code, batchNumber, templateName FROM copy WHERE id = ?', [id]);
+    if (!row) throw new MailbagError('not-found', { what: 'copy' });
+    const { mailing } = await this.batches.mailing(row.batchId);
+    const record = await this.batches.record(row.batchId, row.recordOrdinal);
+    const passwords = passwordPattern(mailing.plan, mailing.columns);
+    return (
+      passwords?.({ record, ordinal: row.recordOrdinal, code: row.code, batchNumber: row.batchNumber, template: row.templateName }).open ??
+      ''
+    );
   }
 
   /** Path of a copy's file. @throws MailbagError not-found, batch-file-gone */

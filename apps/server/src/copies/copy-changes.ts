@@ -1,4 +1,4 @@
-import type { CopyEventKind, CopyState } from '@mailbag/core';
+import type { CopyEventKind, CopyNote, CopyState, Trouble } from '@mailbag/core';
 import { MailbagError, copyLaw } from '@mailbag/core';
 import type { EntityManager } from 'typeorm';
 import { changed } from '../persistence/transactions.js';
@@ -48,4 +48,37 @@ export async function changeCopy(manager: EntityManager, id: number, event: Copy
   const [row] = (await manager.query('SELECT code, state FROM copy WHERE id = ?', [id])) as { code: string; state: CopyState }[];
   if (!row) throw new MailbagError('not-found', { what: 'copy' });
   throw new MailbagError('copy-law', { copy: row.code, state: row.state, event });
+}
+
+/** Writes a line into the stories of copies; their states stay. */
+export async function noteCopies(
+  manager: EntityManager,
+  ids: readonly number[],
+  note: CopyNote,
+  { who, said = null }: Because,
+): Promise<void> {
+  const at = new Date().toISOString();
+  for (let first = 0; first < ids.length; first += BLOCK) {
+    const block = ids.slice(first, first + BLOCK);
+    await manager.query(
+      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id IN (${marks(block)})`,
+      [at, who, note, said, ...block],
+    );
+  }
+}
+
+/** Where the trouble of copies sits; null: there is none any more. */
+export async function markTrouble(
+  manager: EntityManager,
+  ids: readonly number[],
+  trouble: Trouble | null,
+  code: string | null,
+): Promise<void> {
+  for (let first = 0; first < ids.length; first += BLOCK) {
+    const block = ids.slice(first, first + BLOCK);
+    await manager.query(
+      `UPDATE copy SET trouble = ?, troubleCode = ? WHERE id IN (${marks(block)}) AND (trouble IS NOT ? OR troubleCode IS NOT ?)`,
+      [trouble, code, ...block, trouble, code],
+    );
+  }
 }

@@ -2,6 +2,7 @@ import type { ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@mailbag/con
 import { ConnectionRequest, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { ShowsValues } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { ConnectionsService } from './connections.service.js';
@@ -44,6 +45,7 @@ export class ConnectionsController {
   }
 
   @Post(':id/excerpt')
+  @ShowsValues()
   excerpt(@Param('id', ParseIntPipe) id: number, @Body() body: QueryRequest): Promise<QueryExcerpt> {
     return this.connections.excerpt(id, body);
   }

@@ -1,68 +1,74 @@
-import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import type { Pattern } from './message-of.js';
-import { addressFault, MOST_TRIES, MailbagError, retryDelay } from '@mailbag/core';
+import { DateTime } from 'luxon';
+import { MailbagError, RateKeeper, isMailbagError, minutesUntilOpen } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { FrozenBatches } from '../batches/frozen-batches.js';
-import { changeCopies, changeCopy } from '../copies/copy-changes.js';
+import { changeCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
+import { GroupedWrites } from '../persistence/grouped-writes.js';
 import { Transactions, changed } from '../persistence/transactions.js';
-import { config, dataPath } from '../platform/config.js';
-import { SettingsService } from '../settings/settings.service.js';
-import { messageOf } from './message-of.js';
-import type { Outcome } from './transport.js';
-import { MailTransport } from './transport.js';
+import { config } from '../platform/config.js';
+import type { SendingServer } from '../senders/senders.service.js';
+import { SendersService } from '../senders/senders.service.js';
+import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
+import { Letters } from './letters.service.js';
+import type { OutgoingMessage, Outcome } from './mail-transport.js';
+import { MailTransport } from './mail-transport.js';
+import type { Claimed } from './outcomes.js';
+import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
 
-interface DeliveryRow {
-  id: number;
-  batchId: number;
-  recordOrdinal: number;
-  address: string;
-  messageId: string;
-  attempts: number;
-}
-
-const MAILBAG = 'Mailbag';
 /** Milliseconds between looks for deliveries that are due. */
 const LOOK = 400;
+const MINUTE = 60_000;
+/** Connections lost one after the other, without a message between, after which the server itself is taken to fail. */
+const LOST_IN_A_ROW = 8;
+const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
+const STOPPED_BEFORE = 'The server stopped before this was handed over.';
+
+/** What goes out through one mail server. */
+class Lane {
+  readonly transport: MailTransport;
+  readonly rates = new RateKeeper();
+  underWay = 0;
+  lostInARow = 0;
+  /** Milliseconds of the clock before which nothing is claimed. */
+  waitUntil = 0;
+  constructor(readonly server: SendingServer) {
+    this.transport = new MailTransport(server);
+  }
+}
 
 /**
- * Sends deliveries. Each is claimed in the database before anything leaves this machine, so that two claims never meet
- * and a stop of the server leaves "sending" behind, which becomes "unconfirmed" for a person to settle.
+ * Sends deliveries. Each is claimed in the database under a lease before anything leaves this machine, and what has begun to leave is
+ * written down before its first byte does: after a stop, what had not begun goes on by itself, and the rest becomes "unconfirmed" for a person to settle.
  */
 @Injectable()
 export class DeliveryService implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('delivery');
-  private transport: MailTransport | null = null;
-  private underWay = 0;
+  private readonly lanes = new Map<number, Lane>();
+  private readonly writes: GroupedWrites;
+  private readonly mine = new Set<number>();
+  private lanesAreStale = true;
   private stopping = false;
   private timer: NodeJS.Timeout | null = null;
   private looking: Promise<void> | null = null;
-  private readonly patterns = new Map<number, Pattern>();
+  private lookAgain = false;
+  private lastSweep = 0;
 
   constructor(
     private readonly transactions: Transactions,
-    private readonly batches: FrozenBatches,
-    private readonly settings: SettingsService,
+    private readonly senders: SendersService,
+    private readonly envelopes: Envelopes,
+    private readonly letters: Letters,
     private readonly live: LiveService,
-  ) {}
+  ) {
+    this.writes = new GroupedWrites(transactions);
+  }
 
   async onApplicationBootstrap(): Promise<void> {
-    await this.transactions.run(async (manager) => {
-      const rows = (await manager.query("SELECT id FROM delivery WHERE state = 'sending'")) as { id: number }[];
-      for (const { id } of rows) {
-        await this.settle(manager, id, 'unconfirmed', 'The server stopped while this was being handed over.');
-        await changeCopies(manager, await this.copiesOf(manager, id), 'lose', {
-          who: MAILBAG,
-          said: 'The server stopped while this was being handed over. Nobody knows whether it arrived.',
-        });
-      }
-    });
-    this.settings.mailChanged.subscribe(() => {
-      this.transport?.close();
-      this.transport = null;
+    await this.transactions.run((manager) => this.settleLost(manager, "state = 'sending'"));
+    this.senders.changed.subscribe(() => {
+      this.lanesAreStale = true;
       this.wake();
     });
     this.wake();
@@ -72,253 +78,257 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     this.stopping = true;
     if (this.timer) clearTimeout(this.timer);
     const until = Date.now() + 8000;
-    while (this.underWay > 0 && Date.now() < until) await new Promise((done) => setTimeout(done, 50));
-    this.transport?.close();
+    while (this.mine.size > 0 && Date.now() < until) await new Promise((done) => setTimeout(done, 50));
+    for (const lane of this.lanes.values()) lane.transport.close();
+  }
+
+  /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
+  private async settleLost(manager: EntityManager, where: string, parameters: unknown[] = []): Promise<void> {
+    const rows = (await manager.query(`SELECT id, handedAt, attempts, kind FROM delivery WHERE ${where}`, parameters)) as {
+      id: number;
+      handedAt: string | null;
+      attempts: number;
+      kind: string;
+    }[];
+    for (const { id, handedAt, attempts, kind } of rows) {
+      const copies = kind === 'copies' ? await copiesOfDelivery(manager, id) : [];
+      if (handedAt === null) {
+        await endClaim(manager, id, 'retrying', STOPPED_BEFORE, {
+          nextTryAt: new Date().toISOString(),
+          attempts: Math.max(0, attempts - 1),
+        });
+        await changeCopies(manager, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
+      } else {
+        await endClaim(manager, id, 'unconfirmed', STOPPED);
+        await changeCopies(manager, copies, 'lose', { who: MAILBAG, said: STOPPED });
+      }
+    }
   }
 
   /** Looks for work now. */
   wake(): void {
     if (this.stopping) return;
+    if (this.looking) {
+      this.lookAgain = true;
+      return;
+    }
     if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.wake(), LOOK);
-    this.looking ??= this.look()
+    this.looking = this.look()
       .catch((error: unknown) => this.logger.error(error))
-      .finally(() => (this.looking = null));
+      .finally(() => {
+        this.looking = null;
+        if (this.stopping) return;
+        this.timer = setTimeout(() => this.wake(), this.lookAgain ? 0 : LOOK);
+        this.lookAgain = false;
+      });
   }
 
   private async look(): Promise<void> {
-    while (!this.stopping && this.underWay < config.mailConnections) {
-      const transport = await this.readyTransport();
-      if (!transport) return;
-      const due = await this.transactions.read<{ id: number }>(
-        "SELECT id FROM delivery WHERE state IN ('queued', 'retrying') AND held = 0 AND nextTryAt <= ? ORDER BY nextTryAt, id LIMIT ?",
-        [new Date().toISOString(), config.mailConnections - this.underWay],
+    await this.sweep();
+    if (this.lanesAreStale) await this.openLanes();
+    for (const lane of this.lanes.values()) await this.fill(lane);
+  }
+
+  /** Once a minute: leases that ran out, and times that lie ahead because the clock was set back. */
+  private async sweep(): Promise<void> {
+    const now = Date.now();
+    if (Math.abs(now - this.lastSweep) < MINUTE) return;
+    this.lastSweep = now;
+    const [at, soon] = [new Date(now).toISOString(), new Date(now + MINUTE).toISOString()];
+    await this.transactions.run(async (manager) => {
+      const mine = [...this.mine];
+      await this.settleLost(manager, `state = 'sending' AND leaseUntil < ? AND id NOT IN (${mine.map(() => '?').join(',') || 'NULL'})`, [
+        at,
+        ...mine,
+      ]);
+      await manager.query("UPDATE delivery SET nextTryAt = ?, updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?", [
+        at,
+        at,
+        soon,
+      ]);
+      await manager.query('UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [
+        at,
+        new Date(now + 24 * 60 * MINUTE).toISOString(),
+      ]);
+    });
+  }
+
+  private async openLanes(): Promise<void> {
+    this.lanesAreStale = false;
+    const servers = await this.senders.sendingServers();
+    for (const [id, lane] of this.lanes) {
+      const server = servers.find((one) => one.id === id);
+      if (server && JSON.stringify(server) === JSON.stringify(lane.server)) continue;
+      this.lanes.delete(id);
+      // What is under way through it ends by itself.
+      const close = (): void => void (lane.underWay > 0 ? setTimeout(close, 500).unref() : lane.transport.close());
+      close();
+    }
+    for (const server of servers) {
+      if (this.lanes.has(server.id)) continue;
+      const lane = new Lane(server);
+      if (server.restUntil) lane.waitUntil = Date.parse(server.restUntil);
+      // What left in the last hour counts against the limits.
+      const sent = await this.transactions.read<{ domain: string; sentAt: string }>(
+        'SELECT domain, sentAt FROM delivery WHERE serverId = ? AND sentAt > ? ORDER BY sentAt',
+        [server.id, new Date(Date.now() - 60 * MINUTE).toISOString()],
       );
-      if (due.length === 0) return;
-      for (const { id } of due) {
-        const delivery = await this.claim(id);
-        if (!delivery) continue;
-        this.underWay++;
-        void this.deliver(transport, delivery)
+      for (const { domain, sentAt } of sent) lane.rates.add(domain, Date.parse(sentAt));
+      this.lanes.set(server.id, lane);
+    }
+  }
+
+  private isClosed(lane: Lane, now: number): boolean {
+    if (lane.waitUntil > now) return true;
+    const local = DateTime.local();
+    const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
+    if (wait === 0) return false;
+    lane.waitUntil = now + Math.min(wait ?? 60, 60) * MINUTE - local.second * 1000;
+    return true;
+  }
+
+  private async fill(lane: Lane): Promise<void> {
+    // As many again as there are connections are made ready, so that no connection waits for the database.
+    const room = lane.server.connections * 2;
+    while (!this.stopping && !this.lanesAreStale && lane.underWay < room) {
+      const now = Date.now();
+      if (this.isClosed(lane, now)) return;
+      const wait = lane.rates.waitAny(lane.server.limits, now);
+      if (wait > 0) {
+        lane.waitUntil = now + Math.min(wait, MINUTE);
+        return;
+      }
+      const claimed = await this.claim(lane, room - lane.underWay);
+      if (claimed === null) return;
+      for (const delivery of claimed) {
+        lane.underWay++;
+        this.mine.add(delivery.id);
+        void this.deliver(lane, delivery)
           .catch((error: unknown) => this.logger.error(error))
           .finally(() => {
-            this.underWay--;
-            this.wake();
+            lane.underWay--;
+            this.mine.delete(delivery.id);
+            if (lane.underWay <= lane.server.connections) this.wake();
           });
       }
     }
   }
 
-  private async readyTransport(): Promise<MailTransport | null> {
-    if (!this.transport) {
-      const settings = await this.settings.mail();
-      if (settings) this.transport = new MailTransport(settings);
-    }
-    return this.transport;
-  }
-
-  private async copiesOf(manager: EntityManager, deliveryId: number): Promise<number[]> {
-    const rows = (await manager.query('SELECT id FROM copy WHERE deliveryId = ? ORDER BY position', [deliveryId])) as { id: number }[];
-    return rows.map(({ id }) => id);
-  }
-
-  private settle(manager: EntityManager, id: number, state: string, said: string, nextTryAt?: string): Promise<number> {
-    return changed(
-      manager,
-      `UPDATE delivery SET state = ?, said = ?, updatedAt = ?${nextTryAt ? ', nextTryAt = ?' : ''} WHERE id = ? AND state = 'sending'`,
-      [state, said, new Date().toISOString(), ...(nextTryAt ? [nextTryAt] : []), id],
-    );
-  }
-
-  private claim(id: number): Promise<DeliveryRow | null> {
+  /** Claims what is due. @returns null: nothing is */
+  private claim(lane: Lane, most: number): Promise<Claimed[] | null> {
     return this.transactions.run(async (manager) => {
-      const now = new Date().toISOString();
-      const won = await changed(
-        manager,
-        "UPDATE delivery SET state = 'sending', attempts = attempts + 1, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
-        [now, id],
-      );
-      if (won !== 1) return null;
-      const copies = await this.copiesOf(manager, id);
-      await changeCopies(manager, copies, 'queue', { who: MAILBAG, said: 'Due again' });
-      const claimed = await changeCopies(manager, copies, 'claim', { who: MAILBAG });
-      const [row] = (await manager.query('SELECT id, batchId, recordOrdinal, address, messageId, attempts FROM delivery WHERE id = ?', [
-        id,
-      ])) as DeliveryRow[];
-      // All copies of it were withdrawn in the meantime: there is nothing to send.
-      if (claimed === 0) {
-        await this.settle(manager, id, 'withdrawn', 'Withdrawn before it was sent');
-        return null;
+      const at = Date.now();
+      const now = new Date(at).toISOString();
+      const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
+      const due = (state: string): string =>
+        `SELECT * FROM (SELECT id, domain, nextTryAt FROM delivery WHERE serverId = ? AND state = '${state}' AND held = 0 AND nextTryAt <= ? ORDER BY nextTryAt, id LIMIT ?)`;
+      const rows = (await manager.query(`${due('retrying')} UNION ALL ${due('queued')} ORDER BY nextTryAt, id LIMIT ?`, [
+        lane.server.id,
+        now,
+        most,
+        lane.server.id,
+        now,
+        most,
+        most,
+      ])) as { id: number; domain: string }[];
+      if (rows.length === 0) return null;
+      const ids: number[] = [];
+      for (const { id, domain } of rows) {
+        const wait = lane.rates.wait(lane.server.limits, domain, at);
+        if (wait > 0) {
+          await manager.query('UPDATE delivery SET nextTryAt = ? WHERE id = ?', [new Date(at + wait).toISOString(), id]);
+          continue;
+        }
+        const won = await changed(
+          manager,
+          "UPDATE delivery SET state = 'sending', attempts = attempts + 1, leaseUntil = ?, handedAt = NULL, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
+          [leaseUntil, now, id],
+        );
+        if (won !== 1) continue;
+        lane.rates.add(domain, at);
+        ids.push(id);
       }
-      return row ?? null;
+      if (ids.length === 0) return [];
+      const list = ids.join(',');
+      const copies = (await manager.query(`SELECT id, deliveryId FROM copy WHERE deliveryId IN (${list})`)) as {
+        id: number;
+        deliveryId: number;
+      }[];
+      const all = copies.map(({ id }) => id);
+      await changeCopies(manager, all, 'queue', { who: MAILBAG, said: 'Due again' });
+      await changeCopies(manager, all, 'claim', { who: MAILBAG });
+      const claimed = (await manager.query(
+        `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted,
+           (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id IN (${list})`,
+      )) as (Claimed & { copies: number })[];
+      const ready: Claimed[] = [];
+      for (const { copies: count, ...delivery } of claimed) {
+        // All copies of it were withdrawn in the meantime: there is nothing to send.
+        if (count === 0 && delivery.kind === 'copies') await endClaim(manager, delivery.id, 'withdrawn', 'Withdrawn before it was sent');
+        else ready.push(delivery);
+      }
+      return ready;
     });
   }
 
-  private async deliver(transport: MailTransport, delivery: DeliveryRow): Promise<void> {
-    let outcome: Outcome;
-    try {
-      outcome = await this.attempt(transport, delivery);
-    } catch (error) {
-      this.logger.error(error);
-      outcome = { kind: 'refused', said: error instanceof Error ? error.message : String(error) };
-    }
-    await this.transactions.run((manager) => this.record(manager, delivery, outcome));
+  private async deliver(lane: Lane, delivery: Claimed): Promise<void> {
+    const outcome = await this.attempt(lane, delivery);
+    const restUntil = await this.watchServer(lane, outcome);
+    const sender = await this.senders.ready(delivery.senderId);
+    await this.writes.submit((manager) =>
+      recordOutcome(manager, delivery, outcome, {
+        restUntil,
+        renew: () =>
+          this.envelopes.renew(manager, delivery.id, delivery.batchId, delivery.recordOrdinal, sender?.address ?? '@mailbag.invalid'),
+      }),
+    );
     this.live.tell('copies', delivery.batchId);
     this.live.tell('batch', delivery.batchId);
   }
 
-  /** Puts the message together and hands it over. */
-  private async attempt(transport: MailTransport, delivery: DeliveryRow): Promise<Outcome> {
-    const { number, mailing } = await this.batches.mailing(delivery.batchId);
-    const record = await this.batches.record(delivery.batchId, delivery.recordOrdinal);
-    const copies = await this.transactions.read<{ code: string; path: string; recipient: string; templateName: string }>(
-      "SELECT code, path, recipient, templateName FROM copy WHERE deliveryId = ? AND state = 'sending' ORDER BY position",
-      [delivery.id],
-    );
-    const gone = copies.find(({ path }) => !existsSync(dataPath('archive', path)));
-    if (gone) return { kind: 'refused', said: new MailbagError('batch-file-gone', { path: gone.path }).message };
-    let pattern = this.patterns.get(delivery.batchId);
-    if (!pattern) this.patterns.set(delivery.batchId, (pattern = messageOf(mailing, number)));
-    const rendered = pattern(record, delivery.recordOrdinal, copies[0]?.code ?? '');
-    return transport.send({
-      messageId: delivery.messageId,
-      to: { name: copies[0]?.recipient ?? '', address: delivery.address },
-      ...rendered,
-      attachments: copies.map(({ path }) => ({
-        filename: path.split('/').at(-1)!,
-        path: dataPath('archive', path),
-        contentType: 'application/pdf',
-      })),
-    });
-  }
-
-  private async record(manager: EntityManager, delivery: DeliveryRow, { kind, said }: Outcome): Promise<void> {
-    const copies = await this.copiesOf(manager, delivery.id);
-    const because = { who: MAILBAG, said };
-    if (kind === 'accepted') {
-      await this.settle(manager, delivery.id, 'sent', said);
-      await changeCopies(manager, copies, 'accept', because);
-    } else if (kind === 'unknown') {
-      await this.settle(manager, delivery.id, 'unconfirmed', said);
-      await changeCopies(manager, copies, 'lose', because);
-    } else if (kind === 'refused' || delivery.attempts >= MOST_TRIES) {
-      await this.settle(manager, delivery.id, 'bounced', said);
-      await changeCopies(manager, copies, 'refuse', {
-        ...because,
-        said: kind === 'refused' ? said : `Given up after ${delivery.attempts} tries: ${said}`,
-      });
-    } else {
-      const next = new Date(Date.now() + retryDelay(delivery.attempts, config.retryPace)).toISOString();
-      await this.settle(manager, delivery.id, 'retrying', said, next);
-      await changeCopies(manager, copies, 'defer', because);
+  private async attempt(lane: Lane, delivery: Claimed): Promise<Outcome> {
+    let message: OutgoingMessage;
+    try {
+      const sender = await this.senders.ready(delivery.senderId);
+      if (!sender) return { kind: 'server', said: 'The sender is not confirmed any more.' };
+      message = await this.letters.of(delivery, sender, lane.server);
+    } catch (error) {
+      if (!isMailbagError(error)) this.logger.error(error);
+      return {
+        kind: 'refused',
+        said: isMailbagError(error) ? error.message : new MailbagError('mail-not-handed', { said: String(error) }).message,
+      };
     }
-  }
-
-  /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. */
-  async queue(
-    manager: EntityManager,
-    {
-      batchId,
-      recordOrdinal,
-      address,
-      copies,
-      who,
-      held,
-    }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; who: string; held: boolean },
-  ): Promise<void> {
-    if (addressFault(address) !== null) return;
-    await this.newDelivery(manager, { batchId, recordOrdinal, address: address.trim(), copies, held });
-    await changeCopies(manager, copies, 'queue', { who });
-  }
-
-  private async newDelivery(
-    manager: EntityManager,
-    {
-      batchId,
-      recordOrdinal,
-      address,
-      copies,
-      held,
-    }: { batchId: number; recordOrdinal: number; address: string; copies: number[]; held: boolean },
-  ): Promise<void> {
-    const domain = (await this.settings.mail())?.senderAddress.split('@').at(-1) ?? 'mailbag.invalid';
-    const now = new Date().toISOString();
-    const messageId = `<${batchId}.${recordOrdinal}.${randomBytes(9).toString('hex')}@${domain}>`;
-    const rows = (await manager.query(
-      "INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt) VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?) RETURNING id",
-      [batchId, recordOrdinal, address, messageId, held ? 1 : 0, now, now, now],
-    )) as { id: number }[];
-    await manager.query(`UPDATE copy SET deliveryId = ?, address = ? WHERE id IN (${copies.map(() => '?').join(',')})`, [
-      rows[0]!.id,
-      address,
-      ...copies,
-    ]);
-  }
-
-  /**
-   * Sends what belongs to a copy's delivery again, to the address given, as a new message.
-   * @throws MailbagError mail-address-refused, copy-law, not-found
-   */
-  async sendAgain(copyId: number, address: string, who: string): Promise<void> {
-    const why = addressFault(address);
-    if (why) throw new MailbagError('mail-address-refused', { address, why });
-    const batchId = await this.transactions.run(async (manager) => {
-      const [copy] = (await manager.query('SELECT batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id = ?', [
-        copyId,
-      ])) as { batchId: number; recordOrdinal: number; deliveryId: number | null; address: string; state: string }[];
-      if (!copy) throw new MailbagError('not-found', { what: 'copy' });
-      const siblings = copy.deliveryId === null ? [copyId] : await this.copiesOf(manager, copy.deliveryId);
-      const together = (await manager.query(`SELECT id FROM copy WHERE id IN (${siblings.join(',')}) AND state = ?`, [copy.state])) as {
-        id: number;
-      }[];
-      const said = copy.address && copy.address !== address.trim() ? `Address corrected from ${copy.address} to ${address.trim()}` : null;
-      await changeCopy(manager, copyId, 'send-again', { who, said });
-      const others = together.map(({ id }) => id).filter((id) => id !== copyId);
-      await changeCopies(manager, others, 'send-again', { who, said });
-      await this.newDelivery(manager, {
-        batchId: copy.batchId,
-        recordOrdinal: copy.recordOrdinal,
-        address: address.trim(),
-        copies: [copyId, ...others],
-        held: false,
-      });
-      return copy.batchId;
+    return lane.transport.send(message, async () => {
+      const now = new Date().toISOString();
+      const isMine = await this.writes.submit((manager) =>
+        changed(manager, "UPDATE delivery SET handedAt = ? WHERE id = ? AND state = 'sending'", [now, delivery.id]),
+      );
+      if (isMine !== 1) throw new Error('The claim was lost.');
     });
-    this.tell(batchId);
-    this.wake();
   }
 
-  /** A person's word that an unconfirmed delivery did arrive. @throws MailbagError copy-law, not-found */
-  async confirmSent(copyId: number, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      await changeCopy(manager, copyId, 'confirm-sent', { who, said: 'Confirmed by hand' });
-      const [copy] = (await manager.query('SELECT batchId, deliveryId FROM copy WHERE id = ?', [copyId])) as {
-        batchId: number;
-        deliveryId: number;
-      }[];
-      await changeCopies(manager, await this.copiesOf(manager, copy!.deliveryId), 'confirm-sent', { who, said: 'Confirmed by hand' });
-      await manager.query("UPDATE delivery SET state = 'sent', updatedAt = ? WHERE id = ? AND state = 'unconfirmed'", [
-        new Date().toISOString(),
-        copy!.deliveryId,
-      ]);
-      return copy!.batchId;
-    });
-    this.tell(batchId);
-  }
-
-  /** @throws MailbagError copy-law, not-found */
-  async withdraw(copyId: number, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      await changeCopy(manager, copyId, 'withdraw', { who });
-      const [copy] = (await manager.query('SELECT batchId FROM copy WHERE id = ?', [copyId])) as { batchId: number }[];
-      return copy!.batchId;
-    });
-    this.tell(batchId);
-  }
-
-  private tell(batchId: number): void {
-    this.live.tell('copies', batchId);
-    this.live.tell('batch', batchId);
+  /** A server that fails for every message rests for a while that grows; nothing is lost meanwhile. @returns until when */
+  private async watchServer(lane: Lane, outcome: Outcome): Promise<string | null> {
+    const isLost = outcome.kind === 'try-later' && !/^\d{3}[ -]/.test(outcome.said);
+    lane.lostInARow = isLost || outcome.kind === 'unknown' ? lane.lostInARow + 1 : 0;
+    if (outcome.kind === 'server' || lane.lostInARow >= LOST_IN_A_ROW) {
+      const now = Date.now();
+      if (lane.waitUntil > now) return new Date(lane.waitUntil).toISOString();
+      lane.waitUntil = now + 1000;
+      lane.lostInARow = 0;
+      const until = await this.senders.rest(lane.server.id, outcome.said);
+      lane.waitUntil = Date.parse(until);
+      lane.server.restUntil = until;
+      this.live.tell('senders', lane.server.id);
+      return until;
+    }
+    if (lane.server.restUntil && outcome.kind === 'accepted') {
+      lane.server.restUntil = null;
+      await this.senders.restOver(lane.server.id);
+      this.live.tell('senders', lane.server.id);
+    }
+    return null;
   }
 
   /** Holds the deliveries of a batch back, or lets them go on. */
@@ -334,12 +344,34 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     ]);
   }
 
-  /** Deliveries of a batch that still move by themselves. */
-  async open(batchId: number): Promise<number> {
-    const [row] = await this.transactions.read<{ count: number }>(
-      "SELECT COUNT(*) AS count FROM delivery WHERE batchId = ? AND state IN ('queued', 'sending', 'retrying')",
+  /** Whether a delivery of a batch still moves by itself. */
+  async isOpen(batchId: number): Promise<boolean> {
+    const [row] = await this.transactions.read<{ open: number }>(
+      "SELECT EXISTS (SELECT 1 FROM delivery WHERE batchId = ? AND state IN ('queued', 'sending', 'retrying') AND kind = 'copies') AS open",
       [batchId],
     );
-    return row?.count ?? 0;
+    return row?.open === 1;
+  }
+
+  /** Why the deliveries of a batch wait, in a sentence; null: they do not. */
+  async waiting(batchId: number): Promise<string | null> {
+    const [row] = await this.transactions.read<{ serverId: number; nextTryAt: string; count: number }>(
+      "SELECT serverId, MIN(nextTryAt) AS nextTryAt, COUNT(*) AS count FROM delivery WHERE batchId = ? AND state = 'queued' AND held = 0 GROUP BY serverId",
+      [batchId],
+    );
+    const lane = row && this.lanes.get(row.serverId);
+    if (!row || !lane) return null;
+    const now = Date.now();
+    const clock = (iso: string | number): string =>
+      DateTime.fromMillis(typeof iso === 'number' ? iso : Date.parse(iso)).toFormat('d LLL HH:mm');
+    if (Date.parse(row.nextTryAt) > now + 5000) return `Sending begins ${clock(row.nextTryAt)}.`;
+    if (lane.server.restUntil && Date.parse(lane.server.restUntil) > now)
+      return `The mail server “${lane.server.name}” fails and is tried again ${clock(lane.server.restUntil)}.`;
+    const local = DateTime.local();
+    const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
+    if (wait === null) return new MailbagError('mail-window-closed', { server: lane.server.name }).message;
+    if (wait > 0) return `The hours of sending of “${lane.server.name}” begin ${clock(now + wait * MINUTE)}.`;
+    if (lane.rates.waitAny(lane.server.limits, now) > 0) return `The limits of “${lane.server.name}” let no more through just now.`;
+    return null;
   }
 }

@@ -73,7 +73,7 @@ test('a server killed at any point loses no copy, makes none twice, and mails no
   }
 
   // No message twice, nobody else's address, and whatever arrived is sent or told as unconfirmed.
-  const received = await office.received();
+  const received = await office.letters();
   expect(new Set(received.map(({ messageId }) => messageId)).size).toBe(received.length);
   const byAddress = new Map(copies.map((copy) => [copy.address, copy]));
   for (const { to, attachments } of received) expect(byAddress.get(to)!.file.endsWith(`/${attachments[0]!.name}`)).toBe(true);

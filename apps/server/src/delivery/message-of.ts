@@ -1,22 +1,111 @@
-import type { RenderedMessage, SourceRecord } from '@mailbag/core';
-import { messagePattern, patternData, patternExtras } from '@mailbag/core';
+import type { MailingPlan } from '@mailbag/contract';
+import type { Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
+import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { htmlToPlain, safeHtml } from './safe-html.js';
 
-export type Pattern = (record: SourceRecord, ordinal: number, code: string) => RenderedMessage;
+/** What patterns are rendered over, for one copy or one record. */
+export interface RecordPlace {
+  record: SourceRecord;
+  /** From 0. */
+  ordinal: number;
+  code: string;
+  batchNumber: number;
+  template: string;
+}
 
-/** The message of a batch, ready to be rendered for each record. @throws MailbagError pattern-* */
-export function messageOf({ plan, columns, templates }: FrozenMailing, batchNumber: number): Pattern {
-  const names = [...patternExtras, ...columns.map(({ slug }) => slug)];
-  const render = messagePattern(plan.message.subject, plan.message.body, names);
-  const today = new Date().toISOString().slice(0, 10);
-  return (record, ordinal, code) =>
-    render(
-      patternData(columns, record, {
-        code,
-        template: templates[0]?.name ?? '',
-        batch: String(batchNumber),
-        number: String(ordinal + 1),
-        today,
-      }),
-    );
+/** Data of a record for every pattern of a mailing. */
+export const dataOf = (
+  columns: readonly Column[],
+  { record, ordinal, code, batchNumber, template }: RecordPlace,
+): Record<string, unknown> =>
+  patternData(columns, record, {
+    code,
+    template,
+    batch: String(batchNumber),
+    number: String(ordinal + 1),
+    today: new Date().toISOString().slice(0, 10),
+  });
+
+export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];
+
+/** A message with the others who get it. */
+export interface Letter extends RenderedMessage {
+  copyTo: MailAddress[];
+  blindCopyTo: MailAddress[];
+}
+
+/** One mailing's letters, ready to be rendered for each record. */
+export interface LetterPattern {
+  letter(place: RecordPlace): Letter;
+  reminder: ((place: RecordPlace) => Letter) | null;
+}
+
+/** A body as text and as HTML. */
+function texts(subject: string, body: string, isHtml: boolean): MessageTexts {
+  if (!isHtml) return { subject, text: body, html: null };
+  const html = plainTags(body);
+  return {
+    subject,
+    text: htmlToPlain(html.replace(/\{\{.*?\}\}|\{%.*?%\}/gs, (tag) => tag.replace(/</g, '&lt;').replace(/>/g, '&gt;'))),
+    html: body,
+  };
+}
+
+/** @throws MailbagError pattern-* */
+export function letterPattern({ plan, columns, templates }: FrozenMailing): LetterPattern {
+  const names = patternNames(columns);
+  const { message, output } = plan;
+  const others = (pattern: string | undefined): ((data: Record<string, unknown>) => MailAddress[]) => {
+    if (!pattern?.trim()) return () => [];
+    const compiled = compilePattern(pattern, names);
+    return (data) => addressesIn(compiled.render(data), true).addresses;
+  };
+  const copyTo = others(message.copyTo);
+  const blindCopyTo = others(message.blindCopyTo);
+  const hint = (output.openPassword ?? '').trim() === '' ? '' : (message.passwordSentence ?? '').trim();
+  const make = (
+    subject: string,
+    body: string,
+    isHtml: boolean,
+    withHint: boolean,
+    withOthers: boolean,
+  ): ((place: RecordPlace) => Letter) => {
+    const base = texts(subject, body, isHtml);
+    const tail = withHint && hint ? texts('', hint, false) : null;
+    const render = messagePattern(base, names);
+    const renderTail = tail && messagePattern(tail, names);
+    return (place) => {
+      const data = dataOf(columns, { ...place, template: place.template || (templates[0]?.name ?? '') });
+      const { subject: line, text, html } = render(data);
+      const end = renderTail?.(data);
+      return {
+        subject: line,
+        text: end ? `${text}\n\n${end.text}` : text,
+        html: safeHtml(end ? `${html}\n${end.html}` : html),
+        copyTo: withOthers ? copyTo(data) : [],
+        blindCopyTo: withOthers ? blindCopyTo(data) : [],
+      };
+    };
+  };
+  const { reminder } = message;
+  return {
+    letter: make(message.subject, message.body, message.bodyFormat === 'html', true, true),
+    reminder: reminder ? make(reminder.subject, reminder.body, false, reminder.attach, false) : null,
+  };
+}
+
+/** Passwords of copies, composed for each record. Null: the mailing sets none. @throws MailbagError pattern-* */
+export function passwordPattern(
+  plan: MailingPlan,
+  columns: readonly Column[],
+): ((place: RecordPlace) => { open: string; permissions: string }) | null {
+  const { openPassword = '', permissionsPassword = '' } = plan.output;
+  if (openPassword.trim() === '' && permissionsPassword.trim() === '') return null;
+  const names = patternNames(columns);
+  const [open, permissions] = [compilePattern(openPassword, names), compilePattern(permissionsPassword, names)];
+  return (place) => {
+    const data = dataOf(columns, place);
+    return { open: oneLine(open.render(data)), permissions: oneLine(permissions.render(data)) };
+  };
 }

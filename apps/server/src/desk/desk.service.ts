@@ -4,7 +4,7 @@ import { BatchesService } from '../batches/batches.service.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { SettingsService } from '../settings/settings.service.js';
+import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 
@@ -20,7 +20,7 @@ export class DeskService {
     private readonly mailings: MailingsService,
     private readonly templates: TemplatesService,
     private readonly sources: SourcesService,
-    private readonly settings: SettingsService,
+    private readonly senders: SendersService,
   ) {}
 
   async desk(): Promise<DeskAnswer> {
@@ -67,8 +67,20 @@ export class DeskService {
     );
     for (const { id, name, count } of held)
       needs.push({ kind: 'held-back', count, subject: name, detail: 'Stops found by the checks.', to: `/mailings/${id}/checks` });
-    if (!(await this.settings.mail()))
+    const servers = await this.senders.serverAnswers();
+    if (servers.length === 0)
       needs.push({ kind: 'no-mail-server', count: 1, subject: 'Settings', detail: 'Copies can be made, but not mailed.', to: '/settings' });
+    for (const { name, rest } of servers)
+      if (rest) needs.push({ kind: 'server-fails', count: 1, subject: name, detail: rest.said, to: '/settings' });
+    for (const { address, confirmed, serverName } of await this.senders.senderAnswers())
+      if (!confirmed)
+        needs.push({
+          kind: 'sender-unconfirmed',
+          count: 1,
+          subject: address,
+          detail: `Mail from this address through ${serverName} waits for its code.`,
+          to: '/settings',
+        });
     for (const { mailingId, mailingName, count, said } of await byState('retrying')) {
       needs.push({ kind: 'retrying', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=retrying&mailing=${mailingId}` });
     }

@@ -52,6 +52,7 @@ export class MailingChecks implements OnApplicationBootstrap {
       plan.keyColumn,
       plan.message.mailed,
       plan.message.addressColumn,
+      plan.message.several ?? false,
       [...plan.leftOut].sort((a, b) => a - b),
       templates.map(({ hash, map }) => [hash, map]),
     ];

@@ -1,9 +1,39 @@
-import type { ChecksAnswer, FindingsAnswer, FlaggedAnswer, MailingDetail, MailingSaveAnswer, MailingSummary } from '@mailbag/contract';
-import { MailingCreateRequest, MailingSaveRequest } from '@mailbag/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Res } from '@nestjs/common';
+import type {
+  Account,
+  ChecksAnswer,
+  ExtraFile,
+  MessageSample,
+  FindingsAnswer,
+  FlaggedAnswer,
+  MailingDetail,
+  MailingSaveAnswer,
+  MailingSummary,
+} from '@mailbag/contract';
+import { MailingCreateRequest, MailingSaveRequest, MessageSampleRequest, TestMessageRequest } from '@mailbag/contract';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Post,
+  Put,
+  Query,
+  Res,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import { Needs, ShowsValues, SignedIn } from '../accounts/session.guard.js';
 import type { Response } from 'express';
+import { attachment } from '../platform/content-disposition.js';
+import { config } from '../platform/config.js';
 import { send } from '../platform/download.js';
+import { uploadInto, uploadedName } from '../platform/upload.js';
 import { MailingChecks } from './mailing-checks.service.js';
+import { MessageSamples } from './message-samples.service.js';
 import { MailingsService } from './mailings.service.js';
 import { StarterSheets } from './starter-sheet.service.js';
 
@@ -13,6 +43,7 @@ export class MailingsController {
     private readonly mailings: MailingsService,
     private readonly checking: MailingChecks,
     private readonly starters: StarterSheets,
+    private readonly samples: MessageSamples,
   ) {}
 
   @Get()
@@ -23,6 +54,39 @@ export class MailingsController {
   @Post()
   create(@Body() body: MailingCreateRequest): Promise<MailingDetail> {
     return this.mailings.create(body.name);
+  }
+
+  /** Keeps a file that is to go along with messages. */
+  @Post('extra-files')
+  @UseInterceptors(uploadInto(config.templateLimit))
+  keepFile(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
+    return this.samples.keepFile(file.path, uploadedName(file));
+  }
+
+  /** The message for one record; with what is being changed on the screen, saved or not. */
+  @Post(':id/message-sample')
+  @HttpCode(200)
+  @Needs('viewer')
+  @ShowsValues()
+  messageSample(
+    @Param('id', ParseIntPipe) id: number,
+    @Body() { index, message, output }: MessageSampleRequest,
+    @SignedIn() account: Account,
+  ): Promise<MessageSample> {
+    return this.samples.sample(id, index, message && output ? { message, output } : null, account.seesPasswords);
+  }
+
+  @Get(':id/message-sample.eml')
+  @ShowsValues()
+  async rawSample(@Param('id', ParseIntPipe) id: number, @Query('index', ParseIntPipe) index: number): Promise<StreamableFile> {
+    return new StreamableFile(await this.samples.raw(id, index), { type: 'message/rfc822', disposition: attachment('Sample.eml') });
+  }
+
+  @Post(':id/test-message')
+  @HttpCode(200)
+  @ShowsValues()
+  async testMessage(@Param('id', ParseIntPipe) id: number, @Body() { index, address }: TestMessageRequest): Promise<{ said: string }> {
+    return { said: await this.samples.test(id, index, address) };
   }
 
   @Get(':id')
@@ -54,6 +118,7 @@ export class MailingsController {
   }
 
   @Get(':id/findings')
+  @ShowsValues()
   findings(
     @Param('id', ParseIntPipe) id: number,
     @Query('from', ParseIntPipe) from: number,

@@ -10,6 +10,13 @@ const inPattern = (pattern: string, from: Named, to: Named): string =>
     tag.replace(new RegExp(`(?<![\\p{L}\\p{N}_])${from.slug}(?![\\p{L}\\p{N}_])`, 'gu'), to.slug),
   );
 
+/** The patterns of a part of a plan, in which a column has another name. */
+function patternsOf<Part, Name extends keyof Part>(part: Part, names: readonly Name[], from: Named, to: Named): Partial<Part> {
+  return Object.fromEntries(
+    names.flatMap((name) => (typeof part[name] === 'string' ? [[name, inPattern(part[name], from, to)]] : [])),
+  ) as Partial<Part>;
+}
+
 /** A plan in which a column has another name. */
 export function planWithColumn(plan: MailingPlan, from: Named, to: Named): MailingPlan {
   const rule = (one: FillRule): FillRule => renameColumn(one, from.name, to.name);
@@ -22,13 +29,27 @@ export function planWithColumn(plan: MailingPlan, from: Named, to: Named): Maili
       Object.entries(plan.maps).map(([id, map]) => [id, Object.fromEntries(Object.entries(map).map(([field, one]) => [field, rule(one)]))]),
     ),
     ...(plan.checks ? { checks: { ...plan.checks, columns: moved ? { ...rest, [to.name]: moved } : rest } } : {}),
-    output: { ...plan.output, folder: inPattern(plan.output.folder, from, to), file: inPattern(plan.output.file, from, to) },
+    output: {
+      ...plan.output,
+      ...patternsOf(plan.output, ['folder', 'file', 'openPassword', 'permissionsPassword'], from, to),
+      ...(plan.output.metadata ? { metadata: plan.output.metadata.map((one) => (one === from.name ? to.name : one)) } : {}),
+    },
     message: {
       ...plan.message,
+      ...patternsOf(plan.message, ['recipient', 'subject', 'body', 'copyTo', 'blindCopyTo', 'passwordSentence'], from, to),
       addressColumn: plan.message.addressColumn === from.name ? to.name : plan.message.addressColumn,
-      recipient: inPattern(plan.message.recipient, from, to),
-      subject: inPattern(plan.message.subject, from, to),
-      body: inPattern(plan.message.body, from, to),
+      ...(plan.message.reminder
+        ? { reminder: { ...plan.message.reminder, ...patternsOf(plan.message.reminder, ['subject', 'body'], from, to) } }
+        : {}),
     },
+    ...(plan.paper
+      ? {
+          paper: {
+            ...plan.paper,
+            ...patternsOf(plan.paper, ['name', 'street', 'postalCode', 'town', 'region', 'country'], from, to),
+            wantsColumn: plan.paper.wantsColumn === from.name ? to.name : plan.paper.wantsColumn,
+          },
+        }
+      : {}),
   };
 }

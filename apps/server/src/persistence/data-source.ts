@@ -5,11 +5,13 @@ import { BatchEntity } from '../batches/batches.entity.js';
 import { ConnectionEntity } from '../databases/connections.entity.js';
 import { MailingEntity } from '../mailings/mailings.entity.js';
 import { databasePath } from '../platform/config.js';
+import { MailServerEntity, SenderEntity } from '../senders/senders.entity.js';
 import { SettingEntity } from '../settings/settings.entity.js';
 import { SourceEntity } from '../sources/sources.entity.js';
 import { TemplateEntity, TemplateRevisionEntity } from '../templates/templates.entity.js';
 import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
 import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
+import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -28,12 +30,14 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     BatchEntity,
     ConnectionEntity,
     MailingEntity,
+    MailServerEntity,
+    SenderEntity,
     SettingEntity,
     SourceEntity,
     TemplateEntity,
     TemplateRevisionEntity,
   ],
-  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000],
+  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000],
   migrationsRun: true,
   synchronize: false,
 });

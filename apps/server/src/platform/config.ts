@@ -16,8 +16,10 @@ export const config = {
   postOffice: process.env.MAILBAG_POST_OFFICE ?? '',
   /** 1: retries as the schedule says; smaller: faster, for the demo and tests. */
   retryPace: number('MAILBAG_RETRY_PACE', 1),
-  /** Messages handed over at the same time. */
-  mailConnections: number('MAILBAG_MAIL_CONNECTIONS', 5),
+  /** Port on which bounces are taken, whatever the settings say; null: as they say. */
+  inboundPort: process.env.MAILBAG_INBOUND_PORT === undefined ? null : number('MAILBAG_INBOUND_PORT', 0),
+  /** Seconds between looks into the bounce mailbox. */
+  mailboxSeconds: number('MAILBAG_MAILBOX_SECONDS', 60),
   /** Milliseconds after which a mail server that says nothing counts as gone. */
   mailTimeout: number('MAILBAG_MAIL_TIMEOUT', 30_000),
   threads: number('MAILBAG_THREADS', 2),
@@ -30,7 +32,7 @@ export const config = {
   sheetLimit: 200 * 1024 * 1024,
 };
 
-type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces';
+type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces' | 'attachments' | 'print-runs';
 
 /** A path in the data folder; its folders are made on the first use. */
 export function dataPath(folder: Folder | '', ...parts: string[]): string {

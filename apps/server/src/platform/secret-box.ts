@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHmac, randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { dataPath } from './config.js';
 
@@ -24,3 +24,6 @@ export function unseal(sealed: string): string {
   decipher.setAuthTag(bytes.subarray(12, 28));
   return Buffer.concat([decipher.update(bytes.subarray(28)), decipher.final()]).toString('utf8');
 }
+
+/** Thirty-two bytes that only this installation can work out again, for a purpose named by the label. */
+export const derivedSeed = (label: string): Uint8Array => new Uint8Array(createHmac('sha256', key()).update(`seed ${label}`).digest());

@@ -1,28 +1,31 @@
-import type { MailSettingsAnswer, MailTestAnswer } from '@mailbag/contract';
-import { MailSettingsRequest } from '@mailbag/contract';
-import { Body, Controller, Get, HttpCode, Post, Put } from '@nestjs/common';
-import { testMailServer } from '../delivery/transport.js';
+import type { MailRulesAnswer } from '@mailbag/contract';
+import { OfficeRequest } from '@mailbag/contract';
+import { Body, Controller, Get, Put } from '@nestjs/common';
+import { Needs } from '../accounts/session.guard.js';
 import { SettingsService } from './settings.service.js';
+
+const OFFICE = 'office';
+/** As long as nobody has said where the office is. */
+export const noOffice: OfficeRequest = { returnLine: '', country: 'DE' };
 
 @Controller('api/settings')
 export class SettingsController {
   constructor(private readonly settings: SettingsService) {}
 
-  @Get('mail')
-  mail(): Promise<MailSettingsAnswer> {
-    return this.settings.mailAnswer();
+  @Get('mail-rules')
+  rules(): MailRulesAnswer {
+    return this.settings.mailRules();
   }
 
-  @Put('mail')
-  async saveMail(@Body() body: MailSettingsRequest): Promise<MailSettingsAnswer> {
-    await this.settings.saveMail(body);
-    return this.settings.mailAnswer();
+  @Get('office')
+  async office(): Promise<OfficeRequest> {
+    return (await this.settings.get<OfficeRequest>(OFFICE)) ?? noOffice;
   }
 
-  /** Tries the settings as they stand on the screen, without saving them. */
-  @Post('mail/test')
-  @HttpCode(200)
-  async test(@Body() body: MailSettingsRequest): Promise<MailTestAnswer> {
-    return testMailServer(await this.settings.merged(body));
+  @Put('office')
+  @Needs('administrator')
+  async saveOffice(@Body() body: OfficeRequest): Promise<OfficeRequest> {
+    await this.settings.set(OFFICE, { returnLine: body.returnLine.trim(), country: body.country });
+    return this.office();
   }
 }

@@ -16,6 +16,7 @@ import {
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
+import { ShowsValues } from '../accounts/session.guard.js';
 import type { Response } from 'express';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { config } from '../platform/config.js';
@@ -47,6 +48,7 @@ export class SourcesController {
   }
 
   @Get('files/:fileId/excerpt')
+  @ShowsValues()
   excerpt(@Param('fileId') fileId: string, @Query() reading: ReadingRequest): Promise<SourceFileAnswer> {
     return this.sources.excerpt(fileId, reading);
   }
@@ -62,6 +64,7 @@ export class SourcesController {
   }
 
   @Get(':id/records')
+  @ShowsValues()
   records(
     @Param('id', ParseIntPipe) id: number,
     @Query('from', ParseIntPipe) from: number,
@@ -71,6 +74,7 @@ export class SourcesController {
   }
 
   @Get(':id/find')
+  @ShowsValues()
   async find(
     @Param('id', ParseIntPipe) id: number,
     @Query('text') text: string,
@@ -96,16 +100,19 @@ export class SourcesController {
   }
 
   @Get(':id/report')
+  @ShowsValues()
   report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
     return this.reports.of(id);
   }
 
   @Get(':id/report.xlsx')
+  @ShowsValues()
   async reportSheet(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
     send(response, await this.reports.workbook(id));
   }
 
   @Get(':id/records.:format')
+  @ShowsValues()
   async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string, @Res() response: Response): Promise<void> {
     send(response, await this.exports.of(id, format));
   }

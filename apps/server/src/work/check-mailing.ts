@@ -2,7 +2,7 @@ import type { CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core
 import { RecordChecker, checksComparing, checksOfRecords, measureCopy, readsColumns, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { foreignWords } from './foreign-words.js';
-import { compileMailing } from './make-copies.js';
+import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
@@ -22,6 +22,7 @@ const setupOf = (mailing: FrozenMailing, templates: CheckSetup['templates']): Ch
   templates,
   keyColumn: mailing.plan.keyColumn ?? null,
   addressColumn: mailing.plan.message.mailed ? (mailing.plan.message.addressColumn ?? null) : null,
+  severalAddresses: mailing.plan.message.several ?? false,
   usedColumns: usedColumns(mailing),
   plan: mailing.plan.checks ?? {},
 });

@@ -1,12 +1,15 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { mkdirSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Cell, CompiledTemplate, FilledCopy } from '@mailbag/core';
-import { MailbagError, compileTemplate, evaluateMap, fillCopy, isFillable, rowReader } from '@mailbag/core';
+import { MailbagError, evaluateMap, fillCopy, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
-import { nodeFonts, writeCopy } from '@mailbag/host';
+import { writeCopy } from '@mailbag/host';
+import { compileMailing } from './compile-mailing.js';
+import type { Protections } from './protections.js';
+import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
@@ -15,36 +18,28 @@ interface Kept {
   batchId: number;
   mailing: FrozenMailing;
   compiled: CompiledTemplate[];
+  number: number;
+  protections: Protections | null;
 }
 
 /** The batch that this thread works on, with its templates compiled. */
 let kept: Kept | null = null;
 
-export async function compileMailing(mailing: FrozenMailing, characters: Iterable<string>): Promise<CompiledTemplate[]> {
-  const { fonts, faces } = await nodeFonts(dataPath('faces'));
-  return Promise.all(
-    mailing.templates.map((template) =>
-      compileTemplate(new Uint8Array(readFileSync(dataPath('templates', `${template.hash}.pdf`))), {
-        fonts,
-        faces,
-        characters,
-        finish: mailing.plan.output.finish ?? 'flattened',
-        // Fields that have a rule are drawn anew in every copy.
-        given: template.fields.filter((field) => isFillable(field) && Object.hasOwn(template.map, field.name)).map(({ name }) => name),
-        file: template.name,
-      }),
-    ),
-  );
-}
-
 async function batchOf(batchId: number): Promise<Kept> {
   if (kept?.batchId === batchId) return kept;
-  const row = workerDatabase().prepare('SELECT frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+  const row = workerDatabase().prepare('SELECT number, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+    number: number;
     frozen: string;
     characters: string;
   };
   const mailing = JSON.parse(row.frozen) as FrozenMailing;
-  kept = { batchId, mailing, compiled: await compileMailing(mailing, readWords(row.characters)) };
+  kept = {
+    batchId,
+    mailing,
+    number: row.number,
+    compiled: await compileMailing(mailing, readWords(row.characters)),
+    protections: protectionsOf(mailing, `batch ${batchId}`),
+  };
   return kept;
 }
 
@@ -82,7 +77,7 @@ function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
 
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
-  const { mailing, compiled } = await batchOf(batchId);
+  const { mailing, compiled, number, protections } = await batchOf(batchId);
   const database = workerDatabase();
   const records = database
     .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
@@ -96,7 +91,7 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
       "SELECT id, code, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
     )
     .all([batchId, from, to]) as { id: number; code: string; recordOrdinal: number; position: number; path: string }[];
-  const byOrdinal = new Map(records.map((record) => [record.ordinal, record]));
+  const byOrdinal = new Map(records.map(({ ordinal, row, cells }) => [ordinal, { ordinal, row, cells: JSON.parse(cells) as Cell[] }]));
   const read = rowReader(mailing.columns);
   const archive = dataPath('archive');
   const spool = dataPath('spool');
@@ -105,9 +100,10 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const record = byOrdinal.get(copy.recordOrdinal);
     const template = mailing.templates[copy.position];
     if (!record || !template) continue;
-    const row = read({ row: record.row, cells: JSON.parse(record.cells) as Cell[] });
+    const row = read(record);
     const { values } = evaluateMap(template.fields, template.map, row);
-    const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code });
+    const protect = protections?.(record, copy.code, number, template.name) ?? null;
+    const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code, ...(protect ? { protect } : {}) });
     writeWhole(join(archive, copy.path), filled, join(spool, `copy-${copy.id}.part`));
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }

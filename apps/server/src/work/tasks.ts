@@ -4,12 +4,14 @@ import type {
   ErrorCode,
   ErrorFields,
   SourceChanges,
+  SourceRecord,
   TableExcerpt,
   TableReading,
   TableResult,
   TemplateDescription,
 } from '@mailbag/core';
 import type { DatabaseAccess } from '../databases/read/reader.js';
+import type { AssembleInput } from './assemble-copies.js';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
@@ -38,6 +40,13 @@ export interface Tasks {
   };
   /** Makes the planned copies of a stretch of records and writes their sizes and digests; their state is changed by the caller. */
   make: { input: { batchId: number; from: number; to: number }; output: { made: number[] } };
+  /** Writes copies of any batches into one file, without passwords, with address sheets in between where there are addresses. */
+  assemble: { input: AssembleInput; output: { pages: number; sheets: number; size: number; firstSheets: number[] } };
+  /** The copies of one record as they would be made now, for samples and tests. */
+  sample: {
+    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batchNumber: number; codes: string[] };
+    output: { name: string; bytes: Uint8Array }[];
+  };
 }
 
 export type TaskName = keyof Tasks;

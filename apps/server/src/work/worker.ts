@@ -2,7 +2,9 @@ import { readFileSync } from 'node:fs';
 import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
+import { assembleCopies } from './assemble-copies.js';
 import { makeCopies } from './make-copies.js';
+import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { queryExcerpt, readSource } from './read-source.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
@@ -15,6 +17,8 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   queryExcerpt,
   check: checkMailing,
   make: makeCopies,
+  assemble: assembleCopies,
+  sample: sampleCopies,
 };
 
 /** The entry of a worker thread. */

@@ -22,6 +22,8 @@ export interface CheckSetup {
   keyColumn: string | null;
   /** Column of the recipients' addresses; null: nothing is mailed. */
   addressColumn: string | null;
+  /** Whether a cell of it may hold several addresses. */
+  severalAddresses?: boolean;
   /** Columns whose values go anywhere: into fields, file names, the message. Left out: all. */
   usedColumns?: readonly string[];
   plan?: CheckPlan;

@@ -90,6 +90,41 @@ export const catalogue = {
   'mail-server-unreachable': (e) =>
     `The mail server ${f(e, 'host')}:${f(e, 'port')} does not answer (${f(e, 'why')}). Check the address and whether it is running.`,
   'mail-sign-in-refused': (e) => `The mail server ${f(e, 'host')} refused the sign-in: ${f(e, 'said')}`,
+  'mail-server-in-use': (e) => `“${f(e, 'server')}” is used by ${f(e, 'senders')}. Give those senders another server first.`,
+  'mail-window-closed': (e) => `“${f(e, 'server')}” has no day on which it may send. Choose one in Settings.`,
+  'mail-not-handed': (e) => `The message could not be handed over: ${f(e, 'said')}`,
+  'mail-too-large': (e) =>
+    `The message would have ${f(e, 'size')} MB; “${f(e, 'server')}” is sent ${f(e, 'limit')} MB at most. Attach one combined PDF or a zip, take extra files away, or raise the limit in Settings.`,
+  'mail-combined-needs-flat': () =>
+    `One combined PDF can only be made of flattened copies without passwords. Choose single files or a zip, or change the finish.`,
+  'mail-too-many-recipients': (e) => `The message would go to ${f(e, 'count')} addresses; ${f(e, 'limit')} are the most. Shorten the list.`,
+  'sender-exists': (e) => `${f(e, 'address')} is a sender already.`,
+  'sender-in-use': (e) => `${f(e, 'count')} messages from ${f(e, 'address')} are still on their way. Wait for them, or cancel their batch.`,
+  'sender-key-unreadable': (e) => `The private key for ${f(e, 'address')} cannot be read. Paste the whole PEM file, from BEGIN to END.`,
+  'sender-code-not-mailed': (e) => `The code could not be mailed to ${f(e, 'address')}: ${f(e, 'said')}. Test the mail server first.`,
+  'sender-code-wrong': (e) => `That is not the code. ${f(e, 'left')} more tries are left.`,
+  'sender-code-over': () => `This code no longer holds. Ask for a new one; it comes within a minute.`,
+  'sender-not-confirmed': (e) =>
+    `“${f(e, 'mailing')}” has no confirmed sender. Choose one in Output and message, or confirm it in Settings.`,
+  'attachment-gone': (e) => `The extra file ${f(e, 'name')} is no longer there. Attach it again in Output and message.`,
+  'print-nothing': () =>
+    `No copy waits to be printed with this choice. Copies without an address, bounced ones and those that ask for paper come here.`,
+  'print-run-state': (e) => `Print run ${f(e, 'run')} is ${f(e, 'state')}, so it cannot be ${f(e, 'wanted')}.`,
+  'printer-unreachable': (e) =>
+    `The printer at ${f(e, 'uri')} does not answer (${f(e, 'why')}). Check its address and whether it is switched on.`,
+  'printer-refused': (e) => `The printer at ${f(e, 'uri')} refused the job: ${f(e, 'said')}.`,
+  'printer-in-use': (e) => `Print run ${f(e, 'run')} is still at this printer. Wait for it, or cancel it.`,
+  'register-failed': (e) => `The register “${f(e, 'register')}” could not be written: ${f(e, 'said')}. Nothing is lost; it is tried again.`,
+  'copy-differs': (e) =>
+    `Copy ${f(e, 'copy')} (${f(e, 'path')}) does not hold what was meant: ${f(e, 'what')}. The batch is paused; look at the copy, then resume to make it again.`,
+  'account-not-allowed': (e) => `That is for ${f(e, 'role')}s. Ask an administrator to do it, or to give you the right.`,
+  'account-last-administrator': () => `Mailbag needs one administrator at least. Make somebody else one first.`,
+  'account-values-hidden': () => `Your account does not show the values of records. Ask an administrator if you need them.`,
+  'account-passwords-hidden': () => `Your account does not show passwords of copies. Ask an administrator if you need them.`,
+  'account-disabled': () => `This account is closed. Ask an administrator to open it again.`,
+  'invitation-over': () => `This invitation no longer holds. Ask for a new one.`,
+  'invitation-not-mailed': (e) =>
+    `The invitation for ${f(e, 'email')} was made, but could not be mailed: ${f(e, 'said')}. Give its address by hand.`,
   'mail-address-refused': (e) => `“${f(e, 'address')}” is not an e-mail address: ${f(e, 'why')}.`,
   'account-exists': () => `An administrator is already set up. Sign in instead.`,
   'account-sign-in-refused': () => `That e-mail address and password do not go together. Check both and try again.`,

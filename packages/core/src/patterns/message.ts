@@ -4,6 +4,7 @@ import { compilePattern } from './pattern.js';
 export interface RenderedMessage {
   subject: string;
   text: string;
+  /** As the data made it; the host lets only safe elements through. */
   html: string;
 }
 
@@ -17,23 +18,40 @@ export const textToHtml = (text: string): string =>
     .map((paragraph) => `<p>${escapeHtml(paragraph).replace(/\n/g, '<br>')}</p>`)
     .join('\n');
 
-/** Compiles subject and body. The subject stays one line whatever the data holds (RFC 5322, 2.2). @throws MailbagError pattern-* */
-export function messagePattern(
-  subject: string,
-  body: string,
-  names: readonly string[],
-): (data: Record<string, unknown>) => RenderedMessage {
-  const inSubject = compilePattern(subject, names);
-  const inBody = compilePattern(body, names);
+/** A text in one line, without control characters (RFC 5322, 2.2: no header may be slipped in by a line break). */
+export const oneLine = (text: string): string => text.replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029\s]+/g, ' ').trim();
+
+const entities: Record<string, string> = {
+  '&quot;': '"',
+  '&#34;': '"',
+  '&#39;': "'",
+  '&apos;': "'",
+  '&lt;': '<',
+  '&gt;': '>',
+  '&amp;': '&',
+  '&nbsp;': ' ',
+};
+
+/** What stands between braces is read as it was typed, not as an editor escaped it. */
+export const plainTags = (html: string): string =>
+  html.replace(/\{\{.*?\}\}|\{%.*?%\}/gs, (tag) =>
+    tag.replace(/&(?:quot|#34|#39|apos|lt|gt|amp|nbsp);|\u00a0/g, (one) => entities[one] ?? ' '),
+  );
+
+/** Subject and body of a message as patterns. `html` null: the text stands for both. */
+export interface MessageTexts {
+  subject: string;
+  text: string;
+  html: string | null;
+}
+
+/** Compiles a message. @throws MailbagError pattern-* */
+export function messagePattern(texts: MessageTexts, names: readonly string[]): (data: Record<string, unknown>) => RenderedMessage {
+  const inSubject = compilePattern(texts.subject, names);
+  const inText = compilePattern(texts.text, names);
+  const inHtml = texts.html === null ? null : compilePattern(plainTags(texts.html), names, 'html');
   return (data) => {
-    const text = inBody.render(data).replace(/\r\n?/g, '\n').trim();
-    return {
-      subject: inSubject
-        .render(data)
-        .replace(/[\u0000-\u001f\u007f\u2028\u2029]+/g, ' ')
-        .trim(),
-      text,
-      html: textToHtml(text),
-    };
+    const text = inText.render(data).replace(/\r\n?/g, '\n').trim();
+    return { subject: oneLine(inSubject.render(data)), text, html: inHtml ? inHtml.render(data) : textToHtml(text) };
   };
 }

@@ -6,7 +6,7 @@ import { MailbagError } from '../errors/catalogue.js';
 /** Names that every pattern knows beside the columns. */
 export const patternExtras = ['code', 'template', 'batch', 'number', 'today'] as const;
 
-const engine = new Liquid({
+const settings = {
   strictVariables: true,
   strictFilters: true,
   ownPropertyOnly: true,
@@ -16,12 +16,20 @@ const engine = new Liquid({
   memoryLimit: 1_000_000,
   relativeReference: false,
   templates: {},
-});
-for (const name of ['raw', 'include', 'render', 'layout', 'block']) delete engine.tags[name];
-engine.registerFilter('day', (value: unknown, format: unknown) => {
-  const date = DateTime.fromISO(String(value));
-  return date.isValid ? date.toFormat(typeof format === 'string' ? format : 'd MMMM yyyy') : String(value);
-});
+};
+
+function engineOf(escapes: boolean): Liquid {
+  const engine = new Liquid({ ...settings, ...(escapes ? { outputEscape: 'escape' as const } : {}) });
+  for (const name of ['raw', 'include', 'render', 'layout', 'block']) delete engine.tags[name];
+  // Data must not be able to come out of its escaping.
+  delete engine.filters.raw;
+  engine.registerFilter('day', (value: unknown, format: unknown) => {
+    const date = DateTime.fromISO(String(value));
+    return date.isValid ? date.toFormat(typeof format === 'string' ? format : 'd MMMM yyyy') : String(value);
+  });
+  return engine;
+}
+const engines = { text: engineOf(false), html: engineOf(true) };
 
 /** A text with data in it, ready to be rendered for many records. */
 export interface Pattern {
@@ -36,9 +44,11 @@ const reason = (error: unknown): string =>
 /**
  * Reads a pattern.
  * @param names what may stand in it: slugs of columns and `patternExtras`
+ * @param kind `html`: the pattern is HTML, and data in it is escaped
  * @throws MailbagError pattern-broken, pattern-unknown-column
  */
-export function compilePattern(pattern: string, names: readonly string[]): Pattern {
+export function compilePattern(pattern: string, names: readonly string[], kind: 'text' | 'html' = 'text'): Pattern {
+  const engine = engines[kind];
   let templates: Template[];
   let used: string[];
   try {

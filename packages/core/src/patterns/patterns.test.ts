@@ -50,10 +50,24 @@ describe('output', () => {
 
 describe('messages', () => {
   test('the subject stays one line whatever the data holds, so that no header can be slipped in (RFC 5322, 2.2)', () => {
-    const { subject } = messagePattern('Plot {{ plot }}', '', ['plot'])({ plot: 'A\r\nBcc: all@example.org' });
+    const { subject } = messagePattern({ subject: 'Plot {{ plot }}', text: '', html: null }, ['plot'])({
+      plot: 'A\r\nBcc: all@example.org',
+    });
     expect(subject).toBe('Plot A Bcc: all@example.org');
   });
   test('HTML in data stays text', () => {
     expect(textToHtml('Dear <b>you</b> & "all"\n\nbye')).toBe('<p>Dear &#60;b&#62;you&#60;/b&#62; &#38; &#34;all&#34;</p>\n<p>bye</p>');
+  });
+  test('a rich body escapes what data holds, and reads what stands between braces as it was typed', () => {
+    const { html } = messagePattern({ subject: '', text: '', html: '<p>{{ name }} from {{ start | day: &quot;d.M.&quot; }}</p>' }, [
+      'name',
+      'start',
+    ])({ name: '<script>alert(1)</script>', start: '2027-01-02' });
+    expect(html).toBe('<p>&lt;script&gt;alert(1)&lt;/script&gt; from 2.1.</p>');
+  });
+  test('data cannot switch its escaping off', () => {
+    expect(code(() => messagePattern({ subject: '', text: '', html: '{{ name | raw }}' }, ['name'])({ name: '<b>' }))).toBe(
+      'pattern-broken',
+    );
   });
 });

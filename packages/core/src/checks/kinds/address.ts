@@ -1,4 +1,5 @@
 import { addressFault } from '../../mail/address.js';
+import { addressesIn } from '../../mail/recipients.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, valueCheck } from '../check.js';
 
@@ -15,7 +16,7 @@ function certainMend(text: string): string | null {
 }
 
 /** The recipient's address can be mailed to. */
-export const address: CheckKind = ({ addressColumn }) =>
+export const address: CheckKind = ({ addressColumn, severalAddresses = false }) =>
   addressColumn === null
     ? null
     : {
@@ -23,7 +24,7 @@ export const address: CheckKind = ({ addressColumn }) =>
           const { text } = row.cell(addressColumn);
           const base = aboutValue(row.row, addressColumn, text.trim());
           if (text.trim() === '') return say({ ...base, code: 'address-missing', severity: 'look' });
-          const why = addressFault(text);
+          const why = addressesIn(text, severalAddresses).fault;
           if (why) say({ ...base, value: text, code: 'address-wrong', severity: 'stop', details: { why }, mend: certainMend(text) });
         },
       };

@@ -1,0 +1,74 @@
+import type { BouncesAnswer, BouncesRequest } from '@mailbag/contract';
+import { Injectable } from '@nestjs/common';
+import { Subject } from 'rxjs';
+import { seal, unseal } from '../platform/secret-box.js';
+import { SettingsService } from '../settings/settings.service.js';
+
+const NAME = 'bounces';
+type Stored = Omit<BouncesRequest, 'password'> & { sealed: string };
+const nothing: Stored = {
+  address: '',
+  host: '',
+  port: 993,
+  tls: true,
+  checkCertificate: true,
+  user: '',
+  folder: 'INBOX',
+  smtpPort: 0,
+  sealed: '',
+};
+
+/** The mailbox as it is read. */
+export interface BounceMailbox {
+  host: string;
+  port: number;
+  tls: boolean;
+  checkCertificate: boolean;
+  user: string;
+  password: string;
+  folder: string;
+}
+
+/** Where bounces are led to, and how they come in. */
+@Injectable()
+export class BounceSettings {
+  readonly changed = new Subject<void>();
+  lastLook: BouncesAnswer['lastLook'] = null;
+  listening: number | null = null;
+  private kept: Stored | null = null;
+
+  constructor(private readonly settings: SettingsService) {}
+
+  private async stored(): Promise<Stored> {
+    return (this.kept ??= (await this.settings.get<Stored>(NAME)) ?? nothing);
+  }
+
+  /** Empty: bounces go to the sender's own address. */
+  async address(): Promise<string> {
+    return (await this.stored()).address;
+  }
+  async smtpPort(): Promise<number> {
+    return (await this.stored()).smtpPort;
+  }
+  /** Null: none is read. */
+  async mailbox(): Promise<BounceMailbox | null> {
+    const { sealed, host, port, tls, checkCertificate, user, folder } = await this.stored();
+    return host === ''
+      ? null
+      : { host, port, tls, checkCertificate, user, folder: folder || 'INBOX', password: sealed ? unseal(sealed) : '' };
+  }
+
+  async answer(): Promise<BouncesAnswer> {
+    const { sealed, ...rest } = await this.stored();
+    return { ...rest, hasPassword: sealed !== '', lastLook: this.lastLook, listening: this.listening };
+  }
+
+  async save({ password, ...rest }: BouncesRequest): Promise<void> {
+    const before = await this.stored();
+    const sealed = password === undefined ? before.sealed : password === '' ? '' : seal(password);
+    await this.settings.set(NAME, { ...rest, address: rest.address.trim(), host: rest.host.trim(), sealed } satisfies Stored);
+    this.kept = null;
+    this.lastLook = null;
+    this.changed.next();
+  }
+}

@@ -1,0 +1,70 @@
+import { existsSync } from 'node:fs';
+import { PassThrough, Readable } from 'node:stream';
+import type { CopyRow, LedgerFilterQuery } from '@mailbag/contract';
+import { Injectable } from '@nestjs/common';
+import ExcelJS from 'exceljs';
+import yazl from 'yazl';
+import { csvLine } from '../archive/csv-line.js';
+import { dataPath } from '../platform/config.js';
+import { CopiesService } from './copies.service.js';
+
+const columns: [heading: string, value: (row: CopyRow) => string][] = [
+  ['Code', ({ code }) => code],
+  ['Recipient', ({ recipient }) => recipient],
+  ['Address', ({ address }) => address],
+  ['State', ({ state }) => state],
+  ['Since', ({ since }) => since],
+  ['Trouble', ({ trouble }) => trouble ?? ''],
+  ['Trouble code', ({ troubleCode }) => troubleCode ?? ''],
+  ['Mailing', ({ mailingName }) => mailingName],
+  ['Batch', ({ batchNumber }) => String(batchNumber)],
+  ['Template', ({ templateName }) => templateName],
+  ['File', ({ file }) => file],
+];
+
+/** The ledger as files, as the filter leaves it. Written row by row, so a million copies take no more memory than ten. */
+@Injectable()
+export class LedgerExports {
+  constructor(private readonly copies: CopiesService) {}
+
+  private async *lines(filter: LedgerFilterQuery): AsyncGenerator<string> {
+    yield `\ufeff${csvLine(columns.map(([heading]) => heading))}`;
+    for await (const rows of this.copies.all(filter)) yield rows.map((row) => csvLine(columns.map(([, value]) => value(row)))).join('');
+  }
+
+  csv(filter: LedgerFilterQuery): Readable {
+    return Readable.from(this.lines(filter));
+  }
+
+  xlsx(filter: LedgerFilterQuery): Readable {
+    const out = new PassThrough();
+    const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out });
+    const sheet = book.addWorksheet('Ledger', { views: [{ state: 'frozen', ySplit: 1 }] });
+    sheet.columns = columns.map(([header]) => ({ header, width: header === 'File' ? 60 : 22 }));
+    sheet.getRow(1).font = { bold: true };
+    void (async () => {
+      for await (const rows of this.copies.all(filter)) {
+        for (const row of rows) sheet.addRow(columns.map(([, value]) => value(row))).commit();
+        // The file is written as fast as it is taken.
+        if (out.writableNeedDrain) await new Promise((done) => out.once('drain', done));
+      }
+      sheet.commit();
+      await book.commit();
+    })().catch((error: Error) => out.destroy(error));
+    return out;
+  }
+
+  /** The files of the copies, in their folders. */
+  zip(filter: LedgerFilterQuery): Readable {
+    const zip = new yazl.ZipFile();
+    void (async () => {
+      for await (const rows of this.copies.all(filter))
+        for (const { file, since } of rows) {
+          const path = dataPath('archive', file);
+          if (existsSync(path)) zip.addFile(path, file, { compress: false, mtime: new Date(since) });
+        }
+      zip.end();
+    })().catch((error: Error) => (zip.outputStream as unknown as Readable).destroy(error));
+    return zip.outputStream as unknown as Readable;
+  }
+}

@@ -1,0 +1,100 @@
+import { randomBytes } from 'node:crypto';
+import { addressesIn, domainOf, newReturnToken } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { changeCopies } from '../copies/copy-changes.js';
+import { SendersService } from '../senders/senders.service.js';
+
+export interface NewEnvelope {
+  batchId: number;
+  recordOrdinal: number;
+  /** One address, or several where the mailing allows it. */
+  address: string;
+  copies: number[];
+  held: boolean;
+  kind?: 'copies' | 'reminder';
+  senderId: number | null;
+  /** ISO 8601; null: as soon as can be. */
+  startAt?: string | null;
+}
+
+const marks = (values: readonly unknown[]): string => values.map(() => '?').join(',');
+
+/** A Message-ID (RFC 5322, 3.6.4) that nothing else has: batch, record, random bytes, the sender's domain. */
+export const newMessageId = (batchId: number, recordOrdinal: number, senderAddress: string): string =>
+  `<${batchId}.${recordOrdinal}.${randomBytes(9).toString('hex')}@${domainOf(senderAddress)}>`;
+
+/** Makes deliveries: one envelope each, with a Message-ID and a token of its own for ever. */
+@Injectable()
+export class Envelopes {
+  constructor(private readonly senders: SendersService) {}
+
+  /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. */
+  async queue(manager: EntityManager, envelope: NewEnvelope & { several: boolean; who: string }): Promise<boolean> {
+    const { addresses } = addressesIn(envelope.address, envelope.several);
+    if (addresses.length === 0) return false;
+    if ((await this.make(manager, envelope)) === null) return false;
+    await changeCopies(manager, envelope.copies, 'queue', { who: envelope.who });
+    return true;
+  }
+
+  /** @returns id of the delivery; null: there is no sender */
+  async make(
+    manager: EntityManager,
+    { batchId, recordOrdinal, address, copies, held, kind = 'copies', senderId, startAt = null }: NewEnvelope,
+  ): Promise<number | null> {
+    const sender = (await this.senders.ready(senderId)) ?? (await this.senders.ready(null));
+    if (!sender) return null;
+    const now = new Date().toISOString();
+    const messageId = newMessageId(batchId, recordOrdinal, sender.address);
+    const first = addressesIn(address, true).addresses[0]?.address ?? address;
+    const [{ id }] = (await manager.query(
+      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt, kind, senderId, serverId, token, domain)
+       VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+      [
+        batchId,
+        recordOrdinal,
+        address.trim(),
+        messageId,
+        held ? 1 : 0,
+        startAt && startAt > now ? startAt : now,
+        now,
+        now,
+        kind,
+        sender.id,
+        sender.serverId,
+        newReturnToken(randomBytes(20)),
+        domainOf(first),
+      ],
+    )) as [{ id: number }];
+    await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
+    if (kind === 'copies')
+      await manager.query(`UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0 WHERE id IN (${marks(copies)})`, [
+        id,
+        address.trim(),
+        ...copies,
+      ]);
+    else
+      await manager.query(
+        `INSERT INTO delivery_copy (deliveryId, copyId) VALUES ${copies.map(() => '(?, ?)').join(', ')}`,
+        copies.flatMap((copy) => [id, copy]),
+      );
+    return id;
+  }
+
+  /** The delivery goes on under another Message-ID: some of its recipients have the message already. */
+  async renew(manager: EntityManager, id: number, batchId: number, recordOrdinal: number, senderAddress: string): Promise<void> {
+    const messageId = newMessageId(batchId, recordOrdinal, senderAddress);
+    await manager.query('UPDATE delivery SET messageId = ? WHERE id = ?', [messageId, id]);
+    await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
+  }
+}
+
+/** Copies that belong to a delivery. */
+export async function copiesOfDelivery(manager: EntityManager, id: number): Promise<number[]> {
+  const rows = (await manager.query(
+    'SELECT id, position FROM copy WHERE deliveryId = ? UNION SELECT copy.id, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY 2',
+    [id, id],
+  )) as { id: number }[];
+  return rows.map((one) => one.id);
+}

@@ -1,0 +1,146 @@
+import { existsSync } from 'node:fs';
+import { readFile, rm } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import { FrozenBatches } from '../batches/frozen-batches.js';
+import { BounceSettings } from '../bounces/bounce-settings.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { dataPath } from '../platform/config.js';
+import type { Sender } from '../senders/senders.service.js';
+import { SendersService } from '../senders/senders.service.js';
+import { Pool } from '../work/pool.js';
+import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
+import type { OutgoingMessage } from './mail-transport.js';
+import type { LetterPattern } from './message-of.js';
+import { letterPattern } from './message-of.js';
+import type { Claimed } from './outcomes.js';
+
+/** RFC 5321, 4.5.3.1.8: at least 100 recipients must be taken. */
+const MOST_RECIPIENTS = 100;
+
+/** Puts the message of a delivery together. */
+@Injectable()
+export class Letters {
+  private readonly patterns = new Map<number, LetterPattern>();
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly batches: FrozenBatches,
+    private readonly bounces: BounceSettings,
+    private readonly senders: SendersService,
+    private readonly pool: Pool,
+  ) {}
+
+  private pattern(batchId: number, mailing: Parameters<typeof letterPattern>[0]): LetterPattern {
+    let known = this.patterns.get(batchId);
+    if (!known) {
+      this.patterns.set(batchId, (known = letterPattern(mailing)));
+      if (this.patterns.size > 20) this.patterns.delete(this.patterns.keys().next().value!);
+    }
+    return known;
+  }
+
+  /** @param limit most bytes of the whole message @throws MailbagError batch-file-gone, attachment-gone, mail-too-large, mail-address-refused, pattern-* */
+  async of(
+    delivery: Claimed,
+    sender: Sender,
+    server: { name: string; limit: number },
+    which: 'sending' | 'as sent' = 'sending',
+  ): Promise<OutgoingMessage> {
+    const { number, mailing } = await this.batches.mailing(delivery.batchId);
+    const record = await this.batches.record(delivery.batchId, delivery.recordOrdinal);
+    const isReminder = delivery.kind === 'reminder';
+    const copies = await this.transactions.read<{ code: string; path: string; recipient: string; position: number }>(
+      isReminder
+        ? 'SELECT copy.code, copy.path, copy.recipient, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY copy.position'
+        : `SELECT code, path, recipient, position FROM copy WHERE deliveryId = ? ${which === 'sending' ? "AND state = 'sending'" : ''} ORDER BY position`,
+      [delivery.id],
+    );
+    const { plan } = mailing;
+    const pattern = this.pattern(delivery.batchId, mailing);
+    const place = { record, ordinal: delivery.recordOrdinal, code: copies[0]?.code ?? '', batchNumber: number, template: '' };
+    const letter = isReminder && pattern.reminder ? pattern.reminder(place) : pattern.letter(place);
+    const { addresses, fault } = addressesIn(delivery.address, plan.message.several ?? false);
+    if (fault !== null) throw new MailbagError('mail-address-refused', { address: delivery.address.slice(0, 200), why: fault });
+    const had = new Set(
+      delivery.accepted && which === 'sending' ? (JSON.parse(delivery.accepted) as string[]).map((one) => one.toLowerCase()) : [],
+    );
+    const fresh = <One extends { address: string }>(list: One[]): One[] => list.filter(({ address }) => !had.has(address.toLowerCase()));
+    const to = fresh(addresses).map(({ name, address }) => ({
+      name: name || (addresses.length === 1 ? (copies[0]?.recipient ?? '') : ''),
+      address,
+    }));
+    const [copyTo, blindCopyTo] = [fresh(letter.copyTo), fresh(letter.blindCopyTo)];
+    const count = to.length + copyTo.length + blindCopyTo.length;
+    if (count > MOST_RECIPIENTS) throw new MailbagError('mail-too-many-recipients', { count, limit: MOST_RECIPIENTS });
+    const hasFiles = !isReminder || (plan.message.reminder?.attach ?? false);
+    const attachments = hasFiles
+      ? [
+          ...(await packetAttachments(copies, plan.message.attach ?? 'files', copies[0]?.recipient || plan.name, () =>
+            this.combined(delivery, copies),
+          )),
+          ...extraAttachments(isReminder ? [] : (plan.message.extraFiles ?? [])),
+        ]
+      : [];
+    const size = travellingSize(attachmentSize(attachments), letter.text.length + letter.html.length);
+    if (size > server.limit && which === 'sending')
+      throw new MailbagError('mail-too-large', {
+        server: server.name,
+        size: (size / 1048576).toFixed(1),
+        limit: Math.floor(server.limit / 1048576),
+      });
+    const bounceAddress = await this.bounces.address();
+    return {
+      messageId: delivery.messageId,
+      from: sender,
+      returnPath: bounceAddress ? returnPath(bounceAddress, delivery.token) : sender.address,
+      to,
+      copyTo,
+      blindCopyTo,
+      subject: letter.subject,
+      text: letter.text,
+      html: letter.html,
+      headers: deliveryHeaders({ list: plan.name, number, from: sender.address, replyTo: sender.replyTo ?? '' }),
+      attachments,
+    };
+  }
+
+  /** The message of a copy's delivery, as it went out or will. @throws MailbagError not-found and as `of` */
+  async ofCopy(copyId: number): Promise<OutgoingMessage> {
+    const [delivery] = await this.transactions.read<Claimed>(
+      'SELECT delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
+      [copyId],
+    );
+    const sender = delivery && ((await this.senders.ready(delivery.senderId)) ?? (await this.senders.ready(null)));
+    if (!delivery || !sender) throw new MailbagError('not-found', { what: 'message' });
+    return this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');
+  }
+
+  /** The copies of one recipient as one file. */
+  private async combined(
+    { batchId, recordOrdinal }: Claimed,
+    copies: readonly { code: string; position: number; recipient: string }[],
+  ): Promise<Buffer> {
+    const path = dataPath('spool', `combined-${randomUUID()}.pdf`);
+    try {
+      await this.pool.run('assemble', {
+        path,
+        title: '',
+        duplex: false,
+        office: null,
+        items: copies.map(({ code, position, recipient }) => ({
+          batchId,
+          recordOrdinal,
+          position,
+          code,
+          bookmark: `${recipient} ${code}`.trim(),
+          address: null,
+        })),
+      });
+      return await readFile(path);
+    } finally {
+      if (existsSync(path)) await rm(path, { force: true });
+    }
+  }
+}

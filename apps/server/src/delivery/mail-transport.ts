@@ -1,0 +1,198 @@
+import { PassThrough } from 'node:stream';
+import type { Readable, Writable } from 'node:stream';
+import type { MailAddress } from '@mailbag/core';
+import { oneLine, replyMeaning } from '@mailbag/core';
+import nodemailer from 'nodemailer';
+import { connectionOptions } from '../senders/outgoing-server.js';
+import type { Sender, SendingServer } from '../senders/senders.service.js';
+
+/** What the library says of a failed attempt. */
+interface SmtpError extends Error {
+  code?: string;
+  command?: string;
+  response?: string;
+  responseCode?: number;
+  timeoutType?: string;
+  recipient?: string;
+  rejectedErrors?: SmtpError[];
+}
+
+export interface Attachment {
+  filename: string;
+  path?: string;
+  content?: Buffer;
+  contentType: string;
+}
+
+export interface OutgoingMessage {
+  messageId: string;
+  from: Sender;
+  /** Where bounces come back to. */
+  returnPath: string;
+  to: MailAddress[];
+  copyTo: MailAddress[];
+  blindCopyTo: MailAddress[];
+  subject: string;
+  text: string;
+  html: string;
+  headers: Record<string, string>;
+  attachments: Attachment[];
+}
+
+/** A recipient that the server did not take. */
+export interface RefusedRecipient {
+  address: string;
+  said: string;
+  /** True: it may be taken later. */
+  forNow: boolean;
+}
+
+/**
+ * How an attempt ended. `unknown`: the message was on its way when the connection was lost; nobody knows whether it arrived.
+ * `server`: the mail server itself failed, so that no other message would fare better.
+ */
+export type Outcome =
+  | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server'; said: string };
+
+export const shortWords = (text: string): string => oneLine(text).slice(0, 500);
+
+const namedAddress = ({ name, address }: MailAddress): { name: string; address: string } => ({ name, address });
+
+/** A message as the library composes it, for sending and for samples alike. */
+export const composed = ({
+  from,
+  to,
+  copyTo,
+  blindCopyTo,
+  returnPath,
+  messageId,
+  subject,
+  text,
+  html,
+  headers,
+  attachments,
+}: OutgoingMessage) => ({
+  messageId,
+  from: { name: from.name, address: from.address },
+  ...(from.replyTo ? { replyTo: from.replyTo } : {}),
+  to: to.map(namedAddress),
+  ...(copyTo.length > 0 ? { cc: copyTo.map(namedAddress) } : {}),
+  // Blind copies stand in the envelope only.
+  envelope: { from: returnPath, to: [...new Set([...to, ...copyTo, ...blindCopyTo].map(({ address }) => address))] },
+  subject,
+  text,
+  html,
+  headers,
+  attachments,
+  disableUrlAccess: true,
+  ...(from.dkim ? { dkim: from.dkim } : {}),
+});
+
+/** The whole message as it would travel. */
+export async function rawMessage(message: OutgoingMessage): Promise<Buffer> {
+  const transporter = nodemailer.createTransport({ streamTransport: true, buffer: true, newline: 'windows' } as object);
+  const { message: raw } = (await transporter.sendMail(composed(message) as object)) as unknown as { message: Buffer };
+  return raw;
+}
+
+/** Whether a failure is the mail server's own, whoever the message is for. */
+function isServersOwn({ code, command, responseCode, timeoutType }: SmtpError): boolean {
+  if (code === 'EAUTH' || code === 'ETLS' || code === 'EDNS' || code === 'EPROTOCOL') return true;
+  // RFC 5321, 3.8: 421 says that the service is not available and the channel is closing.
+  if (responseCode === 421) return true;
+  // Too large is said of the message (RFC 1870, 6.1), everything else at this point of the sender.
+  if (command === 'MAIL FROM') return responseCode !== 552 && responseCode !== 452;
+  if (code === 'ETIMEDOUT') return timeoutType !== undefined && timeoutType !== 'SOCKET_TIMEOUT';
+  return code === 'ESOCKET' || (code === 'ECONNECTION' && command === 'CONN' && responseCode === undefined);
+}
+
+/** Hands messages to one mail server over a pool of connections. */
+export class MailTransport {
+  private readonly transporter;
+  /** Called when the server has asked for the message and before its first byte leaves. */
+  private readonly gates = new Map<string, () => Promise<void>>();
+  /** Messages of which something may have left. */
+  private readonly opened = new Set<string>();
+
+  constructor(server: SendingServer) {
+    // No requeues: a message whose connection breaks must not go out a second time by itself.
+    this.transporter = nodemailer.createTransport({
+      pool: true,
+      maxConnections: server.connections,
+      maxMessages: Infinity,
+      maxRequeues: 0,
+      ...connectionOptions(server),
+    } as object);
+    this.transporter.use('stream', (mail, done) => {
+      const message = mail.message as unknown as { createReadStream: (options?: object) => Readable };
+      const make = message.createReadStream.bind(message);
+      message.createReadStream = (given) => this.gated(String(mail.data.messageId), make(given));
+      done();
+    });
+  }
+
+  /** A stream that says, before anything runs through it, that the message is about to leave. */
+  private gated(messageId: string, source: Readable): Readable {
+    const stream = new PassThrough();
+    const pipe = stream.pipe.bind(stream);
+    stream.pipe = <Destination extends NodeJS.WritableStream>(destination: Destination): Destination => {
+      const gate = this.gates.get(messageId) ?? (() => Promise.resolve());
+      gate().then(
+        () => {
+          this.opened.add(messageId);
+          source.on('error', (error) => stream.destroy(error));
+          source.pipe(stream);
+          pipe(destination as unknown as Writable);
+        },
+        (error: Error) => stream.destroy(error),
+      );
+      return destination;
+    };
+    return stream;
+  }
+
+  /** @param beforeData is waited for before the first byte of the message leaves */
+  async send(message: OutgoingMessage, beforeData: () => Promise<void>): Promise<Outcome> {
+    const { messageId } = message;
+    this.gates.set(messageId, beforeData);
+    try {
+      const info = (await this.transporter.sendMail(composed(message) as object)) as unknown as {
+        response?: string;
+        accepted?: (string | { address: string })[];
+        rejectedErrors?: SmtpError[];
+      };
+      const refused = (info.rejectedErrors ?? []).map((error): RefusedRecipient => ({
+        address: error.recipient ?? '',
+        said: shortWords(error.response ?? error.message),
+        forNow: replyMeaning(error.responseCode) === 'try-later',
+      }));
+      const accepted = (info.accepted ?? []).map((one) => (typeof one === 'string' ? one : one.address));
+      return { kind: 'accepted', said: shortWords(info.response ?? ''), accepted, refused };
+    } catch (error) {
+      return this.outcome(messageId, error as SmtpError);
+    } finally {
+      this.gates.delete(messageId);
+      this.opened.delete(messageId);
+    }
+  }
+
+  private outcome(messageId: string, error: SmtpError): Outcome {
+    const said = shortWords(error.response ?? error.message);
+    const isUnderWay = this.opened.has(messageId);
+    // A reply after the message, or a refusal before it, is an answer; no reply after it leaves the outcome open (RFC 5321, 4.5.3.2.6 and 6.1).
+    if (isUnderWay && (error.responseCode === undefined || error.responseCode < 400)) return { kind: 'unknown', said };
+    if (isServersOwn(error) && !isUnderWay) return { kind: 'server', said };
+    if (error.responseCode !== undefined) {
+      // Several recipients that are all refused: one of them for now is reason enough to come again.
+      const codes = error.rejectedErrors?.map((one) => one.responseCode) ?? [error.responseCode];
+      return { kind: codes.some((code) => replyMeaning(code) === 'try-later') ? 'try-later' : 'refused', said };
+    }
+    if (error.code === 'EMESSAGE' || error.code === 'EENVELOPE' || error.code === 'ESTREAM') return { kind: 'refused', said };
+    return { kind: 'try-later', said };
+  }
+
+  close(): void {
+    this.transporter.close();
+  }
+}

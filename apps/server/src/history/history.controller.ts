@@ -1,0 +1,20 @@
+import type { HistoryLine } from '@mailbag/contract';
+import { Controller, Get, Query } from '@nestjs/common';
+import { Needs } from '../accounts/session.guard.js';
+import { Transactions } from '../persistence/transactions.js';
+
+@Controller('api/history')
+@Needs('administrator')
+export class HistoryController {
+  constructor(private readonly transactions: Transactions) {}
+
+  /** Who did what, newest first. @param before id of the last line of the page before */
+  @Get()
+  page(@Query('before') before?: string, @Query('text') text = ''): Promise<HistoryLine[]> {
+    const like = `%${text.trim().replace(/[%_\\]/g, '\\$&')}%`;
+    return this.transactions.read(
+      "SELECT id, at, who, action, subject, detail FROM history WHERE id < ? AND (who || ' ' || action || ' ' || subject || ' ' || COALESCE(detail, '')) LIKE ? ESCAPE '\\' ORDER BY id DESC LIMIT 100",
+      [before ? Number(before) : Number.MAX_SAFE_INTEGER, like],
+    );
+  }
+}

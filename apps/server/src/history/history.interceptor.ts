@@ -1,0 +1,45 @@
+import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import type { Observable } from 'rxjs';
+import { tap } from 'rxjs';
+import type { SignedRequest } from '../accounts/session.guard.js';
+import { Transactions } from '../persistence/transactions.js';
+import { deeds } from './deeds.js';
+
+/** Parts of a request that say what it was about. Values of records and secrets are never among them. */
+const told = ['name', 'email', 'address', 'action', 'role', 'host'] as const;
+
+/** Writes down who changed what, after it was done. */
+@Injectable()
+export class HistoryInterceptor implements NestInterceptor {
+  private readonly logger = new Logger('history');
+  constructor(private readonly transactions: Transactions) {}
+
+  intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
+    const request = context.switchToHttp().getRequest<SignedRequest>();
+    const route = (request.route as { path?: string } | undefined)?.path ?? request.path;
+    const action = deeds[`${request.method} ${route}`];
+    if (!action) return next.handle();
+    return next.handle().pipe(tap(() => void this.write(request, action).catch((error: unknown) => this.logger.error(error))));
+  }
+
+  private async write(request: SignedRequest, action: string): Promise<void> {
+    const body = (request.body ?? {}) as Record<string, unknown>;
+    const about = told.flatMap((name) =>
+      typeof body[name] === 'string' && body[name] !== '' ? [`${String(body[name]).slice(0, 120)}`] : [],
+    );
+    const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];
+    const place = request.params.id ? [`no. ${String(request.params.id)}`] : [];
+    const who = request.account?.name ?? (typeof body.email === 'string' ? body.email : 'somebody');
+    await this.transactions.run((manager) =>
+      manager.query('INSERT INTO history (at, accountId, who, action, subject, detail) VALUES (?, ?, ?, ?, ?, ?)', [
+        new Date().toISOString(),
+        request.account?.id ?? null,
+        who,
+        action,
+        [...place, ...ids].join(' '),
+        about.join(' · ') || null,
+      ]),
+    );
+  }
+}

@@ -1,0 +1,74 @@
+import type { InvitedAnswer, PeopleAnswer } from '@mailbag/contract';
+import { AcceptInvitationRequest, InvitationRequest, PasswordRequest, PersonRequest } from '@mailbag/contract';
+import type { Account } from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { sessionToken, setSessionCookie } from '../accounts/session-cookie.js';
+import { Needs, OpenToEverybody, SignedIn, Who } from '../accounts/session.guard.js';
+import { Invitations } from './invitations.service.js';
+
+@Controller('api/people')
+@Needs('administrator')
+export class PeopleController {
+  constructor(
+    private readonly accounts: AccountsService,
+    private readonly invitations: Invitations,
+  ) {}
+
+  @Get()
+  people(): Promise<PeopleAnswer> {
+    return this.accounts.peopleAnswer();
+  }
+
+  @Put(':id')
+  save(@Param('id', ParseIntPipe) id: number, @Body() body: PersonRequest): Promise<PeopleAnswer> {
+    return this.accounts.savePerson(id, body);
+  }
+
+  @Post(':id/sign-out')
+  @HttpCode(200)
+  async signOut(@Param('id', ParseIntPipe) id: number): Promise<PeopleAnswer> {
+    await this.accounts.signOutEverywhere(id);
+    return this.accounts.peopleAnswer();
+  }
+
+  @Post('invitations')
+  invite(@Body() body: InvitationRequest, @Who() who: string, @Req() request: Request): Promise<InvitedAnswer> {
+    return this.invitations.invite(body, who, `${request.protocol}://${request.get('host')}`);
+  }
+
+  @Delete('invitations/:id')
+  takeBack(@Param('id') id: string): Promise<PeopleAnswer> {
+    return this.accounts.takeBack(id);
+  }
+
+  /** Who an invitation is for. */
+  @Get('invitation')
+  @OpenToEverybody()
+  invitation(@Query('token') token = ''): Promise<{ name: string; email: string }> {
+    return this.accounts.invitation(token);
+  }
+
+  @Post('invitation')
+  @HttpCode(204)
+  @OpenToEverybody()
+  async accept(@Body() body: AcceptInvitationRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
+    setSessionCookie(response, await this.accounts.accept(body));
+  }
+
+  /** Ends all other sessions of one's own account. */
+  @Post('me/sign-out-elsewhere')
+  @HttpCode(204)
+  @Needs('viewer')
+  signOutElsewhere(@SignedIn() { id }: Account, @Req() request: Request): Promise<void> {
+    return this.accounts.signOutEverywhere(id, sessionToken(request));
+  }
+
+  @Post('me/password')
+  @HttpCode(204)
+  @Needs('viewer')
+  password(@SignedIn() { id }: Account, @Body() body: PasswordRequest, @Req() request: Request): Promise<void> {
+    return this.accounts.changePassword(id, body, sessionToken(request));
+  }
+}

@@ -1,0 +1,346 @@
+import { createHash, createPrivateKey, randomInt, timingSafeEqual } from 'node:crypto';
+import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
+import type { RateLimits, SendWindow } from '@mailbag/core';
+import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import nodemailer from 'nodemailer';
+import { Subject } from 'rxjs';
+import { Repository } from 'typeorm';
+import { Transactions } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+import { seal, unseal } from '../platform/secret-box.js';
+import type { OutgoingServer } from './outgoing-server.js';
+import { connectionOptions } from './outgoing-server.js';
+import { MailServerEntity, SenderEntity } from './senders.entity.js';
+import { testMailServer } from './test-server.js';
+
+const CODE_MINUTES = 15;
+const CODE_TRIES = 5;
+
+/** A mail server as deliveries use it. */
+export interface SendingServer extends OutgoingServer {
+  id: number;
+  name: string;
+  limits: RateLimits;
+  connections: number;
+  /** Bytes. */
+  limit: number;
+  hours: SendWindow | null;
+  restUntil: string | null;
+}
+
+/** Who a message comes from. */
+export interface Sender {
+  id: number;
+  serverId: number;
+  name: string;
+  address: string;
+  replyTo: string | null;
+  dkim: { domainName: string; keySelector: string; privateKey: string } | null;
+}
+
+const codeDigest = (senderId: number, code: string): Buffer => createHash('sha256').update(`${senderId} ${code}`).digest();
+
+@Injectable()
+export class SendersService {
+  /** Tells that servers or senders changed. */
+  readonly changed = new Subject<void>();
+  private readonly kept = new Map<number, Sender>();
+
+  constructor(
+    @InjectRepository(MailServerEntity) private readonly servers: Repository<MailServerEntity>,
+    @InjectRepository(SenderEntity) private readonly senders: Repository<SenderEntity>,
+    private readonly transactions: Transactions,
+  ) {
+    this.changed.subscribe(() => this.kept.clear());
+  }
+
+  private async server(id: number): Promise<MailServerEntity> {
+    const found = await this.servers.findOneBy({ id });
+    if (!found) throw new MailbagError('not-found', { what: 'mail server' });
+    return found;
+  }
+  private async entity(id: number): Promise<SenderEntity> {
+    const found = await this.senders.findOneBy({ id });
+    if (!found) throw new MailbagError('not-found', { what: 'sender' });
+    return found;
+  }
+
+  async sendingServers(): Promise<SendingServer[]> {
+    return (await this.servers.find()).map((one) => ({
+      ...this.reach(one),
+      id: one.id,
+      name: one.name,
+      limits: { perMinute: one.perMinute, perHour: one.perHour, perDomainMinute: one.perDomainMinute },
+      connections: one.connections,
+      limit: one.limitMb * 1024 * 1024,
+      hours: one.hours,
+      restUntil: one.restUntil,
+    }));
+  }
+
+  private reach({ host, port, security, checkCertificate, user, sealed }: MailServerEntity): OutgoingServer {
+    return { host, port, security, checkCertificate: checkCertificate === 1, user, password: sealed ? unseal(sealed) : '' };
+  }
+
+  /** A confirmed sender; null: the mailing's choice is gone or not confirmed, or there is none. @param id null: the first confirmed one */
+  async ready(id: number | null): Promise<Sender | null> {
+    const known = id === null ? undefined : this.kept.get(id);
+    if (known) return known;
+    const all = await this.senders.find({ order: { id: 'ASC' } });
+    const one = all.find((sender) => sender.confirmedAt !== null && (id === null || sender.id === id));
+    if (!one) return null;
+    const { dkimDomain, dkimSelector, dkimSealed } = one;
+    const isSigned = dkimDomain !== '' && dkimSelector !== '' && dkimSealed !== '';
+    const sender: Sender = {
+      id: one.id,
+      serverId: one.serverId,
+      name: one.name,
+      address: one.address,
+      replyTo: one.replyTo,
+      dkim: isSigned ? { domainName: dkimDomain, keySelector: dkimSelector, privateKey: unseal(dkimSealed) } : null,
+    };
+    this.kept.set(one.id, sender);
+    return sender;
+  }
+
+  /** The server itself failed: nothing is tried through it for a while that grows. */
+  async rest(serverId: number, said: string): Promise<string> {
+    return this.transactions.run(async (manager) => {
+      const [row] = (await manager.query('SELECT restCount FROM mail_server WHERE id = ?', [serverId])) as { restCount: number }[];
+      const count = (row?.restCount ?? 0) + 1;
+      const until = new Date(Date.now() + retryDelay(count, config.retryPace)).toISOString();
+      await manager.query('UPDATE mail_server SET restUntil = ?, restSaid = ?, restCount = ? WHERE id = ?', [until, said, count, serverId]);
+      return until;
+    });
+  }
+
+  async restOver(serverId: number): Promise<void> {
+    await this.transactions.run((manager) =>
+      manager.query('UPDATE mail_server SET restUntil = NULL, restSaid = NULL, restCount = 0 WHERE id = ?', [serverId]),
+    );
+  }
+
+  async serverAnswers(): Promise<MailServerAnswer[]> {
+    const counts = await this.transactions.read<{ serverId: number; count: number }>(
+      'SELECT serverId, COUNT(*) AS count FROM sender GROUP BY serverId',
+    );
+    return (await this.servers.find({ order: { id: 'ASC' } })).map(
+      ({ sealed, checkCertificate, restUntil, restSaid, restCount: _, createdAt: __, ...one }) => ({
+        ...one,
+        checkCertificate: checkCertificate === 1,
+        hasPassword: sealed !== '',
+        senders: counts.find(({ serverId }) => serverId === one.id)?.count ?? 0,
+        rest: restUntil ? { until: restUntil, said: restSaid ?? '' } : null,
+      }),
+    );
+  }
+
+  async saveServer(id: number | null, { password, checkCertificate, ...request }: MailServerRequest): Promise<MailServerAnswer[]> {
+    const before = id === null ? null : await this.server(id);
+    const sealed = password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password);
+    const values = { ...request, name: request.name.trim(), host: request.host.trim(), sealed, checkCertificate: checkCertificate ? 1 : 0 };
+    await this.transactions.run(async (manager) => {
+      const hours = values.hours ? JSON.stringify(values.hours) : null;
+      const columns = [
+        'name',
+        'host',
+        'port',
+        'security',
+        'checkCertificate',
+        'user',
+        'sealed',
+        'perMinute',
+        'perHour',
+        'perDomainMinute',
+        'connections',
+        'limitMb',
+      ] as const;
+      const parameters = [...columns.map((column) => values[column]), hours];
+      if (before)
+        await manager.query(
+          `UPDATE mail_server SET ${columns.map((column) => `${column} = ?`).join(', ')}, hours = ?, restUntil = NULL, restSaid = NULL, restCount = 0 WHERE id = ?`,
+          [...parameters, before.id],
+        );
+      else
+        await manager.query(
+          `INSERT INTO mail_server (${columns.join(', ')}, hours, createdAt) VALUES (${columns.map(() => '?').join(', ')}, ?, ?)`,
+          [...parameters, new Date().toISOString()],
+        );
+    });
+    this.changed.next();
+    return this.serverAnswers();
+  }
+
+  /** @throws MailbagError mail-server-in-use, not-found */
+  async removeServer(id: number): Promise<void> {
+    const { name } = await this.server(id);
+    const used = await this.senders.find({ where: { serverId: id } });
+    if (used.length > 0) throw new MailbagError('mail-server-in-use', { server: name, senders: used.map(({ address }) => address) });
+    await this.transactions.run((manager) => manager.delete(MailServerEntity, { id }));
+    this.changed.next();
+  }
+
+  /** Tries settings that need not be kept yet. @param id whose stored password is taken where none is given */
+  async test(id: number | null, { host, port, security, checkCertificate, user, password }: MailServerRequest): Promise<MailTestAnswer> {
+    const stored = id === null ? '' : this.reach(await this.server(id)).password;
+    const answer = await testMailServer({ host: host.trim(), port, security, checkCertificate, user, password: password ?? stored });
+    if (answer.ok && id !== null) {
+      await this.restOver(id);
+      this.changed.next();
+    }
+    return answer;
+  }
+
+  async senderAnswers(): Promise<SenderAnswer[]> {
+    const servers = await this.servers.find();
+    const now = new Date().toISOString();
+    return (await this.senders.find({ order: { id: 'ASC' } })).map((one) => ({
+      id: one.id,
+      serverId: one.serverId,
+      serverName: servers.find(({ id }) => id === one.serverId)?.name ?? '',
+      name: one.name,
+      address: one.address,
+      replyTo: one.replyTo,
+      dkimDomain: one.dkimDomain,
+      dkimSelector: one.dkimSelector,
+      hasDkimKey: one.dkimSealed !== '',
+      confirmed: one.confirmedAt !== null,
+      code: one.codeHash && one.codeUntil && one.codeUntil > now ? { until: one.codeUntil, triesLeft: CODE_TRIES - one.codeTries } : null,
+    }));
+  }
+
+  /** Keeps a sender. Another address must be confirmed anew. @throws MailbagError sender-key-unreadable, sender-exists, not-found */
+  async saveSender(id: number | null, request: SenderRequest): Promise<SenderAnswer[]> {
+    const before = id === null ? null : await this.entity(id);
+    await this.server(request.serverId);
+    const address = request.address.trim();
+    const same = await this.senders.findOneBy({ address });
+    if (same && same.id !== before?.id) throw new MailbagError('sender-exists', { address });
+    let dkimSealed = before?.dkimSealed ?? '';
+    if (request.dkimKey !== undefined) {
+      const pem = request.dkimKey.trim();
+      if (pem !== '') {
+        try {
+          createPrivateKey(pem);
+        } catch (cause) {
+          throw new MailbagError('sender-key-unreadable', { address }, { cause });
+        }
+      }
+      dkimSealed = pem === '' ? '' : seal(pem);
+    }
+    const isSame = before?.address.toLowerCase() === address.toLowerCase() && before.serverId === request.serverId;
+    const values = [
+      request.serverId,
+      request.name.trim(),
+      address,
+      request.replyTo?.trim() || null,
+      request.dkimDomain ?? '',
+      request.dkimSelector ?? '',
+      dkimSealed,
+    ];
+    await this.transactions.run((manager) =>
+      before
+        ? manager.query(
+            `UPDATE sender SET serverId = ?, name = ?, address = ?, replyTo = ?, dkimDomain = ?, dkimSelector = ?, dkimSealed = ?${isSame ? '' : ', confirmedAt = NULL, codeHash = NULL, codeUntil = NULL'} WHERE id = ?`,
+            [...values, before.id],
+          )
+        : manager.query(
+            'INSERT INTO sender (serverId, name, address, replyTo, dkimDomain, dkimSelector, dkimSealed, createdAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+            [...values, new Date().toISOString()],
+          ),
+    );
+    this.changed.next();
+    return this.senderAnswers();
+  }
+
+  async removeSender(id: number): Promise<void> {
+    const { address } = await this.entity(id);
+    const [open] = await this.transactions.read<{ count: number }>(
+      "SELECT COUNT(*) AS count FROM delivery WHERE senderId = ? AND state IN ('queued', 'retrying', 'sending')",
+      [id],
+    );
+    if ((open?.count ?? 0) > 0) throw new MailbagError('sender-in-use', { address, count: open!.count });
+    await this.transactions.run((manager) => manager.delete(SenderEntity, { id }));
+    this.changed.next();
+  }
+
+  /** Mails a single message from the first confirmed sender, at once. @returns why it could not be; null: it was */
+  async mailOne(to: string, { subject, text }: { subject: string; text: string }): Promise<string | null> {
+    const sender = await this.ready(null);
+    if (!sender) return 'no sender is confirmed yet';
+    const transporter = nodemailer.createTransport(connectionOptions(this.reach(await this.server(sender.serverId))) as object);
+    try {
+      await transporter.sendMail({
+        from: { name: sender.name, address: sender.address },
+        to,
+        subject: oneLine(subject),
+        text,
+        headers: { 'Auto-Submitted': 'auto-generated' },
+      });
+      return null;
+    } catch (error) {
+      return oneLine((error as { response?: string }).response ?? (error as Error).message);
+    } finally {
+      transporter.close();
+    }
+  }
+
+  /** Mails a six-digit code to the sender's own address, through its own server. @throws MailbagError sender-code-not-mailed, not-found */
+  async mailCode(id: number): Promise<SenderAnswer[]> {
+    const sender = await this.entity(id);
+    const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
+    const transporter = nodemailer.createTransport(connectionOptions(this.reach(await this.server(sender.serverId))) as object);
+    try {
+      await transporter.sendMail({
+        from: { name: sender.name, address: sender.address },
+        to: sender.address,
+        subject: `${code} is your code for Mailbag`,
+        text: `The code ${code.slice(0, 3)} ${code.slice(3)} confirms that mail from ${sender.address} is sent with your consent.\n\nIt holds for ${CODE_MINUTES} minutes. If you did not ask for it, do nothing.`,
+        headers: { 'Auto-Submitted': 'auto-generated' },
+      });
+    } catch (cause) {
+      throw new MailbagError(
+        'sender-code-not-mailed',
+        { address: sender.address, said: (cause as { response?: string }).response ?? (cause as Error).message },
+        { cause },
+      );
+    } finally {
+      transporter.close();
+    }
+    await this.transactions.run((manager) =>
+      manager.query('UPDATE sender SET codeHash = ?, codeUntil = ?, codeTries = 0 WHERE id = ?', [
+        codeDigest(id, code).toString('hex'),
+        new Date(Date.now() + CODE_MINUTES * 60_000).toISOString(),
+        id,
+      ]),
+    );
+    return this.senderAnswers();
+  }
+
+  /** @throws MailbagError sender-code-wrong, sender-code-over, not-found */
+  async confirm(id: number, typed: string): Promise<SenderAnswer[]> {
+    const code = typed.replace(/\D/g, '');
+    const outcome = await this.transactions.run(async (manager) => {
+      const sender = await manager.findOneBy(SenderEntity, { id });
+      if (!sender) throw new MailbagError('not-found', { what: 'sender' });
+      const isOver =
+        !sender.codeHash || !sender.codeUntil || sender.codeUntil <= new Date().toISOString() || sender.codeTries >= CODE_TRIES;
+      if (isOver) return 'over';
+      if (timingSafeEqual(Buffer.from(sender.codeHash!, 'hex'), codeDigest(id, code))) {
+        await manager.query('UPDATE sender SET confirmedAt = ?, codeHash = NULL, codeUntil = NULL, codeTries = 0 WHERE id = ?', [
+          new Date().toISOString(),
+          id,
+        ]);
+        return 'right';
+      }
+      await manager.query('UPDATE sender SET codeTries = codeTries + 1 WHERE id = ?', [id]);
+      return CODE_TRIES - sender.codeTries - 1;
+    });
+    if (outcome === 'over' || outcome === 0) throw new MailbagError('sender-code-over');
+    if (outcome !== 'right') throw new MailbagError('sender-code-wrong', { left: outcome });
+    this.changed.next();
+    return this.senderAnswers();
+  }
+}

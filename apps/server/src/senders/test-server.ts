@@ -1,0 +1,78 @@
+import type { MailTestAnswer, MailTestStep } from '@mailbag/contract';
+import { oneLine } from '@mailbag/core';
+import SMTPConnection from 'nodemailer/lib/smtp-connection/index.js';
+import type { OutgoingServer } from './outgoing-server.js';
+import { connectionOptions } from './outgoing-server.js';
+
+interface Failure extends Error {
+  code?: string;
+  command?: string;
+  response?: string;
+}
+
+/** What a person can do about a failure, by what the library says of it. */
+function advice({ code, message, response }: Failure, { host, port, security }: OutgoingServer): string {
+  const said = oneLine(response ?? message).slice(0, 300);
+  if (code === 'EDNS' || /ENOTFOUND|EAI_AGAIN/.test(message)) return `No server is known by the name ${host}. Check how it is written.`;
+  if (/ECONNREFUSED/.test(message)) return `${host} answers, but nothing listens on port ${port}. Usual are 587 and 465.`;
+  if (code === 'ETIMEDOUT' && /greeting/i.test(message))
+    return `${host}:${port} took the connection and then said nothing. ${security === 'tls' ? 'Does this port speak TLS from the first byte?' : 'Ports that speak TLS from the first byte do so; choose that, or another port.'}`;
+  if (code === 'ETIMEDOUT') return `${host}:${port} does not answer in time. Is it reachable from here?`;
+  if (code === 'EAUTH') return `The sign-in was refused: ${said}. Check user and password.`;
+  if (/certificate|self.signed|altname|expired/i.test(message))
+    return `The certificate of ${host} is not trusted: ${said}. Use the name that stands in it, or allow certificates that nobody vouches for.`;
+  if (code === 'ETLS' || /ssl|tls|wrong version/i.test(message))
+    return `The connection could not be secured: ${said}. ${security === 'tls' ? 'This port may want STARTTLS instead.' : 'The server may not offer STARTTLS here.'}`;
+  if (code === 'EPROTOCOL') return `${host}:${port} answers, but not as a mail server does: ${said}. Is it the right port?`;
+  return said;
+}
+
+/** Connects, waits for the greeting, secures and signs in, and says at which step it fails and why. */
+export function testMailServer(server: OutgoingServer): Promise<MailTestAnswer> {
+  const connection = new SMTPConnection({ ...connectionOptions(server), logger: false } as object);
+  const secures = server.security === 'none' ? [] : (['secure'] as const);
+  const order: MailTestStep['step'][] = [
+    'connect',
+    ...(server.security === 'tls' ? secures : []),
+    'greet',
+    ...(server.security === 'starttls' ? secures : []),
+    ...(server.user ? (['sign in'] as const) : []),
+  ];
+  return new Promise((resolve) => {
+    let isOver = false;
+    const finish = (failedAt: MailTestStep['step'] | null, error: Failure | null): void => {
+      if (isOver) return;
+      isOver = true;
+      connection.close();
+      const words = error ? advice(error, server) : '';
+      const upTo = failedAt === null ? order.length : Math.max(0, order.indexOf(failedAt));
+      const steps = order
+        .slice(0, failedAt === null ? upTo : upTo + 1)
+        .map((step): MailTestStep => ({ step, ok: step !== failedAt, said: step === failedAt ? words : '' }));
+      resolve({
+        ok: failedAt === null,
+        steps,
+        said: failedAt === null ? `${server.host} answered${server.user ? ' and took the sign-in' : ''}.` : words,
+      });
+    };
+    const stepOf = (error: Failure): MailTestStep['step'] => {
+      const text = `${error.code ?? ''} ${error.message}`;
+      if (error.code === 'EAUTH') return 'sign in';
+      if (/ETLS|certificate|self.signed|altname|ssl|wrong version|STARTTLS/i.test(text))
+        return order.includes('secure') ? 'secure' : 'greet';
+      if (/ECONNREFUSED|EDNS|ENOTFOUND|EHOSTUNREACH|ENETUNREACH|connection timeout/i.test(text)) return 'connect';
+      return 'greet';
+    };
+    connection.once('error', (error: Failure) => finish(stepOf(error), error));
+    connection.once('end', () => finish('greet', Object.assign(new Error('The server closed the connection.'), { code: 'EPROTOCOL' })));
+    connection.connect((error?: Failure | null) => {
+      if (error) return finish(stepOf(error), error);
+      if (!server.user) return finish(null, null);
+      connection.login(
+        { user: server.user, pass: server.password, credentials: { user: server.user, pass: server.password } } as never,
+        (refused?: Failure | null) =>
+          refused ? finish('sign in', { ...refused, message: refused.message, code: 'EAUTH' } as Failure) : finish(null, null),
+      );
+    });
+  });
+}

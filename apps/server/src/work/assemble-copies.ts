@@ -1,0 +1,112 @@
+import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
+import type { Cell, CompiledTemplate } from '@mailbag/core';
+import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, evaluateMap, MailbagError, rowReader } from '@mailbag/core';
+import { nodeFonts } from '@mailbag/host';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { dataPath } from '../platform/config.js';
+import { compileMailing } from './compile-mailing.js';
+import { foreignWords, readWords } from './foreign-words.js';
+import type { Tasks } from './tasks.js';
+import { workerDatabase } from './worker-database.js';
+
+/** One copy of a file that is put together. */
+export interface AssembleItem {
+  batchId: number;
+  recordOrdinal: number;
+  position: number;
+  code: string;
+  bookmark: string;
+  /** Lines of the address on a sheet in front of it; null: no sheet. */
+  address: string[] | null;
+}
+
+export interface AssembleInput {
+  /** Where the file is to lie. */
+  path: string;
+  title: string;
+  /** Copies with an odd number of pages get a blank back. */
+  duplex: boolean;
+  /** What stands above the addresses; null where there are no address sheets. */
+  office: { returnLine: string } | null;
+  items: AssembleItem[];
+}
+
+interface Ready {
+  mailing: FrozenMailing;
+  compiled: CompiledTemplate[];
+}
+
+/** Batches that were used last, made ready without passwords and flat. */
+async function ready(batchId: number): Promise<Ready> {
+  const row = workerDatabase().prepare('SELECT frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+    frozen: string;
+    characters: string;
+  };
+  const mailing = JSON.parse(row.frozen) as FrozenMailing;
+  return { mailing, compiled: await compileMailing(mailing, readWords(row.characters), 'flattened') };
+}
+
+async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
+  const { fonts, faces } = await nodeFonts(dataPath('faces'));
+  const characters = new Set<string>();
+  foreignWords(returnLine, characters);
+  for (const { address } of items) for (const line of address ?? []) foreignWords(line, characters);
+  return compileTemplate(await addressSheet(), { fonts, faces, characters, given: Object.values(ADDRESS_FIELDS), file: 'address sheet' });
+}
+
+/** Puts copies into one file, aside first. Each is filled anew from its record, so that passwords are left out and the art of a form stands in the file once. */
+export async function assembleCopies({ path, title, duplex, office, items }: AssembleInput): Promise<Tasks['assemble']['output']> {
+  const aside = `${path}.part`;
+  const file = openSync(aside, 'w');
+  const batches = new Map<number, Ready>();
+  const firstSheets: number[] = [];
+  let [pages, sheets, size] = [0, 0, 0];
+  try {
+    const combined = new CombinedFile(
+      (bytes) => {
+        for (let written = 0; written < bytes.length;) written += writeSync(file, bytes, written);
+        size += bytes.length;
+      },
+      { duplex, ...(title ? { title } : {}) },
+    );
+    const cover = office && items.some(({ address }) => address !== null) ? await addressTemplate(items, office.returnLine) : null;
+    const count = (compiled: CompiledTemplate): void => {
+      const own = compiled.allPages.length;
+      pages += own + (duplex ? own % 2 : 0);
+      sheets += duplex ? Math.ceil(own / 2) : own;
+    };
+    const record = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?');
+    for (const { batchId, recordOrdinal, position, code, bookmark, address } of items) {
+      let batch = batches.get(batchId);
+      if (!batch) batches.set(batchId, (batch = await ready(batchId)));
+      firstSheets.push(sheets + 1);
+      if (cover && address) {
+        combined.add(cover, {
+          values: { [ADDRESS_FIELDS.returnLine]: office!.returnLine, [ADDRESS_FIELDS.address]: address.join('\n') },
+          bookmark: `${bookmark} (address)`,
+        });
+        count(cover);
+      }
+      const { row, cells } = record.get([batchId, recordOrdinal]) as { row: number; cells: string };
+      const template = batch.mailing.templates[position]!;
+      const { values } = evaluateMap(
+        template.fields,
+        template.map,
+        rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] }),
+      );
+      const compiled = batch.compiled[position]!;
+      combined.add(compiled, { values, bookmark, options: { code } });
+      count(compiled);
+    }
+    combined.end();
+    renameSync(aside, path);
+    return { pages, sheets, size, firstSheets };
+  } catch (error) {
+    rmSync(aside, { force: true });
+    const code = (error as NodeJS.ErrnoException).code ?? '';
+    if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
+    throw error;
+  } finally {
+    closeSync(file);
+  }
+}

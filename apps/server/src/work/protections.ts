@@ -1,0 +1,40 @@
+import type { FillOptions, Protection, SourceRecord } from '@mailbag/core';
+import { prepareProtection } from '@mailbag/core';
+import { nodeCiphers } from '@mailbag/host';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { passwordPattern } from '../delivery/message-of.js';
+import { derivedSeed } from '../platform/secret-box.js';
+
+/** The passwords of one copy, made ready; null: both came out empty. */
+export type Protections = (
+  record: SourceRecord & { ordinal: number },
+  code: string,
+  batchNumber: number,
+  template: string,
+) => NonNullable<FillOptions['protect']> | null;
+
+/**
+ * Passwords of a mailing's copies. One that all copies share is derived once. The same copy gets the same bytes when it is made again.
+ * @param label tells this batch from others
+ * @returns null: the mailing sets none
+ */
+export function protectionsOf({ plan, columns }: FrozenMailing, label: string): Protections | null {
+  const passwords = passwordPattern(plan, columns);
+  if (!passwords) return null;
+  let last: { open: string; permissions: string; protection: Protection } | null = null;
+  return (record, code, batchNumber, template) => {
+    const { open, permissions } = passwords({ record, ordinal: record.ordinal, code, batchNumber, template });
+    if (open === '' && permissions === '') return null;
+    if (last?.open !== open || last.permissions !== permissions) {
+      const protection = prepareProtection({
+        ciphers: nodeCiphers,
+        seed: derivedSeed(`${label} ${open} ${permissions}`),
+        openPassword: open,
+        permissionsPassword: permissions,
+        ...(permissions === '' ? {} : { permissions: ['print', 'copy'] as const }),
+      });
+      last = { open, permissions, protection };
+    }
+    return { protection: last.protection, copy: code };
+  };
+}

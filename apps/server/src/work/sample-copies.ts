@@ -1,0 +1,42 @@
+import type { CompiledTemplate } from '@mailbag/core';
+import { evaluateMap, fillCopy, outputPattern, rowReader } from '@mailbag/core';
+import { createHash } from 'node:crypto';
+import { dataOf, patternNames } from '../delivery/message-of.js';
+import { compileMailing } from './compile-mailing.js';
+import { foreignWords } from './foreign-words.js';
+import { protectionsOf } from './protections.js';
+import type { Tasks } from './tasks.js';
+
+let kept: { key: string; compiled: CompiledTemplate[] } | null = null;
+
+/** Makes the copies of one record as a batch would, in memory only. */
+export async function sampleCopies({
+  mailing,
+  record,
+  ordinal,
+  batchNumber,
+  codes,
+}: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
+  const characters = new Set<string>();
+  for (const cell of record.cells) foreignWords(cell.text, characters);
+  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+  const { finish } = mailing.plan.output;
+  const key = createHash('sha256')
+    .update(JSON.stringify([finish, mailing.templates.map(({ hash, map }) => [hash, map]), [...characters]]))
+    .digest('hex');
+  if (kept?.key !== key) kept = { key, compiled: await compileMailing(mailing, characters) };
+  const { compiled } = kept;
+  const protections = protectionsOf(mailing, 'sample');
+  const row = rowReader(mailing.columns)(record);
+  const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
+  return mailing.templates.map((template, position) => {
+    const code = codes[position]!;
+    const { values } = evaluateMap(template.fields, template.map, row);
+    const protect = protections?.({ ...record, ordinal }, code, batchNumber, template.name) ?? null;
+    const filled = fillCopy(compiled[position]!, values, { code, ...(protect ? { protect } : {}) });
+    return {
+      name: path.path(dataOf(mailing.columns, { record, ordinal, code, batchNumber, template: template.name })).file,
+      bytes: filled.bytes,
+    };
+  });
+}
