@@ -40,6 +40,9 @@ import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
 import { MailingsService } from './mailings/mailings.service.js';
 import { MessageSamples } from './mailings/message-samples.service.js';
+import { PaperController } from './paper/paper.controller.js';
+import { PrintRuns } from './paper/print-runs.service.js';
+import { Printers } from './paper/printers.service.js';
 import { Invitations } from './people/invitations.service.js';
 import { PeopleController } from './people/people.controller.js';
 import { dataSourceOptions } from './persistence/data-source.js';
@@ -47,6 +50,12 @@ import { Transactions } from './persistence/transactions.js';
 import { ErrorFilter } from './platform/error-filter.js';
 import { FacesController } from './platform/faces.controller.js';
 import { HealthController } from './platform/health.controller.js';
+import { RegistersController } from './registers/registers.controller.js';
+import { Registers } from './registers/registers.service.js';
+import { RemindersController } from './reminders/reminders.controller.js';
+import { Reminders } from './reminders/reminders.service.js';
+import { RetentionController } from './retention/retention.controller.js';
+import { Retention } from './retention/retention.service.js';
 import { SendersController } from './senders/senders.controller.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
 import { SendersService } from './senders/senders.service.js';
@@ -94,7 +103,11 @@ import { Pool } from './work/pool.js';
     HistoryController,
     LiveController,
     MailingsController,
+    PaperController,
     PeopleController,
+    RegistersController,
+    RemindersController,
+    RetentionController,
     SendersController,
     SettingsController,
     SourcesController,
@@ -125,7 +138,12 @@ import { Pool } from './work/pool.js';
     MessageSamples,
     PlanCopies,
     Pool,
+    PrintRuns,
+    Printers,
     RecordExports,
+    Registers,
+    Reminders,
+    Retention,
     SavedViews,
     SendersService,
     SettingsService,

@@ -1,10 +1,11 @@
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { Suspense, lazy } from 'react';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { sentenceOf } from './api/client';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
+import { InvitationScreen } from './screens/account/invitation-screen';
 import { SignInScreen } from './screens/account/sign-in-screen';
 import { Crumbs } from './screens/shell/crumbs';
 import { Shell } from './screens/shell/shell';
@@ -20,6 +21,7 @@ const SourcesScreen = lazy(() => import('./screens/sources/sources-screen'));
 const SourceScreen = lazy(() => import('./screens/sources/source-screen'));
 const BatchScreen = lazy(() => import('./screens/batch/batch-screen'));
 const LedgerScreen = lazy(() => import('./screens/ledger/ledger-screen'));
+const PaperScreen = lazy(() => import('./screens/paper/paper-screen'));
 const SettingsScreen = lazy(() => import('./screens/settings/settings-screen'));
 
 /** Who is signed out elsewhere sees the sign-in page at the next question. */
@@ -33,6 +35,7 @@ const client: QueryClient = new QueryClient({
 });
 
 function Screens() {
+  const location = useLocation();
   const { data, error, refetch } = useQuery(queries.account());
   if (error)
     return (
@@ -41,6 +44,7 @@ function Screens() {
       </Empty>
     );
   if (!data) return <Loading what="your desk" />;
+  if (!data.account && location.pathname === '/invitation') return <InvitationScreen />;
   if (!data.account) return <SignInScreen setUpNeeded={data.setUpNeeded} />;
   return (
     <Routes>
@@ -55,7 +59,8 @@ function Screens() {
         <Route path="sources/:id" element={<SourceScreen />} />
         <Route path="batches/:id" element={<BatchScreen />} />
         <Route path="ledger" element={<LedgerScreen />} />
-        <Route path="settings" element={<SettingsScreen />} />
+        <Route path="paper/:id?" element={<PaperScreen />} />
+        <Route path="settings/:part?" element={<SettingsScreen />} />
         <Route path="*" element={<Empty title="There is nothing here">The address leads nowhere. Choose a place on the left.</Empty>} />
       </Route>
     </Routes>

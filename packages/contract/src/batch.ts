@@ -14,6 +14,8 @@ export interface BatchSummary {
   /** Copies by state. */
   counts: Record<string, number>;
   error: { code: string; message: string } | null;
+  /** Names of its combined files. */
+  combined: string[];
   /** Why what is queued waits, in a sentence; null: it does not. */
   waiting: string | null;
   startedAt: string;

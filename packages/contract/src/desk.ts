@@ -28,7 +28,7 @@ export interface DeskAnswer {
   running: BatchSummary[];
   mailings: { id: number; name: string; copies: number; counts: Record<string, number> }[];
   /** For each of the last days, ISO date and copies by what happened to them. */
-  days: { day: string; made: number; sent: number; bounced: number }[];
+  days: { day: string; made: number; sent: number; bounced: number; printed: number; returned: number }[];
   recent: { at: string; state: string; text: string; copyId: number | null }[];
 }
 

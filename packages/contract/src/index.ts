@@ -7,3 +7,5 @@ export * from './copy.js';
 export * from './settings.js';
 export * from './desk.js';
 export * from './database.js';
+export * from './paper.js';
+export * from './register.js';

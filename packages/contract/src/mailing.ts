@@ -54,6 +54,11 @@ export class OutputPlan {
   @IsIn(['none', 'batch', 'template'])
   combined?: 'none' | 'batch' | 'template';
 
+  /** Combined files for printing on both sides: each copy begins on a sheet of its own. */
+  @IsOptional()
+  @IsBoolean()
+  duplex?: boolean;
+
   /** Columns whose values are written into the manifest, and can be searched by. */
   @IsOptional()
   @IsArray()
@@ -456,4 +461,17 @@ export class TestMessageRequest {
 
   @IsEmail({}, { message: 'That is not an e-mail address.' })
   address!: string;
+}
+
+export class RemindRequest {
+  /** Whether those are reminded too whose time has not come. */
+  @IsBoolean()
+  all!: boolean;
+}
+
+/** Recipients whose copies are out, those who are due for a reminder, those who had one. */
+export interface ReminderAnswer {
+  out: number;
+  due: number;
+  reminded: number;
 }

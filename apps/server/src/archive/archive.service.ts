@@ -1,4 +1,4 @@
-import { createWriteStream, existsSync, mkdirSync, renameSync } from 'node:fs';
+import { createWriteStream, existsSync, mkdirSync, readdirSync, renameSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { PassThrough, Readable } from 'node:stream';
 import { finished } from 'node:stream/promises';
@@ -7,6 +7,7 @@ import { Injectable } from '@nestjs/common';
 import yazl from 'yazl';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
+import { Pool } from '../work/pool.js';
 import { csvLine } from './csv-line.js';
 
 interface ManifestRow {
@@ -21,6 +22,8 @@ interface ManifestRow {
   sha256: string;
   state: string;
   since: string;
+  /** Values of the chosen columns, as JSON. */
+  metadata: string | null;
 }
 
 const HEADINGS = ['Code', 'Row', 'Recipient', 'Address', 'Template', 'File', 'Bytes', 'SHA-256', 'State', 'Since'];
@@ -29,12 +32,15 @@ const PAGE = 1000;
 /** What lies in the archive folder beside the copies themselves. */
 @Injectable()
 export class ArchiveService {
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly pool: Pool,
+  ) {}
 
   private async *rows(batchId: number): AsyncGenerator<ManifestRow> {
     for (let after = 0; ;) {
       const rows = await this.transactions.read<ManifestRow>(
-        `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ${PAGE}`,
+        `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since, metadata FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ${PAGE}`,
         [batchId, after],
       );
       if (rows.length === 0) return;
@@ -43,8 +49,17 @@ export class ArchiveService {
     }
   }
 
+  /** Columns whose values go into the manifest, as the first copy of the batch has them. */
+  private async metadataColumns(batchId: number): Promise<string[]> {
+    const [row] = await this.transactions.read<{ metadata: string | null }>('SELECT metadata FROM copy WHERE batchId = ? LIMIT 1', [
+      batchId,
+    ]);
+    return row?.metadata ? Object.keys(JSON.parse(row.metadata) as object) : [];
+  }
+
   private async *csv(batchId: number): AsyncGenerator<string> {
-    yield `\ufeff${csvLine(HEADINGS)}`;
+    const columns = await this.metadataColumns(batchId);
+    yield `\ufeff${csvLine([...HEADINGS, ...columns])}`;
     for await (const one of this.rows(batchId)) {
       yield csvLine([
         one.code,
@@ -57,6 +72,7 @@ export class ArchiveService {
         one.sha256,
         one.state,
         one.since,
+        ...columns.map((column) => (one.metadata ? ((JSON.parse(one.metadata) as Record<string, string>)[column] ?? '') : '')),
       ]);
     }
   }
@@ -64,8 +80,8 @@ export class ArchiveService {
   private async *json(batchId: number): AsyncGenerator<string> {
     yield '[';
     let first = true;
-    for await (const { id: _id, ...one } of this.rows(batchId)) {
-      yield `${first ? '\n' : ',\n'}${JSON.stringify(one)}`;
+    for await (const { id: _id, metadata, ...one } of this.rows(batchId)) {
+      yield `${first ? '\n' : ',\n'}${JSON.stringify({ ...one, ...(metadata ? { metadata: JSON.parse(metadata) as unknown } : {}) })}`;
       first = false;
     }
     yield '\n]\n';
@@ -85,6 +101,51 @@ export class ArchiveService {
       await finished(out);
       renameSync(aside, `${base}.${extension}`);
     }
+  }
+
+  /** Writes the combined files of a batch: one for all copies, or one for each template. Passwords are never part of them. */
+  async writeCombined(batchId: number, number: number, mailing: string, way: 'batch' | 'template', duplex: boolean): Promise<void> {
+    const copies = await this.transactions.read<{
+      recordOrdinal: number;
+      position: number;
+      code: string;
+      recipient: string;
+      templateName: string;
+    }>(
+      'SELECT recordOrdinal, position, code, recipient, templateName FROM copy WHERE batchId = ? AND sha256 IS NOT NULL ORDER BY recordOrdinal, position',
+      [batchId],
+    );
+    const groups = new Map<string, typeof copies>();
+    for (const copy of copies) {
+      const name = safeName(`Batch ${number} ${mailing}${way === 'template' ? ` ${copy.templateName}` : ''}`, 150);
+      const group = groups.get(name);
+      if (group) group.push(copy);
+      else groups.set(name, [copy]);
+    }
+    mkdirSync(dataPath('archive', 'Combined'), { recursive: true });
+    for (const [name, list] of groups) {
+      await this.pool.run('assemble', {
+        path: dataPath('archive', 'Combined', `${name}.pdf`),
+        title: name,
+        duplex,
+        office: null,
+        items: list.map(({ recordOrdinal, position, code, recipient, templateName }) => ({
+          batchId,
+          recordOrdinal,
+          position,
+          code,
+          bookmark: `${recipient || code} · ${templateName}`,
+          address: null,
+        })),
+      });
+    }
+  }
+
+  /** Combined files of a batch that are there. */
+  combined(number: number, mailing: string): string[] {
+    const folder = dataPath('archive', 'Combined');
+    const begin = safeName(`Batch ${number} ${mailing}`, 150);
+    return existsSync(folder) ? readdirSync(folder).filter((name) => name === `${begin}.pdf` || name.startsWith(`${begin} `)) : [];
   }
 
   /** All copies of a batch as one zip file, with the manifest, read from disk as it is sent. */

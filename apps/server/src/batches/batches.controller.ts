@@ -1,3 +1,4 @@
+import { createReadStream } from 'node:fs';
 import type { BatchSummary } from '@mailbag/contract';
 import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, StreamableFile } from '@nestjs/common';
 import { ShowsValues, Who } from '../accounts/session.guard.js';
@@ -44,6 +45,15 @@ export class BatchesController {
   @HttpCode(200)
   cancel(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<BatchSummary> {
     return this.batches.cancel(id, who);
+  }
+
+  @Get('batches/:id/combined/:name')
+  @ShowsValues()
+  async combined(@Param('id', ParseIntPipe) id: number, @Param('name') name: string): Promise<StreamableFile> {
+    return new StreamableFile(createReadStream(await this.batches.combinedFile(id, name)), {
+      type: 'application/pdf',
+      disposition: attachment(name),
+    });
   }
 
   @Get('batches/:id/zip')

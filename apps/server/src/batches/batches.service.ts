@@ -15,7 +15,7 @@ import { letterPattern, passwordPattern, patternNames } from '../delivery/messag
 import { LiveService } from '../live/live.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
-import { config } from '../platform/config.js';
+import { config, dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
@@ -124,6 +124,7 @@ export class BatchesService implements OnApplicationBootstrap {
     compilePattern(plan.message.recipient, patternNames(columns));
     passwordPattern(plan, columns);
     if (plan.message.mailed) letterPattern(mailing);
+    if ((plan.output.combined ?? 'none') !== 'none' && passwordPattern(plan, columns)) throw new MailbagError('output-combined-password');
     const isFlat = (plan.output.finish ?? 'flattened') === 'flattened' && !passwordPattern(plan, columns);
     if (plan.message.mailed && plan.message.attach === 'combined' && mailing.templates.length > 1 && !isFlat)
       throw new MailbagError('mail-combined-needs-flat');
@@ -192,6 +193,8 @@ export class BatchesService implements OnApplicationBootstrap {
     if (next?.ordinal === null || next === undefined) {
       const batch = await this.batches.findOneByOrFail({ id });
       await this.archive.writeManifest(id, batch.number, batch.mailingName);
+      const { combined = 'none', duplex = false } = batch.frozen.plan.output;
+      if (combined !== 'none') await this.archive.writeCombined(id, batch.number, batch.mailingName, combined, duplex);
       await this.move(id, 'making', batch.mailed ? 'sending' : 'done');
       await this.finishSending(id);
       return false;
@@ -327,7 +330,7 @@ export class BatchesService implements OnApplicationBootstrap {
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<BatchSummary> {
     const [batch] = await this.transactions.read<
-      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned' | 'waiting'> & {
+      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned' | 'waiting' | 'combined'> & {
         mailed: number;
         error: string | null;
         plannedThrough: number;
@@ -344,6 +347,7 @@ export class BatchesService implements OnApplicationBootstrap {
       mailed: batch.mailed === 1,
       error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
       counts: await this.copies.countsOfBatch(id),
+      combined: this.archive.combined(batch.number, batch.mailingName),
       waiting: batch.state === 'sending' ? await this.delivery.waiting(id) : null,
       pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
     };
@@ -353,6 +357,13 @@ export class BatchesService implements OnApplicationBootstrap {
     const where = filter === 'running' ? "WHERE state IN ('planning', 'making', 'sending', 'paused')" : '';
     const rows = await this.transactions.read<{ id: number }>(`SELECT id FROM batch ${where} ORDER BY number DESC LIMIT 100`);
     return Promise.all(rows.map(({ id }) => this.summary(id)));
+  }
+
+  /** Path of a combined file. @throws MailbagError not-found */
+  async combinedFile(id: number, name: string): Promise<string> {
+    const { number, mailingName } = await this.summary(id);
+    if (!this.archive.combined(number, mailingName).includes(name)) throw new MailbagError('not-found', { what: 'combined file' });
+    return dataPath('archive', 'Combined', name);
   }
 
   /** @throws MailbagError not-found */

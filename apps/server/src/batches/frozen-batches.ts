@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import type { FrozenMailing } from './frozen-mailing.js';
 
-/** What batches ran over; never changes, so the last few are kept in memory. */
+/** What batches ran over; only the text of reminders ever changes, so the last few are kept in memory. */
 @Injectable()
 export class FrozenBatches {
   private readonly kept = new Map<number, { number: number; mailing: FrozenMailing }>();
@@ -23,6 +23,11 @@ export class FrozenBatches {
     this.kept.set(batchId, found);
     if (this.kept.size > 5) this.kept.delete(this.kept.keys().next().value!);
     return found;
+  }
+
+  /** What was kept of a batch is read again. */
+  forget(batchId: number): void {
+    this.kept.delete(batchId);
   }
 
   /** @throws MailbagError not-found */

@@ -3,6 +3,7 @@ import { readFile, rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { FrozenBatches } from '../batches/frozen-batches.js';
 import { BounceSettings } from '../bounces/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -22,7 +23,7 @@ const MOST_RECIPIENTS = 100;
 /** Puts the message of a delivery together. */
 @Injectable()
 export class Letters {
-  private readonly patterns = new Map<number, LetterPattern>();
+  private readonly patterns = new Map<number, { mailing: FrozenMailing; pattern: LetterPattern }>();
 
   constructor(
     private readonly transactions: Transactions,
@@ -32,10 +33,11 @@ export class Letters {
     private readonly pool: Pool,
   ) {}
 
-  private pattern(batchId: number, mailing: Parameters<typeof letterPattern>[0]): LetterPattern {
-    let known = this.patterns.get(batchId);
+  private pattern(batchId: number, mailing: FrozenMailing): LetterPattern {
+    const kept = this.patterns.get(batchId);
+    let known = kept?.mailing === mailing ? kept.pattern : null;
     if (!known) {
-      this.patterns.set(batchId, (known = letterPattern(mailing)));
+      this.patterns.set(batchId, { mailing, pattern: (known = letterPattern(mailing)) });
       if (this.patterns.size > 20) this.patterns.delete(this.patterns.keys().next().value!);
     }
     return known;

@@ -69,9 +69,15 @@ export class DeskService {
       needs.push({ kind: 'held-back', count, subject: name, detail: 'Stops found by the checks.', to: `/mailings/${id}/checks` });
     const servers = await this.senders.serverAnswers();
     if (servers.length === 0)
-      needs.push({ kind: 'no-mail-server', count: 1, subject: 'Settings', detail: 'Copies can be made, but not mailed.', to: '/settings' });
+      needs.push({
+        kind: 'no-mail-server',
+        count: 1,
+        subject: 'Settings',
+        detail: 'Copies can be made, but not mailed.',
+        to: '/settings/mail',
+      });
     for (const { name, rest } of servers)
-      if (rest) needs.push({ kind: 'server-fails', count: 1, subject: name, detail: rest.said, to: '/settings' });
+      if (rest) needs.push({ kind: 'server-fails', count: 1, subject: name, detail: rest.said, to: '/settings/mail' });
     for (const { address, confirmed, serverName } of await this.senders.senderAnswers())
       if (!confirmed)
         needs.push({
@@ -81,6 +87,23 @@ export class DeskService {
           detail: `Mail from this address through ${serverName} waits for its code.`,
           to: '/settings',
         });
+    const [paper] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1');
+    if (paper && paper.count > 0)
+      needs.push({
+        kind: 'to-print',
+        count: paper.count,
+        subject: 'Paper',
+        detail: 'They ask for paper and wait for a print run.',
+        to: '/paper',
+      });
+    for (const run of await this.transactions.read<{ number: number; said: string | null; state: string }>(
+      "SELECT number, said, state FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number",
+    ))
+      needs.push({ kind: 'print-run', count: 1, subject: `Print run ${run.number}`, detail: run.said ?? '', to: '/paper' });
+    for (const one of await this.transactions.read<{ name: string; said: string }>(
+      'SELECT name, said FROM register WHERE said IS NOT NULL AND paused = 0',
+    ))
+      needs.push({ kind: 'register-fails', count: 1, subject: one.name, detail: one.said, to: '/settings/registers' });
     for (const { mailingId, mailingName, count, said } of await byState('retrying')) {
       needs.push({ kind: 'retrying', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=retrying&mailing=${mailingId}` });
     }
@@ -106,13 +129,20 @@ export class DeskService {
   private async days(): Promise<DeskAnswer['days']> {
     const first = new Date(Date.now() - (DAYS - 1) * 86_400_000).toISOString().slice(0, 10);
     const rows = await this.transactions.read<{ day: string; event: string; count: number }>(
-      "SELECT substr(at, 1, 10) AS day, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse') GROUP BY day, event",
+      "SELECT substr(at, 1, 10) AS day, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY day, event",
       [first],
     );
     return Array.from({ length: DAYS }, (_, index) => {
       const day = new Date(Date.parse(first) + index * 86_400_000).toISOString().slice(0, 10);
       const count = (event: string): number => rows.find((row) => row.day === day && row.event === event)?.count ?? 0;
-      return { day, made: count('make'), sent: count('accept'), bounced: count('refuse') };
+      return {
+        day,
+        made: count('make'),
+        sent: count('accept'),
+        bounced: count('refuse'),
+        printed: count('print'),
+        returned: count('return'),
+      };
     });
   }
 

@@ -19,6 +19,9 @@ export const dataSourceOptions = (): DataSourceOptions => ({
   driver: libsql,
   database: databasePath(),
   prepareDatabase: (database: { pragma(text: string): unknown }) => {
+    // Deleted rows are overwritten, and free pages can be given back (SQLite, PRAGMA secure_delete and auto_vacuum).
+    database.pragma('auto_vacuum = INCREMENTAL');
+    database.pragma('secure_delete = ON');
     database.pragma('journal_mode = WAL');
     database.pragma('synchronous = NORMAL');
     database.pragma('foreign_keys = ON');

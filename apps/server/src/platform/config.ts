@@ -18,6 +18,10 @@ export const config = {
   retryPace: number('MAILBAG_RETRY_PACE', 1),
   /** Port on which bounces are taken, whatever the settings say; null: as they say. */
   inboundPort: process.env.MAILBAG_INBOUND_PORT === undefined ? null : number('MAILBAG_INBOUND_PORT', 0),
+  /** 1: days of reminders are days; smaller: shorter, for tests. */
+  reminderPace: number('MAILBAG_REMINDER_PACE', 1),
+  /** Seconds between questions to a printer that prints. */
+  printerSeconds: number('MAILBAG_PRINTER_SECONDS', 3),
   /** Seconds between looks into the bounce mailbox. */
   mailboxSeconds: number('MAILBAG_MAILBOX_SECONDS', 60),
   /** Milliseconds after which a mail server that says nothing counts as gone. */
@@ -32,7 +36,7 @@ export const config = {
   sheetLimit: 200 * 1024 * 1024,
 };
 
-type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces' | 'attachments' | 'print-runs';
+type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces' | 'attachments' | 'print-runs' | 'registers';
 
 /** A path in the data folder; its folders are made on the first use. */
 export function dataPath(folder: Folder | '', ...parts: string[]): string {

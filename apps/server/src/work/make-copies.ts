@@ -1,14 +1,14 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import { mkdirSync, renameSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import type { Cell, CompiledTemplate, FilledCopy } from '@mailbag/core';
-import { MailbagError, evaluateMap, fillCopy, rowReader } from '@mailbag/core';
+import type { Cell, CompiledTemplate, FieldValues, FilledCopy } from '@mailbag/core';
+import { CopyReader, MailbagError, evaluateMap, fillCopy, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 import { writeCopy } from '@mailbag/host';
 import { compileMailing } from './compile-mailing.js';
-import type { Protections } from './protections.js';
+import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
@@ -20,6 +20,8 @@ interface Kept {
   compiled: CompiledTemplate[];
   number: number;
   protections: Protections | null;
+  /** What reads copies back, by template. */
+  readers: (CopyReader | null)[];
 }
 
 /** The batch that this thread works on, with its templates compiled. */
@@ -39,6 +41,7 @@ async function batchOf(batchId: number): Promise<Kept> {
     number: row.number,
     compiled: await compileMailing(mailing, readWords(row.characters)),
     protections: protectionsOf(mailing, `batch ${batchId}`),
+    readers: mailing.templates.map(() => null),
   };
   return kept;
 }
@@ -75,9 +78,47 @@ function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
   return own.digest('hex');
 }
 
+/** Copies of a template that a password opens are opened with it once in so many; of every one the bytes on disk are compared. */
+const OPENED = 50;
+let openedAfter = 0;
+
+/** Reads a copy from disk and compares it with what was meant. @throws MailbagError copy-differs */
+async function readBack(
+  batch: Kept,
+  copy: { code: string; path: string; position: number },
+  path: string,
+  filled: FilledCopy,
+  values: FieldValues,
+  passwords: CopyPasswords | null,
+): Promise<void> {
+  const differs = (what: string): MailbagError => new MailbagError('copy-differs', { copy: copy.code, path: copy.path, what });
+  const file = readFileSync(path);
+  let at = 0;
+  for (const part of filled.parts) {
+    if (Buffer.compare(part, file.subarray(at, at + part.length)) !== 0) throw differs('its bytes on disk are not those that were written');
+    at += part.length;
+  }
+  if (at !== file.length) throw differs(`it has ${file.length} bytes on disk in place of ${at}`);
+  const bytes = new Uint8Array(file.buffer, file.byteOffset, file.length);
+  if (passwords) {
+    if (openedAfter++ % OPENED !== 0) return;
+    try {
+      await readValues(bytes, copy.path, passwords.open);
+    } catch (error) {
+      // A flattened copy has no fields left, which is told only after it has been opened.
+      if (!isMailbagError(error) || error.code !== 'pdf-no-fields') throw differs('its password does not open it');
+    }
+    return;
+  }
+  const reader = (batch.readers[copy.position] ??= await CopyReader.of(batch.compiled[copy.position]!, bytes));
+  const difference = await reader.compare(bytes, values, filled.notes);
+  if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
+}
+
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
-  const { mailing, compiled, number, protections } = await batchOf(batchId);
+  const batch = await batchOf(batchId);
+  const { mailing, compiled, number, protections } = batch;
   const database = workerDatabase();
   const records = database
     .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
@@ -102,9 +143,12 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     if (!record || !template) continue;
     const row = read(record);
     const { values } = evaluateMap(template.fields, template.map, row);
-    const protect = protections?.(record, copy.code, number, template.name) ?? null;
+    const passwords = protections?.(record, copy.code, number, template.name) ?? null;
+    const protect = passwords?.protect ?? null;
     const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code, ...(protect ? { protect } : {}) });
-    writeWhole(join(archive, copy.path), filled, join(spool, `copy-${copy.id}.part`));
+    const path = join(archive, copy.path);
+    writeWhole(path, filled, join(spool, `copy-${copy.id}.part`));
+    await readBack(batch, copy, path, filled, values, passwords);
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
   const update = database.prepare("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'");

@@ -5,13 +5,19 @@ import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { passwordPattern } from '../delivery/message-of.js';
 import { derivedSeed } from '../platform/secret-box.js';
 
+/** The passwords of one copy, and what the engine makes of them. */
+export interface CopyPasswords {
+  open: string;
+  protect: NonNullable<FillOptions['protect']>;
+}
+
 /** The passwords of one copy, made ready; null: both came out empty. */
 export type Protections = (
   record: SourceRecord & { ordinal: number },
   code: string,
   batchNumber: number,
   template: string,
-) => NonNullable<FillOptions['protect']> | null;
+) => CopyPasswords | null;
 
 /**
  * Passwords of a mailing's copies. One that all copies share is derived once. The same copy gets the same bytes when it is made again.
@@ -35,6 +41,6 @@ export function protectionsOf({ plan, columns }: FrozenMailing, label: string): 
       });
       last = { open, permissions, protection };
     }
-    return { protection: last.protection, copy: code };
+    return { open, protect: { protection: last.protection, copy: code } };
   };
 }

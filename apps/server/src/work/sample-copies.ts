@@ -32,7 +32,7 @@ export async function sampleCopies({
   return mailing.templates.map((template, position) => {
     const code = codes[position]!;
     const { values } = evaluateMap(template.fields, template.map, row);
-    const protect = protections?.({ ...record, ordinal }, code, batchNumber, template.name) ?? null;
+    const protect = protections?.({ ...record, ordinal }, code, batchNumber, template.name)?.protect ?? null;
     const filled = fillCopy(compiled[position]!, values, { code, ...(protect ? { protect } : {}) });
     return {
       name: path.path(dataOf(mailing.columns, { record, ordinal, code, batchNumber, template: template.name })).file,

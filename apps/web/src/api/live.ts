@@ -5,10 +5,13 @@ import { useEffect } from 'react';
 /** Which kept answers an event makes stale. */
 const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   batch: (id) => [['batches', id], ['batches', 'running'], ['desk'], ['mailings']],
-  copies: () => [['copies'], ['desk']],
+  copies: () => [['copies'], ['desk'], ['bounces', 'reports'], ['print-runs', 'waiting']],
   source: (id) => [['sources'], ['records', id], ['corrections', id], ['mailings']],
   checks: (id) => [['checks', id], ['desk']],
   mailing: (id) => [['checks', id]],
+  senders: () => [['senders'], ['desk']],
+  'print-run': () => [['print-runs'], ['desk']],
+  register: () => [['registers'], ['desk']],
 };
 /** Milliseconds between two readings of the same thing while much happens. */
 const CALM = 600;

@@ -1,22 +1,38 @@
 import type {
   AccountAnswer,
   BatchSummary,
+  BouncesAnswer,
   ChecksAnswer,
+  ConnectionAnswer,
   CopyDetail,
+  CorrectionAnswer,
+  DatabaseTable,
   DeskAnswer,
   FindAnswer,
   FindingsAnswer,
   FlaggedAnswer,
+  HistoryLine,
+  ImportReport,
   LedgerCounts,
   LedgerPage,
-  MailSettingsAnswer,
-  ConnectionAnswer,
-  CorrectionAnswer,
-  DatabaseTable,
-  ImportReport,
+  MailRulesAnswer,
+  MailServerAnswer,
   MailingDetail,
+  MailingPlan,
   MailingSummary,
+  MessageSample,
+  OfficeRequest,
+  PaperWaiting,
+  PeopleAnswer,
+  PrintRunDetail,
+  PrintRunSummary,
+  PrinterAnswer,
   RecordsAnswer,
+  RegisterAnswer,
+  ReminderAnswer,
+  RetentionAnswer,
+  SavedView,
+  SenderAnswer,
   SourceSummary,
   TemplateDetail,
   TemplateSummary,
@@ -24,6 +40,16 @@ import type {
 import type { SourceRecord } from '@mailbag/core';
 import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { api } from './client';
+
+/** A message as it went out. */
+export interface SentMessage {
+  from: string;
+  to: string[];
+  subject: string;
+  html: string;
+  text: string;
+  attachments: string[];
+}
 
 /** Every question to the server, with the key under which its answer is kept. */
 export const queries = {
@@ -86,7 +112,54 @@ export const queries = {
       queryFn: () => api.get<LedgerCounts>(`/api/copies/counts?${filter}`),
       placeholderData: keepPreviousData,
     }),
-  mailSettings: () => queryOptions({ queryKey: ['settings', 'mail'], queryFn: () => api.get<MailSettingsAnswer>('/api/settings/mail') }),
+  mailServers: () => queryOptions({ queryKey: ['senders', 'servers'], queryFn: () => api.get<MailServerAnswer[]>('/api/mail-servers') }),
+  senders: () => queryOptions({ queryKey: ['senders', 'list'], queryFn: () => api.get<SenderAnswer[]>('/api/senders') }),
+  mailRules: () =>
+    queryOptions({ queryKey: ['settings', 'mail-rules'], queryFn: () => api.get<MailRulesAnswer>('/api/settings/mail-rules') }),
+  office: () => queryOptions({ queryKey: ['settings', 'office'], queryFn: () => api.get<OfficeRequest>('/api/settings/office') }),
+  bounces: () => queryOptions({ queryKey: ['bounces'], queryFn: () => api.get<BouncesAnswer>('/api/bounces') }),
+  printers: () => queryOptions({ queryKey: ['printers'], queryFn: () => api.get<PrinterAnswer[]>('/api/printers') }),
+  printRuns: () => queryOptions({ queryKey: ['print-runs', 'list'], queryFn: () => api.get<PrintRunSummary[]>('/api/print-runs') }),
+  printRun: (id: number) => queryOptions({ queryKey: ['print-runs', id], queryFn: () => api.get<PrintRunDetail>(`/api/print-runs/${id}`) }),
+  paperWaiting: (mailing: number | null) =>
+    queryOptions({
+      queryKey: ['print-runs', 'waiting', mailing],
+      queryFn: () => api.get<PaperWaiting>(`/api/print-runs/waiting${mailing === null ? '' : `?mailing=${mailing}`}`),
+      placeholderData: keepPreviousData,
+    }),
+  registers: () => queryOptions({ queryKey: ['registers'], queryFn: () => api.get<RegisterAnswer[]>('/api/registers') }),
+  people: () => queryOptions({ queryKey: ['people'], queryFn: () => api.get<PeopleAnswer>('/api/people') }),
+  invitation: (token: string) =>
+    queryOptions({
+      queryKey: ['invitation', token],
+      queryFn: () => api.get<{ name: string; email: string }>(`/api/people/invitation?token=${encodeURIComponent(token)}`),
+      retry: false,
+    }),
+  history: (text: string) =>
+    queryOptions({
+      queryKey: ['history', text],
+      queryFn: () => api.get<HistoryLine[]>(`/api/history?text=${encodeURIComponent(text)}`),
+      placeholderData: keepPreviousData,
+    }),
+  retention: () => queryOptions({ queryKey: ['retention'], queryFn: () => api.get<RetentionAnswer>('/api/retention') }),
+  reminders: (id: number) =>
+    queryOptions({ queryKey: ['copies', 'reminders', id], queryFn: () => api.get<ReminderAnswer>(`/api/mailings/${id}/reminders`) }),
+  savedViews: () => queryOptions({ queryKey: ['saved-views'], queryFn: () => api.get<SavedView[]>('/api/copies/views') }),
+  /** The message of a mailing for one record, as it is being written. */
+  messageSample: (id: number, index: number, draft: Pick<MailingPlan, 'message' | 'output'>) =>
+    queryOptions({
+      queryKey: ['message-sample', id, index, draft],
+      queryFn: () => api.post<MessageSample>(`/api/mailings/${id}/message-sample`, { index, ...draft }),
+      placeholderData: keepPreviousData,
+      retry: false,
+      gcTime: 10_000,
+    }),
+  sentMessage: (copyId: number) =>
+    queryOptions({
+      queryKey: ['copies', copyId, 'message'],
+      queryFn: () => api.get<SentMessage>(`/api/copies/${copyId}/message`),
+      retry: false,
+    }),
   find: (text: string) =>
     queryOptions({
       queryKey: ['find', text],

@@ -117,6 +117,9 @@ export const catalogue = {
   'register-failed': (e) => `The register “${f(e, 'register')}” could not be written: ${f(e, 'said')}. Nothing is lost; it is tried again.`,
   'copy-differs': (e) =>
     `Copy ${f(e, 'copy')} (${f(e, 'path')}) does not hold what was meant: ${f(e, 'what')}. The batch is paused; look at the copy, then resume to make it again.`,
+  'reminder-no-text': (e) => `“${f(e, 'mailing')}” has no text for reminders yet. Write it in Output and message.`,
+  'output-combined-password': () =>
+    `A combined file would hold copies without their passwords. Choose single files, or take the passwords away.`,
   'account-not-allowed': (e) => `That is for ${f(e, 'role')}s. Ask an administrator to do it, or to give you the right.`,
   'account-last-administrator': () => `Mailbag needs one administrator at least. Make somebody else one first.`,
   'account-values-hidden': () => `Your account does not show the values of records. Ask an administrator if you need them.`,

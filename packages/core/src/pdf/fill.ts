@@ -368,6 +368,17 @@ export function drawCopy(
   return { objects, next: compiled.next + own.objects.length, notes: drawing.notes };
 }
 
+/** The texts that a copy shows on one page, field by field, for reading it back. Lists and what the template itself draws are left out. */
+export function shownTexts(compiled: CompiledTemplate, page: PagePlan, given: FieldValues): { field: string; text: string }[] {
+  const values = withCalculated(compiled, given);
+  return page.widgets.flatMap((plan) => {
+    const value = valueIn(values, plan.field.name);
+    const isDrawn = plan.onValue === null && plan.field.kind !== 'list' && !(value === undefined && plan.untouched !== null);
+    const text = isDrawn ? shownText(plan.field, value === undefined ? plan.field.value : value) : '';
+    return text === '' ? [] : [{ field: plan.field.name, text }];
+  });
+}
+
 /** Lays out the values without making a copy. Notes only for values that do not simply fit. */
 export function measureCopy(compiled: CompiledTemplate, given: FieldValues, options: FillOptions = {}): FillNote[] {
   const values = withCalculated(compiled, given);

@@ -1,8 +1,9 @@
 import type { CopyDetail } from '@mailbag/contract';
-import { addressFault } from '@mailbag/core';
+import { addressFault, troubleWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Download, Eye, X } from 'lucide-react';
+import { Download, Eye, KeyRound, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -85,6 +86,19 @@ const Story = styled.ol`
     overflow-wrap: anywhere;
   }
 `;
+const Summary = styled.summary`
+  cursor: pointer;
+  font: 600 16px ${font.head};
+`;
+const Letter = styled.div`
+  border: 1px solid ${color.hair};
+  border-radius: 6px;
+  padding: 10px 12px;
+  overflow-wrap: anywhere;
+  & p {
+    margin: 0 0 8px;
+  }
+`;
 const RecordList = styled(Facts)`
   & dd {
     white-space: pre-wrap;
@@ -105,6 +119,12 @@ const eventWords: Record<string, string> = {
   return: 'Came back',
   complete: 'Complete',
   withdraw: 'Withdrawn',
+  remind: 'Reminded',
+  'to-paper': 'Put to paper',
+  'off-paper': 'Taken off paper',
+  reprint: 'Printed again',
+  delay: 'Delayed',
+  report: 'Reported',
 };
 
 function Thumbnail({ id }: { id: number }) {
@@ -135,6 +155,7 @@ function Thumbnail({ id }: { id: number }) {
 }
 
 function Actions({ copy }: { copy: CopyDetail }) {
+  const navigate = useNavigate();
   const client = useQueryClient();
   const [address, setAddress] = useState(copy.address);
   useEffect(() => setAddress(copy.address), [copy.id, copy.address]);
@@ -142,7 +163,22 @@ function Actions({ copy }: { copy: CopyDetail }) {
   const sendAgain = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/send-again`, { address }), onSuccess: refresh });
   const confirm = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/confirm-sent`), onSuccess: refresh });
   const said = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said;
-  const error = sendAgain.error ?? confirm.error;
+  const paper = useMutation({
+    mutationFn: (action: 'to-paper' | 'off-paper') => api.post('/api/copies/many', { action, ids: [copy.id] }),
+    onSuccess: refresh,
+  });
+  const again = useMutation({
+    mutationFn: () =>
+      api.post<{ id: number }>('/api/print-runs', {
+        ids: [copy.id],
+        reasons: [],
+        duplex: false,
+        addressSheets: true,
+        name: `Again: ${copy.recipient || copy.code}`,
+      }),
+    onSuccess: (run) => void navigate(`/paper/${run.id}`),
+  });
+  const error = sendAgain.error ?? confirm.error ?? paper.error ?? again.error;
   const isTogether = (copy.delivery?.copies ?? 1) > 1;
   const form = (verb: string): React.ReactNode => (
     <form
@@ -197,8 +233,70 @@ function Actions({ copy }: { copy: CopyDetail }) {
           {form('Mail it')}
         </Notice>
       )}
+      {copy.state === 'printed' && (
+        <Notice tone="slate">
+          <b>Printed.</b> If the sheet was lost or spoiled, it can be printed once more.
+          <Row style={{ marginTop: 8 }}>
+            <Button onPress={() => again.mutate()} isDisabled={again.isPending}>
+              Print it again
+            </Button>
+          </Row>
+        </Notice>
+      )}
+      {(copy.state === 'made' || copy.state === 'bounced') && (
+        <Row>
+          <Button small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
+            {copy.wantsPaper ? 'Take off paper' : 'To paper'}
+          </Button>
+          {copy.wantsPaper && <Small>It waits for a print run.</Small>}
+        </Row>
+      )}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
     </>
+  );
+}
+
+/** The message as it went out, asked for when it is opened. */
+function SentMessage({ id }: { id: number }) {
+  const [open, setOpen] = useState(false);
+  const { data, error } = useQuery({ ...queries.sentMessage(id), enabled: open });
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <Summary>The message</Summary>
+      {error && <Small>{sentenceOf(error)}</Small>}
+      {data && (
+        <Stack $gap={6} style={{ marginTop: 8 }}>
+          <Small>
+            {data.from} to {data.to.join(', ')}
+          </Small>
+          <b>{data.subject}</b>
+          {/* The server lets only harmless elements through. */}
+          <Letter dangerouslySetInnerHTML={{ __html: data.html }} />
+          <Small>{data.attachments.join(' · ')}</Small>
+          <Row>
+            <FileButton $small href={`/api/copies/${id}/message.eml`} download>
+              <Download size={14} />
+              The raw message
+            </FileButton>
+          </Row>
+        </Stack>
+      )}
+    </details>
+  );
+}
+
+/** The password that opens a copy, for those who may see it; looking is written down. */
+function Password({ id }: { id: number }) {
+  const look = useMutation({ mutationFn: () => api.post<{ password: string }>(`/api/copies/${id}/password`) });
+  if (look.data) return <code>{look.data.password}</code>;
+  return (
+    <Row>
+      <Button small onPress={() => look.mutate()} isDisabled={look.isPending}>
+        <KeyRound size={13} />
+        Show its password
+      </Button>
+      {look.error && <Small>{sentenceOf(look.error)}</Small>}
+    </Row>
   );
 }
 
@@ -235,6 +333,27 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               </Small>
               <Small style={{ fontFamily: font.mono }}>{copy.folder}</Small>
               <Small>{copy.address || 'no address'}</Small>
+              {copy.trouble && (
+                <Small style={{ color: color.brick }}>
+                  trouble: {copy.trouble}{' '}
+                  {copy.troubleCode &&
+                    `(${copy.troubleCode}${troubleWords(copy.troubleCode) ? `, ${troubleWords(copy.troubleCode)}` : ''})`}
+                </Small>
+              )}
+              {copy.metadata && Object.entries(copy.metadata).some(([, value]) => value) && (
+                <Small>
+                  {Object.entries(copy.metadata)
+                    .filter(([, value]) => value)
+                    .map(([name, value]) => `${name}: ${value}`)
+                    .join(' · ')}
+                </Small>
+              )}
+              {copy.printRuns.map((run) => (
+                <Small key={run.id}>
+                  <Link to={`/paper/${run.id}`}>Print run {run.number}</Link> ({run.state}), sheet {run.sheet}
+                </Small>
+              ))}
+              {copy.isProtected && <Password id={id} />}
               {isFile && (
                 <Row style={{ marginTop: 6 }}>
                   <FileButton $small href={`/api/copies/${id}/pdf`} target="_blank" rel="noreferrer">
@@ -266,12 +385,12 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               ))}
             </Story>
           </div>
+          {copy.delivery && <SentMessage id={id} />}
           <details>
-            <summary style={{ cursor: 'pointer', fontFamily: font.head, fontWeight: 600, fontSize: 16 }}>
-              The record as it was (row {copy.row})
-            </summary>
+            <Summary>The record as it was (row {copy.row})</Summary>
+            {copy.record === null && <Small>Your account does not show values of records.</Small>}
             <RecordList $names="minmax(90px, 34%)" style={{ marginTop: 8 }}>
-              {copy.record.map(({ column, text }) => (
+              {copy.record?.map(({ column, text }) => (
                 <div key={column} style={{ display: 'contents' }}>
                   <dt>{column}</dt>
                   <dd>{text || '—'}</dd>

@@ -50,7 +50,7 @@ const Offers = styled.ul`
   }
 `;
 
-const extraWords: Record<(typeof patternExtras)[number], string> = {
+export const extraWords: Record<(typeof patternExtras)[number], string> = {
   code: 'Copy code',
   template: 'Name of the template',
   batch: 'Number of the batch',

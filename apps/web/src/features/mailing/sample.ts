@@ -55,6 +55,11 @@ export function sampleOf(
       .replace(/\s+/g, ' ')
       .trim(),
   );
-  const message = attempt(() => messagePattern(plan.message.subject, plan.message.body, names)(data(templates[0] ?? '')));
+  const message = attempt(() =>
+    messagePattern(
+      { subject: plan.message.subject, text: plan.message.body, html: plan.message.bodyFormat === 'html' ? plan.message.body : null },
+      names,
+    )(data(templates[0] ?? '')),
+  );
   return { paths, recipient: recipient.value ?? '', recipientError: recipient.error, message: message.value, messageError: message.error };
 }

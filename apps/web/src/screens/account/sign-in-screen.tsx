@@ -1,37 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
-import { color, font } from '../../theme';
+import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
-
-const Ground = styled.div`
-  min-height: 100%;
-  display: grid;
-  place-items: center;
-  background: ${color.kraft};
-  padding: 24px;
-`;
-const Card = styled.form`
-  width: 380px;
-  max-width: 100%;
-  background: ${color.sheet};
-  border: 1px solid ${color.line};
-  border-radius: 8px;
-  padding: 28px;
-  display: flex;
-  flex-direction: column;
-  gap: 16px;
-`;
-const Brand = styled.div`
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  font: 600 22px ${font.head};
-`;
+import { Brand, Card, Ground } from './frame';
 
 /** Sign-in, and on a first start the setting-up of the administrator. */
 export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {

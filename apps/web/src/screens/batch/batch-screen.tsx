@@ -121,6 +121,12 @@ export default function BatchScreen() {
           <BookOpenText size={15} />
           In the ledger
         </LinkButton>
+        {batch.combined.map((name) => (
+          <FileButton key={name} href={`/api/batches/${id}/combined/${encodeURIComponent(name)}`} download>
+            <Download size={15} />
+            {batch.combined.length > 1 ? name.replace(/\.pdf$/, '').slice(-24) : 'Combined'}
+          </FileButton>
+        ))}
         {madeFiles > 0 && (
           <FileButton href={`/api/batches/${id}/zip`} download>
             <Download size={15} />
@@ -138,7 +144,7 @@ export default function BatchScreen() {
       <Card style={{ margin: '0 16px 12px', padding: '12px 14px', gap: 8, flex: 'none' }}>
         <Row>
           <span role="status" style={{ flex: 1 }}>
-            {stepWords(batch)}
+            {stepWords(batch)} {batch.waiting}
           </span>
           <Small>
             {counted(batch.copies, 'copy', 'copies')} of {counted(batch.records, 'record')} · {batch.mailed ? 'mailed' : 'made and kept'}

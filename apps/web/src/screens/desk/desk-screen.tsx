@@ -2,7 +2,7 @@ import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { copyStates } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { CircleAlert, CircleHelp, MailX, PauseCircle, ServerOff, Timer } from 'lucide-react';
+import { BadgeQuestionMark, CircleAlert, CircleHelp, DatabaseZap, MailX, PauseCircle, Printer, ServerOff, Timer } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -129,6 +129,11 @@ const needLooks: Record<
   'held-back': { tone: 'brick', icon: CircleAlert, title: (n) => `${counted(n, 'record is', 'records are')} held back`, action: 'See why' },
   paused: { tone: 'ochre', icon: PauseCircle, title: () => 'A batch is paused', action: 'Open it' },
   'no-mail-server': { tone: 'ochre', icon: ServerOff, title: () => 'No mail server is set up', action: 'Set it up' },
+  'server-fails': { tone: 'brick', icon: ServerOff, title: () => 'A mail server fails', action: 'Look at it' },
+  'sender-unconfirmed': { tone: 'ochre', icon: BadgeQuestionMark, title: () => 'A sender is not confirmed', action: 'Confirm' },
+  'to-print': { tone: 'slate', icon: Printer, title: (n) => `${counted(n, 'copy waits', 'copies wait')} for paper`, action: 'Print' },
+  'print-run': { tone: 'brick', icon: Printer, title: () => 'A print run did not end well', action: 'Look at it' },
+  'register-fails': { tone: 'ochre', icon: DatabaseZap, title: () => 'A register cannot be written', action: 'Look at it' },
   retrying: {
     tone: 'ochre',
     icon: Timer,

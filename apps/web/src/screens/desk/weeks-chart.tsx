@@ -19,10 +19,19 @@ const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' 
 const weekday = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
 const calm = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
+type Counted = 'made' | 'sent' | 'bounced' | 'printed' | 'returned';
+const series: { key: Counted; ink: string; always: boolean }[] = [
+  { key: 'made', ink: '#A9B4BE', always: true },
+  { key: 'sent', ink: color.plum, always: true },
+  { key: 'bounced', ink: color.brick, always: true },
+  { key: 'printed', ink: color.slate, always: false },
+  { key: 'returned', ink: color.lagoon, always: false },
+];
+
 /** Copies made, sent and bounced on each of the last days. */
 export function WeeksChart({ days }: { days: DeskAnswer['days'] }) {
-  const sum = (key: 'made' | 'sent' | 'bounced'): number => days.reduce((total, one) => total + one[key], 0);
-  const set = (key: 'made' | 'sent' | 'bounced', background: string) => ({
+  const sum = (key: Counted): number => days.reduce((total, one) => total + one[key], 0);
+  const set = (key: Counted, background: string) => ({
     label: `${key} ${sum(key)}`,
     data: days.map((one) => one[key]),
     backgroundColor: background,
@@ -37,7 +46,7 @@ export function WeeksChart({ days }: { days: DeskAnswer['days'] }) {
         role="img"
         data={{
           labels: days.map((one) => day.format(new Date(`${one.day}T12:00:00`))),
-          datasets: [set('made', '#A9B4BE'), set('sent', color.plum), set('bounced', color.brick)],
+          datasets: series.filter(({ key, always }) => always || sum(key) > 0).map(({ key, ink }) => set(key, ink)),
         }}
         options={{
           maintainAspectRatio: false,

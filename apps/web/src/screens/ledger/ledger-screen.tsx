@@ -1,4 +1,4 @@
-import { copyStates } from '@mailbag/core';
+import { copyStates, troubles } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -8,15 +8,17 @@ import { queries } from '../../api/queries';
 import { CopySheet } from '../../features/copies/copy-sheet';
 import { CopyTable } from '../../features/copies/copy-table';
 import type { LedgerFilter } from '../../features/copies/ledger-filter';
-import { filterQuery, readFilter } from '../../features/copies/ledger-filter';
+import { filterQuery, isNarrowed, readFilter, sorts } from '../../features/copies/ledger-filter';
 import { stateLooks } from '../../features/copies/state-mark';
 import { count, counted } from '../../features/when';
 import { color, tones } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Head, Row, Screen } from '../../ui/layout';
+import { Bar, Empty, Head, Row, Screen, Small } from '../../ui/layout';
 import { useCrumbs } from '../shell/crumbs';
+import { BulkActions } from './bulk-actions';
+import { SavedViews } from './saved-views';
 
 const Filters = styled(Row)`
   padding: 0 16px 12px;
@@ -31,6 +33,17 @@ const States = styled(Bar)`
   overflow-x: auto;
   background: ${color.sheet};
 `;
+
+const troubleDetails: Record<(typeof troubles)[number], string> = {
+  address: 'the address is wrong or gone',
+  mailbox: 'the mailbox is full or closed',
+  'their server': 'the recipient’s mail server',
+  network: 'the way to their server',
+  protocol: 'the servers do not understand each other',
+  content: 'the message itself, such as its size',
+  policy: 'rules of their server',
+  'our side': 'our own mail server',
+};
 
 export default function LedgerScreen() {
   useCrumbs({ text: 'Ledger' });
@@ -61,16 +74,21 @@ export default function LedgerScreen() {
   useEffect(() => setText(filter.text), [filter.text]);
 
   const query = filterQuery(filter);
-  const { data: counts } = useQuery(queries.ledgerCounts(query));
+  const { sort: _, ...meant } = filter;
+  const given = Object.fromEntries(Object.entries(meant).filter(([, value]) => value !== null && value !== ''));
+  const narrowed = isNarrowed(filter);
+  const [more, setMore] = useState(filter.from !== null || filter.to !== null || filter.trouble !== null || filter.sort !== null);
+  const { data: counts } = useQuery(queries.ledgerCounts(filterQuery(meant)));
   const { data: mailings } = useQuery(queries.mailings());
   const { data: batch } = useQuery({ ...queries.batch(filter.batch ?? 0), enabled: filter.batch !== null });
-  const isNarrowed = filter.text !== '' || filter.state !== null || filter.batch !== null || filter.mailing !== null;
   return (
     <Screen>
       <Head
         title="Ledger"
         note={
-          counts ? `${counted(counts.total, 'copy', 'copies')}${isNarrowed ? ` · the filters leave ${count(counts.matching)}` : ''}` : ''
+          counts
+            ? `${counted(counts.total, 'copy', 'copies')}${narrowed ? ` · the filters leave ${counts.atLeast ? 'more than ' : ''}${count(counts.atLeast ? 10_000 : counts.matching)}` : ''}`
+            : ''
         }
       />
       <Filters>
@@ -92,6 +110,19 @@ export default function LedgerScreen() {
           value={filter.mailing ? String(filter.mailing) : ''}
           onChange={(mailing) => set({ mailing })}
         />
+        <Choice
+          label="Trouble"
+          hideLabel
+          items={[
+            { id: '', text: 'Any trouble' },
+            ...troubles.map((trouble) => ({ id: trouble, text: trouble, detail: troubleDetails[trouble] })),
+          ]}
+          value={filter.trouble ?? ''}
+          onChange={(trouble) => set({ trouble })}
+        />
+        <Button small pressed={more} onPress={() => setMore(!more)} style={{ height: 32 }}>
+          Days and order
+        </Button>
         {filter.batch !== null && (
           <Button
             small
@@ -103,18 +134,52 @@ export default function LedgerScreen() {
             <X size={13} />
           </Button>
         )}
-        {isNarrowed && (
+        {narrowed && (
           <Button
             look="bare"
             onPress={() => {
               setText('');
-              set({ text: null, state: null, batch: null, mailing: null });
+              set({
+                text: null,
+                state: null,
+                batch: null,
+                mailing: null,
+                template: null,
+                trouble: null,
+                from: null,
+                to: null,
+                paper: null,
+              });
             }}
           >
             Show all
           </Button>
         )}
       </Filters>
+      {more && (
+        <Filters>
+          <Small>changed from</Small>
+          <div style={{ width: 150 }}>
+            <TextInput label="Changed from" hideLabel type="date" value={filter.from ?? ''} onChange={(from) => set({ from })} />
+          </div>
+          <Small>to</Small>
+          <div style={{ width: 150 }}>
+            <TextInput label="Changed to" hideLabel type="date" value={filter.to ?? ''} onChange={(to) => set({ to })} />
+          </div>
+          <Choice
+            label="Order"
+            hideLabel
+            items={Object.entries(sorts).map(([id, text]) => ({ id, text }))}
+            value={filter.sort ?? 'newest'}
+            onChange={(sort) => set({ sort: sort === 'newest' ? null : sort })}
+          />
+          <Button small pressed={filter.paper === 'yes'} onPress={() => set({ paper: filter.paper ? null : 'yes' })} style={{ height: 32 }}>
+            waits for paper
+          </Button>
+        </Filters>
+      )}
+      <SavedViews filter={query} />
+      {counts && narrowed && <BulkActions key={query} filter={given} counts={counts} state={filter.state} />}
       <div
         style={{
           flex: 1,
@@ -132,7 +197,7 @@ export default function LedgerScreen() {
             onChoose={(copy) => set({ copy })}
             narrow={chosen !== null}
             empty={
-              isNarrowed ? (
+              narrowed ? (
                 <Empty title="No copy is like that">Take a filter away, or search for another word.</Empty>
               ) : (
                 <Empty title="No copy yet">

@@ -1,143 +1,91 @@
-import type { MailSettingsAnswer, MailTestAnswer } from '@mailbag/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { Suspense, lazy } from 'react';
+import type { ComponentType } from 'react';
+import { NavLink, Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
-import { Button } from '../../ui/button';
-import { TextInput, Toggled } from '../../ui/field';
-import { Card, Head, Loading, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
-import { Notice } from '../../ui/mark';
+import { Empty, Head, Loading, Screen, Scroll } from '../../ui/layout';
 import { useCrumbs } from '../shell/crumbs';
+import { BouncesPart } from './bounces-part';
+import { KeepingPart } from './keeping-part';
+import { MailPart } from './mail-part';
+import { PaperPart } from './paper-part';
+import { PeoplePart } from './people-part';
+import { RegistersPart } from './registers-part';
+import { YouPart } from './you-part';
 
-const Grid = styled.div`
+const HistoryPart = lazy(() => import('./history-part'));
+
+const Frame = styled.div`
+  flex: 1;
+  min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 620px) 300px;
-  gap: 16px;
-  padding: 0 16px 16px;
-  align-items: start;
+  grid-template-columns: 176px minmax(0, 1fr);
+  border-top: 1px solid ${color.line};
+`;
+const Places = styled.nav`
+  border-right: 1px solid ${color.line};
+  background: ${color.paper};
+  padding: 10px 8px;
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  & > a {
+    padding: 6px 10px;
+    border-radius: 6px;
+    color: ${color.ink};
+    text-decoration: none;
+  }
+  & > a:hover {
+    background: ${color.kraft};
+  }
+  & > a.active {
+    background: ${color.sheet};
+    font-weight: 600;
+    box-shadow:
+      inset 0 0 0 1px ${color.line},
+      inset 3px 0 0 ${color.plum};
+  }
 `;
 
+const parts: { id: string; text: string; part: ComponentType; forAdministrators: boolean }[] = [
+  { id: 'mail', text: 'Senders', part: MailPart, forAdministrators: false },
+  { id: 'bounces', text: 'Bounces', part: BouncesPart, forAdministrators: false },
+  { id: 'paper', text: 'Paper and printers', part: PaperPart, forAdministrators: false },
+  { id: 'registers', text: 'Registers', part: RegistersPart, forAdministrators: true },
+  { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
+  { id: 'keeping', text: 'Keeping', part: KeepingPart, forAdministrators: true },
+  { id: 'history', text: 'History', part: HistoryPart, forAdministrators: true },
+  { id: 'you', text: 'Your account', part: YouPart, forAdministrators: false },
+];
+
 export default function SettingsScreen() {
-  useCrumbs({ text: 'Settings' });
-  const { data } = useQuery(queries.mailSettings());
+  const { part } = useParams();
+  const { data } = useQuery(queries.account());
+  const isAdministrator = data?.account?.role === 'administrator';
+  const shown = parts.filter(({ forAdministrators }) => isAdministrator || !forAdministrators);
+  const chosen = shown.find(({ id }) => id === part);
+  useCrumbs({ text: 'Settings' }, { text: chosen?.text ?? '' });
+  if (!part) return <Navigate to="/settings/mail" replace />;
+  const Part = chosen?.part;
   return (
     <Screen>
-      <Head title="Settings" note="mail server and sender" />
-      <Scroll>{data ? <MailForm settings={data} /> : <Loading what="the settings" />}</Scroll>
+      <Head title="Settings" note={isAdministrator ? '' : 'An administrator can change them.'} />
+      <Frame>
+        <Places aria-label="Settings">
+          {shown.map(({ id, text }) => (
+            <NavLink key={id} to={`/settings/${id}`}>
+              {text}
+            </NavLink>
+          ))}
+        </Places>
+        <Scroll style={{ padding: 16 }}>
+          <Suspense fallback={<Loading what="the settings" />}>
+            {Part ? <Part /> : <Empty title="There is no such part">Choose one on the left.</Empty>}
+          </Suspense>
+        </Scroll>
+      </Frame>
     </Screen>
-  );
-}
-
-const minutes = (value: number): string =>
-  value < 1 ? `${Math.round(value * 60)} s` : value < 60 ? `${Math.round(value)} min` : `${Math.round(value / 60)} h`;
-
-function MailForm({ settings }: { settings: MailSettingsAnswer }) {
-  const client = useQueryClient();
-  const [form, setForm] = useState({
-    host: settings.host,
-    port: String(settings.port),
-    tls: settings.tls,
-    user: settings.user,
-    password: '',
-    senderName: settings.senderName,
-    senderAddress: settings.senderAddress,
-  });
-  const set = (part: Partial<typeof form>): void => setForm((before) => ({ ...before, ...part }));
-  const body = { ...form, port: Number(form.port), password: form.password || undefined };
-  const test = useMutation({ mutationFn: () => api.post<MailTestAnswer>('/api/settings/mail/test', body) });
-  const save = useMutation({
-    mutationFn: () => api.put<MailSettingsAnswer>('/api/settings/mail', body),
-    onSuccess: (fresh) => {
-      client.setQueryData(queries.mailSettings().queryKey, fresh);
-      set({ password: '' });
-      void client.invalidateQueries({ queryKey: ['desk'] });
-    },
-  });
-  const isWhole = form.host.trim() !== '' && /^\d+$/.test(form.port) && form.senderAddress.trim() !== '';
-  return (
-    <Grid>
-      <Card
-        as="form"
-        style={{ padding: 16, gap: 16 }}
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate();
-        }}
-      >
-        <Stack>
-          <h2>Mail server</h2>
-          <Row $gap={12} style={{ alignItems: 'flex-end' }}>
-            <div style={{ flex: 1 }}>
-              <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} placeholder="mail.example.org" />
-            </div>
-            <div style={{ width: 96 }}>
-              <TextInput
-                label="Port"
-                value={form.port}
-                onChange={(port) => set({ port })}
-                error={/^\d+$/.test(form.port) ? null : 'A number'}
-              />
-            </div>
-          </Row>
-          <Toggled label="TLS from the first byte (usual on port 465)" value={form.tls} onChange={(tls) => set({ tls })} />
-          <Row $gap={12} style={{ alignItems: 'flex-start' }}>
-            <div style={{ flex: 1 }}>
-              <TextInput label="User" value={form.user} onChange={(user) => set({ user })} help="Empty: no sign-in." />
-            </div>
-            <div style={{ flex: 1 }}>
-              <TextInput
-                label="Password"
-                type="password"
-                autoComplete="new-password"
-                value={form.password}
-                onChange={(password) => set({ password })}
-                placeholder={settings.hasPassword ? 'stays as it is' : ''}
-                help={settings.hasPassword ? 'Kept encrypted. Write a new one to replace it.' : 'Is kept encrypted and never shown again.'}
-              />
-            </div>
-          </Row>
-        </Stack>
-        <Stack>
-          <h2>Sender</h2>
-          <Row $gap={12} style={{ alignItems: 'flex-start' }}>
-            <div style={{ flex: 1 }}>
-              <TextInput
-                label="Display name"
-                value={form.senderName}
-                onChange={(senderName) => set({ senderName: senderName.slice(0, 50) })}
-                help={`${form.senderName.length} of 50 characters`}
-              />
-            </div>
-            <div style={{ flex: 1 }}>
-              <TextInput
-                label="Address"
-                value={form.senderAddress}
-                onChange={(senderAddress) => set({ senderAddress })}
-                placeholder="office@example.org"
-              />
-            </div>
-          </Row>
-        </Stack>
-        {test.data && <Notice tone={test.data.ok ? 'moss' : 'brick'}>{test.data.said}</Notice>}
-        {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}
-        {save.isSuccess && <Notice tone="moss">Saved. What waits to be sent goes out through this server.</Notice>}
-        <Row>
-          <Button onPress={() => test.mutate()} isDisabled={!isWhole || test.isPending}>
-            {test.isPending ? 'Trying …' : 'Test the server'}
-          </Button>
-          <Button type="submit" look="go" isDisabled={!isWhole || save.isPending}>
-            Save
-          </Button>
-        </Row>
-      </Card>
-      <Card style={{ padding: 16, gap: 8, background: color.paper }}>
-        <h2 style={{ padding: 0 }}>When a server refuses for now</h2>
-        <Small>A message that is refused for now, or whose connection breaks before it is handed over, is tried again after</Small>
-        <div>{settings.retryMinutes.map(minutes).join(' · ')}</div>
-        <Small>and then given up as bounced. A refusal for good bounces at once, with the server’s own words.</Small>
-      </Card>
-    </Grid>
   );
 }

@@ -1,6 +1,6 @@
 import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { BookOpenText, FileText, LayoutDashboard, LogOut, Mailbox, Mails, SlidersHorizontal, Table2 } from 'lucide-react';
+import { BookOpenText, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
 import { Link, NavLink, Outlet } from 'react-router';
@@ -129,6 +129,7 @@ const places: { to: string; text: string; icon: ComponentType<{ size?: number }>
   { to: '/templates', text: 'Templates', icon: FileText },
   { to: '/sources', text: 'Sources', icon: Table2 },
   { to: '/ledger', text: 'Ledger', icon: BookOpenText },
+  { to: '/paper', text: 'Paper', icon: Printer },
 ];
 
 function Running() {

@@ -1,0 +1,80 @@
+import { createReadStream } from 'node:fs';
+import type { PaperWaiting, PrinterAnswer, PrintRunDetail, PrintRunSummary } from '@mailbag/contract';
+import { PrinterRequest, PrintRequest, PrintRunRequest } from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { Needs, ShowsValues, Who } from '../accounts/session.guard.js';
+import { attachment } from '../platform/content-disposition.js';
+import { IppPrinter } from './ipp-printer.js';
+import { PrintRuns } from './print-runs.service.js';
+import { Printers } from './printers.service.js';
+
+@Controller('api')
+export class PaperController {
+  constructor(
+    private readonly runs: PrintRuns,
+    private readonly printers: Printers,
+  ) {}
+
+  @Get('printers')
+  list(): Promise<PrinterAnswer[]> {
+    return this.printers.list();
+  }
+  @Post('printers')
+  @Needs('administrator')
+  add(@Body() body: PrinterRequest): Promise<PrinterAnswer[]> {
+    return this.printers.add(body);
+  }
+  @Post('printers/test')
+  @HttpCode(200)
+  @Needs('administrator')
+  async test(@Body() { uri }: PrinterRequest): Promise<{ said: string }> {
+    return { said: await new IppPrinter(uri).about() };
+  }
+  @Delete('printers/:id')
+  @Needs('administrator')
+  remove(@Param('id', ParseIntPipe) id: number): Promise<PrinterAnswer[]> {
+    return this.printers.remove(id);
+  }
+
+  /** What a print run would gather. */
+  @Get('print-runs/waiting')
+  waiting(@Query('mailing') mailing?: string, @Query('batch') batch?: string): Promise<PaperWaiting> {
+    return this.runs.waiting(mailing ? Number(mailing) : null, batch ? Number(batch) : null);
+  }
+  @Get('print-runs')
+  runList(): Promise<PrintRunSummary[]> {
+    return this.runs.list();
+  }
+  @Post('print-runs')
+  make(@Body() body: PrintRunRequest, @Who() who: string): Promise<PrintRunDetail> {
+    return this.runs.make(body, who);
+  }
+  @Get('print-runs/:id')
+  detail(@Param('id', ParseIntPipe) id: number): Promise<PrintRunDetail> {
+    return this.runs.detail(id);
+  }
+  @Get('print-runs/:id/pdf')
+  @ShowsValues()
+  async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
+    const { path, name } = await this.runs.file(id);
+    return new StreamableFile(createReadStream(path), {
+      type: 'application/pdf',
+      disposition: attachment(name, save ? 'attachment' : 'inline'),
+    });
+  }
+  @Post('print-runs/:id/print')
+  @HttpCode(200)
+  print(@Param('id', ParseIntPipe) id: number, @Body() { printerId }: PrintRequest): Promise<PrintRunDetail> {
+    return this.runs.print(id, printerId);
+  }
+  @Post('print-runs/:id/printed')
+  @HttpCode(200)
+  printed(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<PrintRunDetail> {
+    return this.runs.printed(id, who);
+  }
+  @Post('print-runs/:id/cancel')
+  @HttpCode(200)
+  cancel(@Param('id', ParseIntPipe) id: number): Promise<PrintRunDetail> {
+    return this.runs.cancel(id);
+  }
+}

@@ -1,0 +1,438 @@
+import { existsSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import type {
+  OfficeRequest,
+  PaperReason,
+  PaperWaiting,
+  PrintRunDetail,
+  PrintRunRequest,
+  PrintRunState,
+  PrintRunSummary,
+} from '@mailbag/contract';
+import type { Cell, PostalAddress } from '@mailbag/core';
+import { MailbagError, addressLines, comparePostal, isMailbagError } from '@mailbag/core';
+import type { OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { FrozenBatches } from '../batches/frozen-batches.js';
+import { changeCopies, noteCopies } from '../copies/copy-changes.js';
+import { LiveService } from '../live/live.service.js';
+import { Transactions, changed } from '../persistence/transactions.js';
+import { config, dataPath } from '../platform/config.js';
+import { noOffice } from '../settings/settings.controller.js';
+import { SettingsService } from '../settings/settings.service.js';
+import { Pool } from '../work/pool.js';
+import { IppPrinter } from './ipp-printer.js';
+import { postalPattern } from './paper-of.js';
+import { Printers } from './printers.service.js';
+
+interface Candidate {
+  id: number;
+  code: string;
+  batchId: number;
+  recordOrdinal: number;
+  position: number;
+  recipient: string;
+  templateName: string;
+  mailingId: number;
+  mailingName: string;
+  reason: PaperReason;
+}
+interface RunRow {
+  id: number;
+  number: number;
+  name: string;
+  state: PrintRunState;
+  options: string;
+  copies: number;
+  recipients: number;
+  sheets: number;
+  pages: number;
+  size: number;
+  printerId: number | null;
+  jobId: number | null;
+  said: string | null;
+  who: string;
+  createdAt: string;
+  updatedAt: string;
+}
+interface Options {
+  duplex: boolean;
+  addressSheets: boolean;
+  leftOut: number;
+  again: boolean;
+}
+
+const PRINTER = 'Printer';
+/** Why a copy waits for paper, as SQL: bounced, asked for, or made for a mailing although nobody can be mailed. */
+const REASON = `CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END`;
+/** Copies of batches that still run are not gathered: what is made may be about to be queued. Nor are those of a run that is not over. */
+const WAITING = `FROM copy JOIN batch ON batch.id = copy.batchId WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
+  AND NOT EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed'))`;
+
+const pathOf = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
+const jobName = (number: number): string => `Mailbag print run ${number}`;
+
+/** Gathers copies for the post, has them printed, and marks them printed when the printer or a person says so. */
+@Injectable()
+export class PrintRuns implements OnApplicationBootstrap {
+  private readonly logger = new Logger('print runs');
+  private readonly watched = new Set<number>();
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly batches: FrozenBatches,
+    private readonly printers: Printers,
+    private readonly settings: SettingsService,
+    private readonly pool: Pool,
+    private readonly live: LiveService,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    const rows = await this.transactions.read<RunRow>("SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')");
+    for (const run of rows) {
+      if (run.state === 'making')
+        await this.move(run.id, 'making', 'failed', 'The server stopped while it was put together. Make it again; no copy was marked.');
+      else if (run.state === 'printing') void this.watch(run.id);
+      else void this.findJob(run);
+    }
+  }
+
+  /** The server stopped while a job was handed to the printer: the printer is asked whether it has it. */
+  private async findJob(run: RunRow): Promise<void> {
+    try {
+      const jobId = await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).find(jobName(run.number));
+      if (jobId === null) await this.move(run.id, 'sending', 'ready', 'The server stopped before the printer had it. Print it again.');
+      else {
+        await this.transactions.run((manager) =>
+          manager.query("UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, run.id]),
+        );
+        void this.watch(run.id);
+      }
+    } catch (error) {
+      await this.move(
+        run.id,
+        'sending',
+        'unconfirmed',
+        `Nobody knows whether the printer has it: ${isMailbagError(error) ? error.message : String(error)}`,
+      );
+    }
+  }
+
+  private async move(id: number, from: PrintRunState, to: PrintRunState, said: string | null): Promise<boolean> {
+    const isMoved = await this.transactions.run((manager) =>
+      changed(manager, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [
+        to,
+        said,
+        new Date().toISOString(),
+        id,
+        from,
+      ]),
+    );
+    this.live.tell('print-run', id);
+    return isMoved === 1;
+  }
+
+  private candidates({
+    mailing,
+    batch,
+    ids,
+    reasons,
+  }: Pick<PrintRunRequest, 'mailing' | 'batch' | 'ids' | 'reasons'>): Promise<Candidate[]> {
+    const columns =
+      'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
+    if (ids?.length)
+      return this.transactions.read(
+        `SELECT ${columns}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
+        [JSON.stringify(ids)],
+      );
+    const [where, parameters]: [string, unknown[]] = batch
+      ? [' AND copy.batchId = ?', [batch]]
+      : mailing
+        ? [' AND copy.mailingId = ?', [mailing]]
+        : ['', []];
+    return this.transactions
+      .read<Candidate>(
+        `SELECT ${columns}, ${REASON} AS reason ${WAITING}${where} ORDER BY copy.batchId, copy.recordOrdinal, copy.position`,
+        parameters,
+      )
+      .then((rows) => rows.filter(({ reason }) => reasons.includes(reason)));
+  }
+
+  /** Postal addresses of records, by batch and record. */
+  private async addresses(rows: readonly Candidate[]): Promise<Map<string, PostalAddress>> {
+    const found = new Map<string, PostalAddress>();
+    const batches = new Map<number, Candidate[]>();
+    for (const row of rows) batches.set(row.batchId, [...(batches.get(row.batchId) ?? []), row]);
+    for (const [batchId, list] of batches) {
+      const { number, mailing } = await this.batches.mailing(batchId);
+      const pattern = postalPattern(mailing.plan, mailing.columns);
+      const records = await this.transactions.read<{ ordinal: number; row: number; cells: string }>(
+        'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal IN (SELECT value FROM json_each(?))',
+        [batchId, JSON.stringify([...new Set(list.map(({ recordOrdinal }) => recordOrdinal))])],
+      );
+      for (const { ordinal, row, cells } of records) {
+        const { code = '', templateName = '' } = list.find(({ recordOrdinal }) => recordOrdinal === ordinal) ?? {};
+        found.set(
+          `${batchId} ${ordinal}`,
+          pattern({ record: { row, cells: JSON.parse(cells) as Cell[] }, ordinal, code, batchNumber: number, template: templateName }),
+        );
+      }
+    }
+    return found;
+  }
+
+  private async office(): Promise<OfficeRequest> {
+    return (await this.settings.get<OfficeRequest>('office')) ?? noOffice;
+  }
+
+  /** What waits for paper. */
+  async waiting(mailing: number | null, batch: number | null): Promise<PaperWaiting> {
+    const rows = await this.candidates({ mailing, batch, reasons: ['no-address', 'bounced', 'asked'] });
+    const { country } = await this.office();
+    const addresses = await this.addresses(rows);
+    const byReason = { 'no-address': 0, bounced: 0, asked: 0 };
+    const mailings = new Map<number, { id: number; name: string; copies: number }>();
+    for (const { reason, mailingId, mailingName } of rows) {
+      byReason[reason]++;
+      const known = mailings.get(mailingId) ?? { id: mailingId, name: mailingName, copies: 0 };
+      known.copies++;
+      mailings.set(mailingId, known);
+    }
+    const withoutPost = [...addresses.values()].filter((one) => addressLines(one, country) === null).length;
+    return {
+      byReason,
+      copies: rows.length,
+      recipients: addresses.size,
+      withoutPost,
+      mailings: [...mailings.values()].sort((a, b) => b.copies - a.copies),
+    };
+  }
+
+  /** Gathers, sorts and puts a run together. @throws MailbagError print-nothing */
+  async make(request: PrintRunRequest, who: string): Promise<PrintRunDetail> {
+    const rows = await this.candidates(request);
+    const office = await this.office();
+    const addresses = await this.addresses(rows);
+    const groups = new Map<string, Candidate[]>();
+    for (const row of rows) {
+      const key = `${row.batchId} ${row.recordOrdinal}`;
+      groups.set(key, [...(groups.get(key) ?? []), row]);
+    }
+    const recipients = [...groups].flatMap(([key, copies]) => {
+      const address = addresses.get(key);
+      const lines = address ? addressLines(address, office.country) : null;
+      return address && (lines !== null || !request.addressSheets) ? [{ copies, address, lines }] : [];
+    });
+    recipients.sort((a, b) => comparePostal(a.address, b.address, office.country));
+    const copies = recipients.flatMap((one) => one.copies);
+    if (copies.length === 0) throw new MailbagError('print-nothing');
+    const again = Boolean(request.ids?.length);
+    const options: Options = { duplex: request.duplex, addressSheets: request.addressSheets, leftOut: rows.length - copies.length, again };
+    const now = new Date().toISOString();
+    const id = await this.transactions.run(async (manager) => {
+      const [last] = (await manager.query('SELECT MAX(number) AS number FROM print_run')) as { number: number | null }[];
+      const number = (last?.number ?? 0) + 1;
+      const [row] = (await manager.query(
+        "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?) RETURNING id",
+        [number, request.name?.trim() || `Print run ${number}`, JSON.stringify(options), copies.length, recipients.length, who, now, now],
+      )) as [{ id: number }];
+      return row.id;
+    });
+    try {
+      const items = recipients.flatMap(({ copies: own, lines }) =>
+        own.map((copy, index) => ({
+          batchId: copy.batchId,
+          recordOrdinal: copy.recordOrdinal,
+          position: copy.position,
+          code: copy.code,
+          bookmark: `${copy.recipient || copy.code} · ${copy.templateName}`,
+          address: request.addressSheets && index === 0 ? lines : null,
+        })),
+      );
+      const made = await this.pool.run('assemble', {
+        path: pathOf(id),
+        title: request.name?.trim() ?? '',
+        duplex: request.duplex,
+        office: request.addressSheets ? { returnLine: office.returnLine } : null,
+        items,
+      });
+      await this.transactions.run(async (manager) => {
+        await manager.query("UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ?", [
+          made.sheets,
+          made.pages,
+          made.size,
+          new Date().toISOString(),
+          id,
+        ]);
+        const lines = copies.map((copy, index) => [
+          id,
+          copy.id,
+          index,
+          copy.recipient,
+          addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
+          made.firstSheets[index],
+        ]);
+        await manager.query(
+          `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet) SELECT ${[0, 1, 2, 3, 4, 5].map((at) => `json_extract(value, '$[${at}]')`).join(', ')} FROM json_each(?)`,
+          [JSON.stringify(lines)],
+        );
+      });
+    } catch (error) {
+      await this.move(id, 'making', 'failed', isMailbagError(error) ? error.message : 'It could not be put together. No copy was marked.');
+      if (!isMailbagError(error)) this.logger.error(error);
+      throw error;
+    }
+    this.live.tell('print-run', id);
+    return this.detail(id);
+  }
+
+  private async row(id: number): Promise<RunRow> {
+    const [run] = await this.transactions.read<RunRow>('SELECT * FROM print_run WHERE id = ?', [id]);
+    if (!run) throw new MailbagError('not-found', { what: 'print run' });
+    return run;
+  }
+
+  private async toSummary({ options, printerId, jobId: _, ...run }: RunRow): Promise<PrintRunSummary> {
+    const { duplex, addressSheets, leftOut } = JSON.parse(options) as Options;
+    return { ...run, duplex, addressSheets, leftOut, printer: printerId ? await this.printers.name(printerId) : null };
+  }
+
+  async list(): Promise<PrintRunSummary[]> {
+    const rows = await this.transactions.read<RunRow>('SELECT * FROM print_run ORDER BY number DESC LIMIT 100');
+    return Promise.all(rows.map((run) => this.toSummary(run)));
+  }
+
+  async detail(id: number): Promise<PrintRunDetail> {
+    return {
+      ...(await this.toSummary(await this.row(id))),
+      sheetsOf: await this.transactions.read(
+        'SELECT print_run_copy.copyId, copy.code, print_run_copy.recipient, print_run_copy.postalCode, print_run_copy.sheet, copy.state, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place LIMIT 5000',
+        [id],
+      ),
+    };
+  }
+
+  /** @throws MailbagError not-found */
+  async file(id: number): Promise<{ path: string; name: string }> {
+    const { number } = await this.row(id);
+    const path = pathOf(id);
+    if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file of this print run' });
+    return { path, name: `Print run ${number}.pdf` };
+  }
+
+  /** Hands the run to a printer and watches it. @throws MailbagError print-run-state, printer-unreachable, printer-refused */
+  async print(id: number, printerId: number): Promise<PrintRunDetail> {
+    const run = await this.row(id);
+    const uri = await this.printers.uri(printerId);
+    if (run.state !== 'ready' && run.state !== 'failed')
+      throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
+    await this.transactions.run((manager) => manager.query('UPDATE print_run SET printerId = ? WHERE id = ?', [printerId, id]));
+    if (!(await this.move(id, run.state, 'sending', null)))
+      throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
+    const { duplex } = JSON.parse(run.options) as Options;
+    try {
+      const jobId = await new IppPrinter(uri).print(pathOf(id), jobName(run.number), duplex);
+      await this.transactions.run((manager) =>
+        manager.query("UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
+      );
+    } catch (error) {
+      await this.move(id, 'sending', 'ready', isMailbagError(error) ? error.message : String(error));
+      throw error;
+    }
+    void this.watch(id);
+    return this.detail(id);
+  }
+
+  /** Asks the printer again and again until the job is over. */
+  private async watch(id: number): Promise<void> {
+    if (this.watched.has(id)) return;
+    this.watched.add(id);
+    try {
+      for (;;) {
+        const run = await this.row(id);
+        if (run.state !== 'printing' || run.jobId === null) return;
+        const status = await new IppPrinter(await this.printers.uri(run.printerId ?? -1))
+          .status(run.jobId)
+          .catch((error: unknown) => ({ state: 'waiting' as const, said: isMailbagError(error) ? error.message : String(error) }));
+        if (status.state === 'printed')
+          return await this.markPrinted(id, 'printing', PRINTER, status.said || 'The printer says that it is printed.');
+        if (status.state === 'gone')
+          return void (await this.move(id, 'printing', 'unconfirmed', `${status.said} Look at what lies in the tray: was it printed?`));
+        if (status.state === 'failed' || status.state === 'cancelled')
+          return void (await this.move(
+            id,
+            'printing',
+            'failed',
+            status.said || `The printer ${status.state === 'failed' ? 'gave it up' : 'cancelled it'}.`,
+          ));
+        if (status.said !== (run.said ?? '')) {
+          await this.transactions.run((manager) =>
+            manager.query("UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [status.said || null, id]),
+          );
+          this.live.tell('print-run', id);
+        }
+        await new Promise((done) => setTimeout(done, config.printerSeconds * 1000));
+      }
+    } finally {
+      this.watched.delete(id);
+    }
+  }
+
+  private async markPrinted(id: number, from: PrintRunState, who: string, said: string): Promise<void> {
+    const { number, options } = await this.row(id);
+    const batches = await this.transactions.run(async (manager) => {
+      if (
+        (await changed(manager, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [
+          said,
+          new Date().toISOString(),
+          id,
+          from,
+        ])) !== 1
+      )
+        return [];
+      const rows = (await manager.query(
+        'SELECT copy.id, copy.batchId, copy.state FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ?',
+        [id],
+      )) as { id: number; batchId: number; state: string }[];
+      const words = `Print run ${number}`;
+      const again = rows.filter(({ state }) => state === 'printed').map((one) => one.id);
+      if ((JSON.parse(options) as Options).again || again.length > 0) await noteCopies(manager, again, 'reprint', { who, said: words });
+      await changeCopies(
+        manager,
+        rows.map((one) => one.id),
+        'print',
+        { who, said: words },
+      );
+      await manager.query('UPDATE copy SET wantsPaper = 0 WHERE id IN (SELECT value FROM json_each(?))', [
+        JSON.stringify(rows.map((one) => one.id)),
+      ]);
+      return [...new Set(rows.map(({ batchId }) => batchId))];
+    });
+    for (const batch of batches) {
+      this.live.tell('copies', batch);
+      this.live.tell('batch', batch);
+    }
+    this.live.tell('print-run', id);
+  }
+
+  /** A person's word that it is printed. @throws MailbagError print-run-state */
+  async printed(id: number, who: string): Promise<PrintRunDetail> {
+    const run = await this.row(id);
+    if (!['ready', 'failed', 'unconfirmed', 'printing'].includes(run.state))
+      throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'marked as printed' });
+    await this.markPrinted(id, run.state, who, `${who} says that it is printed.`);
+    return this.detail(id);
+  }
+
+  /** Lets the copies go again; what is at the printer is taken back there. @throws MailbagError print-run-state */
+  async cancel(id: number): Promise<PrintRunDetail> {
+    const run = await this.row(id);
+    if (run.state === 'printed' || run.state === 'cancelled')
+      throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'cancelled' });
+    if (run.state === 'printing' && run.jobId !== null)
+      await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).cancel(run.jobId).catch(() => undefined);
+    await this.move(id, run.state, 'cancelled', null);
+    await rm(pathOf(id), { force: true });
+    return this.detail(id);
+  }
+}

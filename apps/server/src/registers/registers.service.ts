@@ -1,0 +1,211 @@
+import type { RegisterAnswer, RegisterKind, RegisterRequest } from '@mailbag/contract';
+import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
+import { LiveService } from '../live/live.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+import { seal, unseal } from '../platform/secret-box.js';
+import type { RegisterAccess } from './database-register.js';
+import { mysqlRegister, postgresRegister, sqliteRegister } from './database-register.js';
+import { folderRegister, webdavRegister } from './file-register.js';
+import type { RegisterLine, RegisterWriter } from './register-line.js';
+
+interface Row {
+  id: number;
+  name: string;
+  kind: RegisterKind;
+  settings: string;
+  sealed: string;
+  mailings: string | null;
+  position: number;
+  tries: number;
+  nextTryAt: string;
+  said: string | null;
+  reportedAt: string | null;
+  paused: number;
+}
+type Settings = Omit<RegisterRequest, 'name' | 'kind' | 'password' | 'mailings' | 'paused'>;
+
+const BLOCK = 200;
+/** Milliseconds after a change until it is reported, so that several go together. */
+const CALM = 500;
+
+const writers: Record<RegisterKind, (access: RegisterAccess) => RegisterWriter | Promise<RegisterWriter>> = {
+  postgres: postgresRegister,
+  mysql: mysqlRegister,
+  sqlite: sqliteRegister,
+  folder: folderRegister,
+  webdav: webdavRegister,
+};
+
+/**
+ * Reports every change of a copy to outside stores. Each register remembers the last event that it was told; after a failure it goes on from there,
+ * so a change is told at least once, and a copy is recognised by its code.
+ */
+@Injectable()
+export class Registers implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private timer: NodeJS.Timeout | null = null;
+  private running: Promise<void> | null = null;
+  private again = false;
+  private stopping = false;
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly live: LiveService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.live.events.subscribe(({ topic }) => topic === 'copies' && this.wake());
+    this.wake();
+  }
+
+  async beforeApplicationShutdown(): Promise<void> {
+    this.stopping = true;
+    if (this.timer) clearTimeout(this.timer);
+    await Promise.race([this.running, new Promise((done) => setTimeout(done, 3000))]);
+  }
+
+  private wake(after = CALM): void {
+    if (this.stopping) return;
+    if (this.running) {
+      this.again = true;
+      return;
+    }
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      this.running = this.report()
+        .catch(() => undefined)
+        .finally(() => {
+          this.running = null;
+          const soon = this.again;
+          this.again = false;
+          this.wake(soon ? CALM : 10_000);
+        });
+    }, after);
+  }
+
+  private async report(): Promise<void> {
+    const now = new Date().toISOString();
+    // A time that lies far ahead comes from a clock that was set back.
+    const far = new Date(Date.now() + 86_400_000).toISOString();
+    const due = await this.transactions.read<Row>('SELECT * FROM register WHERE paused = 0 AND (nextTryAt <= ? OR nextTryAt > ?)', [
+      now,
+      far,
+    ]);
+    for (const register of due) await this.reportTo(register);
+  }
+
+  private lines({ position, mailings }: Row): Promise<RegisterLine[]> {
+    const only = mailings ? (JSON.parse(mailings) as number[]) : [];
+    return this.transactions.read(
+      `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
+         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${only.length > 0 ? 'AND copy.mailingId IN (SELECT value FROM json_each(?))' : ''} ORDER BY event.id LIMIT ${BLOCK}`,
+      [position, ...(only.length > 0 ? [JSON.stringify(only)] : [])],
+    );
+  }
+
+  private accessOf({ settings, sealed }: Pick<Row, 'settings' | 'sealed'>): RegisterAccess {
+    return { ...(JSON.parse(settings) as Settings), password: sealed ? unseal(sealed) : '' };
+  }
+
+  private async reportTo(register: Row): Promise<void> {
+    let lines = await this.lines(register);
+    if (lines.length === 0) return;
+    let writer: RegisterWriter | null = null;
+    try {
+      writer = await writers[register.kind](this.accessOf(register));
+      while (lines.length > 0 && !this.stopping) {
+        await writer.write(lines);
+        register.position = lines.at(-1)!.change_number;
+        await this.transactions.run((manager) =>
+          manager.query('UPDATE register SET position = ?, tries = 0, said = NULL, reportedAt = ? WHERE id = ?', [
+            register.position,
+            new Date().toISOString(),
+            register.id,
+          ]),
+        );
+        lines = await this.lines(register);
+      }
+    } catch (error) {
+      const tries = register.tries + 1;
+      const said = oneLine(error instanceof Error ? error.message || String((error as NodeJS.ErrnoException).code) : String(error)).slice(
+        0,
+        300,
+      );
+      const next = new Date(Date.now() + retryDelay(tries, config.retryPace)).toISOString();
+      await this.transactions.run((manager) =>
+        manager.query('UPDATE register SET tries = ?, said = ?, nextTryAt = ? WHERE id = ?', [tries, said, next, register.id]),
+      );
+    } finally {
+      await writer?.close().catch(() => undefined);
+    }
+    this.live.tell('register', register.id);
+  }
+
+  async list(): Promise<RegisterAnswer[]> {
+    const rows = await this.transactions.read<Row>('SELECT * FROM register ORDER BY name COLLATE NOCASE');
+    return Promise.all(
+      rows.map(async (row) => {
+        const [count] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [
+          row.position,
+        ]);
+        return {
+          ...(JSON.parse(row.settings) as Settings),
+          id: row.id,
+          name: row.name,
+          kind: row.kind,
+          hasPassword: row.sealed !== '',
+          mailings: row.mailings ? (JSON.parse(row.mailings) as number[]) : [],
+          waiting: count?.count ?? 0,
+          reportedAt: row.reportedAt,
+          said: row.said,
+          paused: row.paused === 1,
+        };
+      }),
+    );
+  }
+
+  /** Keeps a register after it could be opened. @throws MailbagError register-failed, not-found */
+  async save(
+    id: number | null,
+    { name, kind, password, mailings, paused = false, ...settings }: RegisterRequest,
+  ): Promise<RegisterAnswer[]> {
+    const [before] = id === null ? [] : await this.transactions.read<Row>('SELECT * FROM register WHERE id = ?', [id]);
+    if (id !== null && !before) throw new MailbagError('not-found', { what: 'register' });
+    const sealed = password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password);
+    const row = { settings: JSON.stringify(settings), sealed };
+    if (!paused) {
+      try {
+        await (await writers[kind](this.accessOf(row))).close();
+      } catch (cause) {
+        throw new MailbagError(
+          'register-failed',
+          { register: name, said: oneLine((cause as Error).message || String((cause as NodeJS.ErrnoException).code)) },
+          { cause },
+        );
+      }
+    }
+    const now = new Date().toISOString();
+    const values = [name.trim(), kind, row.settings, sealed, mailings.length > 0 ? JSON.stringify(mailings) : null, paused ? 1 : 0];
+    await this.transactions.run((manager) =>
+      before
+        ? manager.query(
+            'UPDATE register SET name = ?, kind = ?, settings = ?, sealed = ?, mailings = ?, paused = ?, tries = 0, said = NULL, nextTryAt = ? WHERE id = ?',
+            [...values, now, before.id],
+          )
+        : manager.query(
+            'INSERT INTO register (name, kind, settings, sealed, mailings, paused, position, tries, nextTryAt, createdAt) VALUES (?, ?, ?, ?, ?, ?, 0, 0, ?, ?)',
+            [...values, now, now],
+          ),
+    );
+    this.wake();
+    return this.list();
+  }
+
+  async remove(id: number): Promise<RegisterAnswer[]> {
+    await this.transactions.run((manager) => manager.query('DELETE FROM register WHERE id = ?', [id]));
+    return this.list();
+  }
+}

@@ -1,0 +1,20 @@
+import type { ReminderAnswer } from '@mailbag/contract';
+import { RemindRequest } from '@mailbag/contract';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { Reminders } from './reminders.service.js';
+
+@Controller('api/mailings')
+export class RemindersController {
+  constructor(private readonly reminders: Reminders) {}
+
+  @Get(':id/reminders')
+  answer(@Param('id', ParseIntPipe) id: number): Promise<ReminderAnswer> {
+    return this.reminders.answer(id);
+  }
+
+  @Post(':id/remind')
+  @HttpCode(200)
+  async remind(@Param('id', ParseIntPipe) id: number, @Body() { all }: RemindRequest): Promise<{ reminded: number }> {
+    return { reminded: await this.reminders.remind(id, all) };
+  }
+}

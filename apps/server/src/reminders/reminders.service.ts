@@ -1,0 +1,115 @@
+import type { ReminderAnswer, ReminderPlan } from '@mailbag/contract';
+import { MailbagError, addressesIn } from '@mailbag/core';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { FrozenBatches } from '../batches/frozen-batches.js';
+import { DeliveryService } from '../delivery/delivery.service.js';
+import { Envelopes } from '../delivery/envelopes.service.js';
+import { MailingsService } from '../mailings/mailings.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+
+const DAY = 86_400_000;
+const HOUR = 3_600_000;
+
+interface Due {
+  batchId: number;
+  recordOrdinal: number;
+  address: string;
+  copies: string;
+  reminders: number;
+  lastAt: string;
+}
+
+/** Reminds those whose copy has not come back. Who has answered, or whose copy was withdrawn or bounced, is never reminded. */
+@Injectable()
+export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly logger = new Logger('reminders');
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly mailings: MailingsService,
+    private readonly batches: FrozenBatches,
+    private readonly envelopes: Envelopes,
+    private readonly delivery: DeliveryService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.timer = setInterval(
+      () => void this.bySchedule().catch((error: unknown) => this.logger.error(error)),
+      Math.max(2000, HOUR * config.retryPace),
+    );
+  }
+  beforeApplicationShutdown(): void {
+    if (this.timer) clearInterval(this.timer);
+  }
+
+  /** A record's copies that were sent and are still out, with the reminders they had. All copies of one recipient must be out: who sent one back has answered. */
+  private out(mailingId: number): Promise<Due[]> {
+    return this.transactions.read(
+      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) AS copies,
+         (SELECT COUNT(DISTINCT delivery_copy.deliveryId) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder') AS reminders,
+         COALESCE((SELECT MAX(delivery.createdAt) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder'), MAX(copy.since)) AS lastAt
+       FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING SUM(copy.state = 'sent') > 0 AND SUM(copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
+      [mailingId],
+    );
+  }
+
+  private isDue(due: Due, plan: ReminderPlan, now: number): boolean {
+    return due.reminders < plan.most && Date.parse(due.lastAt) + plan.afterDays * DAY * config.reminderPace <= now;
+  }
+
+  /** How many would be reminded now. */
+  async answer(mailingId: number): Promise<ReminderAnswer> {
+    const { plan } = await this.mailings.entity(mailingId);
+    const out = await this.out(mailingId);
+    const reminder = plan.message.reminder ?? null;
+    return {
+      out: out.length,
+      due: reminder ? out.filter((one) => this.isDue(one, reminder, Date.now())).length : 0,
+      reminded: out.filter(({ reminders }) => reminders > 0).length,
+    };
+  }
+
+  /** Sends reminders. @param all whether those are reminded too whose time has not come @returns how many @throws MailbagError reminder-no-text */
+  async remind(mailingId: number, all: boolean): Promise<number> {
+    const { plan } = await this.mailings.entity(mailingId);
+    const { reminder } = plan.message;
+    if (!reminder || reminder.body.trim() === '') throw new MailbagError('reminder-no-text', { mailing: plan.name });
+    const now = Date.now();
+    const due = (await this.out(mailingId)).filter((one) => all || this.isDue(one, reminder, now));
+    let count = 0;
+    for (const one of due) {
+      const { mailing } = await this.batches.mailing(one.batchId);
+      if (addressesIn(one.address, mailing.plan.message.several ?? false).fault !== null) continue;
+      // The text as it is now goes out, over the records as they were.
+      await this.transactions.run(async (manager) => {
+        await manager.query("UPDATE batch SET frozen = json_set(frozen, '$.plan.message.reminder', json(?)) WHERE id = ?", [
+          JSON.stringify(reminder),
+          one.batchId,
+        ]);
+        await this.envelopes.make(manager, {
+          batchId: one.batchId,
+          recordOrdinal: one.recordOrdinal,
+          address: one.address,
+          copies: JSON.parse(one.copies) as number[],
+          held: false,
+          kind: 'reminder',
+          senderId: plan.message.senderId ?? null,
+        });
+      });
+      this.batches.forget(one.batchId);
+      count++;
+    }
+    this.delivery.wake();
+    return count;
+  }
+
+  private async bySchedule(): Promise<void> {
+    const rows = await this.transactions.read<{ id: number }>(
+      "SELECT id FROM mailing WHERE json_extract(plan, '$.message.reminder.bySchedule') = 1",
+    );
+    for (const { id } of rows) await this.remind(id, false);
+  }
+}

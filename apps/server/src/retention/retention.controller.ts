@@ -1,0 +1,26 @@
+import type { RetentionAnswer } from '@mailbag/contract';
+import { RetentionRequest } from '@mailbag/contract';
+import { Body, Controller, Get, HttpCode, Post, Put } from '@nestjs/common';
+import { Needs } from '../accounts/session.guard.js';
+import { Retention } from './retention.service.js';
+
+@Controller('api/retention')
+@Needs('administrator')
+export class RetentionController {
+  constructor(private readonly retention: Retention) {}
+
+  @Get()
+  answer(): Promise<RetentionAnswer> {
+    return this.retention.answer();
+  }
+  @Put()
+  save(@Body() body: RetentionRequest): Promise<RetentionAnswer> {
+    return this.retention.save(body);
+  }
+  /** Deletes now what is over its time. */
+  @Post('run')
+  @HttpCode(200)
+  run(): Promise<RetentionAnswer> {
+    return this.retention.run();
+  }
+}

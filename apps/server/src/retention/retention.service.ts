@@ -1,0 +1,135 @@
+import { existsSync } from 'node:fs';
+import { rm, rmdir } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { Transactions } from '../persistence/transactions.js';
+import { dataPath } from '../platform/config.js';
+import { SettingsService } from '../settings/settings.service.js';
+
+const NAME = 'retention';
+const DAY = 86_400_000;
+const BLOCK = 500;
+type Stored = RetentionAnswer;
+const forEver: Stored = { recordDays: 0, copyDays: 0, lastRun: null };
+
+/** Deletes records and copies whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
+@Injectable()
+export class Retention implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly logger = new Logger('retention');
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly settings: SettingsService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.timer = setInterval(() => void this.run().catch((error: unknown) => this.logger.error(error)), DAY / 4);
+  }
+  beforeApplicationShutdown(): void {
+    if (this.timer) clearInterval(this.timer);
+  }
+
+  async answer(): Promise<Stored> {
+    return (await this.settings.get<Stored>(NAME)) ?? forEver;
+  }
+
+  async save({ recordDays, copyDays }: RetentionRequest): Promise<Stored> {
+    await this.settings.set(NAME, { ...(await this.answer()), recordDays, copyDays });
+    return this.answer();
+  }
+
+  /** Batches that ended so many days ago and in which nothing moves any more. */
+  private over(days: number): Promise<{ id: number }[]> {
+    if (days === 0) return Promise.resolve([]);
+    return this.transactions.read("SELECT id FROM batch WHERE state IN ('done', 'cancelled') AND finishedAt < ?", [
+      new Date(Date.now() - days * DAY).toISOString(),
+    ]);
+  }
+
+  async run(): Promise<Stored> {
+    const { recordDays, copyDays } = await this.answer();
+    let [records, copies] = [0, 0];
+    for (const { id } of await this.over(copyDays)) copies += await this.deleteCopies(id);
+    for (const { id } of await this.over(recordDays)) records += await this.deleteRecords(id);
+    if (records + copies > 0) {
+      await this.transactions.run((manager) =>
+        manager.query(
+          "INSERT INTO history (at, who, action, subject, detail) VALUES (?, 'Mailbag', 'deleted what was over its time', ?, NULL)",
+          [new Date().toISOString(), `${records} records, ${copies} copies`],
+        ),
+      );
+      // What was deleted must not stay in free pages or in the log.
+      await this.transactions.read('PRAGMA incremental_vacuum');
+      await this.transactions.read('PRAGMA wal_checkpoint(TRUNCATE)');
+    }
+    await this.settings.set(NAME, { recordDays, copyDays, lastRun: { at: new Date().toISOString(), records, copies } });
+    return this.answer();
+  }
+
+  /** The values of the records, and the words that the search has of them; the copies stay. */
+  private async deleteRecords(batchId: number): Promise<number> {
+    return this.transactions.run(async (manager) => {
+      const [row] = (await manager.query("SELECT COUNT(*) AS count FROM batch_record WHERE batchId = ? AND cells <> '[]'", [batchId])) as {
+        count: number;
+      }[];
+      if (!row?.count) return 0;
+      await manager.query("UPDATE batch_record SET cells = '[]' WHERE batchId = ?", [batchId]);
+      await manager.query("UPDATE batch SET characters = '' WHERE id = ?", [batchId]);
+      await manager.query('UPDATE copy SET metadata = NULL WHERE batchId = ?', [batchId]);
+      await manager.query(
+        "UPDATE copy_words SET text = (SELECT copy.code || ' ' || replace(copy.code, '-', '') || ' ' || copy.recipient || ' ' || copy.address || ' ' || copy.path || ' ' || copy.mailingName || ' ' || copy.templateName FROM copy WHERE copy.id = copy_words.rowid) WHERE rowid IN (SELECT id FROM copy WHERE batchId = ?)",
+        [batchId],
+      );
+      return row.count;
+    });
+  }
+
+  private async deleteCopies(batchId: number): Promise<number> {
+    let count = 0;
+    for (;;) {
+      const rows = await this.transactions.read<{ id: number; path: string }>('SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [
+        batchId,
+        BLOCK,
+      ]);
+      if (rows.length === 0) break;
+      for (const { path } of rows) {
+        const file = dataPath('archive', path);
+        await rm(file, { force: true });
+        // Folders that are empty now go too.
+        for (
+          let folder = dirname(file);
+          folder.startsWith(dataPath('archive', '')) && folder.length > dataPath('archive').length;
+          folder = dirname(folder)
+        ) {
+          if (!existsSync(folder)) continue;
+          try {
+            await rmdir(folder);
+          } catch {
+            break;
+          }
+        }
+      }
+      const ids = JSON.stringify(rows.map(({ id }) => id));
+      await this.transactions.run(async (manager) => {
+        for (const sql of [
+          'DELETE FROM copy_words WHERE rowid IN (SELECT value FROM json_each(?))',
+          'DELETE FROM copy_event WHERE copyId IN (SELECT value FROM json_each(?))',
+          'DELETE FROM delivery_copy WHERE copyId IN (SELECT value FROM json_each(?))',
+          'DELETE FROM print_run_copy WHERE copyId IN (SELECT value FROM json_each(?))',
+          'DELETE FROM copy WHERE id IN (SELECT value FROM json_each(?))',
+        ])
+          await manager.query(sql, [ids]);
+      });
+      count += rows.length;
+    }
+    await this.transactions.run(async (manager) => {
+      await manager.query('DELETE FROM delivery_message WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
+      await manager.query('DELETE FROM delivery WHERE batchId = ?', [batchId]);
+      await manager.query('DELETE FROM batch_record WHERE batchId = ?', [batchId]);
+    });
+    return count;
+  }
+}

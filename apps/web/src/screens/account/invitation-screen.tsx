@@ -1,0 +1,63 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Loading, Small } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { Brand, Card, Ground } from './frame';
+
+/** Where an invitation leads: a password is chosen, and one is in. */
+export function InvitationScreen() {
+  const [search] = useSearchParams();
+  const token = search.get('token') ?? '';
+  const { data, error } = useQuery(queries.invitation(token));
+  const [password, setPassword] = useState('');
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const accept = useMutation({
+    mutationFn: () => api.post('/api/people/invitation', { token, password }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['account'] });
+      void navigate('/desk', { replace: true });
+    },
+  });
+  return (
+    <Ground>
+      <Card
+        onSubmit={(event) => {
+          event.preventDefault();
+          accept.mutate();
+        }}
+      >
+        <Brand>
+          <img src="/mark.svg" alt="" width={30} height={30} />
+          Mailbag
+        </Brand>
+        {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+        {!data && !error && <Loading what="the invitation" />}
+        {data && (
+          <>
+            <h1>Welcome, {data.name}</h1>
+            <Small>You will sign in as {data.email}.</Small>
+            <TextInput
+              label="Choose a password"
+              type="password"
+              autoComplete="new-password"
+              value={password}
+              onChange={setPassword}
+              help="At least 10 characters. A sentence is easier to remember than a riddle."
+              autoFocus
+            />
+            {accept.error && <Notice tone="brick">{sentenceOf(accept.error)}</Notice>}
+            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>
+              Go in
+            </Button>
+          </>
+        )}
+      </Card>
+    </Ground>
+  );
+}

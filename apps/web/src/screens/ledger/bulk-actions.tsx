@@ -1,0 +1,132 @@
+import type { BulkAction, LedgerCounts, ManyCopiesAnswer } from '@mailbag/contract';
+import { copyLaw } from '@mailbag/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { api, sentenceOf } from '../../api/client';
+import { count, counted } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Confirm } from '../../ui/confirm';
+import { Row, Small } from '../../ui/layout';
+import { FileButton } from '../../ui/link-button';
+
+interface Words {
+  /** On the button, with the count. */
+  verb: (count: string) => string;
+  done: (count: string) => string;
+  /** What is asked before; null: it can be taken back. */
+  ask: { title: (count: string) => string; text: string; yes: string; look: 'go' | 'danger' } | null;
+}
+const actions: Record<Exclude<BulkAction, 'off-paper'>, Words> = {
+  'send-again': {
+    verb: (n) => `Send ${n} again`,
+    done: (n) => `${n} are queued again.`,
+    ask: {
+      title: (n) => `Send ${n} again?`,
+      text: 'Each goes to the address it has, as a new message. A message that has gone out cannot be called back.',
+      yes: 'Send again',
+      look: 'go',
+    },
+  },
+  'confirm-sent': {
+    verb: (n) => `${n} were sent`,
+    done: (n) => `${n} are settled as sent.`,
+    ask: {
+      title: (n) => `Did ${n} arrive?`,
+      text: 'They are settled as sent on your word. This cannot be taken back.',
+      yes: 'They were sent',
+      look: 'go',
+    },
+  },
+  'to-paper': { verb: (n) => `${n} to paper`, done: (n) => `${n} wait for a print run.`, ask: null },
+  withdraw: {
+    verb: (n) => `Withdraw ${n}`,
+    done: (n) => `${n} are withdrawn.`,
+    ask: {
+      title: (n) => `Withdraw ${n}?`,
+      text: 'They stay in the ledger as withdrawn and are not sent any more. This cannot be taken back.',
+      yes: 'Withdraw',
+      look: 'danger',
+    },
+  },
+};
+const ableStates: Record<keyof typeof actions, readonly string[]> = {
+  'send-again': ['bounced', 'unconfirmed'],
+  'confirm-sent': ['unconfirmed'],
+  'to-paper': ['made', 'bounced'],
+  withdraw: copyLaw.withdraw.from,
+};
+
+/** The same with all copies that the filter leaves: how many it can happen to is told before. */
+export function BulkActions({ filter, counts, state }: { filter: Record<string, unknown>; counts: LedgerCounts; state: string | null }) {
+  const client = useQueryClient();
+  const query = new URLSearchParams(Object.entries(filter).map(([name, value]) => [name, String(value)])).toString();
+  const run = useMutation({
+    mutationFn: ({ action, ids }: { action: BulkAction; ids?: number[] }) =>
+      api.post<ManyCopiesAnswer>('/api/copies/many', ids ? { action, ids } : { action, filter }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['copies'] }),
+  });
+  const able = (action: keyof typeof actions): number =>
+    ableStates[action].filter((one) => state === null || one === state).reduce((sum, one) => sum + (counts.byState[one] ?? 0), 0);
+  const last = run.variables?.action;
+  const shown = (Object.keys(actions) as (keyof typeof actions)[]).filter(
+    (action) => able(action) > 0 && (action !== 'withdraw' || Object.keys(filter).length > 0),
+  );
+  return (
+    <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label="With all of these">
+      <Small>With {counts.atLeast ? `more than ${count(10_000)}` : counted(counts.matching, 'copy', 'copies')}:</Small>
+      {shown.map((action) => {
+        const { verb, ask } = actions[action];
+        const words = counted(able(action), 'copy', 'copies');
+        const button = (
+          <Button
+            small
+            look={action === 'withdraw' ? 'danger' : 'plain'}
+            isDisabled={run.isPending}
+            {...(ask ? {} : { onPress: () => run.mutate({ action }) })}
+          >
+            {verb(words)}
+          </Button>
+        );
+        return ask ? (
+          <Confirm key={action} title={ask.title(words)} text={ask.text} yes={ask.yes} look={ask.look} onYes={() => run.mutate({ action })}>
+            {button}
+          </Confirm>
+        ) : (
+          <span key={action}>{button}</span>
+        );
+      })}
+      {counts.matching > 0 && (
+        <>
+          <FileButton $small href={`/api/copies/copies.zip?${query}`} download>
+            <Download size={13} />
+            Files
+          </FileButton>
+          <FileButton $small href={`/api/copies/ledger.csv?${query}`} download>
+            <Download size={13} />
+            CSV
+          </FileButton>
+          <FileButton $small href={`/api/copies/ledger.xlsx?${query}`} download>
+            <Download size={13} />
+            XLSX
+          </FileButton>
+        </>
+      )}
+      {run.isPending && <Small role="status">Working …</Small>}
+      {run.data && last && (
+        <Small role="status">
+          {last === 'off-paper'
+            ? `${counted(run.data.done, 'copy', 'copies')} taken out again.`
+            : actions[last].done(counted(run.data.done, 'copy', 'copies'))}
+          {run.data.meant > run.data.done && ` ${counted(run.data.meant - run.data.done, 'other was', 'others were')} in no state for it.`}{' '}
+          {run.data.undo && (
+            <Button small look="bare" onPress={() => run.mutate(run.data!.undo!)}>
+              Undo
+            </Button>
+          )}
+        </Small>
+      )}
+      {run.error && <Small style={{ color: color.brick }}>{sentenceOf(run.error)}</Small>}
+    </Row>
+  );
+}

@@ -1,0 +1,155 @@
+import type { MailingPlan } from '@mailbag/contract';
+import type { Finish } from '@mailbag/core';
+import { finishes } from '@mailbag/core';
+import { Folder } from 'lucide-react';
+import styled from 'styled-components';
+import { finishWords } from '../../features/mailing/finish-words';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { PatternInput } from '../../features/mailing/pattern-input';
+import type { Sample } from '../../features/mailing/sample';
+import { color, font } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Fields } from '../../ui/columns';
+import { Toggled } from '../../ui/field';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { Sheet } from './sheet';
+
+const Path = styled.div`
+  font-family: ${font.mono};
+  font-size: 12px;
+  display: flex;
+  gap: 8px;
+  align-items: flex-start;
+  padding: 4px 0;
+  overflow-wrap: anywhere;
+`;
+
+/** Where the copies of the chosen record will lie. */
+export function PathSample({ sample }: { sample: Sample }) {
+  const same = sample.paths.length > 1 && new Set(sample.paths.map(({ path }) => path)).size < sample.paths.length;
+  return (
+    <Sheet>
+      <div>
+        <Small>Kept in the archive as</Small>
+        {sample.paths.length === 0 && <p>The packet is empty.</p>}
+        {sample.paths.map(({ path, error }, at) => (
+          <Path key={at}>
+            <Folder size={14} color={color.faded} />
+            {path ?? error}
+          </Path>
+        ))}
+        {same && (
+          <Small style={{ color: color.ochre }}>
+            The copies of one record get the same name and are numbered. Put {'{{ template }}'} into the name to tell them apart.
+          </Small>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+/** A password that is short, or the same for everybody, protects little. */
+function weakness(pattern: string): string | null {
+  const text = pattern.trim();
+  if (text === '') return null;
+  if (!/\{\{/.test(text))
+    return text.length < 8
+      ? 'Everybody gets the same short password. Compose it from the record, or make it longer.'
+      : 'Everybody gets the same password.';
+  return text.replace(/\{\{.*?\}\}/g, '').length === 0 && (text.match(/\{\{/g) ?? []).length === 1
+    ? 'One value alone is guessed easily, such as a date of birth. Two are better.'
+    : null;
+}
+
+/** Names, finish, passwords, combined files, metadata. */
+export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sample }) {
+  const { plan, change, columns } = work;
+  const { output } = plan;
+  const set = (part: Partial<MailingPlan['output']>): void => change((one) => ({ ...one, output: { ...one.output, ...part } }));
+  const pathError = sample.paths.find(({ error }) => error !== null)?.error ?? null;
+  const combined = output.combined ?? 'none';
+  const metadata = output.metadata ?? [];
+  const weak = weakness(output.openPassword ?? '');
+  return (
+    <Stack $gap={16}>
+      <h2>Output</h2>
+      <PatternInput
+        label="Folders in the archive"
+        value={output.folder}
+        columns={columns}
+        onChange={(folder) => set({ folder })}
+        help="A slash opens a folder in a folder. Empty: straight into the archive."
+      />
+      <PatternInput
+        label="File name"
+        value={output.file}
+        columns={columns}
+        onChange={(file) => set({ file })}
+        error={pathError}
+        help="Copies that would get the same name are numbered; nothing is ever overwritten."
+      />
+      <Fields>
+        <Choice
+          label="Finish"
+          items={finishes.map((finish) => ({ id: finish, text: finishWords(finish).title, detail: finishWords(finish).text }))}
+          value={output.finish ?? 'flattened'}
+          onChange={(finish) => set({ finish: finish as Finish })}
+        />
+        <Choice
+          label="Combined files"
+          items={[
+            { id: 'none', text: 'none', detail: 'single files only' },
+            { id: 'batch', text: 'one a batch', detail: 'all copies in one PDF, a bookmark each' },
+            { id: 'template', text: 'one a template', detail: 'for each template its own PDF' },
+          ]}
+          value={combined}
+          onChange={(next) => set({ combined: next as 'none' | 'batch' | 'template' })}
+        />
+      </Fields>
+      {combined !== 'none' && (
+        <Toggled label="Combined files for both sides of the paper" value={output.duplex ?? false} onChange={(duplex) => set({ duplex })} />
+      )}
+      <h2>Passwords</h2>
+      <PatternInput
+        label="Password that opens a copy"
+        value={output.openPassword ?? ''}
+        columns={columns}
+        onChange={(openPassword) => set({ openPassword })}
+        help="Composed for each record; empty: none. It is stored nowhere and told only to those who may see it. Printed copies have none."
+      />
+      {weak && <Notice tone="ochre">{weak}</Notice>}
+      {(output.openPassword ?? '').trim() !== '' && (
+        <PatternInput
+          label="Sentence that tells the recipient how to open it"
+          value={plan.message.passwordSentence ?? ''}
+          columns={columns}
+          onChange={(passwordSentence) => change((one) => ({ ...one, message: { ...one.message, passwordSentence } }))}
+          help="Stands at the end of the message, such as: The attachment opens with your plot number and your postal code, without a space. Never the password itself."
+        />
+      )}
+      <PatternInput
+        label="Password that lifts the limits of use"
+        value={output.permissionsPassword ?? ''}
+        columns={columns}
+        onChange={(permissionsPassword) => set({ permissionsPassword })}
+        help="With one, recipients can read, print and copy text, and change nothing. Empty: no limits."
+      />
+      <h2>Metadata</h2>
+      <Small>Values of these columns stand in the manifest and in the register, and every copy is found by them.</Small>
+      <Row role="group" aria-label="Metadata" style={{ flexWrap: 'wrap' }}>
+        {columns.map(({ name }) => (
+          <Button
+            key={name}
+            small
+            pressed={metadata.includes(name)}
+            onPress={() => set({ metadata: metadata.includes(name) ? metadata.filter((one) => one !== name) : [...metadata, name] })}
+          >
+            {name}
+          </Button>
+        ))}
+      </Row>
+    </Stack>
+  );
+}

@@ -1,0 +1,68 @@
+import type { PaperPlan } from '@mailbag/contract';
+import { guessPaper } from '@mailbag/core';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { PatternInput } from '../../features/mailing/pattern-input';
+import { Choice } from '../../ui/choice';
+import { Fields } from '../../ui/columns';
+import { TextInput } from '../../ui/field';
+import { Small, Stack } from '../../ui/layout';
+
+/** How copies on paper are addressed, and who asks for paper. */
+export function PaperSettings({ work }: { work: MailingWork }) {
+  const { plan, change, columns } = work;
+  const paper = plan.paper ?? guessPaper(plan.message.recipient, columns);
+  const set = (part: Partial<PaperPlan>): void =>
+    change((one) => ({ ...one, paper: { ...(one.paper ?? guessPaper(one.message.recipient, columns)), ...part } }));
+  const wants = columns.find(({ name }) => name === paper.wantsColumn);
+  return (
+    <Stack $gap={14}>
+      <h2>Paper</h2>
+      <Small>
+        Who has no address for mail, bounced, or asks for paper is gathered into a print run, with a sheet for the window of an envelope.
+      </Small>
+      <PatternInput label="Name" value={paper.name} columns={columns} onChange={(name) => set({ name })} />
+      <PatternInput label="Street" value={paper.street} columns={columns} onChange={(street) => set({ street })} />
+      <Fields $columns="1fr 2fr">
+        <PatternInput label="Postal code" value={paper.postalCode} columns={columns} onChange={(postalCode) => set({ postalCode })} />
+        <PatternInput label="Town" value={paper.town} columns={columns} onChange={(town) => set({ town })} />
+      </Fields>
+      <Fields>
+        <PatternInput
+          label="Region"
+          value={paper.region}
+          columns={columns}
+          onChange={(region) => set({ region })}
+          help="Only where the country’s addresses have one."
+        />
+        <PatternInput
+          label="Country"
+          value={paper.country}
+          columns={columns}
+          onChange={(country) => set({ country })}
+          help="Empty: the office’s own."
+        />
+      </Fields>
+      <h2>Who asks for paper</h2>
+      <Fields>
+        <Choice
+          label="It stands in"
+          items={[
+            { id: '', text: 'no column' },
+            ...columns.map(({ name, examples }) => ({ id: name, text: name, detail: examples.slice(0, 2).join(' · ') })),
+          ]}
+          value={paper.wantsColumn ?? ''}
+          onChange={(name) => set({ wantsColumn: name || null })}
+        />
+        {paper.wantsColumn && (
+          <TextInput
+            label="Values that say so"
+            value={paper.wantsValues.join(', ')}
+            onChange={(text) => set({ wantsValues: text.split(',').map((one) => one.trimStart()) })}
+            placeholder="paper, post"
+            help={wants ? `The column holds ${wants.examples.slice(0, 3).join(', ')} …` : undefined}
+          />
+        )}
+      </Fields>
+    </Stack>
+  );
+}

@@ -1,0 +1,113 @@
+import type { MailingPlan } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { BellRing } from 'lucide-react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { PatternInput } from '../../features/mailing/pattern-input';
+import { counted } from '../../features/when';
+import { Button } from '../../ui/button';
+import { Fields } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { TextInput, Toggled } from '../../ui/field';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+type Reminder = NonNullable<MailingPlan['message']['reminder']>;
+const fresh = (plan: MailingPlan): Reminder => ({
+  subject: `Reminder: ${plan.message.subject}`,
+  body: `Dear ${plan.message.recipient},\n\nwe have not had your copy back yet. Please send it as soon as you can. If it is on its way already, do nothing.`,
+  afterDays: 14,
+  most: 2,
+  bySchedule: false,
+  attach: true,
+});
+
+/** What those get whose copy has not come back. */
+export function ReminderSettings({ work }: { work: MailingWork }) {
+  const { mailing, plan, change, columns, settle } = work;
+  const client = useQueryClient();
+  const { data } = useQuery(queries.reminders(mailing.id));
+  const reminder = plan.message.reminder ?? null;
+  const set = (part: Partial<Reminder>): void =>
+    change((one) => ({ ...one, message: { ...one.message, reminder: { ...(one.message.reminder ?? fresh(one)), ...part } } }));
+  const remind = useMutation({
+    mutationFn: async (all: boolean) => {
+      await settle();
+      return api.post<{ reminded: number }>(`/api/mailings/${mailing.id}/remind`, { all });
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: ['copies'] }),
+  });
+  return (
+    <Stack $gap={14}>
+      <Row>
+        <h2 style={{ flex: 1 }}>Reminders</h2>
+        {data && (
+          <Small>
+            {counted(data.out, 'recipient')} not back · {data.reminded} reminded
+          </Small>
+        )}
+      </Row>
+      {!reminder ? (
+        <Stack>
+          <Small>Those whose copy has not come back can be reminded, once or by a schedule. Who has answered is never reminded.</Small>
+          <Row>
+            <Button look="go" onPress={() => set({})}>
+              Write a reminder
+            </Button>
+          </Row>
+        </Stack>
+      ) : (
+        <>
+          <PatternInput
+            label="Subject of the reminder"
+            value={reminder.subject}
+            columns={columns}
+            onChange={(subject) => set({ subject })}
+          />
+          <PatternInput label="Text of the reminder" rows={8} value={reminder.body} columns={columns} onChange={(body) => set({ body })} />
+          <Toggled label="The copies go along again" value={reminder.attach} onChange={(attach) => set({ attach })} />
+          <Fields $columns="110px 110px 1fr">
+            <TextInput
+              label="After days"
+              value={String(reminder.afterDays)}
+              onChange={(text) => set({ afterDays: Math.max(1, Number(text.replace(/\D/g, '') || 1)) })}
+            />
+            <TextInput
+              label="At most"
+              value={String(reminder.most)}
+              onChange={(text) => set({ most: Math.min(10, Math.max(1, Number(text.replace(/\D/g, '') || 1))) })}
+            />
+            <div style={{ paddingTop: 20 }}>
+              <Toggled label="By itself" value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
+            </div>
+          </Fields>
+          <Small>
+            {reminder.bySchedule
+              ? `${counted(reminder.most, 'reminder')} at most go out by themselves, ${counted(reminder.afterDays, 'day')} after sending and as far apart.`
+              : 'Nothing goes out by itself. The buttons below remind once.'}
+          </Small>
+          <Row>
+            <Button look="go" isDisabled={!data?.due || remind.isPending} onPress={() => remind.mutate(false)}>
+              <BellRing size={15} />
+              Remind {counted(data?.due ?? 0, 'recipient')} who are due
+            </Button>
+            {data && data.out > data.due && (
+              <Confirm
+                look="go"
+                title={`Remind all ${data.out} whose copy is out?`}
+                text="Those are reminded too whose time has not come yet."
+                yes={`Remind ${data.out}`}
+                onYes={() => remind.mutate(true)}
+              >
+                <Button isDisabled={remind.isPending}>Remind all {data.out}</Button>
+              </Confirm>
+            )}
+          </Row>
+        </>
+      )}
+      {remind.data && <Notice tone="moss">{counted(remind.data.reminded, 'reminder is', 'reminders are')} on the way.</Notice>}
+      {remind.error && <Notice tone="brick">{sentenceOf(remind.error)}</Notice>}
+    </Stack>
+  );
+}

@@ -1,0 +1,313 @@
+import type { PaperReason, PrintRunDetail, PrintRunState, PrintRunSummary } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Download, Eye, Printer, Stamp } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { counted, kilobytes, when } from '../../features/when';
+import type { Tone } from '../../theme';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Padded } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { TextInput, Toggled } from '../../ui/field';
+import { Empty, Head, Loading, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { FileButton } from '../../ui/link-button';
+import { Mark, Notice } from '../../ui/mark';
+import { Table } from '../../ui/table';
+import { useCrumbs } from '../shell/crumbs';
+import { PdfPreview } from './pdf-preview';
+
+const Frame = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 330px minmax(0, 1fr);
+  border-top: 1px solid ${color.line};
+`;
+const Left = styled.div`
+  min-height: 0;
+  overflow: auto;
+  border-right: 1px solid ${color.line};
+  padding: 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  background: ${color.paper};
+`;
+const RunLine = styled(Link)`
+  display: block;
+  padding: 8px 10px;
+  border-radius: 6px;
+  border: 1px solid transparent;
+  color: ${color.ink};
+  text-decoration: none;
+  &:hover {
+    background: ${color.kraft};
+  }
+  &[data-chosen] {
+    background: ${color.sheet};
+    border-color: ${color.line};
+    box-shadow: inset 3px 0 0 ${color.plum};
+  }
+`;
+const looks: Record<PrintRunState, { text: string; tone: Tone }> = {
+  making: { text: 'being made', tone: 'ochre' },
+  ready: { text: 'ready', tone: 'plum' },
+  sending: { text: 'to the printer', tone: 'ochre' },
+  printing: { text: 'printing', tone: 'ochre' },
+  printed: { text: 'printed', tone: 'moss' },
+  failed: { text: 'failed', tone: 'brick' },
+  cancelled: { text: 'cancelled', tone: 'slate' },
+  unconfirmed: { text: 'unconfirmed', tone: 'ochre' },
+};
+const reasonWords: Record<PaperReason, string> = {
+  'no-address': 'without an address for mail',
+  bounced: 'bounced',
+  asked: 'ask for paper',
+};
+
+/** What waits for paper, and the making of a run. */
+function Gather() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [mailing, setMailing] = useState<number | null>(null);
+  const { data: all } = useQuery(queries.paperWaiting(null));
+  const { data } = useQuery(queries.paperWaiting(mailing));
+  const [reasons, setReasons] = useState<PaperReason[]>(['no-address', 'bounced', 'asked']);
+  const [duplex, setDuplex] = useState(true);
+  const [addressSheets, setAddressSheets] = useState(true);
+  const [name, setName] = useState('');
+  const make = useMutation({
+    mutationFn: () => api.post<PrintRunDetail>('/api/print-runs', { mailing, reasons, duplex, addressSheets, name }),
+    onSuccess: (run) => {
+      void client.invalidateQueries({ queryKey: ['print-runs'] });
+      void navigate(`/paper/${run.id}`);
+    },
+  });
+  if (!data || !all) return <Loading what="what waits for paper" />;
+  const chosen = reasons.reduce((sum, reason) => sum + data.byReason[reason], 0);
+  return (
+    <Padded style={{ padding: 12, flex: 'none' }}>
+      <h2>Gather for the post</h2>
+      {all.copies === 0 ? (
+        <Small>
+          Nothing waits for paper. Copies without an address for mail, bounced ones, and those of people who ask for paper come here.
+        </Small>
+      ) : (
+        <>
+          {all.mailings.length > 1 && (
+            <Choice
+              label="Of"
+              items={[
+                { id: '', text: 'all mailings' },
+                ...all.mailings.map((one) => ({ id: String(one.id), text: one.name, detail: counted(one.copies, 'copy', 'copies') })),
+              ]}
+              value={mailing === null ? '' : String(mailing)}
+              onChange={(id) => setMailing(id ? Number(id) : null)}
+            />
+          )}
+          <Stack $gap={6}>
+            {(Object.keys(reasonWords) as PaperReason[]).map((reason) => (
+              <Toggled
+                key={reason}
+                label={`${data.byReason[reason]} ${reasonWords[reason]}`}
+                value={reasons.includes(reason)}
+                onChange={(isOn) => setReasons(isOn ? [...reasons, reason] : reasons.filter((one) => one !== reason))}
+              />
+            ))}
+          </Stack>
+          <Toggled label="A sheet with the address for the window" value={addressSheets} onChange={setAddressSheets} />
+          <Toggled label="Both sides of the paper" value={duplex} onChange={setDuplex} />
+          {addressSheets && data.withoutPost > 0 && (
+            <Notice tone="ochre">
+              {counted(data.withoutPost, 'recipient has', 'recipients have')} no postal address and {data.withoutPost === 1 ? 'is' : 'are'}{' '}
+              left out. Where the address stands is set in Paper of the mailing’s Output and message.
+            </Notice>
+          )}
+          <TextInput label="Name of the run" value={name} onChange={setName} placeholder="is numbered otherwise" />
+          {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
+          <Button look="go" onPress={() => make.mutate()} isDisabled={chosen === 0 || make.isPending}>
+            <Stamp size={15} />
+            {make.isPending ? 'Putting it together …' : `Make a print run of ${counted(chosen, 'copy', 'copies')}`}
+          </Button>
+        </>
+      )}
+    </Padded>
+  );
+}
+
+function Run({ run }: { run: PrintRunDetail }) {
+  const client = useQueryClient();
+  const { data: printers } = useQuery(queries.printers());
+  const [printerId, setPrinterId] = useState<number | null>(null);
+  const keep = (fresh: PrintRunDetail): void => {
+    client.setQueryData(queries.printRun(run.id).queryKey, fresh);
+    void client.invalidateQueries({ queryKey: ['print-runs', 'list'] });
+    void client.invalidateQueries({ queryKey: ['copies'] });
+  };
+  const act = useMutation({
+    mutationFn: (what: 'printed' | 'cancel') => api.post<PrintRunDetail>(`/api/print-runs/${run.id}/${what}`),
+    onSuccess: keep,
+  });
+  const print = useMutation({
+    mutationFn: (id: number) => api.post<PrintRunDetail>(`/api/print-runs/${run.id}/print`, { printerId: id }),
+    onSuccess: keep,
+  });
+  const hasFile = !['making', 'cancelled'].includes(run.state);
+  const chosen = printerId ?? printers?.[0]?.id ?? null;
+  const isOver = run.state === 'printed' || run.state === 'cancelled';
+  return (
+    <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 380px', minHeight: 0, flex: 1 }}>
+      <Scroll style={{ padding: 16 }}>
+        <Stack $gap={14}>
+          <Row>
+            <h2 style={{ flex: 1 }}>
+              {run.name} <Mark $tone={looks[run.state].tone}>{looks[run.state].text}</Mark>
+            </h2>
+            {hasFile && (
+              <FileButton $small href={`/api/print-runs/${run.id}/pdf?save=1`}>
+                <Download size={14} />
+                Save the PDF
+              </FileButton>
+            )}
+            {hasFile && (
+              <FileButton $small href={`/api/print-runs/${run.id}/pdf`} target="_blank" rel="noreferrer">
+                <Eye size={14} />
+                Open
+              </FileButton>
+            )}
+          </Row>
+          <Small>
+            {counted(run.sheets, 'sheet')} · {counted(run.pages, 'page')} · {counted(run.copies, 'copy', 'copies')} for{' '}
+            {counted(run.recipients, 'recipient')} · {kilobytes(run.size)} · {run.duplex ? 'both sides' : 'one side'} ·{' '}
+            {run.addressSheets ? 'with address sheets, in postal order' : 'in postal order'} · made {when(run.createdAt)} by {run.who}
+          </Small>
+          {run.leftOut > 0 && (
+            <Notice tone="ochre">
+              {counted(run.leftOut, 'copy was', 'copies were')} left out because their records hold no postal address.
+            </Notice>
+          )}
+          {run.said && (
+            <Notice tone={run.state === 'printed' ? 'moss' : run.state === 'printing' ? 'ochre' : 'brick'}>
+              {run.printer && <b>{run.printer}: </b>}
+              {run.said}
+            </Notice>
+          )}
+          {(act.error ?? print.error) && <Notice tone="brick">{sentenceOf(act.error ?? print.error)}</Notice>}
+          {!isOver && run.state !== 'making' && (
+            <Row style={{ flexWrap: 'wrap' }}>
+              {(run.state === 'ready' || run.state === 'failed') && printers && printers.length > 0 && (
+                <>
+                  <Choice
+                    label="Printer"
+                    hideLabel
+                    items={printers.map(({ id, name, uri }) => ({ id: String(id), text: name, detail: uri }))}
+                    value={String(chosen)}
+                    onChange={(id) => setPrinterId(Number(id))}
+                  />
+                  <Button look="go" onPress={() => chosen !== null && print.mutate(chosen)} isDisabled={print.isPending}>
+                    <Printer size={15} />
+                    Print {counted(run.sheets, 'sheet')}
+                  </Button>
+                </>
+              )}
+              {printers?.length === 0 && (
+                <Small>
+                  No printer is set up; save the PDF and print it, or <Link to="/settings/paper">add a printer</Link>.
+                </Small>
+              )}
+              <Confirm
+                look="go"
+                title={`Are all ${run.sheets} sheets printed?`}
+                text={`The ${counted(run.copies, 'copy is', 'copies are')} marked as printed on your word. This cannot be taken back.`}
+                yes="They are printed"
+                onYes={() => act.mutate('printed')}
+              >
+                <Button isDisabled={act.isPending}>It is printed</Button>
+              </Confirm>
+              <Confirm
+                title="Cancel this run?"
+                text="Its file is deleted and its copies wait for paper again. What the printer has not printed is taken back."
+                yes="Cancel the run"
+                onYes={() => act.mutate('cancel')}
+              >
+                <Button look="danger" isDisabled={act.isPending}>
+                  Cancel
+                </Button>
+              </Confirm>
+            </Row>
+          )}
+          <Table>
+            <thead>
+              <tr>
+                <th className="number">Sheet</th>
+                <th>Postal code</th>
+                <th>Recipient</th>
+                <th>Template</th>
+                <th>Code</th>
+                <th>State</th>
+              </tr>
+            </thead>
+            <tbody>
+              {run.sheetsOf.map((one) => (
+                <tr key={one.copyId}>
+                  <td className="number">{one.sheet}</td>
+                  <td>{one.postalCode}</td>
+                  <td>
+                    <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>
+                  </td>
+                  <td>{one.templateName}</td>
+                  <td className="mono">{one.code}</td>
+                  <td>{one.state}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Stack>
+      </Scroll>
+      {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} /> : <div />}
+    </div>
+  );
+}
+
+/** Copies that go by post. */
+export default function PaperScreen() {
+  const { id } = useParams();
+  const { data: runs } = useQuery(queries.printRuns());
+  const chosenId = id ? Number(id) : (runs?.[0]?.id ?? null);
+  const { data: run, error } = useQuery({ ...queries.printRun(chosenId ?? 0), enabled: chosenId !== null });
+  useCrumbs({ text: 'Paper', to: '/paper' }, ...(run ? [{ text: run.name }] : []));
+  const line = (one: PrintRunSummary) => (
+    <RunLine key={one.id} to={`/paper/${one.id}`} {...(one.id === chosenId ? { 'data-chosen': '' } : {})}>
+      <Row>
+        <b style={{ flex: 1, fontWeight: 600 }}>{one.name}</b>
+        <Mark $tone={looks[one.state].tone}>{looks[one.state].text}</Mark>
+      </Row>
+      <Small>
+        {counted(one.sheets, 'sheet')} · {counted(one.recipients, 'recipient')} · {when(one.createdAt)}
+      </Small>
+    </RunLine>
+  );
+  return (
+    <Screen>
+      <Head title="Paper" note="for those who cannot be mailed" />
+      <Frame>
+        <Left>
+          <Gather />
+          <Stack $gap={2}>{runs?.map(line)}</Stack>
+        </Left>
+        {error && <Empty title="This print run cannot be shown">{sentenceOf(error)}</Empty>}
+        {!error && chosenId === null && (
+          <Empty title="No print run yet">
+            A run is one PDF with everything that goes by post, sorted by postal code, each with a sheet for the window of the envelope.
+          </Empty>
+        )}
+        {run && !error && <Run key={run.id} run={run} />}
+      </Frame>
+    </Screen>
+  );
+}

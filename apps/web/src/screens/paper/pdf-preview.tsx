@@ -1,0 +1,69 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { api } from '../../api/client';
+import { openForDrawing } from '../../platform/pdf-reader';
+import { color } from '../../theme';
+import { IconButton } from '../../ui/button';
+import { Row, Small } from '../../ui/layout';
+
+const Ground = styled.div`
+  background: ${color.ground};
+  border-left: 1px solid ${color.line};
+  min-height: 0;
+  overflow: auto;
+  padding: 12px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  align-items: center;
+`;
+const Page = styled.canvas`
+  width: 350px;
+  background: #fff;
+  border: 1px solid ${color.line};
+`;
+
+/** The pages of a file, one after the other. */
+export function PdfPreview({ path, pages }: { path: string; pages: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [number, setNumber] = useState(1);
+  const [failed, setFailed] = useState(false);
+  const file = useRef<{ path: string; pdf: ReturnType<typeof openForDrawing> } | null>(null);
+  useEffect(() => {
+    let stale = false;
+    setFailed(false);
+    void (async () => {
+      if (file.current?.path !== path) file.current = { path, pdf: openForDrawing(await api.bytes(path)) };
+      const page = await (await file.current.pdf).getPage(Math.min(number, pages));
+      const viewport = page.getViewport({ scale: 700 / page.getViewport({ scale: 1 }).width });
+      const aside = document.createElement('canvas');
+      aside.width = viewport.width;
+      aside.height = viewport.height;
+      await page.render({ canvas: aside, viewport }).promise;
+      if (stale || !canvas.current) return;
+      canvas.current.width = aside.width;
+      canvas.current.height = aside.height;
+      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
+    })().catch(() => !stale && setFailed(true));
+    return () => {
+      stale = true;
+    };
+  }, [path, number, pages]);
+  return (
+    <Ground>
+      <Row>
+        <IconButton label="Page before" isDisabled={number <= 1} onPress={() => setNumber(number - 1)}>
+          <ChevronLeft size={16} />
+        </IconButton>
+        <Small>
+          Page {number} of {pages}
+        </Small>
+        <IconButton label="Next page" isDisabled={number >= pages} onPress={() => setNumber(number + 1)}>
+          <ChevronRight size={16} />
+        </IconButton>
+      </Row>
+      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number} of the print run`} />}
+    </Ground>
+  );
+}

@@ -1,0 +1,161 @@
+import type { BouncesAnswer } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
+import { TextInput, Toggled } from '../../ui/field';
+import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Mark, Notice } from '../../ui/mark';
+import { useSaving } from './use-saving';
+
+interface Report {
+  at: string;
+  way: string;
+  kind: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other';
+  sender: string;
+  subject: string;
+  said: string | null;
+  copyId: number | null;
+}
+const kinds: Record<Report['kind'], { text: string; tone: 'brick' | 'ochre' | 'moss' | 'slate' }> = {
+  bounce: { text: 'bounce', tone: 'brick' },
+  delay: { text: 'delay', tone: 'ochre' },
+  delivered: { text: 'delivered', tone: 'moss' },
+  answer: { text: 'automatic answer', tone: 'slate' },
+  other: { text: 'no report', tone: 'slate' },
+};
+
+/** Where bounces are led to, how they come in, and what came. */
+export function BouncesPart() {
+  const client = useQueryClient();
+  const { data } = useQuery(queries.bounces());
+  const { data: reports } = useQuery({ queryKey: ['bounces', 'reports'], queryFn: () => api.get<Report[]>('/api/bounces/reports') });
+  const [form, setForm] = useState<(Omit<BouncesAnswer, 'hasPassword' | 'lastLook' | 'listening'> & { password: string }) | null>(null);
+  useEffect(() => {
+    if (data && !form) {
+      const { hasPassword: _, lastLook: __, listening: ___, ...rest } = data;
+      setForm({ ...rest, password: '' });
+    }
+  }, [data, form]);
+  const save = useSaving(queries.bounces().queryKey, () => {
+    const { password, ...rest } = form!;
+    return api.put<BouncesAnswer>('/api/bounces', { ...rest, ...(password === '' ? {} : { password }) });
+  });
+  const look = useMutation({
+    mutationFn: () => api.post<BouncesAnswer>('/api/bounces/look'),
+    onSuccess: (answer) => {
+      client.setQueryData(queries.bounces().queryKey, answer);
+      void client.invalidateQueries({ queryKey: ['bounces', 'reports'] });
+    },
+  });
+  if (!data || !form) return <Loading what="the bounces" />;
+  const set = (part: Partial<typeof form>): void => setForm((before) => (before ? { ...before, ...part } : before));
+  return (
+    <Columns $columns="minmax(0, 560px) minmax(0, 1fr)">
+      <Padded
+        as="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          save.mutate(undefined);
+        }}
+      >
+        <h2>Where bounces go</h2>
+        <TextInput
+          label="Bounce address"
+          value={form.address}
+          onChange={(address) => set({ address })}
+          placeholder="bounces@example.org"
+          help="Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender and are matched by Message-ID."
+        />
+        <h2>Mailbox</h2>
+        <Fields $columns="1.6fr 84px 1fr">
+          <TextInput
+            label="Host (IMAP)"
+            value={form.host}
+            onChange={(host) => set({ host })}
+            placeholder="imap.example.org"
+            mono
+            help="Empty: no mailbox is read."
+          />
+          <TextInput label="Port" value={String(form.port)} onChange={(text) => set({ port: Number(text.replace(/\D/g, '') || 0) })} />
+          <TextInput label="Folder" value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
+        </Fields>
+        <Fields>
+          <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
+          <TextInput
+            label="Password"
+            type="password"
+            autoComplete="new-password"
+            value={form.password}
+            onChange={(password) => set({ password })}
+            placeholder={data.hasPassword ? 'stays as it is' : ''}
+          />
+        </Fields>
+        <Row $gap={16}>
+          <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />
+          {form.tls && (
+            <Toggled
+              label="Take certificates that nobody vouches for"
+              value={!form.checkCertificate}
+              onChange={(lax) => set({ checkCertificate: !lax })}
+            />
+          )}
+        </Row>
+        <h2>Own port</h2>
+        <Fields $columns="120px 1fr">
+          <TextInput
+            label="SMTP port"
+            value={String(form.smtpPort)}
+            onChange={(text) => set({ smtpPort: Number(text.replace(/\D/g, '') || 0) })}
+            help="0: none"
+          />
+          <Small style={{ paddingTop: 22 }}>
+            {data.listening
+              ? `Bounces are taken on port ${data.listening}.`
+              : 'Where the mail system can send bounces straight here, they come without a mailbox.'}
+          </Small>
+        </Fields>
+        {data.lastLook && (
+          <Notice tone={data.lastLook.ok ? 'moss' : 'brick'}>
+            Looked in {when(data.lastLook.at)}: {data.lastLook.said}
+          </Notice>
+        )}
+        {(save.error ?? look.error) && <Notice tone="brick">{sentenceOf(save.error ?? look.error)}</Notice>}
+        <Row>
+          <Button type="submit" look="go" isDisabled={save.isPending}>
+            Save and look in
+          </Button>
+          {data.host && (
+            <Button onPress={() => look.mutate()} isDisabled={look.isPending}>
+              {look.isPending ? 'Looking …' : 'Look in now'}
+            </Button>
+          )}
+        </Row>
+      </Padded>
+      <Padded style={{ gap: 4 }}>
+        <h2>What came in last</h2>
+        {reports?.length === 0 && (
+          <Small>Nothing yet. Bounces, delays and automatic answers are listed here, and told in the story of their copy.</Small>
+        )}
+        <Stack $gap={0}>
+          {reports?.slice(0, 40).map((one, at) => (
+            <ListLine key={at} actions={<Mark $tone={kinds[one.kind].tone}>{kinds[one.kind].text}</Mark>}>
+              {one.copyId ? <Link to={`/ledger?copy=${one.copyId}`}>{one.subject || one.sender}</Link> : one.subject || one.sender}
+              <div>
+                <Small>
+                  {when(one.at)} · {one.said ?? one.sender}
+                </Small>
+              </div>
+              {!one.copyId && one.kind !== 'other' && <Small style={{ color: color.ochre }}>No copy of ours is meant.</Small>}
+            </ListLine>
+          ))}
+        </Stack>
+      </Padded>
+    </Columns>
+  );
+}

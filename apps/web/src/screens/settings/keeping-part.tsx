@@ -1,0 +1,84 @@
+import type { RetentionAnswer } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { counted, when } from '../../features/when';
+import { Button } from '../../ui/button';
+import { Columns, Fields, Padded } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { TextInput } from '../../ui/field';
+import { Loading, Row, Small } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { useSaving } from './use-saving';
+
+/** How long records and copies are kept. */
+export function KeepingPart() {
+  const { data } = useQuery(queries.retention());
+  const [form, setForm] = useState<{ recordDays: number; copyDays: number } | null>(null);
+  useEffect(() => {
+    if (data && !form) setForm({ recordDays: data.recordDays, copyDays: data.copyDays });
+  }, [data, form]);
+  const key = queries.retention().queryKey;
+  const save = useSaving(key, () => api.put<RetentionAnswer>('/api/retention', form));
+  const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
+  if (!data || !form) return <Loading what="how long things are kept" />;
+  const days = (label: string, part: 'recordDays' | 'copyDays', help: string) => (
+    <TextInput
+      label={label}
+      value={String(form[part])}
+      onChange={(text) => setForm({ ...form, [part]: Number(text.replace(/\D/g, '') || 0) })}
+      help={help}
+    />
+  );
+  const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays;
+  return (
+    <Columns>
+      <Padded
+        as="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          save.mutate(undefined);
+        }}
+      >
+        <h2>How long things are kept</h2>
+        <Fields>
+          {days(
+            'Days for values of records',
+            'recordDays',
+            '0: for ever. The copies stay; the values behind them and the words of the search are deleted.',
+          )}
+          {days('Days for copies', 'copyDays', '0: for ever. Files, rows, stories and deliveries are deleted.')}
+        </Fields>
+        <Small>
+          Counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files are removed from
+          the archive. Copies that others already received are not called back.
+        </Small>
+        {(save.error ?? run.error) && <Notice tone="brick">{sentenceOf(save.error ?? run.error)}</Notice>}
+        {data.lastRun && (
+          <Small>
+            Last done {when(data.lastRun.at)}: {counted(data.lastRun.records, 'record')} and{' '}
+            {counted(data.lastRun.copies, 'copy', 'copies')} deleted.
+          </Small>
+        )}
+        <Row>
+          <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>
+            Save
+          </Button>
+          {(data.recordDays > 0 || data.copyDays > 0) && isSaved && (
+            <Confirm
+              title="Delete now what is over its time?"
+              text="It is done by itself several times a day. What is deleted cannot be brought back."
+              yes="Delete it"
+              onYes={() => run.mutate(undefined)}
+            >
+              <Button look="danger" isDisabled={run.isPending}>
+                {run.isPending ? 'Deleting …' : 'Do it now'}
+              </Button>
+            </Confirm>
+          )}
+        </Row>
+      </Padded>
+    </Columns>
+  );
+}

@@ -1,0 +1,250 @@
+import type { MailServerAnswer, SenderAnswer } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { counted, when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Columns, ListLine, Padded } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { TextInput } from '../../ui/field';
+import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
+import { Mark, Notice } from '../../ui/mark';
+import { MailServerForm } from './mail-server-form';
+import { SenderForm } from './sender-form';
+import { useSaving } from './use-saving';
+
+/** “Mo–Fr 8:00–17:00”. */
+export function hoursWords({ from, until, days }: NonNullable<MailServerAnswer['hours']>): string {
+  const names = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+  const clock = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`;
+  const sorted = [...days].sort((a, b) => a - b);
+  const isRow = sorted.length > 2 && sorted.every((day, index) => index === 0 || day === sorted[index - 1]! + 1);
+  const dayWords =
+    sorted.length === 7
+      ? 'every day'
+      : isRow
+        ? `${names[sorted[0]! - 1]}–${names[sorted.at(-1)! - 1]}`
+        : sorted.map((day) => names[day - 1]).join(' ');
+  return `${dayWords} ${clock(from)}–${clock(until)}`;
+}
+const securityWords = { tls: 'TLS', starttls: 'STARTTLS', none: 'TLS where offered' };
+const minutes = (value: number): string =>
+  value < 1 ? `${Math.round(value * 60)} s` : value < 60 ? `${Math.round(value)} min` : `${Math.round(value / 60)} h`;
+
+function CodeEntry({ sender }: { sender: SenderAnswer }) {
+  const [code, setCode] = useState('');
+  const key = queries.senders().queryKey;
+  const mail = useSaving(key, () => api.post<SenderAnswer[]>(`/api/senders/${sender.id}/code`));
+  const confirm = useSaving(key, () => api.post<SenderAnswer[]>(`/api/senders/${sender.id}/confirm`, { code }));
+  const error = confirm.error ?? mail.error;
+  return (
+    <Notice tone="ochre">
+      <Stack $gap={8}>
+        <div>
+          {sender.code
+            ? `A code of six digits was mailed to ${sender.address}. It holds until ${when(sender.code.until)}; ${counted(sender.code.triesLeft, 'try', 'tries')} left.`
+            : 'Nothing is sent from this address until a code that is mailed to it has been entered here.'}
+        </div>
+        <Row
+          as="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            confirm.mutate(undefined);
+          }}
+        >
+          {sender.code && (
+            <div style={{ width: 120 }}>
+              <TextInput label={`Code for ${sender.address}`} hideLabel value={code} onChange={setCode} placeholder="123 456" mono />
+            </div>
+          )}
+          {sender.code && (
+            <Button type="submit" look="go" isDisabled={code.replace(/\D/g, '').length !== 6 || confirm.isPending}>
+              Confirm
+            </Button>
+          )}
+          <Button look={sender.code ? 'bare' : 'go'} onPress={() => mail.mutate(undefined)} isDisabled={mail.isPending}>
+            {mail.isPending ? 'Mailing …' : sender.code ? 'Mail a new code' : 'Mail the code'}
+          </Button>
+        </Row>
+        {error && <div style={{ color: color.brick }}>{sentenceOf(error)}</div>}
+      </Stack>
+    </Notice>
+  );
+}
+
+/** Mail servers, and who mail comes from. */
+export function MailPart() {
+  const { data: servers } = useQuery(queries.mailServers());
+  const { data: senders } = useQuery(queries.senders());
+  const { data: rules } = useQuery(queries.mailRules());
+  const { data: account } = useQuery(queries.account());
+  const [editing, setEditing] = useState<{ server: MailServerAnswer | null } | { sender: SenderAnswer | null } | null>(null);
+  const removeSender = useSaving(
+    ['nothing'],
+    (id: number) => api.remove(`/api/senders/${id}`).then(() => null),
+    () => void refresh(),
+  );
+  const removeServer = useSaving(
+    ['nothing'],
+    (id: number) => api.remove(`/api/mail-servers/${id}`).then(() => null),
+    () => void refresh(),
+  );
+  const { refetch: refetchServers } = useQuery(queries.mailServers());
+  const { refetch: refetchSenders } = useQuery(queries.senders());
+  const refresh = (): Promise<unknown> => Promise.all([refetchServers(), refetchSenders()]);
+  if (!servers || !senders || !rules) return <Loading what="the senders" />;
+  const mayChange = account?.account?.role === 'administrator';
+  const error = removeSender.error ?? removeServer.error;
+  return (
+    <Columns>
+      <Stack $gap={16}>
+        {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+        <Padded aria-label="Senders">
+          <Row>
+            <h2 style={{ flex: 1 }}>Senders</h2>
+            {mayChange && servers.length > 0 && (
+              <Button small onPress={() => setEditing({ sender: null })}>
+                <Plus size={14} />
+                Add a sender
+              </Button>
+            )}
+          </Row>
+          {senders.length === 0 && (
+            <Small>{servers.length === 0 ? 'First add a mail server below.' : 'No sender yet. Add the address that recipients see.'}</Small>
+          )}
+          {senders.map((sender) => (
+            <div key={sender.id}>
+              <ListLine
+                actions={
+                  mayChange && (
+                    <Row>
+                      <Button small onPress={() => setEditing({ sender })}>
+                        Change
+                      </Button>
+                      <Confirm
+                        title={`Remove ${sender.address}?`}
+                        text="Mailings that use it send from the first confirmed sender instead."
+                        yes="Remove it"
+                        onYes={() => removeSender.mutate(sender.id)}
+                      >
+                        <Button small look="danger">
+                          Remove
+                        </Button>
+                      </Confirm>
+                    </Row>
+                  )
+                }
+              >
+                <b>{sender.name}</b> &lt;{sender.address}&gt;{' '}
+                <Mark $tone={sender.confirmed ? 'moss' : 'ochre'}>
+                  {sender.confirmed ? <BadgeCheck /> : <Clock />}
+                  {sender.confirmed ? 'confirmed' : 'not confirmed'}
+                </Mark>
+                <div>
+                  <Small>
+                    through {sender.serverName}
+                    {sender.replyTo && ` · answers to ${sender.replyTo}`}
+                    {sender.hasDkimKey && ` · signed for ${sender.dkimDomain}`}
+                  </Small>
+                </div>
+              </ListLine>
+              {!sender.confirmed && mayChange && <CodeEntry sender={sender} />}
+            </div>
+          ))}
+        </Padded>
+        {editing && 'sender' in editing && (
+          <SenderForm key={editing.sender?.id ?? 'new'} sender={editing.sender} servers={servers} onClose={() => setEditing(null)} />
+        )}
+        <Padded aria-label="Mail servers">
+          <Row>
+            <h2 style={{ flex: 1 }}>Mail servers</h2>
+            {mayChange && (
+              <Button small onPress={() => setEditing({ server: null })}>
+                <Plus size={14} />
+                Add a mail server
+              </Button>
+            )}
+          </Row>
+          {servers.length === 0 && (
+            <Empty
+              title="No mail server yet"
+              action={
+                mayChange && (
+                  <Button look="go" onPress={() => setEditing({ server: null })}>
+                    Add a mail server
+                  </Button>
+                )
+              }
+            >
+              Your provider or your IT tells its name, port, user and password. Until then copies can be made, but not mailed.
+            </Empty>
+          )}
+          {servers.map((server) => (
+            <ListLine
+              key={server.id}
+              actions={
+                mayChange && (
+                  <Row>
+                    <Button small onPress={() => setEditing({ server })}>
+                      Change
+                    </Button>
+                    {server.senders === 0 && (
+                      <Confirm
+                        title={`Remove ${server.name}?`}
+                        text="Its settings and its password are deleted."
+                        yes="Remove it"
+                        onYes={() => removeServer.mutate(server.id)}
+                      >
+                        <Button small look="danger">
+                          Remove
+                        </Button>
+                      </Confirm>
+                    )}
+                  </Row>
+                )
+              }
+            >
+              <b>{server.name}</b>{' '}
+              {server.rest && (
+                <Mark $tone="brick">
+                  <ServerOff />
+                  fails, tried again {when(server.rest.until)}
+                </Mark>
+              )}
+              <div>
+                <Small>
+                  {server.host}:{server.port} · {securityWords[server.security]} ·{' '}
+                  {server.user ? `signs in as ${server.user}` : 'no sign-in'} · at most {server.limitMb} MB
+                  {server.perMinute > 0 && ` · ${server.perMinute} a minute`}
+                  {server.perHour > 0 && ` · ${server.perHour} an hour`}
+                  {server.perDomainMinute > 0 && ` · ${server.perDomainMinute} a minute to one domain`}
+                  {server.hours && ` · ${hoursWords(server.hours)}`}
+                </Small>
+              </div>
+              {server.rest && <div style={{ color: color.brick, fontSize: 13 }}>{server.rest.said}</div>}
+            </ListLine>
+          ))}
+        </Padded>
+        {editing && 'server' in editing && (
+          <MailServerForm
+            key={editing.server?.id ?? 'new'}
+            server={editing.server}
+            zone={rules.timeZone}
+            onClose={() => setEditing(null)}
+          />
+        )}
+      </Stack>
+      <Padded style={{ background: color.paper, gap: 8 }}>
+        <h2>When a message is refused</h2>
+        <Small>A refusal for now, or a connection that breaks before the message is handed over, is tried again after</Small>
+        <div>{rules.retryMinutes.map(minutes).join(' · ')}</div>
+        <Small>and is then given up as bounced. A refusal for good bounces at once, with the server’s own words.</Small>
+        <Small>When your own mail server fails, it rests by the same schedule; its messages wait and count no try.</Small>
+        <Small>When nobody knows whether a message arrived, it is never sent again by itself: it waits as unconfirmed for your word.</Small>
+      </Padded>
+    </Columns>
+  );
+}

@@ -1,0 +1,212 @@
+import type { MailServerAnswer, MailTestAnswer } from '@mailbag/contract';
+import { useMutation } from '@tanstack/react-query';
+import { Check, X } from 'lucide-react';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Fields, Padded } from '../../ui/columns';
+import { TextInput, Toggled } from '../../ui/field';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { useSaving } from './use-saving';
+
+const fresh = {
+  name: '',
+  host: '',
+  port: 587,
+  security: 'starttls' as const,
+  checkCertificate: true,
+  user: '',
+  perMinute: 0,
+  perHour: 0,
+  perDomainMinute: 0,
+  connections: 5,
+  limitMb: 25,
+  hours: null,
+};
+const DAYS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+const toClock = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+const fromClock = (text: string): number | null => {
+  const found = /^(\d{1,2}):(\d{2})$/.exec(text.trim());
+  const value = found ? Number(found[1]) * 60 + Number(found[2]) : NaN;
+  return Number.isNaN(value) || value > 1440 ? null : value;
+};
+
+/** How a mail server is reached, and how much it may be sent. */
+export function MailServerForm({ server, zone, onClose }: { server: MailServerAnswer | null; zone: string; onClose: () => void }) {
+  const [form, setForm] = useState(() => {
+    const {
+      hasPassword: _,
+      senders: __,
+      rest: ___,
+      id: ____,
+      ...known
+    } = server ?? { ...fresh, hasPassword: false, senders: 0, rest: null, id: 0 };
+    return { ...known, password: '', from: toClock(known.hours?.from ?? 480), until: toClock(known.hours?.until ?? 1020) };
+  });
+  const set = (part: Partial<typeof form>): void => setForm((before) => ({ ...before, ...part }));
+  const { from, until, password, ...rest } = form;
+  const [first, last] = [fromClock(from), fromClock(until)];
+  const body = {
+    ...rest,
+    ...(password === '' && server ? {} : { password }),
+    hours: rest.hours ? { ...rest.hours, from: first ?? 0, until: last ?? 0 } : null,
+  };
+  const test = useMutation({
+    mutationFn: () => api.post<MailTestAnswer>(`/api/mail-servers/test${server ? `?id=${server.id}` : ''}`, body),
+  });
+  const save = useSaving(
+    queries.mailServers().queryKey,
+    () =>
+      server
+        ? api.put<MailServerAnswer[]>(`/api/mail-servers/${server.id}`, body)
+        : api.post<MailServerAnswer[]>('/api/mail-servers', body),
+    onClose,
+  );
+  const number = (label: string, key: 'port' | 'perMinute' | 'perHour' | 'perDomainMinute' | 'connections' | 'limitMb', help?: string) => (
+    <TextInput
+      label={label}
+      value={String(form[key])}
+      onChange={(text) => set({ [key]: Number(text.replace(/\D/g, '') || 0) })}
+      {...(help ? { help } : {})}
+    />
+  );
+  const isWhole =
+    form.name.trim() !== '' &&
+    form.host.trim() !== '' &&
+    form.port > 0 &&
+    (!form.hours || (first !== null && last !== null && form.hours.days.length > 0));
+  return (
+    <Padded
+      as="form"
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault();
+        save.mutate(undefined);
+      }}
+    >
+      <h2>{server ? `Change ${server.name}` : 'A new mail server'}</h2>
+      <Fields $columns="1.2fr 1.6fr 84px">
+        <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Our mail server" autoFocus />
+        <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} placeholder="mail.example.org" mono />
+        {number('Port', 'port')}
+      </Fields>
+      <Fields>
+        <Choice
+          label="Security"
+          items={[
+            { id: 'starttls', text: 'STARTTLS', detail: 'secured after the greeting; usual on port 587' },
+            { id: 'tls', text: 'TLS', detail: 'secured from the first byte; usual on port 465' },
+            { id: 'none', text: 'Where offered', detail: 'only for a server on this machine or in your own network' },
+          ]}
+          value={form.security}
+          onChange={(security) => set({ security: security as typeof form.security })}
+        />
+        <div style={{ paddingTop: 20 }}>
+          {form.security !== 'none' && (
+            <Toggled
+              label="Take certificates that nobody vouches for"
+              value={!form.checkCertificate}
+              onChange={(lax) => set({ checkCertificate: !lax })}
+            />
+          )}
+        </div>
+        <TextInput label="User" value={form.user} onChange={(user) => set({ user })} help="Empty: no sign-in." />
+        <TextInput
+          label="Password"
+          type="password"
+          autoComplete="new-password"
+          value={form.password}
+          onChange={(next) => set({ password: next })}
+          placeholder={server?.hasPassword ? 'stays as it is' : ''}
+          help="Kept encrypted and never shown again."
+        />
+      </Fields>
+      <Fields $columns="repeat(5, 1fr)">
+        {number('A minute', 'perMinute', '0: no limit')}
+        {number('An hour', 'perHour', '0: no limit')}
+        {number('A domain a minute', 'perDomainMinute', '0: no limit')}
+        {number('Connections', 'connections')}
+        {number('Largest, MB', 'limitMb')}
+      </Fields>
+      <Stack $gap={8}>
+        <Toggled
+          label="Send only in certain hours"
+          value={form.hours !== null}
+          onChange={(isOn) => set({ hours: isOn ? { from: 480, until: 1020, days: [1, 2, 3, 4, 5] } : null })}
+        />
+        {form.hours && (
+          <Row $gap={12}>
+            <div style={{ width: 84 }}>
+              <TextInput
+                label="From"
+                value={form.from}
+                onChange={(text) => set({ from: text })}
+                error={first === null ? 'like 08:00' : null}
+              />
+            </div>
+            <div style={{ width: 84 }}>
+              <TextInput
+                label="Until"
+                value={form.until}
+                onChange={(text) => set({ until: text })}
+                error={last === null ? 'like 17:00' : null}
+              />
+            </div>
+            <Row $gap={4} role="group" aria-label="Days" style={{ paddingTop: 18 }}>
+              {DAYS.map((name, index) => {
+                const isOn = form.hours!.days.includes(index + 1);
+                return (
+                  <Button
+                    key={name}
+                    small
+                    pressed={isOn}
+                    onPress={() =>
+                      set({
+                        hours: {
+                          ...form.hours!,
+                          days: isOn ? form.hours!.days.filter((day) => day !== index + 1) : [...form.hours!.days, index + 1],
+                        },
+                      })
+                    }
+                  >
+                    {name}
+                  </Button>
+                );
+              })}
+            </Row>
+            <Small style={{ paddingTop: 18 }}>{zone}</Small>
+          </Row>
+        )}
+      </Stack>
+      {test.data && (
+        <Notice tone={test.data.ok ? 'moss' : 'brick'}>
+          <Row $gap={14} style={{ flexWrap: 'wrap' }}>
+            {test.data.steps.map(({ step, ok }) => (
+              <Row key={step} $gap={4} style={{ color: ok ? color.moss : color.brick }}>
+                {ok ? <Check size={14} /> : <X size={14} />}
+                {step}
+              </Row>
+            ))}
+          </Row>
+          <div>{test.data.said}</div>
+        </Notice>
+      )}
+      {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}
+      <Row>
+        <Button onPress={() => test.mutate()} isDisabled={!isWhole || test.isPending}>
+          {test.isPending ? 'Trying …' : 'Test the server'}
+        </Button>
+        <Button type="submit" look="go" isDisabled={!isWhole || save.isPending}>
+          Save
+        </Button>
+        <Button look="bare" onPress={onClose}>
+          Leave it
+        </Button>
+      </Row>
+    </Padded>
+  );
+}

@@ -1,0 +1,113 @@
+import type { OfficeRequest, PrinterAnswer } from '@mailbag/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
+import { TextInput } from '../../ui/field';
+import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { useSaving } from './use-saving';
+
+/** What stands above addresses, and where print runs can go. */
+export function PaperPart() {
+  const { data: office } = useQuery(queries.office());
+  const { data: printers } = useQuery(queries.printers());
+  const [form, setForm] = useState<OfficeRequest | null>(null);
+  const [printer, setPrinter] = useState({ name: '', uri: '' });
+  useEffect(() => {
+    if (office && !form) setForm(office);
+  }, [office, form]);
+  const saveOffice = useSaving(queries.office().queryKey, () => api.put<OfficeRequest>('/api/settings/office', form));
+  const add = useSaving(
+    queries.printers().queryKey,
+    () => api.post<PrinterAnswer[]>('/api/printers', printer),
+    () => setPrinter({ name: '', uri: '' }),
+  );
+  const test = useMutation({
+    mutationFn: () => api.post<{ said: string }>('/api/printers/test', { ...printer, name: printer.name || 'Printer' }),
+  });
+  const remove = useSaving(queries.printers().queryKey, (id: number) =>
+    api.remove(`/api/printers/${id}`).then(() => api.get<PrinterAnswer[]>('/api/printers')),
+  );
+  if (!form || !printers) return <Loading what="the printers" />;
+  return (
+    <Columns $columns="minmax(0, 480px) minmax(0, 520px)">
+      <Padded
+        as="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          saveOffice.mutate(undefined);
+        }}
+      >
+        <h2>The office</h2>
+        <TextInput
+          label="Return line"
+          value={form.returnLine}
+          onChange={(returnLine) => setForm({ ...form, returnLine })}
+          placeholder="Office · 1 Main Street · 01234 Town"
+          help="Stands small above the address in the window of the envelope (DIN 5008)."
+        />
+        <TextInput
+          label="Country"
+          value={form.country}
+          onChange={(country) => setForm({ ...form, country: country.toUpperCase().slice(0, 2) })}
+          help="Two letters. Addresses in it carry no country, others have theirs in capitals."
+        />
+        {saveOffice.error && <Notice tone="brick">{sentenceOf(saveOffice.error)}</Notice>}
+        <Row>
+          <Button type="submit" look="go" isDisabled={!/^[A-Z]{2}$/.test(form.country) || saveOffice.isPending}>
+            Save
+          </Button>
+          {saveOffice.isSuccess && <Small>Saved.</Small>}
+        </Row>
+      </Padded>
+      <Padded>
+        <h2>Printers</h2>
+        {printers.length === 0 && <Small>No printer yet. Print runs can be downloaded all the same and printed with any program.</Small>}
+        <Stack $gap={0}>
+          {printers.map((one) => (
+            <ListLine
+              key={one.id}
+              actions={
+                <Button small look="danger" onPress={() => remove.mutate(one.id)}>
+                  Remove
+                </Button>
+              }
+            >
+              <b>{one.name}</b>
+              <div>
+                <Small>{one.uri}</Small>
+              </div>
+            </ListLine>
+          ))}
+        </Stack>
+        <Fields $columns="1fr 2fr">
+          <TextInput label="Name" value={printer.name} onChange={(name) => setPrinter({ ...printer, name })} placeholder="Ground floor" />
+          <TextInput
+            label="Address"
+            value={printer.uri}
+            onChange={(uri) => setPrinter({ ...printer, uri })}
+            placeholder="ipp://printer.example.org/ipp/print"
+            mono
+          />
+        </Fields>
+        {test.data && <Notice tone="moss">{test.data.said}</Notice>}
+        {(add.error ?? test.error) && <Notice tone="brick">{sentenceOf(add.error ?? test.error)}</Notice>}
+        <Row>
+          <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || test.isPending}>
+            {test.isPending ? 'Asking …' : 'Ask the printer'}
+          </Button>
+          <Button
+            look="go"
+            onPress={() => add.mutate(undefined)}
+            isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || printer.name.trim() === '' || add.isPending}
+          >
+            Add the printer
+          </Button>
+        </Row>
+      </Padded>
+    </Columns>
+  );
+}

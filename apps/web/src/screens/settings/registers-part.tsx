@@ -1,0 +1,199 @@
+import type { RegisterAnswer, RegisterKind } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { counted, when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { TextInput, Toggled } from '../../ui/field';
+import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
+import { Mark, Notice } from '../../ui/mark';
+import { useSaving } from './use-saving';
+
+const kindWords: Record<RegisterKind, { text: string; detail: string }> = {
+  postgres: { text: 'PostgreSQL', detail: 'one row a copy in a table' },
+  mysql: { text: 'MySQL or MariaDB', detail: 'one row a copy in a table' },
+  sqlite: { text: 'SQLite file', detail: 'in the data folder, below registers' },
+  folder: { text: 'Folder', detail: 'one JSON file a copy, in the data folder, below registers' },
+  webdav: { text: 'WebDAV folder', detail: 'one JSON file a copy' },
+};
+const isServer = (kind: RegisterKind): boolean => kind === 'postgres' || kind === 'mysql';
+
+function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; onClose: () => void }) {
+  const [form, setForm] = useState({
+    name: register?.name ?? '',
+    kind: register?.kind ?? ('postgres' as RegisterKind),
+    host: register?.host ?? '',
+    port: register?.port ?? 5432,
+    databaseName: register?.databaseName ?? '',
+    table: register?.table ?? 'mailbag_copies',
+    user: register?.user ?? '',
+    password: '',
+    tls: register?.tls ?? true,
+    mailings: register?.mailings ?? [],
+    paused: register?.paused ?? false,
+  });
+  const set = (part: Partial<typeof form>): void => setForm((before) => ({ ...before, ...part }));
+  const { password, ...rest } = form;
+  const body = { ...rest, ...(password === '' && register ? {} : { password }) };
+  const save = useSaving(
+    queries.registers().queryKey,
+    () =>
+      register ? api.put<RegisterAnswer[]>(`/api/registers/${register.id}`, body) : api.post<RegisterAnswer[]>('/api/registers', body),
+    onClose,
+  );
+  return (
+    <Padded
+      as="form"
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault();
+        save.mutate(undefined);
+      }}
+    >
+      <h2>{register ? `Change ${register.name}` : 'A new register'}</h2>
+      <Fields>
+        <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Town records" autoFocus />
+        <Choice
+          label="Kind"
+          items={Object.entries(kindWords).map(([id, words]) => ({ id, ...words }))}
+          value={form.kind}
+          onChange={(kind) => set({ kind: kind as RegisterKind, port: kind === 'mysql' ? 3306 : 5432 })}
+        />
+      </Fields>
+      {isServer(form.kind) && (
+        <Fields $columns="2fr 84px 1.4fr">
+          <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} mono />
+          <TextInput label="Port" value={String(form.port)} onChange={(text) => set({ port: Number(text.replace(/\D/g, '') || 0) })} />
+          <TextInput label="Database" value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
+        </Fields>
+      )}
+      {form.kind === 'webdav' && (
+        <TextInput label="Address" value={form.host} onChange={(host) => set({ host })} placeholder="https://files.example.org/dav" mono />
+      )}
+      <TextInput
+        label={isServer(form.kind) ? 'Table' : form.kind === 'sqlite' ? 'Name of the file' : 'Folder'}
+        value={form.table}
+        onChange={(table) => set({ table })}
+        mono
+        help={isServer(form.kind) ? 'Is made when it is not there.' : undefined}
+      />
+      {(isServer(form.kind) || form.kind === 'webdav') && (
+        <Fields>
+          <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
+          <TextInput
+            label="Password"
+            type="password"
+            autoComplete="new-password"
+            value={form.password}
+            onChange={(next) => set({ password: next })}
+            placeholder={register?.hasPassword ? 'stays as it is' : ''}
+            help="Kept encrypted and never shown again."
+          />
+        </Fields>
+      )}
+      <Row $gap={16}>
+        {isServer(form.kind) && <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />}
+        <Toggled label="Paused" value={form.paused} onChange={(paused) => set({ paused })} />
+      </Row>
+      {save.error && <Notice tone="brick">{sentenceOf(save.error)}</Notice>}
+      <Row>
+        <Button type="submit" look="go" isDisabled={form.name.trim() === '' || save.isPending}>
+          {save.isPending ? 'Opening …' : 'Open it and save'}
+        </Button>
+        <Button look="bare" onPress={onClose}>
+          Leave it
+        </Button>
+      </Row>
+    </Padded>
+  );
+}
+
+/** Outside stores that are told of every copy. */
+export function RegistersPart() {
+  const { data } = useQuery({ ...queries.registers(), refetchInterval: 5000 });
+  const [editing, setEditing] = useState<{ register: RegisterAnswer | null } | null>(null);
+  const remove = useSaving(
+    ['nothing'],
+    (id: number) => api.remove(`/api/registers/${id}`).then(() => null),
+    () => void refetch(),
+  );
+  const { refetch } = useQuery(queries.registers());
+  if (!data) return <Loading what="the registers" />;
+  return (
+    <Columns>
+      <Stack $gap={16}>
+        <Padded>
+          <Row>
+            <h2 style={{ flex: 1 }}>Registers</h2>
+            <Button small onPress={() => setEditing({ register: null })}>
+              <Plus size={14} />
+              Add a register
+            </Button>
+          </Row>
+          {data.length === 0 && (
+            <Empty title="No register yet">
+              A register is a table in your database, or a folder, to which every copy and every change of it is reported.
+            </Empty>
+          )}
+          {data.map((one) => (
+            <ListLine
+              key={one.id}
+              actions={
+                <Row>
+                  <Button small onPress={() => setEditing({ register: one })}>
+                    Change
+                  </Button>
+                  <Confirm
+                    title={`Remove ${one.name}?`}
+                    text="What was reported stays there; nothing more is."
+                    yes="Remove it"
+                    onYes={() => remove.mutate(one.id)}
+                  >
+                    <Button small look="danger">
+                      Remove
+                    </Button>
+                  </Confirm>
+                </Row>
+              }
+            >
+              <b>{one.name}</b>{' '}
+              <Mark $tone={one.said ? 'brick' : one.paused ? 'slate' : one.waiting > 0 ? 'ochre' : 'moss'}>
+                {one.said
+                  ? 'fails'
+                  : one.paused
+                    ? 'paused'
+                    : one.waiting > 0
+                      ? `${counted(one.waiting, 'change')} to report`
+                      : 'up to date'}
+              </Mark>
+              <div>
+                <Small>
+                  {kindWords[one.kind].text} · {[one.host, one.databaseName, one.table].filter(Boolean).join(' / ')}
+                  {one.reportedAt && ` · last reported ${when(one.reportedAt)}`}
+                </Small>
+              </div>
+              {one.said && <div style={{ color: color.brick, fontSize: 13 }}>{one.said} It is tried again; nothing is lost.</div>}
+            </ListLine>
+          ))}
+        </Padded>
+        {editing && <RegisterForm key={editing.register?.id ?? 'new'} register={editing.register} onClose={() => setEditing(null)} />}
+      </Stack>
+      <Padded style={{ background: color.paper, gap: 8 }}>
+        <h2>What is reported</h2>
+        <Small>
+          Code, state, since when, recipient, address, mailing, batch, template, file, SHA-256, the chosen metadata, what happened last, who
+          did it and why.
+        </Small>
+        <Small>
+          Each change is reported at least once, after a failure again. A copy is recognised by its code, so a line that comes twice
+          replaces itself.
+        </Small>
+      </Padded>
+    </Columns>
+  );
+}

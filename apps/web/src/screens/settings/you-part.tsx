@@ -1,0 +1,57 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { Columns, Padded } from '../../ui/columns';
+import { TextInput } from '../../ui/field';
+import { Loading, Row, Small } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+/** One's own account. */
+export function YouPart() {
+  const { data } = useQuery(queries.account());
+  const [before, setBefore] = useState('');
+  const [password, setPassword] = useState('');
+  const change = useMutation({
+    mutationFn: () => api.post('/api/people/me/password', { before, password }),
+    onSuccess: () => (setBefore(''), setPassword('')),
+  });
+  const signOut = useMutation({ mutationFn: () => api.post('/api/people/me/sign-out-elsewhere') });
+  if (!data?.account) return <Loading what="your account" />;
+  const { name, email, role } = data.account;
+  return (
+    <Columns $columns="minmax(0, 420px)">
+      <Padded
+        as="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          change.mutate();
+        }}
+      >
+        <h2>{name}</h2>
+        <Small>
+          {email} · {role}
+        </Small>
+        <TextInput label="Password until now" type="password" autoComplete="current-password" value={before} onChange={setBefore} />
+        <TextInput
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          value={password}
+          onChange={setPassword}
+          help="At least 10 characters. Other browsers are signed out."
+        />
+        {(change.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(change.error ?? signOut.error)}</Notice>}
+        {change.isSuccess && <Notice tone="moss">The new password holds.</Notice>}
+        {signOut.isSuccess && <Notice tone="moss">You are signed in here only.</Notice>}
+        <Row>
+          <Button type="submit" look="go" isDisabled={before === '' || password.length < 10 || change.isPending}>
+            Change the password
+          </Button>
+          <Button onPress={() => signOut.mutate()}>Sign out elsewhere</Button>
+        </Row>
+      </Padded>
+    </Columns>
+  );
+}

@@ -1,0 +1,66 @@
+import { IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+
+export const registerKinds = ['postgres', 'mysql', 'sqlite', 'folder', 'webdav'] as const;
+export type RegisterKind = (typeof registerKinds)[number];
+
+/** An outside store to which copies are reported. */
+export class RegisterRequest {
+  @IsString()
+  @MinLength(1, { message: 'Give the register a name.' })
+  @MaxLength(60)
+  name!: string;
+
+  @IsIn(registerKinds)
+  kind!: RegisterKind;
+
+  /** Host of a database, or address of a WebDAV folder. */
+  @IsString()
+  @MaxLength(500)
+  host!: string;
+
+  @IsInt()
+  port!: number;
+
+  @IsString()
+  @MaxLength(200)
+  databaseName!: string;
+
+  /** Table of a database, or name of a folder. */
+  @Matches(/^[A-Za-z][A-Za-z0-9_-]{0,62}$/, {
+    message: 'The table or folder has letters, digits, lines and dashes, and begins with a letter.',
+  })
+  table!: string;
+
+  @IsString()
+  @MaxLength(200)
+  user!: string;
+
+  /** Left out: the stored one stays. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  password?: string;
+
+  @IsBoolean()
+  tls!: boolean;
+
+  /** Only copies of these mailings; empty: of all. */
+  @IsArray()
+  @IsInt({ each: true })
+  mailings!: number[];
+
+  @IsOptional()
+  @IsBoolean()
+  paused?: boolean;
+}
+
+export interface RegisterAnswer extends Omit<RegisterRequest, 'password'> {
+  id: number;
+  hasPassword: boolean;
+  /** Changes that are not reported yet. */
+  waiting: number;
+  reportedAt: string | null;
+  /** Why the last try failed; null: it did not. */
+  said: string | null;
+  paused: boolean;
+}

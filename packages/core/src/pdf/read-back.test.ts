@@ -1,0 +1,56 @@
+import { testFaces, testFonts } from '../testing/platform.js';
+import { formOf } from '../testing/raw-form.js';
+import type { CompileOptions } from './compile.js';
+import { compileTemplate } from './compile.js';
+import { fillCopy } from './fill.js';
+import { CopyReader } from './read-back.js';
+import type { FieldValues } from './value.js';
+
+let options: CompileOptions;
+beforeAll(async () => {
+  options = { fonts: await testFonts(), faces: testFaces() };
+});
+const text = (name: string, rect: string, more = ''): string => `/FT/Tx/T(${name})/Rect[${rect}]${more}`;
+const form = formOf([
+  text('name', '10 150 190 170'),
+  text('note', '10 60 190 140', '/Ff 4096'),
+  text('code', '10 30 190 50', '/Ff 16777216/MaxLen 12'),
+  '/FT/Btn/T(tick)/Rect[10 5 20 15]/AP<</N<</Yes null>>>>/AS/Off',
+]);
+const full: FieldValues = {
+  name: 'Zoë O’Derry (née “Brand”)',
+  note: 'Two lines\nof it, with a word that is so long that it has to be broken: Rindfleischetikettierung. Πόλη, Łódź, שלום, مرحبا, नमस्ते',
+  code: 'AB12 (x) \\9',
+  tick: true,
+};
+
+describe.each(['flattened', 'locked', 'open'] as const)('%s copies are read back', (finish) => {
+  const made = async (values: FieldValues) => {
+    const compiled = await compileTemplate(form, { ...options, characters: JSON.stringify(full), finish });
+    const copy = fillCopy(compiled, values);
+    return { compiled, copy, reader: await CopyReader.of(compiled, copy.bytes) };
+  };
+  test('and hold what was meant, in every script', async () => {
+    const { copy, reader } = await made(full);
+    expect(await reader.compare(copy.bytes, full, copy.notes)).toBeNull();
+  });
+  test('another record’s value is noticed, and its field is named', async () => {
+    const { copy, reader } = await made(full);
+    const difference = await reader.compare(copy.bytes, { ...full, name: 'Quentin Yax' }, copy.notes);
+    expect(difference).toMatchObject({ field: 'name', what: expect.stringContaining('Quentin Yax') });
+  });
+  test('a file that is cut off or whose offsets are wrong is noticed', async () => {
+    const { copy, reader, compiled } = await made(full);
+    expect(await reader.compare(copy.bytes.subarray(0, copy.bytes.length - 30), full)).toMatchObject({ field: '' });
+    const moved = new Uint8Array([...copy.bytes.subarray(0, compiled.base.length), 10, ...copy.bytes.subarray(compiled.base.length)]);
+    expect(await reader.compare(moved, full)).toMatchObject({ field: '' });
+  });
+});
+
+test('a missing tick of a copy that keeps its fields is noticed', async () => {
+  const compiled = await compileTemplate(form, { ...options, finish: 'locked' });
+  const copy = fillCopy(compiled, { tick: true });
+  const reader = await CopyReader.of(compiled, copy.bytes);
+  expect(await reader.compare(copy.bytes, { tick: true })).toBeNull();
+  expect(await reader.compare(copy.bytes, { tick: false })).toMatchObject({ field: 'tick' });
+});
