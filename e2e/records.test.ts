@@ -5,11 +5,12 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import { tenancies } from '../demo/src/tenancies.js';
 import { tenancyWorkbook } from '../demo/src/workbooks.js';
 import { demoSignIn, makeWorld } from '../demo/src/world.js';
-import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
+import { PostOffice, PrinterStandIn, RunningMailbag, standInPorts } from '../testing/running-mailbag.js';
 import { openBrowser, openPage } from './browser.js';
 import { storyOn } from './steps.js';
 
 let office: PostOffice;
+let printer: PrinterStandIn;
 let browser: Browser;
 let page: Page;
 let faults: string[];
@@ -19,7 +20,8 @@ const folder = mkdtempSync(join(tmpdir(), 'mailbag-records-'));
 beforeAll(async () => {
   office = await PostOffice.open();
   await mailbag.start();
-  await makeWorld(mailbag.address, office.smtp);
+  printer = await PrinterStandIn.open();
+  await makeWorld(mailbag.address, standInPorts(office, printer));
   // The workbook comes again later: one plot has another tenant, one postal code was mended in the sheet, one plot is new.
   const rows = tenancies();
   rows[2]!.surname = 'Newcomer';
@@ -36,6 +38,7 @@ afterAll(async () => {
   await browser?.close();
   await mailbag.close();
   await office?.close();
+  await printer?.close();
   rmSync(folder, { recursive: true, force: true });
 });
 

@@ -9,7 +9,8 @@ install();
 build();
 
 const office = startProcess('standins/dist/mail/main.js', ['0', '0', '0'], {});
-const ports = await office.ready;
+const printer = startProcess('standins/dist/printer/main.js', ['0'], {});
+const ports = { ...(await office.ready), printer: (await printer.ready).port };
 const isNew = !existsSync(join(data, 'mailbag.sqlite'));
 const server = startProcess('apps/server/dist/main.js', [], {
   MAILBAG_PORT: port,
@@ -20,7 +21,7 @@ const server = startProcess('apps/server/dist/main.js', [], {
   MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
 });
 const address = `http://127.0.0.1:${(await server.ready).port}`;
-endTogether(server.child, office.child);
+endTogether(server.child, office.child, printer.child);
 const { demoSignIn, makeWorld, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
 if (isNew) await makeWorld(address, ports);
 else await moveStandIns(address, ports);
@@ -31,5 +32,5 @@ console.log(`
   Sign in  ${demoSignIn.email}
   Password ${demoSignIn.password}
 
-  Mail goes to a stand-in: ${address}/post-office shows it. Ctrl+C stops everything.
+  Mail goes to a stand-in: ${address}/post-office shows it. Print runs go to a stand-in printer. Ctrl+C stops everything.
 `);

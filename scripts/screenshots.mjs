@@ -95,7 +95,7 @@ await shot('check-settings', async () => {
 });
 await shot('output-and-message', async () => {
   await mailing(/^Output/);
-  await page.getByText('Kept in the archive as').waitFor();
+  await page.getByRole('article', { name: 'The message as it will be read' }).waitFor();
 });
 await shot('batch', async () => {
   await open('/batches/1');
@@ -110,5 +110,10 @@ await shot('ledger', async () => {
     .waitFor({ timeout: 200 })
     .catch(() => undefined);
 });
-await shot('settings', () => open('/settings'));
+await shot('paper', async () => {
+  await open('/paper');
+  await page.getByRole('img', { name: /of the print run/ }).waitFor();
+});
+await shot('senders', () => open('/settings/mail'));
+await shot('people', () => open('/settings/people'));
 await browser.close();

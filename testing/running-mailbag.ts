@@ -81,6 +81,54 @@ export class PostOffice {
   }
 }
 
+export interface PrintedJob {
+  id: number;
+  name: string;
+  sides: string;
+  size: number;
+  state: string;
+}
+
+/** A stand-in printer of its own process. */
+export class PrinterStandIn {
+  private constructor(
+    private readonly child: ChildProcess,
+    readonly port: number,
+  ) {}
+
+  static async open(): Promise<PrinterStandIn> {
+    const { child, ready } = await start<{ port: number }>('standins/dist/printer/main.js', ['0'], {});
+    return new PrinterStandIn(child, ready.port);
+  }
+  get uri(): string {
+    return `ipp://127.0.0.1:${this.port}/ipp/print`;
+  }
+  async behave(mood: string): Promise<void> {
+    await fetch(`http://127.0.0.1:${this.port}/behave?mood=${mood}`, { method: 'POST' });
+  }
+  async jobs(): Promise<PrintedJob[]> {
+    return (await (await fetch(`http://127.0.0.1:${this.port}/jobs.json`)).json()) as PrintedJob[];
+  }
+  /** The file of a job, as the printer got it. */
+  async file(id: number): Promise<Uint8Array> {
+    return new Uint8Array(await (await fetch(`http://127.0.0.1:${this.port}/jobs/${id}.pdf`)).arrayBuffer());
+  }
+  async close(): Promise<void> {
+    this.child.kill('SIGKILL');
+    await ended(this.child);
+  }
+}
+
+/** The number behind the last slash and colon of an address. */
+const portOf = (address: string): number => Number(/:(\d+)/.exec(address.replace('http://', ''))?.[1]);
+/** Ports of the stand-ins, as the demo's world wants them. */
+export const standInPorts = (office: PostOffice, printer: PrinterStandIn) => ({
+  smtp: office.smtp,
+  page: portOf(office.page),
+  imap: office.imap,
+  printer: printer.port,
+});
+
 export const person = { name: 'Test Person', email: 'person@larkmere.example', password: 'a long enough password' };
 
 /** A built server on a free port with a data folder of its own, which can be killed and started again. */

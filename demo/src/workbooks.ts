@@ -56,14 +56,35 @@ export async function tenancyWorkbook(rows: readonly Tenancy[]): Promise<Uint8Ar
 
 /** A short list as CSV, with semicolons as some offices write it. */
 export function permitList(rows: readonly Tenancy[]): Uint8Array {
-  const lines = [['Plot', 'Site', 'Tenant', 'E-mail', 'Shed', 'Greenhouse', 'Roof', 'Valid until', 'Conditions']];
+  const lines = [
+    [
+      'Plot',
+      'Site',
+      'Tenant',
+      'E-mail',
+      'Street',
+      'Postal code',
+      'Town',
+      'Wants',
+      'Shed',
+      'Greenhouse',
+      'Roof',
+      'Valid until',
+      'Conditions',
+    ],
+  ];
   const roofs = ['Felt', 'Green roof', 'Corrugated sheet'];
   rows.forEach((one, index) => {
     lines.push([
       one.plot,
       one.site.trim(),
       `${one.firstName} ${one.surname}`,
-      one.email,
+      // One mailbox is gone since, and one recipient is away; both are told some time after sending.
+      index === 5 ? `gone.${one.email}` : index === 11 ? `away.${one.email}` : one.email,
+      one.street,
+      String(one.postalCode),
+      one.town,
+      index % 9 === 3 ? 'paper' : 'mail',
       'yes',
       index % 3 === 0 ? 'yes' : 'no',
       roofs[index % 3]!,

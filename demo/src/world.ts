@@ -87,8 +87,10 @@ export interface StandIns {
   smtp: number;
   page: number;
   imap: number;
+  printer: number;
 }
 
+const printerAddress = (port: number): string => `ipp://127.0.0.1:${port}/ipp/print`;
 const BOUNCES = 'bounces@larkmere.example';
 const bounceSettings = (imap: number) => ({
   address: BOUNCES,
@@ -112,7 +114,7 @@ async function codeIn(page: number, address: string): Promise<string> {
 }
 
 /** Tells a world made earlier where the stand-ins are now. A world whose sign-in was changed is left alone. */
-export async function moveStandIns(base: string, { smtp, imap }: StandIns): Promise<void> {
+export async function moveStandIns(base: string, { smtp, imap, printer }: StandIns): Promise<void> {
   const server = new ServerClient(base);
   await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
   for (const { id, hasPassword: _, senders: __, rest: ___, ...known } of await server.get<
@@ -120,6 +122,11 @@ export async function moveStandIns(base: string, { smtp, imap }: StandIns): Prom
   >('/api/mail-servers'))
     if (known.name === mailServer(0).name) await server.send('PUT', `/api/mail-servers/${id}`, { ...known, port: smtp });
   await server.send('PUT', '/api/bounces', bounceSettings(imap));
+  for (const { id, name } of await server.get<{ id: number; name: string }[]>('/api/printers')) {
+    if (name !== 'Ground floor') continue;
+    await server.send('POST', '/api/printers', { name, uri: printerAddress(printer) });
+    await server.send('DELETE', `/api/printers/${id}`);
+  }
 }
 
 /** Makes the Larkmere world on a server that has no account yet, and lets one small batch run. */
@@ -129,6 +136,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
   const serverId = await addMailServer(server, standIns.smtp);
   await addSender(server, serverId, 'office@larkmere.example', (address) => codeIn(standIns.page, address), 'Larkmere Allotment Office');
   await server.send('PUT', '/api/bounces', bounceSettings(standIns.imap));
+  await server.send('POST', '/api/printers', { name: 'Ground floor', uri: printerAddress(standIns.printer) });
   await server.send('PUT', '/api/settings/office', {
     returnLine: 'Larkmere Allotment Office · 1 Mill Lane · 04200 Larkmere',
     country: 'DE',
@@ -200,13 +208,31 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
         'permit.conditions': column('Conditions'),
       },
     },
-    output: { folder: '2026/Permits/{{ site }}', file: '{{ plot }} {{ template }}.pdf' },
+    output: { folder: '2026/Permits/{{ site }}', file: '{{ plot }} {{ template }}.pdf', metadata: ['Plot', 'Site'] },
     message: {
       mailed: true,
       addressColumn: 'E-mail',
       recipient: '{{ tenant }}',
       subject: 'Permit for plot {{ plot }}',
       body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached. Please keep it with your agreement.\n\nLarkmere Allotment Office',
+      reminder: {
+        subject: 'Reminder: permit for plot {{ plot }}',
+        body: 'Dear {{ tenant }},\n\nwe have not had your signed permit for plot {{ plot }} back yet. Please send it when you find the time.\n\nLarkmere Allotment Office',
+        afterDays: 14,
+        most: 2,
+        bySchedule: false,
+        attach: true,
+      },
+    },
+    paper: {
+      name: '{{ tenant }}',
+      street: '{{ street }}',
+      postalCode: '{{ postal_code }}',
+      town: '{{ town }}',
+      region: '',
+      country: '',
+      wantsColumn: 'Wants',
+      wantsValues: ['paper'],
     },
   });
   await addMailing('Plot renewals 2027', {
@@ -220,13 +246,26 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
       addressColumn: 'E-mail',
       recipient: '{{ first_name }} {{ surname }}',
       subject: 'Your plot {{ plot }} in 2027',
-      body: 'Dear {{ first_name }} {{ surname }},\n\nyour tenancy of plot {{ plot }} ({{ site }}) is renewed for 2027. Attached are the agreement, the bank mandate and the permit for your shed.\n\nTo pay this year: {{ to_pay }}. Please send the signed agreement back by 15 January.\n\nLarkmere Allotment Office',
+      bodyFormat: 'html',
+      body:
+        '<p>Dear {{ first_name }} {{ surname }},</p><p>your tenancy of plot <strong>{{ plot }}</strong> ({{ site }}) is renewed for 2027. Attached are</p>' +
+        '<ul><li><p>the tenancy agreement, in two pages,</p></li><li><p>the bank mandate,</p></li><li><p>the permit for your shed.</p></li></ul>' +
+        '<p>To pay this year: <strong>{{ to_pay }}</strong>. Please send the signed agreement back by <em>15 January</em>.</p><p>Larkmere Allotment Office</p>',
     },
   });
   const { id: batch } = await server.send<Identified>('POST', `/api/mailings/${early}/batches`);
   await server.until<{ counts: Record<string, number>; copies: number }>(
     `/api/batches/${batch}`,
-    ({ counts, copies }) => copies > 0 && (counts.sent ?? 0) + (counts.bounced ?? 0) + (counts.retrying ?? 0) === copies,
+    ({ counts, copies }) =>
+      copies > 0 && (counts.sent ?? 0) + (counts.bounced ?? 0) + (counts.retrying ?? 0) + (counts.made ?? 0) === copies,
     60,
   );
+  // Those who ask for paper are gathered for the post.
+  await server.until<{ copies: number }>('/api/print-runs/waiting', ({ copies }) => copies > 0, 30);
+  await server.send('POST', '/api/print-runs', {
+    reasons: ['asked', 'bounced', 'no-address'],
+    duplex: true,
+    addressSheets: true,
+    name: 'Permits by post',
+  });
 }

@@ -3,7 +3,7 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { LedgerQuery } from './copy.js';
 import { MailingSaveRequest } from './mailing.js';
-import { MailSettingsRequest } from './settings.js';
+import { SenderRequest } from './settings.js';
 
 const faults = (kind: new () => object, value: object): string[] =>
   validateSync(plainToInstance(kind, value), { whitelist: true }).map(({ property }) => property);
@@ -24,10 +24,10 @@ test('a whole plan is taken, and one with a wrong part is not', () => {
   expect(faults(MailingSaveRequest, { version: 1, plan: { ...plan, leftOut: ['2'] } })).toEqual(['plan']);
   expect(faults(MailingSaveRequest, { version: 'one', plan: { ...plan, name: '' } })).toEqual(['version', 'plan']);
 });
-test('display names have at most 50 characters, ports exist', () => {
-  const settings = { host: 'mail.example.org', port: 587, tls: false, user: '', senderName: 'Office', senderAddress: 'o@example.org' };
-  expect(faults(MailSettingsRequest, settings)).toEqual([]);
-  expect(faults(MailSettingsRequest, { ...settings, senderName: 'x'.repeat(51), port: 70000 })).toEqual(['port', 'senderName']);
+test('display names have at most 50 characters, addresses are such', () => {
+  const sender = { serverId: 1, name: 'Office', address: 'o@example.org' };
+  expect(faults(SenderRequest, sender)).toEqual([]);
+  expect(faults(SenderRequest, { ...sender, name: 'x'.repeat(51), address: 'nobody' })).toEqual(['name', 'address']);
 });
 test('the ledger is asked in the words of the states only', () => {
   expect(faults(LedgerQuery, { state: 'bounced', batch: '3' })).toEqual([]);

@@ -175,7 +175,7 @@ function LinkTool({ editor }: { editor: Editor }) {
 }
 
 /** A rich text in which columns are chips. Typing two braces offers them. */
-export function RichEditor({
+export default function RichEditor({
   label,
   value,
   onChange,

@@ -2,6 +2,7 @@ import type { ExtraFile, MailingPlan } from '@mailbag/contract';
 import { patternExtras, textToHtml } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { MailWarning, Paperclip, X } from 'lucide-react';
+import { Suspense, lazy } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
@@ -9,14 +10,16 @@ import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PatternInput, extraWords } from '../../features/mailing/pattern-input';
 import type { Sample } from '../../features/mailing/sample';
-import { RichEditor } from '../../features/message/rich-editor';
 import { kilobytes } from '../../features/when';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
-import { Row, Small, Stack } from '../../ui/layout';
+import { Loading, Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
+
+/** The editor is large, so it comes when a message is written. */
+const RichEditor = lazy(() => import('../../features/message/rich-editor'));
 
 /** An ISO time as `datetime-local` shows it, in the browser's own zone. */
 const toLocal = (iso: string): string => {
@@ -94,14 +97,16 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
             </div>
           </Fields>
           <PatternInput label="Subject" value={message.subject} columns={columns} onChange={(subject) => set({ subject })} />
-          <RichEditor
-            label="Text"
-            value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}
-            onChange={(body) => set({ body, bodyFormat: 'html' })}
-            insertables={insertables}
-            error={sample.messageError}
-            help="Type {{ and the columns are offered. A plain text part is made from it."
-          />
+          <Suspense fallback={<Loading what="the text" />}>
+            <RichEditor
+              label="Text"
+              value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}
+              onChange={(body) => set({ body, bodyFormat: 'html' })}
+              insertables={insertables}
+              error={sample.messageError}
+              help="Type {{ and the columns are offered. A plain text part is made from it."
+            />
+          </Suspense>
           <Choice
             label="The copies go along as"
             items={[

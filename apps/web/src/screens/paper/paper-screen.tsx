@@ -25,7 +25,7 @@ const Frame = styled.div`
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: 330px minmax(0, 1fr);
+  grid-template-columns: 310px minmax(0, 1fr);
   border-top: 1px solid ${color.line};
 `;
 const Left = styled.div`
@@ -120,7 +120,7 @@ function Gather() {
               />
             ))}
           </Stack>
-          <Toggled label="A sheet with the address for the window" value={addressSheets} onChange={setAddressSheets} />
+          <Toggled label="Address sheets for the window" value={addressSheets} onChange={setAddressSheets} />
           <Toggled label="Both sides of the paper" value={duplex} onChange={setDuplex} />
           {addressSheets && data.withoutPost > 0 && (
             <Notice tone="ochre">
@@ -161,7 +161,7 @@ function Run({ run }: { run: PrintRunDetail }) {
   const chosen = printerId ?? printers?.[0]?.id ?? null;
   const isOver = run.state === 'printed' || run.state === 'cancelled';
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 380px', minHeight: 0, flex: 1 }}>
+    <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 352px', minHeight: 0, flex: 1 }}>
       <Scroll style={{ padding: 16 }}>
         <Stack $gap={14}>
           <Row>
@@ -248,7 +248,6 @@ function Run({ run }: { run: PrintRunDetail }) {
                 <th>Postal code</th>
                 <th>Recipient</th>
                 <th>Template</th>
-                <th>Code</th>
                 <th>State</th>
               </tr>
             </thead>
@@ -256,12 +255,12 @@ function Run({ run }: { run: PrintRunDetail }) {
               {run.sheetsOf.map((one) => (
                 <tr key={one.copyId}>
                   <td className="number">{one.sheet}</td>
-                  <td>{one.postalCode}</td>
+                  <td style={{ whiteSpace: 'nowrap' }}>{one.postalCode}</td>
                   <td>
-                    <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>
+                    <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>{' '}
+                    <Small style={{ whiteSpace: 'nowrap' }}>{one.code}</Small>
                   </td>
                   <td>{one.templateName}</td>
-                  <td className="mono">{one.code}</td>
                   <td>{one.state}</td>
                 </tr>
               ))}

@@ -19,7 +19,7 @@ const Ground = styled.div`
   align-items: center;
 `;
 const Page = styled.canvas`
-  width: 350px;
+  width: 326px;
   background: #fff;
   border: 1px solid ${color.line};
 `;
