@@ -1,10 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { freePort } from './ports.js';
 
 /** Neither server runs as root; an unprivileged user is there on every Debian. */
 const NOBODY = 65_534;
@@ -16,15 +16,6 @@ function ownFolder(name: string): string {
   if (isRoot) chownSync(folder, NOBODY, NOBODY);
   return folder;
 }
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const probe = createServer();
-    probe.once('error', reject).listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
 
 function run(command: string, args: string[]): void {
   const { status, stderr, stdout, error } = spawnSync(command, args, {

@@ -1,25 +1,9 @@
 import { spawn, spawnSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, connect } from 'node:net';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => resolve(port));
-    });
-  });
-const answers = (port: number): Promise<boolean> =>
-  new Promise((resolve) => {
-    const socket = connect(port, '127.0.0.1', () => {
-      socket.destroy();
-      resolve(true);
-    }).on('error', () => resolve(false));
-  });
+import { answers, freePort } from './ports.js';
 
 /** A dovecot, an IMAP server that we did not write, with one mailbox, user `bounces`, password `secret`. */
 export class DovecotServer {

@@ -4,8 +4,9 @@ import { dirname } from 'node:path';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
+import Database from 'libsql';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import { dataPath, databasePath } from '../platform/config.js';
 import { SettingsService } from '../settings/settings.service.js';
 
 const NAME = 'retention';
@@ -13,6 +14,18 @@ const DAY = 86_400_000;
 const BLOCK = 500;
 type Stored = RetentionAnswer;
 const forEver: Stored = { recordDays: 0, copyDays: 0, lastRun: null };
+
+/** Empties free pages and the log, over a connection of its own, since the usual one may have a statement open. What cannot be done now is done next time. */
+function giveBack(): void {
+  const database = new Database(databasePath());
+  try {
+    database.pragma('busy_timeout = 5000');
+    database.prepare('PRAGMA incremental_vacuum').all([]);
+    database.prepare('PRAGMA wal_checkpoint(TRUNCATE)').all([]);
+  } finally {
+    database.close();
+  }
+}
 
 /** Deletes records and copies whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
 @Injectable()
@@ -61,9 +74,9 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
           [new Date().toISOString(), `${records} records, ${copies} copies`],
         ),
       );
-      // What was deleted must not stay in free pages or in the log.
-      await this.transactions.read('PRAGMA incremental_vacuum');
-      await this.transactions.read('PRAGMA wal_checkpoint(TRUNCATE)');
+      // What was deleted must not stay in the index of the search, in free pages or in the log.
+      await this.transactions.run((manager) => manager.query("INSERT INTO copy_words (copy_words) VALUES ('optimize')"));
+      giveBack();
     }
     await this.settings.set(NAME, { recordDays, copyDays, lastRun: { at: new Date().toISOString(), records, copies } });
     return this.answer();
