@@ -56,7 +56,7 @@ function tenancySetting(records: number): Setting {
 }
 
 /** The dense form of the fill bench, its four pages from 38 columns. */
-function denseSetting(records: number): Setting {
+export function denseSetting(records: number, form = denseForm()): Setting {
   const headings = ['Key', 'Mail', ...Array.from({ length: 38 }, (_, index) => `C${index}`)];
   const kindAt = (index: number): string =>
     index % 9 === 8 ? 'tick' : index % 9 === 7 ? 'menu' : index % 9 === 6 ? 'comb' : index % 9 === 5 ? 'lines' : 'text';
@@ -89,7 +89,7 @@ function denseSetting(records: number): Setting {
       : { kind: 'column', column: `C${index}` };
   };
   return {
-    form: denseForm(),
+    form,
     file: 'dense.csv',
     sheet: async () => new TextEncoder().encode([headings.join(','), ...rows].join('\r\n')),
     key: 'Key',
@@ -112,6 +112,54 @@ async function engineAlone(form: Uint8Array): Promise<number> {
   return Math.round(rate);
 }
 
+/** Uploads form and sheet and saves the mailing. */
+async function madeMailing(
+  client: ServerClient,
+  setting: Setting,
+  mailed: boolean,
+): Promise<{ mailing: number; readSeconds: number; checkFrom: number }> {
+  const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'Form.pdf', setting.form);
+  const { fileId, excerpt } = await client.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
+    '/api/sources/files',
+    setting.file,
+    await setting.sheet(),
+  );
+  const readFrom = performance.now();
+  const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
+    fileIds: [fileId],
+    name: setting.file,
+    reading: { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) },
+  });
+  await client.until<{ state: string }>(`/api/sources/${sourceId}`, ({ state }) => state === 'ready', 120);
+  const readSeconds = (performance.now() - readFrom) / 1000;
+  const { id: mailing, version } = await client.send<{ id: number; version: number }>('POST', '/api/mailings', { name: 'Bench' });
+  const checkFrom = performance.now();
+  await client.send('PUT', `/api/mailings/${mailing}`, {
+    version,
+    plan: {
+      name: 'Bench',
+      packet: [template.id],
+      sourceId,
+      keyColumn: setting.key,
+      leftOut: [],
+      maps: { [template.id]: setting.map },
+      output: { folder: '2027', file: '{{ number }}.pdf' },
+      message: {
+        mailed,
+        addressColumn: setting.address,
+        recipient: 'Tenant {{ number }}',
+        subject: 'Copy {{ number }}',
+        body: 'See the attachment.',
+      },
+    },
+  });
+  return { mailing, readSeconds, checkFrom };
+}
+
+/** As `madeMailing`, for other benches. @returns its id */
+export const mailingOf = async (client: ServerClient, setting: Setting, mailed: boolean): Promise<number> =>
+  (await madeMailing(client, setting, mailed)).mailing;
+
 /** Runs a whole batch on a real server: records to stored copies in the ledger, mailed with `--mail yes`. */
 export async function batchBench(): Promise<void> {
   const records = Number(option('records', '10000'));
@@ -128,41 +176,7 @@ export async function batchBench(): Promise<void> {
     });
     const serverId = await addMailServer(client, mailbag.smtp);
     await addSender(client, serverId, 'office@larkmere.example', mailbag.code);
-    const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'Form.pdf', setting.form);
-    const { fileId, excerpt } = await client.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
-      '/api/sources/files',
-      setting.file,
-      await setting.sheet(),
-    );
-    const readFrom = performance.now();
-    const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
-      fileIds: [fileId],
-      name: setting.file,
-      reading: { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) },
-    });
-    await client.until<{ state: string }>(`/api/sources/${sourceId}`, ({ state }) => state === 'ready', 120);
-    const readSeconds = (performance.now() - readFrom) / 1000;
-    const { id: mailing, version } = await client.send<{ id: number; version: number }>('POST', '/api/mailings', { name: 'Bench' });
-    const checkFrom = performance.now();
-    await client.send('PUT', `/api/mailings/${mailing}`, {
-      version,
-      plan: {
-        name: 'Bench',
-        packet: [template.id],
-        sourceId,
-        keyColumn: setting.key,
-        leftOut: [],
-        maps: { [template.id]: setting.map },
-        output: { folder: '2027', file: '{{ number }}.pdf' },
-        message: {
-          mailed,
-          addressColumn: setting.address,
-          recipient: 'Tenant {{ number }}',
-          subject: 'Copy {{ number }}',
-          body: 'See the attachment.',
-        },
-      },
-    });
+    const { mailing, readSeconds, checkFrom } = await madeMailing(client, setting, mailed);
     const { id: batch } = await client.send<{ id: number }>('POST', `/api/mailings/${mailing}/batches`);
     const checkSeconds = (performance.now() - checkFrom) / 1000;
     const from = performance.now();

@@ -1,6 +1,8 @@
 const benches: Record<string, () => Promise<void>> = {
   fill: async () => (await import('./fill.js')).fillBench(),
   sheet: async () => (await import('./sheet.js')).sheetBench(),
+  mail: async () => (await import('./mail.js')).mailBench(),
+  ledger: async () => (await import('./ledger.js')).ledgerBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

@@ -46,6 +46,7 @@ function byRecord<Copy extends { recordOrdinal: number }>(copies: readonly Copy[
 export class BatchesService implements OnApplicationBootstrap {
   private readonly logger = new Logger('batches');
   private readonly running = new Set<number>();
+  private readonly looked = new Set<number>();
   private readonly paces = new Map<number, { at: number; made: number; pace: number }>();
 
   constructor(
@@ -65,7 +66,13 @@ export class BatchesService implements OnApplicationBootstrap {
 
   async onApplicationBootstrap(): Promise<void> {
     this.live.events.subscribe(({ topic, id }) => {
-      if (topic === 'copies') void this.finishSending(id);
+      if (topic !== 'copies' || this.looked.has(id)) return;
+      // Many copies change at the same time; whether that was all is looked for once.
+      this.looked.add(id);
+      setTimeout(() => {
+        this.looked.delete(id);
+        void this.finishSending(id).catch((error: unknown) => this.logger.error(error));
+      }, 150);
     });
     const waiting = await this.batches.find({ select: { id: true }, where: RUNNING.map((state) => ({ state })) });
     for (const { id } of waiting) void this.run(id);

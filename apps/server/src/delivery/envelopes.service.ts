@@ -69,7 +69,7 @@ export class Envelopes {
     )) as [{ id: number }];
     await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
     if (kind === 'copies')
-      await manager.query(`UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0 WHERE id IN (${marks(copies)})`, [
+      await manager.query(`UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (${marks(copies)})`, [
         id,
         address.trim(),
         ...copies,
@@ -90,8 +90,12 @@ export class Envelopes {
   }
 }
 
-/** Copies that belong to a delivery. */
-export async function copiesOfDelivery(manager: EntityManager, id: number): Promise<number[]> {
+/** Copies that belong to a delivery. @param kind where it is known, one question less is asked */
+export async function copiesOfDelivery(manager: EntityManager, id: number, kind?: 'copies' | 'reminder'): Promise<number[]> {
+  if (kind === 'copies') {
+    const own = (await manager.query('SELECT id FROM copy WHERE deliveryId = ? ORDER BY position', [id])) as { id: number }[];
+    return own.map((one) => one.id);
+  }
   const rows = (await manager.query(
     'SELECT id, position FROM copy WHERE deliveryId = ? UNION SELECT copy.id, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY 2',
     [id, id],

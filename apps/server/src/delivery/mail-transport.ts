@@ -1,4 +1,3 @@
-import { PassThrough } from 'node:stream';
 import type { Readable, Writable } from 'node:stream';
 import type { MailAddress } from '@mailbag/core';
 import { oneLine, replyMeaning } from '@mailbag/core';
@@ -134,22 +133,19 @@ export class MailTransport {
 
   /** A stream that says, before anything runs through it, that the message is about to leave. */
   private gated(messageId: string, source: Readable): Readable {
-    const stream = new PassThrough();
-    const pipe = stream.pipe.bind(stream);
-    stream.pipe = <Destination extends NodeJS.WritableStream>(destination: Destination): Destination => {
+    const pipe = source.pipe.bind(source);
+    source.pipe = <Destination extends NodeJS.WritableStream>(destination: Destination): Destination => {
       const gate = this.gates.get(messageId) ?? (() => Promise.resolve());
       gate().then(
         () => {
           this.opened.add(messageId);
-          source.on('error', (error) => stream.destroy(error));
-          source.pipe(stream);
           pipe(destination as unknown as Writable);
         },
-        (error: Error) => stream.destroy(error),
+        (error: Error) => source.destroy(error),
       );
       return destination;
     };
-    return stream;
+    return source;
   }
 
   /** @param beforeData is waited for before the first byte of the message leaves */

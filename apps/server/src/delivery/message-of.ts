@@ -79,10 +79,12 @@ export function letterPattern({ plan, columns, templates }: FrozenMailing): Lett
       const data = dataOf(columns, { ...place, template: place.template || (templates[0]?.name ?? '') });
       const { subject: line, text, html } = render(data);
       const end = renderTail?.(data);
+      const whole = end ? `${html}\n${end.html}` : html;
       return {
         subject: line,
         text: end ? `${text}\n\n${end.text}` : text,
-        html: safeHtml(end ? `${html}\n${end.html}` : html),
+        // What was made from plain text is escaped as a whole.
+        html: isHtml ? safeHtml(whole) : whole,
         copyTo: withOthers ? copyTo(data) : [],
         blindCopyTo: withOthers ? blindCopyTo(data) : [],
       };

@@ -69,7 +69,7 @@ export async function recordOutcome(
   { restUntil, renew }: { restUntil: string | null; renew: () => Promise<void> },
 ): Promise<void> {
   const { id, attempts } = delivery;
-  const copies = await copiesOfDelivery(manager, id);
+  const copies = await copiesOfDelivery(manager, id, delivery.kind);
   const isReminder = delivery.kind === 'reminder';
   const change = async (event: Parameters<typeof changeCopies>[2], said: string): Promise<void> => {
     if (!isReminder) await changeCopies(manager, copies, event, { who: MAILBAG, said });
@@ -84,11 +84,13 @@ export async function recordOutcome(
       const main = new Set(delivery.address.toLowerCase().split(/[,;\s<>]+/));
       const waiting = refused.filter(({ address, forNow }) => forNow && main.has(address.toLowerCase()));
       const had = [...(delivery.accepted ? (JSON.parse(delivery.accepted) as string[]) : []), ...accepted];
-      await manager.query('UPDATE delivery SET accepted = ?, refused = ? WHERE id = ?', [
-        JSON.stringify(had),
-        refused.length > 0 ? JSON.stringify(refused) : null,
-        id,
-      ]);
+      // Only what has several recipients needs to remember who has it.
+      if (had.length > 1 || refused.length > 0)
+        await manager.query('UPDATE delivery SET accepted = ?, refused = ? WHERE id = ?', [
+          JSON.stringify(had),
+          refused.length > 0 ? JSON.stringify(refused) : null,
+          id,
+        ]);
       if (waiting.length > 0 && attempts < MOST_TRIES) {
         const words = `Accepted for ${accepted.join(', ')}; refused for now: ${listed(waiting)}`;
         await endClaim(manager, id, 'retrying', words, { nextTryAt: later() });
@@ -108,7 +110,9 @@ export async function recordOutcome(
       await endClaim(manager, id, 'sent', words);
       if (isReminder) return noteCopies(manager, copies, 'remind', { who: MAILBAG, said: words });
       await change('accept', words);
-      return refused.length > 0 ? trouble(...troubleOf(refused[0]!.said)) : trouble(null, null);
+      if (refused.length > 0) return trouble(...troubleOf(refused[0]!.said));
+      // At the first try there was no trouble yet.
+      return attempts > 1 ? trouble(null, null) : undefined;
     }
     case 'unknown':
       await endClaim(manager, id, 'unconfirmed', outcome.said);

@@ -36,7 +36,6 @@ export class Transactions {
 
 /** Runs an UPDATE and tells how many rows it changed, so that a guarded change can see whether it won. */
 export async function changed(manager: EntityManager, sql: string, parameters: unknown[]): Promise<number> {
-  await manager.query(sql, parameters);
-  const [row] = (await manager.query('SELECT changes() AS count')) as { count: number }[];
-  return row?.count ?? 0;
+  const rows = (await manager.query(`${sql} RETURNING 1`, parameters)) as unknown[];
+  return rows.length;
 }
