@@ -19,7 +19,14 @@ const needed = [
   { is: hasPostgres, packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
   { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'The database tests need MariaDB.' },
 ];
-const missing = needed.filter(({ is }) => !is());
+/** Programs of others that some tests use where they are: a mailbox, a print server, a mail program, another PDF reader. */
+const wanted = [
+  { is: () => existsSync('/usr/sbin/dovecot'), packages: ['dovecot-imapd'] },
+  { is: () => existsSync('/usr/sbin/cupsd'), packages: ['cups-daemon'] },
+  { is: () => existsSync('/usr/bin/swaks'), packages: ['swaks'] },
+  { is: () => existsSync('/usr/bin/qpdf'), packages: ['qpdf'] },
+];
+const missing = [...needed, ...wanted].filter(({ is }) => !is());
 if (missing.length > 0) {
   const isRoot = process.getuid?.() === 0;
   const apt = (...args) =>

@@ -117,3 +117,61 @@ test.each([
   expect(fields.find(({ name }) => name === 'permit.name')).toMatchObject({ value: 'Tenant 2' });
   expect(fields.every(({ flags }) => flags.includes('readOnly'))).toBe(isReadOnly);
 });
+
+/** Changes the plan of a mailing. */
+async function change(mailing: number, more: { output?: object; message?: object }): Promise<void> {
+  const { version, plan } = await mailbag.client.get<{ version: number; plan: { output: object; message: object } }>(
+    `/api/mailings/${mailing}`,
+  );
+  await mailbag.client.send('PUT', `/api/mailings/${mailing}`, {
+    version,
+    plan: { ...plan, output: { ...plan.output, ...more.output }, message: { ...plan.message, ...more.message } },
+  });
+}
+
+test('a combined file holds every copy with a bookmark, and the manifest the chosen metadata, which every copy is found by', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(7), { mailed: false, folder: 'combined' });
+  await change(mailing, { output: { combined: 'batch', duplex: true, metadata: ['Plot', 'Shed'] } });
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const batch = await client.until<Batch & { combined: string[] }>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  expect(batch.combined).toEqual([`Batch ${batch.number} Permits.pdf`]);
+  const bytes = await client.bytes(`/api/batches/${id}/combined/${encodeURIComponent(batch.combined[0]!)}`);
+  const pages = await readByOther(bytes);
+  // One page and a blank back each.
+  expect(pages).toHaveLength(14);
+  expect(pages.filter((_, index) => index % 2 === 0).map(({ text }) => /A-(\d+)/.exec(text)?.[1])).toEqual([
+    '1',
+    '2',
+    '3',
+    '4',
+    '5',
+    '6',
+    '7',
+  ]);
+  const csv = readFileSync(archived(`Manifests/Batch ${batch.number} Permits.csv`), 'utf8').split('\r\n');
+  expect(csv[0]!.endsWith(',Plot,Shed')).toBe(true);
+  expect(csv[1]).toMatch(/,A-1,no$/);
+  const [one] = JSON.parse(readFileSync(archived(`Manifests/Batch ${batch.number} Permits.json`), 'utf8')) as { metadata: object }[];
+  expect(one!.metadata).toEqual({ Plot: 'A-1', Shed: 'no' });
+  // A combined file would hold copies without their passwords.
+  await change(mailing, { output: { openPassword: '{{ plot }}' } });
+  await expect(client.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow('output-combined-password');
+});
+
+test('a copy that is not on disk what was meant stops the batch and is named; resumed, it is made again', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(10), { mailed: false, folder: 'readback' });
+  const [last] = (await client.get<{ rows: { id: number }[] }>('/api/copies?count=1')).rows;
+  // What is written to the third copy vanishes, as on a disk that lies.
+  symlinkSync('/dev/null', join(mailbag.data, 'spool', `copy-${last!.id + 3}.part`));
+  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const paused = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'paused');
+  const third = (await copiesOf(client, id)).find((copy) => copy.id === last!.id + 3)!;
+  expect(paused.error!.code).toBe('copy-differs');
+  expect(paused.error!.message).toContain(`Copy ${third.code} (${third.file}) does not hold what was meant`);
+  await client.send('POST', `/api/batches/${id}/resume`);
+  const done = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  expect(done.counts).toEqual({ made: 10 });
+  expect(readFileSync(archived(third.file)).length).toBeGreaterThan(1000);
+});

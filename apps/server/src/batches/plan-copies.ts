@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Cell, OutputPattern, SourceRecord } from '@mailbag/core';
-import { compilePattern, copyCode, outputPattern, pathKey, patternData, patternExtras, uniquePath } from '@mailbag/core';
+import { compilePattern, copyCode, outputPattern, pathKey, patternData, patternExtras, searchText, uniquePath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
@@ -210,8 +210,17 @@ export class PlanCopies {
     );
     const texts = planned.map((copy) => [
       copy.code,
-      [copy.code, copy.code.replace(/-/g, ''), copy.recipient, copy.address, copy.path, mailingName, copy.template.name, copy.search].join(
-        ' ',
+      searchText(
+        [
+          copy.code,
+          copy.code.replace(/-/g, ''),
+          copy.recipient,
+          copy.address,
+          copy.path,
+          mailingName,
+          copy.template.name,
+          copy.search,
+        ].join(' '),
       ),
     ]);
     await manager.query(

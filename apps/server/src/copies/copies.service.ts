@@ -11,7 +11,7 @@ import type {
   LedgerSort,
 } from '@mailbag/contract';
 import type { Cell, CopyState } from '@mailbag/core';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError, searchWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
 import { passwordPattern } from '../delivery/message-of.js';
@@ -26,13 +26,8 @@ const COUNTED = 10_000;
 /** Copies that a list, an export or an action goes over at once. */
 export const MOST_COPIES = 1_000_000;
 
-/** A text as FTS5 asks for it: every word as a beginning, quoted; single letters and digits as they are, since too much begins with them. */
-export const searchQuery = (text: string): string =>
-  text
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean)
-    .map((word) => ([...word].length === 1 ? `"${word}"` : `"${word}"*`))
-    .join(' ');
+/** Rows of a filter up to which each is looked up in the search, in place of looking up each of what the search finds. */
+const FEW = 3000;
 
 const orders: Record<LedgerSort, { by: string; after: string }> = {
   newest: { by: 'copy.id DESC', after: 'copy.id < ?1' },
@@ -51,6 +46,44 @@ export class CopiesService {
     private readonly transactions: Transactions,
     private readonly batches: FrozenBatches,
   ) {}
+
+  /**
+   * A text as FTS5 asks for it: every word as a beginning, quoted. A word that nothing else begins with is asked for as it is, which is much quicker
+   * when very many copies have it; single letters and digits too, since too much begins with them. Empty: there is nothing to look for.
+   */
+  private async searchQuery(text: string | undefined): Promise<string> {
+    const parts = await Promise.all(
+      searchWords(text ?? '').map(async (word) => {
+        if ([...word].length === 1) return `"${word}"`;
+        const [whole] = await this.transactions.read('SELECT 1 FROM copy_terms WHERE term = ? LIMIT 1', [word]);
+        // No token goes on with less than a digit; to begin there spares going through all places of the word itself.
+        const [longer] = whole
+          ? await this.transactions.read('SELECT 1 FROM copy_terms WHERE term >= ? AND term < ? LIMIT 1', [`${word}0`, `${word}\u{10ffff}`])
+          : [1];
+        return longer ? `"${word}"*` : `"${word}"`;
+      }),
+    );
+    return parts.join(' ');
+  }
+
+  /** Whether a filter leaves few copies by state, batch, mailing and template alone. */
+  private async leavesFew({ state, batch, mailing, template }: LedgerFilterQuery): Promise<boolean> {
+    if (state === undefined && batch === undefined && mailing === undefined && template === undefined) return false;
+    const { sql, parameters } = this.where(
+      {
+        ...(state && { state }),
+        ...(batch !== undefined && { batch }),
+        ...(mailing !== undefined && { mailing }),
+        ...(template !== undefined && { template }),
+      },
+      true,
+    );
+    const [row] = await this.transactions.read<{ count: number | null }>(
+      `SELECT SUM(count) AS count FROM copy_count AS copy WHERE ${sql}`,
+      parameters,
+    );
+    return (row?.count ?? 0) <= FEW;
+  }
 
   /** Conditions on rows of `copy`, the search left aside. */
   private where(query: LedgerFilterQuery, withState: boolean): { sql: string; parameters: unknown[] } {
@@ -81,12 +114,12 @@ export class CopiesService {
   /** @param most rows at most */
   private async rows(query: LedgerQuery, most: number): Promise<CopyRow[]> {
     const { sql, parameters } = this.where(query, true);
-    const search = query.text ? searchQuery(query.text) : '';
+    const search = await this.searchQuery(query.text);
     const order = orders[query.sort ?? 'newest'];
     const after = query.before === undefined ? '' : ` AND ${order.after.replaceAll('?1', '?')}`;
     const last = query.before === undefined ? [] : [query.before];
     let found: CopyRow[];
-    if (search && (query.sort ?? 'newest') === 'newest') {
+    if (search && (query.sort ?? 'newest') === 'newest' && !(await this.leavesFew(query))) {
       // The search itself runs from the newest on and ends when the page is full.
       const from = query.before === undefined ? '' : ' AND copy_words.rowid < ?';
       found = await this.transactions.read<CopyRow>(
@@ -94,7 +127,7 @@ export class CopiesService {
         [search, ...last, ...parameters, most],
       );
     } else {
-      const matching = search ? ' AND copy.id IN (SELECT rowid FROM copy_words WHERE copy_words MATCH ?)' : '';
+      const matching = search ? ' AND EXISTS (SELECT 1 FROM copy_words WHERE copy_words MATCH ? AND copy_words.rowid = copy.id)' : '';
       found = await this.transactions.read<CopyRow>(
         `SELECT ${COLUMNS} FROM copy WHERE ${sql}${matching}${after} ORDER BY ${order.by} LIMIT ?`,
         [...parameters, ...(search ? [search] : []), ...last, most],
@@ -117,16 +150,24 @@ export class CopiesService {
   /** How many copies there are, match, and are in each state (the state filter left aside). */
   async counts(query: LedgerFilterQuery): Promise<LedgerCounts> {
     const { sql, parameters } = this.where(query, false);
-    const search = query.text ? searchQuery(query.text) : '';
+    const search = await this.searchQuery(query.text);
     const [all] = await this.transactions.read<{ count: number | null }>('SELECT SUM(count) AS count FROM copy_count');
     let rows: { state: CopyState; count: number }[];
-    if (search) {
+    const { state: _, ...others } = query;
+    if (search && (await this.leavesFew(others))) {
+      rows = await this.transactions.read(
+        `SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} AND EXISTS (SELECT 1 FROM copy_words WHERE copy_words MATCH ? AND copy_words.rowid = copy.id) GROUP BY state`,
+        [...parameters, search],
+      );
+    } else if (search) {
       rows = await this.transactions.read(
         `SELECT state, COUNT(*) AS count FROM (SELECT copy.state FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE copy_words MATCH ? AND ${sql} ORDER BY copy_words.rowid DESC LIMIT ?) GROUP BY state`,
         [search, ...parameters, COUNTED + 1],
       );
     } else if (query.trouble !== undefined || query.from !== undefined || query.to !== undefined || query.paper) {
-      rows = await this.transactions.read(`SELECT state, COUNT(*) AS count FROM copy WHERE ${sql} GROUP BY state`, parameters);
+      // These indexes hold all that is asked for, which the planner does not always see.
+      const index = query.paper ? '' : query.trouble !== undefined ? 'INDEXED BY copy_trouble_counted' : 'INDEXED BY copy_by_since';
+      rows = await this.transactions.read(`SELECT state, COUNT(*) AS count FROM copy ${index} WHERE ${sql} GROUP BY state`, parameters);
     } else {
       rows = await this.transactions.read(
         `SELECT state, SUM(count) AS count FROM copy_count AS copy WHERE ${sql} GROUP BY state HAVING SUM(count) > 0`,
@@ -236,6 +277,6 @@ export class CopiesService {
 
   /** Copies found by any word on them, for Find. */
   async find(text: string, count: number): Promise<CopyRow[]> {
-    return searchQuery(text) ? (await this.page({ text, count })).rows : [];
+    return searchWords(text).length > 0 ? (await this.page({ text, count })).rows : [];
   }
 }

@@ -69,11 +69,10 @@ export class Envelopes {
     )) as [{ id: number }];
     await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
     if (kind === 'copies')
-      await manager.query(`UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (${marks(copies)})`, [
-        id,
-        address.trim(),
-        ...copies,
-      ]);
+      await manager.query(
+        `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (${marks(copies)})`,
+        [id, address.trim(), ...copies],
+      );
     else
       await manager.query(
         `INSERT INTO delivery_copy (deliveryId, copyId) VALUES ${copies.map(() => '(?, ?)').join(', ')}`,

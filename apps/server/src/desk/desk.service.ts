@@ -13,6 +13,8 @@ const DAYS = 21;
 /** What a person should see first. */
 @Injectable()
 export class DeskService {
+  private readonly counted = new Map<string, DeskAnswer['days'][number]>();
+
   constructor(
     private readonly transactions: Transactions,
     private readonly batches: BatchesService,
@@ -36,11 +38,21 @@ export class DeskService {
 
   private async needs(running: DeskAnswer['running']): Promise<Need[]> {
     const needs: Need[] = [];
-    const byState = async (state: string): Promise<{ mailingId: number; mailingName: string; count: number; said: string | null }[]> =>
-      this.transactions.read(
-        `SELECT copy.mailingId, copy.mailingName, COUNT(*) AS count, MAX(delivery.said) AS said FROM copy LEFT JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.state = ? GROUP BY copy.mailingId ORDER BY count DESC`,
+    const byState = async (state: string): Promise<{ mailingId: number; mailingName: string; count: number; said: string | null }[]> => {
+      const rows = await this.transactions.read<{ mailingId: number; count: number }>(
+        'SELECT mailingId, SUM(count) AS count FROM copy_count WHERE state = ? GROUP BY mailingId HAVING SUM(count) > 0 ORDER BY count DESC',
         [state],
       );
+      return Promise.all(
+        rows.map(async (row) => {
+          const [last] = await this.transactions.read<{ mailingName: string; said: string | null }>(
+            'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
+            [row.mailingId, state],
+          );
+          return { ...row, mailingName: last?.mailingName ?? '', said: last?.said ?? null };
+        }),
+      );
+    };
     for (const { mailingId, mailingName, count, said } of await byState('bounced')) {
       needs.push({ kind: 'bounced', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=bounced&mailing=${mailingId}` });
     }
@@ -112,12 +124,12 @@ export class DeskService {
 
   private async progress(): Promise<DeskAnswer['mailings']> {
     const rows = await this.transactions.read<{ id: number; name: string; state: string | null; count: number }>(
-      'SELECT mailing.id, mailing.name, copy.state, COUNT(copy.id) AS count FROM mailing LEFT JOIN copy ON copy.mailingId = mailing.id GROUP BY mailing.id, copy.state ORDER BY mailing.updatedAt DESC',
+      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
     );
     const byId = new Map<number, DeskAnswer['mailings'][number]>();
     for (const { id, name, state, count } of rows) {
       const known = byId.get(id) ?? { id, name, copies: 0, counts: {} };
-      if (state) {
+      if (state && count > 0) {
         known.counts[state] = count;
         known.copies += count;
       }
@@ -126,14 +138,18 @@ export class DeskService {
     return [...byId.values()].slice(0, 12);
   }
 
+  /** What happened on each of the last days. Days that are over change no more, so they are counted once. */
   private async days(): Promise<DeskAnswer['days']> {
-    const first = new Date(Date.now() - (DAYS - 1) * 86_400_000).toISOString().slice(0, 10);
+    const today = Date.parse(new Date().toISOString().slice(0, 10));
+    const days = Array.from({ length: DAYS }, (_, index) => new Date(today - (DAYS - 1 - index) * 86_400_000).toISOString().slice(0, 10));
+    const open = days.filter((day) => !this.counted.has(day));
     const rows = await this.transactions.read<{ day: string; event: string; count: number }>(
       "SELECT substr(at, 1, 10) AS day, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY day, event",
-      [first],
+      [open[0] ?? days.at(-1)!],
     );
-    return Array.from({ length: DAYS }, (_, index) => {
-      const day = new Date(Date.parse(first) + index * 86_400_000).toISOString().slice(0, 10);
+    const found = days.map((day): DeskAnswer['days'][number] => {
+      const known = this.counted.get(day);
+      if (known) return known;
       const count = (event: string): number => rows.find((row) => row.day === day && row.event === event)?.count ?? 0;
       return {
         day,
@@ -144,6 +160,10 @@ export class DeskService {
         returned: count('return'),
       };
     });
+    // The day before may still be written to by a clock that was set back a little.
+    for (const one of found.slice(0, -2)) this.counted.set(one.day, one);
+    if (this.counted.size > DAYS * 2) for (const day of this.counted.keys()) if (!days.includes(day)) this.counted.delete(day);
+    return found;
   }
 
   private async recent(): Promise<DeskAnswer['recent']> {

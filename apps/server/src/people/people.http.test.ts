@@ -108,6 +108,9 @@ test('who may not see values gets neither records nor copies, and passwords only
     '/api/copies/copies.zip',
   ])
     await expect(blind.get(path)).rejects.toThrow('account-values-hidden');
+  // Examples in the columns are values too.
+  expect(JSON.stringify(await mailbag.client.get(`/api/mailings/${mailing}`))).toContain('quist@example.org');
+  expect(JSON.stringify(await blind.get(`/api/mailings/${mailing}`))).not.toContain('quist@example.org');
   await expect(blind.send('POST', `/api/copies/${copy!.id}/password`)).rejects.toThrow('account-passwords-hidden');
   expect(await mailbag.client.send('POST', `/api/copies/${copy!.id}/password`)).toEqual({ password: 'P-1Quist' });
   const history = await mailbag.client.get<{ who: string; action: string }[]>('/api/history?text=password');

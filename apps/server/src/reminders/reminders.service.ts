@@ -38,7 +38,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
   onApplicationBootstrap(): void {
     this.timer = setInterval(
       () => void this.bySchedule().catch((error: unknown) => this.logger.error(error)),
-      Math.max(2000, HOUR * config.retryPace),
+      Math.max(1000, HOUR * config.reminderPace),
     );
   }
   beforeApplicationShutdown(): void {

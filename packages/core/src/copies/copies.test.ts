@@ -1,5 +1,6 @@
 import { checkCharacter, copyCode, isCopyCode } from './code.js';
 import { pathKey, safeFileName, safeFolders, safeName, uniquePath } from './file-name.js';
+import { searchText, searchWords } from './search-words.js';
 import type { CopyState } from './states.js';
 import { copyEvents, copyLaw, copyStates, nextCopyState } from './states.js';
 
@@ -73,4 +74,14 @@ describe('the law of states', () => {
     }
     expect(reached).toEqual(new Set(copyStates));
   });
+});
+
+test.each([
+  ['Łucja Ørsted', 'lucja', 'orsted'],
+  ['Straße 12', 'strasse', '12'],
+  ['Zoë Ó Derry', 'zoe', 'derry'],
+  ['Þóra', 'thora', 'thora'],
+])('%p is found by %p and %p, as people type it', (text, ...typed) => {
+  const found = new Set(searchWords(searchText(text)));
+  for (const word of typed) expect(found).toContain(word);
 });

@@ -47,6 +47,7 @@ const steps = [
   `ALTER TABLE copy ADD COLUMN metadata TEXT`,
   `ALTER TABLE copy ADD COLUMN isProtected INTEGER NOT NULL DEFAULT 0`,
   `CREATE INDEX copy_by_trouble ON copy (trouble, id) WHERE trouble IS NOT NULL`,
+  `CREATE INDEX copy_trouble_counted ON copy (trouble, state, mailingId, batchId, templateId, since) WHERE trouble IS NOT NULL`,
   `CREATE INDEX copy_by_since ON copy (since, state, mailingId, batchId, templateId)`,
   `CREATE INDEX copy_by_recipient ON copy (recipient COLLATE NOCASE, id)`,
   `CREATE INDEX copy_by_template ON copy (templateId, id)`,
@@ -54,6 +55,8 @@ const steps = [
   `CREATE VIRTUAL TABLE copy_words USING fts5(text, tokenize = "unicode61 remove_diacritics 2", prefix = '2 3', detail = 'none', columnsize = 0)`,
   `INSERT INTO copy_words (rowid, text) SELECT rowid, text FROM copy_search`,
   `DROP TABLE copy_search`,
+  // Which words there are at all: asked before a word is looked for as a beginning.
+  `CREATE VIRTUAL TABLE copy_terms USING fts5vocab(copy_words, instance)`,
   `CREATE INDEX copy_for_paper ON copy (state, wantsPaper, mailingId)`,
   // How many copies are in each state of each batch, kept by the changes themselves, so that a ledger of a million is counted at once.
   `CREATE TABLE copy_count (batchId INTEGER NOT NULL, mailingId INTEGER NOT NULL, templateId INTEGER NOT NULL, state TEXT NOT NULL, count INTEGER NOT NULL, PRIMARY KEY (batchId, mailingId, templateId, state)) WITHOUT ROWID`,
@@ -100,6 +103,7 @@ export class DeliveryAndLedger1764200000000 implements MigrationInterface {
     for (const trigger of ['copy_counted', 'copy_recounted', 'copy_uncounted']) await runner.query(`DROP TRIGGER ${trigger}`);
     for (const index of [
       'copy_by_trouble',
+      'copy_trouble_counted',
       'copy_by_since',
       'copy_by_recipient',
       'copy_by_template',
@@ -132,6 +136,7 @@ export class DeliveryAndLedger1764200000000 implements MigrationInterface {
     await runner.query('CREATE INDEX delivery_due ON delivery (state, held, nextTryAt)');
     await runner.query('CREATE VIRTUAL TABLE copy_search USING fts5(text, tokenize = "unicode61 remove_diacritics 2")');
     await runner.query('INSERT INTO copy_search (rowid, text) SELECT rowid, text FROM copy_words');
+    await runner.query('DROP TABLE copy_terms');
     await runner.query('DROP TABLE copy_words');
     for (const table of [
       'history',

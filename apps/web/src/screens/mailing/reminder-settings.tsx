@@ -1,6 +1,7 @@
 import type { MailingPlan } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { BellRing } from 'lucide-react';
+import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
@@ -44,7 +45,8 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
         <h2 style={{ flex: 1 }}>Reminders</h2>
         {data && (
           <Small>
-            {counted(data.out, 'recipient')} not back · {data.reminded} reminded
+            <Link to={`/ledger?mailing=${mailing.id}&state=sent`}>{counted(data.out, 'recipient')} not back</Link> · {data.reminded}{' '}
+            reminded
           </Small>
         )}
       </Row>

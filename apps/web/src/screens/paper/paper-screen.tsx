@@ -70,6 +70,9 @@ const reasonWords: Record<PaperReason, string> = {
   asked: 'ask for paper',
 };
 
+/** The list behind each count. */
+const lists: Record<PaperReason, string> = { 'no-address': 'state=made', bounced: 'state=bounced', asked: 'paper=yes' };
+
 /** What waits for paper, and the making of a run. */
 function Gather() {
   const navigate = useNavigate();
@@ -112,12 +115,23 @@ function Gather() {
           )}
           <Stack $gap={6}>
             {(Object.keys(reasonWords) as PaperReason[]).map((reason) => (
-              <Toggled
-                key={reason}
-                label={`${data.byReason[reason]} ${reasonWords[reason]}`}
-                value={reasons.includes(reason)}
-                onChange={(isOn) => setReasons(isOn ? [...reasons, reason] : reasons.filter((one) => one !== reason))}
-              />
+              <Row key={reason}>
+                <div style={{ flex: 1 }}>
+                  <Toggled
+                    label={`${data.byReason[reason]} ${reasonWords[reason]}`}
+                    value={reasons.includes(reason)}
+                    onChange={(isOn) => setReasons(isOn ? [...reasons, reason] : reasons.filter((one) => one !== reason))}
+                  />
+                </div>
+                {data.byReason[reason] > 0 && (
+                  <Link
+                    to={`/ledger?${lists[reason]}${mailing === null ? '' : `&mailing=${mailing}`}`}
+                    aria-label={`Show those that ${reasonWords[reason]}`}
+                  >
+                    <Small>show</Small>
+                  </Link>
+                )}
+              </Row>
             ))}
           </Stack>
           <Toggled label="Address sheets for the window" value={addressSheets} onChange={setAddressSheets} />
