@@ -3,9 +3,10 @@ import { patternExtras } from '@mailbag/core';
 import { Braces } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
-import { color, font, shadow } from '../../theme';
+import { color } from '../../theme';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
+import { Offers } from '../../ui/offers';
 
 const Frame = styled.div`
   position: relative;
@@ -19,37 +20,6 @@ const Corner = styled.div`
   gap: 4px;
   color: ${color.faded};
 `;
-const Offers = styled.ul`
-  position: absolute;
-  z-index: 20;
-  left: 0;
-  top: 100%;
-  margin: 2px 0 0;
-  padding: 4px;
-  list-style: none;
-  background: ${color.sheet};
-  border: 1px solid ${color.line};
-  border-radius: 6px;
-  box-shadow: ${shadow};
-  max-height: 220px;
-  overflow: auto;
-  min-width: 260px;
-  & > li {
-    padding: 4px 8px;
-    border-radius: 4px;
-    cursor: pointer;
-  }
-  & > li[aria-selected='true'] {
-    background: ${color.plumWash};
-  }
-  & code {
-    font-family: ${font.mono};
-    font-size: 12px;
-    color: ${color.faded};
-    margin-left: 6px;
-  }
-`;
-
 export const extraWords: Record<(typeof patternExtras)[number], string> = {
   code: 'Copy code',
   template: 'Name of the template',
@@ -144,22 +114,12 @@ export function PatternInput({
         />
       </Corner>
       {offers.length > 0 && (
-        <Offers role="listbox" aria-label="Columns">
-          {offers.map((offer, index) => (
-            <li
-              key={offer.slug}
-              role="option"
-              aria-selected={index === at}
-              onMouseDown={(event) => {
-                event.preventDefault();
-                insert(offer.slug, open!.from, input.current?.selectionStart ?? value.length);
-              }}
-            >
-              {offer.text}
-              <code>{offer.slug}</code>
-            </li>
-          ))}
-        </Offers>
+        <Offers
+          items={offers}
+          chosen={at}
+          onChoose={({ slug }) => insert(slug, open!.from, input.current?.selectionStart ?? value.length)}
+          style={{ position: 'absolute', left: 0, top: '100%' }}
+        />
       )}
     </Frame>
   );

@@ -6,12 +6,14 @@ import { Bold, Heading2, Italic, Link2, Link2Off, List, ListOrdered, Quote, Redo
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ComponentType } from 'react';
 import styled from 'styled-components';
-import { color, font, shadow } from '../../theme';
+import { color, font } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { FieldLabel, Help, Wrong } from '../../ui/field';
 import { TextInput } from '../../ui/field';
 import { Row } from '../../ui/layout';
+import type { Offer } from '../../ui/offers';
+import { Offers } from '../../ui/offers';
 import { fromEditor, toEditor } from './rich-text';
 
 const Frame = styled.div`
@@ -73,43 +75,10 @@ const Tools = styled(Row)`
     flex: 1;
   }
 `;
-const Offers = styled.ul`
-  position: fixed;
-  z-index: 30;
-  margin: 0;
-  padding: 4px;
-  list-style: none;
-  background: ${color.sheet};
-  border: 1px solid ${color.line};
-  border-radius: 6px;
-  box-shadow: ${shadow};
-  max-height: 220px;
-  overflow: auto;
-  min-width: 220px;
-  & > li {
-    padding: 4px 8px;
-    border-radius: 4px;
-    cursor: pointer;
-  }
-  & > li[aria-selected='true'] {
-    background: ${color.plumWash};
-  }
-  & code {
-    margin-left: 6px;
-    font-size: 12px;
-    color: ${color.faded};
-  }
-`;
-
-/** What can be put in: a column, or what every message knows. */
-export interface Insertable {
-  slug: string;
-  text: string;
-}
 interface Offering {
-  items: Insertable[];
+  items: Offer[];
   at: { left: number; top: number };
-  choose: (item: Insertable) => void;
+  choose: (item: Offer) => void;
 }
 
 function Tool({
@@ -187,7 +156,7 @@ export default function RichEditor({
   /** HTML with columns as `{{ plot }}`. */
   value: string;
   onChange: (value: string) => void;
-  insertables: readonly Insertable[];
+  insertables: readonly Offer[];
   error?: string | null;
   help?: string;
 }) {
@@ -234,7 +203,7 @@ export default function RichEditor({
               clientRect,
               command,
             }: {
-              items: Insertable[];
+              items: Offer[];
               clientRect?: (() => DOMRect | null) | null;
               command: (item: { id: string }) => void;
             }): void => {
@@ -336,22 +305,7 @@ export default function RichEditor({
       {help && !error && <Help>{help}</Help>}
       {error && <Wrong>{error}</Wrong>}
       {offering && offering.items.length > 0 && (
-        <Offers role="listbox" aria-label="Columns" style={offering.at}>
-          {offering.items.map((item, index) => (
-            <li
-              key={item.slug}
-              role="option"
-              aria-selected={index === chosen}
-              onMouseDown={(event) => {
-                event.preventDefault();
-                offering.choose(item);
-              }}
-            >
-              {item.text}
-              <code>{item.slug}</code>
-            </li>
-          ))}
-        </Offers>
+        <Offers items={offering.items} chosen={chosen} onChoose={offering.choose} style={{ position: 'fixed', ...offering.at }} />
       )}
     </Frame>
   );

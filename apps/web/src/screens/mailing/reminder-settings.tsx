@@ -10,9 +10,10 @@ import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Fields } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
-import { TextInput, Toggled } from '../../ui/field';
+import { Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { NumberInput } from '../../ui/special-input';
 
 type Reminder = NonNullable<MailingPlan['message']['reminder']>;
 const fresh = (plan: MailingPlan): Reminder => ({
@@ -70,16 +71,8 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
           <PatternInput label="Text of the reminder" rows={8} value={reminder.body} columns={columns} onChange={(body) => set({ body })} />
           <Toggled label="The copies go along again" value={reminder.attach} onChange={(attach) => set({ attach })} />
           <Fields $columns="110px 110px 1fr">
-            <TextInput
-              label="After days"
-              value={String(reminder.afterDays)}
-              onChange={(text) => set({ afterDays: Math.max(1, Number(text.replace(/\D/g, '') || 1)) })}
-            />
-            <TextInput
-              label="At most"
-              value={String(reminder.most)}
-              onChange={(text) => set({ most: Math.min(10, Math.max(1, Number(text.replace(/\D/g, '') || 1))) })}
-            />
+            <NumberInput label="After days" value={reminder.afterDays} onChange={(afterDays) => set({ afterDays })} least={1} most={365} />
+            <NumberInput label="At most" value={reminder.most} onChange={(most) => set({ most })} least={1} most={10} />
             <div style={{ paddingTop: 20 }}>
               <Toggled label="By itself" value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
             </div>

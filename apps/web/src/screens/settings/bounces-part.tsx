@@ -9,8 +9,10 @@ import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Loading, Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
+import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 interface Report {
@@ -57,13 +59,7 @@ export function BouncesPart() {
   const set = (part: Partial<typeof form>): void => setForm((before) => (before ? { ...before, ...part } : before));
   return (
     <Columns $columns="minmax(0, 560px) minmax(0, 1fr)">
-      <Padded
-        as="form"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault();
-          save.mutate(undefined);
-        }}
-      >
+      <FormCard onSubmit={() => save.mutate(undefined)}>
         <h2>Where bounces go</h2>
         <TextInput
           label="Bounce address"
@@ -82,19 +78,12 @@ export function BouncesPart() {
             mono
             help="Empty: no mailbox is read."
           />
-          <TextInput label="Port" value={String(form.port)} onChange={(text) => set({ port: Number(text.replace(/\D/g, '') || 0) })} />
+          <NumberInput label="Port" value={form.port} onChange={(port) => set({ port })} most={65_535} />
           <TextInput label="Folder" value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
         </Fields>
         <Fields>
           <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
-          <TextInput
-            label="Password"
-            type="password"
-            autoComplete="new-password"
-            value={form.password}
-            onChange={(password) => set({ password })}
-            placeholder={data.hasPassword ? 'stays as it is' : ''}
-          />
+          <SecretInput value={form.password} onChange={(password) => set({ password })} isKept={data.hasPassword} />
         </Fields>
         <Row $gap={16}>
           <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />
@@ -108,12 +97,7 @@ export function BouncesPart() {
         </Row>
         <h2>Own port</h2>
         <Fields $columns="120px 1fr">
-          <TextInput
-            label="SMTP port"
-            value={String(form.smtpPort)}
-            onChange={(text) => set({ smtpPort: Number(text.replace(/\D/g, '') || 0) })}
-            help="0: none"
-          />
+          <NumberInput label="SMTP port" value={form.smtpPort} onChange={(smtpPort) => set({ smtpPort })} most={65_535} help="0: none" />
           <Small style={{ paddingTop: 22 }}>
             {data.listening
               ? `Bounces are taken on port ${data.listening}.`
@@ -136,7 +120,7 @@ export function BouncesPart() {
             </Button>
           )}
         </Row>
-      </Padded>
+      </FormCard>
       <Padded style={{ gap: 4 }}>
         <h2>What came in last</h2>
         {reports?.length === 0 && (

@@ -5,11 +5,12 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { counted, when } from '../../features/when';
 import { Button } from '../../ui/button';
-import { Columns, Fields, Padded } from '../../ui/columns';
+import { Columns, Fields } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
-import { TextInput } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Loading, Row, Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { NumberInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 /** How long records and copies are kept. */
@@ -24,23 +25,12 @@ export function KeepingPart() {
   const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
   if (!data || !form) return <Loading what="how long things are kept" />;
   const days = (label: string, part: 'recordDays' | 'copyDays', help: string) => (
-    <TextInput
-      label={label}
-      value={String(form[part])}
-      onChange={(text) => setForm({ ...form, [part]: Number(text.replace(/\D/g, '') || 0) })}
-      help={help}
-    />
+    <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} most={36_500} help={help} />
   );
   const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays;
   return (
     <Columns>
-      <Padded
-        as="form"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault();
-          save.mutate(undefined);
-        }}
-      >
+      <FormCard onSubmit={() => save.mutate(undefined)}>
         <h2>How long things are kept</h2>
         <Fields>
           {days(
@@ -78,7 +68,7 @@ export function KeepingPart() {
             </Confirm>
           )}
         </Row>
-      </Padded>
+      </FormCard>
     </Columns>
   );
 }

@@ -77,8 +77,9 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
 
 /** Mail servers, and who mail comes from. */
 export function MailPart() {
-  const { data: servers } = useQuery(queries.mailServers());
-  const { data: senders } = useQuery(queries.senders());
+  const { data: servers, refetch: refetchServers } = useQuery(queries.mailServers());
+  const { data: senders, refetch: refetchSenders } = useQuery(queries.senders());
+  const refresh = (): Promise<unknown> => Promise.all([refetchServers(), refetchSenders()]);
   const { data: rules } = useQuery(queries.mailRules());
   const { data: account } = useQuery(queries.account());
   const [editing, setEditing] = useState<{ server: MailServerAnswer | null } | { sender: SenderAnswer | null } | null>(null);
@@ -92,9 +93,6 @@ export function MailPart() {
     (id: number) => api.remove(`/api/mail-servers/${id}`).then(() => null),
     () => void refresh(),
   );
-  const { refetch: refetchServers } = useQuery(queries.mailServers());
-  const { refetch: refetchSenders } = useQuery(queries.senders());
-  const refresh = (): Promise<unknown> => Promise.all([refetchServers(), refetchSenders()]);
   if (!servers || !senders || !rules) return <Loading what="the senders" />;
   const mayChange = account?.account?.role === 'administrator';
   const error = removeSender.error ?? removeServer.error;

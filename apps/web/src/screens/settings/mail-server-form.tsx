@@ -7,10 +7,12 @@ import { queries } from '../../api/queries';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Fields, Padded } from '../../ui/columns';
+import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 const fresh = {
@@ -68,12 +70,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
     onClose,
   );
   const number = (label: string, key: 'port' | 'perMinute' | 'perHour' | 'perDomainMinute' | 'connections' | 'limitMb', help?: string) => (
-    <TextInput
-      label={label}
-      value={String(form[key])}
-      onChange={(text) => set({ [key]: Number(text.replace(/\D/g, '') || 0) })}
-      {...(help ? { help } : {})}
-    />
+    <NumberInput label={label} value={form[key]} onChange={(value) => set({ [key]: value })} {...(help ? { help } : {})} />
   );
   const isWhole =
     form.name.trim() !== '' &&
@@ -81,13 +78,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
     form.port > 0 &&
     (!form.hours || (first !== null && last !== null && form.hours.days.length > 0));
   return (
-    <Padded
-      as="form"
-      onSubmit={(event: React.FormEvent) => {
-        event.preventDefault();
-        save.mutate(undefined);
-      }}
-    >
+    <FormCard onSubmit={() => save.mutate(undefined)}>
       <h2>{server ? `Change ${server.name}` : 'A new mail server'}</h2>
       <Fields $columns="1.2fr 1.6fr 84px">
         <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Our mail server" autoFocus />
@@ -115,15 +106,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
           )}
         </div>
         <TextInput label="User" value={form.user} onChange={(user) => set({ user })} help="Empty: no sign-in." />
-        <TextInput
-          label="Password"
-          type="password"
-          autoComplete="new-password"
-          value={form.password}
-          onChange={(next) => set({ password: next })}
-          placeholder={server?.hasPassword ? 'stays as it is' : ''}
-          help="Kept encrypted and never shown again."
-        />
+        <SecretInput value={form.password} onChange={(next) => set({ password: next })} isKept={server?.hasPassword ?? false} />
       </Fields>
       <Fields $columns="repeat(5, 1fr)">
         {number('A minute', 'perMinute', '0: no limit')}
@@ -207,6 +190,6 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
           Leave it
         </Button>
       </Row>
-    </Padded>
+    </FormCard>
   );
 }

@@ -6,6 +6,7 @@ import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Loading, Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
@@ -34,13 +35,7 @@ export function PaperPart() {
   if (!form || !printers) return <Loading what="the printers" />;
   return (
     <Columns $columns="minmax(0, 480px) minmax(0, 520px)">
-      <Padded
-        as="form"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault();
-          saveOffice.mutate(undefined);
-        }}
-      >
+      <FormCard onSubmit={() => saveOffice.mutate(undefined)}>
         <h2>The office</h2>
         <TextInput
           label="Return line"
@@ -62,7 +57,7 @@ export function PaperPart() {
           </Button>
           {saveOffice.isSuccess && <Small>Saved.</Small>}
         </Row>
-      </Padded>
+      </FormCard>
       <Padded>
         <h2>Printers</h2>
         {printers.length === 0 && <Small>No printer yet. Print runs can be downloaded all the same and printed with any program.</Small>}

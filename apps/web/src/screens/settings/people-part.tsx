@@ -9,6 +9,7 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Loading, Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
@@ -125,13 +126,7 @@ export function PeoplePart() {
           </ListLine>
         ))}
       </Padded>
-      <Padded
-        as="form"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault();
-          invite.mutate();
-        }}
-      >
+      <FormCard onSubmit={() => invite.mutate()}>
         <h2>Invite somebody</h2>
         <Fields>
           <TextInput label="Name" value={form.name} onChange={(name) => setForm({ ...form, name })} />
@@ -152,7 +147,7 @@ export function PeoplePart() {
             Invite
           </Button>
         </Row>
-      </Padded>
+      </FormCard>
     </Columns>
   );
 }

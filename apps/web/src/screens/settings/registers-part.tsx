@@ -11,8 +11,10 @@ import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
 import { TextInput, Toggled } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
+import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 const kindWords: Record<RegisterKind, { text: string; detail: string }> = {
@@ -48,13 +50,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
     onClose,
   );
   return (
-    <Padded
-      as="form"
-      onSubmit={(event: React.FormEvent) => {
-        event.preventDefault();
-        save.mutate(undefined);
-      }}
-    >
+    <FormCard onSubmit={() => save.mutate(undefined)}>
       <h2>{register ? `Change ${register.name}` : 'A new register'}</h2>
       <Fields>
         <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Town records" autoFocus />
@@ -68,7 +64,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       {isServer(form.kind) && (
         <Fields $columns="2fr 84px 1.4fr">
           <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} mono />
-          <TextInput label="Port" value={String(form.port)} onChange={(text) => set({ port: Number(text.replace(/\D/g, '') || 0) })} />
+          <NumberInput label="Port" value={form.port} onChange={(port) => set({ port })} most={65_535} />
           <TextInput label="Database" value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
         </Fields>
       )}
@@ -85,15 +81,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       {(isServer(form.kind) || form.kind === 'webdav') && (
         <Fields>
           <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
-          <TextInput
-            label="Password"
-            type="password"
-            autoComplete="new-password"
-            value={form.password}
-            onChange={(next) => set({ password: next })}
-            placeholder={register?.hasPassword ? 'stays as it is' : ''}
-            help="Kept encrypted and never shown again."
-          />
+          <SecretInput value={form.password} onChange={(next) => set({ password: next })} isKept={register?.hasPassword ?? false} />
         </Fields>
       )}
       <Row $gap={16}>
@@ -109,20 +97,19 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
           Leave it
         </Button>
       </Row>
-    </Padded>
+    </FormCard>
   );
 }
 
 /** Outside stores that are told of every copy. */
 export function RegistersPart() {
-  const { data } = useQuery({ ...queries.registers(), refetchInterval: 5000 });
+  const { data, refetch } = useQuery({ ...queries.registers(), refetchInterval: 5000 });
   const [editing, setEditing] = useState<{ register: RegisterAnswer | null } | null>(null);
   const remove = useSaving(
     ['nothing'],
     (id: number) => api.remove(`/api/registers/${id}`).then(() => null),
     () => void refetch(),
   );
-  const { refetch } = useQuery(queries.registers());
   if (!data) return <Loading what="the registers" />;
   return (
     <Columns>

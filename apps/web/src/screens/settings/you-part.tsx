@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { Columns, Padded } from '../../ui/columns';
+import { Columns } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
 import { Loading, Row, Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 
@@ -22,13 +23,7 @@ export function YouPart() {
   const { name, email, role } = data.account;
   return (
     <Columns $columns="minmax(0, 420px)">
-      <Padded
-        as="form"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault();
-          change.mutate();
-        }}
-      >
+      <FormCard onSubmit={() => change.mutate()}>
         <h2>{name}</h2>
         <Small>
           {email} · {role}
@@ -51,7 +46,7 @@ export function YouPart() {
           </Button>
           <Button onPress={() => signOut.mutate()}>Sign out elsewhere</Button>
         </Row>
-      </Padded>
+      </FormCard>
     </Columns>
   );
 }
