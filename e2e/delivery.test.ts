@@ -144,14 +144,12 @@ step('a viewer is invited, chooses a password, sees copies but no values, and ch
   await page.getByLabel('Choose a password').fill('a sentence to remember');
   await button('Go in').click();
   await page.getByRole('heading', { name: 'Needs you' }).waitFor();
-  await page.goto(`${mailbag.address}/ledger?state=bounced`);
-  await page
-    .getByRole('row', { name: /bounced/ })
-    .first()
-    .click();
+  await page.goto(`${mailbag.address}/ledger?state=sent`);
+  await page.getByRole('row', { name: /sent/ }).first().click();
   const side = page.getByRole('complementary', { name: 'Copy' });
   await side.getByText(/^The record as it was/).click();
   await side.getByText('Your account does not show values of records.').waitFor();
-  await button('To paper', side).click();
-  await side.getByText('That is for operators.').waitFor();
+  await button(/^Withdraw \d+ copies/).click();
+  await button('Withdraw', page.getByRole('alertdialog')).click();
+  await page.getByText('That is for operators.').waitFor();
 });

@@ -40,7 +40,7 @@ interface Copy {
 async function mailed(folder: string, names: readonly string[]): Promise<{ batch: number; of: (name: string) => Promise<Copy> }> {
   const { client } = mailbag;
   const rows = names.map((name, index): [string, string, string, string] => [
-    `${folder}-${index}`,
+    `B-${index}`,
     `T ${index}`,
     `${name}.t@example.org`,
     'no',

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { MailbagError, RateKeeper, isMailbagError, minutesUntilOpen } from '@mailbag/core';
+import { MOST_TRIES, MailbagError, RateKeeper, isMailbagError, minutesUntilOpen, retryDelay } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
@@ -20,6 +20,7 @@ import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
 /** Milliseconds between looks for deliveries that are due. */
 const LOOK = 400;
 const MINUTE = 60_000;
+const LONGEST_REST = retryDelay(MOST_TRIES) + MINUTE;
 /** Connections lost one after the other, without a message between, after which the server itself is taken to fail. */
 const LOST_IN_A_ROW = 8;
 const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
@@ -179,6 +180,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   private isClosed(lane: Lane, now: number): boolean {
+    // Nothing waits longer than the longest rest; a time that lies further ahead comes from a clock that was set back.
+    if (lane.waitUntil > now + LONGEST_REST) lane.waitUntil = now;
     if (lane.waitUntil > now) return true;
     const local = DateTime.local();
     const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
@@ -233,10 +236,18 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       ])) as { id: number; domain: string }[];
       if (rows.length === 0) return null;
       const ids: number[] = [];
+      const waiting = new Set<string>();
       for (const { id, domain } of rows) {
+        if (lane.rates.waitAny(lane.server.limits, at) > 0) break;
+        if (waiting.has(domain)) continue;
         const wait = lane.rates.wait(lane.server.limits, domain, at);
         if (wait > 0) {
-          await manager.query('UPDATE delivery SET nextTryAt = ? WHERE id = ?', [new Date(at + wait).toISOString(), id]);
+          // All that is due for this domain waits, however much it is.
+          waiting.add(domain);
+          await manager.query(
+            "UPDATE delivery SET nextTryAt = ? WHERE serverId = ? AND domain = ? AND state IN ('queued', 'retrying') AND held = 0 AND nextTryAt <= ?",
+            [new Date(at + wait).toISOString(), lane.server.id, domain, now],
+          );
           continue;
         }
         const won = await changed(
@@ -333,7 +344,10 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   /** Holds the deliveries of a batch back, or lets them go on. */
   async hold(manager: EntityManager, batchId: number, held: boolean): Promise<void> {
-    await manager.query("UPDATE delivery SET held = ? WHERE batchId = ? AND state IN ('queued', 'retrying')", [held ? 1 : 0, batchId]);
+    await manager.query("UPDATE delivery SET held = ? WHERE batchId = ? AND state IN ('queued', 'retrying', 'sending')", [
+      held ? 1 : 0,
+      batchId,
+    ]);
   }
 
   /** Takes back what has not gone out yet. */

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { addressesIn, domainOf, newReturnToken } from '@mailbag/core';
+import { MailbagError, addressesIn, domainOf, newReturnToken } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { changeCopies } from '../copies/copy-changes.js';
@@ -29,11 +29,12 @@ export const newMessageId = (batchId: number, recordOrdinal: number, senderAddre
 export class Envelopes {
   constructor(private readonly senders: SendersService) {}
 
-  /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. */
+  /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. @throws MailbagError sender-not-confirmed */
   async queue(manager: EntityManager, envelope: NewEnvelope & { several: boolean; who: string }): Promise<boolean> {
     const { addresses } = addressesIn(envelope.address, envelope.several);
     if (addresses.length === 0) return false;
-    if ((await this.make(manager, envelope)) === null) return false;
+    if ((await this.make(manager, envelope)) === null)
+      throw new MailbagError('sender-not-confirmed', { mailing: `Batch ${envelope.batchId}` });
     await changeCopies(manager, envelope.copies, 'queue', { who: envelope.who });
     return true;
   }

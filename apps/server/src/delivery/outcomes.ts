@@ -72,7 +72,14 @@ export async function recordOutcome(
   const copies = await copiesOfDelivery(manager, id, delivery.kind);
   const isReminder = delivery.kind === 'reminder';
   const change = async (event: Parameters<typeof changeCopies>[2], said: string): Promise<void> => {
-    if (!isReminder) await changeCopies(manager, copies, event, { who: MAILBAG, said });
+    if (isReminder) return;
+    await changeCopies(manager, copies, event, { who: MAILBAG, said });
+    if (event !== 'defer') return;
+    // What was on its way when the batch was cancelled is not tried again.
+    const [batch] = (await manager.query('SELECT state FROM batch WHERE id = ?', [delivery.batchId])) as { state: string }[];
+    if (batch?.state !== 'cancelled') return;
+    await manager.query("UPDATE delivery SET state = 'withdrawn' WHERE id = ? AND state = 'retrying'", [id]);
+    await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
   };
   const trouble = (where: Trouble | null, code: string | null): Promise<void> =>
     isReminder ? Promise.resolve() : markTrouble(manager, copies, where, code);

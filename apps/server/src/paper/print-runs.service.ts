@@ -65,9 +65,11 @@ interface Options {
 const PRINTER = 'Printer';
 /** Why a copy waits for paper, as SQL: bounced, asked for, or made for a mailing although nobody can be mailed. */
 const REASON = `CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END`;
+/** Whether a copy is in a run that is not over. */
+const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed'))`;
 /** Copies of batches that still run are not gathered: what is made may be about to be queued. Nor are those of a run that is not over. */
 const WAITING = `FROM copy JOIN batch ON batch.id = copy.batchId WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
-  AND NOT EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed'))`;
+  AND NOT ${IN_A_RUN}`;
 
 const pathOf = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
 const jobName = (number: number): string => `Mailbag print run ${number}`;
@@ -230,12 +232,29 @@ export class PrintRuns implements OnApplicationBootstrap {
     const options: Options = { duplex: request.duplex, addressSheets: request.addressSheets, leftOut: rows.length - copies.length, again };
     const now = new Date().toISOString();
     const id = await this.transactions.run(async (manager) => {
+      // Another run may have gathered the same copies in the meantime.
+      const [taken] = (await manager.query(
+        `SELECT COUNT(*) AS count FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND ${IN_A_RUN}`,
+        [JSON.stringify(copies.map((copy) => copy.id))],
+      )) as { count: number }[];
+      if (taken!.count > 0 && !again) throw new MailbagError('print-nothing');
       const [last] = (await manager.query('SELECT MAX(number) AS number FROM print_run')) as { number: number | null }[];
       const number = (last?.number ?? 0) + 1;
       const [row] = (await manager.query(
         "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?) RETURNING id",
         [number, request.name?.trim() || `Print run ${number}`, JSON.stringify(options), copies.length, recipients.length, who, now, now],
       )) as [{ id: number }];
+      const lines = copies.map((copy, index) => [
+        row.id,
+        copy.id,
+        index,
+        copy.recipient,
+        addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
+      ]);
+      await manager.query(
+        `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet) SELECT ${[0, 1, 2, 3, 4].map((at) => `json_extract(value, '$[${at}]')`).join(', ')}, 0 FROM json_each(?)`,
+        [JSON.stringify(lines)],
+      );
       return row.id;
     });
     try {
@@ -264,17 +283,9 @@ export class PrintRuns implements OnApplicationBootstrap {
           new Date().toISOString(),
           id,
         ]);
-        const lines = copies.map((copy, index) => [
-          id,
-          copy.id,
-          index,
-          copy.recipient,
-          addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
-          made.firstSheets[index],
-        ]);
         await manager.query(
-          `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet) SELECT ${[0, 1, 2, 3, 4, 5].map((at) => `json_extract(value, '$[${at}]')`).join(', ')} FROM json_each(?)`,
-          [JSON.stringify(lines)],
+          "UPDATE print_run_copy SET sheet = json_extract(one.value, '$[1]') FROM json_each(?) AS one WHERE runId = ? AND copyId = json_extract(one.value, '$[0]')",
+          [JSON.stringify(copies.map((copy, index) => [copy.id, made.firstSheets[index]])), id],
         );
       });
     } catch (error) {

@@ -48,7 +48,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
   /** A record's copies that were sent and are still out, with the reminders they had. All copies of one recipient must be out: who sent one back has answered. */
   private out(mailingId: number): Promise<Due[]> {
     return this.transactions.read(
-      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) AS copies,
+      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) FILTER (WHERE copy.state = 'sent') AS copies,
          (SELECT COUNT(DISTINCT delivery_copy.deliveryId) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder') AS reminders,
          COALESCE((SELECT MAX(delivery.createdAt) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder'), MAX(copy.since)) AS lastAt
        FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING SUM(copy.state = 'sent') > 0 AND SUM(copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
