@@ -121,9 +121,10 @@ export class AccountsService {
     if (!account || account.disabledAt) return null;
     const now = Date.now();
     if (!account.lastSeenAt || Date.parse(account.lastSeenAt) < now - SEEN_MINUTES * 60_000)
-      await this.transactions.run((manager) =>
-        manager.query('UPDATE account SET lastSeenAt = ? WHERE id = ?', [new Date(now).toISOString(), account.id]),
-      );
+      // Nobody waits for this note, and no question fails because of it.
+      void this.transactions
+        .run((manager) => manager.query('UPDATE account SET lastSeenAt = ? WHERE id = ?', [new Date(now).toISOString(), account.id]))
+        .catch(() => undefined);
     return toAccount(account);
   }
 

@@ -7,8 +7,8 @@ import type { Batch, CopyRow } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
 
 /** Deliveries and kills of one storm; STORM=5000 in the environment is the whole one. */
-const DELIVERIES = Number(process.env.STORM ?? 400);
-const KILLS = DELIVERIES >= 5000 ? 24 : 6;
+const DELIVERIES = Number(process.env.STORM ?? 250);
+const KILLS = DELIVERIES >= 5000 ? 24 : 5;
 
 /** A row of numbers that look random and are the same at every run (common practice, no source: mulberry32). */
 function seeded(seed: number): () => number {

@@ -21,6 +21,7 @@ export const connectionOptions = ({ host, port, security, checkCertificate, user
   ...(user ? { auth: { user, pass: password } } : {}),
   connectionTimeout: config.mailTimeout,
   greetingTimeout: config.mailTimeout,
-  socketTimeout: config.mailTimeout,
+  // Later than the others, so that a greeting which never comes is told as that.
+  socketTimeout: config.mailTimeout * 1.2,
   dnsTimeout: config.mailTimeout,
 });

@@ -8,14 +8,16 @@ interface Failure extends Error {
   code?: string;
   command?: string;
   response?: string;
+  /** Which wait a timeout ended. */
+  timeoutType?: string;
 }
 
 /** What a person can do about a failure, by what the library says of it. */
-function advice({ code, message, response }: Failure, { host, port, security }: OutgoingServer): string {
+function advice({ code, message, response, timeoutType }: Failure, { host, port, security }: OutgoingServer): string {
   const said = oneLine(response ?? message).slice(0, 300);
   if (code === 'EDNS' || /ENOTFOUND|EAI_AGAIN/.test(message)) return `No server is known by the name ${host}. Check how it is written.`;
   if (/ECONNREFUSED/.test(message)) return `${host} answers, but nothing listens on port ${port}. Usual are 587 and 465.`;
-  if (code === 'ETIMEDOUT' && /greeting/i.test(message))
+  if (code === 'ETIMEDOUT' && timeoutType !== undefined && timeoutType !== 'CONNECT_TIMEOUT')
     return `${host}:${port} took the connection and then said nothing. ${security === 'tls' ? 'Does this port speak TLS from the first byte?' : 'Ports that speak TLS from the first byte do so; choose that, or another port.'}`;
   if (code === 'ETIMEDOUT') return `${host}:${port} does not answer in time. Is it reachable from here?`;
   if (code === 'EAUTH') return `The sign-in was refused: ${said}. Check user and password.`;
