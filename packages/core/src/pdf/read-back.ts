@@ -1,7 +1,6 @@
 import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
 import type { CompiledTemplate } from './compile.js';
-import { dictEntry } from './document.js';
-import { openPdf } from './document.js';
+import { dictEntry, nameEntry, openPdf } from './document.js';
 import type { FillNote } from './fill.js';
 import { shownTexts, stateFor } from './fill.js';
 import { readToUnicode } from './content/to-unicode.js';
@@ -18,9 +17,8 @@ export interface Difference {
   what: string;
 }
 
-const latin1 = new TextDecoder('latin1');
 /** Characters that leave no mark: white space, direction marks, joiners, the soft hyphen, variation selectors. */
-const isUnseen = (code: number): boolean =>
+const unseen = Uint8Array.from({ length: 0x10000 }, (_, code) =>
   code <= 32 ||
   code === 0xa0 ||
   code === 0xad ||
@@ -29,66 +27,142 @@ const isUnseen = (code: number): boolean =>
   (code >= 0x2060 && code <= 0x2069) ||
   code === 0x3000 ||
   (code >= 0xfe00 && code <= 0xfe0f) ||
-  code === 0xfeff;
+  code === 0xfeff
+    ? 1
+    : 0,
+);
 
-/** Counts of characters: what is meant is added, what is found is taken away. */
+const counts = new Int32Array(0x10000);
+/** Characters whose counts are to be cleared before the next tally. */
+let touched: number[] = [];
+/** Counts of characters: what is meant is added, what is found is taken away. One at a time. */
 class Tally {
-  private readonly counts = new Map<number, number>();
-  add(text: string, by: number): void {
+  private readonly meant: number[] = [];
+  constructor() {
+    for (const code of touched) counts[code] = 0;
+    touched = [];
+  }
+  add(text: string): void {
     for (let at = 0; at < text.length; at++) {
       const code = text.charCodeAt(at);
-      if (!isUnseen(code)) this.counts.set(code, (this.counts.get(code) ?? 0) + by);
+      if (unseen[code] === 1) continue;
+      if (counts[code]!++ === 0) {
+        touched.push(code);
+        this.meant.push(code);
+      }
     }
+  }
+  /** @param code UTF-16 unit */
+  takeOne(code: number): void {
+    if (counts[code]!-- === 0) touched.push(code);
+  }
+  take(text: string): void {
+    for (let at = 0; at < text.length; at++) this.takeOne(text.charCodeAt(at));
   }
   /** How often a character was meant and not found. */
   lacks(code: number): number {
-    return Math.max(0, this.counts.get(code) ?? 0);
+    return Math.max(0, counts[code] ?? 0);
   }
   get isMet(): boolean {
-    for (const count of this.counts.values()) if (count > 0) return false;
+    for (const code of this.meant) if (counts[code]! > 0) return false;
     return true;
   }
 }
 
-/** The strings that operators of ours show, decoded by the fonts they are shown in. */
-function shownIn(content: string, fontOf: (name: string) => TextFont | null, take: (text: string) => void): void {
-  let font: TextFont | null = null;
-  let name = '';
-  for (let at = 0; at < content.length; at++) {
-    const code = content.charCodeAt(at);
-    if (code === 0x2f) {
-      const from = at + 1;
-      while (at + 1 < content.length && content.charCodeAt(at + 1) > 32 && !'()<>[]{}/%'.includes(content[at + 1]!)) at++;
-      name = content.slice(from, at + 1);
-    } else if (code === 0x54 && content.charCodeAt(at + 1) === 0x66) font = fontOf(name);
-    else if (code === 0x28) {
-      let text = '';
+/** What the codes of a font stand for. */
+interface CodeReader {
+  /** Bytes of a code: 1 or 2. */
+  length: 1 | 2;
+  texts: { get(code: number): string | undefined };
+  /** The one UTF-16 unit that a code of one byte stands for; -1: none, or several. */
+  units: Int32Array | null;
+}
+
+/** The texts of a font by code; those of a composite one are read when they are first met. */
+function codeReader(font: TextFont, isComposite: boolean): CodeReader {
+  const text = (...bytes: number[]): string => font.read(String.fromCharCode(...bytes)).text;
+  if (!isComposite) {
+    const texts = new Map(Array.from({ length: 256 }, (_, code) => [code, text(code)]));
+    return { length: 1, texts, units: Int32Array.from(texts.values(), (one) => (one.length === 1 ? one.charCodeAt(0) : -1)) };
+  }
+  const kept = new Map<number, string>();
+  return {
+    length: 2,
+    units: null,
+    texts: {
+      get(code) {
+        let known = kept.get(code);
+        if (known === undefined) kept.set(code, (known = text(code >> 8, code & 255)));
+        return known;
+      },
+    },
+  };
+}
+
+const isNameEnd = (byte: number): boolean =>
+  byte <= 32 ||
+  byte === 0x2f ||
+  byte === 0x28 ||
+  byte === 0x29 ||
+  byte === 0x3c ||
+  byte === 0x3e ||
+  byte === 0x5b ||
+  byte === 0x5d ||
+  byte === 0x25;
+const hexDigit = (byte: number): number => (byte <= 0x39 ? byte - 0x30 : (byte | 0x20) - 0x57);
+const ESCAPES: Record<number, number> = { 0x6e: 10, 0x72: 13, 0x74: 9, 0x62: 8, 0x66: 12 };
+
+const ascii = (bytes: Uint8Array, from: number, to: number): string => {
+  let text = '';
+  for (let at = from; at < to; at++) text += String.fromCharCode(bytes[at]!);
+  return text;
+};
+
+/** Takes away what operators of ours show between two places of a file, decoded by the fonts they are shown in. */
+function takeShown(bytes: Uint8Array, from: number, to: number, fontOf: (name: string) => CodeReader | null, tally: Tally): void {
+  let font: CodeReader | null = null;
+  let [nameFrom, nameTo] = [0, 0];
+  for (let at = from; at < to; at++) {
+    const byte = bytes[at]!;
+    if (byte === 0x2f) {
+      nameFrom = at + 1;
+      while (at + 1 < to && !isNameEnd(bytes[at + 1]!)) at++;
+      nameTo = at + 1;
+    } else if (byte === 0x54 && bytes[at + 1] === 0x66) font = fontOf(ascii(bytes, nameFrom, nameTo));
+    else if (byte === 0x28) {
       let depth = 1;
-      for (at++; at < content.length; at++) {
-        const char = content.charCodeAt(at);
-        if (char === 0x5c) {
-          const octal = /^[0-7]{1,3}/.exec(content.slice(at + 1, at + 4))?.[0];
-          if (octal) {
-            text += String.fromCharCode(Number.parseInt(octal, 8) & 255);
-            at += octal.length;
-          } else {
-            const next = content[++at] ?? '';
-            text += { n: '\n', r: '\r', t: '\t', b: '\b', f: '\f' }[next] ?? next;
-          }
-          continue;
+      let high = -1;
+      for (at++; at < to; at++) {
+        let code = bytes[at]!;
+        if (code === 0x5c) {
+          code = bytes[++at]!;
+          if (code >= 0x30 && code <= 0x37) {
+            let value = code - 0x30;
+            for (let digit = 0; digit < 2 && bytes[at + 1]! >= 0x30 && bytes[at + 1]! <= 0x37; digit++)
+              value = value * 8 + bytes[++at]! - 0x30;
+            code = value & 255;
+          } else code = ESCAPES[code] ?? code;
+        } else if (code === 0x28) depth++;
+        else if (code === 0x29 && --depth === 0) break;
+        if (!font) continue;
+        const unit = font.units === null ? -1 : font.units[code]!;
+        if (unit >= 0) tally.takeOne(unit);
+        else if (font.length === 1) tally.take(font.texts.get(code) ?? '');
+        else if (high < 0) high = code;
+        else {
+          tally.take(font.texts.get(high * 256 + code) ?? '');
+          high = -1;
         }
-        if (char === 0x28) depth++;
-        if (char === 0x29 && --depth === 0) break;
-        text += content[at];
       }
-      if (font) take(font.read(text).text);
-    } else if (code === 0x3c && content.charCodeAt(at + 1) !== 0x3c) {
-      const end = content.indexOf('>', at);
-      let text = '';
-      for (let digit = at + 1; digit + 1 < end; digit += 2)
-        text += String.fromCharCode(Number.parseInt(content.slice(digit, digit + 2), 16));
-      at = end < 0 ? content.length : end;
-      if (font) take(font.read(text).text);
+    } else if (byte === 0x3c && bytes[at + 1] !== 0x3c) {
+      let value = 0;
+      let digits = 0;
+      for (at++; at < to && bytes[at] !== 0x3e; at++) {
+        value = value * 16 + hexDigit(bytes[at]!);
+        if (!font || ++digits < font.length * 2) continue;
+        tally.take(font.texts.get(value) ?? '');
+        value = digits = 0;
+      }
     }
   }
 }
@@ -110,13 +184,13 @@ function hexText(hex: string): string {
 export class CopyReader {
   private constructor(
     private readonly compiled: CompiledTemplate,
-    private readonly fonts: ReadonlyMap<string, TextFont>,
+    private readonly fonts: ReadonlyMap<string, CodeReader>,
   ) {}
 
   /** @param copy a whole copy of the template, without a password */
   static async of(compiled: CompiledTemplate, copy: Uint8Array): Promise<CopyReader> {
     const { doc } = await openPdf(copy, 'The copy');
-    const fonts = new Map<string, TextFont>();
+    const fonts = new Map<string, CodeReader>();
     for (const { overlay } of compiled.pages) {
       const object = doc.context.lookup(PDFRef.of(overlay));
       const resources = object instanceof PDFStream ? dictEntry(object.dict, 'Resources') : undefined;
@@ -124,39 +198,56 @@ export class CopyReader {
       for (const [key] of entries?.entries() ?? []) {
         const name = key.decodeText();
         // What a copy brings along itself is read from each copy.
-        if (!name.startsWith('MbY')) fonts.set(name, textFont(resources, name));
+        if (name.startsWith('MbY') || fonts.has(name)) continue;
+        const dict = dictEntry(entries!, name);
+        fonts.set(name, codeReader(textFont(resources, name), dict !== undefined && nameEntry(dict, 'Subtype') === 'Type0'));
       }
     }
     return new CopyReader(compiled, fonts);
   }
 
-  /** Own objects of a copy by number; null: its cross-reference is wrong. @param tail its bytes behind the shared part */
-  private objects(tail: string): Map<number, string> | null {
-    const { base, first } = this.compiled;
-    const start = /startxref\n(\d+)\n%%EOF\n$/.exec(tail.slice(-64));
-    if (!start) return null;
-    const table = tail.slice(Number(start[1]) - base.length);
-    const head = /^xref\n0 (\d+)\n/.exec(table.slice(0, 40));
+  /** Where the objects of a copy's own begin, behind their labels, and where the last one ends; null: its cross-reference is wrong. */
+  private objects(file: Uint8Array): { starts: number[]; end: number } | null {
+    const { first } = this.compiled;
+    const start = /startxref\n(\d+)\n%%EOF\n$/.exec(ascii(file, Math.max(0, file.length - 64), file.length));
+    const at = Number(start?.[1] ?? -1);
+    if (at < 0 || at >= file.length) return null;
+    const head = /^xref\n0 (\d+)\n/.exec(ascii(file, at, Math.min(file.length, at + 40)));
     if (!head) return null;
-    const objects = new Map<number, string>();
-    const places: [number: number, at: number][] = [];
+    const starts: number[] = [];
     for (let number = first; number < Number(head[1]); number++) {
-      const entry = table.slice(head[0].length + number * 20, head[0].length + number * 20 + 20);
-      if (!/^\d{10} 00000 n\r\n$/.test(entry)) return null;
-      places.push([number, Number(entry.slice(0, 10)) - base.length]);
-    }
-    for (const [number, at] of places) {
+      const entry = at + head[0].length + number * 20;
+      let place = 0;
+      for (let digit = 0; digit < 10; digit++) place = place * 10 + file[entry + digit]! - 0x30;
+      // `n` at its place: the entry is one of an object that is there (ISO 32000-2, 7.5.4).
+      if (file[entry + 17] !== 0x6e || !(place < at)) return null;
       const label = `${number} 0 obj\n`;
-      if (tail.slice(at, at + label.length) !== label) return null;
-      const end = tail.indexOf('\nendobj', at);
-      objects.set(number, tail.slice(at + label.length, end));
+      for (let index = 0; index < label.length; index++) if (file[place + index] !== label.charCodeAt(index)) return null;
+      starts.push(place + label.length);
     }
-    return objects;
+    return { starts, end: at };
   }
 
-  private streamOf(object: string): string | null {
-    const found = /\/Length (\d+)>>\nstream\n/.exec(object);
-    return found ? object.slice(found.index + found[0].length, found.index + found[0].length + Number(found[1])) : null;
+  /** The dictionary of an object as text, and where its stream lies; null: it has none. */
+  private object(
+    file: Uint8Array,
+    { starts, end }: { starts: number[]; end: number },
+    number: number,
+  ): { dict: string; stream: [from: number, to: number] | null } {
+    const from = starts[number - this.compiled.first];
+    if (from === undefined) return { dict: '', stream: null };
+    const limit = starts[number - this.compiled.first + 1] ?? end;
+    let to = from;
+    // A dictionary of ours ends before `stream` or `endobj`, each at the beginning of a line.
+    while (
+      to < limit &&
+      !(file[to] === 10 && ((file[to + 1] === 0x73 && file[to + 2] === 0x74) || (file[to + 1] === 0x65 && file[to + 2] === 0x6e)))
+    )
+      to++;
+    const dict = ascii(file, from, to);
+    const length = /\/Length (\d+)>>$/.exec(dict);
+    const begin = to + '\nstream\n'.length;
+    return { dict, stream: length && file[to + 1] === 0x73 ? [begin, Math.min(limit, begin + Number(length[1]))] : null };
   }
 
   /**
@@ -165,52 +256,34 @@ export class CopyReader {
    */
   async compare(file: Uint8Array, values: FieldValues, notes: readonly FillNote[] = []): Promise<Difference | null> {
     const { compiled } = this;
-    const tail = latin1.decode(file.subarray(compiled.base.length));
-    const objects = this.objects(tail);
+    const objects = this.objects(file);
     if (!objects) return { field: '', what: 'its cross-reference does not lead to its objects' };
     const known = new Map(notes.map((note) => [note.field, note]));
-    const own = new Map<string, TextFont>();
-    const fontOf =
-      (object: string) =>
-      (name: string): TextFont | null => {
-        const shared = this.fonts.get(name);
-        if (shared) return shared;
-        if (!own.has(name)) {
-          const map = new RegExp(`/${name} [^]*?/ToUnicode (\\d+) 0 R`).exec(object);
-          const stream = map && this.streamOf(objects.get(Number(map[1])) ?? '');
-          if (stream === null || stream === undefined) return null;
-          const { texts } = readToUnicode(Uint8Array.from(stream, (char) => char.charCodeAt(0)));
-          own.set(name, {
-            read(bytes) {
-              let text = '';
-              for (let at = 0; at + 1 < bytes.length; at += 2)
-                text += texts.get(bytes.charCodeAt(at) * 256 + bytes.charCodeAt(at + 1)) ?? '';
-              return { text, width: 0 };
-            },
-          });
-        }
-        return own.get(name)!;
-      };
+    const own = new Map<string, CodeReader | null>();
+    const ownFont = (dict: string, name: string): CodeReader | null => {
+      const map = new RegExp(`/${name} [^]*?/ToUnicode (\\d+) 0 R`).exec(dict);
+      const stream = map && this.object(file, objects, Number(map[1])).stream;
+      return stream ? { length: 2, units: null, texts: readToUnicode(file.subarray(...stream)).texts } : null;
+    };
     for (const page of compiled.pages) {
       const meant = shownTexts(compiled, page, values).filter(({ field }) => known.get(field)?.fit !== 'overflows');
       if (meant.length === 0) continue;
-      const object = objects.get(page.overlay) ?? '';
-      const content = this.streamOf(object);
-      if (content === null) return { field: '', what: `page ${page.page + 1} has no content of its own` };
+      const { dict, stream } = this.object(file, objects, page.overlay);
+      if (stream === null) return { field: '', what: `page ${page.page + 1} has no content of its own` };
       const tally = new Tally();
-      for (const { field, text } of meant) {
-        const missing = known.get(field)?.characters ?? [];
-        tally.add(
-          missing.reduce((rest, char) => rest.replaceAll(char, ''), text),
-          1,
-        );
-      }
-      shownIn(content, fontOf(object), (text) => tally.add(text, -1));
+      for (const { field, text } of meant) tally.add(drawable(text, known.get(field)));
+      const fontOf = (name: string): CodeReader | null => {
+        const shared = this.fonts.get(name);
+        if (shared) return shared;
+        if (!own.has(name)) own.set(name, ownFont(dict, name));
+        return own.get(name) ?? null;
+      };
+      takeShown(file, ...stream, fontOf, tally);
       if (tally.isMet) continue;
       const difference = await this.thorough(file, page.page, meant, known);
       if (difference) return difference;
     }
-    return this.values(objects, values);
+    return this.values(file, objects, values);
   }
 
   /** What the quick look did not find is looked for once more by the reader of whole documents, which knows nothing of how this engine writes. */
@@ -224,32 +297,32 @@ export class CopyReader {
     const shown = doc.getPages()[page];
     if (!shown) return { field: '', what: `page ${page + 1} is missing` };
     const tally = new Tally();
-    for (const { field, text } of meant)
-      tally.add(
-        (known.get(field)?.characters ?? []).reduce((rest, char) => rest.replaceAll(char, ''), text),
-        1,
-      );
-    for (const { text } of pageText(shown)) tally.add(text, -1);
+    for (const { field, text } of meant) tally.add(drawable(text, known.get(field)));
+    for (const { text } of pageText(shown)) tally.take(text);
     if (tally.isMet) return null;
     const worst = meant.find(({ text }) => [...text].some((char) => tally.lacks(char.charCodeAt(0)) > 0)) ?? meant[0]!;
     return { field: worst.field, what: `“${worst.text.slice(0, 80)}” is not shown whole on page ${page + 1}` };
   }
 
   /** Copies that keep their form: what their fields hold. */
-  private values(objects: ReadonlyMap<number, string>, values: FieldValues): Difference | null {
+  private values(file: Uint8Array, objects: { starts: number[]; end: number }, values: FieldValues): Difference | null {
     for (const { number, field, holdsValue } of this.compiled.holders) {
       const given = values[field.name];
       if (!holdsValue || given === undefined || given === null) continue;
-      const object = objects.get(number) ?? '';
+      const { dict } = this.object(file, objects, number);
       if (field.kind === 'text' && typeof given === 'string') {
-        const held = hexText(/\/V<([0-9a-f]*)>/.exec(object)?.[1] ?? '');
+        const held = hexText(/\/V<([0-9a-f]*)>/.exec(dict)?.[1] ?? '');
         if (held !== given.replaceAll('\u001b', ''))
           return { field: field.name, what: `the field holds “${held.slice(0, 80)}” in place of “${given.slice(0, 80)}”` };
       } else if (field.kind === 'checkbox' || field.kind === 'radio') {
-        const isOn = !/\/V\/Off(?=[/>])/.test(object) && /\/V\//.test(object);
+        const isOn = !/\/V\/Off(?=[/>])/.test(dict) && /\/V\//.test(dict);
         if (isOn !== (stateFor(field, given) !== null)) return { field: field.name, what: `the box is ${isOn ? '' : 'not '}ticked` };
       }
     }
     return null;
   }
 }
+
+/** A text without the characters that no face can draw. */
+const drawable = (text: string, note: FillNote | undefined): string =>
+  (note?.characters ?? []).reduce((rest, char) => rest.replaceAll(char, ''), text);
