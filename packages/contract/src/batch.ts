@@ -13,7 +13,8 @@ export interface BatchSummary {
   mailed: boolean;
   /** Copies by state. */
   counts: Record<string, number>;
-  error: { code: string; message: string } | null;
+  /** Why it is paused; null: nothing went wrong. */
+  error: { code: string; message: string; fields?: Record<string, unknown> } | null;
   /** Names of its combined files. */
   combined: string[];
   /** Why what is queued waits, in a sentence; null: it does not. */

@@ -137,7 +137,10 @@ export default function BatchScreen() {
       {(act.error || batch.error) && (
         <div style={{ padding: '0 16px 10px' }}>
           <Notice tone="brick" icon={<CircleAlert size={16} />}>
-            {act.error ? sentenceOf(act.error) : batch.error?.message}
+            {act.error ? sentenceOf(act.error) : batch.error?.message}{' '}
+            {batch.error?.code === 'copy-differs' && (
+              <Link to={`/ledger?batch=${id}&text=${String(batch.error.fields?.copy)}`}>Show the copy</Link>
+            )}
           </Notice>
         </div>
       )}

@@ -111,7 +111,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
       <Fields $columns="repeat(5, 1fr)">
         {number('A minute', 'perMinute', '0: no limit')}
         {number('An hour', 'perHour', '0: no limit')}
-        {number('A domain a minute', 'perDomainMinute', '0: no limit')}
+        {number('To one domain', 'perDomainMinute', 'a minute; 0: no limit')}
         {number('Connections', 'connections')}
         {number('Largest, MB', 'limitMb')}
       </Fields>
