@@ -5,7 +5,7 @@ import hooks from 'eslint-plugin-react-hooks';
 /** Who may import whom. Each zone: files of `target` may not import anything from `from`. */
 const zone = (target, from, message, except) => ({ target, from, message, ...(except ? { except } : {}) });
 const core = './packages/core/src';
-const nouns = ['templates', 'sources', 'mailings', 'batches', 'copies', 'delivery', 'accounts', 'archive', 'settings', 'desk'];
+const nouns = ['senders', 'templates', 'sources', 'mailings', 'batches', 'copies', 'delivery', 'accounts', 'archive', 'settings', 'desk'];
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'coverage/**', '.mailbag/**'] },

@@ -39,12 +39,7 @@ interface Copy {
 /** Mails one copy each and waits until nothing moves any more. @returns the copies by the first word of their addresses */
 async function mailed(folder: string, names: readonly string[]): Promise<{ batch: number; of: (name: string) => Promise<Copy> }> {
   const { client } = mailbag;
-  const rows = names.map((name, index): [string, string, string, string] => [
-    `B-${index}`,
-    `T ${index}`,
-    `${name}.t@example.org`,
-    'no',
-  ]);
+  const rows = names.map((name, index): [string, string, string, string] => [`B-${index}`, `T ${index}`, `${name}.t@example.org`, 'no']);
   const { mailing } = await smallMailing(client, rows, { folder });
   const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
@@ -118,7 +113,7 @@ const report = (messageId: string, address: string): string =>
     'Return-Path: <>',
     'From: MAILER-DAEMON@mx.example.net (Mail Delivery Subsystem)',
     'To: <office@larkmere.example>',
-    'Subject: Returned mail: see transcript for details',
+    'Subject: Returned mail: user unknown',
     `Message-ID: <${Math.abs(address.length)}.returned@mx.example.net>`,
     'MIME-Version: 1.0',
     'Content-Type: multipart/report; report-type=delivery-status; boundary="B"',

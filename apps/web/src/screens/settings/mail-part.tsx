@@ -7,8 +7,8 @@ import { queries } from '../../api/queries';
 import { counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { ChangeRemove } from '../../ui/change-remove';
 import { Columns, ListLine, Padded } from '../../ui/columns';
-import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
 import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
@@ -118,21 +118,14 @@ export function MailPart() {
               <ListLine
                 actions={
                   mayChange && (
-                    <Row>
-                      <Button small onPress={() => setEditing({ sender })}>
-                        Change
-                      </Button>
-                      <Confirm
-                        title={`Remove ${sender.address}?`}
-                        text="Mailings that use it send from the first confirmed sender instead."
-                        yes="Remove it"
-                        onYes={() => removeSender.mutate(sender.id)}
-                      >
-                        <Button small look="danger">
-                          Remove
-                        </Button>
-                      </Confirm>
-                    </Row>
+                    <ChangeRemove
+                      onChange={() => setEditing({ sender })}
+                      remove={{
+                        name: sender.address,
+                        text: 'Mailings that use it send from the first confirmed sender instead.',
+                        onYes: () => removeSender.mutate(sender.id),
+                      }}
+                    />
                   )
                 }
               >
@@ -185,23 +178,18 @@ export function MailPart() {
               key={server.id}
               actions={
                 mayChange && (
-                  <Row>
-                    <Button small onPress={() => setEditing({ server })}>
-                      Change
-                    </Button>
-                    {server.senders === 0 && (
-                      <Confirm
-                        title={`Remove ${server.name}?`}
-                        text="Its settings and its password are deleted."
-                        yes="Remove it"
-                        onYes={() => removeServer.mutate(server.id)}
-                      >
-                        <Button small look="danger">
-                          Remove
-                        </Button>
-                      </Confirm>
-                    )}
-                  </Row>
+                  <ChangeRemove
+                    onChange={() => setEditing({ server })}
+                    remove={
+                      server.senders > 0
+                        ? null
+                        : {
+                            name: server.name,
+                            text: 'Its settings and its password are deleted.',
+                            onYes: () => removeServer.mutate(server.id),
+                          }
+                    }
+                  />
                 )
               }
             >

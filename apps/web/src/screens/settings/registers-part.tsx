@@ -7,9 +7,9 @@ import { queries } from '../../api/queries';
 import { counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { ChangeRemove } from '../../ui/change-remove';
 import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
-import { Confirm } from '../../ui/confirm';
 import { TextInput, Toggled } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
 import { Empty, Loading, Row, Small, Stack } from '../../ui/layout';
@@ -131,21 +131,10 @@ export function RegistersPart() {
             <ListLine
               key={one.id}
               actions={
-                <Row>
-                  <Button small onPress={() => setEditing({ register: one })}>
-                    Change
-                  </Button>
-                  <Confirm
-                    title={`Remove ${one.name}?`}
-                    text="What was reported stays there; nothing more is."
-                    yes="Remove it"
-                    onYes={() => remove.mutate(one.id)}
-                  >
-                    <Button small look="danger">
-                      Remove
-                    </Button>
-                  </Confirm>
-                </Row>
+                <ChangeRemove
+                  onChange={() => setEditing({ register: one })}
+                  remove={{ name: one.name, text: 'What was reported stays there; nothing more is.', onYes: () => remove.mutate(one.id) }}
+                />
               }
             >
               <b>{one.name}</b>{' '}

@@ -1,0 +1,27 @@
+import { Button } from './button';
+import { Confirm } from './confirm';
+import { Row } from './layout';
+
+/** What can be done with one thing of a list: change it, or remove it after a question. Without `remove` it stays. */
+export function ChangeRemove({
+  onChange,
+  remove,
+}: {
+  onChange: () => void;
+  remove: { name: string; text: string; onYes: () => void } | null;
+}) {
+  return (
+    <Row>
+      <Button small onPress={onChange}>
+        Change
+      </Button>
+      {remove && (
+        <Confirm title={`Remove ${remove.name}?`} text={remove.text} yes="Remove it" onYes={remove.onYes}>
+          <Button small look="danger">
+            Remove
+          </Button>
+        </Confirm>
+      )}
+    </Row>
+  );
+}
