@@ -78,7 +78,7 @@ function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
   return own.digest('hex');
 }
 
-/** Copies of a template that a password opens are opened with it once in so many; of every one the bytes on disk are compared. */
+/** Copies that a password opens are opened with it once in so many; of every one the bytes on disk and what they were made from are compared. */
 const OPENED = 50;
 let openedAfter = 0;
 
@@ -100,18 +100,19 @@ async function readBack(
   }
   if (at !== file.length) throw differs(`it has ${file.length} bytes on disk in place of ${at}`);
   const bytes = new Uint8Array(file.buffer, file.byteOffset, file.length);
-  if (passwords) {
-    if (openedAfter++ % OPENED !== 0) return;
+  const compiled = batch.compiled[copy.position]!;
+  if (passwords && openedAfter++ % OPENED === 0) {
     try {
       await readValues(bytes, copy.path, passwords.open);
     } catch (error) {
       // A flattened copy has no fields left, which is told only after it has been opened.
       if (!isMailbagError(error) || error.code !== 'pdf-no-fields') throw differs('its password does not open it');
     }
-    return;
   }
-  const reader = (batch.readers[copy.position] ??= await CopyReader.of(batch.compiled[copy.position]!, bytes));
-  const difference = await reader.compare(bytes, values, filled.notes);
+  // What a password hides is compared as it is without: the same objects, before they are encrypted.
+  const plain = passwords ? fillCopy(compiled, values, { code: copy.code }).bytes : bytes;
+  const reader = (batch.readers[copy.position] ??= await CopyReader.of(compiled, plain));
+  const difference = await reader.compare(plain, values, filled.notes);
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
 }
 

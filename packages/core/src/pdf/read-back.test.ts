@@ -47,10 +47,13 @@ describe.each(['flattened', 'locked', 'open'] as const)('%s copies are read back
   });
 });
 
-test('a missing tick of a copy that keeps its fields is noticed', async () => {
-  const compiled = await compileTemplate(form, { ...options, finish: 'locked' });
+test.each(['flattened', 'locked', 'open'] as const)('a tick that is missing or too much in a %s copy is noticed', async (finish) => {
+  const compiled = await compileTemplate(form, { ...options, finish, given: ['tick'] });
   const copy = fillCopy(compiled, { tick: true });
   const reader = await CopyReader.of(compiled, copy.bytes);
   expect(await reader.compare(copy.bytes, { tick: true })).toBeNull();
   expect(await reader.compare(copy.bytes, { tick: false })).toMatchObject({ field: 'tick' });
+  const empty = fillCopy(compiled, { tick: false });
+  expect(await reader.compare(empty.bytes, { tick: false })).toBeNull();
+  expect(await reader.compare(empty.bytes, { tick: true })).toMatchObject({ field: 'tick' });
 });

@@ -1,5 +1,5 @@
 import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
-import type { CompiledTemplate } from './compile.js';
+import type { CompiledTemplate, PagePlan } from './compile.js';
 import { dictEntry, nameEntry, openPdf } from './document.js';
 import type { FillNote } from './fill.js';
 import { shownTexts, stateFor } from './fill.js';
@@ -117,6 +117,17 @@ const ascii = (bytes: Uint8Array, from: number, to: number): string => {
   for (let at = from; at < to; at++) text += String.fromCharCode(bytes[at]!);
   return text;
 };
+
+/** Whether operators stand between two places of a file. */
+function stands(bytes: Uint8Array, from: number, to: number, operators: string): boolean {
+  const first = operators.charCodeAt(0);
+  for (let at = bytes.indexOf(first, from); at >= 0 && at + operators.length <= to; at = bytes.indexOf(first, at + 1)) {
+    let same = 1;
+    while (same < operators.length && bytes[at + same] === operators.charCodeAt(same)) same++;
+    if (same === operators.length) return true;
+  }
+  return false;
+}
 
 /** Takes away what operators of ours show between two places of a file, decoded by the fonts they are shown in. */
 function takeShown(bytes: Uint8Array, from: number, to: number, fontOf: (name: string) => CodeReader | null, tally: Tally): void {
@@ -267,8 +278,10 @@ export class CopyReader {
     };
     for (const page of compiled.pages) {
       const meant = shownTexts(compiled, page, values).filter(({ field }) => known.get(field)?.fit !== 'overflows');
-      if (meant.length === 0) continue;
       const { dict, stream } = this.object(file, objects, page.overlay);
+      const wrongTick = stream && this.ticks(file, stream, page, values);
+      if (wrongTick) return wrongTick;
+      if (meant.length === 0) continue;
       if (stream === null) return { field: '', what: `page ${page.page + 1} has no content of its own` };
       const tally = new Tally();
       for (const { field, text } of meant) tally.add(drawable(text, known.get(field)));
@@ -284,6 +297,19 @@ export class CopyReader {
       if (difference) return difference;
     }
     return this.values(file, objects, values);
+  }
+
+  /** Boxes that are drawn into a page: the operators of each state stand at a place of their own. */
+  private ticks(file: Uint8Array, stream: [from: number, to: number], page: PagePlan, values: FieldValues): Difference | null {
+    for (const { field, onValue, on, off } of page.widgets) {
+      const given = values[field.name];
+      if (onValue === null || given === undefined || on === off) continue;
+      const isOn = stateFor(field, given) === onValue;
+      const [meant, other] = isOn ? [on, off] : [off, on];
+      const isThere = meant === '' ? !stands(file, ...stream, other) : stands(file, ...stream, meant);
+      if (!isThere) return { field: field.name, what: `the box is ${isOn ? 'not ' : ''}ticked` };
+    }
+    return null;
   }
 
   /** What the quick look did not find is looked for once more by the reader of whole documents, which knows nothing of how this engine writes. */
