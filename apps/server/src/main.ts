@@ -66,6 +66,8 @@ try {
   console.error(`Port ${config.port} of ${config.host} ${why}. Choose another one with --port.`);
   process.exit(1);
 }
+// A client that was busy for some seconds must not write into a connection that was closed meanwhile.
+app.getHttpServer().keepAliveTimeout = 65_000;
 const address = app.getHttpServer().address() as { port: number };
 if (process.send) {
   process.send({ port: address.port });
