@@ -83,7 +83,8 @@ const writeOnly = (files: Uint8Array[], folder: string): void =>
   files.forEach((bytes, index) => writeFileSync(join(folder, `${index}.pdf`), bytes));
 const peakMb = (): number => Math.round(process.resourceUsage().maxRSS / 1024);
 
-const TURNS = 5;
+/** Many short turns, since the speed of a disk differs from second to second. */
+const TURNS = 15;
 
 /** Ours, only writing the same bytes, and the library, in turn. */
 async function compared(name: string, pdf: Uint8Array, count: number, libraryCount: number): Promise<object> {

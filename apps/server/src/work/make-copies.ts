@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Cell, CompiledTemplate, FieldValues, FilledCopy } from '@mailbag/core';
 import { CopyReader, MailbagError, evaluateMap, fillCopy, isMailbagError, readValues, rowReader } from '@mailbag/core';
@@ -82,6 +82,21 @@ function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
 const OPENED = 50;
 let openedAfter = 0;
 
+let room = new Uint8Array(0);
+
+/** What a file holds, and a byte more where it is longer than it should be. The same room again and again: a new one for each copy costs more than reading. */
+function readAll(path: string, length: number): Uint8Array {
+  if (room.length <= length) room = new Uint8Array(length + 1);
+  const file = openSync(path, 'r');
+  try {
+    let read = 0;
+    for (let more = -1; more !== 0 && read <= length; read += more) more = readSync(file, room, read, length + 1 - read, null);
+    return room.subarray(0, read);
+  } finally {
+    closeSync(file);
+  }
+}
+
 /** Reads a copy from disk and compares it with what was meant. @throws MailbagError copy-differs */
 async function readBack(
   batch: Kept,
@@ -92,26 +107,28 @@ async function readBack(
   passwords: CopyPasswords | null,
 ): Promise<void> {
   const differs = (what: string): MailbagError => new MailbagError('copy-differs', { copy: copy.code, path: copy.path, what });
-  const file = readFileSync(path);
+  const file = readAll(
+    path,
+    filled.parts.reduce((sum, part) => sum + part.length, 0),
+  );
   let at = 0;
   for (const part of filled.parts) {
     if (Buffer.compare(part, file.subarray(at, at + part.length)) !== 0) throw differs('its bytes on disk are not those that were written');
     at += part.length;
   }
-  if (at !== file.length) throw differs(`it has ${file.length} bytes on disk in place of ${at}`);
-  const bytes = new Uint8Array(file.buffer, file.byteOffset, file.length);
+  if (at !== file.length) throw differs(`it has ${statSync(path).size} bytes on disk in place of ${at}`);
   const compiled = batch.compiled[copy.position]!;
   if (passwords && openedAfter++ % OPENED === 0) {
     try {
-      await readValues(bytes, copy.path, passwords.open);
+      await readValues(file, copy.path, passwords.open);
     } catch (error) {
       // A flattened copy has no fields left, which is told only after it has been opened.
       if (!isMailbagError(error) || error.code !== 'pdf-no-fields') throw differs('its password does not open it');
     }
   }
   // What a password hides is compared as it is without: the same objects, before they are encrypted.
-  const plain = passwords ? fillCopy(compiled, values, { code: copy.code }).bytes : bytes;
-  const reader = (batch.readers[copy.position] ??= await CopyReader.of(compiled, plain));
+  const plain = passwords ? fillCopy(compiled, values, { code: copy.code }).bytes : file;
+  const reader = (batch.readers[copy.position] ??= await CopyReader.of(compiled, plain.slice()));
   const difference = await reader.compare(plain, values, filled.notes);
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
 }

@@ -119,6 +119,19 @@ export class ByteWriter {
     this.length = at;
     return this;
   }
+  /** An entry of a cross-reference section for an object that is in use (ISO 32000-2, 7.5.4). */
+  xref(offset: number): this {
+    this.room(20);
+    const { buffer } = this;
+    let left = offset;
+    for (let at = this.length + 9; at >= this.length; at--) {
+      const tenth = Math.floor(left / 10);
+      buffer[at] = 0x30 + left - tenth * 10;
+      left = tenth;
+    }
+    this.length += 10;
+    return this.ascii(' 00000 n\r\n');
+  }
   /** Leaves room for `size` bytes, which `write` fills at the offset it is given. */
   reserve(size: number, write: (buffer: Uint8Array, offset: number) => void): this {
     this.room(size);

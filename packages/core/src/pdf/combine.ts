@@ -5,7 +5,7 @@ import { writeObject } from './copy-file.js';
 import type { FillNote, FillOptions } from './fill.js';
 import { drawCopy, textString } from './fill.js';
 import { fingerprint } from './fingerprint.js';
-import { XREF_HEAD, xrefEntry } from './serialise.js';
+import { XREF_HEAD } from './serialise.js';
 import type { FieldValues } from './value.js';
 
 export interface CombineOptions {
@@ -138,7 +138,7 @@ export class CombinedFile {
     const size = this.offsets.length + 1;
     this.writer.text(`xref\n0 ${size}\n${XREF_HEAD}`);
     for (const offset of this.offsets) {
-      this.writer.ascii(xrefEntry(offset));
+      this.writer.xref(offset);
       if (this.writer.length >= FLUSH) this.flush();
     }
     const id = fingerprint(this.digest + start);

@@ -4,6 +4,7 @@ import type { FaceFile, FontEngine } from '../platform/ports.js';
 import type { CodedFace } from './appearance/coded-face.js';
 import { num } from './appearance/number.js';
 import { OwnFaces } from './appearance/own-face.js';
+import { ByteWriter } from './byte-writer.js';
 import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf, pageEntry, whole } from './document.js';
 import type { EmbeddedFace } from './embed-faces.js';
 import { OBJECTS_PER_FACE, embedFaces, neededFaces } from './embed-faces.js';
@@ -17,7 +18,8 @@ import { dropXfa, prepareForm, writeHolders } from './form-plan.js';
 import { describeField, describePdf, pageRotation, visibleBox } from './inspect.js';
 import { addOverlay } from './overlay.js';
 import type { BaseObject } from './serialise.js';
-import { XREF_HEAD, objectText, writeBase, xrefEntry } from './serialise.js';
+import type { FieldValue } from './value.js';
+import { XREF_HEAD, objectText, writeBase } from './serialise.js';
 import type { StampPlace } from './stamp/stamp.js';
 import { loadSymbols } from './stamp/stamp.js';
 import { dropStructure } from './structure.js';
@@ -28,7 +30,10 @@ export interface CompileOptions {
   fonts: FontEngine;
   /** Bundled faces in order of preference, for characters that the form's own and the standard fonts lack. */
   faces: readonly FaceFile[];
-  /** Texts with every character that values of the batch contain. Characters outside WinAnsi that are missing here cannot be drawn. */
+  /**
+   * Words with every character that values of the batch contain; what the form's own options show is added. Characters outside WinAnsi that are
+   * missing here cannot be drawn, and words that are missing may be drawn by more than one face.
+   */
   characters?: Iterable<string>;
   /** Name of the file, for sentences. */
   file?: string;
@@ -49,6 +54,8 @@ export interface PagePlan {
   /** The dictionary of the overlay up to its fonts, and after its fonts up to its length. */
   head: string;
   tail: string;
+  /** The whole dictionary of a copy that brings no fonts and images of its own, up to its length. */
+  plain: string;
   widgets: WidgetPlan[];
   stamps: StampPlace[];
   /** As a person sees it: width, height, and the matrix from there to the page's own space. */
@@ -72,7 +79,9 @@ export interface CompiledTemplate {
   base: Uint8Array;
   objects: BaseObject[];
   /** Cross-reference entries of the base, the free first one included. */
-  xref: string;
+  xref: Uint8Array;
+  /** The trailer from its size to the second part of its identifier. */
+  trailer: string;
   /** First object number that varies. */
   first: number;
   /** First number that is free after those which are planned. */
@@ -186,6 +195,15 @@ function seenPage(page: PDFPage): PagePlan['seen'] {
   };
 }
 
+/** Words that the form itself may show: display values of its options, and what its fields hold. */
+function ownWords(fields: readonly Field[]): string[] {
+  const held = (value: FieldValue | null): string[] => (typeof value === 'string' ? [value] : Array.isArray(value) ? value : []);
+  return fields
+    .filter(({ kind }) => kind === 'text' || kind === 'combo' || kind === 'list')
+    .flatMap(({ options, value }) => [...options.map(({ label }) => label), ...held(value)])
+    .flatMap((text) => text.split(/\s+/));
+}
+
 /**
  * Makes a template ready: everything that copies have in common is written once, and the plan of every widget is worked out.
  * @throws MailbagError as `inspectTemplate`
@@ -254,7 +272,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   for (const { page, index } of withOverlay) addOverlay(page, overlays[index]!, baked[index]!);
   packStreams(doc);
 
-  const needed = neededFaces(options.fonts, options.faces, options.characters ?? []);
+  const needed = neededFaces(options.fonts, options.faces, [...(options.characters ?? []), ...ownWords(description.fields)]);
   const info = doc.context.trailerInfo.Info instanceof PDFRef ? doc.context.trailerInfo.Info : null;
   const root = doc.context.trailerInfo.Root as PDFRef;
   const reserved = [...withOverlay.map(({ index }) => overlays[index]!), ...held.map(({ ref }) => ref)];
@@ -280,16 +298,20 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
       [...refs].map((ref) => `/${map.get(ref)} ${numberOf(ref)} 0 R`).join('');
     const used = usedOn[index]!;
     const properties = used.groups.size > 0 ? `/Properties<<${entries(used.groups, groups)}>>` : '';
+    const head = `<</Type/XObject/Subtype/Form/BBox[${bbox}]/Resources<<${properties}/XObject<<${isFlat ? entries(used.appearances, names) : ''}`;
     return {
       page: index,
       overlay: numberOf(overlays[index]!),
-      head: `<</Type/XObject/Subtype/Form/BBox[${bbox}]/Resources<<${properties}/XObject<<${isFlat ? entries(used.appearances, names) : ''}`,
+      head,
       tail: `>>>>`,
+      plain: `${head}>>/Font<<${fonts}>>>>`,
       widgets: plans[index]!,
       stamps: here,
       seen: seenPage(page),
     };
   });
+  const infoNumber = info ? (base.numbers.get(info) ?? null) : null;
+  const baseId = fingerprint(bytes);
   const first = base.objects.length + 1;
   const holders = writeHolders(held, base.numbers, pagePlans.length + first);
   return {
@@ -303,12 +325,13 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
     fonts,
     base: bytes,
     objects: base.objects,
-    xref: XREF_HEAD + base.objects.map(({ from }) => xrefEntry(from)).join(''),
+    xref: base.objects.reduce((writer, { from }) => writer.xref(from), new ByteWriter().ascii(XREF_HEAD)).done(),
+    trailer: `/Root ${numberOf(root)} 0 R${infoNumber === null ? '' : `/Info ${infoNumber} 0 R`}/ID[<${baseId}><`,
     first,
     next: first + pagePlans.length + holders.reduce((count, holder) => count + (holder.appearance === null ? 1 : 2), 0),
     root: numberOf(root),
-    info: info ? (base.numbers.get(info) ?? null) : null,
-    baseId: fingerprint(bytes),
+    info: infoNumber,
+    baseId,
     allPages: pages.map((page) => ({ dict: pageEntries(page, base.numbers) })),
     treeObjects: treeObjects(doc, base.numbers),
   };

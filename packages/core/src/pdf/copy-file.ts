@@ -2,7 +2,6 @@ import { ByteWriter, joined } from './byte-writer.js';
 import type { CompiledTemplate } from './compile.js';
 import type { FillNote } from './fill.js';
 import { fingerprint } from './fingerprint.js';
-import { xrefEntry } from './serialise.js';
 
 /** An object that varies from copy to copy. Text is ASCII; `dict` of a stream is open: its length and closing `>>` follow. */
 export interface TailObject {
@@ -15,13 +14,14 @@ const scratch = new ByteWriter();
 
 /** Writes one object; streams get their length. */
 export function writeObject(writer: ByteWriter, { number, dict, stream }: TailObject): void {
-  if (stream === null) writer.text(`${number} 0 obj\n${dict}\nendobj\n`);
-  else {
-    writer.text(`${number} 0 obj\n${dict}/Length ${stream.length}>>\nstream\n`);
+  writer.number(number).ascii(' 0 obj\n').text(dict);
+  if (stream !== null) {
+    writer.ascii('/Length ').number(stream.length).ascii('>>\nstream\n');
     if (typeof stream === 'string') writer.text(stream);
     else writer.bytes(stream);
-    writer.text('\nendstream\nendobj\n');
+    writer.ascii('\nendstream');
   }
+  writer.ascii('\nendobj\n');
 }
 
 /** Tails are cut from blocks of this size: one allocation for some dozen copies instead of one for each. */
@@ -52,17 +52,23 @@ export class FilledCopy {
   static of(compiled: CompiledTemplate, objects: readonly TailObject[], next: number, notes: FillNote[]): FilledCopy {
     const writer = scratch.clear();
     const start = compiled.base.length;
-    let xref = compiled.xref;
-    for (const object of objects) {
-      xref += xrefEntry(start + writer.length);
+    const offsets = objects.map((object) => {
+      const offset = start + writer.length;
       writeObject(writer, object);
-    }
+      return offset;
+    });
     const id = fingerprint(writer.view());
     const at = start + writer.length;
-    const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
-    writer.text(
-      `xref\n0 ${next}\n${xref}trailer\n<</Size ${next}/Root ${compiled.root} 0 R${info}/ID[<${compiled.baseId}><${id}>]>>\nstartxref\n${at}\n%%EOF\n`,
-    );
+    writer.ascii('xref\n0 ').number(next).byte(0x0a).bytes(compiled.xref);
+    for (const offset of offsets) writer.xref(offset);
+    writer
+      .ascii('trailer\n<</Size ')
+      .number(next)
+      .ascii(compiled.trailer)
+      .ascii(id)
+      .ascii('>]>>\nstartxref\n')
+      .ascii(String(at))
+      .ascii('\n%%EOF\n');
     return new FilledCopy([compiled.base, kept(writer.view())], notes);
   }
 

@@ -4,7 +4,7 @@ import { inWinAnsi, standardFace } from './appearance/coded-face.js';
 import { tellers } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
 import type { ExtraFace, FaceChoice, TextRun } from './appearance/text-run.js';
-import { shapeLine } from './appearance/text-run.js';
+import { drawerOf, isExtra, shapeLine } from './appearance/text-run.js';
 import type { ByteWriter } from './byte-writer.js';
 import { CodeTable, compositeFont, descendantFont, glyphMap, toUnicode } from './composite-font.js';
 import type { TailObject } from './copy-file.js';
@@ -39,22 +39,67 @@ function openFace(fonts: FontEngine, file: FaceFile): ShapingFace {
   return face;
 }
 
-/** The faces needed for the characters, each cut down to them. */
-export function neededFaces(fonts: FontEngine, faces: readonly FaceFile[], characters: Iterable<string>): NeededFace[] {
-  const wanted = new Set<number>();
+/** Characters and words of a batch, composed (NFC). `isWhole`: every word is among them; a character by itself may be of words that are not. */
+interface Wanted {
+  points: number[];
+  words: Set<string>;
+  isWhole: boolean;
+}
+
+function wantedOf(characters: Iterable<string>): Wanted {
+  const points = new Set<number>();
   const words = new Set<string>();
+  let isWhole = true;
   for (const raw of characters) {
     const text = raw.normalize('NFC');
-    for (const char of text) wanted.add(char.codePointAt(0)!);
-    if (words.size < MOST_WORDS && /[^\u0000-\u007f]/.test(text)) for (const word of text.split(/\s+/)) words.add(word);
+    for (const char of text) points.add(char.codePointAt(0)!);
+    if (!/[^\u0000-\u007f]/.test(text)) continue;
+    if (pointsOf(text).length === 1) isWhole = false;
+    if (words.size < MOST_WORDS) for (const word of text.split(/\s+/)) words.add(word);
+    else isWhole = false;
   }
-  const points = [...wanted].sort((a, b) => a - b);
-  const foreign = points.filter((point) => point >= 0x20 && !inWinAnsi(point));
-  if (foreign.length === 0) return [];
-  const needed = faces.flatMap((file, index) => {
-    const face = openFace(fonts, file);
-    if (!foreign.some((point) => face.covers(point))) return [];
-    const covered = new Set([0x20, ...points].filter((point) => face.covers(point)));
+  return { points: [...points].sort((a, b) => a - b), words, isWhole };
+}
+
+/**
+ * What each face is to draw: characters of which it is the first face, and all those of the words that keep to it.
+ * A face that nothing comes to would only make every copy larger.
+ */
+function shareOut({ points, words, isWhole }: Wanted, faces: readonly ExtraFace[]): Map<ExtraFace, Set<number>> {
+  const shares = new Map<ExtraFace, Set<number>>();
+  const give = (face: ExtraFace, text: Iterable<number>): void => {
+    const share = shares.get(face) ?? new Set([0x20]);
+    for (const point of text) share.add(point);
+    shares.set(face, share);
+  };
+  for (const point of points) {
+    if (point < 0x20 || inWinAnsi(point)) continue;
+    const first = faces.find(({ face }) => face.covers(point));
+    if (first) give(first, [point]);
+  }
+  const choice: FaceChoice = { coded: [standardFace('Helvetica')], extras: faces };
+  for (const word of words) {
+    const drawer = drawerOf(word, choice);
+    if (drawer && isExtra(drawer)) give(drawer, pointsOf(word));
+  }
+  // Words that nobody has seen may be of any of the characters.
+  if (!isWhole) for (const face of shares.keys()) give(face, points);
+  return shares;
+}
+
+const pointsOf = (text: string): number[] => Array.from(text, (char) => char.codePointAt(0)!);
+
+/** The faces needed for the characters, each cut down to what it draws of them. */
+export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], characters: Iterable<string>): NeededFace[] {
+  const wanted = wantedOf(characters);
+  if (!wanted.points.some((point) => point >= 0x20 && !inWinAnsi(point))) return [];
+  const faces = files.map((file, index): ExtraFace => ({ index, name: file.name, face: openFace(fonts, file), table: new CodeTable() }));
+  const shares = shareOut(wanted, faces);
+  const needed = faces.flatMap((whole) => {
+    const share = shares.get(whole);
+    if (!share) return [];
+    const { face, name, index, table } = whole;
+    const covered = new Set([...share].filter((point) => face.covers(point)).sort((a, b) => a - b));
     const limited: ShapingFace = {
       unitsPerEm: face.unitsPerEm,
       ascender: face.ascender,
@@ -62,10 +107,9 @@ export function neededFaces(fonts: FontEngine, faces: readonly FaceFile[], chara
       covers: (point) => covered.has(point),
       shape: (text, direction) => face.shape(text, direction),
     };
-    const extra: ExtraFace = { index, name: file.name, face: limited, table: new CodeTable() };
-    return [{ extra, file: fonts.subset(file.bytes, covered), points: [...covered] }];
+    return [{ extra: { index, name, face: limited, table }, file: fonts.subset(files[index]!.bytes, covered), points: [...covered] }];
   });
-  giveCodes(needed, words);
+  giveCodes(needed, wanted.words);
   return needed;
 }
 

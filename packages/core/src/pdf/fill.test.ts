@@ -58,6 +58,26 @@ describe('a flattened copy', () => {
     for (const name of names) for (const word of name.split(' ')) expect(found).toContain(word);
   });
 
+  test('carries only the faces that draw something of it, cut down to what they draw', async () => {
+    const compiled = await compileTemplate(formOf([text('a', '10 100 290 120')]), { ...options, characters: ['Łąkowski', 'Zofia'] });
+    const { bytes } = fillCopy(compiled, { a: 'Łąkowski Zofia' });
+    const faces = [
+      ...Buffer.from(bytes)
+        .toString('latin1')
+        .matchAll(/\/FontName\/[A-Z]{6}\+(\S+?)\//g),
+    ].map(([, name]) => name);
+    expect(faces).toEqual(['NotoSans-Regular']);
+    expect(compiled.faces[0]!.face.covers('f'.codePointAt(0)!)).toBe(false);
+    expect((await readByOther(bytes))[0]!.text).toContain('Łąkowski Zofia');
+  });
+
+  test('shows the display value of an option in a script that no value of the batch has', async () => {
+    const menu = '/FT/Ch/Ff 131072/T(m)/Rect[10 100 290 120]/Opt[[(a)(Alder)][(l)<feff0141006f0064017a>]]/V(a)';
+    const { bytes, notes } = await fill(formOf([menu]), { m: 'l' });
+    expect(notes).toEqual([]);
+    expect((await readByOther(bytes))[0]!.text).toContain('Łodź');
+  });
+
   test('says which characters no face can draw, instead of drawing boxes', async () => {
     const { notes } = await fill(formOf([text('a', '10 100 290 120')]), { a: 'Kim 김' });
     expect(notes).toEqual([{ field: 'a', fit: 'fits', characters: ['김'] }]);

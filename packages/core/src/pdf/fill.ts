@@ -18,7 +18,7 @@ import { protectedFile } from './protect/protected-file.js';
 import type { Protection } from './protect/protection.js';
 import { calculate } from './scripts/calculation.js';
 import { applyFormat } from './scripts/script.js';
-import { hexOf } from './serialise.js';
+import { hexOf } from './hex.js';
 import { drawStamp } from './stamp/stamp.js';
 import type { FieldValue, FieldValues, Fit } from './value.js';
 import type { WidgetPlan } from './widget-plan.js';
@@ -74,14 +74,24 @@ const LIST_LEADING = 1.25;
 const ink = new ByteWriter();
 const wordInk = new ByteWriter();
 
-/** The faces of each widget, the same object in every copy, since words are remembered by it. */
+/** The faces of each widget, the same object in every copy and for all widgets with the same, since words are remembered by it. */
 const choices = new WeakMap<WidgetPlan, FaceChoice>();
+const choicesOf = new WeakMap<CompiledTemplate['faces'], Map<string, FaceChoice>>();
+
+function choiceFor({ coded }: WidgetPlan, extras: CompiledTemplate['faces']): FaceChoice {
+  let shared = choicesOf.get(extras);
+  if (!shared) choicesOf.set(extras, (shared = new Map()));
+  const key = coded.map(({ resource }) => resource).join(' ');
+  let choice = shared.get(key);
+  if (!choice) shared.set(key, (choice = { coded, extras }));
+  return choice;
+}
 
 /** Everything that is drawn for one copy. */
 class Drawing {
   readonly ink = ink.clear();
   readonly use: FaceUse = newFaceUse();
-  private readonly noted = new Map<string, FillNote>();
+  private noted: Map<string, FillNote> | null = null;
   readonly images: { name: string; image: ImageData }[] = [];
   private readonly imageOf = new Map<string, { name: string; image: ImageData }>();
   private readonly fit: FitRule;
@@ -93,17 +103,18 @@ class Drawing {
     this.fit = options.fit ?? usualFit;
   }
   get notes(): FillNote[] {
-    return [...this.noted.values()];
+    return this.noted ? [...this.noted.values()] : [];
   }
 
   private choice(plan: WidgetPlan): FaceChoice {
     const known = choices.get(plan);
     if (known && known.extras === this.compiled.faces) return known;
-    const choice: FaceChoice = { coded: plan.coded, extras: this.compiled.faces };
+    const choice = choiceFor(plan, this.compiled.faces);
     choices.set(plan, choice);
     return choice;
   }
   private note(field: string, fit: Fit, missing: string[]): void {
+    this.noted ??= new Map();
     const known = this.noted.get(field);
     const fits: Fit[] = ['fits', 'tight', 'overflows'];
     this.noted.set(field, {
@@ -349,7 +360,7 @@ export function drawCopy(
   const own = ownResources(compiled, drawing, compiled.next);
   const objects: TailObject[] = compiled.pages.map((page, index) => ({
     number: page.overlay,
-    dict: `${page.head}${own.images}>>/Font<<${own.fonts}${page.tail}`,
+    dict: own.objects.length === 0 ? page.plain : `${page.head}${own.images}>>/Font<<${own.fonts}${page.tail}`,
     stream: drawing.ink.slice(...drawn[index]!),
   }));
   objects.push(...dicts);

@@ -1,6 +1,7 @@
 import { PDFArray, PDFBool, PDFDict, PDFHexString, PDFName, PDFNumber, PDFRef, PDFStream, PDFString } from '@cantoo/pdf-lib';
 import type { PDFContext, PDFObject } from '@cantoo/pdf-lib';
 import { ByteWriter } from './byte-writer.js';
+import { hexOf, hexPairs } from './hex.js';
 
 /** Where one object stands in a base block. `stream`: where the bytes of its stream begin and end. */
 export interface BaseObject {
@@ -19,16 +20,8 @@ export interface BaseBlock {
 }
 
 const LENGTH = PDFName.of('Length');
-export const xrefEntry = (offset: number): string => `${String(offset).padStart(10, '0')} 00000 n\r\n`;
 /** The free entry that a cross-reference begins with (ISO 32000-2, 7.5.4). */
 export const XREF_HEAD = '0000000000 65535 f\r\n';
-
-const hexPairs = Array.from({ length: 256 }, (_, byte) => byte.toString(16).padStart(2, '0'));
-export const hexOf = (bytes: Uint8Array): string => {
-  let out = '';
-  for (const byte of bytes) out += hexPairs[byte];
-  return out;
-};
 
 /**
  * An object as ASCII text. Strings are written in hexadecimal, so that they are found again to be encrypted; references that lead nowhere as null.

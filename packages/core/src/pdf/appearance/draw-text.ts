@@ -138,13 +138,15 @@ export class TextObject {
     for (const line of layout.lines) {
       let x = left + line.x;
       const y = bottom + line.y;
+      let isPlaced = false;
       for (const run of line.runs) {
         if (run.kind === 'coded') {
           this.style(run.face.resource, size, colour);
-          this.moveTo(x, y);
+          if (!isPlaced) this.moveTo(x, y);
           run.face.write(this.ink, run.text);
-          this.ink.ascii(' Tj\n');
-        } else this.shaped(run, size, colour, x, y);
+          this.ink.stretch(SHOW, 0, SHOW.length);
+          isPlaced = true;
+        } else isPlaced = this.shaped(run, size, colour, x, y, isPlaced);
         x += (run.width * size) / 1000;
       }
     }
@@ -166,7 +168,8 @@ export class TextObject {
     this.ink.ascii('] TJ\n');
     return true;
   }
-  private shaped(run: ShapedRun, size: number, colour: string, x: number, y: number): void {
+  /** @param isPlaced whether the point is where the run before ended @returns whether it is at the end of this one */
+  private shaped(run: ShapedRun, size: number, colour: string, x: number, y: number, isPlaced: boolean): boolean {
     let operand = operands.get(run.glyphs);
     if (!operand) operands.set(run.glyphs, (operand = operandOf(run, (glyph, text) => run.extra.table.find(glyph, text))));
     let resource = `MbX${run.extra.index}`;
@@ -177,12 +180,14 @@ export class TextObject {
       resource = `MbY${run.extra.index}`;
     }
     this.style(resource, size, colour);
-    this.moveTo(x, y).bytes(operand.shown);
+    if (!isPlaced) this.moveTo(x, y);
+    this.ink.bytes(operand.shown);
     for (const mark of operand.marks)
       this.moveTo(x + (mark.x * size) / 1000, y + (mark.y * size) / 1000)
         .byte(0x3c)
         .ascii(hex4(mark.code))
         .ascii('> Tj\n');
+    return operand.marks.length === 0;
   }
   /** Ends the object; nothing is written when nothing is in it. */
   done(): void {

@@ -3,6 +3,8 @@ import { join } from 'node:path';
 import type { ShapingFace } from '../../platform/ports.js';
 import { CodeTable } from '../composite-font.js';
 import { standardFace } from './coded-face.js';
+import { bidi } from './bidi-package.js';
+import { embeddingLevels } from './embedding-levels.js';
 import { shapeLine, undrawable } from './text-run.js';
 
 /** A face that has every character and draws each as a glyph of its own number. */
@@ -49,6 +51,18 @@ test('text of both directions is drawn in the order that UAX #9 asks for, over a
     return drawn(chars.join('')).map(unmirrored).join('') !== want.map(unmirrored).join('');
   });
   expect(wrong).toEqual([]);
+});
+
+test('levels told unit by unit are those of the package, over random texts of letters, marks, digits and spaces', () => {
+  const alphabet = ['א', 'ب', 'ل', '\u05b7', '\u064b', '7', '٣', '۴', ' ', '\u2003', 'a', '-', '(', '.', '\t', '\u{10a00}'];
+  let state = 7;
+  const random = (below: number): number => (state = (state * 48_271) % 2_147_483_647) % below;
+  for (let count = 0; count < 5000; count++) {
+    // Most texts keep to what can be told unit by unit; some have other characters too.
+    const some = count % 4 === 0 ? alphabet : alphabet.slice(0, 10);
+    const text = Array.from({ length: 1 + random(12) }, () => some[random(some.length)]).join('');
+    expect({ text, levels: [...embeddingLevels(text)] }).toEqual({ text, levels: [...bidi.getEmbeddingLevels(text).levels] });
+  }
 });
 
 test('brackets in Hebrew text open to the right side (UAX #9, rule L4)', () => {

@@ -1,7 +1,8 @@
-import bidiFactory from 'bidi-js';
 import type { ShapedGlyph, ShapingFace } from '../../platform/ports.js';
 import type { CodeTable } from '../composite-font.js';
+import { embeddingLevels, mirrored } from './embedding-levels.js';
 import type { CodedFace } from './coded-face.js';
+import { COMPOSES, CONTROL, INVISIBLE, JOINER, RTL, SPACE, traitsOf, unitTraits } from './unit-traits.js';
 
 /** A bundled face opened for one template, with its number in the faces' order. */
 export interface ExtraFace {
@@ -23,46 +24,19 @@ export interface FaceChoice {
   extras: readonly ExtraFace[];
 }
 
-/** The package's types do not say that the module is the function. */
-const bidi = (
-  bidiFactory as unknown as () => {
-    getEmbeddingLevels(text: string): { levels: Uint8Array };
-    getMirroredCharacter(char: string): string | null;
-  }
-)();
-const isJoiner = (codePoint: number): boolean =>
-  codePoint === 0x200c || codePoint === 0x200d || (codePoint >= 0xfe00 && codePoint <= 0xfe0f);
-/** Direction marks, isolates and embeddings (UAX #9, 2), the byte order mark and the soft hyphen's kin: they order text and are never drawn. */
-const isInvisible = (codePoint: number): boolean =>
-  (codePoint >= 0x200b && codePoint <= 0x200f) ||
-  (codePoint >= 0x202a && codePoint <= 0x202e) ||
-  (codePoint >= 0x2060 && codePoint <= 0x2069) ||
-  codePoint === 0x061c ||
-  codePoint === 0xfeff;
-const INVISIBLE = /[\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\u061c\ufeff]/g;
-const isRtlText = (text: string): boolean => /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff\u200f\u202b\u202e\u2067]/.test(text);
-
 type Drawer = CodedFace | ExtraFace;
-const isExtra = (drawer: Drawer): drawer is ExtraFace => 'face' in drawer;
-
-/** Words and shaped pieces that are remembered: names and words of a batch come again and again. */
-const MOST_REMEMBERED = 20_000;
-const drawers = new WeakMap<FaceChoice, Map<string, Drawer | null>>();
+/** Whether a character has one of some traits; none outside the basic plane has. */
+const isOf = (codePoint: number, traits: number): boolean => codePoint < 0x10000 && (unitTraits(codePoint) & traits) !== 0;
+export const isExtra = (drawer: Drawer): drawer is ExtraFace => 'face' in drawer;
 
 /** The first face that draws all of a word; null: none does. */
-function drawerOf(word: string, choice: FaceChoice): Drawer | null {
-  let known = drawers.get(choice);
-  if (!known) drawers.set(choice, (known = new Map()));
-  const found = known.get(word);
-  if (found !== undefined) return found;
-  const points = Array.from(word, (char) => char.codePointAt(0)!).filter((point) => !isJoiner(point));
-  const drawer =
+export function drawerOf(word: string, choice: FaceChoice): Drawer | null {
+  const points = Array.from(word, (char) => char.codePointAt(0)!).filter((point) => !isOf(point, JOINER));
+  return (
     choice.coded.find((face) => face.measure(word) >= 0) ??
     choice.extras.find((extra) => points.every((codePoint) => extra.face.covers(codePoint))) ??
-    null;
-  if (known.size >= MOST_REMEMBERED) known.clear();
-  known.set(word, drawer);
-  return drawer;
+    null
+  );
 }
 
 const WORDS = /\s+|[^\s]+/gu;
@@ -75,7 +49,7 @@ export function undrawable(text: string, choice: FaceChoice): string[] {
     if (drawerOf(word, choice)) continue;
     for (const char of word) {
       const codePoint = char.codePointAt(0)!;
-      if (codePoint < 0x20 || codePoint === 0x7f || isJoiner(codePoint) || isInvisible(codePoint)) continue;
+      if (isOf(codePoint, CONTROL | JOINER | INVISIBLE)) continue;
       if (choice.coded.some((face) => face.has(codePoint)) || choice.extras.some((extra) => extra.face.covers(codePoint))) continue;
       missing.add(char);
     }
@@ -83,57 +57,115 @@ export function undrawable(text: string, choice: FaceChoice): string[] {
   return [...missing];
 }
 
+/** A piece of text drawn by one face. */
+interface Piece {
+  text: string;
+  drawer: Drawer;
+}
+
+function addPiece(pieces: Piece[], text: string, drawer: Drawer): void {
+  const last = pieces.length > 0 ? pieces[pieces.length - 1]! : null;
+  if (last && last.drawer === drawer) last.text += text;
+  else pieces.push({ text, drawer });
+}
+
 /** Splits text into pieces of one face. A word keeps to one face where one can draw all of it. */
-function byFace(text: string, choice: FaceChoice): { text: string; drawer: Drawer }[] {
-  const pieces: { text: string; drawer: Drawer }[] = [];
-  const push = (piece: string, drawer: Drawer): void => {
-    const last = pieces.at(-1);
-    if (last && last.drawer === drawer) last.text += piece;
-    else pieces.push({ text: piece, drawer });
-  };
-  for (const word of text.match(WORDS) ?? []) {
-    const before = pieces.at(-1)?.drawer;
-    const isSpace = /^\s/.test(word);
-    const whole =
-      isSpace && before && (isExtra(before) ? before.face.covers(0x20) : before.measure(word) >= 0) ? before : drawerOf(word, choice);
-    if (whole) push(word, whole);
+function byFace(text: string, choice: FaceChoice): Piece[] {
+  const pieces: Piece[] = [];
+  const { length } = text;
+  for (let from = 0, to = 0; from < length; from = to) {
+    const kind = unitTraits(text.charCodeAt(from)) & SPACE;
+    for (to = from + 1; to < length && (unitTraits(text.charCodeAt(to)) & SPACE) === kind;) to++;
+    const word = text.slice(from, to);
+    const before = kind === SPACE && pieces.length > 0 ? pieces[pieces.length - 1]!.drawer : null;
+    const whole = before && (isExtra(before) ? before.face.covers(0x20) : before.measure(word) >= 0) ? before : drawerOf(word, choice);
+    if (whole) addPiece(pieces, word, whole);
     else {
       for (const char of word) {
         const drawer = drawerOf(char, choice);
-        if (drawer) push(char, drawer);
+        if (drawer) addPiece(pieces, char, drawer);
       }
     }
   }
   return pieces;
 }
 
-/** Glyphs with the sum of their advances in font units. */
-interface Shape {
-  glyphs: ShapedGlyph[];
-  advance: number;
-}
-const shapes = new WeakMap<ShapingFace, Map<string, Shape>>();
-
-function shape(face: ShapingFace, text: string, rtl: boolean): Shape {
-  let known = shapes.get(face);
-  if (!known) shapes.set(face, (known = new Map()));
-  const key = rtl ? `\u202e${text}` : text;
-  let found = known.get(key);
-  if (!found) {
-    if (known.size >= MOST_REMEMBERED) known.clear();
-    const glyphs = face.shape(text, rtl ? 'rtl' : 'ltr');
-    known.set(key, (found = { glyphs, advance: glyphs.reduce((sum, glyph) => sum + glyph.advance, 0) }));
-  }
-  return found;
-}
-
-function makeRun(text: string, drawer: Drawer, rtl: boolean): TextRun {
+function makeRun({ text, drawer }: Piece, rtl: boolean): TextRun {
   if (!isExtra(drawer)) {
     const drawn = rtl ? [...text].reverse().join('') : text;
     return { kind: 'coded', text: drawn, width: drawer.measure(drawn), face: drawer };
   }
-  const { glyphs, advance } = shape(drawer.face, text, rtl);
+  const glyphs = drawer.face.shape(text, rtl ? 'rtl' : 'ltr');
+  const advance = glyphs.reduce((sum, glyph) => sum + glyph.advance, 0);
   return { kind: 'shaped', text, width: (advance * 1000) / drawer.face.unitsPerEm, extra: drawer, glyphs };
+}
+
+/** Words that are remembered in each direction: names and words of a batch come again and again. */
+const MOST_REMEMBERED = 20_000;
+const remembered = new WeakMap<FaceChoice, { ltr: Map<string, TextRun[]>; rtl: Map<string, TextRun[]> }>();
+
+/** What is remembered of a choice's words, with the runs of each. */
+function memoryOf(choice: FaceChoice, rtl: boolean): Map<string, TextRun[]> {
+  let both = remembered.get(choice);
+  if (!both) remembered.set(choice, (both = { ltr: new Map(), rtl: new Map() }));
+  const memory = rtl ? both.rtl : both.ltr;
+  if (memory.size >= MOST_REMEMBERED) memory.clear();
+  return memory;
+}
+
+/** Adds a run after those before it; coded ones of one face become one. */
+function addRun(runs: TextRun[], run: TextRun, rtl: boolean): void {
+  const last = runs.length > 0 ? runs[runs.length - 1]! : null;
+  if (run.kind === 'coded' && last?.kind === 'coded' && last.face === run.face)
+    runs[runs.length - 1] = { ...run, text: rtl ? run.text + last.text : last.text + run.text, width: last.width + run.width };
+  else runs.push(run);
+}
+
+/** Runs of a text in one direction, in the order of the text: word by word, each with the spaces after it. */
+function runsOf(text: string, choice: FaceChoice, rtl: boolean): TextRun[] {
+  const memory = memoryOf(choice, rtl);
+  const face = choice.coded[0];
+  const runs: TextRun[] = [];
+  const { length } = text;
+  for (let from = 0, to = 0; from < length; from = to) {
+    while (to < length && (unitTraits(text.charCodeAt(to)) & SPACE) === 0) to++;
+    while (to < length && (unitTraits(text.charCodeAt(to)) & SPACE) !== 0) to++;
+    const word = from === 0 && to === length ? text : text.slice(from, to);
+    if (face.measure(word) >= 0) {
+      addRun(runs, makeRun({ text: word, drawer: face }, rtl), rtl);
+      continue;
+    }
+    let known = memory.get(word);
+    if (!known) memory.set(word, (known = byFace(word, choice).map((piece) => makeRun(piece, rtl))));
+    for (const run of known) addRun(runs, run, rtl);
+  }
+  return runs;
+}
+
+/** A stretch of one level of embedding. */
+interface Stretch {
+  text: string;
+  level: number;
+}
+
+/** @param levels of each UTF-16 unit of the text */
+function stretchesOf(text: string, levels: Uint8Array): Stretch[] {
+  const stretches: Stretch[] = [];
+  const { length } = text;
+  for (let from = 0, to = 0; from < length; from = to) {
+    const level = levels[from]!;
+    for (to = from + 1; to < length && levels[to] === level;) to++;
+    stretches.push({ text: text.slice(from, to), level });
+  }
+  return stretches;
+}
+
+function stretchRuns({ text, level }: Stretch, choice: FaceChoice): TextRun[] {
+  if (level % 2 === 0) return runsOf(text, choice, false);
+  const runs = runsOf(text, choice, true);
+  // Shaping mirrors brackets by itself; coded faces need it done (UAX #9, rule L4).
+  const isShaped = runs.every(({ kind }) => kind === 'shaped');
+  return (isShaped ? runs : runsOf(mirrored(text), choice, true)).reverse();
 }
 
 /**
@@ -144,25 +176,17 @@ export function shapeLine(line: string, choice: FaceChoice): TextRun[] {
   const face = choice.coded[0];
   const width = face.measure(line);
   if (width >= 0) return [{ kind: 'coded', text: line, width, face }];
-  const text = line.replace(/[\u0000-\u001f\u007f]/g, ' ').normalize('NFC');
-  if (!isRtlText(text)) return byFace(text.replace(INVISIBLE, ''), choice).map((piece) => makeRun(piece.text, piece.drawer, false));
-  const { levels } = bidi.getEmbeddingLevels(text);
-  const stretches: { text: string; level: number }[] = [];
-  for (let index = 0; index < text.length; index++) {
-    const level = levels[index]!;
-    const last = stretches.at(-1);
-    if (last && last.level === level) last.text += text[index];
-    else stretches.push({ text: text[index]!, level });
-  }
-  return reorder(stretches).flatMap(({ text: whole, level }) => {
-    const stretch = whole.replace(INVISIBLE, '');
-    const rtl = level % 2 === 1;
-    const isShaped = byFace(stretch, choice).every(({ drawer }) => isExtra(drawer));
-    // Shaping mirrors brackets by itself; coded faces need it done (UAX #9, rule L4).
-    const mirrored = rtl && !isShaped ? Array.from(stretch, (char) => bidi.getMirroredCharacter(char) ?? char).join('') : stretch;
-    const runs = byFace(mirrored, choice).map((piece) => makeRun(piece.text, piece.drawer, rtl));
-    return rtl ? runs.reverse() : runs;
-  });
+  const traits = traitsOf(line);
+  let text = line;
+  if ((traits & CONTROL) !== 0) text = text.replace(/[\u0000-\u001f\u007f]/g, ' ');
+  if ((traits & COMPOSES) !== 0) text = text.normalize('NFC');
+  const visible = (part: string): string =>
+    (traits & INVISIBLE) === 0 ? part : Array.from(part, (char) => (isOf(char.codePointAt(0)!, INVISIBLE) ? '' : char)).join('');
+  if ((traits & RTL) === 0) return runsOf(visible(text), choice, false);
+  const runs: TextRun[] = [];
+  for (const stretch of reorder(stretchesOf(text, embeddingLevels(text))))
+    for (const run of stretchRuns({ text: visible(stretch.text), level: stretch.level }, choice)) runs.push(run);
+  return runs;
 }
 
 /** UAX #9, rule L2, over stretches of one level. */

@@ -3,7 +3,8 @@ import type { CompiledTemplate } from '../compile.js';
 import type { TailObject } from '../copy-file.js';
 import { writeObject } from '../copy-file.js';
 import { fingerprint } from '../fingerprint.js';
-import { XREF_HEAD, hexOf, xrefEntry } from '../serialise.js';
+import { hexOf } from '../hex.js';
+import { XREF_HEAD } from '../serialise.js';
 import type { Protection } from './protection.js';
 import { copyKey } from './protection.js';
 
@@ -97,9 +98,9 @@ export function protectedFile(
   writer.clear();
   // Revision 6 belongs to PDF 2.0; the header has the same length.
   writer.text('%PDF-2.0\n').bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
-  let xref = XREF_HEAD;
+  const offsets: number[] = [];
   for (const object of [...objectsOf(compiled), ...tail]) {
-    xref += xrefEntry(before + writer.length);
+    offsets.push(before + writer.length);
     if ('plain' in object) writer.bytes(object.plain);
     else {
       const stream = typeof object.stream === 'string' ? ascii.encode(object.stream) : object.stream;
@@ -119,14 +120,14 @@ export function protectedFile(
       }
     }
   }
-  xref += xrefEntry(before + writer.length);
+  offsets.push(before + writer.length);
   writeObject(writer, { number: next, dict, stream: null });
   const at = before + writer.length;
   const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
   const id = `/ID[<${compiled.baseId}><${fingerprint(copy + compiled.baseId)}>]`;
-  writer.text(
-    `xref\n0 ${next + 1}\n${xref}trailer\n<</Size ${next + 1}/Root ${compiled.root} 0 R${info}${id}/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`,
-  );
+  writer.text(`xref\n0 ${next + 1}\n${XREF_HEAD}`);
+  for (const offset of offsets) writer.xref(offset);
+  writer.text(`trailer\n<</Size ${next + 1}/Root ${compiled.root} 0 R${info}${id}/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`);
   flush();
   return parts;
 }

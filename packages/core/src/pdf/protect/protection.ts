@@ -1,5 +1,5 @@
 import type { Ciphers } from '../../platform/ports.js';
-import { hexOf } from '../serialise.js';
+import { hexOf } from '../hex.js';
 import { passwordBytes, passwordHash } from './password-hash.js';
 
 /** What who opens a copy without the permissions password may do (ISO 32000-2, table 22). */
