@@ -10,21 +10,43 @@ export const normalised = (text: string): string =>
     .trim()
     .toLowerCase();
 
+/** The first of several things that go by a name, by the names as they are compared. */
+export function byNormalised<T>(entries: Iterable<readonly [name: string, thing: T]>): ReadonlyMap<string, T> {
+  const found = new Map<string, T>();
+  for (const [name, thing] of entries) {
+    const key = normalised(name);
+    if (!found.has(key)) found.set(key, thing);
+  }
+  return found;
+}
+
+/** Values of choices and buttons by their names. A batch asks for the same fields again and again. */
+const valuesOf = new WeakMap<Field, ReadonlyMap<string, string>>();
+
+function namedValues(field: Field): ReadonlyMap<string, string> {
+  let known = valuesOf.get(field);
+  if (!known) {
+    const { options, onValues } = field;
+    known = isButtonWithStates(field)
+      ? byNormalised(onValues.flatMap((on, at) => [[on, on] as const, [options[at]?.label ?? on, on] as const]))
+      : byNormalised([
+          ...options.map(({ label, value }) => [label, value] as const),
+          ...options.map(({ value }) => [value, value] as const),
+        ]);
+    valuesOf.set(field, known);
+  }
+  return known;
+}
+
 /** Text as the value of a field: an option by its display or export value, a button by its on-value. Anything else is untranslated. */
 export function chooseValue(field: Field, text: string, column: string): RuleResult {
   if (text.trim() === '') return { value: blankFor(field) };
+  const isButton = isButtonWithStates(field);
+  if (!isButton && !isChoice(field)) return { value: text };
   const wanted = normalised(text);
-  const miss = (): RuleResult => ({ value: blankFor(field), untranslated: { column, text, accepted: acceptedValues(field) } });
-  if (isButtonWithStates(field)) {
-    if (wanted === 'off') return { value: false };
-    const index = field.onValues.findIndex((on, at) => normalised(on) === wanted || normalised(field.options[at]?.label ?? on) === wanted);
-    return index >= 0 ? { value: field.onValues[index]! } : miss();
-  }
-  if (isChoice(field)) {
-    const option =
-      field.options.find((one) => normalised(one.label) === wanted) ?? field.options.find((one) => normalised(one.value) === wanted);
-    if (option) return { value: field.kind === 'list' ? [option.value] : option.value };
-    return field.flags.includes('edit') ? { value: text } : miss();
-  }
-  return { value: text };
+  if (isButton && wanted === 'off') return { value: false };
+  const value = namedValues(field).get(wanted);
+  if (value !== undefined) return { value: field.kind === 'list' ? [value] : value };
+  if (!isButton && field.flags.includes('edit')) return { value: text };
+  return { value: blankFor(field), untranslated: { column, text, accepted: acceptedValues(field) } };
 }

@@ -1,5 +1,5 @@
 import { isButtonWithStates } from '../../pdf/field.js';
-import { normalised } from '../choose.js';
+import { byNormalised, normalised } from '../choose.js';
 import { blankFor } from '../rule.js';
 import type { RuleKind } from '../rule.js';
 
@@ -16,12 +16,21 @@ export interface TranslateRule {
   table: Translation[];
 }
 
+/** Translations by what they translate. */
+const indexes = new WeakMap<readonly Translation[], ReadonlyMap<string, Translation>>();
+
+function translationOf(table: readonly Translation[], text: string): Translation | undefined {
+  let index = indexes.get(table);
+  if (!index) indexes.set(table, (index = byNormalised(table.map((one) => [one.from, one] as const))));
+  return index.get(normalised(text));
+}
+
 export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
   readsColumns: (rule) => [rule.column],
   evaluate(rule, field, row) {
     const text = row.cell(rule.column).text;
-    const found = rule.table.find((one) => normalised(one.from) === normalised(text));
+    const found = translationOf(rule.table, text);
     if (found)
       return {
         value:
