@@ -6,7 +6,6 @@ import { fingerprint } from '../fingerprint.js';
 import { hexOf } from '../hex.js';
 import { XREF_HEAD } from '../serialise.js';
 import type { Protection } from './protection.js';
-import { copyKey } from './protection.js';
 
 /** Strings stand in hexadecimal wherever Mailbag writes; `<<` begins a dictionary and is none. */
 const STRING = /(?<!<)<([0-9a-f]*)>/g;
@@ -43,29 +42,86 @@ function objectsOf(compiled: CompiledTemplate): (TailObject | { number: number; 
 /** Vectors made at a time. */
 const VECTORS = 64;
 
-/** Initialisation vectors that cannot be foretold: a counter encrypted (NIST SP 800-38A, appendix C). */
-function initialisationVectors({ ciphers }: Protection, key: Uint8Array): () => Uint8Array {
-  let count = 0;
-  let block = new Uint8Array();
-  return () => {
-    if (count % VECTORS === 0) {
-      const counters = new Uint8Array(VECTORS * 16);
-      const view = new DataView(counters.buffer);
-      for (let index = 0; index < VECTORS; index++) view.setUint32(index * 16, count + index + 1);
-      block = new Uint8Array(ciphers.encryptBlock(key, counters));
+/** Encrypts strings and streams one after the other (ISO 32000-2, 7.6.5, AESV3), each under a vector of its own. */
+class Encryption {
+  private count = 0;
+  private block = new Uint8Array();
+  private readonly nonce: Uint8Array;
+
+  /** @param label tells what is encrypted from everything else under the same key */
+  constructor(
+    private readonly protection: Protection,
+    label: string,
+  ) {
+    this.nonce = protection.nonce(label);
+  }
+  /** A vector that cannot be foretold: a nonce and a counter encrypted (NIST SP 800-38A, appendix C). */
+  private vector(): Uint8Array {
+    const { ciphers, key } = this.protection;
+    if (this.count % VECTORS === 0) {
+      const blocks = new Uint8Array(VECTORS * 16);
+      const view = new DataView(blocks.buffer);
+      for (let index = 0; index < VECTORS; index++) {
+        blocks.set(this.nonce, index * 16);
+        view.setUint32(index * 16 + 12, this.count + index);
+      }
+      this.block = new Uint8Array(ciphers.encryptBlock(key, blocks));
     }
-    const at = (count++ % VECTORS) * 16;
-    return block.subarray(at, at + 16);
-  };
+    const at = (this.count++ % VECTORS) * 16;
+    return this.block.subarray(at, at + 16);
+  }
+  /** @returns what stands one after the other */
+  private encrypted(data: Uint8Array): Uint8Array[] {
+    const vector = this.vector();
+    return [vector, ...this.protection.ciphers.encryptPadded(this.protection.key, vector, data)];
+  }
+  private strings(text: string): string {
+    return text.replace(STRING, (_, hex: string) => `<${this.encrypted(bytesOf(hex)).map(hexOf).join('')}>`);
+  }
+  write(into: ByteWriter, { number, dict, stream }: TailObject): void {
+    if (stream === null) return writeObject(into, { number, dict: this.strings(dict), stream });
+    const open = this.strings(dict);
+    const pieces = this.encrypted(typeof stream === 'string' ? ascii.encode(stream) : stream);
+    into.text(`${number} 0 obj\n${open}/Length ${pieces.reduce((sum, one) => sum + one.length, 0)}>>\nstream\n`);
+    for (const piece of pieces) into.bytes(piece);
+    into.text('\nendstream\nendobj\n');
+  }
 }
 
 const ascii = new TextEncoder();
-/** Encrypted data from this size on is not copied once more, bytes. */
-const WORTH_A_PART = 16_384;
 const writer = new ByteWriter();
 
+/** What all copies with the same passwords have in common, encrypted, and its cross-reference. */
+interface ProtectedBase {
+  bytes: Uint8Array;
+  xref: Uint8Array;
+}
+const bases = new WeakMap<Protection, WeakMap<CompiledTemplate, ProtectedBase>>();
+
+function baseOf(compiled: CompiledTemplate, protection: Protection): ProtectedBase {
+  let mine = bases.get(protection);
+  if (!mine) bases.set(protection, (mine = new WeakMap()));
+  let known = mine.get(compiled);
+  if (!known) {
+    const encryption = new Encryption(protection, `base ${compiled.baseId}`);
+    // Revision 6 belongs to PDF 2.0; the header has the same length.
+    writer
+      .clear()
+      .text('%PDF-2.0\n')
+      .bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
+    const xref = new ByteWriter(1024).text(XREF_HEAD);
+    for (const object of objectsOf(compiled)) {
+      xref.xref(writer.length);
+      if ('plain' in object) writer.bytes(object.plain);
+      else encryption.write(writer, object);
+    }
+    mine.set(compiled, (known = { bytes: writer.done(), xref: xref.done() }));
+  }
+  return known;
+}
+
 /**
- * Writes a whole copy with AES-256 (ISO 32000-2, 7.6.5, AESV3): every string and stream encrypted under the copy's own key.
+ * Writes a copy with AES-256 (ISO 32000-2, 7.6.5, AESV3). What copies with the same passwords share is encrypted once.
  * @param copy tells the copies of one protection apart
  * @returns what stands one after the other in the file
  */
@@ -76,58 +132,20 @@ export function protectedFile(
   protection: Protection,
   copy: string,
 ): Uint8Array[] {
-  const { ciphers } = protection;
-  const { key, dict } = copyKey(protection, copy);
-  const vectors = initialisationVectors(protection, key);
-  const encrypted = (data: Uint8Array): Uint8Array[] => {
-    const iv = vectors();
-    return [iv, ...ciphers.encryptPadded(key, iv, data)];
-  };
-  const strings = (text: string): string => text.replace(STRING, (_, hex: string) => `<${encrypted(bytesOf(hex)).map(hexOf).join('')}>`);
-  const parts: Uint8Array[] = [];
-  /** Bytes in `parts`; `writer` holds what comes after them. */
-  let before = 0;
-  const part = (bytes: Uint8Array): void => {
-    parts.push(bytes);
-    before += bytes.length;
-  };
-  const flush = (): void => {
-    if (writer.length > 0) part(writer.done());
-    writer.clear();
-  };
+  const base = baseOf(compiled, protection);
+  const encryption = new Encryption(protection, `copy ${copy} ${compiled.baseId}`);
   writer.clear();
-  // Revision 6 belongs to PDF 2.0; the header has the same length.
-  writer.text('%PDF-2.0\n').bytes(compiled.base.subarray(9, compiled.objects[0]?.from ?? compiled.base.length));
   const offsets: number[] = [];
-  for (const object of [...objectsOf(compiled), ...tail]) {
-    offsets.push(before + writer.length);
-    if ('plain' in object) writer.bytes(object.plain);
-    else {
-      const stream = typeof object.stream === 'string' ? ascii.encode(object.stream) : object.stream;
-      if (stream === null) writeObject(writer, { number: object.number, dict: strings(object.dict), stream });
-      else {
-        const dict = strings(object.dict);
-        const pieces = encrypted(stream);
-        writer.text(`${object.number} 0 obj\n${dict}/Length ${pieces.reduce((sum, one) => sum + one.length, 0)}>>\nstream\n`);
-        for (const piece of pieces) {
-          if (piece.length < WORTH_A_PART) writer.bytes(piece);
-          else {
-            flush();
-            part(piece);
-          }
-        }
-        writer.text('\nendstream\nendobj\n');
-      }
-    }
+  for (const object of tail) {
+    offsets.push(base.bytes.length + writer.length);
+    encryption.write(writer, object);
   }
-  offsets.push(before + writer.length);
-  writeObject(writer, { number: next, dict, stream: null });
-  const at = before + writer.length;
-  const info = compiled.info ? `/Info ${compiled.info} 0 R` : '';
-  const id = `/ID[<${compiled.baseId}><${fingerprint(copy + compiled.baseId)}>]`;
-  writer.text(`xref\n0 ${next + 1}\n${XREF_HEAD}`);
+  offsets.push(base.bytes.length + writer.length);
+  writeObject(writer, { number: next, dict: protection.dict, stream: null });
+  const at = base.bytes.length + writer.length;
+  writer.text(`xref\n0 ${next + 1}\n`).bytes(base.xref);
   for (const offset of offsets) writer.xref(offset);
-  writer.text(`trailer\n<</Size ${next + 1}/Root ${compiled.root} 0 R${info}${id}/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`);
-  flush();
-  return parts;
+  const id = fingerprint(copy + compiled.baseId);
+  writer.text(`trailer\n<</Size ${next + 1}${compiled.trailer}${id}>]/Encrypt ${next} 0 R>>\nstartxref\n${at}\n%%EOF\n`);
+  return [base.bytes, writer.done()];
 }

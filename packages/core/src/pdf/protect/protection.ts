@@ -23,13 +23,12 @@ export interface ProtectionOptions {
 /** Passwords made ready, which takes some milliseconds: done once for all copies that share them. */
 export interface Protection {
   ciphers: Ciphers;
-  seed: Uint8Array;
-  /** Entries U and O of 48 bytes, and the keys that wrap a copy's own key in UE and OE. */
-  user: Uint8Array;
-  owner: Uint8Array;
-  userKey: Uint8Array;
-  ownerKey: Uint8Array | null;
-  permissions: number;
+  /** Encrypts every copy that has these passwords: who can open one of them can open all. */
+  key: Uint8Array;
+  /** The encryption dictionary. */
+  dict: string;
+  /** The first bytes of initialisation vectors, other ones under each label. */
+  nonce(label: string): Uint8Array;
 }
 
 const label = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -65,34 +64,22 @@ export function prepareProtection(options: ProtectionOptions): Protection {
     owner.set(ciphers.hmac(seed, label('owner')));
     owner.set(salts.subarray(16, 32), 32);
   }
-  return {
-    ciphers,
-    seed,
-    user,
-    owner,
-    userKey: passwordHash(ciphers, open, salts.subarray(8, 16)),
-    ownerKey,
-    permissions: permissionBits(options.permissions ?? ALL),
-  };
-}
-
-/** The key of one copy and its encryption dictionary. @param copy tells copies of one protection apart, such as the copy code */
-export function copyKey(protection: Protection, copy: string): { key: Uint8Array; dict: string } {
-  const { ciphers, seed, user, owner, userKey, ownerKey, permissions } = protection;
-  const key = ciphers.hmac(seed, label('key'), label(copy));
-  const random = ciphers.hmac(seed, label('perms'), label(copy));
+  const userKey = passwordHash(ciphers, open, salts.subarray(8, 16));
+  const key = ciphers.hmac(seed, label('key'));
+  const permissions = permissionBits(options.permissions ?? ALL);
   const perms = new Uint8Array(16);
   new DataView(perms.buffer).setInt32(0, permissions, true);
   // Algorithm 10: the upper half of P, "T" for metadata that is encrypted too, "adb", and four bytes that nobody reads.
   perms.set([0xff, 0xff, 0xff, 0xff, 0x54, 0x61, 0x64, 0x62], 4);
-  perms.set(random.subarray(0, 4), 12);
-  const wrapped = (by: Uint8Array | null): string =>
-    hexOf(by ? ciphers.encryptCbc(by, null, key) : ciphers.hmac(seed, label('oe'), label(copy)));
+  perms.set(ciphers.hmac(seed, label('perms')).subarray(0, 4), 12);
+  const wrapped = (by: Uint8Array | null): string => hexOf(by ? ciphers.encryptCbc(by, null, key) : ciphers.hmac(seed, label('oe')));
   return {
+    ciphers,
     key,
     dict:
       '<</Filter/Standard/V 5/R 6/Length 256/CF<</StdCF<</AuthEvent/DocOpen/CFM/AESV3/Length 32>>>>/StmF/StdCF/StrF/StdCF' +
       `/O<${hexOf(owner)}>/U<${hexOf(user)}>/OE<${wrapped(ownerKey)}>/UE<${wrapped(userKey)}>/P ${permissions}` +
       `/Perms<${hexOf(ciphers.encryptBlock(key, perms))}>/EncryptMetadata true>>`,
+    nonce: (text) => ciphers.hmac(seed, label('nonce'), label(text)).subarray(0, 12),
   };
 }
