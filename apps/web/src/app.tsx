@@ -3,6 +3,7 @@ import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery }
 import { Suspense, lazy } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { sentenceOf } from './api/client';
+import { RightsProvider } from './ui/rights';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
 import { InvitationScreen } from './screens/account/invitation-screen';
@@ -47,23 +48,25 @@ function Screens() {
   if (!data.account && location.pathname === '/invitation') return <InvitationScreen />;
   if (!data.account) return <SignInScreen setUpNeeded={data.setUpNeeded} />;
   return (
-    <Routes>
-      <Route element={<Shell account={data} />}>
-        <Route index element={<Navigate to="/desk" replace />} />
-        <Route path="desk" element={<DeskScreen />} />
-        <Route path="mailings" element={<MailingsScreen />} />
-        <Route path="mailings/:id/:part?" element={<MailingScreen />} />
-        <Route path="templates" element={<TemplatesScreen />} />
-        <Route path="templates/:id" element={<TemplateScreen />} />
-        <Route path="sources" element={<SourcesScreen />} />
-        <Route path="sources/:id" element={<SourceScreen />} />
-        <Route path="batches/:id" element={<BatchScreen />} />
-        <Route path="ledger" element={<LedgerScreen />} />
-        <Route path="paper/:id?" element={<PaperScreen />} />
-        <Route path="settings/:part?" element={<SettingsScreen />} />
-        <Route path="*" element={<Empty title="There is nothing here">The address leads nowhere. Choose a place on the left.</Empty>} />
-      </Route>
-    </Routes>
+    <RightsProvider value={data.account.role !== 'viewer'}>
+      <Routes>
+        <Route element={<Shell account={data} />}>
+          <Route index element={<Navigate to="/desk" replace />} />
+          <Route path="desk" element={<DeskScreen />} />
+          <Route path="mailings" element={<MailingsScreen />} />
+          <Route path="mailings/:id/:part?" element={<MailingScreen />} />
+          <Route path="templates" element={<TemplatesScreen />} />
+          <Route path="templates/:id" element={<TemplateScreen />} />
+          <Route path="sources" element={<SourcesScreen />} />
+          <Route path="sources/:id" element={<SourceScreen />} />
+          <Route path="batches/:id" element={<BatchScreen />} />
+          <Route path="ledger" element={<LedgerScreen />} />
+          <Route path="paper/:id?" element={<PaperScreen />} />
+          <Route path="settings/:part?" element={<SettingsScreen />} />
+          <Route path="*" element={<Empty title="There is nothing here">The address leads nowhere. Choose a place on the left.</Empty>} />
+        </Route>
+      </Routes>
+    </RightsProvider>
   );
 }
 

@@ -3,6 +3,7 @@ import { Button as AriaButton, Tooltip, TooltipTrigger } from 'react-aria-compon
 import type { ButtonProps as AriaProps } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import { color, motion, radius } from '../theme';
+import { LOOKS_ONLY, useMayChange } from './rights';
 
 export type ButtonLook = 'plain' | 'go' | 'bare' | 'danger';
 
@@ -57,17 +58,28 @@ export interface ButtonProps extends AriaProps {
   look?: ButtonLook;
   small?: boolean;
   pressed?: boolean;
+  /** It changes something: who may only look finds it switched off. */
+  changes?: boolean;
   /** Shown when pointed at; also the name of a button that has only an icon. */
   tip?: string;
   children: ReactNode;
 }
 
-export function Button({ look, small, pressed, tip, children, ...rest }: ButtonProps) {
+export function Button({ look, small, pressed, tip, changes, children, ...rest }: ButtonProps) {
+  const isOff = !useMayChange() && changes === true;
   const button = (
-    <Styled $look={look} $small={small} {...(pressed === undefined ? {} : { 'aria-pressed': pressed })} {...rest}>
+    <Styled
+      $look={look}
+      $small={small}
+      {...(pressed === undefined ? {} : { 'aria-pressed': pressed })}
+      {...rest}
+      {...(isOff && { isDisabled: true })}
+    >
       {children}
     </Styled>
   );
+  // A button that is switched off is not pointed at by itself: what is around it tells why.
+  if (isOff) return <span title={LOOKS_ONLY}>{button}</span>;
   if (!tip) return button;
   return (
     <TooltipTrigger delay={500}>

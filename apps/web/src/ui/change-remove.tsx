@@ -12,12 +12,12 @@ export function ChangeRemove({
 }) {
   return (
     <Row>
-      <Button small onPress={onChange}>
+      <Button changes small onPress={onChange}>
         Change
       </Button>
       {remove && (
         <Confirm title={`Remove ${remove.name}?`} text={remove.text} yes="Remove it" onYes={remove.onYes}>
-          <Button small look="danger">
+          <Button changes small look="danger">
             Remove
           </Button>
         </Confirm>

@@ -61,7 +61,7 @@ export function DropFiles({
         allowsMultiple={several}
         onSelect={(files) => files && files.length > 0 && onFiles([...files])}
       >
-        <Button look="go">
+        <Button changes look="go">
           <Upload size={16} />
           {label}
         </Button>

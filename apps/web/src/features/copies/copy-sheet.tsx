@@ -191,7 +191,7 @@ function Actions({ copy }: { copy: CopyDetail }) {
         <div style={{ flex: 1 }}>
           <TextInput label="Address" hideLabel value={address} onChange={setAddress} />
         </div>
-        <Button type="submit" look="go" isDisabled={sendAgain.isPending || addressFault(address) !== null}>
+        <Button changes type="submit" look="go" isDisabled={sendAgain.isPending || addressFault(address) !== null}>
           {verb}
         </Button>
       </Row>
@@ -215,7 +215,9 @@ function Actions({ copy }: { copy: CopyDetail }) {
           <b>Nobody knows whether this arrived.</b>
           <div>{said}</div>
           <Row style={{ marginTop: 8 }}>
-            <Button onPress={() => confirm.mutate()}>It was sent</Button>
+            <Button changes onPress={() => confirm.mutate()}>
+              It was sent
+            </Button>
           </Row>
           {form('Send again')}
         </Notice>
@@ -237,7 +239,7 @@ function Actions({ copy }: { copy: CopyDetail }) {
         <Notice tone="slate">
           <b>Printed.</b> If the sheet was lost or spoiled, it can be printed once more.
           <Row style={{ marginTop: 8 }}>
-            <Button onPress={() => again.mutate()} isDisabled={again.isPending}>
+            <Button changes onPress={() => again.mutate()} isDisabled={again.isPending}>
               Print it again
             </Button>
           </Row>
@@ -245,7 +247,7 @@ function Actions({ copy }: { copy: CopyDetail }) {
       )}
       {(copy.state === 'made' || copy.state === 'bounced') && (
         <Row>
-          <Button small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
+          <Button changes small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
             {copy.wantsPaper ? 'Take off paper' : 'To paper'}
           </Button>
           {copy.wantsPaper && <Small>It waits for a print run.</Small>}
@@ -405,7 +407,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               yes="Withdraw it"
               onYes={() => withdraw.mutate()}
             >
-              <Button look="danger" small style={{ alignSelf: 'flex-start' }}>
+              <Button changes look="danger" small style={{ alignSelf: 'flex-start' }}>
                 Withdraw
               </Button>
             </Confirm>

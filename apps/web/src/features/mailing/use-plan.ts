@@ -3,6 +3,7 @@ import { isMailbagError } from '@mailbag/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { useMayChange } from '../../ui/rights';
 
 export type Saving = { state: 'saved' | 'saving' | 'waiting' } | { state: 'failed'; why: string };
 
@@ -22,6 +23,7 @@ const CALM = 350;
 /** The plan of a mailing as it is being worked on: saves itself, every step can be undone and done again. */
 export function usePlan(mailing: MailingDetail): PlanEditor {
   const client = useQueryClient();
+  const mayChange = useMayChange();
   const [{ past, plan, future }, setSteps] = useState({ past: [] as MailingPlan[], plan: mailing.plan, future: [] as MailingPlan[] });
   const [saving, setSaving] = useState<Saving>({ state: 'saved' });
   const version = useRef(mailing.version);
@@ -83,6 +85,8 @@ export function usePlan(mailing: MailingDetail): PlanEditor {
     schedule();
   };
   const change: PlanEditor['change'] = (update) => {
+    // Who only looks finds everything as it is.
+    if (!mayChange) return;
     const next = update(latest.current);
     if (next !== latest.current) move({ past: [...past.slice(-99), latest.current], plan: next, future: [] });
   };

@@ -172,10 +172,10 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       {test.data && !error && <Notice tone="moss">It works: {counted(test.data.length, 'table')} can be read.</Notice>}
       <Row>
-        <Button isDisabled={!isReady || test.isPending} onPress={() => test.mutate()}>
+        <Button changes isDisabled={!isReady || test.isPending} onPress={() => test.mutate()}>
           {test.isPending ? 'Trying …' : 'Test it'}
         </Button>
-        <Button look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
+        <Button changes look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
           {save.isPending ? 'Connecting …' : 'Keep the connection'}
         </Button>
       </Row>
@@ -275,7 +275,12 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
             <div style={{ width: 200 }}>
               <TextInput label="Name of the source" value={name} onChange={setName} placeholder={connection.name} />
             </div>
-            <Button look="go" isDisabled={!look.data || look.data.columns.length === 0 || add.isPending} onPress={() => add.mutate()}>
+            <Button
+              changes
+              look="go"
+              isDisabled={!look.data || look.data.columns.length === 0 || add.isPending}
+              onPress={() => add.mutate()}
+            >
               Read the records
             </Button>
           </Row>

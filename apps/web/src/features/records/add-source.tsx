@@ -208,7 +208,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         )}
         <div style={{ flex: 1 }} />
         <Button onPress={() => setFiles([])}>Choose another file</Button>
-        <Button look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>
+        <Button changes look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>
           Read the records
         </Button>
       </Row>

@@ -103,7 +103,7 @@ export function ColumnPanel({
           />
         )}
         <Small>The source is read again with this. What people see stays as it is; only its kind and value change.</Small>
-        <Button look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>
+        <Button changes look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>
           Read it so
         </Button>
       </Stack>

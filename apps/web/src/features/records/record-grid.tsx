@@ -7,6 +7,7 @@ import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
+import { useMayChange } from '../../ui/rights';
 import { CellEditor, correctionWords } from './cell-editor';
 import type { Corrections } from './use-corrections';
 
@@ -105,7 +106,7 @@ export function RecordGrid({
   sourceId,
   columns,
   total,
-  corrections,
+  corrections: given,
   onColumn,
 }: {
   sourceId: number;
@@ -115,6 +116,8 @@ export function RecordGrid({
   /** A heading was chosen. */
   onColumn?: (name: string) => void;
 }) {
+  const mayChange = useMayChange();
+  const corrections = mayChange ? given : undefined;
   const frame = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     count: total,

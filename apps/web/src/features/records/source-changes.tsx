@@ -76,7 +76,7 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
           <Notice key={from} tone="ochre" icon={<Link2 size={16} />}>
             <Row style={{ flexWrap: 'wrap' }}>
               “{from}” is gone; “{to}” probably took its place.
-              <Button small isDisabled={relink.isPending || relink.isSuccess} onPress={() => relink.mutate({ from, to })}>
+              <Button changes small isDisabled={relink.isPending || relink.isSuccess} onPress={() => relink.mutate({ from, to })}>
                 {relink.isSuccess ? 'Linked' : `Link “${to}” in its place`}
               </Button>
             </Row>

@@ -13,7 +13,7 @@ export function UndoLine({ corrections }: { corrections: Corrections }) {
     <Notice tone="moss">
       <Row>
         {corrections.last.text}
-        <Button small onPress={corrections.undoLast}>
+        <Button changes small onPress={corrections.undoLast}>
           <Undo2 size={13} />
           Undo
         </Button>

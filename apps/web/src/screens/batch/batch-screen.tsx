@@ -93,13 +93,13 @@ export default function BatchScreen() {
         note={`started ${when(batch.startedAt)}`}
       >
         {isRunning && (
-          <Button onPress={() => act.mutate('pause')} isDisabled={act.isPending}>
+          <Button changes onPress={() => act.mutate('pause')} isDisabled={act.isPending}>
             <Pause size={15} />
             Pause
           </Button>
         )}
         {batch.state === 'paused' && (
-          <Button look="go" onPress={() => act.mutate('resume')} isDisabled={act.isPending}>
+          <Button changes look="go" onPress={() => act.mutate('resume')} isDisabled={act.isPending}>
             <Play size={15} />
             Resume
           </Button>
@@ -111,7 +111,7 @@ export default function BatchScreen() {
             yes="Cancel the batch"
             onYes={() => act.mutate('cancel')}
           >
-            <Button look="danger" isDisabled={act.isPending}>
+            <Button changes look="danger" isDisabled={act.isPending}>
               <Square size={14} />
               Cancel
             </Button>

@@ -80,6 +80,7 @@ export function BulkActions({ filter, counts, state }: { filter: Record<string, 
         const words = counted(able(action), 'copy', 'copies');
         const button = (
           <Button
+            changes
             small
             look={action === 'withdraw' ? 'danger' : 'plain'}
             isDisabled={run.isPending}
@@ -120,7 +121,7 @@ export function BulkActions({ filter, counts, state }: { filter: Record<string, 
             : actions[last].done(counted(run.data.done, 'copy', 'copies'))}
           {run.data.meant > run.data.done && ` ${counted(run.data.meant - run.data.done, 'other was', 'others were')} in no state for it.`}{' '}
           {run.data.undo && (
-            <Button small look="bare" onPress={() => run.mutate(run.data!.undo!)}>
+            <Button changes small look="bare" onPress={() => run.mutate(run.data!.undo!)}>
               Undo
             </Button>
           )}

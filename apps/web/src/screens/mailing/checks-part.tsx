@@ -205,7 +205,7 @@ function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boole
           : `A mend is proposed for ${counted(group.mends, 'of them', 'of them')}.`}
       </Small>
       <div className="fill" />
-      <Button small look="go" isDisabled={isBusy} onPress={onMend}>
+      <Button changes small look="go" isDisabled={isBusy} onPress={onMend}>
         <Wrench size={13} />
         {group.mends === 1 ? 'Mend it' : `Mend all ${count(group.mends)}`}
       </Button>
@@ -287,18 +287,19 @@ function FindingRow({
                   if (event.key === 'Escape') setReason(null);
                 }}
               />
-              <Button small look="go" isDisabled={!reason.trim()} onPress={accept}>
+              <Button changes small look="go" isDisabled={!reason.trim()} onPress={accept}>
                 Accept
               </Button>
             </>
           ) : acceptance ? (
-            <Button small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
+            <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
               Look again
             </Button>
           ) : (
             <>
               {finding.mend && finding.column && (
                 <Button
+                  changes
                   small
                   tip="Take over what is proposed"
                   aria-label={`Change row ${finding.row} to ${finding.mend}`}
@@ -309,14 +310,14 @@ function FindingRow({
                 </Button>
               )}
               {finding.severity === 'look' && (
-                <Button small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
+                <Button changes small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
                   Accept …
                 </Button>
               )}
               {plan.leftOut.includes(finding.row) ? (
                 <Small>left out</Small>
               ) : (
-                <Button small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
+                <Button changes small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
                   <UserMinus size={13} />
                   Leave out
                 </Button>
@@ -350,7 +351,7 @@ function LeftOut({ rows, onTakeIn }: { rows: readonly number[]; onTakeIn: (row: 
               <tr key={row}>
                 <td>Row {row}</td>
                 <td>
-                  <Button small onPress={() => onTakeIn(row)} aria-label={`Take in row ${row}`}>
+                  <Button changes small onPress={() => onTakeIn(row)} aria-label={`Take in row ${row}`}>
                     <UserPlus size={13} />
                     Take in again
                   </Button>

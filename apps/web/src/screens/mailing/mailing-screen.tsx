@@ -16,6 +16,7 @@ import { Confirm } from '../../ui/confirm';
 import { Empty, Head, Loading, Screen, Small } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
+import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
 import { MapPart } from './map-part';
@@ -54,6 +55,7 @@ export default function MailingScreen() {
 function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const { part } = useParams();
   const editor = usePlan(mailing);
+  const mayChange = useMayChange();
   const { plan, change, undo, redo, saving, settle } = editor;
   const { data: checks } = useQuery(queries.checks(mailing.id));
   const [index, setIndex] = useState(0);
@@ -116,7 +118,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
             onChange={(event) => change((one) => ({ ...one, name: event.target.value }))}
           />
         }
-        note={<span role="status">{savedWords}</span>}
+        note={<span role="status">{mayChange ? savedWords : LOOKS_ONLY}</span>}
       >
         <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
           <Undo2 size={16} />
@@ -154,7 +156,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
             </>
           }
         >
-          <Button look="go" isDisabled={start.isPending || plan.packet.length === 0 || total === 0}>
+          <Button changes look="go" isDisabled={start.isPending || plan.packet.length === 0 || total === 0}>
             <Send size={16} />
             {start.isPending ? 'Checking …' : 'Start a batch'}
           </Button>

@@ -228,7 +228,7 @@ export function MapPart({ work }: { work: MailingWork }) {
             <TextInput label="Search the fill sheet" hideLabel placeholder="Field, column or value" value={text} onChange={setText} />
           </div>
           {suggestedCount > 0 && (
-            <Button small onPress={acceptAll} tip="Take over every suggested rule; one step to undo">
+            <Button changes small onPress={acceptAll} tip="Take over every suggested rule; one step to undo">
               <Sparkles size={14} />
               Accept {counted(suggestedCount, 'suggestion')}
             </Button>

@@ -123,7 +123,7 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
           <Download size={14} />
           The raw message
         </FileButton>
-        <Button small onPress={() => test.mutate()} isDisabled={test.isPending || share > 1}>
+        <Button changes small onPress={() => test.mutate()} isDisabled={test.isPending || share > 1}>
           <Send size={14} />
           {test.isPending ? 'Sending …' : `Test message to ${own}`}
         </Button>

@@ -120,7 +120,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
           <Stack $gap={6}>
             <Row style={{ flexWrap: 'wrap' }}>
               <FileTrigger onSelect={(files) => files?.[0] && attach.mutate(files[0])}>
-                <Button small isDisabled={attach.isPending || extra.length >= 10}>
+                <Button changes small isDisabled={attach.isPending || extra.length >= 10}>
                   <Paperclip size={14} />
                   {attach.isPending ? 'Taking it …' : 'Attach a file to every message'}
                 </Button>

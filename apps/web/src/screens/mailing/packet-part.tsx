@@ -109,7 +109,7 @@ export function PacketPart({ work: { mailing, plan, change, settle } }: { work: 
                       {counted(one.pages, 'page')} · {counted(one.fields, 'field')}
                     </Small>
                   </div>
-                  <Button small onPress={() => void add(one.id)} aria-label={`Add ${one.name}`}>
+                  <Button changes small onPress={() => void add(one.id)} aria-label={`Add ${one.name}`}>
                     <Plus size={14} />
                     Add
                   </Button>

@@ -46,7 +46,9 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
             onChange={(id) => void choose(Number(id))}
           />
         )}
-        <Button onPress={() => setAdding(!adding)}>{adding ? 'Close' : 'Another source'}</Button>
+        <Button changes onPress={() => setAdding(!adding)}>
+          {adding ? 'Close' : 'Another source'}
+        </Button>
         {plan.packet.length > 0 && (
           <FileButton
             href={`/api/mailings/${mailing.id}/starter.xlsx`}
@@ -87,7 +89,7 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
         <Empty
           title="No records yet"
           action={
-            <Button look="go" onPress={() => setAdding(true)}>
+            <Button changes look="go" onPress={() => setAdding(true)}>
               Add records
             </Button>
           }

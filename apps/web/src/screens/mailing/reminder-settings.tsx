@@ -55,7 +55,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
         <Stack>
           <Small>Those whose copy has not come back can be reminded, once or by a schedule. Who has answered is never reminded.</Small>
           <Row>
-            <Button look="go" onPress={() => set({})}>
+            <Button changes look="go" onPress={() => set({})}>
               Write a reminder
             </Button>
           </Row>
@@ -83,7 +83,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
               : 'Nothing goes out by itself. The buttons below remind once.'}
           </Small>
           <Row>
-            <Button look="go" isDisabled={!data?.due || remind.isPending} onPress={() => remind.mutate(false)}>
+            <Button changes look="go" isDisabled={!data?.due || remind.isPending} onPress={() => remind.mutate(false)}>
               <BellRing size={15} />
               Remind {counted(data?.due ?? 0, 'recipient')} who are due
             </Button>
@@ -95,7 +95,9 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
                 yes={`Remind ${data.out}`}
                 onYes={() => remind.mutate(true)}
               >
-                <Button isDisabled={remind.isPending}>Remind all {data.out}</Button>
+                <Button changes isDisabled={remind.isPending}>
+                  Remind all {data.out}
+                </Button>
               </Confirm>
             )}
           </Row>

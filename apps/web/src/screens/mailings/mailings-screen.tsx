@@ -41,7 +41,7 @@ export default function MailingsScreen() {
             <div style={{ width: 260 }}>
               <TextInput label="Name of the new mailing" hideLabel placeholder="Name of a new mailing" value={name} onChange={setName} />
             </div>
-            <Button type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
+            <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
               <Plus size={16} />
               Begin a mailing
             </Button>

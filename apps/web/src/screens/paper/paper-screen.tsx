@@ -144,7 +144,7 @@ function Gather() {
           )}
           <TextInput label="Name of the run" value={name} onChange={setName} placeholder="is numbered otherwise" />
           {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
-          <Button look="go" onPress={() => make.mutate()} isDisabled={chosen === 0 || make.isPending}>
+          <Button changes look="go" onPress={() => make.mutate()} isDisabled={chosen === 0 || make.isPending}>
             <Stamp size={15} />
             {make.isPending ? 'Putting it together …' : `Make a print run of ${counted(chosen, 'copy', 'copies')}`}
           </Button>
@@ -223,7 +223,7 @@ function Run({ run }: { run: PrintRunDetail }) {
                     value={String(chosen)}
                     onChange={(id) => setPrinterId(Number(id))}
                   />
-                  <Button look="go" onPress={() => chosen !== null && print.mutate(chosen)} isDisabled={print.isPending}>
+                  <Button changes look="go" onPress={() => chosen !== null && print.mutate(chosen)} isDisabled={print.isPending}>
                     <Printer size={15} />
                     Print {counted(run.sheets, 'sheet')}
                   </Button>
@@ -241,7 +241,9 @@ function Run({ run }: { run: PrintRunDetail }) {
                 yes="They are printed"
                 onYes={() => act.mutate('printed')}
               >
-                <Button isDisabled={act.isPending}>It is printed</Button>
+                <Button changes isDisabled={act.isPending}>
+                  It is printed
+                </Button>
               </Confirm>
               <Confirm
                 title="Cancel this run?"
@@ -249,7 +251,7 @@ function Run({ run }: { run: PrintRunDetail }) {
                 yes="Cancel the run"
                 onYes={() => act.mutate('cancel')}
               >
-                <Button look="danger" isDisabled={act.isPending}>
+                <Button changes look="danger" isDisabled={act.isPending}>
                   Cancel
                 </Button>
               </Confirm>

@@ -1,6 +1,6 @@
 import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { BookOpenText, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
+import { BookOpenText, Eye, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
 import { Link, NavLink, Outlet } from 'react-router';
@@ -11,6 +11,8 @@ import { queries } from '../../api/queries';
 import { counted, count } from '../../features/when';
 import { color, font } from '../../theme';
 import { Floating } from '../../ui/choice';
+import { Small } from '../../ui/layout';
+import { LOOKS_ONLY } from '../../ui/rights';
 import { CrumbHome } from './crumbs';
 import { Find } from './find';
 
@@ -196,6 +198,11 @@ export function Shell({ account }: { account: AccountAnswer }) {
         <CrumbHome />
         <Find />
         <Running />
+        {account.account?.role === 'viewer' && (
+          <Small title={LOOKS_ONLY} style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>
+            <Eye size={13} /> looks only
+          </Small>
+        )}
         <MenuTrigger>
           <Person aria-label={`Signed in as ${name}`}>
             {name

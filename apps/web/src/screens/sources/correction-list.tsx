@@ -62,7 +62,7 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
               </td>
               <td>
                 {one.state === 'active' && (
-                  <Button small onPress={() => corrections.undo(one.id)} aria-label={`Undo ${one.column} of row ${one.row}`}>
+                  <Button changes small onPress={() => corrections.undo(one.id)} aria-label={`Undo ${one.column} of row ${one.row}`}>
                     <Undo2 size={13} />
                     Undo
                   </Button>

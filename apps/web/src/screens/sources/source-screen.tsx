@@ -92,13 +92,13 @@ export default function SourceScreen() {
         note={`${counted(source.count, 'record')} · ${counted(source.columns.length, 'column')} · ${whereOf(source)}`}
       >
         {source.query ? (
-          <Button isDisabled={isReading} onPress={() => reread.mutate({})}>
+          <Button changes isDisabled={isReading} onPress={() => reread.mutate({})}>
             <RefreshCw size={14} />
             Read again
           </Button>
         ) : (
           <FileTrigger allowsMultiple={source.files > 1} onSelect={(files) => files && files.length > 0 && replace.mutate([...files])}>
-            <Button isDisabled={isReading} tip="Mapping and corrections stay; what is new, gone or changed is shown.">
+            <Button changes isDisabled={isReading} tip="Mapping and corrections stay; what is new, gone or changed is shown.">
               <Upload size={14} />
               Bring it again
             </Button>
@@ -118,7 +118,7 @@ export default function SourceScreen() {
           yes="Remove the source"
           onYes={() => remove.mutate()}
         >
-          <IconButton label="Remove the source">
+          <IconButton changes label="Remove the source">
             <Trash2 size={15} />
           </IconButton>
         </Confirm>

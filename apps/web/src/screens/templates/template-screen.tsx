@@ -138,7 +138,7 @@ export default function TemplateScreen() {
           yes="Remove the template"
           onYes={() => remove.mutate()}
         >
-          <Button look="danger" small>
+          <Button changes look="danger" small>
             <Trash2 size={14} />
             Remove
           </Button>
