@@ -19,11 +19,13 @@ const needed = [
   { is: hasPostgres, packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
   { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'The database tests need MariaDB.' },
 ];
-/** Programs of others that some tests use where they are: a mailbox, a print server, a mail program, another PDF reader. */
+/** Programs of others that some tests use where they are: a mailbox, a print server, mail programs, a verifier of signatures, another PDF reader. */
 const wanted = [
   { is: () => existsSync('/usr/sbin/dovecot'), packages: ['dovecot-imapd'] },
   { is: () => existsSync('/usr/sbin/cupsd'), packages: ['cups-daemon'] },
   { is: () => existsSync('/usr/bin/swaks'), packages: ['swaks'] },
+  { is: () => existsSync('/usr/lib/python3/dist-packages/aiosmtpd'), packages: ['python3-aiosmtpd', 'openssl'] },
+  { is: () => existsSync('/usr/lib/python3/dist-packages/dkim'), packages: ['python3-dkim'] },
   { is: () => existsSync('/usr/bin/qpdf'), packages: ['qpdf'] },
 ];
 const missing = [...needed, ...wanted].filter(({ is }) => !is());

@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs';
 import { simpleParser } from 'mailparser';
 import { readByOther } from '../../../../testing/other-reader.js';
 import { addMailServer, addSender, mailServer } from '../../../../demo/src/mail-set-up.js';
+import { canVerifyDkim, verifyDkim } from '../../../../testing/dkim.js';
 import { PythonSmtp } from '../../../../testing/python-smtp.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
@@ -291,7 +292,7 @@ test('the sample is what goes out, and a test message goes to whoever asks and t
         }
       };
       const senderId = await addSender(mailbag.client, server, 'signed@larkmere.example', code);
-      const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 });
+      const { privateKey, publicKey } = generateKeyPairSync('rsa', { modulusLength: 2048 });
       await mailbag.client.send('PUT', `/api/senders/${senderId}`, {
         serverId: server,
         name: 'Signed',
@@ -306,6 +307,16 @@ test('the sample is what goes out, and a test message goes to whoever asks and t
       const taken = smtp.taken().filter(({ raw }) => /^Subject: Plot Y-/m.test(raw));
       expect(taken.map(({ to }) => to[0]).sort()).toEqual(rows.map(([, , mail]) => mail).sort());
       for (const { raw } of taken) expect(raw).toMatch(/^DKIM-Signature: v=1; a=rsa-sha256;[^]*?d=larkmere\.example; *s?[^]*?s=mail/m);
+      if (canVerifyDkim()) {
+        for (const { raw } of taken.slice(0, 3))
+          expect(verifyDkim(raw, publicKey)).toEqual({ isGood: true, asked: 'mail._domainkey.larkmere.example.' });
+        // RFC 6376, 5.4: the subject and the attachment are covered.
+        const { raw } = taken[0]!;
+        for (const changed of [raw.replace(/^Subject: Plot/m, 'Subject: Plat'), raw.replace(/\n(JVBERi0)/, '\nKVBERi0')]) {
+          expect(changed).not.toBe(raw);
+          expect(verifyDkim(changed, publicKey).isGood).toBe(false);
+        }
+      }
     } finally {
       await smtp.close();
     }
