@@ -3,6 +3,7 @@ import { generateKeyPairSync } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { simpleParser } from 'mailparser';
 import { readByOther } from '../../../../testing/other-reader.js';
+import { tenancyAgreement } from '../../../../demo/src/forms/tenancy-agreement.js';
 import { addMailServer, addSender, mailServer } from '../../../../demo/src/mail-set-up.js';
 import { canVerifyDkim, verifyDkim } from '../../../../testing/dkim.js';
 import { PythonSmtp } from '../../../../testing/python-smtp.js';
@@ -24,6 +25,8 @@ afterAll(async () => {
 type Row = readonly [plot: string, name: string, mail: string, shed: string];
 const quoted = (text: string): string => `"${text.replace(/"/g, '""')}"`;
 interface Plan {
+  packet: number[];
+  maps: Record<string, unknown>;
   message: Record<string, unknown>;
   output: Record<string, unknown>;
 }
@@ -229,6 +232,42 @@ test('files, one combined PDF, or one zip; extra files go along; too large is to
     /^The message would have 2\.\d MB; “Post office” is sent 1 MB at most/,
   );
   await mailbag.client.send('PUT', `/api/mail-servers/${server!.id}`, mailServer(office.smtp));
+});
+
+test('the copies of a record go out as one PDF: all templates of the packet in their order, and nobody else’s', async () => {
+  const { template } = await mailbag.client.upload<{ template: { id: number } }>('/api/templates', 'agreement.pdf', tenancyAgreement());
+  const rows: Row[] = [
+    ['C-1', 'Cora Combined', 'cora@example.org', 'yes'],
+    ['C-2', 'Dario Together', 'dario@example.org', 'no'],
+  ];
+  const id = await mailing(rows, 'combined', (plan) => ({
+    ...plan,
+    packet: [template.id, ...plan.packet],
+    maps: {
+      ...plan.maps,
+      [template.id]: {
+        'tenancy.plot.no': { kind: 'column', column: 'Plot' },
+        'tenancy.tenant.name': { kind: 'column', column: 'Name' },
+        'tenancy.rent.total': { kind: 'text', text: '40' },
+      },
+    },
+    output: { ...plan.output, file: '{{ plot }} {{ template }}.pdf' },
+    message: { ...plan.message, attach: 'combined' },
+  }));
+  expect((await run(id)).counts).toEqual({ sent: 4 });
+  for (const [plot, name, mail] of rows) {
+    const { attachments } = await simpleParser(await rawTo(mail));
+    expect(attachments.map(({ filename, contentType }) => [filename, contentType])).toEqual([[`${name}.pdf`, 'application/pdf']]);
+    const pages = await readByOther(new Uint8Array(attachments[0]!.content));
+    expect(pages.map(({ text }) => [text.includes(name), text.includes(plot), text.includes('Shed and glasshouse permit')])).toEqual([
+      [true, true, false],
+      [true, false, false],
+      [true, true, true],
+    ]);
+    const others = rows.filter(([other]) => other !== plot);
+    for (const [other, otherName] of others)
+      for (const { text } of pages) expect(text.includes(other) || text.includes(otherName)).toBe(false);
+  }
 });
 
 test('a copy with a password of its own: the message says how it opens, never the password', async () => {
