@@ -262,10 +262,16 @@ export class RetentionRequest {
   @Min(0)
   @Max(36_500)
   copyDays!: number;
+
+  /** Days after a source was read and its last batch has ended; 0: for ever. */
+  @IsInt()
+  @Min(0)
+  @Max(36_500)
+  sourceDays!: number;
 }
 
 export interface RetentionAnswer extends RetentionRequest {
-  lastRun: { at: string; records: number; copies: number } | null;
+  lastRun: { at: string; records: number; copies: number; sources: number } | null;
 }
 
 export class PrinterRequest {

@@ -1,5 +1,5 @@
 import { createWriteStream, existsSync, mkdirSync, readdirSync, renameSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { rm } from 'node:fs/promises';
 import { PassThrough, Readable } from 'node:stream';
 import { finished } from 'node:stream/promises';
 import { safeName } from '@mailbag/core';
@@ -87,10 +87,24 @@ export class ArchiveService {
     yield '\n]\n';
   }
 
+  private manifest(number: number, mailing: string, extension: string): string {
+    return dataPath('archive', 'Manifests', `${safeName(`Batch ${number} ${mailing}`, 150)}.${extension}`);
+  }
+
+  /** After metadata was deleted. */
+  async writeManifestAgain(batchId: number, number: number, mailing: string): Promise<void> {
+    if (existsSync(this.manifest(number, mailing, 'csv'))) await this.writeManifest(batchId, number, mailing);
+  }
+
+  /** Deletes what the archive has of a batch beside its copies: manifest and combined files. */
+  async removeBatchFiles(number: number, mailing: string): Promise<void> {
+    for (const extension of ['csv', 'json']) await rm(this.manifest(number, mailing, extension), { force: true });
+    for (const name of this.combined(number, mailing)) await rm(dataPath('archive', 'Combined', name), { force: true });
+  }
+
   /** Writes the manifest of a batch as CSV and JSON, aside first. */
   async writeManifest(batchId: number, number: number, mailing: string): Promise<void> {
-    const base = dataPath('archive', 'Manifests', safeName(`Batch ${number} ${mailing}`, 150));
-    mkdirSync(dirname(base), { recursive: true });
+    mkdirSync(dataPath('archive', 'Manifests'), { recursive: true });
     for (const [extension, lines] of [
       ['csv', this.csv(batchId)],
       ['json', this.json(batchId)],
@@ -99,7 +113,7 @@ export class ArchiveService {
       const out = createWriteStream(aside);
       Readable.from(lines).pipe(out);
       await finished(out);
-      renameSync(aside, `${base}.${extension}`);
+      renameSync(aside, this.manifest(number, mailing, extension));
     }
   }
 

@@ -96,7 +96,8 @@ export class BatchesService implements OnApplicationBootstrap {
         mailingName: name,
         state: 'planning' as const,
         resumeTo: null,
-        frozen,
+        // Examples of values are for those who map; here they would outlive the records.
+        frozen: { ...frozen, columns: frozen.columns.map((column) => ({ ...column, longest: '', examples: [] })) },
         characters: '',
         records: 0,
         plannedThrough: 0,

@@ -71,7 +71,8 @@ const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_r
 const WAITING = `FROM copy JOIN batch ON batch.id = copy.batchId WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
   AND NOT ${IN_A_RUN}`;
 
-const pathOf = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
+/** The PDF of a print run. */
+export const printRunFile = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
 const jobName = (number: number): string => `Mailbag print run ${number}`;
 
 /** Gathers copies for the post, has them printed, and marks them printed when the printer or a person says so. */
@@ -269,7 +270,7 @@ export class PrintRuns implements OnApplicationBootstrap {
         })),
       );
       const made = await this.pool.run('assemble', {
-        path: pathOf(id),
+        path: printRunFile(id),
         title: request.name?.trim() ?? '',
         duplex: request.duplex,
         office: request.addressSheets ? { returnLine: office.returnLine } : null,
@@ -326,7 +327,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   /** @throws MailbagError not-found */
   async file(id: number): Promise<{ path: string; name: string }> {
     const { number } = await this.row(id);
-    const path = pathOf(id);
+    const path = printRunFile(id);
     if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file of this print run' });
     return { path, name: `Print run ${number}.pdf` };
   }
@@ -342,7 +343,7 @@ export class PrintRuns implements OnApplicationBootstrap {
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
     const { duplex } = JSON.parse(run.options) as Options;
     try {
-      const jobId = await new IppPrinter(uri).print(pathOf(id), jobName(run.number), duplex);
+      const jobId = await new IppPrinter(uri).print(printRunFile(id), jobName(run.number), duplex);
       await this.transactions.run((manager) =>
         manager.query("UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
       );
@@ -443,7 +444,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     if (run.state === 'printing' && run.jobId !== null)
       await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).cancel(run.jobId).catch(() => undefined);
     await this.move(id, run.state, 'cancelled', null);
-    await rm(pathOf(id), { force: true });
+    await rm(printRunFile(id), { force: true });
     return this.detail(id);
   }
 }

@@ -5,21 +5,25 @@ import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import Database from 'libsql';
+import { ArchiveService } from '../archive/archive.service.js';
+import { printRunFile } from '../paper/print-runs.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath, databasePath } from '../platform/config.js';
 import { SettingsService } from '../settings/settings.service.js';
+import { SourcesService } from '../sources/sources.service.js';
 
 const NAME = 'retention';
 const DAY = 86_400_000;
 const BLOCK = 500;
 type Stored = RetentionAnswer;
-const forEver: Stored = { recordDays: 0, copyDays: 0, lastRun: null };
+const forEver: Stored = { recordDays: 0, copyDays: 0, sourceDays: 0, lastRun: null };
 
 /** Empties free pages and the log, over a connection of its own, since the usual one may have a statement open. What cannot be done now is done next time. */
 function giveBack(): void {
   const database = new Database(databasePath());
   try {
     database.pragma('busy_timeout = 5000');
+    database.pragma('secure_delete = ON');
     database.prepare('PRAGMA incremental_vacuum').all([]);
     database.prepare('PRAGMA wal_checkpoint(TRUNCATE)').all([]);
   } finally {
@@ -27,7 +31,7 @@ function giveBack(): void {
   }
 }
 
-/** Deletes records and copies whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
+/** Deletes records, copies and sources whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
 @Injectable()
 export class Retention implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('retention');
@@ -36,6 +40,8 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   constructor(
     private readonly transactions: Transactions,
     private readonly settings: SettingsService,
+    private readonly sources: SourcesService,
+    private readonly archive: ArchiveService,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -46,11 +52,11 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   async answer(): Promise<Stored> {
-    return (await this.settings.get<Stored>(NAME)) ?? forEver;
+    return { ...forEver, ...(await this.settings.get<Stored>(NAME)) };
   }
 
-  async save({ recordDays, copyDays }: RetentionRequest): Promise<Stored> {
-    await this.settings.set(NAME, { ...(await this.answer()), recordDays, copyDays });
+  async save({ recordDays, copyDays, sourceDays }: RetentionRequest): Promise<Stored> {
+    await this.settings.set(NAME, { ...(await this.answer()), recordDays, copyDays, sourceDays });
     return this.answer();
   }
 
@@ -62,29 +68,45 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
     ]);
   }
 
+  /** Sources that were read so many days ago, and that no batch has used since. */
+  private sourcesOver(days: number): Promise<{ id: number }[]> {
+    if (days === 0) return Promise.resolve([]);
+    const since = new Date(Date.now() - days * DAY).toISOString();
+    return this.transactions.read(
+      `SELECT id FROM source WHERE state <> 'reading' AND COALESCE(readAt, createdAt) < ? AND NOT EXISTS
+       (SELECT 1 FROM batch JOIN mailing ON mailing.id = batch.mailingId
+        WHERE json_extract(mailing.plan, '$.sourceId') = source.id AND (batch.finishedAt IS NULL OR batch.finishedAt >= ?))`,
+      [since, since],
+    );
+  }
+
   async run(): Promise<Stored> {
-    const { recordDays, copyDays } = await this.answer();
-    let [records, copies] = [0, 0];
+    const { recordDays, copyDays, sourceDays } = await this.answer();
+    let [records, copies, sources] = [0, 0, 0];
     for (const { id } of await this.over(copyDays)) copies += await this.deleteCopies(id);
     for (const { id } of await this.over(recordDays)) records += await this.deleteRecords(id);
-    if (records + copies > 0) {
+    for (const { id } of await this.sourcesOver(sourceDays)) {
+      await this.sources.forget(id);
+      sources++;
+    }
+    if (records + copies + sources > 0) {
       await this.transactions.run((manager) =>
         manager.query(
           "INSERT INTO history (at, who, action, subject, detail) VALUES (?, 'Mailbag', 'deleted what was over its time', ?, NULL)",
-          [new Date().toISOString(), `${records} records, ${copies} copies`],
+          [new Date().toISOString(), `${records} records, ${copies} copies, ${sources} sources`],
         ),
       );
       // What was deleted must not stay in the index of the search, in free pages or in the log.
       await this.transactions.run((manager) => manager.query("INSERT INTO copy_words (copy_words) VALUES ('optimize')"));
       giveBack();
     }
-    await this.settings.set(NAME, { recordDays, copyDays, lastRun: { at: new Date().toISOString(), records, copies } });
+    await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });
     return this.answer();
   }
 
   /** The values of the records, and the words that the search has of them; the copies stay. */
   private async deleteRecords(batchId: number): Promise<number> {
-    return this.transactions.run(async (manager) => {
+    const count = await this.transactions.run(async (manager) => {
       const [row] = (await manager.query("SELECT COUNT(*) AS count FROM batch_record WHERE batchId = ? AND cells <> '[]'", [batchId])) as {
         count: number;
       }[];
@@ -98,10 +120,31 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       );
       return row.count;
     });
+    if (count > 0) {
+      const { number, mailingName } = await this.batch(batchId);
+      await this.archive.writeManifestAgain(batchId, number, mailingName);
+    }
+    return count;
+  }
+
+  private async batch(id: number): Promise<{ number: number; mailingName: string }> {
+    const [row] = await this.transactions.read<{ number: number; mailingName: string }>(
+      'SELECT number, mailingName FROM batch WHERE id = ?',
+      [id],
+    );
+    return row!;
   }
 
   private async deleteCopies(batchId: number): Promise<number> {
     let count = 0;
+    // A print run shows whole pages: its file goes with the first of its copies whose time is over.
+    const runs = await this.transactions.read<{ runId: number }>(
+      'SELECT DISTINCT runId FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE copy.batchId = ?',
+      [batchId],
+    );
+    for (const { runId } of runs) await rm(printRunFile(runId), { force: true });
+    const { number, mailingName } = await this.batch(batchId);
+    await this.archive.removeBatchFiles(number, mailingName);
     for (;;) {
       const rows = await this.transactions.read<{ id: number; path: string }>('SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [
         batchId,
@@ -139,6 +182,7 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       count += rows.length;
     }
     await this.transactions.run(async (manager) => {
+      await manager.query('DELETE FROM incoming_report WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
       await manager.query('DELETE FROM delivery_message WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
       await manager.query('DELETE FROM delivery WHERE batchId = ?', [batchId]);
       await manager.query('DELETE FROM batch_record WHERE batchId = ?', [batchId]);

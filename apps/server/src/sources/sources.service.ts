@@ -15,6 +15,7 @@ import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { ConnectionsService } from '../databases/connections.service.js';
 import { LiveService } from '../live/live.service.js';
@@ -300,8 +301,28 @@ export class SourcesService implements OnApplicationBootstrap {
   async remove(id: number): Promise<void> {
     const source = await this.detail(id);
     if (source.usedBy.length > 0) throw new MailbagError('source-in-use', { source: source.name, mailings: source.usedBy });
+    await this.erase(id);
+  }
+
+  /** Removes a source whose time is over, also from mailings: their maps stay, what is said of single records goes. @throws MailbagError not-found */
+  async forget(id: number): Promise<void> {
+    await this.detail(id);
+    await this.erase(id, async (manager) => {
+      const rows = (await manager.query("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [id])) as { id: number }[];
+      const ids = JSON.stringify(rows.map((row) => row.id));
+      for (const table of ['finding', 'acceptance'])
+        await manager.query(`DELETE FROM ${table} WHERE mailingId IN (SELECT value FROM json_each(?))`, [ids]);
+      await manager.query(
+        "UPDATE mailing SET plan = json_set(plan, '$.sourceId', NULL, '$.leftOut', json('[]')), version = version + 1, checkedKey = NULL WHERE id IN (SELECT value FROM json_each(?))",
+        [ids],
+      );
+    });
+  }
+
+  private async erase(id: number, before: (manager: EntityManager) => Promise<void> = async () => undefined): Promise<void> {
     const entity = await this.sources.findOneByOrFail({ id });
     await this.transactions.run(async (manager) => {
+      await before(manager);
       await manager.query('DELETE FROM source_record WHERE sourceId IN (?, ?)', [id, -id]);
       await manager.query('DELETE FROM correction WHERE sourceId = ?', [id]);
       await manager.delete(SourceEntity, { id });

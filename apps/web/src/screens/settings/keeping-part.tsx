@@ -1,4 +1,4 @@
-import type { RetentionAnswer } from '@mailbag/contract';
+import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
@@ -16,18 +16,18 @@ import { useSaving } from './use-saving';
 /** How long records and copies are kept. */
 export function KeepingPart() {
   const { data } = useQuery(queries.retention());
-  const [form, setForm] = useState<{ recordDays: number; copyDays: number } | null>(null);
+  const [form, setForm] = useState<RetentionRequest | null>(null);
   useEffect(() => {
-    if (data && !form) setForm({ recordDays: data.recordDays, copyDays: data.copyDays });
+    if (data && !form) setForm({ recordDays: data.recordDays, copyDays: data.copyDays, sourceDays: data.sourceDays });
   }, [data, form]);
   const key = queries.retention().queryKey;
   const save = useSaving(key, () => api.put<RetentionAnswer>('/api/retention', form));
   const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
   if (!data || !form) return <Loading what="how long things are kept" />;
-  const days = (label: string, part: 'recordDays' | 'copyDays', help: string) => (
+  const days = (label: string, part: keyof RetentionRequest, help: string) => (
     <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} most={36_500} help={help} />
   );
-  const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays;
+  const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays && form.sourceDays === data.sourceDays;
   return (
     <Columns>
       <FormCard onSubmit={() => save.mutate(undefined)}>
@@ -39,23 +39,28 @@ export function KeepingPart() {
             '0: for ever. The copies stay; the values behind them and the words of the search are deleted.',
           )}
           {days('Days for copies', 'copyDays', '0: for ever. Files, rows, stories and deliveries are deleted.')}
+          {days(
+            'Days for sources',
+            'sourceDays',
+            '0: for ever. Counted from when a source was read and its last batch ended. File, records and corrections are deleted; maps stay.',
+          )}
         </Fields>
         <Small>
-          Counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files are removed from
-          the archive. Copies that others already received are not called back.
+          The first two are counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files
+          are removed from the archive. Copies that others already received are not called back.
         </Small>
         {(save.error ?? run.error) && <Notice tone="brick">{sentenceOf(save.error ?? run.error)}</Notice>}
         {data.lastRun && (
           <Small>
-            Last done {when(data.lastRun.at)}: {counted(data.lastRun.records, 'record')} and{' '}
-            {counted(data.lastRun.copies, 'copy', 'copies')} deleted.
+            Last done {when(data.lastRun.at)}: {counted(data.lastRun.records, 'record')}, {counted(data.lastRun.copies, 'copy', 'copies')}{' '}
+            and {counted(data.lastRun.sources ?? 0, 'source')} deleted.
           </Small>
         )}
         <Row>
           <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>
             Save
           </Button>
-          {(data.recordDays > 0 || data.copyDays > 0) && isSaved && (
+          {(data.recordDays > 0 || data.copyDays > 0 || data.sourceDays > 0) && isSaved && (
             <Confirm
               title="Delete now what is over its time?"
               text="It is done by itself several times a day. What is deleted cannot be brought back."
