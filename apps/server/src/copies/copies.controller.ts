@@ -9,7 +9,7 @@ import { rawMessage } from '../delivery/mail-transport.js';
 import { Settling } from '../delivery/settling.service.js';
 import { attachment } from '../platform/content-disposition.js';
 import { XLSX_TYPE } from '../platform/download.js';
-import { CopiesService } from './copies.service.js';
+import { CopiesService, askedBy } from './copies.service.js';
 import { LedgerExports } from './ledger-exports.service.js';
 import { SavedViews } from './saved-views.service.js';
 
@@ -24,22 +24,25 @@ export class CopiesController {
   ) {}
 
   @Get()
-  page(@Query() query: LedgerQuery): Promise<LedgerPage> {
-    return this.copies.page(query);
+  page(@Query() query: LedgerQuery, @SignedIn() account: Account): Promise<LedgerPage> {
+    return this.copies.page(askedBy(query, account));
   }
 
   @Get('counts')
-  counts(@Query() query: LedgerFilterQuery): Promise<LedgerCounts> {
-    return this.copies.counts(query);
+  counts(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): Promise<LedgerCounts> {
+    return this.copies.counts(askedBy(query, account));
   }
 
   @Get('ledger.csv')
-  csv(@Query() query: LedgerFilterQuery): StreamableFile {
-    return new StreamableFile(this.exports.csv(query), { type: 'text/csv; charset=utf-8', disposition: attachment('Ledger.csv') });
+  csv(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
+    return new StreamableFile(this.exports.csv(askedBy(query, account)), {
+      type: 'text/csv; charset=utf-8',
+      disposition: attachment('Ledger.csv'),
+    });
   }
   @Get('ledger.xlsx')
-  xlsx(@Query() query: LedgerFilterQuery): StreamableFile {
-    return new StreamableFile(this.exports.xlsx(query), { type: XLSX_TYPE, disposition: attachment('Ledger.xlsx') });
+  xlsx(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
+    return new StreamableFile(this.exports.xlsx(askedBy(query, account)), { type: XLSX_TYPE, disposition: attachment('Ledger.xlsx') });
   }
   @Get('copies.zip')
   @ShowsValues()
@@ -65,8 +68,12 @@ export class CopiesController {
   /** The same with many copies. */
   @Post('many')
   @HttpCode(200)
-  async many(@Body() { action, ids, filter }: ManyCopiesRequest, @Who() who: string): Promise<ManyCopiesAnswer> {
-    const meant = ids ?? (filter ? await this.copies.ids(filter) : []);
+  async many(
+    @Body() { action, ids, filter }: ManyCopiesRequest,
+    @SignedIn() account: Account,
+    @Who() who: string,
+  ): Promise<ManyCopiesAnswer> {
+    const meant = ids ?? (filter ? await this.copies.ids(askedBy(filter, account)) : []);
     const done = await this.settling.many(action, meant, who);
     const back = action === 'to-paper' ? 'off-paper' : action === 'off-paper' ? 'to-paper' : null;
     return { meant: meant.length, done: done.length, undo: back && done.length > 0 ? { action: back, ids: done } : null };

@@ -11,7 +11,7 @@ import type {
   LedgerSort,
 } from '@mailbag/contract';
 import type { Cell, CopyState } from '@mailbag/core';
-import { MailbagError, searchWords } from '@mailbag/core';
+import { MailbagError, searchText, searchWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
 import { passwordPattern } from '../delivery/message-of.js';
@@ -25,6 +25,24 @@ const COLUMNS = `copy.id, copy.code, copy.recipient, copy.address, copy.path AS 
 const COUNTED = 10_000;
 /** Copies that a list, an export or an action goes over at once. */
 export const MOST_COPIES = 1_000_000;
+
+/** Copies that a search goes through at most for who may not see values: the words it finds may stand in what they do not see. */
+const LOOKED_THROUGH = 20_000;
+/** `shownOnly`: a search finds only what the ledger itself shows of a copy, and not by the values of its record. */
+type Filter = LedgerFilterQuery & { shownOnly?: boolean };
+type Asked = LedgerQuery & { shownOnly?: boolean };
+
+/** A filter as an account may ask it. */
+export const askedBy = <T extends LedgerFilterQuery>(query: T, { seesValues }: Account): T & { shownOnly: boolean } => ({
+  ...query,
+  shownOnly: !seesValues,
+});
+
+/** Whether words are found in what the ledger shows of a copy. */
+function showsWords({ code, recipient, address, file, mailingName, templateName }: CopyRow, words: readonly string[]): boolean {
+  const shown = searchWords(searchText([code, code.replace(/-/g, ''), recipient, address, file, mailingName, templateName].join(' ')));
+  return words.every((word) => shown.some((one) => one.startsWith(word)));
+}
 
 /** Rows of a filter up to which each is looked up in the search, in place of looking up each of what the search finds. */
 const FEW = 3000;
@@ -105,14 +123,15 @@ export class CopiesService {
   }
 
   /** A page of the ledger. */
-  async page(query: LedgerQuery): Promise<LedgerPage> {
+  async page(query: Asked): Promise<LedgerPage> {
     const count = query.count ?? 100;
     const rows = await this.rows(query, count + 1);
     return { rows: rows.slice(0, count), more: rows.length > count };
   }
 
   /** @param most rows at most */
-  private async rows(query: LedgerQuery, most: number): Promise<CopyRow[]> {
+  private async rows(query: Asked, most: number): Promise<CopyRow[]> {
+    if (query.shownOnly && query.text) return this.shownRows(query, most, LOOKED_THROUGH);
     const { sql, parameters } = this.where(query, true);
     const search = await this.searchQuery(query.text);
     const order = orders[query.sort ?? 'newest'];
@@ -136,8 +155,26 @@ export class CopiesService {
     return found.map((row) => ({ ...row, wantsPaper: Boolean(row.wantsPaper) }));
   }
 
+  /** Rows whose words stand in what the ledger shows. @param looked how many of those that the search finds are gone through */
+  private async shownRows(query: Asked, most: number, looked: number): Promise<CopyRow[]> {
+    const BLOCK = 1000;
+    const words = searchWords(query.text ?? '');
+    const found: CopyRow[] = [];
+    let { before } = query;
+    for (let seen = 0; seen < looked; seen += BLOCK) {
+      const rows = await this.rows({ ...query, shownOnly: false, ...(before === undefined ? {} : { before }) }, BLOCK);
+      for (const row of rows) {
+        if (showsWords(row, words)) found.push(row);
+        if (found.length === most) return found;
+      }
+      if (rows.length < BLOCK) break;
+      before = rows.at(-1)!.id;
+    }
+    return found;
+  }
+
   /** Every row of a filter, block by block, newest first. */
-  async *all(query: LedgerFilterQuery): AsyncGenerator<CopyRow[]> {
+  async *all(query: Filter): AsyncGenerator<CopyRow[]> {
     const BLOCK = 1000;
     for (let before: number | undefined; ;) {
       const rows = await this.rows({ ...query, ...(before === undefined ? {} : { before }) }, BLOCK);
@@ -148,7 +185,8 @@ export class CopiesService {
   }
 
   /** How many copies there are, match, and are in each state (the state filter left aside). */
-  async counts(query: LedgerFilterQuery): Promise<LedgerCounts> {
+  async counts(query: Filter): Promise<LedgerCounts> {
+    if (query.shownOnly && query.text) return this.shownCounts(query);
     const { sql, parameters } = this.where(query, false);
     const search = await this.searchQuery(query.text);
     const [all] = await this.transactions.read<{ count: number | null }>('SELECT SUM(count) AS count FROM copy_count');
@@ -180,8 +218,16 @@ export class CopiesService {
     return { total: all?.count ?? 0, matching: query.state ? (byState[query.state] ?? 0) : sum, byState, atLeast };
   }
 
+  private async shownCounts({ state, ...others }: Filter): Promise<LedgerCounts> {
+    const { total } = await this.counts({});
+    const byState: Partial<Record<CopyState, number>> = {};
+    const rows = await this.shownRows({ ...others }, COUNTED + 1, LOOKED_THROUGH);
+    for (const row of rows) byState[row.state] = (byState[row.state] ?? 0) + 1;
+    return { total, matching: state ? (byState[state] ?? 0) : rows.length, byState, atLeast: rows.length > COUNTED };
+  }
+
   /** Ids of all copies of a filter. */
-  async ids(query: LedgerFilterQuery): Promise<number[]> {
+  async ids(query: Filter): Promise<number[]> {
     const ids: number[] = [];
     for await (const rows of this.all(query)) ids.push(...rows.map(({ id }) => id));
     return ids;

@@ -108,6 +108,17 @@ test('who may not see values gets neither records nor copies, and passwords only
     '/api/copies/copies.zip',
   ])
     await expect(blind.get(path)).rejects.toThrow('account-values-hidden');
+  // A search must not answer what the eye may not see: “yes” stands in the record alone, the name in the ledger too.
+  const found = async (client: ServerClient, text: string): Promise<[number, number]> => {
+    const query = `batch=${id}&text=${text}`;
+    const { rows } = await client.get<{ rows: unknown[] }>(`/api/copies?${query}`);
+    return [rows.length, (await client.get<{ matching: number }>(`/api/copies/counts?${query}`)).matching];
+  };
+  expect([await found(mailbag.client, 'yes'), await found(blind, 'yes')]).toEqual([
+    [1, 1],
+    [0, 0],
+  ]);
+  expect(await found(blind, 'quis')).toEqual([1, 1]);
   // Examples in the columns are values too.
   expect(JSON.stringify(await mailbag.client.get(`/api/mailings/${mailing}`))).toContain('quist@example.org');
   expect(JSON.stringify(await blind.get(`/api/mailings/${mailing}`))).not.toContain('quist@example.org');
