@@ -322,7 +322,7 @@ export class CopiesService {
   }
 
   /** Copies found by any word on them, for Find. */
-  async find(text: string, count: number): Promise<CopyRow[]> {
-    return searchWords(text).length > 0 ? (await this.page({ text, count })).rows : [];
+  async find(text: string, count: number, account: Account): Promise<CopyRow[]> {
+    return searchWords(text).length > 0 ? (await this.page(askedBy({ text, count }, account))).rows : [];
   }
 }

@@ -1,5 +1,6 @@
-import type { DeskAnswer, FindAnswer } from '@mailbag/contract';
+import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
 import { Controller, Get, Query } from '@nestjs/common';
+import { SignedIn } from '../accounts/session.guard.js';
 import { DeskService } from './desk.service.js';
 
 @Controller('api')
@@ -12,7 +13,7 @@ export class DeskController {
   }
 
   @Get('find')
-  find(@Query('text') text = ''): Promise<FindAnswer> {
-    return this.desk.find(text.slice(0, 200));
+  find(@SignedIn() account: Account, @Query('text') text = ''): Promise<FindAnswer> {
+    return this.desk.find(text.slice(0, 200), account);
   }
 }

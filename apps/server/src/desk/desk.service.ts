@@ -1,4 +1,4 @@
-import type { DeskAnswer, FindAnswer, Need } from '@mailbag/contract';
+import type { Account, DeskAnswer, FindAnswer, Need } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { BatchesService } from '../batches/batches.service.js';
 import { CopiesService } from '../copies/copies.service.js';
@@ -174,7 +174,7 @@ export class DeskService {
   }
 
   /** Anything by name, code or any word on a copy. */
-  async find(text: string): Promise<FindAnswer> {
+  async find(text: string, account: Account): Promise<FindAnswer> {
     const wanted = text.trim().toLowerCase();
     if (!wanted) return { hits: [] };
     const isHit = ({ name }: { name: string }): boolean => name.toLowerCase().includes(wanted);
@@ -191,7 +191,7 @@ export class DeskService {
       hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
     for (const one of (await this.sources.list()).filter(isHit).slice(0, 5))
       hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
-    for (const one of await this.copies.find(text, 12)) {
+    for (const one of await this.copies.find(text, 12, account)) {
       hits.push({
         kind: 'copy',
         id: one.id,
