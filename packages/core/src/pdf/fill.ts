@@ -276,15 +276,22 @@ function ownResources(
   return { objects, fonts, images };
 }
 
+/** Export values that a choice field holds for a value; none for an empty one. */
+export function chosenValues(field: Field, value: FieldValue | null): string[] {
+  if (value === null || typeof value === 'boolean') return [];
+  const chosen = (Array.isArray(value) ? value : [value]).map((one) => optionOf(field, one)?.value ?? one);
+  return chosen.length === 1 && chosen[0] === '' ? [] : chosen;
+}
+
 /** The value of a field as it stands in its dictionary. */
 function valueEntries(field: Field, value: FieldValue | null): string {
   if (field.kind === 'checkbox' || field.kind === 'radio') return `/V${nameObject(stateFor(field, value) ?? 'Off')}`;
   if (value === null || typeof value === 'boolean') return '';
   if (field.kind === 'text') return `/V${textString(Array.isArray(value) ? value.join('\n') : value)}`;
-  const chosen = (Array.isArray(value) ? value : [value]).map((one) => optionOf(field, one)?.value ?? one);
+  const chosen = chosenValues(field, value);
   const places = chosen.map((one) => field.options.findIndex((option) => option.value === one)).filter((at) => at >= 0);
   const indexes = field.kind === 'list' && places.length > 0 ? `/I[${[...new Set(places)].sort((a, b) => a - b).join(' ')}]` : '';
-  if (chosen.length === 0 || (chosen.length === 1 && chosen[0] === '')) return '';
+  if (chosen.length === 0) return '';
   return `/V${chosen.length === 1 ? textString(chosen[0]!) : `[${chosen.map(textString).join('')}]`}${indexes}`;
 }
 

@@ -57,3 +57,24 @@ test.each(['flattened', 'locked', 'open'] as const)('a tick that is missing or t
   expect(await reader.compare(empty.bytes, { tick: false })).toBeNull();
   expect(await reader.compare(empty.bytes, { tick: true })).toMatchObject({ field: 'tick' });
 });
+
+test.each(['locked', 'open'] as const)(
+  'other choices than were meant in a %s copy are noticed, in menus and in lists of several',
+  async (finish) => {
+    const choices = formOf([
+      '/FT/Ch/Ff 131072/T(menu)/Rect[10 150 190 170]/Opt[[(a)(Alder)][(b)(Birch)]]',
+      '/FT/Ch/Ff 2097152/T(list)/Rect[10 60 190 140]/Opt[(one)(two)<feff0141006f0064017a>]',
+    ]);
+    const compiled = await compileTemplate(choices, { ...options, characters: ['Łodź'], finish });
+    const meant = { menu: 'Birch', list: ['one', 'Łodź'] };
+    const copy = fillCopy(compiled, meant);
+    const reader = await CopyReader.of(compiled, copy.bytes);
+    expect(await reader.compare(copy.bytes, meant, copy.notes)).toBeNull();
+    expect(await reader.compare(copy.bytes, { ...meant, menu: 'a' })).toMatchObject({
+      field: 'menu',
+      what: expect.stringContaining('“b”'),
+    });
+    expect(await reader.compare(copy.bytes, { ...meant, list: ['one'] })).toMatchObject({ field: 'list' });
+    expect(await reader.compare(copy.bytes, { ...meant, menu: '' })).toMatchObject({ field: 'menu' });
+  },
+);

@@ -2,7 +2,7 @@ import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
 import type { CompiledTemplate, PagePlan } from './compile.js';
 import { dictEntry, nameEntry, openPdf } from './document.js';
 import type { FillNote } from './fill.js';
-import { shownTexts, stateFor } from './fill.js';
+import { chosenValues, shownTexts, stateFor } from './fill.js';
 import { readToUnicode } from './content/to-unicode.js';
 import type { TextFont } from './content/text-font.js';
 import { textFont } from './content/text-font.js';
@@ -340,6 +340,15 @@ export class CopyReader {
         const held = hexText(/\/V<([0-9a-f]*)>/.exec(dict)?.[1] ?? '');
         if (held !== given.replaceAll('\u001b', ''))
           return { field: field.name, what: `the field holds “${held.slice(0, 80)}” in place of “${given.slice(0, 80)}”` };
+      } else if (field.kind === 'combo' || field.kind === 'list') {
+        const meant = chosenValues(field, given).map((one) => one.replaceAll('\u001b', ''));
+        const [, held = ''] = /\/V(<[0-9a-f]*>|\[(?:<[0-9a-f]*>)*\])/.exec(dict) ?? [];
+        const found = [...held.matchAll(/<([0-9a-f]*)>/g)].map(([, hex]) => hexText(hex!));
+        if (found.length !== meant.length || found.some((one, index) => one !== meant[index]))
+          return {
+            field: field.name,
+            what: `the field holds “${found.join(', ').slice(0, 80)}” in place of “${meant.join(', ').slice(0, 80)}”`,
+          };
       } else if (field.kind === 'checkbox' || field.kind === 'radio') {
         const isOn = !/\/V\/Off(?=[/>])/.test(dict) && /\/V\//.test(dict);
         if (isOn !== (stateFor(field, given) !== null)) return { field: field.name, what: `the box is ${isOn ? '' : 'not '}ticked` };
