@@ -65,7 +65,7 @@ export type { MessageTexts, RenderedMessage } from './patterns/message.js';
 export { patternData } from './patterns/pattern-data.js';
 export type { PatternExtras } from './patterns/pattern-data.js';
 
-export { searchText, searchWords } from './copies/search-words.js';
+export { searchText, searchWords, textFinder } from './copies/search-words.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
 export { assertCopy, copyEvents, copyLaw, copyNotes, copyStates, nextCopyState } from './copies/states.js';

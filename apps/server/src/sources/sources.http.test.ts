@@ -36,7 +36,15 @@ test('records come in blocks by their place, and can be found by any word on the
   );
   expect([page.total, page.records.length, page.records[0]!.row, page.records[0]!.cells[0]!.text]).toEqual([480, 2, 482, 'D-119']);
   expect(await mailbag.client.get(`/api/sources/${id}/find?text=B-96&after=0`)).toEqual({ index: 215 });
-  expect(await mailbag.client.get(`/api/sources/${id}/find?text=${encodeURIComponent('no"such%_thing')}&after=0`)).toEqual({ index: -1 });
+  const find = async (text: string, after = 0): Promise<number> =>
+    (await mailbag.client.get<{ index: number }>(`/api/sources/${id}/find?text=${encodeURIComponent(text)}&after=${after}`)).index;
+  expect(await find('no"such%_thing')).toBe(-1);
+  // In any case, with and without marks; it goes round once, and the names of cells' parts are no values.
+  const zofia = await find('ŁĄKOWSKI');
+  expect(zofia).toBeGreaterThan(0);
+  expect([await find('łąkow'), await find('lakowski'), await find('Łąkowski', zofia + 1)]).toEqual([zofia, zofia, expect.any(Number)]);
+  expect(await find('Δάφνη')).toBeGreaterThanOrEqual(0);
+  expect(await find('"text"')).toBe(-1);
 });
 
 test.each([

@@ -11,7 +11,7 @@ import type {
   SourceSummary,
 } from '@mailbag/contract';
 import type { Cell, ErrorCode, SourceRecord } from '@mailbag/core';
-import { MailbagError, isMailbagError } from '@mailbag/core';
+import { MailbagError, isMailbagError, textFinder } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -25,6 +25,9 @@ import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 
 type RecordRow = { ordinal: number; row: number; cells: string };
+/** Records that are looked through at a time. */
+const FIND_BLOCK = 1000;
+
 const toRecord = ({ row, cells }: RecordRow): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
 
 @Injectable()
@@ -289,12 +292,23 @@ export class SourcesService implements OnApplicationBootstrap {
 
   /** Place of the first record after `after` that holds the text; -1: none. Goes round once. */
   async findRecord(id: number, text: string, after: number): Promise<number> {
-    const like = `%${text.toLowerCase().replace(/[\\%_"]/g, (char) => (char === '"' ? '\\\\"' : `\\${char}`))}%`;
-    const [row] = await this.transactions.read<{ ordinal: number }>(
-      "SELECT ordinal FROM source_record WHERE sourceId = ? AND lower(cells) LIKE ? ESCAPE '\\' ORDER BY ordinal <= ?, ordinal LIMIT 1",
-      [id, like, after],
-    );
-    return row?.ordinal ?? -1;
+    const inLine = textFinder(JSON.stringify(text).slice(1, -1));
+    const inCell = textFinder(text);
+    const firstIn = async (from: number, to: number): Promise<number> => {
+      for (let next = from; next < to; next += FIND_BLOCK) {
+        const rows = await this.transactions.read<RecordRow>(
+          'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? AND ordinal < ? ORDER BY ordinal',
+          [id, next, Math.min(to, next + FIND_BLOCK)],
+        );
+        // Few lines hold the text at all, and only those are taken apart.
+        const found = rows.find((one) => inLine(one.cells) && toRecord(one).cells.some((cell) => inCell(cell.text)));
+        if (found) return found.ordinal;
+      }
+      return -1;
+    };
+    const { count } = await this.detail(id);
+    const later = await firstIn(after + 1, count);
+    return later >= 0 ? later : firstIn(0, Math.min(count, after + 1));
   }
 
   /** @throws MailbagError source-in-use, not-found */

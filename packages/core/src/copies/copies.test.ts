@@ -1,6 +1,6 @@
 import { checkCharacter, copyCode, isCopyCode } from './code.js';
 import { pathKey, safeFileName, safeFolders, safeName, uniquePath } from './file-name.js';
-import { searchText, searchWords } from './search-words.js';
+import { searchText, searchWords, textFinder } from './search-words.js';
 import type { CopyState } from './states.js';
 import { copyEvents, copyLaw, copyStates, nextCopyState } from './states.js';
 
@@ -84,4 +84,11 @@ test.each([
 ])('%p is found by %p and %p, as people type it', (text, ...typed) => {
   const found = new Set(searchWords(searchText(text)));
   for (const word of typed) expect(found).toContain(word);
+});
+
+test('a text is found whatever its case; marks count only where some were typed', () => {
+  const holds = (text: string, wanted: string): boolean => textFinder(wanted)(text);
+  expect([holds('Zoë Brand', 'zoe'), holds('Zoë Brand', 'ZOË'), holds('Zoe Brand', 'zoë')]).toEqual([true, true, false]);
+  expect([holds('Łąkowski', 'lakow'), holds('ŁĄKOWSKI', 'łąk'), holds('Lakowski', 'łąk')]).toEqual([true, true, false]);
+  expect(holds('Zoe\u0308', 'zoë')).toBe(true);
 });

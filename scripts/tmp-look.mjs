@@ -1,0 +1,13 @@
+import { chromium } from 'playwright-core';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu','--disable-quic','--disable-background-networking'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+await p.goto('http://127.0.0.1:4280');
+await p.getByLabel('E-mail address', { exact: true }).fill('marit@larkmere.example');
+await p.getByLabel('Password', { exact: true }).fill('plots-and-paths');
+await p.getByRole('button', { name: 'Sign in' }).click();
+await p.getByRole('heading', { name: 'Needs you' }).waitFor();
+await p.goto('http://127.0.0.1:4280/settings/keeping'); await p.waitForTimeout(1500); await p.screenshot({ path: `/tmp/look-keep.png` });
+await p.goto('http://127.0.0.1:4280/mailings/2/map'); await p.waitForTimeout(3000);
+await p.getByRole('button', { name: 'Jump to a record' }).click(); await p.keyboard.type('Łą'); await p.keyboard.press('Enter'); await p.waitForTimeout(3500);
+await p.screenshot({ path: `/tmp/look-foreign.png` });
+await b.close();
