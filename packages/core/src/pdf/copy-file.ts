@@ -1,6 +1,6 @@
 import { ByteWriter, joined } from './byte-writer.js';
 import type { CompiledTemplate } from './compile.js';
-import type { FillNote } from './fill.js';
+import type { FillNote } from './fill-options.js';
 import { fingerprint } from './fingerprint.js';
 
 /** An object that varies from copy to copy. Text is ASCII; `dict` of a stream is open: its length and closing `>>` follow. */

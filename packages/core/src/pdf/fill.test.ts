@@ -3,7 +3,8 @@ import { testFaces, testFonts } from '../testing/platform.js';
 import { formOf, stream } from '../testing/raw-form.js';
 import type { CompileOptions } from './compile.js';
 import { compileTemplate } from './compile.js';
-import { fillCopy, measureCopy, stateFor } from './fill.js';
+import { stateFor } from './field-value.js';
+import { fillCopy, measureCopy } from './fill.js';
 import { inspectTemplate } from './inspect.js';
 import type { FieldValues } from './value.js';
 

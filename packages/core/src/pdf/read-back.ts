@@ -1,8 +1,9 @@
 import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
 import type { CompiledTemplate, PagePlan } from './compile.js';
 import { dictEntry, nameEntry, openPdf } from './document.js';
-import type { FillNote } from './fill.js';
-import { chosenValues, shownTexts, stateFor } from './fill.js';
+import { chosenValues, stateFor } from './field-value.js';
+import { shownTexts } from './fill.js';
+import type { FillNote } from './fill-options.js';
 import { readToUnicode } from './content/to-unicode.js';
 import type { TextFont } from './content/text-font.js';
 import { textFont } from './content/text-font.js';

@@ -1,7 +1,7 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { Field } from './field.js';
 import { acceptedValues, isButtonWithStates } from './field.js';
-import { stateFor } from './fill.js';
+import { stateFor } from './field-value.js';
 import type { FieldValue, FieldValues } from './value.js';
 
 function refusal(field: Field, value: FieldValue): MailbagError | null {
