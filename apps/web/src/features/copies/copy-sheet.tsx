@@ -1,21 +1,19 @@
-import type { CopyDetail } from '@mailbag/contract';
-import { addressFault, troubleWords } from '@mailbag/core';
+import { troubleWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, KeyRound, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { openForDrawing } from '../../platform/pdf-reader';
 import { color, font } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
-import { TextInput } from '../../ui/field';
 import { Empty, Facts, Loading, Row, Small, Stack } from '../../ui/layout';
 import { FileButton } from '../../ui/link-button';
-import { Notice } from '../../ui/mark';
-import { atSecond, counted, fullWhen, kilobytes, when } from '../when';
+import { atSecond, counted, fullWhen, kilobytes } from '../when';
+import { CopyActions } from './copy-actions';
+import { Thumbnail } from './copy-thumbnail';
 import { StateMark } from './state-mark';
 
 const Side = styled.aside`
@@ -58,12 +56,6 @@ const About = styled.div`
   & > div > * {
     overflow-wrap: anywhere;
   }
-`;
-const Thumb = styled.canvas`
-  width: 104px;
-  height: 147px;
-  border: 1px solid ${color.line};
-  background: #fff;
 `;
 const Story = styled.ol`
   list-style: none;
@@ -126,137 +118,6 @@ const eventWords: Record<string, string> = {
   delay: 'Delayed',
   report: 'Reported',
 };
-
-function Thumbnail({ id }: { id: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const [failed, setFailed] = useState(false);
-  useEffect(() => {
-    let stale = false;
-    setFailed(false);
-    void (async () => {
-      const pdf = await openForDrawing(await api.bytes(`/api/copies/${id}/pdf`));
-      const page = await pdf.getPage(1);
-      const viewport = page.getViewport({ scale: 208 / page.getViewport({ scale: 1 }).width });
-      const aside = document.createElement('canvas');
-      aside.width = viewport.width;
-      aside.height = viewport.height;
-      await page.render({ canvas: aside, viewport }).promise;
-      await pdf.destroy();
-      if (stale || !canvas.current) return;
-      canvas.current.width = aside.width;
-      canvas.current.height = aside.height;
-      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
-    })().catch(() => !stale && setFailed(true));
-    return () => {
-      stale = true;
-    };
-  }, [id]);
-  return failed ? <Small>The file cannot be shown.</Small> : <Thumb ref={canvas} role="img" aria-label="First page of the copy" />;
-}
-
-function Actions({ copy }: { copy: CopyDetail }) {
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const [address, setAddress] = useState(copy.address);
-  useEffect(() => setAddress(copy.address), [copy.id, copy.address]);
-  const refresh = () => Promise.all([client.invalidateQueries({ queryKey: ['copies'] }), client.invalidateQueries({ queryKey: ['desk'] })]);
-  const sendAgain = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/send-again`, { address }), onSuccess: refresh });
-  const confirm = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/confirm-sent`), onSuccess: refresh });
-  const said = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said;
-  const paper = useMutation({
-    mutationFn: (action: 'to-paper' | 'off-paper') => api.post('/api/copies/many', { action, ids: [copy.id] }),
-    onSuccess: refresh,
-  });
-  const again = useMutation({
-    mutationFn: () =>
-      api.post<{ id: number }>('/api/print-runs', {
-        ids: [copy.id],
-        reasons: [],
-        duplex: false,
-        addressSheets: true,
-        name: `Again: ${copy.recipient || copy.code}`,
-      }),
-    onSuccess: (run) => void navigate(`/paper/${run.id}`),
-  });
-  const error = sendAgain.error ?? confirm.error ?? paper.error ?? again.error;
-  const isTogether = (copy.delivery?.copies ?? 1) > 1;
-  const form = (verb: string): React.ReactNode => (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        sendAgain.mutate();
-      }}
-    >
-      <Row style={{ marginTop: 8 }}>
-        <div style={{ flex: 1 }}>
-          <TextInput label="Address" hideLabel value={address} onChange={setAddress} />
-        </div>
-        <Button changes type="submit" look="go" isDisabled={sendAgain.isPending || addressFault(address) !== null}>
-          {verb}
-        </Button>
-      </Row>
-      {addressFault(address) !== null && (
-        <Small>{address.trim() ? `Not an address yet: ${addressFault(address)}.` : 'Write an address to send to.'}</Small>
-      )}
-      {isTogether && <Small>The {copy.delivery!.copies} copies of this recipient go together.</Small>}
-    </form>
-  );
-  return (
-    <>
-      {copy.state === 'bounced' && (
-        <Notice tone="brick">
-          <b>The message was refused.</b>
-          <div>{said}</div>
-          {form(address.trim() === copy.address ? 'Send again' : 'Correct and send')}
-        </Notice>
-      )}
-      {copy.state === 'unconfirmed' && (
-        <Notice tone="ochre">
-          <b>Nobody knows whether this arrived.</b>
-          <div>{said}</div>
-          <Row style={{ marginTop: 8 }}>
-            <Button changes onPress={() => confirm.mutate()}>
-              It was sent
-            </Button>
-          </Row>
-          {form('Send again')}
-        </Notice>
-      )}
-      {copy.state === 'retrying' && (
-        <Notice tone="ochre">
-          <b>Refused for now; the next try is {copy.nextTryAt ? when(copy.nextTryAt) : 'soon'}.</b>
-          <div>{said}</div>
-          <Small>{counted(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.</Small>
-        </Notice>
-      )}
-      {copy.state === 'made' && (
-        <Notice tone="slate">
-          <b>Made and kept.</b> {copy.address ? 'It was not mailed.' : 'Its record has no address.'}
-          {form('Mail it')}
-        </Notice>
-      )}
-      {copy.state === 'printed' && (
-        <Notice tone="slate">
-          <b>Printed.</b> If the sheet was lost or spoiled, it can be printed once more.
-          <Row style={{ marginTop: 8 }}>
-            <Button changes onPress={() => again.mutate()} isDisabled={again.isPending}>
-              Print it again
-            </Button>
-          </Row>
-        </Notice>
-      )}
-      {(copy.state === 'made' || copy.state === 'bounced') && (
-        <Row>
-          <Button changes small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
-            {copy.wantsPaper ? 'Take off paper' : 'To paper'}
-          </Button>
-          {copy.wantsPaper && <Small>It waits for a print run.</Small>}
-        </Row>
-      )}
-      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-    </>
-  );
-}
 
 /** The message as it went out, asked for when it is opened. */
 function SentMessage({ id }: { id: number }) {
@@ -370,7 +231,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               )}
             </Stack>
           </About>
-          <Actions copy={copy} />
+          <CopyActions copy={copy} />
           <div>
             <h2 style={{ marginBottom: 4 }}>Its story</h2>
             <Story>

@@ -1,0 +1,116 @@
+import type { CopyDetail } from '@mailbag/contract';
+import { addressFault } from '@mailbag/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, sentenceOf } from '../../api/client';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Row, Small } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { counted, when } from '../when';
+
+/** What can be done with a copy now, by its state. */
+export function CopyActions({ copy }: { copy: CopyDetail }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [address, setAddress] = useState(copy.address);
+  useEffect(() => setAddress(copy.address), [copy.id, copy.address]);
+  const refresh = () => Promise.all([client.invalidateQueries({ queryKey: ['copies'] }), client.invalidateQueries({ queryKey: ['desk'] })]);
+  const sendAgain = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/send-again`, { address }), onSuccess: refresh });
+  const confirm = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/confirm-sent`), onSuccess: refresh });
+  const said = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said;
+  const paper = useMutation({
+    mutationFn: (action: 'to-paper' | 'off-paper') => api.post('/api/copies/many', { action, ids: [copy.id] }),
+    onSuccess: refresh,
+  });
+  const again = useMutation({
+    mutationFn: () =>
+      api.post<{ id: number }>('/api/print-runs', {
+        ids: [copy.id],
+        reasons: [],
+        duplex: false,
+        addressSheets: true,
+        name: `Again: ${copy.recipient || copy.code}`,
+      }),
+    onSuccess: (run) => void navigate(`/paper/${run.id}`),
+  });
+  const error = sendAgain.error ?? confirm.error ?? paper.error ?? again.error;
+  const isTogether = (copy.delivery?.copies ?? 1) > 1;
+  const form = (verb: string): React.ReactNode => (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        sendAgain.mutate();
+      }}
+    >
+      <Row style={{ marginTop: 8 }}>
+        <div style={{ flex: 1 }}>
+          <TextInput label="Address" hideLabel value={address} onChange={setAddress} />
+        </div>
+        <Button changes type="submit" look="go" isDisabled={sendAgain.isPending || addressFault(address) !== null}>
+          {verb}
+        </Button>
+      </Row>
+      {addressFault(address) !== null && (
+        <Small>{address.trim() ? `Not an address yet: ${addressFault(address)}.` : 'Write an address to send to.'}</Small>
+      )}
+      {isTogether && <Small>The {copy.delivery!.copies} copies of this recipient go together.</Small>}
+    </form>
+  );
+  return (
+    <>
+      {copy.state === 'bounced' && (
+        <Notice tone="brick">
+          <b>The message was refused.</b>
+          <div>{said}</div>
+          {form(address.trim() === copy.address ? 'Send again' : 'Correct and send')}
+        </Notice>
+      )}
+      {copy.state === 'unconfirmed' && (
+        <Notice tone="ochre">
+          <b>Nobody knows whether this arrived.</b>
+          <div>{said}</div>
+          <Row style={{ marginTop: 8 }}>
+            <Button changes onPress={() => confirm.mutate()}>
+              It was sent
+            </Button>
+          </Row>
+          {form('Send again')}
+        </Notice>
+      )}
+      {copy.state === 'retrying' && (
+        <Notice tone="ochre">
+          <b>Refused for now; the next try is {copy.nextTryAt ? when(copy.nextTryAt) : 'soon'}.</b>
+          <div>{said}</div>
+          <Small>{counted(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.</Small>
+        </Notice>
+      )}
+      {copy.state === 'made' && (
+        <Notice tone="slate">
+          <b>Made and kept.</b> {copy.address ? 'It was not mailed.' : 'Its record has no address.'}
+          {form('Mail it')}
+        </Notice>
+      )}
+      {copy.state === 'printed' && (
+        <Notice tone="slate">
+          <b>Printed.</b> If the sheet was lost or spoiled, it can be printed once more.
+          <Row style={{ marginTop: 8 }}>
+            <Button changes onPress={() => again.mutate()} isDisabled={again.isPending}>
+              Print it again
+            </Button>
+          </Row>
+        </Notice>
+      )}
+      {(copy.state === 'made' || copy.state === 'bounced') && (
+        <Row>
+          <Button changes small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
+            {copy.wantsPaper ? 'Take off paper' : 'To paper'}
+          </Button>
+          {copy.wantsPaper && <Small>It waits for a print run.</Small>}
+        </Row>
+      )}
+      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+    </>
+  );
+}
