@@ -32,4 +32,22 @@ export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
     standardFontDataUrl: '/',
   } as never).promise;
 }
+
+/** A page drawn aside, so that what is shown stays until it is whole. @param number 1-based @param width in pixels */
+export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: number): Promise<HTMLCanvasElement> {
+  const page = await pdf.getPage(number);
+  const viewport = page.getViewport({ scale: width / page.getViewport({ scale: 1 }).width });
+  const canvas = document.createElement('canvas');
+  canvas.width = viewport.width;
+  canvas.height = viewport.height;
+  await page.render({ canvas, viewport }).promise;
+  return canvas;
+}
+
+/** Shows what was drawn aside. */
+export function showDrawn(drawn: HTMLCanvasElement, canvas: HTMLCanvasElement): void {
+  canvas.width = drawn.width;
+  canvas.height = drawn.height;
+  canvas.getContext('2d')?.drawImage(drawn, 0, 0);
+}
 export type { PDFDocumentProxy };

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
-import { openForDrawing } from '../../platform/pdf-reader';
+import { drawnPage, openForDrawing, showDrawn } from '../../platform/pdf-reader';
 import { color } from '../../theme';
 import { Small } from '../../ui/layout';
 
@@ -21,17 +21,9 @@ export function Thumbnail({ id }: { id: number }) {
     setFailed(false);
     void (async () => {
       const pdf = await openForDrawing(await api.bytes(`/api/copies/${id}/pdf`));
-      const page = await pdf.getPage(1);
-      const viewport = page.getViewport({ scale: 208 / page.getViewport({ scale: 1 }).width });
-      const aside = document.createElement('canvas');
-      aside.width = viewport.width;
-      aside.height = viewport.height;
-      await page.render({ canvas: aside, viewport }).promise;
+      const drawn = await drawnPage(pdf, 1, 208);
       await pdf.destroy();
-      if (stale || !canvas.current) return;
-      canvas.current.width = aside.width;
-      canvas.current.height = aside.height;
-      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
+      if (!stale && canvas.current) showDrawn(drawn, canvas.current);
     })().catch(() => !stale && setFailed(true));
     return () => {
       stale = true;

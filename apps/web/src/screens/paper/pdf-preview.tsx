@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
-import { openForDrawing } from '../../platform/pdf-reader';
+import { drawnPage, openForDrawing, showDrawn } from '../../platform/pdf-reader';
 import { color } from '../../theme';
 import { IconButton } from '../../ui/button';
 import { Row, Small } from '../../ui/layout';
@@ -35,16 +35,8 @@ export function PdfPreview({ path, pages }: { path: string; pages: number }) {
     setFailed(false);
     void (async () => {
       if (file.current?.path !== path) file.current = { path, pdf: openForDrawing(await api.bytes(path)) };
-      const page = await (await file.current.pdf).getPage(Math.min(number, pages));
-      const viewport = page.getViewport({ scale: 700 / page.getViewport({ scale: 1 }).width });
-      const aside = document.createElement('canvas');
-      aside.width = viewport.width;
-      aside.height = viewport.height;
-      await page.render({ canvas: aside, viewport }).promise;
-      if (stale || !canvas.current) return;
-      canvas.current.width = aside.width;
-      canvas.current.height = aside.height;
-      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
+      const drawn = await drawnPage(await file.current.pdf, Math.min(number, pages), 700);
+      if (!stale && canvas.current) showDrawn(drawn, canvas.current);
     })().catch(() => !stale && setFailed(true));
     return () => {
       stale = true;
