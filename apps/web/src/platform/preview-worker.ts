@@ -12,31 +12,31 @@ export interface PreviewRequest {
 export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[] } | { id: number; error: string };
 
 const pdfs = new Map<string, Uint8Array>();
-const compiled = new Map<string, { words: Set<string>; template: Promise<CompiledTemplate> }>();
+const compiled = new Map<string, { characters: Set<string>; template: Promise<CompiledTemplate> }>();
 
-/** Words for which the standard fonts may not do. */
+/** Characters of the texts for which the standard fonts may not do. One by one they stand for any words, so that few records need new faces. */
 function foreign(values: FieldValues): string[] {
   const texts = Object.values(values).flatMap((value) => (typeof value === 'string' ? [value] : Array.isArray(value) ? value : []));
-  return texts.flatMap((text) => text.split(/\s+/)).filter((word) => /[^\u0020-\u007e]/.test(word));
+  return texts.filter((text) => /[^\u0020-\u007e\s]/.test(text)).flatMap((text) => [...text]);
 }
 
-/** The template compiled with faces for all words seen so far; compiled anew only when one is new. */
+/** The template compiled with faces for all characters seen so far; compiled anew only when one is new. */
 async function templateFor(key: string, needed: readonly string[]): Promise<CompiledTemplate> {
   const known = compiled.get(key);
-  if (known && needed.every((word) => known.words.has(word))) return known.template;
-  const words = new Set([...(known?.words ?? []), ...needed]);
-  const { fonts, faces } = words.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
-  const template = compileTemplate(pdfs.get(key)!, { fonts, faces, characters: words });
-  compiled.set(key, { words, template });
+  if (known && needed.every((char) => known.characters.has(char))) return known.template;
+  const characters = new Set([...(known?.characters ?? []), ...needed]);
+  const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
+  const template = compileTemplate(pdfs.get(key)!, { fonts, faces, characters });
+  compiled.set(key, { characters, template });
   return template;
 }
 
 /** A copy; made again with further faces when the form itself shows characters that no value has, such as those of its options. */
 async function filled(key: string, values: FieldValues): Promise<FilledCopy> {
-  const words = foreign(values);
-  const copy = fillCopy(await templateFor(key, words), values);
+  const needed = foreign(values);
+  const copy = fillCopy(await templateFor(key, needed), values);
   const missing = copy.notes.flatMap(({ characters }) => characters);
-  return missing.length > 0 ? fillCopy(await templateFor(key, [...words, ...missing]), values) : copy;
+  return missing.length > 0 ? fillCopy(await templateFor(key, [...needed, ...missing]), values) : copy;
 }
 
 self.onmessage = (event: MessageEvent<PreviewRequest>) => {
