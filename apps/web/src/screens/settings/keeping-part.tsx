@@ -47,7 +47,7 @@ export function KeepingPart() {
         </Fields>
         <Small>
           The first two are counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files
-          are removed from the archive. Copies that others already received are not called back.
+          are removed from the archive. Copies that others already received are not called back, and what a register was told stays there.
         </Small>
         {(save.error ?? run.error) && <Notice tone="brick">{sentenceOf(save.error ?? run.error)}</Notice>}
         {data.lastRun && (
