@@ -81,7 +81,8 @@ async function libraryLoop({ pdf, fields }: Prepared, records: FieldValues[], fo
 
 const writeOnly = (files: Uint8Array[], folder: string): void =>
   files.forEach((bytes, index) => writeFileSync(join(folder, `${index}.pdf`), bytes));
-const peakMb = (): number => Math.round(process.resourceUsage().maxRSS / 1024);
+/** Megabytes that this process had in memory at most. */
+export const peakMb = (): number => Math.round(process.resourceUsage().maxRSS / 1024);
 
 /** Many short turns, since the speed of a disk differs from second to second. */
 const TURNS = 15;
@@ -121,7 +122,6 @@ async function compared(name: string, pdf: Uint8Array, count: number, libraryCou
     ratioToTuned: round(copiesPerSecond / libraryTuned, 1),
     shareOfWriteOnly: round(copiesPerSecond / write),
     bytesPerCopy: files[0]!.length,
-    peakMb: peakMb(),
   };
 }
 
@@ -144,7 +144,7 @@ async function fourScripts(name: string, pdf: Uint8Array, count: number): Promis
   const rate = (prepared: Prepared, values: FieldValues[]) => () =>
     count / inFolder((folder) => seconds(() => fillAll(prepared, values, folder)));
   const { plain: plainRate, other, share } = against(rate(plain, records), rate(foreign, named));
-  return { case: name, copiesPerSecond: other, plain: plainRate, shareOfPlain: share, peakMb: peakMb() };
+  return { case: name, copiesPerSecond: other, plain: plainRate, shareOfPlain: share };
 }
 
 async function passwords(): Promise<object[]> {
@@ -177,7 +177,7 @@ async function passwords(): Promise<object[]> {
   );
   return [
     { case: 'AES-256, one password for all', copiesPerSecond: shared.other, plain: shared.plain, shareOfPlain: shared.share },
-    { case: 'AES-256, one password a copy', copiesPerSecond: own.other, plain: own.plain, peakMb: peakMb() },
+    { case: 'AES-256, one password a copy', copiesPerSecond: own.other, plain: own.plain },
   ];
 }
 
@@ -216,7 +216,6 @@ async function combined(): Promise<object> {
     singleFiles: plain,
     speedToSingle: share,
     sizeToSingle: round(together / single, 3),
-    peakMb: peakMb(),
   };
 }
 
@@ -236,7 +235,7 @@ async function many(): Promise<object> {
     rates.push(Math.round(tenth / time));
     memory.push(Math.round(process.memoryUsage.rss() / 1024 / 1024));
   }
-  return { case: '100,000 simple', copiesPerSecond: Math.round(median(rates)), byTenth: rates, memoryByTenth: memory, peakMb: peakMb() };
+  return { case: '100,000 simple', copiesPerSecond: Math.round(median(rates)), byTenth: rates, memoryByTenth: memory };
 }
 
 async function compile(): Promise<object> {
@@ -248,7 +247,7 @@ async function compile(): Promise<object> {
     await compileTemplate(pdf, { ...fonts, characters: scripts });
     times.push(performance.now() - from);
   }
-  return { case: 'compile dense', firstMs: Math.round(times[0]!), medianMs: Math.round(median(times)), peakMb: peakMb() };
+  return { case: 'compile dense', firstMs: Math.round(times[0]!), medianMs: Math.round(median(times)) };
 }
 
 /** Each case runs in a process of its own, so that memory is told apart. */
