@@ -65,7 +65,6 @@ export class LedgerFilterQuery {
   text?: string;
 }
 
-/** What the ledger is asked for. */
 export class LedgerQuery extends LedgerFilterQuery {
   @IsOptional()
   @IsIn([...ledgerSorts])

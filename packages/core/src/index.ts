@@ -67,6 +67,7 @@ export { patternData } from './patterns/pattern-data.js';
 export type { PatternExtras } from './patterns/pattern-data.js';
 
 export { searchText, searchWords, textFinder } from './copies/search-words.js';
+export { usualSort } from './copies/usual-sort.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
 export { assertCopy, copyEvents, copyLaw, copyNotes, copyStates, nextCopyState } from './copies/states.js';

@@ -11,7 +11,7 @@ import type {
   LedgerSort,
 } from '@mailbag/contract';
 import type { Cell, CopyState } from '@mailbag/core';
-import { MailbagError, searchText, searchWords } from '@mailbag/core';
+import { MailbagError, searchText, searchWords, usualSort } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
 import { passwordPattern } from '../delivery/message-of.js';
@@ -134,11 +134,12 @@ export class CopiesService {
     if (query.shownOnly && query.text) return this.shownRows(query, most, LOOKED_THROUGH);
     const { sql, parameters } = this.where(query, true);
     const search = await this.searchQuery(query.text);
-    const order = orders[query.sort ?? 'newest'];
+    const sort = query.sort ?? usualSort(query);
+    const order = orders[sort];
     const after = query.before === undefined ? '' : ` AND ${order.after.replaceAll('?1', '?')}`;
     const last = query.before === undefined ? [] : [query.before];
     let found: CopyRow[];
-    if (search && (query.sort ?? 'newest') === 'newest' && !(await this.leavesFew(query))) {
+    if (search && sort === 'newest' && !(await this.leavesFew(query))) {
       // The search itself runs from the newest on and ends when the page is full.
       const from = query.before === undefined ? '' : ' AND copy_words.rowid < ?';
       found = await this.transactions.read<CopyRow>(
@@ -177,7 +178,7 @@ export class CopiesService {
   async *all(query: Filter): AsyncGenerator<CopyRow[]> {
     const BLOCK = 1000;
     for (let before: number | undefined; ;) {
-      const rows = await this.rows({ ...query, ...(before === undefined ? {} : { before }) }, BLOCK);
+      const rows = await this.rows({ ...query, sort: 'newest', ...(before === undefined ? {} : { before }) }, BLOCK);
       if (rows.length > 0) yield rows;
       if (rows.length < BLOCK) return;
       before = rows.at(-1)!.id;

@@ -66,6 +66,16 @@ test('by days, in every order, page after page without a gap or a double', async
     }
     expect([sort, ids.length, new Set(ids).size]).toEqual([sort, 60, 60]);
   }
+  // Who asks for days gets what changed last first, page after page, unless another order is asked for.
+  const byDays: CopyRow[] = [];
+  for (let before = ''; ;) {
+    const { rows, more } = await mailbag.client.get<{ rows: CopyRow[]; more: boolean }>(`/api/copies?count=13&from=${today}${before}`);
+    byDays.push(...rows);
+    if (!more) break;
+    before = `&before=${rows.at(-1)!.id}`;
+  }
+  expect(byDays.map(({ id }) => id)).toEqual((await rowsOf('sort=changed')).map(({ id }) => id));
+  expect((await rowsOf(`from=${today}&sort=newest`)).map(({ id }) => id)).toEqual((await rowsOf('')).map(({ id }) => id));
   const names = (await rowsOf('sort=recipient')).map(({ recipient }) => recipient);
   expect(names).toEqual([...names].sort((a, b) => (a.toLowerCase() < b.toLowerCase() ? -1 : a.toLowerCase() > b.toLowerCase() ? 1 : 0)));
 });

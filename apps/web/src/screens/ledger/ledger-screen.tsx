@@ -1,4 +1,4 @@
-import { copyStates, troubles } from '@mailbag/core';
+import { copyStates, troubles, usualSort } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -170,8 +170,8 @@ export default function LedgerScreen() {
             label="Order"
             hideLabel
             items={Object.entries(sorts).map(([id, text]) => ({ id, text }))}
-            value={filter.sort ?? 'newest'}
-            onChange={(sort) => set({ sort: sort === 'newest' ? null : sort })}
+            value={filter.sort ?? usualSort(filter)}
+            onChange={(sort) => set({ sort: sort === usualSort(filter) ? null : sort })}
           />
           <Button small pressed={filter.paper === 'yes'} onPress={() => set({ paper: filter.paper ? null : 'yes' })} style={{ height: 32 }}>
             waits for paper
