@@ -46,6 +46,7 @@ export default tseslint.config(
             zone('./apps/web/src/ui', './apps/web/src/features', 'ui knows no feature.'),
             zone('./standins', './packages', 'Stand-ins would share our bugs.'),
             zone('./standins', './apps', 'Stand-ins would share our bugs.'),
+            zone('./attack', './apps', 'Attacks come from outside.'),
             zone('./e2e', './apps', 'Browser tests speak HTTP and browser only.'),
             zone('./e2e', './packages', 'Browser tests speak HTTP and browser only.'),
             ...nouns.flatMap((noun) =>

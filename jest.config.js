@@ -45,6 +45,7 @@ export default {
     project('web', 'apps/web/src'),
     project('standins', 'standins/src'),
     project('demo', 'demo/src'),
+    project('attack', 'attack'),
     project('e2e', 'e2e'),
   ],
   testTimeout: 120_000,

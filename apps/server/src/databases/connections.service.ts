@@ -1,4 +1,4 @@
-import { open, rename, rm } from 'node:fs/promises';
+import { rename, rm } from 'node:fs/promises';
 import { basename } from 'node:path';
 import type { ConnectionAnswer, ConnectionRequest, DatabaseTable, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
@@ -6,14 +6,13 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
-import { config, dataPath } from '../platform/config.js';
+import { config } from '../platform/config.js';
 import { seal, unseal } from '../platform/secret-box.js';
+import { uploadedFile } from '../platform/upload.js';
 import { Pool } from '../work/pool.js';
 import { ConnectionEntity } from './connections.entity.js';
 import type { DatabaseAccess } from './read/reader.js';
-
-/** The first bytes of every SQLite database (its file format, 1.3.1). */
-const SQLITE_HEADER = 'SQLite format 3\0';
+import { assertSqlite } from './read/sqlite.js';
 
 /** What is needed to enter a database, as it is kept. */
 type Reachable = Pick<ConnectionEntity, 'kind' | 'host' | 'port' | 'databaseName' | 'user' | 'sealed' | 'tls' | 'fileId'>;
@@ -56,7 +55,7 @@ export class ConnectionsService {
       user,
       password: sealed ? unseal(sealed) : '',
       tls: tls === 1,
-      path: fileId ? dataPath('sources', fileId) : null,
+      path: fileId ? uploadedFile(fileId) : null,
     };
   }
 
@@ -79,16 +78,16 @@ export class ConnectionsService {
     };
   }
 
-  /** Keeps an uploaded SQLite file. @throws MailbagError database-not-a-file */
+  /** Keeps an uploaded SQLite file. @throws MailbagError database-not-a-file, database-text-encoding */
   async takeFile(path: string, fileName: string): Promise<{ fileId: string; fileName: string }> {
-    const file = await open(path);
-    const { buffer } = await file.read(Buffer.alloc(16), 0, 16, 0).finally(() => file.close());
-    if (buffer.toString('latin1') !== SQLITE_HEADER) {
+    try {
+      assertSqlite(path, fileName);
+    } catch (error) {
       await rm(path, { force: true });
-      throw new MailbagError('database-not-a-file', { host: fileName });
+      throw error;
     }
     const fileId = basename(path);
-    await rename(path, dataPath('sources', fileId));
+    await rename(path, uploadedFile(fileId));
     return { fileId, fileName };
   }
 
@@ -100,7 +99,6 @@ export class ConnectionsService {
   async save(id: number | null, request: ConnectionRequest): Promise<ConnectionAnswer> {
     const { name, kind, host, port, databaseName, user, password, tls, fileId } = request;
     const before = id === null ? null : await this.find(id);
-    if (fileId !== undefined && !/^upload-[0-9a-f-]{36}$/.test(fileId)) throw new MailbagError('not-found', { what: 'file' });
     const values = {
       name: name.trim(),
       kind,
@@ -157,6 +155,6 @@ export class ConnectionsService {
     if (usedBy.length > 0) throw new MailbagError('connection-in-use', { connection: name, sources: usedBy });
     const { fileId } = await this.find(id);
     await this.transactions.run((manager) => manager.delete(ConnectionEntity, { id }));
-    if (fileId) await rm(dataPath('sources', fileId), { force: true });
+    if (fileId) await rm(uploadedFile(fileId), { force: true });
   }
 }

@@ -1,4 +1,5 @@
 import { ServerClient } from '../../../../demo/src/server-client.js';
+import { PASSWORD, signedInAs } from '../../../../testing/accounts.js';
 import { PostOffice, RunningMailbag, person } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
@@ -17,23 +18,6 @@ afterAll(async () => {
 interface People {
   people: { id: number; email: string; role: string; sessions: number }[];
   invitations: { id: string; email: string }[];
-}
-/** Somebody who was invited and has chosen a password. */
-async function joined(email: string, rights: object): Promise<ServerClient> {
-  const { address } = await mailbag.client.send<{ address: string }>('POST', '/api/people/invitations', {
-    name: email,
-    email,
-    role: 'operator',
-    seesValues: true,
-    seesPasswords: false,
-    ...rights,
-  });
-  const client = new ServerClient(mailbag.address);
-  await client.send('POST', '/api/people/invitation', {
-    token: new URL(address).searchParams.get('token'),
-    password: 'a sentence to remember',
-  });
-  return client;
 }
 const small = (client: ServerClient) => smallMailing(client, [['P-1', 'Quist', 'quist@example.org', 'yes']], { folder: 'people' });
 
@@ -70,12 +54,12 @@ test('an invitation goes out by mail, works once, and can be taken back', async 
 
 test('a viewer looks and changes nothing; an operator works, but not on settings and people', async () => {
   const { mailing } = await small(mailbag.client);
-  const viewer = await joined('viewer@larkmere.example', { role: 'viewer' });
+  const viewer = await signedInAs(mailbag, { role: 'viewer' });
   expect((await viewer.get<unknown[]>('/api/mailings')).length).toBeGreaterThan(0);
   await expect(viewer.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow('account-not-allowed');
   await expect(viewer.send('POST', '/api/mailings', { name: 'x' })).rejects.toThrow('account-not-allowed');
   await expect(viewer.get('/api/people')).rejects.toThrow('account-not-allowed');
-  const operator = await joined('operator@larkmere.example', {});
+  const operator = await signedInAs(mailbag, { role: 'operator' });
   const { id } = await operator.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
   await operator.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   for (const [method, path] of [
@@ -98,7 +82,7 @@ test('who may not see values gets neither records nor copies, and passwords only
   const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const [copy] = await copiesOf(mailbag.client, id);
-  const blind = await joined('blind@larkmere.example', { role: 'viewer', seesValues: false });
+  const blind = await signedInAs(mailbag, { role: 'viewer', seesValues: false });
   expect(await blind.get(`/api/copies/${copy!.id}`)).toMatchObject({ record: null, state: 'sent' });
   for (const path of [
     `/api/copies/${copy!.id}/pdf`,
@@ -130,7 +114,7 @@ test('who may not see values gets neither records nor copies, and passwords only
 });
 
 test('signing out everywhere ends every session, and a closed account does not come in again', async () => {
-  const client = await joined('away@larkmere.example', {});
+  const client = await signedInAs(mailbag, { role: 'operator' }, 'away@larkmere.example');
   const { people } = await mailbag.client.get<People>('/api/people');
   const { id } = people.find(({ email }) => email === 'away@larkmere.example')!;
   await mailbag.client.send('POST', `/api/people/${id}/sign-out`);
@@ -142,9 +126,9 @@ test('signing out everywhere ends every session, and a closed account does not c
     seesPasswords: false,
     closed: true,
   });
-  await expect(
-    client.send('POST', '/api/account/sign-in', { email: 'away@larkmere.example', password: 'a sentence to remember' }),
-  ).rejects.toThrow('account-disabled');
+  await expect(client.send('POST', '/api/account/sign-in', { email: 'away@larkmere.example', password: PASSWORD })).rejects.toThrow(
+    'account-disabled',
+  );
 });
 
 test('the last administrator stays one', async () => {

@@ -20,7 +20,7 @@ import { Repository } from 'typeorm';
 import { ConnectionsService } from '../databases/connections.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import { uploadedFile } from '../platform/upload.js';
 import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 
@@ -47,15 +47,10 @@ export class SourcesService implements OnApplicationBootstrap {
     for (const source of await this.sources.findBy({ state: 'reading' })) void this.read(source);
   }
 
-  private filePath(fileId: string): string {
-    if (!/^upload-[0-9a-f-]{36}$/.test(fileId)) throw new MailbagError('not-found', { what: 'file' });
-    return dataPath('sources', fileId);
-  }
-
   /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
   async takeFile(path: string, fileName: string): Promise<SourceFileAnswer> {
     const fileId = basename(path);
-    const kept = this.filePath(fileId);
+    const kept = uploadedFile(fileId);
     await rename(path, kept);
     await writeFile(`${kept}.name`, fileName);
     try {
@@ -73,12 +68,12 @@ export class SourcesService implements OnApplicationBootstrap {
     return {
       fileId,
       fileName,
-      excerpt: await this.pool.run('excerpt', { path: this.filePath(fileId), file: fileName, reading: { ...reading } }),
+      excerpt: await this.pool.run('excerpt', { path: uploadedFile(fileId), file: fileName, reading: { ...reading } }),
     };
   }
 
   private async fileName(fileId: string): Promise<string> {
-    const path = this.filePath(fileId);
+    const path = uploadedFile(fileId);
     if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file' });
     return readFile(`${path}.name`, 'utf8');
   }
@@ -150,8 +145,8 @@ export class SourcesService implements OnApplicationBootstrap {
       // The files of the reading before are needed until the new one is whole.
       if ((await this.sources.findOneBy({ id }))?.error === null)
         for (const { fileId } of replaced) {
-          await rm(this.filePath(fileId), { force: true });
-          await rm(`${this.filePath(fileId)}.name`, { force: true });
+          await rm(uploadedFile(fileId), { force: true });
+          await rm(`${uploadedFile(fileId)}.name`, { force: true });
         }
     });
     return this.summary(fresh);
@@ -172,7 +167,7 @@ export class SourcesService implements OnApplicationBootstrap {
     try {
       const { changes, ...result } = await this.pool.run('readSource', {
         sourceId: id,
-        files: files.map(({ fileId, fileName }) => ({ path: this.filePath(fileId), file: fileName })),
+        files: files.map(({ fileId, fileName }) => ({ path: uploadedFile(fileId), file: fileName })),
         query: query
           ? { access: await this.connections.access(query.connectionId), name, sql: query.sql, parameters: query.parameters }
           : null,
@@ -342,8 +337,8 @@ export class SourcesService implements OnApplicationBootstrap {
       await manager.delete(SourceEntity, { id });
     });
     for (const { fileId } of entity.files) {
-      await rm(this.filePath(fileId), { force: true });
-      await rm(`${this.filePath(fileId)}.name`, { force: true });
+      await rm(uploadedFile(fileId), { force: true });
+      await rm(`${uploadedFile(fileId)}.name`, { force: true });
     }
   }
 }

@@ -58,6 +58,9 @@ export const catalogue = {
   'database-tls': (e) =>
     `The connection to ${f(e, 'host')} could not be secured: ${f(e, 'said')}. Check the server's certificate, or whether it offers TLS at all.`,
   'database-not-a-file': (e) => `${f(e, 'host')} is no SQLite database that can be read. Choose the database file itself.`,
+  'database-text-encoding': (e) =>
+    `${f(e, 'host')} keeps its texts as UTF-16, which cannot be read here. Have the file written anew as UTF-8 by the program that it comes from.`,
+  'database-too-much': (e) => `The query on ${f(e, 'host')} needs more memory than a query may take. Ask for fewer rows or shorter values.`,
   'database-query-refused': (e) => `The query was not run: ${f(e, 'why')}. Write one SELECT that reads what you need.`,
   'database-parameter-missing': (e) => `The query asks for :${f(e, 'name')}, which has no value. Fill it in below the query.`,
   'database-too-slow': (e) =>

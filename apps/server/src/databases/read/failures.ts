@@ -28,6 +28,8 @@ export function databaseFailure(error: unknown, host: string): MailbagError {
     has(message, 'max_statement_time', 'statement timeout', 'maximum statement execution time')
   )
     return told('database-too-slow');
+  // What the engine itself refuses says why.
+  if (code === 'SQLITE_AUTH') return told('database-query-refused', { why: message });
   if (code === '25006' || errno === 1792 || /readonly|read-only|READ ONLY/.test(message))
     return told('database-query-refused', { why: 'it writes, and Mailbag only reads' });
   if (
@@ -37,6 +39,8 @@ export function databaseFailure(error: unknown, host: string): MailbagError {
   )
     return told('database-gone');
   if (/ssl|tls|certificate|self.signed/i.test(message)) return told('database-tls');
-  if (code === 'SQLITE_NOTADB' || /file is not a database|encrypted/.test(message)) return told('database-not-a-file');
+  if (code === 'SQLITE_NOTADB' || code === 'SQLITE_CORRUPT' || /file is not a database|encrypted/.test(message))
+    return told('database-not-a-file');
+  if (code === 'SQLITE_NOMEM' || code === 'SQLITE_TOOBIG') return told('database-too-much');
   return told('database-failed', sqlState ? { sqlState } : {});
 }
