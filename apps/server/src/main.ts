@@ -13,9 +13,14 @@ import { config, dataPath } from './platform/config.js';
 import { postOffice } from './platform/post-office.js';
 
 dataPath('');
-const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: ['error', 'warn'], abortOnError: false });
+const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+  logger: ['error', 'warn'],
+  abortOnError: false,
+  // Bodies are read by the guard, once it knows who sends them.
+  bodyParser: false,
+});
 app.enableShutdownHooks();
-app.useBodyParser('json', { limit: '20mb' });
+app.set('query parser', 'simple');
 app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
 app.use(
   helmet({

@@ -4,8 +4,10 @@ import { MailbagError } from '@mailbag/core';
 import type { CanActivate, ExecutionContext } from '@nestjs/common';
 import { Injectable, SetMetadata, createParamDecorator } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
+import { OPEN_LIMITS, USUAL_LIMITS, readBody } from '../platform/request-body.js';
 import { AccountsService } from './accounts.service.js';
+import { isForeign } from './origin.js';
 import { sessionToken } from './session-cookie.js';
 
 const OPEN = 'open to everybody';
@@ -18,6 +20,10 @@ export const Needs = (role: Role) => SetMetadata(NEEDS, role);
 const VALUES = 'shows values';
 /** Marks what shows values of records. */
 export const ShowsValues = () => SetMetadata(VALUES, true);
+
+const MEGABYTES = 'takes megabytes';
+/** Marks what takes a larger body than is usual. */
+export const TakesMegabytes = (most: number) => SetMetadata(MEGABYTES, most);
 
 export type SignedRequest = Request & { account?: Account };
 /** The account that is signed in. */
@@ -33,7 +39,7 @@ const isChange = (method: string): boolean => !['GET', 'HEAD', 'OPTIONS'].includ
 
 /**
  * Lets only the signed-in through. Requests that change something must carry a header that no other site's form can send,
- * and where the browser says where they come from, that must be here.
+ * and where the browser says where they come from, that must be here. The body is read last: nobody is listened to who may not speak.
  */
 @Injectable()
 export class SessionGuard implements CanActivate {
@@ -45,11 +51,15 @@ export class SessionGuard implements CanActivate {
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedRequest>();
     if (isChange(request.method)) {
-      const origin = request.headers.origin;
-      const foreign = origin !== undefined && new URL(origin).host !== request.headers.host;
-      if (request.headers['x-mailbag'] !== '1' || foreign) throw new MailbagError('request-not-ours');
+      if (request.headers['x-mailbag'] !== '1' || isForeign(request)) throw new MailbagError('request-not-ours');
     }
-    if (this.reflector.get<boolean | undefined>(OPEN, context.getHandler())) return true;
+    const twice = Object.entries(request.query).find(([, value]) => typeof value !== 'string');
+    if (twice) throw new MailbagError('request-wrong', { why: `“${twice[0].slice(0, 50)}” stands in its address more than once` });
+    const response = context.switchToHttp().getResponse<Response>();
+    if (this.reflector.get<boolean | undefined>(OPEN, context.getHandler())) {
+      await readBody(request, response, OPEN_LIMITS);
+      return true;
+    }
     const account = await this.accounts.accountOf(sessionToken(request));
     if (!account) throw new MailbagError('account-signed-out');
     request.account = account;
@@ -58,6 +68,9 @@ export class SessionGuard implements CanActivate {
     const needed = asked<Role>(NEEDS) ?? (isChange(request.method) ? 'operator' : 'viewer');
     if (roles.indexOf(account.role) > roles.indexOf(needed)) throw new MailbagError('account-not-allowed', { role: needed });
     if (!account.seesValues && asked<boolean>(VALUES)) throw new MailbagError('account-values-hidden');
+    // Only now is it known that somebody may send something, and how much.
+    const megabytes = asked<number>(MEGABYTES);
+    await readBody(request, response, megabytes === undefined ? USUAL_LIMITS : { ...USUAL_LIMITS, bytes: megabytes * 1024 * 1024 });
     return true;
   }
 }

@@ -3,7 +3,7 @@ import type { Account, CopyDetail, LedgerCounts, LedgerPage, ManyCopiesAnswer, S
 import { LedgerFilterQuery, LedgerQuery, ManyCopiesRequest, SavedViewRequest, SendAgainRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { MailbagError } from '@mailbag/core';
-import { Needs, ShowsValues, SignedIn, Who } from '../accounts/session.guard.js';
+import { Needs, ShowsValues, SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Letters } from '../delivery/letters.service.js';
 import { rawMessage } from '../delivery/mail-transport.js';
 import { Settling } from '../delivery/settling.service.js';
@@ -67,6 +67,7 @@ export class CopiesController {
 
   /** The same with many copies. */
   @Post('many')
+  @TakesMegabytes(2)
   @HttpCode(200)
   async many(
     @Body() { action, ids, filter }: ManyCopiesRequest,

@@ -26,7 +26,7 @@ import {
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
-import { Needs, ShowsValues, SignedIn } from '../accounts/session.guard.js';
+import { Needs, ShowsValues, SignedIn, TakesMegabytes } from '../accounts/session.guard.js';
 import type { Response } from 'express';
 import { attachment } from '../platform/content-disposition.js';
 import { config } from '../platform/config.js';
@@ -65,6 +65,7 @@ export class MailingsController {
 
   /** The message for one record; with what is being changed on the screen, saved or not. */
   @Post(':id/message-sample')
+  @TakesMegabytes(1)
   @HttpCode(200)
   @Needs('viewer')
   @ShowsValues()
@@ -95,6 +96,7 @@ export class MailingsController {
   }
 
   @Put(':id')
+  @TakesMegabytes(16)
   save(@Param('id', ParseIntPipe) id: number, @Body() body: MailingSaveRequest): Promise<MailingSaveAnswer> {
     return this.mailings.save(id, body);
   }

@@ -3,7 +3,7 @@ import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
 import { BadRequestException, Catch, HttpException, Logger } from '@nestjs/common';
 import type { ErrorCode } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 
 const statusOf: Partial<Record<ErrorCode, number>> = {
   'not-found': 404,
@@ -11,6 +11,11 @@ const statusOf: Partial<Record<ErrorCode, number>> = {
   'account-sign-in-refused': 401,
   'account-too-many-tries': 429,
   'request-not-ours': 403,
+  'request-wrong': 400,
+  'request-too-large': 413,
+  'request-too-deep': 400,
+  'request-type': 415,
+  'file-too-large': 413,
   'mailing-changed-elsewhere': 409,
   'account-exists': 409,
   'account-not-allowed': 403,
@@ -35,12 +40,15 @@ export class ErrorFilter implements ExceptionFilter {
   private readonly logger = new Logger('http');
 
   catch(error: unknown, host: ArgumentsHost): void {
-    const response = host.switchToHttp().getResponse<Response>();
+    const http = host.switchToHttp();
+    const response = http.getResponse<Response>();
     if (response.headersSent) {
       response.end();
       return;
     }
     const told = this.told(error);
+    // What was not read of a refused body is not waited for.
+    if (!http.getRequest<Request>().complete) response.setHeader('connection', 'close');
     response.status(statusOf[told.code] ?? 422).json(told.toJSON());
   }
 
@@ -54,8 +62,6 @@ export class ErrorFilter implements ExceptionFilter {
       if (error.getStatus() === 404) return new MailbagError('not-found', { what: 'page' });
       return new MailbagError('request-wrong', { why: error.message });
     }
-    const carried = error as { code?: string; fields?: Record<string, string> } | null;
-    if (carried?.code === 'LIMIT_FILE_SIZE') return new MailbagError('sheet-too-large', { file: 'The file', limitMb: 200 });
     const trace = randomBytes(4).toString('hex');
     this.logger.error(`${trace} ${error instanceof Error ? error.stack : String(error)}`);
     return new MailbagError('unexpected', { trace });

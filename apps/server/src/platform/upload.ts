@@ -1,18 +1,36 @@
 import { randomUUID } from 'node:crypto';
 import { MailbagError } from '@mailbag/core';
+import type { CallHandler, ExecutionContext, NestInterceptor, Type } from '@nestjs/common';
+import { PayloadTooLargeException } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { diskStorage } from 'multer';
+import type { Observable } from 'rxjs';
 import { dataPath } from './config.js';
 
-/** Takes one file named `file` into the spool, under a name of our own. */
-export const uploadInto = (limit: number) =>
-  FileInterceptor('file', {
+/**
+ * Takes one file named `file` into the spool, under a name of our own.
+ * @param limit bytes
+ * @throws MailbagError file-too-large
+ */
+export function uploadInto(limit: number): Type<NestInterceptor> {
+  const Takes = FileInterceptor('file', {
     storage: diskStorage({
       destination: (_request, _file, done) => done(null, dataPath('spool')),
       filename: (_request, _file, done) => done(null, `upload-${randomUUID()}`),
     }),
     limits: { fileSize: limit, files: 1, fields: 5 },
   });
+  return class extends Takes {
+    override async intercept(context: ExecutionContext, next: CallHandler): Promise<Observable<unknown>> {
+      try {
+        return (await super.intercept(context, next)) as Observable<unknown>;
+      } catch (error) {
+        if (error instanceof PayloadTooLargeException) throw new MailbagError('file-too-large', { limitMb: limit / 1048576 });
+        throw error;
+      }
+    }
+  };
+}
 
 /** The name that the sender gave, which multipart carries as bytes of UTF-8 read as Latin-1. */
 export function uploadedName(file: Express.Multer.File): string {

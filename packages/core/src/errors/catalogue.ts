@@ -138,6 +138,11 @@ export const catalogue = {
   'account-signed-out': () => `You are signed out. Sign in to go on; your work is saved.`,
   'request-not-ours': () => `The request did not come from Mailbag itself and was refused. Load the page again.`,
   'request-wrong': (e) => `The request was not understood: ${f(e, 'why')}.`,
+  'request-too-large': (e) => `The request is larger than the ${f(e, 'limitKb')} KB that may be sent here. Send less at once.`,
+  'request-too-deep': () => `The request is nested more deeply than anything that Mailbag sends, and was refused.`,
+  'request-type': (e) => `The request came as ${f(e, 'type')}; plain JSON is understood here.`,
+  'file-too-large': (e) =>
+    `The file is larger than ${f(e, 'limitMb')} MB, the most that is taken here. Choose a smaller one, or divide it.`,
   'not-found': (e) => `There is no ${f(e, 'what')} with this address. It may have been removed.`,
   'template-in-use': (e) => `“${f(e, 'template')}” belongs to ${f(e, 'mailings')}. Take it out of the packet first.`,
   'source-in-use': (e) => `“${f(e, 'source')}” gives records to ${f(e, 'mailings')}. Choose another source there first.`,
