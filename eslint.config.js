@@ -1,6 +1,7 @@
 import tseslint from 'typescript-eslint';
 import { importX } from 'eslint-plugin-import-x';
 import hooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 
 /** Who may import whom. Each zone: files of `target` may not import anything from `from`. */
 const zone = (target, from, message, except) => ({ target, from, message, ...(except ? { except } : {}) });
@@ -12,7 +13,7 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     files: ['**/*.ts', '**/*.tsx'],
-    plugins: { 'import-x': importX, 'react-hooks': hooks },
+    plugins: { 'import-x': importX, 'react-hooks': hooks, regexp },
     settings: {
       'import-x/resolver': {
         typescript: {
@@ -26,6 +27,9 @@ export default tseslint.config(
       'react-hooks/exhaustive-deps': 'error',
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      // A pattern that takes the square or more of its text's length lets one message stop the server.
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': 'error',
       'import-x/no-cycle': 'error',
       'import-x/no-restricted-paths': [
         'error',

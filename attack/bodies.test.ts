@@ -1,5 +1,6 @@
 import { connect } from 'node:net';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
+import { longestWait } from '../testing/watching.js';
 
 /** What strangers may send: little, flat, and only where a stranger has any business. Nothing that they send keeps the others waiting. */
 const mailbag = new RunningMailbag();
@@ -9,20 +10,6 @@ afterAll(() => mailbag.close());
 const headers = { 'content-type': 'application/json', 'x-mailbag': '1' };
 const post = (path: string, body: string | Uint8Array<ArrayBuffer>, more: Record<string, string> = {}): Promise<Response> =>
   fetch(mailbag.address + path, { method: 'POST', headers: { ...headers, ...more }, body });
-
-/** How long others wait for a plain answer while something is going on, at most, in milliseconds. */
-async function longestWait(during: Promise<unknown>): Promise<number> {
-  let isOver = false;
-  const over = during.finally(() => (isOver = true)).catch(() => undefined);
-  let longest = 0;
-  do {
-    const from = performance.now();
-    await fetch(`${mailbag.address}/api/health`);
-    longest = Math.max(longest, performance.now() - from);
-  } while (!isOver);
-  await over;
-  return longest;
-}
 
 const nested = (levels: number): string => '['.repeat(levels) + ']'.repeat(levels);
 test.each([
@@ -34,7 +21,10 @@ test.each([
   '%s to the sign-in are refused at once, and others go on',
   async (_, body) => {
     let status = 0;
-    const wait = await longestWait(post('/api/account/sign-in', body).then((answer) => (status = answer.status)));
+    const wait = await longestWait(
+      mailbag.address,
+      post('/api/account/sign-in', body).then((answer) => (status = answer.status)),
+    );
     expect(status).toBe(413);
     expect(wait).toBeLessThan(1000);
   },

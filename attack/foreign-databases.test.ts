@@ -9,6 +9,7 @@ import type { ServerClient } from '../demo/src/server-client.js';
 import { waitingList } from '../demo/src/waiting-list.js';
 import { signedInAs } from '../testing/accounts.js';
 import { RunningMailbag } from '../testing/running-mailbag.js';
+import { residentMegabytes } from '../testing/watching.js';
 
 /** A SQLite file is foreign, and so is the query over it: neither reaches a file of the server or more memory than is its share. */
 const mailbag = new RunningMailbag();
@@ -117,6 +118,3 @@ test('the process that reads a foreign file can read nothing else, write nothing
   const said = execFileSync(process.execPath, [...rights, '-e', tries], { encoding: 'utf8', env: {} });
   expect(said.trim()).toBe('read ERR_ACCESS_DENIED; write ERR_ACCESS_DENIED; start ERR_ACCESS_DENIED; environment 0');
 });
-
-/** Memory that a process holds, MB (proc(5), VmRSS). */
-const residentMegabytes = (pid: number): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;

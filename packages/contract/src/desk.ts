@@ -11,6 +11,7 @@ export type NeedKind =
   | 'to-print'
   | 'register-fails'
   | 'print-run'
+  | 'reports'
   | 'retrying';
 
 /** Something that a person should do now. */

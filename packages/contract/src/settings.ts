@@ -233,6 +233,27 @@ export interface BouncesAnswer extends Omit<BouncesRequest, 'password'> {
   listening: number | null;
 }
 
+/** A message that came to the bounce mailbox. */
+export interface IncomingReport {
+  id: number;
+  at: string;
+  way: 'imap' | 'smtp';
+  kind: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other' | 'unreadable';
+  sender: string;
+  subject: string;
+  said: string | null;
+  /** Why a person has to say whether it is true; null: it is beyond doubt. */
+  doubt: string | null;
+  settled: 'bounced' | 'dismissed' | null;
+  copyId: number | null;
+}
+
+/** A person's word about a report in doubt. */
+export class ReportDecision {
+  @IsBoolean()
+  isBounce!: boolean;
+}
+
 /** What holds for all mail. */
 export interface MailRulesAnswer {
   /** Minutes between tries, as they are at the present pace. */

@@ -165,8 +165,9 @@ export function imapServer(box: ImapBox): Server {
           send(`${idles} OK IDLE done`);
           idles = null;
         } else {
-          const [, tag = '*', word = '', rest = ''] = /^(\S+)\s+((?:UID )?\S+)\s*(.*)$/i.exec(line) ?? [];
-          run(tag, word.toUpperCase(), rest);
+          const [tag = '*', ...words] = line.split(' ');
+          const length = /^uid$/i.test(words[0] ?? '') ? 2 : 1;
+          run(tag, words.slice(0, length).join(' ').toUpperCase(), words.slice(length).join(' '));
         }
       }
     });

@@ -5,6 +5,7 @@ import type { CanActivate, ExecutionContext } from '@nestjs/common';
 import { Injectable, SetMetadata, createParamDecorator } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request, Response } from 'express';
+import { asksFor } from '../platform/asker.js';
 import { OPEN_LIMITS, USUAL_LIMITS, readBody } from '../platform/request-body.js';
 import { AccountsService } from './accounts.service.js';
 import { isForeign } from './origin.js';
@@ -63,6 +64,7 @@ export class SessionGuard implements CanActivate {
     const account = await this.accounts.accountOf(sessionToken(request));
     if (!account) throw new MailbagError('account-signed-out');
     request.account = account;
+    asksFor(account.id);
     const asked = <T>(name: string): T | undefined =>
       this.reflector.getAllAndOverride<T | undefined>(name, [context.getHandler(), context.getClass()]);
     const needed = asked<Role>(NEEDS) ?? (isChange(request.method) ? 'operator' : 'viewer');

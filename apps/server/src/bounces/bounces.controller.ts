@@ -1,9 +1,10 @@
-import type { BouncesAnswer } from '@mailbag/contract';
-import { BouncesRequest } from '@mailbag/contract';
-import { Body, Controller, Get, HttpCode, Post, Put } from '@nestjs/common';
-import { Needs } from '../accounts/session.guard.js';
+import type { BouncesAnswer, IncomingReport } from '@mailbag/contract';
+import { BouncesRequest, ReportDecision } from '@mailbag/contract';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { Needs, Who } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
 import { BounceSettings } from './bounce-settings.service.js';
+import { BouncesService } from './bounces.service.js';
 import { MailboxReader } from './mailbox-reader.service.js';
 
 @Controller('api/bounces')
@@ -11,6 +12,7 @@ export class BouncesController {
   constructor(
     private readonly settings: BounceSettings,
     private readonly reader: MailboxReader,
+    private readonly bounces: BouncesService,
     private readonly transactions: Transactions,
   ) {}
 
@@ -35,22 +37,19 @@ export class BouncesController {
     return this.settings.answer();
   }
 
-  /** What came in last, understood or not. */
+  /** What came in last, understood or not; what waits for a person's word first. */
   @Get('reports')
-  reports(): Promise<
-    {
-      at: string;
-      way: string;
-      kind: string;
-      sender: string;
-      subject: string;
-      said: string | null;
-      deliveryId: number | null;
-      copyId: number | null;
-    }[]
-  > {
+  reports(): Promise<IncomingReport[]> {
     return this.transactions.read(
-      'SELECT at, way, kind, sender, subject, said, deliveryId, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId FROM incoming_report ORDER BY id DESC LIMIT 100',
+      `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
+       FROM incoming_report ORDER BY doubt IS NOT NULL AND settled IS NULL DESC, id DESC LIMIT 100`,
     );
+  }
+
+  /** It did bounce, or it did not. */
+  @Post('reports/:id')
+  @HttpCode(204)
+  settle(@Param('id', ParseIntPipe) id: number, @Body() { isBounce }: ReportDecision, @Who() who: string): Promise<void> {
+    return this.bounces.settle(id, isBounce, who);
   }
 }

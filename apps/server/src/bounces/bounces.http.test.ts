@@ -1,3 +1,4 @@
+import type { DeskAnswer, IncomingReport } from '@mailbag/contract';
 import { createTransport } from 'nodemailer';
 import { DovecotServer } from '../../../../testing/imap-server.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
@@ -147,7 +148,7 @@ const report = (messageId: string, address: string): string =>
   ].join('\r\n');
 
 (DovecotServer.isThere() ? test : test.skip)(
-  'a mailbox of dovecot is read, and a report without a token is matched by its Message-ID',
+  'a mailbox of dovecot is read, and a report without our token waits for a person’s word',
   async () => {
     const dovecot = await DovecotServer.open();
     try {
@@ -160,12 +161,30 @@ const report = (messageId: string, address: string): string =>
       );
       const answer = await mailbag.client.send<{ lastLook: { ok: boolean; said: string } }>('PUT', '/api/bounces', mailbox(dovecot.port));
       expect(answer.lastLook).toEqual({ at: expect.any(String), ok: true, said: '2 new messages were read.' });
+      // It names the message, which everybody knows who has it.
+      expect(await batch.of('one')).toMatchObject({
+        state: 'sent',
+        events: [{ event: 'report', said: expect.stringContaining('A person decides') }, {}, {}, {}, {}],
+      });
+      const doubtful = async () =>
+        (await mailbag.client.get<IncomingReport[]>('/api/bounces/reports')).filter(({ doubt, settled }) => doubt && settled === null);
+      const [open] = await doubtful();
+      expect(open).toMatchObject({ kind: 'bounce', subject: 'Returned mail: user unknown', copyId: one.id });
+      expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs).toContainEqual(
+        expect.objectContaining({ kind: 'reports', count: 1 }),
+      );
+      await mailbag.client.send('POST', `/api/bounces/reports/${open!.id}`, { isBounce: true });
       await counts(batch.batch, { bounced: 1, sent: 1 });
-      expect((await batch.of('one')).events[0]!.said).toMatch(/550 5\.2\.1 mailbox disabled \(the mailbox is closed, for good\)/);
+      expect((await batch.of('one')).events[0]).toMatchObject({
+        who: 'Test Person',
+        said: expect.stringMatching(/550 5\.2\.1 mailbox disabled \(the mailbox is closed, for good\)/),
+      });
+      await expect(mailbag.client.send('POST', `/api/bounces/reports/${open!.id}`, { isBounce: true })).rejects.toThrow('404');
       // The same report comes once more: nothing happens twice.
       dovecot.deliver(report(one.delivery!.messageId, 'one.t@example.org'), 'c');
       await mailbag.client.send('POST', '/api/bounces/look');
       expect((await batch.of('one')).events.filter(({ event }) => event === 'refuse')).toHaveLength(1);
+      expect(await doubtful()).toEqual([]);
     } finally {
       await dovecot.close();
     }

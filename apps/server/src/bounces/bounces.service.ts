@@ -1,23 +1,37 @@
 import { createHash } from 'node:crypto';
 import type { MailReport, ReportedRecipient } from '@mailbag/core';
-import { addressesIn, oneLine, readReport, troubleWords } from '@mailbag/core';
+import { MailbagError, addressesIn, isMailbagError, oneLine, troubleWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
-import { incomingMail } from './incoming-mail.js';
+import { Pool } from '../work/pool.js';
+import type { ReadMail } from '../work/read-mail.js';
 
 interface Found {
   id: number;
   batchId: number;
   address: string;
   kind: 'copies' | 'reminder';
+  /** How it was found: only the token shows that the report answers a message of ours. */
+  by: 'token' | 'message' | 'address';
 }
+/** How a message came in. */
+export interface IncomingWay {
+  way: 'imap' | 'smtp';
+  /** Addresses of its envelope; none where they are not known. */
+  to: readonly string[];
+  /** Return path of its envelope; null where it is not known. */
+  from: string | null;
+}
+type Facts = Pick<MailReport, 'kind' | 'recipients'>;
 
 const DAYS = 30;
 const POSTMASTER = 'Incoming mail';
+/** Times that a message is tried; one that ended the server each time is a matter for a person. */
+const MOST_TRIES = 3;
 
 /** What the server that refused said, and what it means. */
 function words({ address, code, said }: ReportedRecipient): string {
@@ -28,87 +42,148 @@ function words({ address, code, said }: ReportedRecipient): string {
   ).slice(0, 500);
 }
 
+/** Why a report that looks like a bounce is left to a person; null: it is not. RFC 5321, 4.5.5: reports have an empty return path. */
+function doubtOf(report: MailReport, found: Found | null, returnPath: string | null): string | null {
+  if (report.kind !== 'bounce' || !found) return null;
+  if (found.by === 'address') return 'It names an address only, and anybody could have written it.';
+  if (found.by === 'message') return 'It does not carry the token of the message that it is about.';
+  return returnPath ? `It came from ${returnPath.slice(0, 100)}, and real reports have no return path.` : null;
+}
+
 /** Understands what comes to the bounce mailbox and leads it to its copies. Each message counts once, however often it comes. */
 @Injectable()
 export class BouncesService {
   constructor(
     private readonly transactions: Transactions,
     private readonly live: LiveService,
+    private readonly pool: Pool,
   ) {}
 
-  /** @param way how it came in @returns what it was; `again`: it was here before */
-  async take(raw: Buffer, way: 'imap' | 'smtp', envelopeTo: readonly string[] = []): Promise<MailReport['kind'] | 'again'> {
-    const mail = await incomingMail(raw, envelopeTo);
-    const report = readReport(mail);
+  /** Whether a token belongs to a delivery of ours. */
+  async knows(token: string): Promise<boolean> {
+    return (await this.transactions.read('SELECT 1 FROM delivery WHERE token = ?', [token])).length > 0;
+  }
+
+  /** @returns what it was; `again`: it was here before; `unreadable`: it could not be taken apart */
+  async take(raw: Buffer, { way, to, from }: IncomingWay): Promise<MailReport['kind'] | 'again' | 'unreadable'> {
+    const rawDigest = createHash('sha256').update(raw).digest('hex');
+    const mail = await this.read(raw, to, rawDigest);
+    const report: MailReport | null = mail && mail.report;
     // The same report may come through both doors, with other trace headers in front.
-    const identity = mail.headers['message-id'] ?? '';
-    const digest = createHash('sha256')
-      .update(identity || raw)
-      .update(mail.status ?? mail.text)
-      .digest('hex');
+    const digest = mail
+      ? createHash('sha256')
+          .update(mail.messageId || raw)
+          .update(mail.matter)
+          .digest('hex')
+      : rawDigest;
     const batchId = await this.transactions.run(async (manager) => {
-      const delivery = await this.find(manager, report);
+      await manager.query('DELETE FROM incoming_try WHERE digest = ?', [rawDigest]);
+      const delivery = report && (await this.find(manager, report));
+      const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
+      const said = report
+        ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
+        : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
       const isNew = await changed(
         manager,
-        'INSERT INTO incoming_report (digest, at, way, kind, sender, subject, said, deliveryId) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
+        'INSERT INTO incoming_report (digest, at, way, kind, sender, subject, said, deliveryId, doubt, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
         [
           digest,
           new Date().toISOString(),
           way,
-          report.kind,
-          (mail.headers.from ?? '').slice(0, 300),
-          (mail.headers.subject ?? '').slice(0, 300),
-          report.recipients.map(words).join(' · ').slice(0, 1000) || null,
+          report?.kind ?? 'unreadable',
+          oneLine(mail?.from ?? '').slice(0, 300),
+          oneLine(mail?.subject ?? '').slice(0, 300),
+          said,
           delivery?.id ?? null,
+          doubt,
+          doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
         ],
       );
       if (isNew === 0) return 'again' as const;
-      if (!delivery) return null;
-      await this.apply(manager, delivery, report, mail.headers.subject ?? '');
+      if (!delivery || !report) return null;
+      if (doubt) await this.note(manager, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
+      else await this.apply(manager, delivery, report, mail!.subject);
       return delivery.batchId;
     });
     if (batchId === 'again') return 'again';
-    if (batchId !== null) {
-      this.live.tell('copies', batchId);
-      this.live.tell('batch', batchId);
+    this.tell(batchId);
+    return report?.kind ?? 'unreadable';
+  }
+
+  private tell(batchId: number | null): void {
+    if (batchId === null) return;
+    this.live.tell('copies', batchId);
+    this.live.tell('batch', batchId);
+  }
+
+  /** Takes a message apart in a thread of its own. That it is tried is written down first: a message that ends the server must not end it again and again. */
+  private async read(raw: Buffer, to: readonly string[], digest: string): Promise<ReadMail | null> {
+    const tries = await this.transactions.run(async (manager) => {
+      const [row] = (await manager.query(
+        'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',
+        [digest, new Date().toISOString()],
+      )) as { tries: number }[];
+      return row!.tries;
+    });
+    if (tries > MOST_TRIES) return null;
+    try {
+      return await this.pool.run('readMail', { raw: new Uint8Array(raw), envelopeTo: to });
+    } catch (error) {
+      // A server that is stopping has not tried it.
+      if (isMailbagError(error) && error.code === 'server-stops') throw error;
+      return null;
     }
-    return report.kind;
   }
 
   private async find(manager: EntityManager, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {
     const columns = 'delivery.id, delivery.batchId, delivery.address, delivery.kind';
-    if (token !== null) {
-      const [found] = (await manager.query(`SELECT ${columns} FROM delivery WHERE token = ?`, [token])) as Found[];
-      if (found) return found;
-    }
-    if (messageIds.length > 0) {
-      const [found] = (await manager.query(
-        `SELECT ${columns} FROM delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId IN (SELECT value FROM json_each(?)) LIMIT 1`,
-        [JSON.stringify(messageIds)],
-      )) as Found[];
-      if (found) return found;
-    }
+    const first = async (by: Found['by'], sql: string, parameters: unknown[]): Promise<Found | null> => {
+      const [row] = (await manager.query(`SELECT ${columns} FROM ${sql}`, parameters)) as Omit<Found, 'by'>[];
+      return row ? { ...row, by } : null;
+    };
+    const byToken = token === null ? null : await first('token', 'delivery WHERE token = ?', [token]);
+    if (byToken) return byToken;
+    const byMessage =
+      messageIds.length === 0
+        ? null
+        : await first(
+            'message',
+            'delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId IN (SELECT value FROM json_each(?)) LIMIT 1',
+            [JSON.stringify(messageIds)],
+          );
+    if (byMessage) return byMessage;
     // Only by the address: the last message that went there lately, and only for a bounce.
     if (kind !== 'bounce') return null;
+    const since = new Date(Date.now() - DAYS * 86_400_000).toISOString();
     for (const { address } of recipients) {
-      const since = new Date(Date.now() - DAYS * 86_400_000).toISOString();
-      const [found] = (await manager.query(
-        `SELECT ${columns} FROM delivery WHERE address = ? COLLATE NOCASE AND state IN ('sent', 'unconfirmed') AND updatedAt > ? ORDER BY id DESC LIMIT 1`,
+      const found = await first(
+        'address',
+        "delivery WHERE address = ? COLLATE NOCASE AND state IN ('sent', 'unconfirmed') AND updatedAt > ? ORDER BY id DESC LIMIT 1",
         [address, since],
-      )) as Found[];
+      );
       if (found) return found;
     }
     return null;
   }
 
-  private async apply(manager: EntityManager, delivery: Found, report: MailReport, subject: string): Promise<void> {
+  private async note(manager: EntityManager, delivery: Pick<Found, 'id'>, said: string): Promise<void> {
+    await noteCopies(manager, await copiesOfDelivery(manager, delivery.id), 'report', { who: POSTMASTER, said });
+  }
+
+  private async apply(
+    manager: EntityManager,
+    delivery: Omit<Found, 'by'>,
+    report: Facts,
+    subject: string,
+    who = POSTMASTER,
+  ): Promise<void> {
     const copies = await copiesOfDelivery(manager, delivery.id);
-    const because = (said: string) => ({ who: POSTMASTER, said });
+    const because = (said: string) => ({ who, said });
     if (report.kind === 'answer')
       return noteCopies(manager, copies, 'report', because(`An automatic answer came: ${oneLine(subject).slice(0, 200)}`));
     if (report.kind === 'delivered') return noteCopies(manager, copies, 'report', because('Their server says that it was delivered.'));
     const about = report.recipients.filter(({ action }) => action === (report.kind === 'bounce' ? 'failed' : 'delayed'));
-    const said = about.map(words).join(' · ') || 'It came back';
+    const said = about.map(words).join(' · ').slice(0, 2000) || 'It came back';
     if (report.kind === 'delay') return noteCopies(manager, copies, 'delay', because(`Still on its way: ${said}`));
     if (report.kind !== 'bounce') return;
     const main = addressesIn(delivery.address, true).addresses.map(({ address }) => address.toLowerCase());
@@ -129,5 +204,26 @@ export class BouncesService {
     );
     if ((await changeCopies(manager, copies, 'refuse', because(said))) > 0)
       await markTrouble(manager, copies, code?.trouble ?? 'their server', code?.code ?? null);
+  }
+
+  /** A person's word about a report that could be anybody's. @throws MailbagError not-found */
+  async settle(id: number, isBounce: boolean, who: string): Promise<void> {
+    const batchId = await this.transactions.run(async (manager) => {
+      const [row] = (await manager.query(
+        'SELECT deliveryId, subject, facts FROM incoming_report WHERE id = ? AND doubt IS NOT NULL AND settled IS NULL',
+        [id],
+      )) as { deliveryId: number; subject: string; facts: string }[];
+      if (!row) throw new MailbagError('not-found', { what: 'open report' });
+      await manager.query('UPDATE incoming_report SET settled = ? WHERE id = ?', [isBounce ? 'bounced' : 'dismissed', id]);
+      const [delivery] = (await manager.query('SELECT id, batchId, address, kind FROM delivery WHERE id = ?', [row.deliveryId])) as Omit<
+        Found,
+        'by'
+      >[];
+      if (!delivery) return null;
+      if (isBounce) await this.apply(manager, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
+      else await noteCopies(manager, await copiesOfDelivery(manager, delivery.id), 'report', { who, said: 'The report was no bounce.' });
+      return delivery.batchId;
+    });
+    this.tell(batchId);
   }
 }

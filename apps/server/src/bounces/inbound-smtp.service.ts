@@ -1,4 +1,4 @@
-import { buffer } from 'node:stream/consumers';
+import type { Readable } from 'node:stream';
 import { returnToken } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -8,8 +8,20 @@ import { BounceSettings } from './bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 
 /** Reports are short; larger messages are none. Bytes. */
-const LARGEST = 5 * 1024 * 1024;
+const LARGEST = 2 * 1024 * 1024;
 const refusal = (responseCode: number, message: string): Error => Object.assign(new Error(message), { responseCode });
+
+/** What a stranger sends, as far as it is small enough; the rest is let by without being kept. @returns null: it was too large */
+async function received(stream: Readable): Promise<Buffer | null> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream as AsyncIterable<Buffer>) {
+    size += chunk.length;
+    if (size > LARGEST) chunks.length = 0;
+    else chunks.push(chunk);
+  }
+  return size > LARGEST ? null : Buffer.concat(chunks);
+}
 
 /** Takes bounces straight from other mail servers, for the addresses that lead back to a delivery and for nobody else. */
 @Injectable()
@@ -38,6 +50,14 @@ export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShu
     if (server) await new Promise<void>((done) => server.close(() => done()));
   }
 
+  /** Whether an address is the bounce mailbox itself, or leads back to a delivery of ours. */
+  private async leadsHere(address: string): Promise<boolean> {
+    const own = await this.settings.address();
+    if (own !== '' && address.toLowerCase() === own.toLowerCase()) return true;
+    const token = returnToken(address);
+    return token !== null && (await this.bounces.knows(token));
+  }
+
   private async open(): Promise<void> {
     await this.close();
     const port = config.inboundPort ?? (await this.settings.smtpPort());
@@ -51,20 +71,18 @@ export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShu
       socketTimeout: 60_000,
       closeTimeout: 1000,
       onRcptTo: ({ address }, _session, done) => {
-        void this.settings.address().then((own) => {
-          const isOurs = returnToken(address) !== null || (own !== '' && address.toLowerCase() === own.toLowerCase());
-          done(isOurs ? null : refusal(550, '5.1.1 no such mailbox here'));
-        }, done);
+        void this.leadsHere(address).then((isOurs) => done(isOurs ? null : refusal(550, '5.1.1 no such mailbox here')), done);
       },
       onData: (stream, session, done) => {
-        buffer(stream)
+        received(stream)
           .then((raw) => {
-            if (stream.sizeExceeded) throw refusal(552, '5.3.4 too large for a report');
-            return this.bounces.take(
-              raw,
-              'smtp',
-              session.envelope.rcptTo.map(({ address }) => address),
-            );
+            if (!raw) throw refusal(552, '5.3.4 too large for a report');
+            const { rcptTo, mailFrom } = session.envelope;
+            return this.bounces.take(raw, {
+              way: 'smtp',
+              to: rcptTo.map(({ address }) => address),
+              from: mailFrom ? mailFrom.address : '',
+            });
           })
           .then(
             () => done(),

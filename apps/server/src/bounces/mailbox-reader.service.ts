@@ -85,8 +85,9 @@ export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationS
         let count = 0;
         for (const uid of unseen.slice(0, MOST_MESSAGES)) {
           if (this.stopping) break;
+          // Taking it is what may go wrong: how often it was tried is written down before that.
           const message = await client.fetchOne(String(uid), { source: { maxLength: MOST_BYTES } }, { uid: true });
-          if (message && message.source) await this.bounces.take(message.source, 'imap');
+          if (message && message.source) await this.bounces.take(message.source, { way: 'imap', to: [], from: null });
           // Only what is kept is marked; a stop in between reads it once more, which is noticed.
           await client.messageFlagsAdd(String(uid), ['\\Seen'], { uid: true });
           count++;

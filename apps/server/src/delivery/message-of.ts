@@ -1,6 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
-import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags } from '@mailbag/core';
+import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags, replaceTags } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
@@ -47,7 +47,7 @@ function texts(subject: string, body: string, isHtml: boolean): MessageTexts {
   const html = plainTags(body);
   return {
     subject,
-    text: htmlToPlain(html.replace(/\{\{.*?\}\}|\{%.*?%\}/gs, (tag) => tag.replace(/</g, '&lt;').replace(/>/g, '&gt;'))),
+    text: htmlToPlain(replaceTags(html, (tag) => tag.replace(/</g, '&lt;').replace(/>/g, '&gt;'))),
     html: body,
   };
 }

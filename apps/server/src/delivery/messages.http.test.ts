@@ -345,7 +345,7 @@ test('the sample is what goes out, and a test message goes to whoever asks and t
       expect((await run(id)).counts).toEqual({ sent: 12 });
       const taken = smtp.taken().filter(({ raw }) => /^Subject: Plot Y-/m.test(raw));
       expect(taken.map(({ to }) => to[0]).sort()).toEqual(rows.map(([, , mail]) => mail).sort());
-      for (const { raw } of taken) expect(raw).toMatch(/^DKIM-Signature: v=1; a=rsa-sha256;[^]*?d=larkmere\.example; *s?[^]*?s=mail/m);
+      for (const { raw } of taken) expect(raw).toMatch(/^DKIM-Signature: v=1; a=rsa-sha256;[^]*d=larkmere\.example;[^]*s=mail/m);
       if (canVerifyDkim()) {
         for (const { raw } of taken.slice(0, 3))
           expect(verifyDkim(raw, publicKey)).toEqual({ isGood: true, asked: 'mail._domainkey.larkmere.example.' });

@@ -116,6 +116,17 @@ export class DeskService {
       'SELECT name, said FROM register WHERE said IS NOT NULL AND paused = 0',
     ))
       needs.push({ kind: 'register-fails', count: 1, subject: one.name, detail: one.said, to: '/settings/registers' });
+    const [reports] = await this.transactions.read<{ count: number; sender: string }>(
+      'SELECT COUNT(*) AS count, MAX(sender) AS sender FROM incoming_report WHERE doubt IS NOT NULL AND settled IS NULL',
+    );
+    if (reports && reports.count > 0)
+      needs.push({
+        kind: 'reports',
+        count: reports.count,
+        subject: 'Bounces',
+        detail: 'They look like bounces, but anybody could have written them.',
+        to: '/settings/bounces',
+      });
     for (const { mailingId, mailingName, count, said } of await byState('retrying')) {
       needs.push({ kind: 'retrying', count, subject: mailingName, detail: said ?? '', to: `/ledger?state=retrying&mailing=${mailingId}` });
     }

@@ -18,6 +18,7 @@ export const deeds: Record<string, string> = {
   'DELETE /api/senders/:id': 'removed a sender',
   'POST /api/senders/:id/confirm': 'confirmed a sender',
   'PUT /api/bounces': 'changed how bounces come in',
+  'POST /api/bounces/reports/:id': 'decided about a report',
   'PUT /api/settings/office': 'changed the office',
   'PUT /api/retention': 'changed how long things are kept',
   'POST /api/retention/run': 'had what is over its time deleted',

@@ -1,14 +1,12 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, FillRule } from '@mailbag/core';
-import { renameColumn } from '@mailbag/core';
+import { renameColumn, replaceTags } from '@mailbag/core';
 
 type Named = Pick<Column, 'name' | 'slug'>;
 
 /** A pattern in which a column has another name: only what stands between braces is touched. */
 const inPattern = (pattern: string, from: Named, to: Named): string =>
-  pattern.replace(/\{\{[^}]*\}\}|\{%[^%]*%\}/g, (tag) =>
-    tag.replace(new RegExp(`(?<![\\p{L}\\p{N}_])${from.slug}(?![\\p{L}\\p{N}_])`, 'gu'), to.slug),
-  );
+  replaceTags(pattern, (tag) => tag.replace(new RegExp(`(?<![\\p{L}\\p{N}_])${from.slug}(?![\\p{L}\\p{N}_])`, 'gu'), to.slug));
 
 /** The patterns of a part of a plan, in which a column has another name. */
 function patternsOf<Part, Name extends keyof Part>(part: Part, names: readonly Name[], from: Named, to: Named): Partial<Part> {

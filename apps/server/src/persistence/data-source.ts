@@ -12,6 +12,7 @@ import { TemplateEntity, TemplateRevisionEntity } from '../templates/templates.e
 import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
 import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
 import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
+import { SafeKeeping1764300000000 } from './migrations/0004-safe-keeping.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -40,7 +41,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     TemplateEntity,
     TemplateRevisionEntity,
   ],
-  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000],
+  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000, SafeKeeping1764300000000],
   migrationsRun: true,
   synchronize: false,
 });

@@ -16,6 +16,8 @@ const statusOf: Partial<Record<ErrorCode, number>> = {
   'request-too-deep': 400,
   'request-type': 415,
   'file-too-large': 413,
+  'work-too-many': 429,
+  'server-stops': 503,
   'mailing-changed-elsewhere': 409,
   'account-exists': 409,
   'account-not-allowed': 403,

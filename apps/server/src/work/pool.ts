@@ -2,28 +2,67 @@ import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { MailbagError } from '@mailbag/core';
 import { Piscina } from 'piscina';
+import { asker } from '../platform/asker.js';
 import { config } from '../platform/config.js';
+import { FairQueue } from './fair-queue.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
+import { taskLimits } from './task-limits.js';
+import type { Lane } from './task-limits.js';
 
-/** Worker threads for everything that computes for long. */
+/** Threads of a lane, and the queue in front of them. */
+interface Threads {
+  piscina: Piscina;
+  queue: FairQueue;
+}
+
+/** @param memoryMb of a thread's heap @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
+function threads(count: number, memoryMb: number, perAsker = count, waiting = Infinity): Threads {
+  const piscina = new Piscina({
+    filename: new URL('./worker.js', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: count,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb },
+  });
+  return { piscina, queue: new FairQueue(count, perAsker, waiting) };
+}
+
+/**
+ * Worker threads for everything that computes for long. What a person waits for has threads of its own beside those of batches, shared fairly between
+ * accounts; what strangers send has one by itself. Every task has a time after which its thread is ended.
+ */
 @Injectable()
 export class Pool implements OnApplicationShutdown {
-  private readonly piscina = new Piscina({
-    filename: new URL('./worker.js', import.meta.url).href,
-    minThreads: 1,
-    maxThreads: config.threads,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
-  });
+  private readonly lanes: Record<Lane, Threads> = {
+    batch: threads(config.threads, 1024),
+    people: threads(2, 768, 1, 8),
+    post: threads(1, 192),
+  };
+  private isOver = false;
 
-  /** @throws MailbagError as the task does */
+  /** @throws MailbagError work-too-slow, work-too-large, work-too-many, and as the task does */
   async run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']> {
-    const result = (await this.piscina.run({ name, input })) as TaskResult<Tasks[Name]['output']>;
+    const { lane, seconds, what } = taskLimits[name];
+    const { piscina, queue } = this.lanes[lane];
+    const who = asker();
+    if (queue.isFull(who)) throw new MailbagError('work-too-many');
+    const result = await queue.run(who, async () => {
+      const time = AbortSignal.timeout(seconds * 1000);
+      try {
+        return (await piscina.run({ name, input }, { signal: time })) as TaskResult<Tasks[Name]['output']>;
+      } catch (error) {
+        if (this.isOver) throw new MailbagError('server-stops', {}, { cause: error });
+        if (time.aborted) throw new MailbagError('work-too-slow', { what, seconds }, { cause: error });
+        if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new MailbagError('work-too-large', { what });
+        throw error;
+      }
+    });
     if (!result.ok) throw new MailbagError(result.code, result.fields);
     return result.output;
   }
 
   async onApplicationShutdown(): Promise<void> {
-    await this.piscina.destroy();
+    this.isOver = true;
+    await Promise.all(Object.values(this.lanes).map(({ piscina }) => piscina.destroy()));
   }
 }

@@ -12,6 +12,7 @@ import type {
 } from '@mailbag/core';
 import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { AssembleInput } from './assemble-copies.js';
+import type { ReadMail } from './read-mail.js';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
@@ -47,6 +48,8 @@ export interface Tasks {
     input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batchNumber: number; codes: string[] };
     output: { name: string; bytes: Uint8Array }[];
   };
+  /** Takes a message apart that came from outside, and says what it is. */
+  readMail: { input: { raw: Uint8Array; envelopeTo: readonly string[] }; output: ReadMail };
 }
 
 export type TaskName = keyof Tasks;

@@ -6,6 +6,7 @@ import { assembleCopies } from './assemble-copies.js';
 import { makeCopies } from './make-copies.js';
 import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
+import { readMail } from './read-mail.js';
 import { queryExcerpt, readSource } from './read-source.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
 
@@ -19,6 +20,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   make: makeCopies,
   assemble: assembleCopies,
   sample: sampleCopies,
+  readMail,
 };
 
 /** The entry of a worker thread. */

@@ -1,26 +1,31 @@
+import { trimEnds } from '../text/trim.js';
+
 /** Names that Windows keeps for devices: Microsoft, “Naming Files, Paths, and Namespaces”. */
 const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/i;
 /** Bytes of a name that every usual file system takes, less room for a number. */
 const LONGEST = 200;
 
-const byteLength = (text: string): number => {
+/** The beginning of a text that has at most so many bytes in UTF-8; no character is cut. */
+function firstBytes(text: string, most: number): string {
   let bytes = 0;
+  let end = 0;
   for (const char of text) {
     const point = char.codePointAt(0)!;
     bytes += point < 0x80 ? 1 : point < 0x800 ? 2 : point < 0x10000 ? 3 : 4;
+    if (bytes > most) return text.slice(0, end);
+    end += char.length;
   }
-  return bytes;
-};
+  return text;
+}
 
 /** One part of a path made safe on every usual file system. Empty text becomes `_`. */
 export function safeName(text: string, longest = LONGEST): string {
-  let name = text
+  const clean = text
     .normalize('NFC')
     .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufeff]/g, '')
     .replace(/[<>:"/\\|?*]/g, '-')
-    .replace(/\s+/g, ' ')
-    .replace(/^[\s.]+|[\s.]+$/g, '');
-  while (byteLength(name) > longest) name = [...name].slice(0, -1).join('').trimEnd();
+    .replace(/\s+/g, ' ');
+  let name = firstBytes(trimEnds(clean, /[\s.]/), longest).trimEnd();
   if (RESERVED.test(name)) name = `_${name}`;
   return name || '_';
 }

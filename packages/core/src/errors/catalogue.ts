@@ -143,6 +143,10 @@ export const catalogue = {
   'request-type': (e) => `The request came as ${f(e, 'type')}; plain JSON is understood here.`,
   'file-too-large': (e) =>
     `The file is larger than ${f(e, 'limitMb')} MB, the most that is taken here. Choose a smaller one, or divide it.`,
+  'work-too-slow': (e) => `${f(e, 'what')} took longer than ${f(e, 'seconds')} s and was ended. Nothing was changed.`,
+  'work-too-large': (e) => `${f(e, 'what')} needed more memory than there is for it, and was ended. Nothing was changed.`,
+  'work-too-many': () => `Several long questions of yours are still being worked on. Wait until they are answered, then try again.`,
+  'server-stops': () => `The server is stopping. What was not finished goes on when it is back.`,
   'not-found': (e) => `There is no ${f(e, 'what')} with this address. It may have been removed.`,
   'template-in-use': (e) => `“${f(e, 'template')}” belongs to ${f(e, 'mailings')}. Take it out of the packet first.`,
   'source-in-use': (e) => `“${f(e, 'source')}” gives records to ${f(e, 'mailings')}. Choose another source there first.`,

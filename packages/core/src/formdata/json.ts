@@ -42,7 +42,7 @@ function listOf(value: Json, depth = 0): Json[] | null {
 
 /** Whole numbers too long for a double, outside of strings, come in as strings, so that no digit is lost. */
 const keepDigits = (text: string): string =>
-  text.replace(/"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/g, (piece) => (piece.startsWith('"') ? piece : `"${piece}"`));
+  text.replace(/"(?:[^"\\]|\\.)*"?|-?\d[\d.eE+-]*/g, (piece) => (/^-?\d{16,}$/.test(piece) ? `"${piece}"` : piece));
 
 /**
  * Reads records from JSON: a list of objects wherever it lies, or one object. Values deeper inside get names with dots.

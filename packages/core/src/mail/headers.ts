@@ -1,4 +1,5 @@
 import { domainOf } from './address.js';
+import { trimEnds } from '../text/trim.js';
 
 /**
  * Headers that tell other machines what this mail is: made by a machine (RFC 3834, 5), one of a list of alike ones (RFC 2919; RFC 2369, 3.5 for the owner).
@@ -16,12 +17,8 @@ export function deliveryHeaders({
   from: string;
   replyTo: string;
 }): Record<string, string> {
-  const label = list
-    .normalize('NFKD')
-    .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 40);
+  const words = list.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '-');
+  const label = trimEnds(words, /-/).toLowerCase().slice(0, 40);
   return {
     'Auto-Submitted': 'auto-generated',
     'List-ID': `<${label || 'mailing'}.${number}.${domainOf(from)}>`,

@@ -45,12 +45,14 @@ export function addressesIn(text: string, several: boolean): { addresses: MailAd
   if (pieces.length > MOST_ADDRESSES) return { addresses: [], fault: `it holds more than ${MOST_ADDRESSES} addresses` };
   const addresses = new Map<string, MailAddress>();
   for (const piece of pieces) {
-    const [, name = '', inside] = /^"?([^"<]*?)"?\s*<([^<>]*)>$/.exec(piece) ?? [];
-    const address = (inside ?? piece).trim();
+    const angle = piece.endsWith('>') ? piece.lastIndexOf('<') : -1;
+    const name = piece.slice(0, Math.max(0, angle)).trim().replace(/^"|"$/g, '');
+    const isNamed = angle >= 0 && !/["<>]/.test(name);
+    const address = (isNamed ? piece.slice(angle + 1, -1) : piece).trim();
     const fault = addressFault(address);
     if (fault !== null)
       return { addresses: [], fault: pieces.length === 1 ? fault : `“${address.slice(0, 80)}” in it is no address: ${fault}` };
-    if (!addresses.has(address.toLowerCase())) addresses.set(address.toLowerCase(), { name: name.trim(), address });
+    if (!addresses.has(address.toLowerCase())) addresses.set(address.toLowerCase(), { name: isNamed ? name.trim() : '', address });
   }
   return { addresses: [...addresses.values()], fault: null };
 }

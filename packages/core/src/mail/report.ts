@@ -1,5 +1,6 @@
 import type { EnhancedCode } from './enhanced-code.js';
 import { enhancedCode } from './enhanced-code.js';
+import { trimEnds } from '../text/trim.js';
 import { returnToken } from './return-path.js';
 
 /** A message that came in, taken apart. Names of headers are lower case. */
@@ -48,14 +49,17 @@ function fieldsOf(group: string): Map<string, string> {
 
 /** The value behind its type: `rfc822; a@b.org` (RFC 3464, 2.1.2), without comments in parentheses at its end. */
 const typed = (value: string | undefined): string => (value ?? '').replace(/^[\w-]+\s*;\s*/, '').trim();
-const bareAddress = (value: string): string => /<([^<>]+)>/.exec(value)?.[1] ?? value.replace(/\s*\(.*\)\s*$/, '').trim();
+const bareAddress = (value: string): string => /<([^<>]+)>/.exec(value)?.[1] ?? value.split('(', 1)[0]!.trim();
 
 const ACTIONS = ['failed', 'delayed', 'delivered', 'relayed', 'expanded'] as const;
+
+/** Recipients of one report that are looked at; a message of ours goes to 100 at most. */
+const MOST_RECIPIENTS = 200;
 
 /** The recipients of a delivery status body: groups of fields, parted by empty lines; the first group is about the message. */
 export function readDeliveryStatus(status: string): ReportedRecipient[] {
   return status
-    .split(/\r?\n(?:[ \t]*\r?\n)+/)
+    .split(/\r?\n(?:[ \t]*\r?\n)+/, MOST_RECIPIENTS + 1)
     .map(fieldsOf)
     .flatMap((fields) => {
       const final = fields.get('final-recipient') ?? fields.get('original-recipient');
@@ -93,6 +97,22 @@ const isMailSystem = (headers: IncomingMail['headers']): boolean =>
 /** RFC 5321, 4.5.5: reports come with an empty return path; so do answers by machines (RFC 3834, 3.3). */
 const hasEmptyPath = (headers: IncomingMail['headers']): boolean => /^<>$/.test((headers['return-path'] ?? '').trim());
 
+/** Octets of a local part and of a domain (RFC 5321, 4.5.3.1.1 and 4.5.3.1.2). */
+const [LONGEST_LOCAL, LONGEST_DOMAIN] = [64, 255];
+const OUTSIDE = /[\s<>"(),:;@]/;
+
+/** The first address in a text; empty: none. Looks at no more around each @ than an address may have. */
+function firstAddress(text: string): string {
+  for (let at = text.indexOf('@'); at >= 0; at = text.indexOf('@', at + 1)) {
+    let [begin, end] = [at, at + 1];
+    while (begin > 0 && at - begin < LONGEST_LOCAL && !OUTSIDE.test(text[begin - 1]!)) begin--;
+    while (end < text.length && end - at <= LONGEST_DOMAIN && !OUTSIDE.test(text[end]!)) end++;
+    const domain = trimEnds(text.slice(at + 1, end), /\W/, 'end');
+    if (begin < at && /^[^.].*\.[a-z0-9-]+$/i.test(domain)) return text.slice(begin, at + 1) + domain;
+  }
+  return '';
+}
+
 /** Understands a message of the bounce mailbox (RFC 3464, RFC 3834). */
 export function readReport(mail: IncomingMail): MailReport {
   const token = mail.to.map(returnToken).find((one) => one !== null) ?? returnToken(mail.returned ?? '');
@@ -111,7 +131,7 @@ export function readReport(mail: IncomingMail): MailReport {
   if (isMailSystem(mail.headers) || hasEmptyPath(mail.headers)) {
     const code = enhancedCode(mail.text);
     const line = mail.text.split(/\r?\n/).find((one) => enhancedCode(one) !== null || /\b[45]\d\d\b/.test(one)) ?? '';
-    const address = /[^\s<>"(),:;]+@[^\s<>"(),:;]+\.[a-z0-9-]+/i.exec(mail.text)?.[0] ?? '';
+    const address = firstAddress(mail.text);
     const isFailure = code
       ? code.lasting !== 'success'
       : /\b5\d\d\b|could not be delivered|undeliverable|delivery (has )?failed/i.test(`${mail.headers.subject ?? ''} ${mail.text}`);

@@ -1,4 +1,5 @@
 import { compilePattern } from './pattern.js';
+import { replaceTags } from './tags.js';
 
 /** A message for one recipient. */
 export interface RenderedMessage {
@@ -34,9 +35,7 @@ const entities: Record<string, string> = {
 
 /** What stands between braces is read as it was typed, not as an editor escaped it. */
 export const plainTags = (html: string): string =>
-  html.replace(/\{\{.*?\}\}|\{%.*?%\}/gs, (tag) =>
-    tag.replace(/&(?:quot|#34|#39|apos|lt|gt|amp|nbsp);|\u00a0/g, (one) => entities[one] ?? ' '),
-  );
+  replaceTags(html, (tag) => tag.replace(/&(?:quot|#34|#39|apos|lt|gt|amp|nbsp);|\u00a0/g, (one) => entities[one] ?? ' '));
 
 /** Subject and body of a message as patterns. `html` null: the text stands for both. */
 export interface MessageTexts {

@@ -1,6 +1,7 @@
 import { safeFileName, safeFolders } from '../copies/file-name.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { compilePattern } from './pattern.js';
+import { replaceTags } from './tags.js';
 
 /** Turns a record's data into folders and a file name, made safe. */
 export interface OutputPattern {
@@ -16,7 +17,7 @@ export function outputPattern(folder: string, file: string, names: readonly stri
   if (file.trim() === '') throw new MailbagError('pattern-empty', { what: 'file name' });
   if (/(^|[/\\])\.\.([/\\]|$)/.test(folder) || /^\s*([/\\]|[A-Za-z]:)/.test(folder))
     throw new MailbagError('pattern-climbs', { pattern: folder });
-  if (/[/\\]/.test(file.replace(/\{\{.*?\}\}|\{%.*?%\}/g, '')))
+  if (/[/\\]/.test(replaceTags(file, () => '')))
     throw new MailbagError('pattern-broken', {
       pattern: file,
       why: 'a file name cannot hold a slash; put folders into the folder pattern',

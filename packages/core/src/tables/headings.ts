@@ -1,13 +1,14 @@
 import type { SourceNote } from './record.js';
+import { trimEnds } from '../text/trim.js';
 
 /** The name of a column in patterns: lower case letters, digits and underscores. */
 export function slugOf(name: string): string {
-  const slug = name
+  const words = name
     .normalize('NFKD')
     .replace(/\p{Mn}/gu, '')
     .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '_')
-    .replace(/^_+|_+$/g, '');
+    .replace(/[^\p{L}\p{N}]+/gu, '_');
+  const slug = trimEnds(words, /_/);
   return /^\p{N}/u.test(slug) || slug === '' ? `c_${slug}` : slug;
 }
 

@@ -84,7 +84,8 @@ export function recordOfPairs(rows: readonly SheetRow[], pairs: readonly PairOfC
   const record = new Map<string, Cell>();
   for (const { label, value, name } of pairs) {
     for (const { cells } of rows) {
-      const called = (name === null ? '' : (cells[name]?.text ?? '').trim()) || (cells[label]?.text ?? '').trim().replace(/\s*:$/, '');
+      const called =
+        (name === null ? '' : (cells[name]?.text ?? '').trim()) || (cells[label]?.text ?? '').trim().replace(/:$/, '').trimEnd();
       if (called && (cells[value]?.text.trim() || cells[label]?.text.trim())) {
         let own = called;
         for (let count = 2; record.has(own); count++) own = `${called} ${count}`;

@@ -1,5 +1,6 @@
 import { format, isDateFormat } from 'numfmt';
 import type { Cell } from './record.js';
+import { trimEnds } from '../text/trim.js';
 
 const DAY_MS = 86_400_000;
 /** Days between the two date systems of workbooks (ECMA-376, part 1, 18.17.4.1). */
@@ -24,7 +25,7 @@ function shapeOf(pattern: string): Shape {
   let shape = shapes.get(pattern);
   if (!shape) {
     const isTime = isDateFormat(pattern) ?? false;
-    const bare = pattern.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, '');
+    const bare = pattern.replace(/"[^"]*"?|\\.|\[[^\]]*\]?/g, '');
     shapes.set(pattern, (shape = { isGeneral: /^(General|@|)$/i.test(pattern), isTime, isDate: isTime && /[dy]/i.test(bare) }));
   }
   return shape;
@@ -32,11 +33,7 @@ function shapeOf(pattern: string): Shape {
 
 /** Most digits that a workbook keeps of a number (ECMA-376 stores IEEE 754 doubles). */
 export const MOST_DIGITS = 15;
-export const significantDigits = (raw: string): number =>
-  raw
-    .replace(/e.*$/i, '')
-    .replace(/\D/g, '')
-    .replace(/^0+|0+$/g, '').length;
+export const significantDigits = (raw: string): number => trimEnds(raw.split(/e/i, 1)[0]!.replace(/\D/g, ''), /0/).length;
 
 /** A number as a sheet shows it where nothing else is said: digits, never an exponent where a whole number has up to 20 of them. */
 function plainNumber(raw: string, value: number): string {

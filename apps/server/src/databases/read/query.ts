@@ -6,7 +6,7 @@ export interface PreparedQuery {
   values: string[];
 }
 
-const READING = /^\s*\(*\s*(select|with|values|table)\b/i;
+const READING = /^[\s(]*(?:select|with|values|table)\b/i;
 /** What writes although it begins like a reading, or reaches files of the server. */
 const REFUSED: [pattern: RegExp, why: string][] = [
   [/\binto\s+(outfile|dumpfile)\b/i, 'it writes a file'],

@@ -2,7 +2,18 @@ import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { copyStates } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { BadgeQuestionMark, CircleAlert, CircleHelp, DatabaseZap, MailX, PauseCircle, Printer, ServerOff, Timer } from 'lucide-react';
+import {
+  BadgeQuestionMark,
+  CircleAlert,
+  CircleHelp,
+  DatabaseZap,
+  MailQuestionMark,
+  MailX,
+  PauseCircle,
+  Printer,
+  ServerOff,
+  Timer,
+} from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -124,7 +135,12 @@ const needLooks: Record<
   Need['kind'],
   { tone: Tone; icon: ComponentType<{ size?: number }>; title: (count: number) => string; action: string }
 > = {
-  bounced: { tone: 'brick', icon: MailX, title: (n) => `${counted(n, 'copy', 'copies')} bounced`, action: 'Look at them' },
+  bounced: {
+    tone: 'brick',
+    icon: MailX,
+    title: (n) => `${counted(n, 'copy', 'copies')} bounced`,
+    action: 'Look at them',
+  },
   unconfirmed: { tone: 'ochre', icon: CircleHelp, title: (n) => `${counted(n, 'copy', 'copies')} unconfirmed`, action: 'Settle' },
   'held-back': { tone: 'brick', icon: CircleAlert, title: (n) => `${counted(n, 'record is', 'records are')} held back`, action: 'See why' },
   paused: { tone: 'ochre', icon: PauseCircle, title: () => 'A batch is paused', action: 'Open it' },
@@ -134,6 +150,12 @@ const needLooks: Record<
   'to-print': { tone: 'slate', icon: Printer, title: (n) => `${counted(n, 'copy waits', 'copies wait')} for paper`, action: 'Print' },
   'print-run': { tone: 'brick', icon: Printer, title: () => 'A print run did not end well', action: 'Look at it' },
   'register-fails': { tone: 'ochre', icon: DatabaseZap, title: () => 'A register cannot be written', action: 'Look at it' },
+  reports: {
+    tone: 'ochre',
+    icon: MailQuestionMark,
+    title: (n) => `${counted(n, 'report waits', 'reports wait')} for your word`,
+    action: 'Decide',
+  },
   retrying: {
     tone: 'ochre',
     icon: Timer,

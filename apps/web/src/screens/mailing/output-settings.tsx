@@ -1,6 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Finish } from '@mailbag/core';
-import { finishes } from '@mailbag/core';
+import { finishes, replaceTags } from '@mailbag/core';
 import { Folder } from 'lucide-react';
 import styled from 'styled-components';
 import { finishWords } from '../../features/mailing/finish-words';
@@ -58,9 +58,9 @@ function weakness(pattern: string): string | null {
     return text.length < 8
       ? 'Everybody gets the same short password. Compose it from the record, or make it longer.'
       : 'Everybody gets the same password.';
-  return text.replace(/\{\{.*?\}\}/g, '').length === 0 && (text.match(/\{\{/g) ?? []).length === 1
-    ? 'One value alone is guessed easily, such as a date of birth. Two are better.'
-    : null;
+  let tags = 0;
+  const others = replaceTags(text, () => (tags++, ''));
+  return others === '' && tags === 1 ? 'One value alone is guessed easily, such as a date of birth. Two are better.' : null;
 }
 
 /** Names, finish, passwords, combined files, metadata. */

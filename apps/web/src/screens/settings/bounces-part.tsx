@@ -1,42 +1,23 @@
 import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
-import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
+import { Columns, Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
-import { Loading, Row, Small, Stack } from '../../ui/layout';
-import { Mark, Notice } from '../../ui/mark';
+import { Loading, Row, Small } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
 import { NumberInput, SecretInput } from '../../ui/special-input';
+import { ReportList } from './report-list';
 import { useSaving } from './use-saving';
-
-interface Report {
-  at: string;
-  way: string;
-  kind: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other';
-  sender: string;
-  subject: string;
-  said: string | null;
-  copyId: number | null;
-}
-const kinds: Record<Report['kind'], { text: string; tone: 'brick' | 'ochre' | 'moss' | 'slate' }> = {
-  bounce: { text: 'bounce', tone: 'brick' },
-  delay: { text: 'delay', tone: 'ochre' },
-  delivered: { text: 'delivered', tone: 'moss' },
-  answer: { text: 'automatic answer', tone: 'slate' },
-  other: { text: 'no report', tone: 'slate' },
-};
 
 /** Where bounces are led to, how they come in, and what came. */
 export function BouncesPart() {
   const client = useQueryClient();
   const { data } = useQuery(queries.bounces());
-  const { data: reports } = useQuery({ queryKey: ['bounces', 'reports'], queryFn: () => api.get<Report[]>('/api/bounces/reports') });
   const [form, setForm] = useState<(Omit<BouncesAnswer, 'hasPassword' | 'lastLook' | 'listening'> & { password: string }) | null>(null);
   useEffect(() => {
     if (data && !form) {
@@ -52,7 +33,7 @@ export function BouncesPart() {
     mutationFn: () => api.post<BouncesAnswer>('/api/bounces/look'),
     onSuccess: (answer) => {
       client.setQueryData(queries.bounces().queryKey, answer);
-      void client.invalidateQueries({ queryKey: ['bounces', 'reports'] });
+      void client.invalidateQueries({ queryKey: queries.reports().queryKey });
     },
   });
   if (!data || !form) return <Loading what="the bounces" />;
@@ -66,7 +47,7 @@ export function BouncesPart() {
           value={form.address}
           onChange={(address) => set({ address })}
           placeholder="bounces@example.org"
-          help="Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender and are matched by Message-ID."
+          help="Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide."
         />
         <h2>Mailbox</h2>
         <Fields $columns="1.6fr 84px 1fr">
@@ -121,25 +102,7 @@ export function BouncesPart() {
           )}
         </Row>
       </FormCard>
-      <Padded style={{ gap: 4 }}>
-        <h2>What came in last</h2>
-        {reports?.length === 0 && (
-          <Small>Nothing yet. Bounces, delays and automatic answers are listed here, and told in the story of their copy.</Small>
-        )}
-        <Stack $gap={0}>
-          {reports?.slice(0, 40).map((one, at) => (
-            <ListLine key={at} actions={<Mark $tone={kinds[one.kind].tone}>{kinds[one.kind].text}</Mark>}>
-              {one.copyId ? <Link to={`/ledger?copy=${one.copyId}`}>{one.subject || one.sender}</Link> : one.subject || one.sender}
-              <div>
-                <Small>
-                  {when(one.at)} · {one.said ?? one.sender}
-                </Small>
-              </div>
-              {!one.copyId && one.kind !== 'other' && <Small style={{ color: color.ochre }}>No copy of ours is meant.</Small>}
-            </ListLine>
-          ))}
-        </Stack>
-      </Padded>
+      <ReportList />
     </Columns>
   );
 }

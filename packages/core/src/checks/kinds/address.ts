@@ -1,17 +1,18 @@
 import { addressFault } from '../../mail/address.js';
 import { addressesIn } from '../../mail/recipients.js';
+import { trimEnds } from '../../text/trim.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, valueCheck } from '../check.js';
 
 /** A mend where only one can be meant: spaces around, a doubled @, a comma for a dot in the domain. */
 function certainMend(text: string): string | null {
-  const mended = text
+  const bare = text
     .trim()
     .replace(/@{2,}/g, '@')
     .replace(/^mailto:/i, '')
     .replace(/^<(.*)>$/, '$1')
-    .replace(/,(?=[a-z]{2,}$)/i, '.')
-    .replace(/[.,;]+$/, '');
+    .replace(/,(?=[a-z]{2,}$)/i, '.');
+  const mended = trimEnds(bare, /[.,;]/, 'end');
   return mended !== text && addressFault(mended) === null ? mended : null;
 }
 

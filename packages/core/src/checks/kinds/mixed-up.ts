@@ -5,7 +5,7 @@ import { ibanFault } from './iban.js';
 
 /** Shapes that nothing else has, so that a value of them in a column of another kind is in the wrong one. */
 const shapes: [kind: ColumnKind, is: (text: string) => boolean][] = [
-  ['email', (text) => /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text)],
+  ['email', (text) => /^[^\s@]+@[^\s@.]+\.[^\s@]+$/.test(text)],
   ['iban', (text) => text.length >= 15 && /^[A-Z]{2}\d\d[A-Z0-9 ]+$/.test(text) && ibanFault(text) === null],
   ['date', (text) => /^(\d{4}-\d\d-\d\d|\d{1,2}\.\d{1,2}\.\d{4})$/.test(text)],
   ['phone', (text) => /^\+\d[\d\s()/-]{6,}$/.test(text)],

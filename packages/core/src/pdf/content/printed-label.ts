@@ -1,4 +1,5 @@
 import type { TextPiece } from './page-text.js';
+import { trimEnds } from '../../text/trim.js';
 
 /** Words that stand together on one line. */
 interface Phrase {
@@ -40,11 +41,8 @@ export function phrasesOf(pieces: readonly TextPiece[]): Phrase[] {
 }
 
 const cleaned = (text: string): string | null => {
-  const label = text
-    .replace(/[_.…\u2026]{3,}/g, ' ')
-    .replace(/\s+/g, ' ')
-    .replace(/^[\s:*•\-–—]+|[\s:*]+$/g, '')
-    .trim();
+  const line = text.replace(/[_.…\u2026]{3,}/g, ' ').replace(/\s+/g, ' ');
+  const label = trimEnds(line, /[\s:*]/).replace(/^[\s:*•\-–—]+/, '');
   return label && /[\p{L}\p{N}]/u.test(label) ? (label.length > LONGEST ? `${label.slice(0, LONGEST - 1).trimEnd()}…` : label) : null;
 };
 

@@ -65,11 +65,13 @@ test('the same seed gives the same bytes, and no string or stream of two copies 
   const [one, again, two] = await Promise.all(['one', 'one', 'two'].map((copy) => protectedCopy({ openPassword: 'x' }, 'flattened', copy)));
   expect(Buffer.from(one!).equals(Buffer.from(again!))).toBe(true);
   const streams = (bytes: Uint8Array): string[] =>
-    [
-      ...Buffer.from(bytes)
-        .toString('latin1')
-        .matchAll(/(\d+) 0 obj\n<<(?:(?!endobj)[^])*?\nstream\n([^]*?)\nendstream/g),
-    ].map(([, number, data]) => `${number} ${data}`);
+    Buffer.from(bytes)
+      .toString('latin1')
+      .split('endobj')
+      .flatMap((object) => {
+        const [head, data] = object.split('\nstream\n');
+        return data === undefined ? [] : [`${head!.slice(0, head!.indexOf(' 0 obj'))} ${data.split('\nendstream')[0]}`];
+      });
   const shared = streams(one!).filter((stream) => streams(two!).includes(stream));
   // The page's own content and whatever else varies is not among them, although both copies show the same text.
   expect(streams(one!).length).toBeGreaterThan(shared.length);

@@ -16,7 +16,12 @@ export function recogniseCalculation(script: string): Calculation | null {
   if (!call || !operation || call.args.length < 2) return null;
   const list = call.args[1]!;
   const quoted = [...list.matchAll(/"((?:[^"\\]|\\.)*)"|'((?:[^'\\]|\\.)*)'/g)].map((one) => unescaped(one[1] ?? one[2]!));
-  const fields = /^(new\s+Array|\[)/.test(list) ? quoted : list.split(/\s*,\s*/).filter(Boolean);
+  const fields = /^(new\s+Array|\[)/.test(list)
+    ? quoted
+    : list
+        .split(',')
+        .map((one) => one.trim())
+        .filter(Boolean);
   return fields.length > 0 ? { operation, fields } : null;
 }
 

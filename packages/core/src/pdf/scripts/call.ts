@@ -3,17 +3,32 @@ export const unescaped = (text: string): string =>
     (unicode ?? hex) ? String.fromCharCode(Number.parseInt((unicode ?? hex)!, 16)) : ({ n: '\n', t: '\t', r: '\r' }[char!] ?? char!),
   );
 
+/** A script without its block comments; one that is not closed stays. */
+function withoutComments(script: string): string {
+  let out = '';
+  let at = 0;
+  for (;;) {
+    const begin = script.indexOf('/*', at);
+    const end = begin < 0 ? -1 : script.indexOf('*/', begin + 2);
+    if (end < 0) return out + script.slice(at);
+    out += script.slice(at, begin);
+    at = end + 2;
+  }
+}
+
 /** Arguments of the one call that a script consists of; null when it is anything else. */
 export function callOf(script: string): { name: string; args: string[] } | null {
-  const call = /^\s*(AF\w+)\s*\(([\s\S]*)\)\s*;?\s*$/.exec(script.replace(/\/\*[\s\S]*?\*\//g, ''));
-  if (!call) return null;
+  const bare = withoutComments(script).trim().replace(/;$/, '').trimEnd();
+  const begin = /^(AF\w+)\s*\(/.exec(bare);
+  if (!begin || !bare.endsWith(')')) return null;
+  const inside = bare.slice(begin[0].length, -1);
   const args: string[] = [];
   const argument = /\s*(?:"((?:[^"\\]|\\.)*)"|'((?:[^'\\]|\\.)*)'|(new\s+Array\s*\([^)]*\)|\[[^\]]*\])|([^,"'()[\]\s]+))\s*(,|$)/y;
-  for (let at = 0; at < call[2]!.length; at = argument.lastIndex) {
+  for (let at = 0; at < inside.length; at = argument.lastIndex) {
     argument.lastIndex = at;
-    const found = argument.exec(call[2]!);
+    const found = argument.exec(inside);
     if (!found) return null;
     args.push(found[1] !== undefined || found[2] !== undefined ? unescaped(found[1] ?? found[2]!) : (found[3] ?? found[4]!));
   }
-  return { name: call[1]!, args };
+  return { name: begin[1]!, args };
 }

@@ -48,6 +48,13 @@ function rounded(value: number, decimals: number): string {
     : value.toFixed(decimals);
 }
 
+/** Digits with a mark between each three, counted from the end. */
+function grouped(digits: string, mark: string): string {
+  const groups: string[] = [];
+  for (let end = digits.length; end > 0; end -= 3) groups.unshift(digits.slice(Math.max(0, end - 3), end));
+  return groups.join(mark);
+}
+
 export function formatNumber(format: NumberFormat, text: string): string {
   const value = readNumber(text.replace(/%\s*$/, ''), format.separators, format.currency);
   if (value === null) return text;
@@ -60,7 +67,7 @@ export function formatNumber(format: NumberFormat, text: string): string {
     ['', ','],
     ["'", '.'],
   ][format.separators]!;
-  let shown = whole.replace(/\B(?=(\d{3})+$)/g, group!) + (fraction ? point + fraction : '');
+  let shown = grouped(whole, group!) + (fraction ? point + fraction : '');
   if (format.kind === 'percent') shown = format.currencyFirst ? `%${shown}` : `${shown}%`;
   else shown = format.currencyFirst ? format.currency + shown : shown + format.currency;
   const isZero = /^[0.,']*$/.test(shown.replace(format.currency, '').replace('%', ''));

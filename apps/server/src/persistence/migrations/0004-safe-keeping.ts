@@ -1,0 +1,24 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+const steps = [
+  // How often a message from outside was tried, written down before it is.
+  `CREATE TABLE incoming_try (digest TEXT PRIMARY KEY NOT NULL, at TEXT NOT NULL, tries INTEGER NOT NULL) WITHOUT ROWID`,
+  // Why a report is left to a person, what it says, and what the person decided.
+  `ALTER TABLE incoming_report ADD COLUMN doubt TEXT`,
+  `ALTER TABLE incoming_report ADD COLUMN facts TEXT`,
+  `ALTER TABLE incoming_report ADD COLUMN settled TEXT`,
+];
+
+/** What a safe server has to remember. */
+export class SafeKeeping1764300000000 implements MigrationInterface {
+  name = 'SafeKeeping1764300000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    for (const sql of steps) await runner.query(sql);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    for (const column of ['doubt', 'facts', 'settled']) await runner.query(`ALTER TABLE incoming_report DROP COLUMN ${column}`);
+    await runner.query('DROP TABLE incoming_try');
+  }
+}

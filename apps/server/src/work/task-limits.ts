@@ -1,0 +1,25 @@
+import type { TaskName } from './tasks.js';
+
+/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of foreign mail. */
+export type Lane = 'batch' | 'people' | 'post';
+
+export interface TaskLimit {
+  lane: Lane;
+  /** After which the thread is ended. */
+  seconds: number;
+  /** What it does, for sentences. */
+  what: string;
+}
+
+export const taskLimits: Record<TaskName, TaskLimit> = {
+  inspect: { lane: 'people', seconds: 30, what: 'Looking through the template' },
+  excerpt: { lane: 'people', seconds: 30, what: 'Looking into the file' },
+  databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },
+  queryExcerpt: { lane: 'people', seconds: 30, what: 'Running the query' },
+  sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
+  readSource: { lane: 'batch', seconds: 900, what: 'Reading the records' },
+  check: { lane: 'batch', seconds: 900, what: 'Checking the records' },
+  make: { lane: 'batch', seconds: 600, what: 'Making copies' },
+  assemble: { lane: 'batch', seconds: 1800, what: 'Putting the file together' },
+  readMail: { lane: 'post', seconds: 5, what: 'Reading the message' },
+};
