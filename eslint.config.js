@@ -42,6 +42,7 @@ export default tseslint.config(
               zone(`${core}/${folder}`, `${core}/pdf`, 'Only the descriptions of fields are known here.', ['./field.ts', './value.ts']),
             ),
             zone('./packages/core', './apps', 'Core is below the applications.'),
+            zone('./packages/folder', './apps', 'The data folder is below the applications.'),
             zone('./packages/host', './apps', 'Node’s side of the ports is below the applications.'),
             zone('./apps/cli', './apps/server', 'The command line is thin over core.'),
             zone('./packages/contract', './apps', 'The contract is below the applications.'),

@@ -19,6 +19,7 @@ const base = {
   moduleNameMapper: {
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
+    '^@mailbag/folder$': '<rootDir>/packages/folder/src/index.ts',
     '^@mailbag/contract$': '<rootDir>/packages/contract/src/index.ts',
     // Its package names a CommonJS file that it does not ship.
     '^numfmt$': '<rootDir>/node_modules/numfmt/dist/index.js',
@@ -40,6 +41,7 @@ export default {
     project('core', 'packages/core/src'),
     project('contract', 'packages/contract/src'),
     project('host', 'packages/host/src'),
+    project('folder', 'packages/folder/src'),
     project('cli', 'apps/cli/src'),
     project('server', 'apps/server/src'),
     project('web', 'apps/web/src'),

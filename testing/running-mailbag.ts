@@ -185,6 +185,17 @@ export class RunningMailbag {
     this.child.kill('SIGKILL');
     await ended(this.child);
   }
+  /** Tells the server to stop, as a system that shuts down does. @returns milliseconds until it was gone */
+  async stop(): Promise<number> {
+    const from = Date.now();
+    this.child.kill('SIGTERM');
+    await ended(this.child);
+    return Date.now() - from;
+  }
+  /** How it ended: its exit code, or the signal. */
+  get end(): number | string | null {
+    return this.child.exitCode ?? this.child.signalCode;
+  }
   /** After a kill: starts on the same data and signs in. */
   async startAgain(): Promise<void> {
     await this.start();

@@ -4,6 +4,11 @@ export class ServerClient {
 
   constructor(private readonly base: string) {}
 
+  /** The cookie of the session, for requests that this does not make. */
+  get cookieHeader(): string {
+    return this.cookie;
+  }
+
   private async ask(method: string, path: string, body?: unknown): Promise<Response> {
     const isForm = body instanceof FormData;
     const response = await fetch(`${this.base}${path}`, {

@@ -1,81 +1,64 @@
 import 'reflect-metadata';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
-import { ValidationPipe } from '@nestjs/common';
+import { isMailbagError } from '@mailbag/core';
+import { lockFolder } from '@mailbag/folder';
+import type { FolderLock } from '@mailbag/folder';
+import type { INestApplicationContext } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import type { NextFunction, Request, Response } from 'express';
-import helmet from 'helmet';
-import { AccountsService } from './accounts/accounts.service.js';
-import { sessionToken } from './accounts/session-cookie.js';
-import { AppModule } from './app.module.js';
-import { config, dataPath } from './platform/config.js';
-import { postOffice } from './platform/post-office.js';
+import type { RequestListener } from 'node:http';
+import { config } from './platform/config.js';
+import { FrontDoor } from './platform/front-door.js';
 
-dataPath('');
-const app = await NestFactory.create<NestExpressApplication>(AppModule, {
-  logger: ['error', 'warn'],
-  abortOnError: false,
-  // Bodies are read by the guard, once it knows who sends them.
-  bodyParser: false,
-});
-app.enableShutdownHooks();
-app.set('query parser', 'simple');
-app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
-app.use(
-  helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"],
-        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-        workerSrc: ["'self'", 'blob:'],
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        fontSrc: ["'self'", 'data:', 'blob:'],
-        connectSrc: ["'self'"],
-        frameAncestors: ["'self'"],
-        objectSrc: ["'none'"],
-        baseUri: ["'self'"],
-        formAction: ["'self'"],
-      },
-    },
-    strictTransportSecurity: false,
-    crossOriginOpenerPolicy: false,
-    originAgentCluster: false,
-  }),
-);
-if (config.postOffice) {
-  const accounts = app.get(AccountsService);
-  app.use(postOffice(config.postOffice, async (request) => (await accounts.accountOf(sessionToken(request))) !== null));
+/** Milliseconds until a server that is told to stop is gone, whatever is under way. */
+const LONGEST_STOP = 9500;
+/** Milliseconds that requests which are being answered get when the server stops. */
+const LAST_ANSWERS = 1500;
+
+// What Mailbag writes is nobody else's: data, copies, keys.
+process.umask(0o077);
+
+const door = new FrontDoor();
+let lock: FolderLock | null = null;
+let app: (INestApplicationContext & { close(): Promise<void> }) | null = null;
+let stopping = false;
+
+/** No new work, what is under way finished or given back, streams ended, and out. The next start goes on by itself. */
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  setTimeout(() => process.exit(0), LONGEST_STOP).unref();
+  const closed = door.close(LAST_ANSWERS);
+  await app?.close().catch((error: unknown) => console.error(error));
+  await closed;
+  lock?.release();
+  process.exit(0);
 }
-if (existsSync(config.webFolder)) {
-  app.useStaticAssets(config.webFolder, {
-    index: 'index.html',
-    maxAge: '1h',
-    setHeaders: (response: Response, path: string) => void (path.endsWith('.html') && response.setHeader('Cache-Control', 'no-cache')),
+
+/** The port first, then the folder, then what is in it: whoever starts a second time is told so before anything is touched. */
+async function start(): Promise<void> {
+  const port = await door.listen(config.port, config.host);
+  lock = lockFolder(config.dataFolder);
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void stop());
+  const [{ AppModule }, { setUpWeb }] = await Promise.all([import('./app.module.js'), import('./web-application.js')]);
+  const made = await NestFactory.create<NestExpressApplication>(AppModule, {
+    logger: ['error', 'warn'],
+    abortOnError: false,
+    // Bodies are read by the guard, once it knows who sends them.
+    bodyParser: false,
   });
-  // The screens have addresses of their own, which all lead to the one page.
-  app.use((request: Request, response: Response, next: NextFunction) => {
-    const isScreen =
-      (request.method === 'GET' || request.method === 'HEAD') && !request.path.startsWith('/api/') && !/\.\w+$/.test(request.path);
-    if (isScreen) response.setHeader('Cache-Control', 'no-cache').sendFile(join(config.webFolder, 'index.html'));
-    else next();
-  });
+  app = made;
+  setUpWeb(made);
+  await made.init();
+  if (stopping) return;
+  door.open(made.getHttpAdapter().getInstance() as RequestListener);
+  if (process.send) {
+    process.send({ port });
+    // Whoever started the server is gone, so nobody could end it any more.
+    process.once('disconnect', () => void stop());
+  } else console.log(`Mailbag listens on http://${config.host}:${port}`);
 }
-try {
-  await app.listen(config.port, config.host);
-} catch (error) {
-  const code = (error as NodeJS.ErrnoException).code;
-  const why = code === 'EADDRINUSE' ? 'is taken by another program' : code === 'EACCES' ? 'is not allowed to this user' : String(error);
-  console.error(`Port ${config.port} of ${config.host} ${why}. Choose another one with --port.`);
+
+start().catch((error: unknown) => {
+  console.error(isMailbagError(error) ? error.message : error);
   process.exit(1);
-}
-// A client that was busy for some seconds must not write into a connection that was closed meanwhile.
-app.getHttpServer().keepAliveTimeout = 65_000;
-const address = app.getHttpServer().address() as { port: number };
-if (process.send) {
-  process.send({ port: address.port });
-  // Whoever started the server is gone, so nobody could end it any more.
-  process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
-} else console.log(`Mailbag listens on http://${config.host}:${address.port}`);
+});

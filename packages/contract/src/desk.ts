@@ -11,6 +11,7 @@ export type NeedKind =
   | 'to-print'
   | 'register-fails'
   | 'print-run'
+  | 'set-aside'
   | 'reports'
   | 'retrying';
 

@@ -1,7 +1,9 @@
 import type { Readable } from 'node:stream';
+import { setTimeout as pause } from 'node:timers/promises';
 import type { BatchState, BatchSummary } from '@mailbag/contract';
+import type { ErrorCode } from '@mailbag/core';
 import { MailbagError, compilePattern, isMailbagError, outputPattern } from '@mailbag/core';
-import type { OnApplicationBootstrap } from '@nestjs/common';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { EntityManager } from 'typeorm';
@@ -26,6 +28,12 @@ import { PlanCopies } from './plan-copies.js';
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
 const MAKE_BLOCK = 200;
+/** What keeps a batch from going on for a while only. */
+const passing: ErrorCode[] = ['batch-disk-full', 'disk-full', 'database-busy', 'server-stops'];
+/** Milliseconds until what passes by itself is tried again. */
+const [SHORTEST_WAIT, LONGEST_WAIT] = [1000, 30_000];
+/** Milliseconds that blocks get to be finished when the server stops. */
+const LAST_BLOCKS = 7000;
 /** Blocks a thread before the state of the batch is read anew as a whole. */
 const BLOCKS_A_STEP = 10;
 const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
@@ -43,10 +51,11 @@ function byRecord<Copy extends { recordOrdinal: number }>(copies: readonly Copy[
 
 /** Batches run by themselves from their state in the database; whoever is stopped goes on where the last committed block ended. */
 @Injectable()
-export class BatchesService implements OnApplicationBootstrap {
+export class BatchesService implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('batches');
   private readonly running = new Set<number>();
   private readonly looked = new Set<number>();
+  private readonly stop = new AbortController();
   private readonly paces = new Map<number, { at: number; made: number; pace: number }>();
 
   constructor(
@@ -71,11 +80,22 @@ export class BatchesService implements OnApplicationBootstrap {
       this.looked.add(id);
       setTimeout(() => {
         this.looked.delete(id);
+        if (this.stopping) return;
         void this.finishSending(id).catch((error: unknown) => this.logger.error(error));
       }, 150);
     });
     const waiting = await this.batches.find({ select: { id: true }, where: RUNNING.map((state) => ({ state })) });
     for (const { id } of waiting) void this.run(id);
+  }
+
+  private get stopping(): boolean {
+    return this.stop.signal.aborted;
+  }
+
+  /** Blocks that are being made are finished; the next start goes on with the others. */
+  async beforeApplicationShutdown(): Promise<void> {
+    this.stop.abort();
+    for (const end = Date.now() + LAST_BLOCKS; this.running.size > 0 && Date.now() < end;) await pause(20);
   }
 
   /** Freezes a mailing and begins. @throws MailbagError mailing-*, pattern-* */
@@ -142,20 +162,48 @@ export class BatchesService implements OnApplicationBootstrap {
     if (this.running.has(id)) return;
     this.running.add(id);
     try {
-      while (await this.step(id)) this.live.tell('batch', id);
+      await this.steps(id);
     } catch (error) {
-      await this.hold(
-        id,
-        isMailbagError(error)
-          ? error
-          : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) }),
-      );
-      if (!isMailbagError(error)) this.logger.error(error);
+      this.logger.error(error);
     } finally {
       this.running.delete(id);
       this.live.tell('batch', id);
       this.live.tell('copies', id);
     }
+  }
+
+  /** Goes from step to step. What passes by itself, such as a full disk, is waited for; anything else holds the batch until a person has looked. */
+  private async steps(id: number): Promise<void> {
+    let wait = SHORTEST_WAIT;
+    while (!this.stopping) {
+      try {
+        const isMore = await this.step(id);
+        if (wait > SHORTEST_WAIT) await this.say(id, null);
+        wait = SHORTEST_WAIT;
+        if (!isMore) return;
+      } catch (error) {
+        // A server that stops is no reason to wait for a person.
+        if (this.stopping) return;
+        const told = isMailbagError(error)
+          ? error
+          : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) });
+        if (told !== error) this.logger.error(error);
+        if (!passing.includes(told.code)) return await this.hold(id, told);
+        // The disk that is full may be that of the database, too.
+        await this.say(id, told).catch(() => undefined);
+        await pause(wait, undefined, { signal: this.stop.signal }).catch(() => undefined);
+        wait = Math.min(wait * 2, LONGEST_WAIT);
+      }
+      this.live.tell('batch', id);
+    }
+  }
+
+  /** Tells why a batch does not get on just now; null: it does. */
+  private async say(id: number, error: MailbagError | null): Promise<void> {
+    const text = error && JSON.stringify(error.toJSON());
+    await this.transactions.run((manager) =>
+      manager.query("UPDATE batch SET error = ? WHERE id = ? AND state IN ('planning', 'making')", [text, id]),
+    );
   }
 
   private async hold(id: number, error: MailbagError): Promise<void> {
@@ -211,7 +259,7 @@ export class BatchesService implements OnApplicationBootstrap {
     const end = ordinal + config.threads * MAKE_BLOCK * BLOCKS_A_STEP;
     // One lane more than threads: while one block is committed, every thread has another.
     const lane = async (): Promise<void> => {
-      while (ordinal < end && (await this.isMaking(id))) {
+      while (!this.stopping && ordinal < end && (await this.isMaking(id))) {
         const block = { from: ordinal, to: (ordinal += MAKE_BLOCK) };
         await this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }));
       }

@@ -1,4 +1,4 @@
-import { existsSync, statSync } from 'node:fs';
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { buffer } from 'node:stream/consumers';
 import type { Readable } from 'node:stream';
@@ -10,6 +10,7 @@ import type { Attachment } from './mail-transport.js';
 
 const PDF = 'application/pdf';
 const baseName = (path: string): string => path.split('/').at(-1)!;
+const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Types by extension, for extra files that a recipient's program should open. Common practice; registered with IANA. */
 const types: Record<string, string> = {
@@ -25,45 +26,73 @@ const types: Record<string, string> = {
   ics: 'text/calendar',
 };
 
-export function extraAttachments(files: readonly ExtraFile[]): Attachment[] {
-  return files.map(({ fileId, name }) => {
-    const path = dataPath('attachments', fileId);
-    if (!existsSync(path)) throw new MailbagError('attachment-gone', { name });
-    return { filename: safeName(name, 200), path, contentType: types[name.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream' };
+/** What a file on disk holds; null: there is none. */
+const bytesOf = (path: string): Promise<Buffer | null> =>
+  readFile(path).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'ENOENT' || error.code === 'EISDIR' || error.code === 'ENOTDIR') return null;
+    throw error;
   });
+
+/** Files that go along with every message. What is read is what was attached, or it does not leave. @throws MailbagError attachment-gone */
+export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachment[]> {
+  return Promise.all(
+    files.map(async ({ fileId, name }) => {
+      const content = await bytesOf(dataPath('attachments', fileId));
+      // Its name in the folder is its digest.
+      if (!content || sha256(content) !== fileId) throw new MailbagError('attachment-gone', { name });
+      return {
+        filename: safeName(name, 200),
+        content,
+        contentType: types[name.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream',
+      };
+    }),
+  );
 }
 
-/** A file of a packet: where it lies, or what it holds. */
+/** A copy in the archive, as the ledger knows it. */
+export interface ArchivedCopy {
+  code: string;
+  path: string;
+  /** In hexadecimal. */
+  sha256: string | null;
+}
+
+/** The bytes of a copy in the archive, compared with the digest that the ledger has of it. @throws MailbagError batch-file-gone, copy-changed */
+export async function archivedBytes({ code, path, sha256: digest }: ArchivedCopy): Promise<Buffer> {
+  const bytes = await bytesOf(dataPath('archive', path));
+  if (!bytes) throw new MailbagError('batch-file-gone', { path });
+  if (sha256(bytes) !== digest) throw new MailbagError('copy-changed', { copy: code, path });
+  return bytes;
+}
+
+/** A file of a packet. */
 export interface PacketFile {
   name: string;
-  path?: string;
-  content?: Buffer;
+  content: Buffer;
 }
 
 async function zipped(files: readonly PacketFile[]): Promise<Buffer> {
   const zip = new yazl.ZipFile();
   const used = new Set<string>();
-  for (const { name, path, content } of files) {
+  for (const { name, content } of files) {
     let own = name;
     for (let count = 2; used.has(own.toLowerCase()); count++) own = name.replace(/(\.[^.]*)?$/, ` (${count})$1`);
     used.add(own.toLowerCase());
     // One date for all: the same copies give the same zip.
-    zip.addBuffer(content ?? (await readFile(path!)), own, { compress: false, mtime: new Date(2000, 0, 1) });
+    zip.addBuffer(content, own, { compress: false, mtime: new Date(2000, 0, 1) });
   }
   zip.end();
   return buffer(zip.outputStream as unknown as Readable);
 }
 
-/** The copies of one recipient as they go along. @param name what they are called together @throws MailbagError batch-file-gone */
+/** The copies of one recipient as they go along. @param name what they are called together @throws MailbagError batch-file-gone, copy-changed */
 export async function packetAttachments(
-  copies: readonly { path: string }[],
+  copies: readonly ArchivedCopy[],
   way: 'files' | 'combined' | 'zip',
   name: string,
   combine: () => Promise<Buffer>,
 ): Promise<Attachment[]> {
-  const files = copies.map(({ path }) => ({ name: baseName(path), path: dataPath('archive', path) }));
-  const gone = copies.find((_, index) => !existsSync(files[index]!.path));
-  if (gone) throw new MailbagError('batch-file-gone', { path: gone.path });
+  const files = await Promise.all(copies.map(async (copy) => ({ name: baseName(copy.path), content: await archivedBytes(copy) })));
   return asSent(files, way, name, combine);
 }
 
@@ -77,15 +106,11 @@ export async function asSent(
   const title = safeName(name, 120);
   if (way === 'zip') return [{ filename: `${title}.zip`, content: await zipped(files), contentType: 'application/zip' }];
   if (way === 'combined' && files.length > 1) return [{ filename: `${title}.pdf`, content: await combine(), contentType: PDF }];
-  return files.map(({ name: filename, path, content }) => ({
-    filename,
-    contentType: PDF,
-    ...(path === undefined ? { content: content! } : { path }),
-  }));
+  return files.map(({ name: filename, content }) => ({ filename, contentType: PDF, content }));
 }
 
 /** Bytes of attachments before they are encoded. */
 export const attachmentSize = (attachments: readonly Attachment[]): number =>
-  attachments.reduce((sum, { path, content }) => sum + (content?.length ?? (path ? statSync(path).size : 0)), 0);
+  attachments.reduce((sum, { content }) => sum + content.length, 0);
 /** Bytes of a message as it travels: Base64 makes four of three, and a line break of two after each 76 (RFC 2045, 6.8); headers and body beside. */
 export const travellingSize = (attachments: number, body: number): number => Math.ceil(attachments * (4 / 3) * (78 / 76)) + body * 2 + 2000;

@@ -1,4 +1,7 @@
+import { randomBytes } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
 import { DateTime } from 'luxon';
+import type { ErrorCode } from '@mailbag/core';
 import { MOST_TRIES, MailbagError, RateKeeper, isMailbagError, minutesUntilOpen, retryDelay } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -17,14 +20,26 @@ import { MailTransport } from './mail-transport.js';
 import type { Claimed } from './outcomes.js';
 import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
 
-/** Milliseconds between looks for deliveries that are due. */
+/** Milliseconds between looks for deliveries that are due, and after a look that failed. */
 const LOOK = 400;
+const LOOK_AFTER_FAILURE = 5000;
+/** Milliseconds between tries to write down an outcome. */
+const [SHORTEST_REWRITE, LONGEST_REWRITE] = [250, 15_000];
 const MINUTE = 60_000;
 const LONGEST_REST = retryDelay(MOST_TRIES) + MINUTE;
 /** Connections lost one after the other, without a message between, after which the server itself is taken to fail. */
 const LOST_IN_A_ROW = 8;
 const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
 const STOPPED_BEFORE = 'The server stopped before this was handed over.';
+
+/** What goes away by itself, so that the message is made again a little later. */
+const passing: ErrorCode[] = ['disk-full', 'database-busy', 'server-stops', 'work-too-slow', 'work-too-many'];
+
+/** What a message that could not be made leads to. Only what the recipient's address is to blame for is a bounce. */
+const faultOf = ({ code, message }: MailbagError): Outcome =>
+  code === 'mail-address-refused'
+    ? { kind: 'refused', said: message }
+    : { kind: 'our-side', said: message, lasting: !passing.includes(code) };
 
 /** What goes out through one mail server. */
 class Lane {
@@ -85,22 +100,20 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
   private async settleLost(manager: EntityManager, where: string, parameters: unknown[] = []): Promise<void> {
-    const rows = (await manager.query(`SELECT id, handedAt, attempts, kind FROM delivery WHERE ${where}`, parameters)) as {
-      id: number;
-      handedAt: string | null;
-      attempts: number;
-      kind: string;
-    }[];
-    for (const { id, handedAt, attempts, kind } of rows) {
+    const rows = (await manager.query(`SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE ${where}`, parameters)) as (Pick<
+      Claimed,
+      'id' | 'claim' | 'attempts' | 'kind'
+    > & { handedAt: string | null })[];
+    for (const { id, claim, handedAt, attempts, kind } of rows) {
       const copies = kind === 'copies' ? await copiesOfDelivery(manager, id) : [];
       if (handedAt === null) {
-        await endClaim(manager, id, 'retrying', STOPPED_BEFORE, {
+        await endClaim(manager, { id, claim }, 'retrying', STOPPED_BEFORE, {
           nextTryAt: new Date().toISOString(),
           attempts: Math.max(0, attempts - 1),
         });
         await changeCopies(manager, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
       } else {
-        await endClaim(manager, id, 'unconfirmed', STOPPED);
+        await endClaim(manager, { id, claim }, 'unconfirmed', STOPPED);
         await changeCopies(manager, copies, 'lose', { who: MAILBAG, said: STOPPED });
       }
     }
@@ -114,12 +127,17 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       return;
     }
     if (this.timer) clearTimeout(this.timer);
+    let rest = LOOK;
     this.looking = this.look()
-      .catch((error: unknown) => this.logger.error(error))
+      .catch((error: unknown) => {
+        // A full disk or a database that somebody holds: nothing can be claimed until that is over.
+        rest = LOOK_AFTER_FAILURE;
+        this.logger.error(isMailbagError(error) ? error.message : error);
+      })
       .finally(() => {
         this.looking = null;
         if (this.stopping) return;
-        this.timer = setTimeout(() => this.wake(), this.lookAgain ? 0 : LOOK);
+        this.timer = setTimeout(() => this.wake(), this.lookAgain && rest === LOOK ? 0 : rest);
         this.lookAgain = false;
       });
   }
@@ -142,11 +160,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         at,
         ...mine,
       ]);
-      await manager.query("UPDATE delivery SET nextTryAt = ?, updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?", [
-        at,
-        at,
-        soon,
-      ]);
+      // Its time to begin is never undercut.
+      await manager.query(
+        "UPDATE delivery SET nextTryAt = MAX(?, COALESCE(startAt, '')), updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?",
+        [at, at, soon],
+      );
       await manager.query('UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [
         at,
         new Date(now + 24 * 60 * MINUTE).toISOString(),
@@ -224,17 +242,14 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       const now = new Date(at).toISOString();
       const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
       const due = (state: string): string =>
-        `SELECT * FROM (SELECT id, domain, nextTryAt FROM delivery WHERE serverId = ? AND state = '${state}' AND held = 0 AND nextTryAt <= ? ORDER BY nextTryAt, id LIMIT ?)`;
+        `SELECT * FROM (SELECT id, domain, nextTryAt FROM delivery WHERE serverId = ? AND state = '${state}' AND held = 0 AND nextTryAt <= ? AND COALESCE(startAt, '') <= ? ORDER BY nextTryAt, id LIMIT ?)`;
       const rows = (await manager.query(`${due('retrying')} UNION ALL ${due('queued')} ORDER BY nextTryAt, id LIMIT ?`, [
-        lane.server.id,
-        now,
-        most,
-        lane.server.id,
-        now,
-        most,
+        ...[lane.server.id, now, now, most],
+        ...[lane.server.id, now, now, most],
         most,
       ])) as { id: number; domain: string }[];
       if (rows.length === 0) return null;
+      const claim = randomBytes(9).toString('base64url');
       const ids: number[] = [];
       const waiting = new Set<string>();
       for (const { id, domain } of rows) {
@@ -252,8 +267,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         }
         const won = await changed(
           manager,
-          "UPDATE delivery SET state = 'sending', attempts = attempts + 1, leaseUntil = ?, handedAt = NULL, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
-          [leaseUntil, now, id],
+          "UPDATE delivery SET state = 'sending', attempts = attempts + 1, leaseUntil = ?, claim = ?, handedAt = NULL, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
+          [leaseUntil, claim, now, id],
         );
         if (won !== 1) continue;
         lane.rates.add(domain, at);
@@ -269,13 +284,13 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       await changeCopies(manager, all, 'queue', { who: MAILBAG, said: 'Due again' });
       await changeCopies(manager, all, 'claim', { who: MAILBAG });
       const claimed = (await manager.query(
-        `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted,
+        `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted, claim,
            (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id IN (${list})`,
       )) as (Claimed & { copies: number })[];
       const ready: Claimed[] = [];
       for (const { copies: count, ...delivery } of claimed) {
         // All copies of it were withdrawn in the meantime: there is nothing to send.
-        if (count === 0 && delivery.kind === 'copies') await endClaim(manager, delivery.id, 'withdrawn', 'Withdrawn before it was sent');
+        if (count === 0 && delivery.kind === 'copies') await endClaim(manager, delivery, 'withdrawn', 'Withdrawn before it was sent');
         else ready.push(delivery);
       }
       return ready;
@@ -285,16 +300,32 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   private async deliver(lane: Lane, delivery: Claimed): Promise<void> {
     const outcome = await this.attempt(lane, delivery);
     const restUntil = await this.watchServer(lane, outcome);
-    const sender = await this.senders.ready(delivery.senderId);
-    await this.writes.submit((manager) =>
-      recordOutcome(manager, delivery, outcome, {
-        restUntil,
-        renew: () =>
-          this.envelopes.renew(manager, delivery.id, delivery.batchId, delivery.recordOrdinal, sender?.address ?? '@mailbag.invalid'),
-      }),
-    );
+    await this.write(delivery, outcome, restUntil);
     this.live.tell('copies', delivery.batchId);
     this.live.tell('batch', delivery.batchId);
+  }
+
+  /** Writes an outcome down, again and again until it is: a letter that was accepted must not stay “sending” because our own disk was full. */
+  private async write(delivery: Claimed, outcome: Outcome, restUntil: string | null): Promise<void> {
+    for (let wait = SHORTEST_REWRITE; ; wait = Math.min(wait * 2, LONGEST_REWRITE)) {
+      try {
+        const sender = await this.senders.ready(delivery.senderId);
+        const isMine = await this.writes.submit((manager) =>
+          recordOutcome(manager, delivery, outcome, {
+            restUntil,
+            renew: () =>
+              this.envelopes.renew(manager, delivery.id, delivery.batchId, delivery.recordOrdinal, sender?.address ?? '@mailbag.invalid'),
+          }),
+        );
+        if (!isMine)
+          this.logger.warn(`The claim of delivery ${delivery.id} was lost; its outcome is not written: ${outcome.kind}, ${outcome.said}`);
+        return;
+      } catch (error) {
+        this.logger.error(isMailbagError(error) ? error.message : error);
+        if (this.stopping) return;
+        await pause(wait);
+      }
+    }
   }
 
   private async attempt(lane: Lane, delivery: Claimed): Promise<Outcome> {
@@ -305,17 +336,20 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       message = await this.letters.of(delivery, sender, lane.server);
     } catch (error) {
       if (!isMailbagError(error)) this.logger.error(error);
-      return {
-        kind: 'refused',
-        said: isMailbagError(error) ? error.message : new MailbagError('mail-not-handed', { said: String(error) }).message,
-      };
+      return isMailbagError(error)
+        ? faultOf(error)
+        : { kind: 'our-side', said: new MailbagError('mail-not-handed', { said: String(error) }).message, lasting: false };
     }
     return lane.transport.send(message, async () => {
       const now = new Date().toISOString();
       const isMine = await this.writes.submit((manager) =>
-        changed(manager, "UPDATE delivery SET handedAt = ? WHERE id = ? AND state = 'sending'", [now, delivery.id]),
+        changed(manager, "UPDATE delivery SET handedAt = ? WHERE id = ? AND state = 'sending' AND claim IS ?", [
+          now,
+          delivery.id,
+          delivery.claim,
+        ]),
       );
-      if (isMine !== 1) throw new Error('The claim was lost.');
+      if (isMine !== 1) throw new Error('Its claim was lost before it was handed over.');
     });
   }
 

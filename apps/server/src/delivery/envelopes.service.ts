@@ -50,8 +50,8 @@ export class Envelopes {
     const messageId = newMessageId(batchId, recordOrdinal, sender.address);
     const first = addressesIn(address, true).addresses[0]?.address ?? address;
     const [{ id }] = (await manager.query(
-      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt, kind, senderId, serverId, token, domain)
-       VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt, kind, senderId, serverId, token, domain, startAt)
+       VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
       [
         batchId,
         recordOrdinal,
@@ -66,6 +66,7 @@ export class Envelopes {
         sender.serverId,
         newReturnToken(randomBytes(20)),
         domainOf(first),
+        startAt,
       ],
     )) as [{ id: number }];
     await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);

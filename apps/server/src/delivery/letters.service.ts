@@ -11,6 +11,7 @@ import { dataPath } from '../platform/config.js';
 import type { Sender } from '../senders/senders.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Pool } from '../work/pool.js';
+import type { ArchivedCopy } from './attachments.js';
 import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
 import type { OutgoingMessage } from './mail-transport.js';
 import type { LetterPattern } from './message-of.js';
@@ -53,10 +54,10 @@ export class Letters {
     const { number, mailing } = await this.batches.mailing(delivery.batchId);
     const record = await this.batches.record(delivery.batchId, delivery.recordOrdinal);
     const isReminder = delivery.kind === 'reminder';
-    const copies = await this.transactions.read<{ code: string; path: string; recipient: string; position: number }>(
+    const copies = await this.transactions.read<ArchivedCopy & { recipient: string; position: number }>(
       isReminder
-        ? 'SELECT copy.code, copy.path, copy.recipient, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY copy.position'
-        : `SELECT code, path, recipient, position FROM copy WHERE deliveryId = ? ${which === 'sending' ? "AND state = 'sending'" : ''} ORDER BY position`,
+        ? 'SELECT copy.code, copy.path, copy.sha256, copy.recipient, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY copy.position'
+        : `SELECT code, path, sha256, recipient, position FROM copy WHERE deliveryId = ? ${which === 'sending' ? "AND state = 'sending'" : ''} ORDER BY position`,
       [delivery.id],
     );
     const { plan } = mailing;
@@ -82,7 +83,7 @@ export class Letters {
           ...(await packetAttachments(copies, plan.message.attach ?? 'files', copies[0]?.recipient || plan.name, () =>
             this.combined(delivery, copies),
           )),
-          ...extraAttachments(isReminder ? [] : (plan.message.extraFiles ?? [])),
+          ...(await extraAttachments(isReminder ? [] : (plan.message.extraFiles ?? []))),
         ]
       : [];
     const size = travellingSize(attachmentSize(attachments), letter.text.length + letter.html.length);
@@ -111,7 +112,7 @@ export class Letters {
   /** The message of a copy's delivery, as it went out or will. @throws MailbagError not-found and as `of` */
   async ofCopy(copyId: number): Promise<OutgoingMessage> {
     const [delivery] = await this.transactions.read<Claimed>(
-      'SELECT delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
+      'SELECT delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted, delivery.claim FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
       [copyId],
     );
     const sender = delivery && ((await this.senders.ready(delivery.senderId)) ?? (await this.senders.ready(null)));

@@ -18,8 +18,7 @@ interface SmtpError extends Error {
 
 export interface Attachment {
   filename: string;
-  path?: string;
-  content?: Buffer;
+  content: Buffer;
   contentType: string;
 }
 
@@ -48,11 +47,13 @@ export interface RefusedRecipient {
 
 /**
  * How an attempt ended. `unknown`: the message was on its way when the connection was lost; nobody knows whether it arrived.
- * `server`: the mail server itself failed, so that no other message would fare better.
+ * `server`: the mail server itself failed, so that no other message would fare better. `our-side`: it was not even tried, for a reason of our own;
+ * `lasting`: one that does not go away by itself.
  */
 export type Outcome =
   | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
-  | { kind: 'try-later' | 'refused' | 'unknown' | 'server'; said: string };
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server'; said: string }
+  | { kind: 'our-side'; said: string; lasting: boolean };
 
 export const shortWords = (text: string): string => oneLine(text).slice(0, 500);
 
@@ -113,6 +114,8 @@ export class MailTransport {
   private readonly gates = new Map<string, () => Promise<void>>();
   /** Messages of which something may have left. */
   private readonly opened = new Set<string>();
+  /** Why messages were kept back at the gate. */
+  private readonly keptBack = new Map<string, string>();
 
   constructor(server: SendingServer) {
     // No requeues: a message whose connection breaks must not go out a second time by itself.
@@ -141,7 +144,10 @@ export class MailTransport {
           this.opened.add(messageId);
           pipe(destination as unknown as Writable);
         },
-        (error: Error) => source.destroy(error),
+        (error: Error) => {
+          this.keptBack.set(messageId, error.message);
+          source.destroy(error);
+        },
       );
       return destination;
     };
@@ -170,10 +176,13 @@ export class MailTransport {
     } finally {
       this.gates.delete(messageId);
       this.opened.delete(messageId);
+      this.keptBack.delete(messageId);
     }
   }
 
   private outcome(messageId: string, error: SmtpError): Outcome {
+    const keptBack = this.keptBack.get(messageId);
+    if (keptBack !== undefined) return { kind: 'our-side', said: shortWords(keptBack), lasting: false };
     const said = shortWords(error.response ?? error.message);
     const isUnderWay = this.opened.has(messageId);
     // A reply after the message, or a refusal before it, is an answer; no reply after it leaves the outcome open (RFC 5321, 4.5.3.2.6 and 6.1).

@@ -226,8 +226,12 @@ test('files, one combined PDF, or one zip; extra files go along; too large is to
     message: { ...plan.message, extraFiles: [large] },
   }));
   const batch = await run(over);
-  expect(batch.counts).toEqual({ bounced: 1 });
+  // Our own limit is nobody's bounce: the copy is set aside until a person has looked.
+  expect(batch.counts).toEqual({ made: 1 });
   const [copy] = await copiesOf(mailbag.client, batch.id);
+  expect((await mailbag.client.get<{ needs: object[] }>('/api/desk')).needs).toContainEqual(
+    expect.objectContaining({ kind: 'set-aside', count: 1, to: expect.stringContaining('trouble=our+side') }),
+  );
   expect((await mailbag.client.get<{ events: { said: string }[] }>(`/api/copies/${copy!.id}`)).events[0]!.said).toMatch(
     /^The message would have 2\.\d MB; “Post office” is sent 1 MB at most/,
   );

@@ -1,4 +1,4 @@
-import type { Trouble } from '@mailbag/core';
+import type { CopyEventKind, Trouble } from '@mailbag/core';
 import { MOST_TRIES, enhancedCode, retryDelay } from '@mailbag/core';
 import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
@@ -21,34 +21,54 @@ export interface Claimed {
   kind: 'copies' | 'reminder';
   /** Addresses that have it already, as JSON; null: none. */
   accepted: string | null;
+  /** Shown at the hand-over and with the outcome: whoever claimed it later has another one. Null: it was claimed by a version without. */
+  claim: string | null;
 }
 
 export const MAILBAG = 'Mailbag';
 
-/** Ends the claim of a delivery. @returns whether it was still claimed */
+type DeliveryState = 'sent' | 'retrying' | 'bounced' | 'unconfirmed' | 'withdrawn' | 'stopped';
+interface More {
+  nextTryAt?: string;
+  attempts?: number;
+}
+
+/** Ends the claim of a delivery. @returns whether it was still this claim's */
 export async function endClaim(
   manager: EntityManager,
-  id: number,
-  state: string,
+  { id, claim }: Pick<Claimed, 'id' | 'claim'>,
+  state: DeliveryState,
   said: string,
-  more: { nextTryAt?: string; attempts?: number } = {},
+  { nextTryAt, attempts }: More = {},
 ): Promise<boolean> {
   const now = new Date().toISOString();
-  const set = ['state = ?', 'said = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL'];
+  const set = ['state = ?', 'said = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL', 'claim = NULL'];
   const parameters: unknown[] = [state, said, now];
-  if (state === 'sent') {
-    set.push('sentAt = ?');
-    parameters.push(now);
-  }
-  if (more.nextTryAt !== undefined) {
-    set.push('nextTryAt = ?');
-    parameters.push(more.nextTryAt);
-  }
-  if (more.attempts !== undefined) {
-    set.push('attempts = ?');
-    parameters.push(more.attempts);
-  }
-  return (await changed(manager, `UPDATE delivery SET ${set.join(', ')} WHERE id = ? AND state = 'sending'`, [...parameters, id])) === 1;
+  const also = (column: string, value: unknown): void => {
+    set.push(`${column} = ?`);
+    parameters.push(value);
+  };
+  if (state === 'sent') also('sentAt', now);
+  if (nextTryAt !== undefined) also('nextTryAt', nextTryAt);
+  if (attempts !== undefined) also('attempts', attempts);
+  const sql = `UPDATE delivery SET ${set.join(', ')} WHERE id = ? AND state = 'sending' AND claim IS ?`;
+  return (await changed(manager, sql, [...parameters, id, claim])) === 1;
+}
+
+/** What an attempt leads to. */
+interface Decision extends More {
+  state: DeliveryState;
+  said: string;
+  event: CopyEventKind;
+  /** What the copies' story says; the same as `said` where it is left out. */
+  story?: string;
+  /** Where the trouble sits, and its code; undefined: nothing is known anew. */
+  trouble?: [Trouble | null, string | null];
+  /** All who have it by now, where that must be remembered, and who did not take it. */
+  accepted?: string[];
+  refused?: readonly RefusedRecipient[];
+  /** Some have the message: the others get it under another Message-ID. */
+  renews?: boolean;
 }
 
 const troubleOf = (said: string): [Trouble, string | null] => {
@@ -61,87 +81,102 @@ const listed = (refused: readonly RefusedRecipient[]): string =>
     .join(' · ')
     .slice(0, 1000);
 
-/** How an attempt ended, written down in one piece: the delivery, its copies, their stories. @param renew gives the delivery another Message-ID */
+function ofAccepted(
+  { address, accepted: before, attempts }: Claimed,
+  { said, accepted, refused }: Extract<Outcome, { kind: 'accepted' }>,
+  later: string,
+): Decision {
+  const main = new Set(address.toLowerCase().split(/[,;\s<>]+/));
+  const isMain = (one: string): boolean => main.has(one.toLowerCase());
+  const waiting = refused.filter((one) => one.forNow && isMain(one.address));
+  const had = [...(before ? (JSON.parse(before) as string[]) : []), ...accepted];
+  // Only what has several recipients needs to remember who has it.
+  const remembered = had.length > 1 || refused.length > 0 ? { accepted: had, refused } : {};
+  if (waiting.length > 0 && attempts < MOST_TRIES) {
+    const words = `Accepted for ${accepted.join(', ')}; refused for now: ${listed(waiting)}`;
+    return { ...remembered, state: 'retrying', said: words, event: 'defer', nextTryAt: later, renews: true };
+  }
+  if (refused.length > 0 && !had.some(isMain)) {
+    // Only those who get it besides were taken.
+    const words = `Refused for the recipient: ${listed(refused)}`;
+    return { ...remembered, state: 'bounced', said: words, event: 'refuse', trouble: troubleOf(refused[0]!.said) };
+  }
+  const decision = { ...remembered, state: 'sent', event: 'accept' } as const;
+  if (refused.length > 0) return { ...decision, said: `${said} · not taken: ${listed(refused)}`, trouble: troubleOf(refused[0]!.said) };
+  // At the first try there was no trouble yet.
+  return { ...decision, said, ...(attempts > 1 ? { trouble: [null, null] } : {}) };
+}
+
+/** What becomes of a delivery. @param restUntil until when its mail server rests; null: it does not */
+export function decide(delivery: Claimed, outcome: Outcome, restUntil: string | null, now = Date.now()): Decision {
+  const { attempts } = delivery;
+  const { said } = outcome;
+  const later = new Date(now + retryDelay(attempts, config.retryPace)).toISOString();
+  // What fails on our side is no try of this message.
+  const again = { state: 'retrying', said, event: 'defer', nextTryAt: restUntil ?? later, attempts: Math.max(0, attempts - 1) } as const;
+  switch (outcome.kind) {
+    case 'accepted':
+      return ofAccepted(delivery, outcome, later);
+    case 'unknown':
+      return { state: 'unconfirmed', said, event: 'lose' };
+    case 'server':
+      return { ...again, story: `Our mail server: ${said}`, trouble: ['our side', enhancedCode(said)?.code ?? null] };
+    case 'our-side':
+      return outcome.lasting
+        ? { state: 'stopped', said, event: 'set-aside', trouble: ['our side', null] }
+        : { ...again, story: `Our side: ${said}`, trouble: ['our side', null] };
+    case 'try-later':
+      if (attempts < MOST_TRIES) return { state: 'retrying', said, event: 'defer', nextTryAt: later, trouble: troubleOf(said) };
+      return { state: 'bounced', said, event: 'refuse', story: `Given up after ${attempts} tries: ${said}`, trouble: troubleOf(said) };
+    case 'refused':
+      return { state: 'bounced', said, event: 'refuse', trouble: troubleOf(said) };
+  }
+}
+
+/** What a reminder leaves in the story of its copies; null: nothing. */
+function reminderNote({ state, said, story = said }: Decision): string | null {
+  if (state === 'sent') return said;
+  if (state === 'bounced') return `The reminder was refused: ${story}`;
+  return state === 'stopped' ? `The reminder was not sent: ${story}` : null;
+}
+
+/**
+ * How an attempt ended, written down in one piece: the delivery, its copies, their stories.
+ * @param renew gives the delivery another Message-ID
+ * @returns false: the claim was lost, and nothing was written
+ */
 export async function recordOutcome(
   manager: EntityManager,
   delivery: Claimed,
   outcome: Outcome,
   { restUntil, renew }: { restUntil: string | null; renew: () => Promise<void> },
-): Promise<void> {
-  const { id, attempts } = delivery;
-  const copies = await copiesOfDelivery(manager, id, delivery.kind);
-  const isReminder = delivery.kind === 'reminder';
-  const change = async (event: Parameters<typeof changeCopies>[2], said: string): Promise<void> => {
-    if (isReminder) return;
-    await changeCopies(manager, copies, event, { who: MAILBAG, said });
-    if (event !== 'defer') return;
-    // What was on its way when the batch was cancelled is not tried again.
-    const [batch] = (await manager.query('SELECT state FROM batch WHERE id = ?', [delivery.batchId])) as { state: string }[];
-    if (batch?.state !== 'cancelled') return;
-    await manager.query("UPDATE delivery SET state = 'withdrawn' WHERE id = ? AND state = 'retrying'", [id]);
-    await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
-  };
-  const trouble = (where: Trouble | null, code: string | null): Promise<void> =>
-    isReminder ? Promise.resolve() : markTrouble(manager, copies, where, code);
-  const later = (): string => new Date(Date.now() + retryDelay(attempts, config.retryPace)).toISOString();
-
-  switch (outcome.kind) {
-    case 'accepted': {
-      const { said, accepted, refused } = outcome;
-      const main = new Set(delivery.address.toLowerCase().split(/[,;\s<>]+/));
-      const waiting = refused.filter(({ address, forNow }) => forNow && main.has(address.toLowerCase()));
-      const had = [...(delivery.accepted ? (JSON.parse(delivery.accepted) as string[]) : []), ...accepted];
-      // Only what has several recipients needs to remember who has it.
-      if (had.length > 1 || refused.length > 0)
-        await manager.query('UPDATE delivery SET accepted = ?, refused = ? WHERE id = ?', [
-          JSON.stringify(had),
-          refused.length > 0 ? JSON.stringify(refused) : null,
-          id,
-        ]);
-      if (waiting.length > 0 && attempts < MOST_TRIES) {
-        const words = `Accepted for ${accepted.join(', ')}; refused for now: ${listed(waiting)}`;
-        await endClaim(manager, id, 'retrying', words, { nextTryAt: later() });
-        await renew();
-        await change('defer', words);
-        return;
-      }
-      const isReached = had.some((address) => main.has(address.toLowerCase()));
-      if (!isReached && refused.length > 0) {
-        // Only those who get it besides were taken.
-        const words = `Refused for the recipient: ${listed(refused)}`;
-        await endClaim(manager, id, 'bounced', words);
-        await change('refuse', words);
-        return trouble(...troubleOf(refused[0]!.said));
-      }
-      const words = refused.length > 0 ? `${said} · not taken: ${listed(refused)}` : said;
-      await endClaim(manager, id, 'sent', words);
-      if (isReminder) return noteCopies(manager, copies, 'remind', { who: MAILBAG, said: words });
-      await change('accept', words);
-      if (refused.length > 0) return trouble(...troubleOf(refused[0]!.said));
-      // At the first try there was no trouble yet.
-      return attempts > 1 ? trouble(null, null) : undefined;
-    }
-    case 'unknown':
-      await endClaim(manager, id, 'unconfirmed', outcome.said);
-      return change('lose', outcome.said);
-    case 'server': {
-      // The server's own failure is no try of this message.
-      await endClaim(manager, id, 'retrying', outcome.said, { nextTryAt: restUntil ?? later(), attempts: Math.max(0, attempts - 1) });
-      await change('defer', `Our mail server: ${outcome.said}`);
-      return trouble('our side', enhancedCode(outcome.said)?.code ?? null);
-    }
-    case 'try-later':
-      if (attempts < MOST_TRIES) {
-        await endClaim(manager, id, 'retrying', outcome.said, { nextTryAt: later() });
-        await change('defer', outcome.said);
-        return trouble(...troubleOf(outcome.said));
-      }
-      break;
-    case 'refused':
+): Promise<boolean> {
+  const decision = decide(delivery, outcome, restUntil);
+  const { state, said, event, story = said, trouble, accepted, refused } = decision;
+  if (!(await endClaim(manager, delivery, state, said, decision))) return false;
+  const { id, batchId, kind } = delivery;
+  if (accepted)
+    await manager.query('UPDATE delivery SET accepted = ?, refused = ? WHERE id = ?', [
+      JSON.stringify(accepted),
+      refused && refused.length > 0 ? JSON.stringify(refused) : null,
+      id,
+    ]);
+  if (decision.renews) await renew();
+  const copies = await copiesOfDelivery(manager, id, kind);
+  if (kind === 'reminder') {
+    const note = reminderNote(decision);
+    if (note !== null) await noteCopies(manager, copies, 'remind', { who: MAILBAG, said: note });
+    return true;
   }
-  const said = outcome.kind === 'refused' ? outcome.said : `Given up after ${attempts} tries: ${outcome.said}`;
-  await endClaim(manager, id, 'bounced', outcome.said);
-  if (isReminder) return noteCopies(manager, copies, 'remind', { who: MAILBAG, said: `The reminder was refused: ${said}` });
-  await change('refuse', said);
-  return trouble(...troubleOf(outcome.said));
+  await changeCopies(manager, copies, event, { who: MAILBAG, said: story });
+  if (event === 'defer') {
+    // What was on its way when the batch was cancelled is not tried again.
+    const [batch] = (await manager.query('SELECT state FROM batch WHERE id = ?', [batchId])) as { state: string }[];
+    if (batch?.state === 'cancelled') {
+      await manager.query("UPDATE delivery SET state = 'withdrawn' WHERE id = ? AND state = 'retrying'", [id]);
+      await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
+    }
+  }
+  if (trouble) await markTrouble(manager, copies, ...trouble);
+  return true;
 }

@@ -65,6 +65,22 @@ export class DeskService {
         to: `/ledger?state=unconfirmed&mailing=${mailingId}`,
       });
     }
+    for (const { mailingId, mailingName, count, said } of await this.transactions.read<{
+      mailingId: number;
+      mailingName: string;
+      count: number;
+      said: string | null;
+    }>(
+      `SELECT mailingId, mailingName, COUNT(*) AS count, (SELECT said FROM delivery WHERE id = MAX(copy.deliveryId)) AS said
+       FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId ORDER BY count DESC`,
+    ))
+      needs.push({
+        kind: 'set-aside',
+        count,
+        subject: mailingName,
+        detail: said ?? '',
+        to: `/ledger?state=made&trouble=our+side&mailing=${mailingId}`,
+      });
     for (const batch of running.filter(({ state }) => state === 'paused')) {
       needs.push({
         kind: 'paused',

@@ -2,7 +2,7 @@ import type { LiveEvent } from '@mailbag/contract';
 import type { MessageEvent } from '@nestjs/common';
 import { Controller, Sse } from '@nestjs/common';
 import type { Observable } from 'rxjs';
-import { bufferTime, filter, interval, map, merge, mergeMap, of } from 'rxjs';
+import { bufferTime, filter, interval, map, merge, mergeMap, of, takeUntil } from 'rxjs';
 import { LiveService } from './live.service.js';
 
 @Controller('api/events')
@@ -19,6 +19,6 @@ export class LiveController {
       map((event: LiveEvent): MessageEvent => ({ data: event })),
     );
     const alive = interval(20_000).pipe(map((): MessageEvent => ({ type: 'alive', data: '' })));
-    return merge(of<MessageEvent>({ type: 'alive', data: '' }), changes, alive);
+    return merge(of<MessageEvent>({ type: 'alive', data: '' }), changes, alive).pipe(takeUntil(this.live.over));
   }
 }

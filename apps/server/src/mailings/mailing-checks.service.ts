@@ -82,6 +82,8 @@ export class MailingChecks implements OnApplicationBootstrap {
     try {
       await this.pool.run('check', { mailingId: id, sourceId: subject.sourceId, mailing: subject.frozen, only });
     } catch (error) {
+      // Whoever looks after the next start has them run.
+      if (isMailbagError(error) && error.code === 'server-stops') return;
       checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
       if (!isMailbagError(error)) this.logger.error(error);
     }

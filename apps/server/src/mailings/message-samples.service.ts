@@ -68,7 +68,7 @@ export class MessageSamples {
     // The combined file of a sample is its first copy: how large it gets is told by the sum.
     const attachments = [
       ...(await asSent(files, way === 'combined' ? 'files' : way, name, () => Promise.resolve(Buffer.alloc(0)))),
-      ...extraAttachments(plan.message.extraFiles ?? []),
+      ...(await extraAttachments(plan.message.extraFiles ?? [])),
     ];
     const size = travellingSize(attachmentSize(attachments), letter.text.length + letter.html.length);
     return {

@@ -24,9 +24,11 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     database.pragma('auto_vacuum = INCREMENTAL');
     database.pragma('secure_delete = ON');
     database.pragma('journal_mode = WAL');
-    database.pragma('synchronous = NORMAL');
+    // What was committed before a message leaves must be there after a power cut (SQLite, PRAGMA synchronous).
+    database.pragma('synchronous = FULL');
     database.pragma('foreign_keys = ON');
-    database.pragma('busy_timeout = 15000');
+    // Whoever waits for the write lock waits without holding the event loop (transactions.ts).
+    database.pragma('busy_timeout = 20');
   },
   entities: [
     AccountEntity,

@@ -18,6 +18,8 @@ const statusOf: Partial<Record<ErrorCode, number>> = {
   'file-too-large': 413,
   'work-too-many': 429,
   'server-stops': 503,
+  'database-busy': 503,
+  'disk-full': 507,
   'mailing-changed-elsewhere': 409,
   'account-exists': 409,
   'account-not-allowed': 403,

@@ -183,6 +183,8 @@ export class SourcesService implements OnApplicationBootstrap {
         ),
       );
     } catch (error) {
+      // The next start reads it.
+      if (isMailbagError(error) && error.code === 'server-stops') return;
       const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
       if (told !== error) this.logger.error(error);
       // A source that was read before still has those records.

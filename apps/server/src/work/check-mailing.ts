@@ -5,7 +5,7 @@ import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { inTransaction, workerDatabase } from './worker-database.js';
 
 /** Records after which the progress is told. */
 const PROGRESS_EVERY = 5000;
@@ -118,11 +118,11 @@ async function checkAll({ mailingId, sourceId, mailing }: Tasks['check']['input'
     }
   }
   const said = checker.done();
-  database.transaction(() => {
+  inTransaction(() => {
     database.prepare('UPDATE mailing SET checkProgress = 0 WHERE id = ?').run([mailingId]);
     database.prepare('DELETE FROM finding WHERE mailingId = ?').run([mailingId]);
     writer(mailingId)(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
-  })();
+  });
   return { findings: said.length };
 }
 
@@ -153,7 +153,7 @@ async function checkTouched(
   const comparing = checksComparing(setup, only.columns);
   const compared = comparing.length > 0 ? compareAll(input, { of: 'all', checks: comparing }) : null;
   const single = JSON.stringify(checksOfRecords(setup));
-  database.transaction(() => {
+  inTransaction(() => {
     const clear = database.prepare(
       'DELETE FROM finding WHERE mailingId = ? AND ordinal = ? AND checkName IN (SELECT value FROM json_each(?))',
     );
@@ -164,7 +164,7 @@ async function checkTouched(
     const write = writer(mailingId);
     write(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
     if (compared) write(compared.said, compared.placeOf);
-  })();
+  });
   return { findings: said.length + (compared?.said.length ?? 0) };
 }
 

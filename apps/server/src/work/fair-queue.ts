@@ -3,6 +3,9 @@ interface Waiting {
   start: () => void;
 }
 
+/** Askers whose last serving is remembered. */
+const MOST_REMEMBERED = 1000;
+
 /**
  * Lets so many pieces of work run at a time, and takes turns between those who ask: whoever asks for much waits behind their own work,
  * not the others behind it.
@@ -10,6 +13,9 @@ interface Waiting {
 export class FairQueue {
   private readonly waiting = new Map<string, Waiting[]>();
   private readonly running = new Map<string, number>();
+  /** When each asker was served last, counted in servings. */
+  private readonly served = new Map<string, number>();
+  private servings = 0;
   private free: number;
 
   /** @param perKey places that one asker takes at most @param most pieces of one asker that wait; more are refused by `isFull` */
@@ -46,13 +52,15 @@ export class FairQueue {
 
   private next(): void {
     while (this.free > 0) {
-      const turn = [...this.waiting].find(([key]) => (this.running.get(key) ?? 0) < this.perKey);
+      const able = [...this.waiting].filter(([key]) => (this.running.get(key) ?? 0) < this.perKey);
+      // Whoever was served last goes behind the others.
+      const [turn] = able.sort(([a], [b]) => (this.served.get(a) ?? 0) - (this.served.get(b) ?? 0));
       if (!turn) return;
       const [key, list] = turn;
-      // Whoever has been served goes behind the others.
-      this.waiting.delete(key);
       const one = list.shift()!;
-      if (list.length > 0) this.waiting.set(key, list);
+      if (list.length === 0) this.waiting.delete(key);
+      this.served.set(key, ++this.servings);
+      if (this.served.size > MOST_REMEMBERED) this.served.delete(this.served.keys().next().value!);
       this.free--;
       this.running.set(key, (this.running.get(key) ?? 0) + 1);
       one.start();

@@ -12,7 +12,7 @@ import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { inTransaction, workerDatabase } from './worker-database.js';
 
 interface Kept {
   batchId: number;
@@ -170,6 +170,6 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
   const update = database.prepare("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'");
-  database.transaction(() => made.forEach(({ id, size, sha256 }) => update.run([size, sha256, id])))();
+  inTransaction(() => made.forEach(({ id, size, sha256 }) => update.run([size, sha256, id])));
   return { made: made.map(({ id }) => id) };
 }

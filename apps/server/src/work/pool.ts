@@ -1,4 +1,4 @@
-import type { OnApplicationShutdown } from '@nestjs/common';
+import type { BeforeApplicationShutdown, OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { MailbagError } from '@mailbag/core';
 import { Piscina } from 'piscina';
@@ -32,13 +32,13 @@ function threads(count: number, memoryMb: number, perAsker = count, waiting = In
  * accounts; what strangers send has one by itself. Every task has a time after which its thread is ended.
  */
 @Injectable()
-export class Pool implements OnApplicationShutdown {
+export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
     batch: threads(config.threads, 1024),
     people: threads(2, 768, 1, 8),
     post: threads(1, 192),
   };
-  private isOver = false;
+  private isStopping = false;
 
   /** @throws MailbagError work-too-slow, work-too-large, work-too-many, and as the task does */
   async run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']> {
@@ -47,11 +47,12 @@ export class Pool implements OnApplicationShutdown {
     const who = asker();
     if (queue.isFull(who)) throw new MailbagError('work-too-many');
     const result = await queue.run(who, async () => {
+      if (this.isStopping) throw new MailbagError('server-stops');
       const time = AbortSignal.timeout(seconds * 1000);
       try {
         return (await piscina.run({ name, input }, { signal: time })) as TaskResult<Tasks[Name]['output']>;
       } catch (error) {
-        if (this.isOver) throw new MailbagError('server-stops', {}, { cause: error });
+        if (this.isStopping) throw new MailbagError('server-stops', {}, { cause: error });
         if (time.aborted) throw new MailbagError('work-too-slow', { what, seconds }, { cause: error });
         if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new MailbagError('work-too-large', { what });
         throw error;
@@ -61,8 +62,12 @@ export class Pool implements OnApplicationShutdown {
     return result.output;
   }
 
+  /** What runs may come to its end; what waits is left for the next start. */
+  beforeApplicationShutdown(): void {
+    this.isStopping = true;
+  }
+
   async onApplicationShutdown(): Promise<void> {
-    this.isOver = true;
     await Promise.all(Object.values(this.lanes).map(({ piscina }) => piscina.destroy()));
   }
 }

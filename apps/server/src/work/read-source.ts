@@ -5,7 +5,7 @@ import { openDatabase } from '../databases/read/open-database.js';
 import type { DatabaseRow } from '../databases/read/reader.js';
 import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { inTransaction, workerDatabase } from './worker-database.js';
 
 /** Milliseconds that a query may take when a whole source is read, and when only its first rows are looked at. */
 const READ_TIME = 60_000;
@@ -136,12 +136,13 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
   const insert = database.prepare('INSERT INTO source_record (sourceId, ordinal, row, cells) VALUES (?, ?, ?, ?)');
   let ordinal = 0;
   let told = 0;
-  const write = database.transaction((records: SourceRecord[]) => {
-    for (const record of records) insert.run([aside, ordinal++, record.row, JSON.stringify(record.cells)]);
-    if (ordinal - told < PROGRESS_EVERY) return;
-    told = ordinal;
-    database.prepare('UPDATE source SET progress = ? WHERE id = ?').run([ordinal, sourceId]);
-  });
+  const write = (records: SourceRecord[]): void =>
+    inTransaction(() => {
+      for (const record of records) insert.run([aside, ordinal++, record.row, JSON.stringify(record.cells)]);
+      if (ordinal - told < PROGRESS_EVERY) return;
+      told = ordinal;
+      database.prepare('UPDATE source SET progress = ? WHERE id = ?').run([ordinal, sourceId]);
+    });
   const result = await readInto(input, (records) => write(records));
   const keyColumn =
     input.keyColumn !== null && result.columns.some(({ name }) => name === input.keyColumn)
@@ -175,12 +176,12 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
     const record = recordAt(sourceId, at);
     return record && withCells(record, uncorrected.get(record.row));
   });
-  database.transaction(() => {
+  inTransaction(() => {
     database.prepare('DELETE FROM source_record WHERE sourceId = ?').run([sourceId]);
     database.prepare('UPDATE source_record SET sourceId = ? WHERE sourceId = ?').run([sourceId, aside]);
     reapply(sourceId, result.columns, ordinalOf, watch);
     moveLeftOut(sourceId, keyOfRow, rowOf);
-  })();
+  });
   return { ...result, keyColumn, changes };
 }
 

@@ -8,6 +8,7 @@ import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { readMail } from './read-mail.js';
 import { queryExcerpt, readSource } from './read-source.js';
+import { told } from '../persistence/failures.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
 
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
@@ -33,7 +34,8 @@ export default async function work<Name extends TaskName>({
 }): Promise<TaskResult<Tasks[Name]['output']>> {
   try {
     return { ok: true, output: await tasks[name](input) };
-  } catch (error) {
+  } catch (thrown) {
+    const error = told(thrown);
     if (isMailbagError(error)) return { ok: false, code: error.code, fields: error.fields };
     throw error;
   }

@@ -3,6 +3,7 @@
  *
  * planned → made → queued → sending → sent → returned → complete
  * sending → retrying → queued; sending → bounced; sent → bounced (late); sending → unconfirmed → sent, bounced (late) or queued
+ * sending → made (set aside: our own file or message is not in order); queued or retrying → unconfirmed (the folder was restored)
  * bounced or made → printed → returned; bounced → queued (another address); any but complete → withdrawn
  *
  * Invariants:
@@ -37,6 +38,8 @@ export const copyEvents = [
   'defer',
   'refuse',
   'lose',
+  'set-aside',
+  'doubt',
   'confirm-sent',
   'send-again',
   'print',
@@ -59,6 +62,8 @@ export const copyLaw: Record<CopyEventKind, { from: readonly CopyState[]; to: Co
   defer: { from: ['sending'], to: 'retrying' },
   refuse: { from: ['sending', 'sent', 'unconfirmed'], to: 'bounced' },
   lose: { from: ['sending'], to: 'unconfirmed' },
+  'set-aside': { from: ['sending'], to: 'made' },
+  doubt: { from: ['queued', 'retrying'], to: 'unconfirmed' },
   'confirm-sent': { from: ['unconfirmed'], to: 'sent' },
   'send-again': { from: ['bounced', 'unconfirmed', 'made'], to: 'queued' },
   print: { from: ['made', 'bounced'], to: 'printed' },

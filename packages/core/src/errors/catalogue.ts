@@ -87,9 +87,11 @@ export const catalogue = {
   'mailing-no-mail-server': () => `No mail server is set up. Enter it in Settings, or choose “made and kept” in Output and message.`,
   'mailing-name-empty': () => `A mailing needs a name.`,
   'batch-not-running': (e) => `Batch ${f(e, 'batch')} is ${f(e, 'state')}, so it cannot be ${f(e, 'wanted')}.`,
-  'batch-disk-full': (e) => `The disk is full: ${f(e, 'path')} could not be written. The batch is paused; make room, then resume it.`,
+  'batch-disk-full': (e) => `The disk is full: ${f(e, 'path')} could not be written. Make room; it goes on by itself.`,
   'batch-not-made': (e) => `${f(e, 'path')} could not be made: ${f(e, 'why')}. The batch is paused; nothing already made is lost.`,
   'batch-file-gone': (e) => `${f(e, 'path')} is no longer in the archive folder, so this copy cannot be sent or opened.`,
+  'copy-changed': (e) =>
+    `The file of copy ${f(e, 'copy')} (${f(e, 'path')}) is not the one that was made: it was changed on disk. It is not sent. Bring the right file back, or withdraw the copy and make a new one.`,
   'mail-server-unreachable': (e) =>
     `The mail server ${f(e, 'host')}:${f(e, 'port')} does not answer (${f(e, 'why')}). Check the address and whether it is running.`,
   'mail-sign-in-refused': (e) => `The mail server ${f(e, 'host')} refused the sign-in: ${f(e, 'said')}`,
@@ -146,6 +148,13 @@ export const catalogue = {
   'work-too-slow': (e) => `${f(e, 'what')} took longer than ${f(e, 'seconds')} s and was ended. Nothing was changed.`,
   'work-too-large': (e) => `${f(e, 'what')} needed more memory than there is for it, and was ended. Nothing was changed.`,
   'work-too-many': () => `Several long questions of yours are still being worked on. Wait until they are answered, then try again.`,
+  'port-taken': (e) => `Port ${f(e, 'port')} of ${f(e, 'host')} ${f(e, 'why')}. Choose another one with --port.`,
+  'folder-in-use': (e) =>
+    `The data folder ${f(e, 'folder')} is in use by another Mailbag (process ${f(e, 'pid')}). Stop that one first, or choose another folder with --data.`,
+  'database-busy': (e) =>
+    `Another program has held the database for ${f(e, 'seconds')} s, so nothing could be written. Nothing was changed; end that program, then try again.`,
+  'disk-full': () => `The disk with the data folder is full, so nothing could be written. Nothing was changed; make room, then try again.`,
+  'server-starts': () => `Mailbag is starting. It answers in a moment.`,
   'server-stops': () => `The server is stopping. What was not finished goes on when it is back.`,
   'not-found': (e) => `There is no ${f(e, 'what')} with this address. It may have been removed.`,
   'template-in-use': (e) => `“${f(e, 'template')}” belongs to ${f(e, 'mailings')}. Take it out of the packet first.`,

@@ -86,7 +86,14 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
           <Small>{counted(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.</Small>
         </Notice>
       )}
-      {copy.state === 'made' && (
+      {copy.state === 'made' && copy.trouble === 'our side' && (
+        <Notice tone="brick">
+          <b>It was not sent, for a reason on our side.</b>
+          <div>{said}</div>
+          {form('Send again')}
+        </Notice>
+      )}
+      {copy.state === 'made' && copy.trouble !== 'our side' && (
         <Notice tone="slate">
           <b>Made and kept.</b> {copy.address ? 'It was not mailed.' : 'Its record has no address.'}
           {form('Mail it')}

@@ -105,6 +105,8 @@ const eventWords: Record<string, string> = {
   defer: 'Refused for now',
   refuse: 'Bounced',
   lose: 'Outcome unknown',
+  'set-aside': 'Not sent, set aside',
+  doubt: 'May have gone out before',
   'confirm-sent': 'Confirmed as sent',
   'send-again': 'Queued again',
   print: 'Printed',

@@ -66,8 +66,12 @@ export function BulkActions({ filter, counts, state }: { filter: Record<string, 
       api.post<ManyCopiesAnswer>('/api/copies/many', ids ? { action, ids } : { action, filter }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['copies'] }),
   });
+  // What was set aside on our side is made, but was meant to be mailed.
+  const isSetAside = filter.trouble === 'our side';
   const able = (action: keyof typeof actions): number =>
-    ableStates[action].filter((one) => state === null || one === state).reduce((sum, one) => sum + (counts.byState[one] ?? 0), 0);
+    [...ableStates[action], ...(isSetAside && action === 'send-again' ? ['made'] : [])]
+      .filter((one) => state === null || one === state)
+      .reduce((sum, one) => sum + (counts.byState[one] ?? 0), 0);
   const last = run.variables?.action;
   const shown = (Object.keys(actions) as (keyof typeof actions)[]).filter(
     (action) => able(action) > 0 && (action !== 'withdraw' || Object.keys(filter).length > 0),

@@ -1,0 +1,57 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { ValidationPipe } from '@nestjs/common';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { NextFunction, Request, Response } from 'express';
+import helmet from 'helmet';
+import { AccountsService } from './accounts/accounts.service.js';
+import { sessionToken } from './accounts/session-cookie.js';
+import { config } from './platform/config.js';
+import { postOffice } from './platform/post-office.js';
+
+/** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
+export function setUpWeb(app: NestExpressApplication): void {
+  app.set('query parser', 'simple');
+  app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          workerSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:', 'blob:'],
+          connectSrc: ["'self'"],
+          frameAncestors: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+      crossOriginOpenerPolicy: false,
+      originAgentCluster: false,
+    }),
+  );
+  if (config.postOffice) {
+    const accounts = app.get(AccountsService);
+    app.use(postOffice(config.postOffice, async (request) => (await accounts.accountOf(sessionToken(request))) !== null));
+  }
+  if (existsSync(config.webFolder)) {
+    app.useStaticAssets(config.webFolder, {
+      index: 'index.html',
+      maxAge: '1h',
+      setHeaders: (response: Response, path: string) => void (path.endsWith('.html') && response.setHeader('Cache-Control', 'no-cache')),
+    });
+    // The screens have addresses of their own, which all lead to the one page.
+    app.use((request: Request, response: Response, next: NextFunction) => {
+      const isScreen =
+        (request.method === 'GET' || request.method === 'HEAD') && !request.path.startsWith('/api/') && !/\.\w+$/.test(request.path);
+      if (isScreen) response.setHeader('Cache-Control', 'no-cache').sendFile(join(config.webFolder, 'index.html'));
+      else next();
+    });
+  }
+}
