@@ -71,8 +71,10 @@ export class DeskService {
       count: number;
       said: string | null;
     }>(
-      `SELECT mailingId, mailingName, COUNT(*) AS count, (SELECT said FROM delivery WHERE id = MAX(copy.deliveryId)) AS said
-       FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId ORDER BY count DESC`,
+      `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
+         (SELECT mailingId, MAX(mailingName) AS mailingName, COUNT(*) AS count, MAX(deliveryId) AS deliveryId
+          FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId) AS aside
+       LEFT JOIN delivery ON delivery.id = aside.deliveryId ORDER BY aside.count DESC`,
     ))
       needs.push({
         kind: 'set-aside',
