@@ -17,6 +17,36 @@ export function fileAndOptions<K extends Kinds>(args: string[], options: K): { f
   }
 }
 
+/** Options that must be there. @throws WrongCall */
+function demand(options: Record<string, unknown>, names: readonly string[]): void {
+  const missing = names.find((name) => options[name] === undefined || options[name] === '');
+  if (missing !== undefined) throw new WrongCall(`--${missing} is missing.`);
+}
+
+/** One file and its options, some of which must be there. @throws WrongCall */
+export function oneArgument<K extends Kinds>(
+  args: string[],
+  options: K,
+  needed: readonly (keyof K & string)[],
+): { file: string; options: Given<K> } {
+  const given = fileAndOptions(args, options);
+  demand(given.options, needed);
+  return given;
+}
+
+/** Options alone, some of which must be there. @throws WrongCall */
+export function namedOptions<K extends Kinds>(args: string[], options: K, needed: readonly (keyof K & string)[]): Given<K> {
+  const given = (() => {
+    try {
+      return parseArgs({ args, options, allowPositionals: false, strict: true }).values as Given<K>;
+    } catch (error) {
+      throw new WrongCall(error instanceof Error ? error.message : String(error));
+    }
+  })();
+  demand(given, needed);
+  return given;
+}
+
 /** One of the allowed words. @throws WrongCall */
 export function oneOf<Word extends string>(name: string, given: string | undefined, words: readonly Word[]): Word {
   const found = words.find((word) => word === (given ?? words[0]));

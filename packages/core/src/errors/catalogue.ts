@@ -148,6 +148,9 @@ export const catalogue = {
   'work-too-slow': (e) => `${f(e, 'what')} took longer than ${f(e, 'seconds')} s and was ended. Nothing was changed.`,
   'work-too-large': (e) => `${f(e, 'what')} needed more memory than there is for it, and was ended. Nothing was changed.`,
   'work-too-many': () => `Several long questions of yours are still being worked on. Wait until they are answered, then try again.`,
+  'backup-failed': (e) => `The backup ${f(e, 'path')} could not be taken: ${f(e, 'why')}. Nothing was changed, and no half backup is left.`,
+  'restore-failed': (e) => `${f(e, 'path')} could not be brought back: ${f(e, 'why')}. Nothing was written.`,
+  'restore-not-empty': (e) => `${f(e, 'folder')} is not empty. Name a folder that is not there yet; what is in this one stays as it is.`,
   'port-taken': (e) => `Port ${f(e, 'port')} of ${f(e, 'host')} ${f(e, 'why')}. Choose another one with --port.`,
   'folder-in-use': (e) =>
     `The data folder ${f(e, 'folder')} is in use by another Mailbag (process ${f(e, 'pid')}). Stop that one first, or choose another folder with --data.`,
