@@ -133,13 +133,16 @@ export const person = { name: 'Test Person', email: 'person@larkmere.example', p
 
 /** A built server on a free port with a data folder of its own, which can be killed and started again. */
 export class RunningMailbag {
-  readonly data = mkdtempSync(join(tmpdir(), 'mailbag-test-'));
   address = '';
   client!: ServerClient;
   private child!: ChildProcess;
   private output: () => string = () => '';
 
-  constructor(private readonly env: Record<string, string> = {}) {}
+  /** @param data a folder that is there already */
+  constructor(
+    private readonly env: Record<string, string> = {},
+    readonly data = mkdtempSync(join(tmpdir(), 'mailbag-test-')),
+  ) {}
 
   async start(): Promise<this> {
     const { child, ready, output } = await start<{ port: number }>('apps/server/dist/main.js', [], {

@@ -32,6 +32,7 @@ import { Letters } from './delivery/letters.service.js';
 import { Settling } from './delivery/settling.service.js';
 import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
+import { Needs } from './desk/needs.service.js';
 import { HistoryController } from './history/history.controller.js';
 import { HistoryInterceptor } from './history/history.interceptor.js';
 import { LiveController } from './live/live.controller.js';
@@ -57,6 +58,10 @@ import { RemindersController } from './reminders/reminders.controller.js';
 import { Reminders } from './reminders/reminders.service.js';
 import { RetentionController } from './retention/retention.controller.js';
 import { Retention } from './retention/retention.service.js';
+import { Backups } from './safety/backups.service.js';
+import { Hold } from './safety/hold.service.js';
+import { SafetyController } from './safety/safety.controller.js';
+import { SelfChecks } from './safety/self-checks.service.js';
 import { SendersController } from './senders/senders.controller.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
 import { SendersService } from './senders/senders.service.js';
@@ -109,6 +114,7 @@ import { Pool } from './work/pool.js';
     RegistersController,
     RemindersController,
     RetentionController,
+    SafetyController,
     SendersController,
     SettingsController,
     SourcesController,
@@ -117,6 +123,7 @@ import { Pool } from './work/pool.js';
   providers: [
     AccountsService,
     ArchiveService,
+    Backups,
     BatchesService,
     BounceSettings,
     BouncesService,
@@ -127,6 +134,7 @@ import { Pool } from './work/pool.js';
     DeskService,
     Envelopes,
     FrozenBatches,
+    Hold,
     ImportReports,
     InboundSmtp,
     Invitations,
@@ -137,6 +145,7 @@ import { Pool } from './work/pool.js';
     MailboxReader,
     MailingsService,
     MessageSamples,
+    Needs,
     PlanCopies,
     Pool,
     PrintRuns,
@@ -146,6 +155,7 @@ import { Pool } from './work/pool.js';
     Reminders,
     Retention,
     SavedViews,
+    SelfChecks,
     SendersService,
     SettingsService,
     Settling,

@@ -8,6 +8,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { RequestListener } from 'node:http';
 import { config } from './platform/config.js';
 import { FrontDoor } from './platform/front-door.js';
+import { assertKey } from './safety/folder-key.js';
 
 /** Milliseconds until a server that is told to stop is gone, whatever is under way. */
 const LONGEST_STOP = 9500;
@@ -38,6 +39,7 @@ async function stop(): Promise<void> {
 async function start(): Promise<void> {
   const port = await door.listen(config.port, config.host);
   lock = lockFolder(config.dataFolder);
+  assertKey(config.dataFolder, config.newKey);
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void stop());
   const [{ AppModule }, { setUpWeb }] = await Promise.all([import('./app.module.js'), import('./web-application.js')]);
   const made = await NestFactory.create<NestExpressApplication>(AppModule, {

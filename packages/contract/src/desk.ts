@@ -12,6 +12,11 @@ export type NeedKind =
   | 'register-fails'
   | 'print-run'
   | 'set-aside'
+  | 'held'
+  | 'waits'
+  | 'lost-secrets'
+  | 'self-check'
+  | 'backup-fails'
   | 'reports'
   | 'retrying';
 
@@ -40,6 +45,6 @@ export interface FindAnswer {
 
 /** What is told to open pages as it happens. */
 export interface LiveEvent {
-  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register';
+  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety';
   id: number;
 }

@@ -11,3 +11,4 @@ export * from './desk.js';
 export * from './database.js';
 export * from './paper.js';
 export * from './register.js';
+export * from './safety.js';

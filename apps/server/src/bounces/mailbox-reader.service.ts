@@ -3,6 +3,7 @@ import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/
 import { Injectable } from '@nestjs/common';
 import { ImapFlow } from 'imapflow';
 import { config } from '../platform/config.js';
+import { Hold } from '../safety/hold.service.js';
 import type { BounceMailbox } from './bounce-settings.service.js';
 import { BounceSettings } from './bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
@@ -22,10 +23,12 @@ export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationS
   constructor(
     private readonly settings: BounceSettings,
     private readonly bounces: BouncesService,
+    private readonly hold: Hold,
   ) {}
 
   onApplicationBootstrap(): void {
     this.settings.changed.subscribe(() => void this.look());
+    this.hold.released.subscribe(() => void this.look());
     void this.look();
   }
 
@@ -47,7 +50,8 @@ export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationS
 
   private async lookNow(): Promise<void> {
     const mailbox = await this.settings.mailbox();
-    if (!mailbox) return;
+    // What a copied folder took out of the mailbox would be missing where it comes from.
+    if (!mailbox || this.hold.isHeld) return;
     const at = new Date().toISOString();
     try {
       const count = await this.read(mailbox);

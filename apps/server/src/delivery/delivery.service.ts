@@ -12,6 +12,7 @@ import { GroupedWrites } from '../persistence/grouped-writes.js';
 import { Transactions, changed } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import type { SendingServer } from '../senders/senders.service.js';
+import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
 import { Letters } from './letters.service.js';
@@ -77,6 +78,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     private readonly envelopes: Envelopes,
     private readonly letters: Letters,
     private readonly live: LiveService,
+    private readonly holding: Hold,
   ) {
     this.writes = new GroupedWrites(transactions);
   }
@@ -144,6 +146,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   private async look(): Promise<void> {
     await this.sweep();
+    // Until somebody has looked, a folder that was put back sends nothing by itself.
+    if (this.holding.isHeld) return;
     if (this.lanesAreStale) await this.openLanes();
     for (const lane of this.lanes.values()) await this.fill(lane);
   }
@@ -221,7 +225,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       }
       const claimed = await this.claim(lane, room - lane.underWay);
       if (claimed === null) return;
-      for (const delivery of claimed) {
+      if (claimed.count !== null) this.holding.claimed(claimed.count);
+      for (const delivery of claimed.ready) {
         lane.underWay++;
         this.mine.add(delivery.id);
         void this.deliver(lane, delivery)
@@ -236,7 +241,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   /** Claims what is due. @returns null: nothing is */
-  private claim(lane: Lane, most: number): Promise<Claimed[] | null> {
+  private claim(lane: Lane, most: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
     return this.transactions.run(async (manager) => {
       const at = Date.now();
       const now = new Date(at).toISOString();
@@ -274,7 +279,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         lane.rates.add(domain, at);
         ids.push(id);
       }
-      if (ids.length === 0) return [];
+      if (ids.length === 0) return { ready: [], count: null };
+      const count = await this.holding.count(manager);
       const list = ids.join(',');
       const copies = (await manager.query(`SELECT id, deliveryId FROM copy WHERE deliveryId IN (${list})`)) as {
         id: number;
@@ -288,12 +294,12 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
            (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id IN (${list})`,
       )) as (Claimed & { copies: number })[];
       const ready: Claimed[] = [];
-      for (const { copies: count, ...delivery } of claimed) {
+      for (const { copies: sending, ...delivery } of claimed) {
         // All copies of it were withdrawn in the meantime: there is nothing to send.
-        if (count === 0 && delivery.kind === 'copies') await endClaim(manager, delivery, 'withdrawn', 'Withdrawn before it was sent');
+        if (sending === 0 && delivery.kind === 'copies') await endClaim(manager, delivery, 'withdrawn', 'Withdrawn before it was sent');
         else ready.push(delivery);
       }
-      return ready;
+      return { ready, count };
     });
   }
 
@@ -407,6 +413,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       "SELECT serverId, MIN(nextTryAt) AS nextTryAt, COUNT(*) AS count FROM delivery WHERE batchId = ? AND state = 'queued' AND held = 0 GROUP BY serverId",
       [batchId],
     );
+    if (row && this.holding.isHeld) return 'Nothing is sent until an administrator has looked at Settings, Safety.';
     const lane = row && this.lanes.get(row.serverId);
     if (!row || !lane) return null;
     const now = Date.now();

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { BACKUPS } from '@mailbag/folder';
 
 const number = (name: string, fallback: number): number => {
   const value = Number(process.env[name]);
@@ -11,6 +12,10 @@ export const config = {
   host: process.env.MAILBAG_HOST ?? '127.0.0.1',
   port: number('MAILBAG_PORT', 4180),
   dataFolder: resolve(process.env.MAILBAG_DATA ?? 'data'),
+  /** Where backups are kept; on another disk they survive this one. */
+  backupFolder: resolve(process.env.MAILBAG_BACKUPS ?? join(process.env.MAILBAG_DATA ?? 'data', BACKUPS)),
+  /** Whether the administrator has said that the key is lost for good. */
+  newKey: process.env.MAILBAG_NEW_KEY === '1',
   webFolder: resolve(import.meta.dirname, '../../../web/dist'),
   /** Address of the stand-in post office's page; empty: there is none. */
   postOffice: process.env.MAILBAG_POST_OFFICE ?? '',

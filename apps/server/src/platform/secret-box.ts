@@ -1,13 +1,14 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { dataPath } from './config.js';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { KEY } from '@mailbag/folder';
+import { config } from './config.js';
 
-/** The key lies beside the database, never in it. */
-function key(): Buffer {
-  const path = dataPath('', 'secret.key');
-  if (!existsSync(path)) writeFileSync(path, randomBytes(32), { mode: 0o600, flag: 'wx' });
-  return readFileSync(path);
-}
+let known: Buffer | null = null;
+/** The key lies beside the database, never in it. That it is there and the right one is looked at before anything else (folder-key.ts). */
+const key = (): Buffer => (known ??= readFileSync(join(config.dataFolder, KEY)));
+/** It is read again. */
+export const forgetKey = (): void => void (known = null);
 
 /** Encrypts a secret for the database: AES-256-GCM, nonce and tag in front. */
 export function seal(secret: string): string {

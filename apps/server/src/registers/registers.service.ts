@@ -4,6 +4,7 @@ import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/
 import { Injectable } from '@nestjs/common';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { Hold } from '../safety/hold.service.js';
 import { config } from '../platform/config.js';
 import { seal, unseal } from '../platform/secret-box.js';
 import type { RegisterAccess } from './database-register.js';
@@ -53,10 +54,12 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
   constructor(
     private readonly transactions: Transactions,
     private readonly live: LiveService,
+    private readonly hold: Hold,
   ) {}
 
   onApplicationBootstrap(): void {
     this.live.events.subscribe(({ topic }) => topic === 'copies' && this.wake());
+    this.hold.released.subscribe(() => this.wake());
     this.wake();
   }
 
@@ -86,6 +89,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   private async report(): Promise<void> {
+    if (this.hold.isHeld) return;
     const now = new Date().toISOString();
     // A time that lies far ahead comes from a clock that was set back.
     const far = new Date(Date.now() + 86_400_000).toISOString();

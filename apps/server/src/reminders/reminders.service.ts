@@ -8,6 +8,7 @@ import { Envelopes } from '../delivery/envelopes.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
+import { Hold } from '../safety/hold.service.js';
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
@@ -33,6 +34,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly batches: FrozenBatches,
     private readonly envelopes: Envelopes,
     private readonly delivery: DeliveryService,
+    private readonly hold: Hold,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -107,6 +109,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   private async bySchedule(): Promise<void> {
+    if (this.hold.isHeld) return;
     const rows = await this.transactions.read<{ id: number }>(
       "SELECT id FROM mailing WHERE json_extract(plan, '$.message.reminder.bySchedule') = 1",
     );

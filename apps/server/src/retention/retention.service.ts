@@ -9,6 +9,7 @@ import { ArchiveService } from '../archive/archive.service.js';
 import { printRunFile } from '../paper/print-runs.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath, databasePath } from '../platform/config.js';
+import { Hold } from '../safety/hold.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 
@@ -42,10 +43,14 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly settings: SettingsService,
     private readonly sources: SourcesService,
     private readonly archive: ArchiveService,
+    private readonly hold: Hold,
   ) {}
 
   onApplicationBootstrap(): void {
-    this.timer = setInterval(() => void this.run().catch((error: unknown) => this.logger.error(error)), DAY / 4);
+    this.timer = setInterval(() => {
+      // Whoever brought a folder back may have done so for what would be deleted.
+      if (!this.hold.isHeld) void this.run().catch((error: unknown) => this.logger.error(error));
+    }, DAY / 4);
   }
   beforeApplicationShutdown(): void {
     if (this.timer) clearInterval(this.timer);

@@ -37,6 +37,7 @@ export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
     batch: threads(config.threads, 1024),
     people: threads(2, 768, 1, 8),
     post: threads(1, 192),
+    care: threads(1, 512),
   };
   private isStopping = false;
 

@@ -1,7 +1,7 @@
 import type { TaskName } from './tasks.js';
 
-/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of foreign mail. */
-export type Lane = 'batch' | 'people' | 'post';
+/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of foreign mail, that of care for the folder. */
+export type Lane = 'batch' | 'people' | 'post' | 'care';
 
 export interface TaskLimit {
   lane: Lane;
@@ -21,5 +21,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   check: { lane: 'batch', seconds: 900, what: 'Checking the records' },
   make: { lane: 'batch', seconds: 600, what: 'Making copies' },
   assemble: { lane: 'batch', seconds: 1800, what: 'Putting the file together' },
+  selfCheck: { lane: 'care', seconds: 6 * 3600, what: 'Checking the folder' },
+  backup: { lane: 'care', seconds: 6 * 3600, what: 'Taking the backup' },
   readMail: { lane: 'post', seconds: 5, what: 'Reading the message' },
 };

@@ -10,6 +10,7 @@ import type {
   TableResult,
   TemplateDescription,
 } from '@mailbag/core';
+import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { AssembleInput } from './assemble-copies.js';
 import type { ReadMail } from './read-mail.js';
@@ -48,6 +49,10 @@ export interface Tasks {
     input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batchNumber: number; codes: string[] };
     output: { name: string; bytes: Uint8Array }[];
   };
+  /** Looks whether the data folder is whole. */
+  selfCheck: { input: { thorough: boolean }; output: SelfCheckResult };
+  /** Writes the data folder into one zip file. */
+  backup: { input: { path: string }; output: { files: number } };
   /** Takes a message apart that came from outside, and says what it is. */
   readMail: { input: { raw: Uint8Array; envelopeTo: readonly string[] }; output: ReadMail };
 }

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
+import { backup, selfCheck } from '@mailbag/folder';
 import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
 import { assembleCopies } from './assemble-copies.js';
@@ -8,6 +9,7 @@ import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { readMail } from './read-mail.js';
 import { queryExcerpt, readSource } from './read-source.js';
+import { config } from '../platform/config.js';
 import { told } from '../persistence/failures.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
 
@@ -22,6 +24,8 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   assemble: assembleCopies,
   sample: sampleCopies,
   readMail,
+  selfCheck: ({ thorough }) => selfCheck(config.dataFolder, thorough),
+  backup: async ({ path }) => ({ files: (await backup(config.dataFolder, path)).files.length }),
 };
 
 /** The entry of a worker thread. */

@@ -12,6 +12,7 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   senders: () => [['senders'], ['desk']],
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
+  safety: () => [['safety'], ['desk']],
 };
 /** Milliseconds between two readings of the same thing while much happens. */
 const CALM = 600;

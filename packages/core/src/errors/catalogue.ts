@@ -152,6 +152,10 @@ export const catalogue = {
   'restore-failed': (e) => `${f(e, 'path')} could not be brought back: ${f(e, 'why')}. Nothing was written.`,
   'restore-not-empty': (e) => `${f(e, 'folder')} is not empty. Name a folder that is not there yet; what is in this one stays as it is.`,
   'port-taken': (e) => `Port ${f(e, 'port')} of ${f(e, 'host')} ${f(e, 'why')}. Choose another one with --port.`,
+  'key-missing': (e) =>
+    `${f(e, 'path')} is missing, which opens what is kept encrypted (${f(e, 'names')}). Put it back from your backup. If it is lost for good, start once with MAILBAG_NEW_KEY=1 and enter those again.`,
+  'key-wrong': (e) =>
+    `${f(e, 'path')} is not the key of this data folder: it does not open what is kept encrypted (${f(e, 'names')}). Put the right one back. If it is lost for good, start once with MAILBAG_NEW_KEY=1 and enter those again.`,
   'folder-in-use': (e) =>
     `The data folder ${f(e, 'folder')} is in use by another Mailbag (process ${f(e, 'pid')}). Stop that one first, or choose another folder with --data.`,
   'database-busy': (e) =>

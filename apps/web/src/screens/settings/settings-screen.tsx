@@ -13,6 +13,7 @@ import { MailPart } from './mail-part';
 import { PaperPart } from './paper-part';
 import { PeoplePart } from './people-part';
 import { RegistersPart } from './registers-part';
+import { SafetyPart } from './safety-part';
 import { YouPart } from './you-part';
 
 const HistoryPart = lazy(() => import('./history-part'));
@@ -56,6 +57,7 @@ const parts: { id: string; text: string; part: ComponentType; forAdministrators:
   { id: 'registers', text: 'Registers', part: RegistersPart, forAdministrators: true },
   { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
   { id: 'keeping', text: 'Keeping', part: KeepingPart, forAdministrators: true },
+  { id: 'safety', text: 'Safety', part: SafetyPart, forAdministrators: true },
   { id: 'history', text: 'History', part: HistoryPart, forAdministrators: true },
   { id: 'you', text: 'Your account', part: YouPart, forAdministrators: false },
 ];

@@ -1,0 +1,117 @@
+import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
+import { MailbagError, isMailbagError } from '@mailbag/core';
+import { backupName, isBackupName } from '@mailbag/folder';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { LiveService } from '../live/live.service.js';
+import { config } from '../platform/config.js';
+import { SettingsService } from '../settings/settings.service.js';
+import { Pool } from '../work/pool.js';
+
+const NAME = 'backups';
+const HOUR = 3_600_000;
+/** Milliseconds between looks whether a backup is due, and after one that failed. */
+const [LOOK, AFTER_FAILURE] = [60_000, HOUR];
+
+type Stored = BackupRequest & { failed: BackupsAnswer['failed'] };
+const usual: Stored = { isOn: false, everyHours: 24, keep: 7, failed: null };
+
+/** Takes backups by schedule and on demand, and keeps so many of them. */
+@Injectable()
+export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly logger = new Logger('backups');
+  private timer: NodeJS.Timeout | null = null;
+  private running: Promise<void> | null = null;
+
+  constructor(
+    private readonly pool: Pool,
+    private readonly settings: SettingsService,
+    private readonly live: LiveService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.timer = setInterval(() => void this.lookWhetherDue().catch((error: unknown) => this.logger.error(error)), LOOK);
+  }
+  beforeApplicationShutdown(): void {
+    if (this.timer) clearInterval(this.timer);
+  }
+
+  private async stored(): Promise<Stored> {
+    return { ...usual, ...(await this.settings.get<Stored>(NAME)) };
+  }
+
+  /** Why the last backup could not be taken. */
+  async failure(): Promise<Pick<BackupsAnswer, 'failed'>> {
+    return { failed: (await this.stored()).failed };
+  }
+
+  /** Backups that are there, newest first. */
+  private list(): BackupsAnswer['backups'] {
+    if (!existsSync(config.backupFolder)) return [];
+    return readdirSync(config.backupFolder)
+      .filter(isBackupName)
+      .map((name) => {
+        const { size, mtime } = statSync(join(config.backupFolder, name));
+        return { name, size, takenAt: mtime.toISOString() };
+      })
+      .sort((a, b) => (a.name < b.name ? 1 : -1));
+  }
+
+  async answer(): Promise<BackupsAnswer> {
+    return { ...(await this.stored()), folder: config.backupFolder, running: this.running !== null, backups: this.list() };
+  }
+
+  async save({ isOn, everyHours, keep }: BackupRequest): Promise<BackupsAnswer> {
+    await this.settings.set(NAME, { ...(await this.stored()), isOn, everyHours, keep });
+    await this.lookWhetherDue();
+    return this.answer();
+  }
+
+  private async lookWhetherDue(): Promise<void> {
+    const { isOn, everyHours, failed } = await this.stored();
+    if (!isOn || this.running) return;
+    const now = Date.now();
+    if (failed && now - Date.parse(failed.at) < AFTER_FAILURE) return;
+    const [last] = this.list();
+    // A time that lies ahead comes from a clock that was set back.
+    const age = last ? now - Date.parse(last.takenAt) : Infinity;
+    if (age >= everyHours * HOUR || age < 0) void this.take();
+  }
+
+  /** Takes a backup now, unless one is being taken. */
+  take(): Promise<void> {
+    this.running ??= this.takeNow().finally(() => {
+      this.running = null;
+      this.live.tell('safety', 0);
+    });
+    return this.running;
+  }
+
+  private async takeNow(): Promise<void> {
+    let failed: Stored['failed'] = null;
+    try {
+      mkdirSync(config.backupFolder, { recursive: true, mode: 0o700 });
+      await this.pool.run('backup', { path: join(config.backupFolder, backupName(new Date())) });
+      const { keep } = await this.stored();
+      for (const { name } of this.list().slice(keep)) await rm(join(config.backupFolder, name), { force: true });
+    } catch (error) {
+      if (isMailbagError(error) && error.code === 'server-stops') return;
+      const told = isMailbagError(error)
+        ? error
+        : new MailbagError('backup-failed', { path: config.backupFolder, why: (error as NodeJS.ErrnoException).code ?? String(error) });
+      if (told !== error) this.logger.error(error);
+      failed = { at: new Date().toISOString(), ...told.toJSON() };
+    }
+    await this.settings.set(NAME, { ...(await this.stored()), failed }).catch((error: unknown) => this.logger.error(error));
+  }
+
+  /** @throws MailbagError not-found */
+  async remove(name: string): Promise<BackupsAnswer> {
+    if (!this.list().some((one) => one.name === name)) throw new MailbagError('not-found', { what: 'backup' });
+    await rm(join(config.backupFolder, name), { force: true });
+    return this.answer();
+  }
+}

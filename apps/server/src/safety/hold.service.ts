@@ -1,0 +1,142 @@
+import type { HoldAnswer } from '@mailbag/contract';
+import type { Displaced } from '@mailbag/folder';
+import { FolderStamp } from '@mailbag/folder';
+import type { BeforeApplicationShutdown, OnModuleInit } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { Subject } from 'rxjs';
+import { changeCopies } from '../copies/copy-changes.js';
+import { LiveService } from '../live/live.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+import { seal } from '../platform/secret-box.js';
+import { KEY_CHECK } from './folder-key.js';
+
+interface Row {
+  folder: string;
+  claims: number;
+  held: string | null;
+  keyCheck: string | null;
+}
+type Held = Displaced & { at: string };
+
+const WAITING = "delivery.state IN ('queued', 'retrying')";
+const BLOCK = 500;
+
+/**
+ * Knows whether this folder may not be the one that mailed last: it was restored or copied, or its database is an older one. As long as nobody has
+ * looked, nothing goes out by itself: what waits here may have been sent by the folder that this one comes from.
+ */
+@Injectable()
+export class Hold implements OnModuleInit, BeforeApplicationShutdown {
+  private readonly logger = new Logger('hold');
+  private stamp: FolderStamp | null = null;
+  private held: Held | null = null;
+  /** Told when the hold is over. */
+  readonly released = new Subject<void>();
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly live: LiveService,
+  ) {}
+
+  /** Before anything else begins to work on what it finds. */
+  async onModuleInit(): Promise<void> {
+    const [row] = await this.transactions.read<Row>('SELECT folder, claims, held, keyCheck FROM folder_state');
+    const { stamp, displaced } = FolderStamp.open(config.dataFolder, row ? { folder: row.folder, claims: row.claims } : null);
+    this.stamp = stamp;
+    this.held = displaced ? { ...displaced, at: new Date().toISOString() } : row?.held ? (JSON.parse(row.held) as Held) : null;
+    if (this.held)
+      this.logger.warn(`Nothing is sent by itself: this data folder is displaced (${this.held.why}). Look at Settings, Safety.`);
+    const keyCheck = row?.keyCheck ?? seal(KEY_CHECK);
+    await this.transactions.run((manager) =>
+      manager.query('INSERT OR REPLACE INTO folder_state (id, folder, claims, held, keyCheck) VALUES (1, ?, ?, ?, ?)', [
+        stamp.folder,
+        row?.claims ?? 0,
+        this.held && JSON.stringify(this.held),
+        keyCheck,
+      ]),
+    );
+  }
+
+  beforeApplicationShutdown(): void {
+    this.stamp?.close();
+    this.stamp = null;
+  }
+
+  get isHeld(): boolean {
+    return this.held !== null;
+  }
+
+  /** Counts a group of claims, within the transaction that makes them. @returns what `claimed` is told after the commit */
+  async count(manager: EntityManager): Promise<number> {
+    const [row] = (await manager.query('UPDATE folder_state SET claims = claims + 1 RETURNING claims')) as { claims: number }[];
+    return row!.claims;
+  }
+
+  /** Notes outside of the database that a group was claimed, before the first of it leaves. */
+  claimed(claims: number): void {
+    this.stamp?.claimed(claims);
+  }
+
+  async answer(): Promise<HoldAnswer> {
+    const batches = await this.transactions.read<HoldAnswer['batches'][number]>(
+      `SELECT batch.id, batch.number, batch.mailingName, COUNT(DISTINCT delivery.id) AS messages, COUNT(copy.id) AS copies
+       FROM delivery JOIN batch ON batch.id = delivery.batchId LEFT JOIN copy ON copy.deliveryId = delivery.id WHERE ${WAITING} GROUP BY batch.id ORDER BY batch.number DESC`,
+    );
+    const [runs] = await this.transactions.read<{ count: number }>(
+      "SELECT COUNT(*) AS count FROM print_run WHERE state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed')",
+    );
+    const [last] = await this.transactions.read<{ at: string | null }>('SELECT MAX(updatedAt) AS at FROM delivery');
+    return {
+      held: this.held && {
+        why: this.held.why,
+        at: this.held.at,
+        takenAt: this.held.why === 'restored' ? this.held.takenAt : null,
+        from: this.held.why === 'restored' ? this.held.from : null,
+      },
+      batches,
+      printRuns: runs?.count ?? 0,
+      lastAt: last?.at ?? null,
+    };
+  }
+
+  /** What waits in these batches may have gone out: its copies are unconfirmed until a person has settled each. */
+  async doubt(batchIds: readonly number[], who: string): Promise<void> {
+    for (const batchId of batchIds) {
+      for (;;) {
+        const count = await this.transactions.run(async (manager) => {
+          const rows = (await manager.query(`SELECT id FROM delivery WHERE batchId = ? AND ${WAITING} LIMIT ${BLOCK}`, [batchId])) as {
+            id: number;
+          }[];
+          const ids = JSON.stringify(rows.map(({ id }) => id));
+          const copies = (await manager.query('SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [ids])) as {
+            id: number;
+          }[];
+          const said = 'It waited when the folder was backed up or copied, and may have gone out since.';
+          await manager.query(
+            "UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id IN (SELECT value FROM json_each(?))",
+            [said, new Date().toISOString(), ids],
+          );
+          await changeCopies(
+            manager,
+            copies.map(({ id }) => id),
+            'doubt',
+            { who, said },
+          );
+          return rows.length;
+        });
+        if (count < BLOCK) break;
+      }
+      this.live.tell('copies', batchId);
+      this.live.tell('batch', batchId);
+    }
+  }
+
+  /** A person has looked: what still waits goes out from now on. */
+  async release(): Promise<void> {
+    await this.transactions.run((manager) => manager.query('UPDATE folder_state SET held = NULL'));
+    this.held = null;
+    this.released.next();
+  }
+}

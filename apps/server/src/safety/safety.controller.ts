@@ -1,0 +1,69 @@
+import type { BackupsAnswer, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
+import { BackupRequest, DoubtRequest } from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Needs, Who } from '../accounts/session.guard.js';
+import { DeliveryService } from '../delivery/delivery.service.js';
+import { Backups } from './backups.service.js';
+import { Hold } from './hold.service.js';
+import { SelfChecks } from './self-checks.service.js';
+
+@Controller('api/safety')
+@Needs('administrator')
+export class SafetyController {
+  constructor(
+    private readonly hold: Hold,
+    private readonly backups: Backups,
+    private readonly checks: SelfChecks,
+    private readonly delivery: DeliveryService,
+  ) {}
+
+  @Get('hold')
+  held(): Promise<HoldAnswer> {
+    return this.hold.answer();
+  }
+  /** What waits in these batches may have gone out. */
+  @Post('hold/doubt')
+  @HttpCode(200)
+  async doubt(@Body() { batchIds }: DoubtRequest, @Who() who: string): Promise<HoldAnswer> {
+    await this.hold.doubt(batchIds, who);
+    return this.hold.answer();
+  }
+  /** What still waits goes out. */
+  @Post('hold/release')
+  @HttpCode(200)
+  async release(): Promise<HoldAnswer> {
+    await this.hold.release();
+    this.delivery.wake();
+    return this.hold.answer();
+  }
+
+  @Get('backups')
+  list(): Promise<BackupsAnswer> {
+    return this.backups.answer();
+  }
+  @Put('backups')
+  save(@Body() body: BackupRequest): Promise<BackupsAnswer> {
+    return this.backups.save(body);
+  }
+  @Post('backups')
+  @HttpCode(202)
+  take(): Promise<BackupsAnswer> {
+    void this.backups.take();
+    return this.backups.answer();
+  }
+  @Delete('backups/:name')
+  remove(@Param('name') name: string): Promise<BackupsAnswer> {
+    return this.backups.remove(name);
+  }
+
+  @Get('self-check')
+  check(): Promise<SelfCheckAnswer> {
+    return this.checks.answer();
+  }
+  @Post('self-check')
+  @HttpCode(202)
+  run(): Promise<SelfCheckAnswer> {
+    void this.checks.run(true);
+    return this.checks.answer();
+  }
+}

@@ -1,0 +1,106 @@
+import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Trash2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { fullWhen, kilobytes, when } from '../../features/when';
+import { Button, IconButton } from '../../ui/button';
+import { Fields, ListLine } from '../../ui/columns';
+import { Confirm } from '../../ui/confirm';
+import { Toggled } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
+import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { NumberInput } from '../../ui/special-input';
+import { useSaving } from './use-saving';
+
+/** Backups by schedule and on demand. */
+export function BackupsCard() {
+  const { data, error } = useQuery(queries.backups());
+  const [form, setForm] = useState<BackupRequest | null>(null);
+  useEffect(() => {
+    if (data && !form) setForm({ isOn: data.isOn, everyHours: data.everyHours, keep: data.keep });
+  }, [data, form]);
+  const key = queries.backups().queryKey;
+  const save = useSaving(key, () => api.put<BackupsAnswer>('/api/safety/backups', form));
+  const take = useSaving(key, () => api.post<BackupsAnswer>('/api/safety/backups'));
+  const remove = useSaving(key, async (name: string) => {
+    await api.remove(`/api/safety/backups/${encodeURIComponent(name)}`);
+    return api.get<BackupsAnswer>('/api/safety/backups');
+  });
+  if (error) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
+  if (!data || !form) return <Loading what="the backups" />;
+  const isSaved = form.isOn === data.isOn && form.everyHours === data.everyHours && form.keep === data.keep;
+  const problem = save.error ?? take.error ?? remove.error;
+  return (
+    <FormCard onSubmit={() => save.mutate(undefined)}>
+      <h2>Backups</h2>
+      <Toggled label="Take them by themselves" value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
+      <Fields>
+        <NumberInput
+          label="Every so many hours"
+          value={form.everyHours}
+          onChange={(everyHours) => setForm({ ...form, everyHours: Math.max(1, everyHours) })}
+          most={744}
+        />
+        <NumberInput
+          label="How many are kept"
+          value={form.keep}
+          onChange={(keep) => setForm({ ...form, keep: Math.max(1, keep) })}
+          most={1000}
+          help="The oldest is removed when there is one more."
+        />
+      </Fields>
+      <Small>
+        They lie in {data.folder} on the machine of the server. Each is one zip file with the database, the key and every file, and is as
+        confidential as they are. What is deleted here stays in the backups that were taken before.
+      </Small>
+      {data.failed && (
+        <Notice tone="brick">
+          {when(data.failed.at)}: {data.failed.message}
+        </Notice>
+      )}
+      {problem && <Notice tone="brick">{sentenceOf(problem)}</Notice>}
+      <Row>
+        <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>
+          Save
+        </Button>
+        <Button onPress={() => take.mutate(undefined)} isDisabled={data.running || take.isPending}>
+          {data.running ? 'Backing up …' : 'Back up now'}
+        </Button>
+      </Row>
+      {data.backups.length === 0 && !data.running && (
+        <Small>
+          There is none yet. <code>mailbag restore</code> brings one back into an empty folder.
+        </Small>
+      )}
+      <Stack $gap={0}>
+        {data.backups.map(({ name, size, takenAt }) => (
+          <ListLine
+            key={name}
+            actions={
+              <Confirm
+                title={`Remove the backup of ${fullWhen(takenAt)}?`}
+                text="It cannot be brought back."
+                yes="Remove it"
+                onYes={() => remove.mutate(name)}
+              >
+                <IconButton label={`Remove the backup of ${fullWhen(takenAt)}`}>
+                  <Trash2 size={15} />
+                </IconButton>
+              </Confirm>
+            }
+          >
+            {fullWhen(takenAt)}
+            <div>
+              <Small>
+                {name} · {kilobytes(size)}
+              </Small>
+            </div>
+          </ListLine>
+        ))}
+      </Stack>
+    </FormCard>
+  );
+}

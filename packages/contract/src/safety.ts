@@ -1,0 +1,69 @@
+import { ArrayMaxSize, IsArray, IsBoolean, IsInt, Max, Min } from 'class-validator';
+
+/** Whether deliveries are held because the data folder may not be the one that mailed last, and what waits in it. */
+export interface HoldAnswer {
+  held: {
+    why: 'restored' | 'copied' | 'older database';
+    /** ISO 8601, when that was noticed. */
+    at: string;
+    /** When the backup was taken, and its name; null: it was no backup. */
+    takenAt: string | null;
+    from: string | null;
+  } | null;
+  /** Batches with messages that wait. */
+  batches: { id: number; number: number; mailingName: string; messages: number; copies: number }[];
+  /** Print runs that are not marked as printed. */
+  printRuns: number;
+  /** The last thing that this folder knows of any message; null: there is none. */
+  lastAt: string | null;
+}
+
+/** Batches whose waiting messages may have gone out. */
+export class DoubtRequest {
+  @IsArray()
+  @ArrayMaxSize(10_000)
+  @IsInt({ each: true })
+  batchIds!: number[];
+}
+
+/** When backups are taken by themselves. */
+export class BackupRequest {
+  @IsBoolean()
+  isOn!: boolean;
+
+  @IsInt()
+  @Min(1)
+  @Max(24 * 31)
+  everyHours!: number;
+
+  /** How many are kept; older ones are removed. */
+  @IsInt()
+  @Min(1)
+  @Max(1000)
+  keep!: number;
+}
+
+export interface BackupsAnswer extends BackupRequest {
+  /** Where they lie, on the machine of the server. */
+  folder: string;
+  running: boolean;
+  backups: { name: string; size: number; takenAt: string }[];
+  /** Why the last one could not be taken; null: it could. */
+  failed: { at: string; code: string; message: string } | null;
+}
+
+export interface SelfCheckAnswer {
+  running: boolean;
+  /** Null: none has ended yet. */
+  last: {
+    at: string;
+    thorough: boolean;
+    copies: number;
+    faults: {
+      kind:
+        'database' | 'copies-missing' | 'copies-changed' | 'templates-missing' | 'sources-missing' | 'attachments-missing' | 'key-missing';
+      count: number;
+      names: string[];
+    }[];
+  } | null;
+}
