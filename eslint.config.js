@@ -76,6 +76,16 @@ export default tseslint.config(
   },
   // Nest reads constructor types at run time, so imports that look like types are values.
   { files: ['apps/server/src/**'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
+  // The request classes of the contract are for the server; here they would need its decorators.
+  {
+    files: ['apps/web/src/**'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        { paths: [{ name: '@mailbag/contract', allowTypeImports: true, message: 'The web takes types of the contract only.' }] },
+      ],
+    },
+  },
   // The bench runs the library beside ours, and tests fill forms that it wrote.
   { files: ['packages/core/src/pdf/**', 'bench/**', 'testing/**'], rules: { 'no-restricted-imports': 'off' } },
 );

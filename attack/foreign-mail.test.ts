@@ -6,6 +6,7 @@ import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
 import { longestWait, residentMegabytes } from '../testing/watching.js';
+import { startBatch } from '../demo/src/start-batch.js';
 
 /** Anybody may write to the bounce mailbox. Nothing that comes there keeps others waiting, ends the server, or moves a copy that is not meant. */
 let office: PostOffice;
@@ -21,7 +22,7 @@ beforeAll(async () => {
   await mailbag.client.send('PUT', '/api/bounces', settings({}));
   transport = createTransport({ host: '127.0.0.1', port: await mailbag.inboundPort(), secure: false, ignoreTLS: true });
   const { mailing } = await smallMailing(mailbag.client, [['P-1', 'Quist', 'fine.quist@example.org', 'yes']], { folder: 'bounce' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const [letter] = await office.letters();
   copy = { ...(await copiesOf(mailbag.client, id))[0]!, token: /\+(\w{20})@/.exec(letter!.returnPath)![1]! };

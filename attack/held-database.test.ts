@@ -4,6 +4,7 @@ import { RunningMailbag } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import type { Batch } from '../testing/small-mailing.js';
 import { longestWait } from '../testing/watching.js';
+import { startBatch } from '../demo/src/start-batch.js';
 
 /** Another program, such as a backup or a curious person with a database tool, may hold the write lock: changes wait, nothing else does, and it passes. */
 const mailbag = new RunningMailbag();
@@ -51,7 +52,7 @@ test('a database that changes again and again behind the server’s back never l
 test('a batch that runs while the database is held again and again ends whole', async () => {
   const rows = Array.from({ length: 1200 }, (_, at): [string, string, string, string] => [`H-${at}`, `T ${at}`, '', 'no']);
   const { mailing } = await smallMailing(mailbag.client, rows, { mailed: false, folder: 'held' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   for (let round = 0; round < 6; round++) {
     const other = hold();
     await new Promise((over) => setTimeout(over, 700));

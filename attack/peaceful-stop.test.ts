@@ -1,6 +1,7 @@
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
+import { startBatch } from '../demo/src/start-batch.js';
 
 /** A server that is told to stop finishes what it has in hand, lets go of everything else, and is gone within ten seconds; the next start goes on. */
 let office: PostOffice;
@@ -29,7 +30,7 @@ const rows = (count: number, treatment: string, folder: string): [string, string
 
 test('with a page open and a batch running it stops in time and goes on by itself', async () => {
   const { mailing } = await smallMailing(mailbag.client, rows(4000, 'fine', 'stop'), { mailed: false, folder: 'stop' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   for (let round = 0; round < 3; round++) {
     await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.made ?? 0) > round * 900);
     const isOver = await openPage();
@@ -47,7 +48,7 @@ test('with a page open and a batch running it stops in time and goes on by itsel
 
 test('messages that are under way are finished or given back: nobody is mailed twice, and nothing is in doubt that had not begun to leave', async () => {
   const { mailing } = await smallMailing(mailbag.client, rows(30, 'slow', 'way'), { folder: 'way' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.sending ?? 0) > 4);
   expect(await mailbag.stop()).toBeLessThan(10_000);
   await mailbag.startAgain();
@@ -60,7 +61,7 @@ test('messages that are under way are finished or given back: nobody is mailed t
 
 test('a server that waits for a mail server that never answers is gone in time, and says what nobody can know', async () => {
   const { mailing } = await smallMailing(mailbag.client, rows(3, 'hang', 'hang'), { folder: 'hang' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.sending ?? 0) === 3);
   await openPage();
   expect(await mailbag.stop()).toBeLessThan(10_000);

@@ -8,6 +8,7 @@ import { signedInAs } from '../testing/accounts.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
+import { startBatch } from '../demo/src/start-batch.js';
 
 /** A folder that was restored, copied or put back sends nothing by itself: what waits in it may have gone out from where it comes from. */
 const COUNT = 20;
@@ -43,7 +44,7 @@ beforeAll(async () => {
     'no',
   ]);
   const { mailing } = await smallMailing(first.client, rows, { folder: 'back' });
-  batch = (await first.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`)).id;
+  batch = (await startBatch<Batch>(first.client, mailing)).id;
   await first.client.until<Batch>(`/api/batches/${batch}`, ({ counts }) => counts.sent === COUNT / 2);
   cli('backup', '--data', first.data, '--to', join(parent, 'running.zip'));
   cpSync(first.data, join(parent, 'copied'), { recursive: true, filter: (path) => !path.endsWith('mailbag.pid') });

@@ -8,6 +8,7 @@ import { freePort } from '../testing/ports.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
+import { startBatch } from '../demo/src/start-batch.js';
 
 /** Whoever starts a second time over the same folder is told so before anything is touched, and an outcome counts for its own claim only. */
 let office: PostOffice;
@@ -41,7 +42,7 @@ const sending = async (count: number, folder: string): Promise<number> => {
     'no',
   ]);
   const { mailing } = await smallMailing(mailbag.client, rows, { folder });
-  return (await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`)).id;
+  return (await startBatch<Batch>(mailbag.client, mailing)).id;
 };
 
 test.each(['another port', 'the same port'])(

@@ -13,6 +13,7 @@ import { recordFor } from './fill-cases.js';
 import { denseForm } from './forms.js';
 import { option } from './option.js';
 import { memoryOf, startMailbag } from './server-process.js';
+import { startBatch } from '@mailbag/demo/dist/start-batch.js';
 
 interface Batch {
   state: string;
@@ -177,7 +178,7 @@ export async function batchBench(): Promise<void> {
     const serverId = await addMailServer(client, mailbag.smtp);
     await addSender(client, serverId, 'office@larkmere.example', mailbag.code);
     const { mailing, readSeconds, checkFrom } = await madeMailing(client, setting, mailed);
-    const { id: batch } = await client.send<{ id: number }>('POST', `/api/mailings/${mailing}/batches`);
+    const { id: batch } = await startBatch<{ id: number }>(client, mailing);
     const checkSeconds = (performance.now() - checkFrom) / 1000;
     const from = performance.now();
     const answers: number[] = [];

@@ -9,6 +9,7 @@ import { denseSetting, mailingOf } from './batch.js';
 import { denseForm } from './forms.js';
 import { option } from './option.js';
 import { startMailbag } from './server-process.js';
+import { startBatch } from '@mailbag/demo/dist/start-batch.js';
 
 /** Lines of drawing that make a copy of about 100 kB. */
 const ART = 380;
@@ -96,7 +97,7 @@ export async function mailBench(): Promise<void> {
       const startAt = new Date(Date.now() + 6000 + count * 6).toISOString();
       await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, message: { ...plan.message, startAt } } });
       await client.until<{ current: boolean }>(`/api/mailings/${mailing}/checks`, ({ current }) => current, 120);
-      const { id } = await client.send<{ id: number }>('POST', `/api/mailings/${mailing}/batches`);
+      const { id } = await startBatch<{ id: number }>(client, mailing);
       await client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.queued ?? 0) === count, 300);
       await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done', 600);
       const [row] = database

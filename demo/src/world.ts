@@ -6,6 +6,7 @@ import { ServerClient } from './server-client.js';
 import { tenancies } from './tenancies.js';
 import { waitingList } from './waiting-list.js';
 import { permitList, tenancyWorkbook } from './workbooks.js';
+import { startBatch } from './start-batch.js';
 
 export const demoSignIn = { name: 'Marit Odum', email: 'marit@larkmere.example', password: 'plots-and-paths' };
 
@@ -253,7 +254,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
         '<p>To pay this year: <strong>{{ to_pay }}</strong>. Please send the signed agreement back by <em>15 January</em>.</p><p>Larkmere Allotment Office</p>',
     },
   });
-  const { id: batch } = await server.send<Identified>('POST', `/api/mailings/${early}/batches`);
+  const { id: batch } = await startBatch<Identified>(server, early);
   await server.until<{ counts: Record<string, number>; copies: number }>(
     `/api/batches/${batch}`,
     ({ counts, copies }) =>

@@ -12,11 +12,11 @@ import { BouncesController } from './bounces/bounces.controller.js';
 import { BouncesService } from './bounces/bounces.service.js';
 import { InboundSmtp } from './bounces/inbound-smtp.service.js';
 import { MailboxReader } from './bounces/mailbox-reader.service.js';
+import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchEntity } from './batches/batches.entity.js';
 import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './batches/frozen-batches.js';
-import { PlanCopies } from './batches/plan-copies.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopiesService } from './copies/copies.service.js';
 import { LedgerExports } from './copies/ledger-exports.service.js';
@@ -125,6 +125,7 @@ import { Pool } from './work/pool.js';
     ArchiveService,
     Backups,
     BatchesService,
+    BatchStarts,
     BounceSettings,
     BouncesService,
     ConnectionsService,
@@ -146,7 +147,6 @@ import { Pool } from './work/pool.js';
     MailingsService,
     MessageSamples,
     Needs,
-    PlanCopies,
     Pool,
     PrintRuns,
     Printers,

@@ -1,17 +1,55 @@
 import { createReadStream } from 'node:fs';
-import type { BatchSummary } from '@mailbag/contract';
-import { Controller, Get, HttpCode, Param, ParseIntPipe, Post, StreamableFile } from '@nestjs/common';
-import { ShowsValues, Who } from '../accounts/session.guard.js';
+import type { BatchSummary, MatchingRecords, StartList, StartPreview } from '@mailbag/contract';
+import { BatchStartRequest, StartPreviewRequest, startGroups } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { ShowsValues, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
+import { BatchStarts } from './batch-starts.service.js';
 import { BatchesService } from './batches.service.js';
 
 @Controller('api')
 export class BatchesController {
-  constructor(private readonly batches: BatchesService) {}
+  constructor(
+    private readonly batches: BatchesService,
+    private readonly starts: BatchStarts,
+  ) {}
+
+  /** Who would run with a choice, and what they would get. Changes nothing. */
+  @Post('mailings/:id/start')
+  @HttpCode(200)
+  @ShowsValues()
+  @TakesMegabytes(4)
+  preview(@Param('id', ParseIntPipe) id: number, @Body() { who = 'new', rows, reread = true }: StartPreviewRequest): Promise<StartPreview> {
+    return this.starts.preview(id, { who, ...(rows ? { rows } : {}) }, reread);
+  }
+
+  /** The records behind a number of what was shown. */
+  @Get('mailings/:id/start/:digest/:group')
+  @ShowsValues()
+  startList(
+    @Param('digest') digest: string,
+    @Param('group') group: string,
+    @Query('from', ParseIntPipe) from: number,
+    @Query('count', ParseIntPipe) count: number,
+  ): Promise<StartList> {
+    const known = startGroups.find((one) => one === group);
+    if (!known) throw new MailbagError('not-found', { what: 'list' });
+    return this.starts.list(digest, known, Math.max(0, from), Math.min(500, Math.max(1, count)));
+  }
+
+  /** Records to choose from. */
+  @Get('mailings/:id/records')
+  @ShowsValues()
+  matching(@Param('id', ParseIntPipe) id: number, @Query('text') text = '', @Query('only') only?: string): Promise<MatchingRecords> {
+    return this.starts.matching(id, { text: text.slice(0, 200), only: only === 'corrected' || only === 'looked' ? only : null });
+  }
 
   @Post('mailings/:id/batches')
-  start(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<BatchSummary> {
-    return this.batches.start(id, who);
+  @ShowsValues()
+  @TakesMegabytes(4)
+  start(@Param('id', ParseIntPipe) id: number, @Body() body: BatchStartRequest, @Who() who: string): Promise<BatchSummary> {
+    return this.batches.start(id, body, who);
   }
 
   @Get('batches')

@@ -34,6 +34,15 @@ export class BatchEntity {
   mailed!: number;
   @Column('simple-json', { nullable: true })
   error!: { code: string; fields: ErrorFields; message: string } | null;
+  /** Names of the columns whose values stand in its copies, as JSON. */
+  @Column('text', { nullable: true })
+  usedColumns!: string | null;
+  /** The wish that began it, so that it begins nothing twice. */
+  @Column('text', { nullable: true })
+  startKey!: string | null;
+  /** The day of its start, where the office is. */
+  @Column('text')
+  today!: string;
   @Column('text')
   startedAt!: string;
   @Column('text', { nullable: true })

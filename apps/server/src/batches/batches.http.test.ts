@@ -6,6 +6,7 @@ import { readByOther } from '../../../../testing/other-reader.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
@@ -22,7 +23,7 @@ const archived = (file: string): string => join(mailbag.data, 'archive', file);
 test('copies lie in the archive as named, each with the hash that the ledger and the manifest tell', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(12), { mailed: false, folder: '2027/{{ shed }}' });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const batch = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   expect(batch.counts).toEqual({ made: 12 });
   const copies = await copiesOf(client, id);
@@ -47,10 +48,10 @@ test('copies lie in the archive as named, each with the hash that the ledger and
 test('a second batch never overwrites the first', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(3), { mailed: false, folder: 'twice' });
-  const first = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const first = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${first.id}`, ({ state }) => state === 'done');
   const before = readFileSync(archived('twice/A-1.pdf'));
-  const second = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const second = await startBatch<Batch>(client, mailing, 'everybody');
   await client.until<Batch>(`/api/batches/${second.id}`, ({ state }) => state === 'done');
   expect((await copiesOf(client, second.id)).map(({ file }) => file).sort()).toEqual([
     'twice/A-1 (2).pdf',
@@ -67,7 +68,7 @@ test('a full disk is told in a sentence; after room is made the batch goes on by
   mkdirSync(join(mailbag.data, 'spool'), { recursive: true });
   // /dev/full answers every write with ENOSPC; the next copy is written aside there.
   symlinkSync('/dev/full', join(mailbag.data, 'spool', `copy-${last!.id + 5}.part`));
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const waiting = await client.until<Batch>(`/api/batches/${id}`, ({ error }) => error !== null);
   expect(waiting).toMatchObject({ state: 'making', error: { code: 'batch-disk-full' } });
   expect(waiting.error!.message).toMatch(/^The disk is full: .* Make room; it goes on by itself\.$/);
@@ -79,7 +80,7 @@ test('a full disk is told in a sentence; after room is made the batch goes on by
 test('a batch can be paused, resumed and cancelled; what is cancelled is withdrawn, not lost', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(1500), { mailed: false, folder: 'long' });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const paused = await client.send<Batch>('POST', `/api/batches/${id}/pause`);
   expect(paused.state).toBe('paused');
   await expect(client.send('POST', `/api/batches/${id}/pause`)).rejects.toThrow('batch-not-running');
@@ -94,7 +95,7 @@ test('a batch can be paused, resumed and cancelled; what is cancelled is withdra
 test('the zip holds every copy and the manifest', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(5), { mailed: false, folder: 'zip' });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const bytes = Buffer.from(await client.bytes(`/api/batches/${id}/zip`));
   const names = [...bytes.toString('latin1').matchAll(/PK\x01\x02[\s\S]{42}([\x20-\x7e]+?)(?=PK|UT|ux|up)/g)].map((match) => match[1]);
@@ -108,7 +109,7 @@ test.each([
 ])('copies of a mailing whose finish is %s keep their fields, and the ledger says so', async (finish, isReadOnly) => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(2), { mailed: false, folder: finish, finish });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const [copy] = await copiesOf(client, id);
   expect(await client.get<{ finish: string }>(`/api/copies/${copy!.id}`)).toMatchObject({ finish });
@@ -132,7 +133,7 @@ test('a combined file holds every copy with a bookmark, and the manifest the cho
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, rows(7), { mailed: false, folder: 'combined' });
   await change(mailing, { output: { combined: 'batch', duplex: true, metadata: ['Plot', 'Shed'] } });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const batch = await client.until<Batch & { combined: string[] }>(`/api/batches/${id}`, ({ state }) => state === 'done');
   expect(batch.combined).toEqual([`Batch ${batch.number} Permits.pdf`]);
   const bytes = await client.bytes(`/api/batches/${id}/combined/${encodeURIComponent(batch.combined[0]!)}`);
@@ -155,7 +156,7 @@ test('a combined file holds every copy with a bookmark, and the manifest the cho
   expect(one!.metadata).toEqual({ Plot: 'A-1', Shed: 'no' });
   // A combined file would hold copies without their passwords.
   await change(mailing, { output: { openPassword: '{{ plot }}' } });
-  await expect(client.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow('output-combined-password');
+  await expect(startBatch(client, mailing)).rejects.toThrow('output-combined-password');
 });
 
 test('a copy that is not on disk what was meant stops the batch and is named; resumed, it is made again', async () => {
@@ -164,7 +165,7 @@ test('a copy that is not on disk what was meant stops the batch and is named; re
   const [last] = (await client.get<{ rows: { id: number }[] }>('/api/copies?count=1')).rows;
   // What is written to the third copy vanishes, as on a disk that lies.
   symlinkSync('/dev/null', join(mailbag.data, 'spool', `copy-${last!.id + 3}.part`));
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const paused = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'paused');
   const third = (await copiesOf(client, id)).find((copy) => copy.id === last!.id + 3)!;
   expect(paused.error!.code).toBe('copy-differs');

@@ -1,8 +1,8 @@
 import type { Readable } from 'node:stream';
 import { setTimeout as pause } from 'node:timers/promises';
-import type { BatchState, BatchSummary } from '@mailbag/contract';
+import type { BatchStartRequest, BatchState, BatchSummary } from '@mailbag/contract';
 import type { ErrorCode } from '@mailbag/core';
-import { MailbagError, compilePattern, isMailbagError, outputPattern } from '@mailbag/core';
+import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -13,17 +13,13 @@ import { changeCopies } from '../copies/copy-changes.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Envelopes } from '../delivery/envelopes.service.js';
-import { letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { LiveService } from '../live/live.service.js';
-import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
 import { config, dataPath } from '../platform/config.js';
-import { SendersService } from '../senders/senders.service.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
+import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from './frozen-batches.js';
-import type { FrozenMailing } from './frozen-mailing.js';
-import { PlanCopies } from './plan-copies.js';
 
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
@@ -61,16 +57,14 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   constructor(
     @InjectRepository(BatchEntity) private readonly batches: Repository<BatchEntity>,
     private readonly transactions: Transactions,
-    private readonly checks: MailingChecks,
     private readonly copies: CopiesService,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
     private readonly envelopes: Envelopes,
-    private readonly senders: SendersService,
     private readonly frozen: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
-    private readonly planner: PlanCopies,
+    private readonly starts: BatchStarts,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -98,64 +92,15 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     for (const end = Date.now() + LAST_BLOCKS; this.running.size > 0 && Date.now() < end;) await pause(20);
   }
 
-  /** Freezes a mailing and begins. @throws MailbagError mailing-*, pattern-* */
-  async start(mailingId: number, who: string): Promise<BatchSummary> {
-    const { name, frozen, sourceId } = await this.checks.readyToRun(mailingId);
-    this.assertPatterns(frozen);
-    const { message, leftOut } = frozen.plan;
-    if (message.mailed) {
-      if (!message.addressColumn) throw new MailbagError('mailing-no-recipient-column', { mailing: name });
-      if ((await this.senders.sendingServers()).length === 0) throw new MailbagError('mailing-no-mail-server');
-      if (!(await this.senders.ready(message.senderId ?? null))) throw new MailbagError('sender-not-confirmed', { mailing: name });
+  /** Begins a batch over those who were shown. @throws MailbagError mailing-*, pattern-*, start-* */
+  async start(mailingId: number, request: BatchStartRequest, who: string): Promise<BatchSummary> {
+    const { id, isNew } = await this.starts.begin(mailingId, request);
+    if (isNew) {
+      this.logger.log(`batch ${id} started by ${who}`);
+      this.live.tell('batch', id);
+      void this.run(id);
     }
-    const id = await this.transactions.run(async (manager) => {
-      const [last] = (await manager.query('SELECT MAX(number) AS number FROM batch')) as { number: number | null }[];
-      const batch = await manager.save(BatchEntity, {
-        number: (last?.number ?? 0) + 1,
-        mailingId,
-        mailingName: name,
-        state: 'planning' as const,
-        resumeTo: null,
-        // Examples of values are for those who map; here they would outlive the records.
-        frozen: { ...frozen, columns: frozen.columns.map((column) => ({ ...column, longest: '', examples: [] })) },
-        characters: '',
-        records: 0,
-        plannedThrough: 0,
-        copies: 0,
-        mailed: message.mailed ? 1 : 0,
-        error: null,
-        startedAt: new Date().toISOString(),
-        finishedAt: null,
-      });
-      const records = await changed(
-        manager,
-        `INSERT INTO batch_record (batchId, ordinal, row, cells)
-         SELECT ?, ROW_NUMBER() OVER (ORDER BY ordinal) - 1, row, cells FROM source_record
-         WHERE sourceId = ? AND row NOT IN (SELECT value FROM json_each(?))
-           AND ordinal NOT IN (SELECT ordinal FROM finding WHERE mailingId = ? AND severity = 'stop')`,
-        [batch.id, sourceId, JSON.stringify(leftOut), mailingId],
-      );
-      if (records === 0) throw new MailbagError('mailing-no-record-can-run');
-      await manager.update(BatchEntity, { id: batch.id }, { records });
-      return batch.id;
-    });
-    this.logger.log(`batch ${id} started by ${who}`);
-    this.live.tell('batch', id);
-    void this.run(id);
     return this.summary(id);
-  }
-
-  /** Everything that is written as a pattern is understood before any copy exists. */
-  private assertPatterns(mailing: FrozenMailing): void {
-    const { plan, columns } = mailing;
-    outputPattern(plan.output.folder, plan.output.file, patternNames(columns));
-    compilePattern(plan.message.recipient, patternNames(columns));
-    passwordPattern(plan, columns);
-    if (plan.message.mailed) letterPattern(mailing);
-    if ((plan.output.combined ?? 'none') !== 'none' && passwordPattern(plan, columns)) throw new MailbagError('output-combined-password');
-    const isFlat = (plan.output.finish ?? 'flattened') === 'flattened' && !passwordPattern(plan, columns);
-    if (plan.message.mailed && plan.message.attach === 'combined' && mailing.templates.length > 1 && !isFlat)
-      throw new MailbagError('mail-combined-needs-flat');
   }
 
   private async run(id: number): Promise<void> {
@@ -220,8 +165,8 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   private async step(id: number): Promise<boolean> {
     const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
     if (batch?.state === 'planning') {
-      const isPlanned = await this.planner.planBlock(id);
-      if (isPlanned) await this.move(id, 'planning', 'making');
+      const { isDone } = await this.pool.run('plan', { batchId: id });
+      if (isDone) await this.move(id, 'planning', 'making');
       return true;
     }
     if (batch?.state === 'making') return this.makeBlocks(id);

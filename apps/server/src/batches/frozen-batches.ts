@@ -2,24 +2,24 @@ import type { Cell, SourceRecord } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
-import type { FrozenMailing } from './frozen-mailing.js';
+import type { BatchFacts, FrozenMailing } from './frozen-mailing.js';
 
 /** What batches ran over; only the text of reminders ever changes, so the last few are kept in memory. */
 @Injectable()
 export class FrozenBatches {
-  private readonly kept = new Map<number, { number: number; mailing: FrozenMailing }>();
+  private readonly kept = new Map<number, BatchFacts & { mailing: FrozenMailing }>();
 
   constructor(private readonly transactions: Transactions) {}
 
   /** @throws MailbagError not-found */
-  async mailing(batchId: number): Promise<{ number: number; mailing: FrozenMailing }> {
+  async mailing(batchId: number): Promise<BatchFacts & { mailing: FrozenMailing }> {
     const known = this.kept.get(batchId);
     if (known) return known;
-    const [row] = await this.transactions.read<{ number: number; frozen: string }>('SELECT number, frozen FROM batch WHERE id = ?', [
+    const [row] = await this.transactions.read<BatchFacts & { frozen: string }>('SELECT number, today, frozen FROM batch WHERE id = ?', [
       batchId,
     ]);
     if (!row) throw new MailbagError('not-found', { what: 'batch' });
-    const found = { number: row.number, mailing: JSON.parse(row.frozen) as FrozenMailing };
+    const found = { number: row.number, today: row.today, mailing: JSON.parse(row.frozen) as FrozenMailing };
     this.kept.set(batchId, found);
     if (this.kept.size > 5) this.kept.delete(this.kept.keys().next().value!);
     return found;

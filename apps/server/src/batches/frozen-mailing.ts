@@ -7,3 +7,10 @@ export interface FrozenMailing {
   columns: Column[];
   templates: { id: number; name: string; revisionId: number; hash: string; pages: number; fields: Field[]; map: FieldMap }[];
 }
+
+/** What patterns are told of their batch. */
+export interface BatchFacts {
+  number: number;
+  /** The day on which it was started, where the office is. ISO 8601. */
+  today: string;
+}

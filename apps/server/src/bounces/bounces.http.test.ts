@@ -4,6 +4,7 @@ import { DovecotServer } from '../../../../testing/imap-server.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag({ MAILBAG_INBOUND_PORT: '0' });
@@ -42,7 +43,7 @@ async function mailed(folder: string, names: readonly string[]): Promise<{ batch
   const { client } = mailbag;
   const rows = names.map((name, index): [string, string, string, string] => [`B-${index}`, `T ${index}`, `${name}.t@example.org`, 'no']);
   const { mailing } = await smallMailing(client, rows, { folder });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   return {
     batch: id,

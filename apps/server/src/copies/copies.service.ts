@@ -300,16 +300,14 @@ export class CopiesService {
       batchId: number;
       recordOrdinal: number;
       code: string;
-      batchNumber: number;
       templateName: string;
-    }>('SELECT batchId, recordOrdinal, code, batchNumber, templateName FROM copy WHERE id = ?', [id]);
+    }>('SELECT batchId, recordOrdinal, code, templateName FROM copy WHERE id = ?', [id]);
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
-    const { mailing } = await this.batches.mailing(row.batchId);
+    const { mailing, number, today } = await this.batches.mailing(row.batchId);
     const record = await this.batches.record(row.batchId, row.recordOrdinal);
     const passwords = passwordPattern(mailing.plan, mailing.columns);
     return (
-      passwords?.({ record, ordinal: row.recordOrdinal, code: row.code, batchNumber: row.batchNumber, template: row.templateName }).open ??
-      ''
+      passwords?.({ record, ordinal: row.recordOrdinal, code: row.code, batch: { number, today }, template: row.templateName }).open ?? ''
     );
   }
 

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../../../../testing/small-mailing.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag();
@@ -18,7 +19,7 @@ beforeAll(async () => {
     index % 2 ? 'yes' : 'no',
   ]);
   const { mailing } = await smallMailing(client, rows, { folder: 'ledger' });
-  ({ id: batch } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`));
+  ({ id: batch } = await startBatch<Batch>(client, mailing));
   await client.until<Batch>(`/api/batches/${batch}`, ({ state }) => state === 'done');
 });
 afterAll(async () => {

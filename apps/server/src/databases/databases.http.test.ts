@@ -7,6 +7,7 @@ import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
 import { parameterNames } from '@mailbag/core';
 import { prepareQuery } from './read/query.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const mailbag = new RunningMailbag();
 let postgres: DatabaseServer;
@@ -193,7 +194,7 @@ test('a batch reads its database again first, runs over what is there now, and t
   });
   await client.query("INSERT INTO plot VALUES ('A-3', 'Cy'); UPDATE plot SET name = 'Bob' WHERE number = 'A-2'");
   await client.end();
-  expect(await mailbag.client.send('POST', `/api/mailings/${mailing}/batches`)).toMatchObject({ records: 3 });
+  expect(await startBatch(mailbag.client, mailing)).toMatchObject({ records: 3 });
   const { changes } = await mailbag.client.get<SourceSummary>(`/api/sources/${source.id}`);
   expect(changes).toMatchObject({ added: 1, gone: 0, changed: 1, changedValues: [{ key: 'a-2', column: 'name', was: 'Bo', now: 'Bob' }] });
 });

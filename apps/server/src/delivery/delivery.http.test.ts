@@ -1,6 +1,7 @@
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 // Tries follow each other within seconds, and a server that says nothing is given up soon.
@@ -42,7 +43,7 @@ test('each recipient gets what their server lets through, and the ledger says so
     ],
     { folder: 'mail' },
   );
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   const batch = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done', 90);
   expect(batch.counts).toEqual({ sent: 2, bounced: 3, made: 1, unconfirmed: 1 });
 
@@ -75,7 +76,7 @@ test('each recipient gets what their server lets through, and the ledger says so
 test('a bounced copy is sent again to another address as a new message, and who did it is kept', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, [['N-1', 'Bae', 'unknown.bae@example.org', 'no']], { folder: 'again' });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const before = await copyOf(id, 'N-1');
   await expect(client.send('POST', `/api/copies/${before.id}/send-again`, { address: 'nonsense' })).rejects.toThrow('mail-address-refused');
@@ -93,7 +94,7 @@ test('a bounced copy is sent again to another address as a new message, and who 
 test('an unconfirmed copy is settled by a person’s word', async () => {
   const { client } = mailbag;
   const { mailing } = await smallMailing(client, [['U-1', 'Drop', 'drop.two@example.org', 'no']], { folder: 'settle' });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ counts }) => counts.unconfirmed === 1);
   const { id: copy } = await copyOf(id, 'U-1');
   await client.send('POST', `/api/copies/${copy}/confirm-sent`);

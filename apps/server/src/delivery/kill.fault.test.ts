@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const RECORDS = 450;
 let office: PostOffice;
@@ -33,7 +34,7 @@ test('a server killed at any point loses no copy, makes none twice, and mails no
     'yes',
   ]);
   const { mailing } = await smallMailing(mailbag.client, rows, { folder: 'killed' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   const path = `/api/batches/${id}`;
   const made = (batch: Batch): number => count(batch, 'made', 'queued', 'sending', 'sent', 'retrying', 'unconfirmed');
   const sent = (batch: Batch): number => count(batch, 'sent');

@@ -51,7 +51,7 @@ export class Letters {
     server: { name: string; limit: number },
     which: 'sending' | 'as sent' = 'sending',
   ): Promise<OutgoingMessage> {
-    const { number, mailing } = await this.batches.mailing(delivery.batchId);
+    const { number, today, mailing } = await this.batches.mailing(delivery.batchId);
     const record = await this.batches.record(delivery.batchId, delivery.recordOrdinal);
     const isReminder = delivery.kind === 'reminder';
     const copies = await this.transactions.read<ArchivedCopy & { recipient: string; position: number }>(
@@ -62,7 +62,7 @@ export class Letters {
     );
     const { plan } = mailing;
     const pattern = this.pattern(delivery.batchId, mailing);
-    const place = { record, ordinal: delivery.recordOrdinal, code: copies[0]?.code ?? '', batchNumber: number, template: '' };
+    const place = { record, ordinal: delivery.recordOrdinal, code: copies[0]?.code ?? '', batch: { number, today }, template: '' };
     const letter = isReminder && pattern.reminder ? pattern.reminder(place) : pattern.letter(place);
     const { addresses, fault } = addressesIn(delivery.address, plan.message.several ?? false);
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: delivery.address.slice(0, 200), why: fault });

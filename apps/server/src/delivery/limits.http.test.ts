@@ -4,6 +4,7 @@ import { addMailServer, addSender, mailServer } from '../../../../demo/src/mail-
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag({ MAILBAG_MAIL_TIMEOUT: '1200', MAILBAG_RETRY_PACE: '0.01' });
@@ -31,7 +32,7 @@ async function started(folder: string, list: [string, string, string, string][],
   const { mailing } = await smallMailing(client, list, { folder });
   const { version, plan } = await client.get<{ version: number; plan: { message: object } }>(`/api/mailings/${mailing}`);
   await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, message: { ...plan.message, ...message } } });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   return id;
 }
 interface Waiting extends Batch {

@@ -1,7 +1,7 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
 import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags, replaceTags } from '@mailbag/core';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
 /** What patterns are rendered over, for one copy or one record. */
@@ -10,21 +10,18 @@ export interface RecordPlace {
   /** From 0. */
   ordinal: number;
   code: string;
-  batchNumber: number;
+  batch: BatchFacts;
   template: string;
 }
 
 /** Data of a record for every pattern of a mailing. */
-export const dataOf = (
-  columns: readonly Column[],
-  { record, ordinal, code, batchNumber, template }: RecordPlace,
-): Record<string, unknown> =>
+export const dataOf = (columns: readonly Column[], { record, ordinal, code, batch, template }: RecordPlace): Record<string, unknown> =>
   patternData(columns, record, {
     code,
     template,
-    batch: String(batchNumber),
+    batch: String(batch.number),
     number: String(ordinal + 1),
-    today: new Date().toISOString().slice(0, 10),
+    today: batch.today,
   });
 
 export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];

@@ -10,6 +10,7 @@ import { PythonSmtp } from '../../../../testing/python-smtp.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag({ MAILBAG_MAIL_TIMEOUT: '1500', MAILBAG_RETRY_PACE: '0.001', MAILBAG_INBOUND_PORT: '0' });
@@ -43,7 +44,7 @@ async function mailing(rows: readonly Row[], folder: string, change: (plan: Plan
   return id;
 }
 async function run(id: number, until: (batch: Batch) => boolean = ({ state }) => state === 'done'): Promise<Batch> {
-  const { id: batch } = await mailbag.client.send<Batch>('POST', `/api/mailings/${id}/batches`);
+  const { id: batch } = await startBatch<Batch>(mailbag.client, id);
   return mailbag.client.until<Batch>(`/api/batches/${batch}`, until, 60);
 }
 const rawTo = async (address: string): Promise<string> =>

@@ -5,6 +5,7 @@ import { assertCopy } from '@mailbag/core';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 /** Deliveries and kills of one storm; STORM=5000 in the environment is the whole one. */
 const DELIVERIES = Number(process.env.STORM ?? 250);
@@ -70,7 +71,7 @@ test('a storm of refusals, hangs, lost connections, late bounces and kills: noth
     'yes',
   ]);
   const { mailing } = await smallMailing(mailbag.client, rows, { folder: 'storm' });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   for (let kill = 0; kill < KILLS; kill++) {
     await new Promise((done) => setTimeout(done, 200 + random() * (DELIVERIES >= 5000 ? 2500 : 700)));
     // The mail server itself fails now and then, too.

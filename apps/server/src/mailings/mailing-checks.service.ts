@@ -252,12 +252,13 @@ export class MailingChecks implements OnApplicationBootstrap {
   }
 
   /**
-   * The mailing as it is now, with its checks run to the end. A database is read again first.
+   * The mailing as it is now, with its checks run to the end.
+   * @param isFresh whether a database is read again first
    * @throws MailbagError mailing-no-template, mailing-no-records, database-*
    */
-  async readyToRun(id: number): Promise<{ name: string; frozen: FrozenMailing; sourceId: number }> {
+  async readyToRun(id: number, isFresh: boolean): Promise<{ name: string; frozen: FrozenMailing; sourceId: number; version: number }> {
     const { plan } = await this.mailings.entity(id);
-    if (plan.sourceId && plan.packet.length > 0) await this.sources.refresh(plan.sourceId);
+    if (isFresh && plan.sourceId && plan.packet.length > 0) await this.sources.refresh(plan.sourceId);
     for (;;) {
       const mailing = await this.mailings.entity(id);
       if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });
@@ -265,7 +266,7 @@ export class MailingChecks implements OnApplicationBootstrap {
       if (!subject) throw new MailbagError('mailing-no-records', { mailing: mailing.name });
       if ((await this.check(mailing)) && !this.checking.has(id)) {
         if (mailing.checkError) throw new MailbagError('request-wrong', { why: mailing.checkError });
-        return { name: mailing.name, ...subject };
+        return { name: mailing.name, version: mailing.version, ...subject };
       }
       await this.checking.get(id)?.done;
     }

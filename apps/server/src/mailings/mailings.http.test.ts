@@ -1,5 +1,6 @@
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
@@ -34,7 +35,7 @@ test('stops hold records back, leaving one of a double key out frees the other, 
     plan: { ...before.plan, leftOut: [3], message: { ...(before.plan.message as object), mailed: false } },
   });
   expect(await client.until<Checks>(`/api/mailings/${mailing}/checks`, ({ current }) => current)).toMatchObject({ stopped: 1 });
-  const batch = await client.send<{ id: number }>('POST', `/api/mailings/${mailing}/batches`);
+  const batch = await startBatch<{ id: number }>(client, mailing);
   const done = await client.until<{ state: string; records: number }>(`/api/batches/${batch.id}`, ({ state }) => state === 'done');
   expect(done.records).toBe(3);
 });
@@ -58,10 +59,10 @@ test.each([
   const { mailing } = await smallMailing(client, [['C-1', 'Q', 'a@example.org', 'yes']], { mailed: false });
   const { version, plan } = await client.get<Detail>(`/api/mailings/${mailing}`);
   await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, output } });
-  await expect(client.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow(sentence);
+  await expect(startBatch(client, mailing)).rejects.toThrow(sentence);
 });
 
 test('a batch that is to be mailed says when there is no mail server', async () => {
   const { mailing } = await smallMailing(mailbag.client, [['D-1', 'Q', 'a@example.org', 'yes']]);
-  await expect(mailbag.client.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow('No mail server is set up');
+  await expect(startBatch(mailbag.client, mailing)).rejects.toThrow('No mail server is set up');
 });

@@ -123,7 +123,10 @@ export class MailingsService {
 
   async remove(id: number): Promise<void> {
     await this.entity(id);
-    await this.transactions.run((manager) => manager.delete(MailingEntity, { id }));
+    await this.transactions.run(async (manager) => {
+      await manager.delete(MailingEntity, { id });
+      await manager.query('DELETE FROM had_copy WHERE mailingId = ?', [id]);
+    });
   }
 
   /** The mailing as a batch would run it. Null: it has no templates or no records yet. */

@@ -12,6 +12,7 @@ import { MailTransport, rawMessage } from '../delivery/mail-transport.js';
 import { letterPattern, passwordPattern } from '../delivery/message-of.js';
 import { dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
 import { MailingsService } from './mailings.service.js';
@@ -35,6 +36,7 @@ export class MessageSamples {
     private readonly sources: SourcesService,
     private readonly senders: SendersService,
     private readonly pool: Pool,
+    private readonly settings: SettingsService,
   ) {}
 
   /** @throws MailbagError mailing-no-template, mailing-no-records, pattern-*, attachment-gone, sender-not-confirmed */
@@ -52,17 +54,19 @@ export class MessageSamples {
 
   private async compose(frozen: FrozenMailing, record: SourceRecord, index: number): Promise<Made> {
     const { plan, columns, templates } = frozen;
+    const batch = { number: 1, today: await this.settings.today() };
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
-    const place = { record, ordinal: index, code: codes[0] ?? '', batchNumber: 1, template: templates[0]?.name ?? '' };
+    const place = { record, ordinal: index, code: codes[0] ?? '', batch, template: templates[0]?.name ?? '' };
     const letter = letterPattern(frozen).letter(place);
     const cell = record.cells[columns.findIndex(({ name }) => name === plan.message.addressColumn)]?.text ?? '';
     const { addresses, fault } = addressesIn(cell, plan.message.several ?? false);
     const sender = (await this.senders.ready(plan.message.senderId ?? null)) ?? (await this.senders.ready(null));
     if (!sender) throw new MailbagError('sender-not-confirmed', { mailing: plan.name });
     const server = (await this.senders.sendingServers()).find((one) => one.id === sender.serverId)!;
-    const files = (await this.pool.run('sample', { mailing: frozen, record, ordinal: index, batchNumber: 1, codes })).map(
-      ({ name, bytes }) => ({ name, content: Buffer.from(bytes) }),
-    );
+    const files = (await this.pool.run('sample', { mailing: frozen, record, ordinal: index, batch, codes })).map(({ name, bytes }) => ({
+      name,
+      content: Buffer.from(bytes),
+    }));
     const way = plan.message.attach ?? 'files';
     const name = this.recipientOf(plan, letter.subject, addresses[0]?.name ?? '');
     // The combined file of a sample is its first copy: how large it gets is told by the sum.

@@ -7,6 +7,7 @@ import { readByOther } from '../../../../testing/other-reader.js';
 import { PostOffice, PrinterStandIn, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 let printer: PrinterStandIn;
@@ -56,7 +57,7 @@ async function posted(
     wantsValues: wants,
   };
   await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, paper } });
-  const { id: batch } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id: batch } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${batch}`, ({ state }) => state === 'done');
   return { mailing, batch, copies: await copiesOf(client, batch) };
 }
@@ -178,7 +179,7 @@ test('copies with a password are printed without it', async () => {
     version,
     plan: { ...plan, paper, output: { ...plan.output, openPassword: '{{ plot }}-{{ name }}' } },
   });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const [copy] = await copiesOf(client, id);
   const file = join(mailbag.data, 'archive', copy!.file);

@@ -167,7 +167,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     const batches = new Map<number, Candidate[]>();
     for (const row of rows) batches.set(row.batchId, [...(batches.get(row.batchId) ?? []), row]);
     for (const [batchId, list] of batches) {
-      const { number, mailing } = await this.batches.mailing(batchId);
+      const { number, today, mailing } = await this.batches.mailing(batchId);
       const pattern = postalPattern(mailing.plan, mailing.columns);
       const records = await this.transactions.read<{ ordinal: number; row: number; cells: string }>(
         'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal IN (SELECT value FROM json_each(?))',
@@ -177,7 +177,7 @@ export class PrintRuns implements OnApplicationBootstrap {
         const { code = '', templateName = '' } = list.find(({ recordOrdinal }) => recordOrdinal === ordinal) ?? {};
         found.set(
           `${batchId} ${ordinal}`,
-          pattern({ record: { row, cells: JSON.parse(cells) as Cell[] }, ordinal, code, batchNumber: number, template: templateName }),
+          pattern({ record: { row, cells: JSON.parse(cells) as Cell[] }, ordinal, code, batch: { number, today }, template: templateName }),
         );
       }
     }

@@ -3,6 +3,7 @@ import { PASSWORD, signedInAs } from '../../../../testing/accounts.js';
 import { PostOffice, RunningMailbag, person } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag();
@@ -56,11 +57,11 @@ test('a viewer looks and changes nothing; an operator works, but not on settings
   const { mailing } = await small(mailbag.client);
   const viewer = await signedInAs(mailbag, { role: 'viewer' });
   expect((await viewer.get<unknown[]>('/api/mailings')).length).toBeGreaterThan(0);
-  await expect(viewer.send('POST', `/api/mailings/${mailing}/batches`)).rejects.toThrow('account-not-allowed');
+  await expect(startBatch(viewer, mailing)).rejects.toThrow('account-not-allowed');
   await expect(viewer.send('POST', '/api/mailings', { name: 'x' })).rejects.toThrow('account-not-allowed');
   await expect(viewer.get('/api/people')).rejects.toThrow('account-not-allowed');
   const operator = await signedInAs(mailbag, { role: 'operator' });
-  const { id } = await operator.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(operator, mailing);
   await operator.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   for (const [method, path] of [
     ['POST', '/api/senders'],
@@ -79,7 +80,7 @@ test('who may not see values gets neither records nor copies, and passwords only
     version,
     plan: { ...plan, output: { ...plan.output, openPassword: '{{ plot }}{{ name }}' } },
   });
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   const [copy] = await copiesOf(mailbag.client, id);
   const blind = await signedInAs(mailbag, { role: 'viewer', seesValues: false });

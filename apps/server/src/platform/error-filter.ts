@@ -34,6 +34,8 @@ const statusOf: Partial<Record<ErrorCode, number>> = {
   'template-in-use': 409,
   'source-in-use': 409,
   'batch-not-running': 409,
+  'start-outdated': 409,
+  'start-not-confirmed': 409,
   'copy-law': 409,
   unexpected: 500,
 };

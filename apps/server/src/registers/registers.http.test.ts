@@ -10,6 +10,7 @@ import { DatabaseServer } from '../../../../testing/database-servers.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag();
@@ -43,7 +44,7 @@ async function mailed(folder: string): Promise<number> {
     ],
     { folder },
   );
-  const { id } = await mailbag.client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   return id;
 }

@@ -3,6 +3,7 @@ import Database from 'libsql';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 let office: PostOffice;
 // A day of reminders takes a second.
@@ -40,7 +41,7 @@ async function sent(folder: string, more: object): Promise<{ mailing: number; ba
     version,
     plan: { ...plan, message: { ...plan.message, reminder: { ...reminder, ...more } } },
   });
-  const { id: batch } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id: batch } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${batch}`, ({ state }) => state === 'done');
   // One copy has come back.
   const answered = (await copiesOf(client, batch)).find(({ address }) => address.includes('answered'))!;

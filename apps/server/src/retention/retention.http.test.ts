@@ -4,6 +4,7 @@ import Database from 'libsql';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
@@ -23,7 +24,7 @@ async function aged(folder: string, name: string, days: number, output: object =
   const { mailing } = await smallMailing(client, [['K-1', name, '', 'yes']], { mailed: false, folder });
   const { version, plan } = await client.get<{ version: number; plan: { output: object } }>(`/api/mailings/${mailing}`);
   await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, output: { ...plan.output, ...output } } });
-  const { id } = await client.send<Batch>('POST', `/api/mailings/${mailing}/batches`);
+  const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   change('UPDATE batch SET finishedAt = ? WHERE id = ?', [daysAgo(days), id]);
   return id;

@@ -142,6 +142,15 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
 
   private async deleteCopies(batchId: number): Promise<number> {
     let count = 0;
+    // That somebody had a copy is known on, by a digest of their key: nobody gets another one because it was deleted.
+    await this.transactions.run((manager) =>
+      manager.query(
+        `INSERT OR IGNORE INTO had_copy (mailingId, keyDigest) SELECT batch.mailingId, batch_record.keyDigest FROM batch_record JOIN batch ON batch.id = batch_record.batchId
+         WHERE batch.id = ? AND batch_record.keyDigest IS NOT NULL AND EXISTS
+           (SELECT 1 FROM copy WHERE copy.batchId = batch.id AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn')`,
+        [batchId],
+      ),
+    );
     // A print run shows whole pages: its file goes with the first of its copies whose time is over.
     const runs = await this.transactions.read<{ runId: number }>(
       'SELECT DISTINCT runId FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE copy.batchId = ?',

@@ -42,19 +42,18 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
 
   /** Before anything else begins to work on what it finds. */
   async onModuleInit(): Promise<void> {
-    const [row] = await this.transactions.read<Row>('SELECT folder, claims, held, keyCheck FROM folder_state');
-    const { stamp, displaced } = FolderStamp.open(config.dataFolder, row ? { folder: row.folder, claims: row.claims } : null);
+    const [row] = (await this.transactions.read<Row>('SELECT folder, claims, held, keyCheck FROM folder_state')) as [Row];
+    // A database without the name of a folder is new, or from a version that knew none.
+    const { stamp, displaced } = FolderStamp.open(config.dataFolder, row.folder ? { folder: row.folder, claims: row.claims } : null);
     this.stamp = stamp;
-    this.held = displaced ? { ...displaced, at: new Date().toISOString() } : row?.held ? (JSON.parse(row.held) as Held) : null;
+    this.held = displaced ? { ...displaced, at: new Date().toISOString() } : row.held ? (JSON.parse(row.held) as Held) : null;
     if (this.held)
       this.logger.warn(`Nothing is sent by itself: this data folder is displaced (${this.held.why}). Look at Settings, Safety.`);
-    const keyCheck = row?.keyCheck ?? seal(KEY_CHECK);
     await this.transactions.run((manager) =>
-      manager.query('INSERT OR REPLACE INTO folder_state (id, folder, claims, held, keyCheck) VALUES (1, ?, ?, ?, ?)', [
+      manager.query('UPDATE folder_state SET folder = ?, held = ?, keyCheck = ?', [
         stamp.folder,
-        row?.claims ?? 0,
         this.held && JSON.stringify(this.held),
-        keyCheck,
+        row.keyCheck ?? seal(KEY_CHECK),
       ]),
     );
   }

@@ -24,6 +24,19 @@ export class SettingsService {
     await this.transactions.run((manager) => manager.save(SettingEntity, { name, value }));
   }
 
+  /** The zone in which days are counted and shown: the office's own, or the server's where none is set. */
+  async timeZone(): Promise<string> {
+    const zone = (await this.get<{ timeZone?: string }>('office'))?.timeZone;
+    return zone && DateTime.local({ zone }).isValid ? zone : (DateTime.local().zoneName ?? 'UTC');
+  }
+
+  /** Today where the office is. ISO 8601. */
+  async today(): Promise<string> {
+    return DateTime.now()
+      .setZone(await this.timeZone())
+      .toISODate()!;
+  }
+
   mailRules(): MailRulesAnswer {
     return {
       retryMinutes: Array.from({ length: MOST_TRIES }, (_, index) => retryDelay(index + 1, config.retryPace) / 60_000),

@@ -4,7 +4,7 @@ import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync 
 import { dirname, join } from 'node:path';
 import type { Cell, CompiledTemplate, FieldValues, FilledCopy } from '@mailbag/core';
 import { CopyReader, MailbagError, evaluateMap, fillCopy, isMailbagError, readValues, rowReader } from '@mailbag/core';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 import { writeCopy } from '@mailbag/host';
 import { compileMailing } from './compile-mailing.js';
@@ -18,7 +18,7 @@ interface Kept {
   batchId: number;
   mailing: FrozenMailing;
   compiled: CompiledTemplate[];
-  number: number;
+  batch: BatchFacts;
   protections: Protections | null;
   /** What reads copies back, by template. */
   readers: (CopyReader | null)[];
@@ -29,8 +29,9 @@ let kept: Kept | null = null;
 
 async function batchOf(batchId: number): Promise<Kept> {
   if (kept?.batchId === batchId) return kept;
-  const row = workerDatabase().prepare('SELECT number, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+  const row = workerDatabase().prepare('SELECT number, today, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
     number: number;
+    today: string;
     frozen: string;
     characters: string;
   };
@@ -38,7 +39,7 @@ async function batchOf(batchId: number): Promise<Kept> {
   kept = {
     batchId,
     mailing,
-    number: row.number,
+    batch: { number: row.number, today: row.today },
     compiled: await compileMailing(mailing, readWords(row.characters)),
     protections: protectionsOf(mailing, `batch ${batchId}`),
     readers: mailing.templates.map(() => null),
@@ -136,7 +137,7 @@ async function readBack(
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
-  const { mailing, compiled, number, protections } = batch;
+  const { mailing, compiled, protections } = batch;
   const database = workerDatabase();
   const records = database
     .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
@@ -161,7 +162,7 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     if (!record || !template) continue;
     const row = read(record);
     const { values } = evaluateMap(template.fields, template.map, row);
-    const passwords = protections?.(record, copy.code, number, template.name) ?? null;
+    const passwords = protections?.(record, copy.code, batch.batch, template.name) ?? null;
     const protect = passwords?.protect ?? null;
     const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code, ...(protect ? { protect } : {}) });
     const path = join(archive, copy.path);

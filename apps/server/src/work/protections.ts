@@ -1,7 +1,7 @@
 import type { FillOptions, Protection, SourceRecord } from '@mailbag/core';
 import { prepareProtection } from '@mailbag/core';
 import { nodeCiphers } from '@mailbag/host';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { passwordPattern } from '../delivery/message-of.js';
 import { derivedSeed } from '../platform/secret-box.js';
 
@@ -15,7 +15,7 @@ export interface CopyPasswords {
 export type Protections = (
   record: SourceRecord & { ordinal: number },
   code: string,
-  batchNumber: number,
+  batch: BatchFacts,
   template: string,
 ) => CopyPasswords | null;
 
@@ -28,8 +28,8 @@ export function protectionsOf({ plan, columns }: FrozenMailing, label: string): 
   const passwords = passwordPattern(plan, columns);
   if (!passwords) return null;
   let last: { open: string; permissions: string; protection: Protection } | null = null;
-  return (record, code, batchNumber, template) => {
-    const { open, permissions } = passwords({ record, ordinal: record.ordinal, code, batchNumber, template });
+  return (record, code, batch, template) => {
+    const { open, permissions } = passwords({ record, ordinal: record.ordinal, code, batch, template });
     if (open === '' && permissions === '') return null;
     if (last?.open !== open || last.permissions !== permissions) {
       const protection = prepareProtection({

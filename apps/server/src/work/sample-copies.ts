@@ -14,7 +14,7 @@ export async function sampleCopies({
   mailing,
   record,
   ordinal,
-  batchNumber,
+  batch,
   codes,
 }: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
   const characters = new Set<string>();
@@ -32,10 +32,10 @@ export async function sampleCopies({
   return mailing.templates.map((template, position) => {
     const code = codes[position]!;
     const { values } = evaluateMap(template.fields, template.map, row);
-    const protect = protections?.({ ...record, ordinal }, code, batchNumber, template.name)?.protect ?? null;
+    const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
     const filled = fillCopy(compiled[position]!, values, { code, ...(protect ? { protect } : {}) });
     return {
-      name: path.path(dataOf(mailing.columns, { record, ordinal, code, batchNumber, template: template.name })).file,
+      name: path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name })).file,
       bytes: filled.bytes,
     };
   });

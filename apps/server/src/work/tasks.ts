@@ -1,4 +1,4 @@
-import type { DatabaseTable, QueryExcerpt } from '@mailbag/contract';
+import type { DatabaseTable, QueryExcerpt, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
 import type {
   Column,
   ErrorCode,
@@ -14,7 +14,7 @@ import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { AssembleInput } from './assemble-copies.js';
 import type { ReadMail } from './read-mail.js';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
@@ -40,13 +40,40 @@ export interface Tasks {
     input: { mailingId: number; sourceId: number; mailing: FrozenMailing; only: { ordinals: number[]; columns: string[] } | null };
     output: { findings: number };
   };
+  /** Who would run in a batch of a mailing, and why others would not: places of records by group. */
+  whoRuns: {
+    input: { mailingId: number; sourceId: number; mailing: FrozenMailing; version: number; choice: StartChoice };
+    output: { groups: Record<StartGroup, number[]>; sizes: StartPreview['sizes']; unknownBatches: number[]; digest: string };
+  };
+  /** Records of a source that hold a text, that were corrected, or that have something to look at, in their order. */
+  matchRecords: {
+    input: { mailingId: number; sourceId: number; text: string; only: 'corrected' | 'looked' | null };
+    output: { ordinal: number; row: number }[];
+  };
+  /** Begins a batch, unless what was shown has changed or the same request has begun it. */
+  startBatch: {
+    input: {
+      mailingId: number;
+      sourceId: number;
+      mailing: FrozenMailing;
+      name: string;
+      version: number;
+      choice: StartChoice;
+      digest: string;
+      startKey: string;
+      today: string;
+    };
+    output: { id: number; isNew: boolean };
+  };
+  /** Plans copies of a batch for a short while. */
+  plan: { input: { batchId: number }; output: { isDone: boolean } };
   /** Makes the planned copies of a stretch of records and writes their sizes and digests; their state is changed by the caller. */
   make: { input: { batchId: number; from: number; to: number }; output: { made: number[] } };
   /** Writes copies of any batches into one file, without passwords, with address sheets in between where there are addresses. */
   assemble: { input: AssembleInput; output: { pages: number; sheets: number; size: number; firstSheets: number[] } };
   /** The copies of one record as they would be made now, for samples and tests. */
   sample: {
-    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batchNumber: number; codes: string[] };
+    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchFacts; codes: string[] };
     output: { name: string; bytes: Uint8Array }[];
   };
   /** Looks whether the data folder is whole. */

@@ -5,6 +5,10 @@ import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
 import { assembleCopies } from './assemble-copies.js';
 import { makeCopies } from './make-copies.js';
+import { matchRecords } from './match-records.js';
+import { planCopies } from './plan-copies.js';
+import { startBatch } from './start-batch.js';
+import { whoRuns } from './who-runs.js';
 import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { readMail } from './read-mail.js';
@@ -20,6 +24,10 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   databaseTables: ({ access }) => openDatabase(access).tables(),
   queryExcerpt,
   check: checkMailing,
+  whoRuns: (input) => Promise.resolve(whoRuns(input)),
+  matchRecords: (input) => Promise.resolve(matchRecords(input)),
+  startBatch: (input) => Promise.resolve().then(() => startBatch(input)),
+  plan: (input) => Promise.resolve().then(() => planCopies(input)),
   make: makeCopies,
   assemble: assembleCopies,
   sample: sampleCopies,

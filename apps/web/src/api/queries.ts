@@ -23,6 +23,7 @@ import type {
   MailingDetail,
   MailingPlan,
   MailingSummary,
+  MatchingRecords,
   MessageSample,
   OfficeRequest,
   PaperWaiting,
@@ -38,11 +39,13 @@ import type {
   SelfCheckAnswer,
   SenderAnswer,
   SourceSummary,
+  StartGroup,
+  StartList,
   TemplateDetail,
   TemplateSummary,
 } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
-import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { infiniteQueryOptions, keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { api } from './client';
 
 /** A message as it went out. */
@@ -122,6 +125,14 @@ export const queries = {
     queryOptions({ queryKey: ['settings', 'mail-rules'], queryFn: () => api.get<MailRulesAnswer>('/api/settings/mail-rules') }),
   office: () => queryOptions({ queryKey: ['settings', 'office'], queryFn: () => api.get<OfficeRequest>('/api/settings/office') }),
   bounces: () => queryOptions({ queryKey: ['bounces'], queryFn: () => api.get<BouncesAnswer>('/api/bounces') }),
+  matchingRecords: (mailing: number, text: string, only: 'corrected' | 'looked' | null) =>
+    queryOptions({
+      queryKey: ['matching-records', mailing, text, only],
+      queryFn: () =>
+        api.get<MatchingRecords>(`/api/mailings/${mailing}/records?text=${encodeURIComponent(text)}${only ? `&only=${only}` : ''}`),
+      placeholderData: keepPreviousData,
+      staleTime: 0,
+    }),
   hold: () => queryOptions({ queryKey: ['safety', 'hold'], queryFn: () => api.get<HoldAnswer>('/api/safety/hold') }),
   backups: () => queryOptions({ queryKey: ['safety', 'backups'], queryFn: () => api.get<BackupsAnswer>('/api/safety/backups') }),
   selfCheck: () => queryOptions({ queryKey: ['safety', 'self-check'], queryFn: () => api.get<SelfCheckAnswer>('/api/safety/self-check') }),
@@ -195,3 +206,15 @@ export function useRecord(sourceId: number | null, index: number): { record: Sou
   const { data } = useQuery({ ...queries.records(sourceId ?? 0, from, BLOCK), enabled: sourceId !== null, placeholderData: undefined });
   return { record: data?.records[index - from] ?? null, total: data?.total ?? 0 };
 }
+
+const START_PAGE = 100;
+/** The records behind a number of a batch that is about to start, page by page. */
+export const startList = (mailing: number, digest: string, group: StartGroup) =>
+  infiniteQueryOptions({
+    queryKey: ['start-list', mailing, digest, group],
+    queryFn: ({ pageParam }) =>
+      api.get<StartList>(`/api/mailings/${mailing}/start/${digest}/${group}?from=${pageParam}&count=${START_PAGE}`),
+    initialPageParam: 0,
+    getNextPageParam: ({ total }, pages) => (pages.length * START_PAGE < total ? pages.length * START_PAGE : undefined),
+    retry: false,
+  });

@@ -86,6 +86,12 @@ export const catalogue = {
     `“${f(e, 'mailing')}” is to be mailed, but no column holds the addresses. Choose one in Output and message.`,
   'mailing-no-mail-server': () => `No mail server is set up. Enter it in Settings, or choose “made and kept” in Output and message.`,
   'mailing-name-empty': () => `A mailing needs a name.`,
+  'mailing-map-empty': (e) =>
+    `No field of “${f(e, 'mailing')}” is filled from the records yet, so every copy would be the same. Map some fields first.`,
+  'start-outdated': (e) =>
+    `${f(e, 'mailing')} has changed since you looked, or another batch was started. Look again at who gets what, then start.`,
+  'start-not-confirmed': (e) =>
+    `Some of them have a copy already. Type ${f(e, 'count')}, the number of recipients, to send to all of them again.`,
   'batch-not-running': (e) => `Batch ${f(e, 'batch')} is ${f(e, 'state')}, so it cannot be ${f(e, 'wanted')}.`,
   'batch-disk-full': (e) => `The disk is full: ${f(e, 'path')} could not be written. Make room; it goes on by itself.`,
   'batch-not-made': (e) => `${f(e, 'path')} could not be made: ${f(e, 'why')}. The batch is paused; nothing already made is lost.`,

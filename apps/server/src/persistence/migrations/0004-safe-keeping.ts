@@ -1,4 +1,7 @@
+import type { Cell } from '@mailbag/core';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import type { FrozenMailing } from '../../batches/frozen-mailing.js';
+import { columnsInCopies, keyDigests, valueDigests } from '../../work/record-digest.js';
 
 const steps = [
   // How often a message from outside was tried, written down before it is.
@@ -8,12 +11,58 @@ const steps = [
   `ALTER TABLE delivery ADD COLUMN startAt TEXT`,
   `UPDATE delivery SET startAt = nextTryAt WHERE state = 'queued' AND attempts = 0 AND nextTryAt > createdAt`,
   // Which folder this database belongs to, how many groups of messages were claimed, why nothing is sent by itself, what the key is tried on.
-  `CREATE TABLE folder_state (id INTEGER PRIMARY KEY CHECK (id = 1), folder TEXT NOT NULL, claims INTEGER NOT NULL, held TEXT, keyCheck TEXT)`,
+  // The salt keeps digests of record keys from saying anything outside of this database.
+  `CREATE TABLE folder_state (id INTEGER PRIMARY KEY CHECK (id = 1), folder TEXT NOT NULL, claims INTEGER NOT NULL, held TEXT, keyCheck TEXT, salt TEXT NOT NULL)`,
   // Why a report is left to a person, what it says, and what the person decided.
   `ALTER TABLE incoming_report ADD COLUMN doubt TEXT`,
   `ALTER TABLE incoming_report ADD COLUMN facts TEXT`,
   `ALTER TABLE incoming_report ADD COLUMN settled TEXT`,
+  // The wish that began a batch, the day of its start, and who it was for: digests of keys and values, which outlive the records themselves.
+  `ALTER TABLE batch ADD COLUMN startKey TEXT`,
+  `ALTER TABLE batch ADD COLUMN usedColumns TEXT`,
+  `ALTER TABLE batch ADD COLUMN today TEXT NOT NULL DEFAULT ''`,
+  `UPDATE batch SET today = substr(startedAt, 1, 10)`,
+  `CREATE UNIQUE INDEX batch_start_key ON batch (startKey)`,
+  `CREATE INDEX batch_by_mailing ON batch (mailingId)`,
+  `ALTER TABLE batch_record ADD COLUMN keyDigest TEXT`,
+  `ALTER TABLE batch_record ADD COLUMN valuesDigest TEXT`,
+  `CREATE TABLE had_copy (mailingId INTEGER NOT NULL, keyDigest TEXT NOT NULL, PRIMARY KEY (mailingId, keyDigest)) WITHOUT ROWID`,
 ];
+
+/** Records whose digests are worked out at a time. */
+const BLOCK = 1000;
+
+/** Who the batches of earlier versions were for. */
+async function digestRecords(runner: QueryRunner, salt: string): Promise<void> {
+  const batches = (await runner.query('SELECT id, frozen FROM batch')) as { id: number; frozen: string }[];
+  for (const { id, frozen } of batches) {
+    const mailing = JSON.parse(frozen) as FrozenMailing;
+    const used = columnsInCopies(mailing);
+    const keyOf = keyDigests(salt, mailing.columns, mailing.plan.keyColumn ?? null);
+    const valuesOf = valueDigests(salt, mailing.columns, used);
+    await runner.query('UPDATE batch SET usedColumns = ? WHERE id = ?', [JSON.stringify(used), id]);
+    for (let from = 0; ; from += BLOCK) {
+      const rows = (await runner.query(
+        "SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ? AND cells <> '[]' ORDER BY ordinal",
+        [id, from, from + BLOCK],
+      )) as { ordinal: number; row: number; cells: string }[];
+      for (const { ordinal, row, cells } of rows) {
+        const record = { row, cells: JSON.parse(cells) as Cell[] };
+        await runner.query('UPDATE batch_record SET keyDigest = ?, valuesDigest = ? WHERE batchId = ? AND ordinal = ?', [
+          keyOf(record),
+          valuesOf(record),
+          id,
+          ordinal,
+        ]);
+      }
+      const [more] = (await runner.query('SELECT 1 FROM batch_record WHERE batchId = ? AND ordinal >= ? LIMIT 1', [
+        id,
+        from + BLOCK,
+      ])) as unknown[];
+      if (!more) break;
+    }
+  }
+}
 
 /** What a safe server has to remember. */
 export class SafeKeeping1764300000000 implements MigrationInterface {
@@ -21,12 +70,25 @@ export class SafeKeeping1764300000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     for (const sql of steps) await runner.query(sql);
+    await runner.query("INSERT INTO folder_state (id, folder, claims, salt) VALUES (1, '', 0, lower(hex(randomblob(16))))");
+    const [{ salt }] = (await runner.query('SELECT salt FROM folder_state')) as [{ salt: string }];
+    await digestRecords(runner, salt);
+    // One copy for a record and template; a folder in which that does not hold can be used all the same.
+    const [double] = (await runner.query(
+      'SELECT 1 FROM copy GROUP BY batchId, recordOrdinal, position HAVING COUNT(*) > 1 LIMIT 1',
+    )) as unknown[];
+    await runner.query(`CREATE ${double ? '' : 'UNIQUE '}INDEX copy_by_record ON copy (batchId, recordOrdinal, position)`);
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const column of ['doubt', 'facts', 'settled']) await runner.query(`ALTER TABLE incoming_report DROP COLUMN ${column}`);
-    for (const column of ['claim', 'startAt']) await runner.query(`ALTER TABLE delivery DROP COLUMN ${column}`);
-    await runner.query('DROP TABLE folder_state');
-    await runner.query('DROP TABLE incoming_try');
+    for (const index of ['copy_by_record', 'batch_start_key', 'batch_by_mailing']) await runner.query(`DROP INDEX ${index}`);
+    for (const [table, columns] of Object.entries({
+      incoming_report: ['doubt', 'facts', 'settled'],
+      delivery: ['claim', 'startAt'],
+      batch: ['startKey', 'usedColumns', 'today'],
+      batch_record: ['keyDigest', 'valuesDigest'],
+    }))
+      for (const column of columns) await runner.query(`ALTER TABLE ${table} DROP COLUMN ${column}`);
+    for (const table of ['folder_state', 'incoming_try', 'had_copy']) await runner.query(`DROP TABLE ${table}`);
   }
 }

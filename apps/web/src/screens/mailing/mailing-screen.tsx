@@ -1,19 +1,18 @@
-import type { BatchSummary, MailingDetail } from '@mailbag/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { MailingDetail } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
 import { History, Redo2, Send, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Navigate, useNavigate, useParams } from 'react-router';
+import { Navigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { api, sentenceOf } from '../../api/client';
+import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { RouteCard } from '../../features/mailing/route-card';
 import { usePlan } from '../../features/mailing/use-plan';
-import { count, counted } from '../../features/when';
+import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
-import { Confirm } from '../../ui/confirm';
-import { Empty, Head, Loading, Screen, Small } from '../../ui/layout';
+import { Empty, Head, Loading, Screen } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
@@ -23,6 +22,7 @@ import { MapPart } from './map-part';
 import { OutputPart } from './output-part';
 import { PacketPart } from './packet-part';
 import { RecordsPart } from './records-part';
+import { StartPart } from './start/start-part';
 
 const NameInput = styled.input`
   font: inherit;
@@ -56,23 +56,14 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const { part } = useParams();
   const editor = usePlan(mailing);
   const mayChange = useMayChange();
-  const { plan, change, undo, redo, saving, settle } = editor;
+  const { plan, change, undo, redo, saving } = editor;
   const { data: checks } = useQuery(queries.checks(mailing.id));
-  const [index, setIndex] = useState(0);
-  const navigate = useNavigate();
-  const client = useQueryClient();
+  const [search] = useSearchParams();
+  const wanted = Number(search.get('record') ?? 0) || 0;
+  const [index, setIndex] = useState(wanted);
+  useEffect(() => setIndex(wanted), [wanted]);
   useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name });
 
-  const start = useMutation({
-    mutationFn: async () => {
-      await settle();
-      return api.post<BatchSummary>(`/api/mailings/${mailing.id}/batches`);
-    },
-    onSuccess: async (batch) => {
-      await client.invalidateQueries({ queryKey: ['batches'] });
-      void navigate(`/batches/${batch.id}`);
-    },
-  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement;
@@ -90,8 +81,6 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   }, [undo, redo]);
 
   const total = mailing.source?.count ?? 0;
-  const running = Math.max(0, total - (checks?.stopped ?? 0) - plan.leftOut.length);
-  const copies = running * plan.packet.length;
   const work: MailingWork = {
     ...editor,
     mailing,
@@ -105,6 +94,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
     map: <MapPart work={work} />,
     checks: <ChecksPart work={work} />,
     output: <OutputPart work={work} />,
+    start: <StartPart work={work} />,
   };
   if (!part || !(part in parts)) return <Navigate to={`/mailings/${mailing.id}/map`} replace />;
   const savedWords = { saved: 'Saved', saving: 'Saving …', waiting: 'Saving …', failed: 'Not saved' }[saving.state];
@@ -134,37 +124,21 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         )}
       </Head>
       <RouteCard mailing={mailing} plan={plan} checks={checks}>
-        <Confirm
-          title={`Start a batch of “${plan.name}”?`}
-          look="go"
-          yes={plan.message.mailed ? `Make and mail ${counted(copies, 'copy', 'copies')}` : `Make ${counted(copies, 'copy', 'copies')}`}
-          onYes={() => start.mutate()}
-          text={
-            <>
-              <p>
-                {count(running)} of {counted(total, 'record')} {running === 1 ? 'runs' : 'run'} through{' '}
-                {counted(plan.packet.length, 'template')}.
-                {(checks?.stopped ?? 0) > 0 && ` ${counted(checks!.stopped, 'record is', 'records are')} held back by a stop.`}
-                {plan.leftOut.length > 0 && ` ${counted(plan.leftOut.length, 'record is', 'records are')} left out.`}
-              </p>
-              {plan.message.mailed && (
-                <Small>
-                  Each recipient with an address gets one message with their {plan.packet.length === 1 ? 'copy' : 'copies'}. You can stop at
-                  any moment.
-                </Small>
-              )}
-            </>
-          }
-        >
-          <Button changes look="go" isDisabled={start.isPending || plan.packet.length === 0 || total === 0}>
+        {mayChange && plan.packet.length > 0 && total > 0 ? (
+          <LinkButton $look="go" to={`/mailings/${mailing.id}/start`} aria-current={part === 'start' ? 'page' : undefined}>
             <Send size={16} />
-            {start.isPending ? 'Checking …' : 'Start a batch'}
+            Start a batch
+          </LinkButton>
+        ) : (
+          <Button look="go" isDisabled>
+            <Send size={16} />
+            Start a batch
           </Button>
-        </Confirm>
+        )}
       </RouteCard>
-      {(start.error || saving.state === 'failed') && (
+      {saving.state === 'failed' && (
         <div style={{ padding: '0 16px 10px' }}>
-          <Notice tone="brick">{start.error ? sentenceOf(start.error) : saving.state === 'failed' ? saving.why : ''}</Notice>
+          <Notice tone="brick">{saving.why}</Notice>
         </div>
       )}
       {parts[part]}

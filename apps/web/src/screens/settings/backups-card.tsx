@@ -36,16 +36,16 @@ export function BackupsCard() {
   return (
     <FormCard onSubmit={() => save.mutate(undefined)}>
       <h2>Backups</h2>
-      <Toggled label="Take them by themselves" value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
+      <Toggled label="Back up automatically" value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
       <Fields>
         <NumberInput
-          label="Every so many hours"
+          label="Hours between backups"
           value={form.everyHours}
           onChange={(everyHours) => setForm({ ...form, everyHours: Math.max(1, everyHours) })}
           most={744}
         />
         <NumberInput
-          label="How many are kept"
+          label="Backups to keep"
           value={form.keep}
           onChange={(keep) => setForm({ ...form, keep: Math.max(1, keep) })}
           most={1000}

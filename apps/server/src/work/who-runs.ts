@@ -1,0 +1,194 @@
+import { createHash } from 'node:crypto';
+import type { StartChoice, StartGroup } from '@mailbag/contract';
+import type { Cell, SourceRecord } from '@mailbag/core';
+import { addressesIn } from '@mailbag/core';
+import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { paperWish } from './paper-wish.js';
+import { columnsInCopies, keyDigests, valueDigests } from './record-digest.js';
+import { recordBlocks } from './source-records.js';
+import type { Tasks } from './tasks.js';
+import { workerDatabase } from './worker-database.js';
+
+/** What a batch knows of a record that it made copies of. */
+interface Had {
+  values: string | null;
+  /** Names of the columns whose values that digest is of. */
+  used: string;
+}
+interface BatchRow {
+  id: number;
+  number: number;
+  state: string;
+  plannedThrough: number;
+  usedColumns: string | null;
+  keyColumn: string | null;
+  frozen: string;
+}
+
+/** Records of a batch whose copies are there or coming: withdrawn ones are neither. */
+const WITH_COPIES = `batchId = ? AND ((? AND ordinal >= ?) OR EXISTS
+  (SELECT 1 FROM copy WHERE copy.batchId = batch_record.batchId AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn'))`;
+
+/** Everybody who has a copy of this mailing, by the digest of their key, and batches of which that cannot be told. */
+function hadCopies(mailingId: number, keyColumn: string | null, salt: string): { had: Map<string, Had>; unknown: number[] } {
+  const database = workerDatabase();
+  const had = new Map<string, Had>();
+  const unknown: number[] = [];
+  for (const { keyDigest } of database.prepare('SELECT keyDigest FROM had_copy WHERE mailingId = ?').all([mailingId]) as {
+    keyDigest: string;
+  }[])
+    had.set(keyDigest, { values: null, used: '[]' });
+  const batches = database
+    .prepare(
+      "SELECT id, number, state, plannedThrough, usedColumns, json_extract(frozen, '$.plan.keyColumn') AS keyColumn, CASE WHEN json_extract(frozen, '$.plan.keyColumn') IS ? THEN '' ELSE frozen END AS frozen FROM batch WHERE mailingId = ? ORDER BY id",
+    )
+    .all([keyColumn, mailingId]) as BatchRow[];
+  const digests = database.prepare(`SELECT keyDigest, valuesDigest FROM batch_record WHERE ${WITH_COPIES}`);
+  const cells = database.prepare(`SELECT row, cells, valuesDigest FROM batch_record WHERE ${WITH_COPIES} ORDER BY ordinal`);
+  for (const { id, number, state, plannedThrough, usedColumns, frozen } of batches) {
+    const parameters = [id, state === 'cancelled' ? 0 : 1, plannedThrough];
+    const used = usedColumns ?? '[]';
+    if (frozen === '') {
+      for (const one of digests.all(parameters) as { keyDigest: string | null; valuesDigest: string | null }[])
+        if (one.keyDigest !== null) had.set(one.keyDigest, { values: one.valuesDigest, used });
+      continue;
+    }
+    // Another column was the key then: the records say what their key would be now, as long as they are kept.
+    const { columns } = JSON.parse(frozen) as FrozenMailing;
+    const isThere = keyColumn === null || columns.some(({ name }) => name === keyColumn);
+    const keyOf = keyDigests(salt, columns, keyColumn);
+    let isKept = isThere;
+    if (isThere)
+      for (const row of cells.all(parameters) as { row: number; cells: string; valuesDigest: string | null }[]) {
+        if (row.cells === '[]') isKept = false;
+        else had.set(keyOf({ row: row.row, cells: JSON.parse(row.cells) as Cell[] }), { values: row.valuesDigest, used });
+      }
+    if (!isKept) unknown.push(number);
+  }
+  return { had, unknown };
+}
+
+/** A record that may run, with what is told of it. */
+export interface Candidate {
+  ordinal: number;
+  record: SourceRecord;
+  key: string;
+  values: string;
+  hasOne: boolean;
+  isChanged: boolean;
+}
+
+/** Goes through all records of a mailing and tells of each what decides whether it runs. @param see may keep what it likes */
+export function candidates(
+  { mailingId, sourceId, mailing }: Pick<Tasks['whoRuns']['input'], 'mailingId' | 'sourceId' | 'mailing'>,
+  see: (candidate: Candidate, held: 'stop' | 'left-out' | null) => void,
+): { unknown: number[]; used: string[] } {
+  const database = workerDatabase();
+  const { plan, columns } = mailing;
+  const [{ salt }] = database.prepare('SELECT salt FROM folder_state').all([]) as [{ salt: string }];
+  const keyColumn = plan.keyColumn ?? null;
+  const { had, unknown } = hadCopies(mailingId, keyColumn, salt);
+  const used = columnsInCopies(mailing);
+  const keyOf = keyDigests(salt, columns, keyColumn);
+  const valuesOf = valueDigests(salt, columns, used);
+  // What an earlier batch looked at may be other columns than this one does.
+  const earlier = new Map([[JSON.stringify(used), valuesOf]]);
+  const valuesAs = (names: string): ReturnType<typeof valueDigests> => {
+    const known = earlier.get(names) ?? valueDigests(salt, columns, JSON.parse(names) as string[]);
+    earlier.set(names, known);
+    return known;
+  };
+  const leftOut = new Set(plan.leftOut);
+  const stopped = new Set(
+    (
+      database.prepare("SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND severity = 'stop'").all([mailingId]) as {
+        ordinal: number;
+      }[]
+    ).map(({ ordinal }) => ordinal),
+  );
+  for (const { first, records } of recordBlocks(sourceId))
+    records.forEach((record, index) => {
+      const ordinal = first + index;
+      const key = keyOf(record);
+      const before = had.get(key);
+      const isChanged = before !== undefined && before.values !== null && valuesAs(before.used)(record) !== before.values;
+      const held = leftOut.has(record.row) ? 'left-out' : stopped.has(ordinal) ? 'stop' : null;
+      see({ ordinal, record, key, values: valuesOf(record), hasOne: before !== undefined, isChanged }, held);
+    });
+  return { unknown, used };
+}
+
+/** Why a record that could run does not with this choice; null: it runs. */
+export function choose({ who, rows }: StartChoice): (candidate: Candidate) => StartGroup | null {
+  const chosen = new Set(rows ?? []);
+  return ({ record, hasOne, isChanged }) => {
+    switch (who) {
+      case 'new':
+        return hasOne ? 'has-one' : null;
+      case 'changed':
+        return isChanged ? null : hasOne ? 'unchanged' : 'none-yet';
+      case 'selection':
+        return chosen.has(record.row) ? null : 'not-selected';
+      case 'everybody':
+        return null;
+    }
+  };
+}
+
+/** Digest of who runs, over what, after which batches: as long as it is the same, nothing has changed since somebody looked. */
+export class StartDigest {
+  private readonly hash = createHash('sha256');
+  constructor(mailingId: number, version: number, choice: StartChoice) {
+    const [{ last }] = workerDatabase().prepare('SELECT MAX(id) AS last FROM batch WHERE mailingId = ?').all([mailingId]) as [
+      { last: number | null },
+    ];
+    this.hash.update(JSON.stringify([mailingId, version, choice.who, last]));
+  }
+  runs({ key, values }: Candidate): void {
+    this.hash.update(key).update(values);
+  }
+  done(): string {
+    return this.hash.digest('hex');
+  }
+}
+
+/** Who would run, and who not and why. */
+export function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['input']): Tasks['whoRuns']['output'] {
+  const { plan, columns } = input.mailing;
+  const { message } = plan;
+  const groups: Record<StartGroup, number[]> = {
+    runs: [],
+    mailed: [],
+    paper: [],
+    'no-address': [],
+    again: [],
+    stop: [],
+    'left-out': [],
+    'has-one': [],
+    'none-yet': [],
+    unchanged: [],
+    'not-selected': [],
+  };
+  const sizes = { new: 0, changed: 0, everybody: 0 };
+  const wantsPaper = paperWish(plan, columns);
+  const address = columns.findIndex(({ name }) => name === message.addressColumn);
+  const why = choose(choice);
+  const digest = new StartDigest(input.mailingId, version, choice);
+  const { unknown } = candidates(input, (candidate, held) => {
+    const { ordinal, record, hasOne, isChanged } = candidate;
+    if (held) return void groups[held].push(ordinal);
+    sizes.everybody++;
+    if (!hasOne) sizes.new++;
+    if (isChanged) sizes.changed++;
+    const group = why(candidate);
+    if (group) return void groups[group].push(ordinal);
+    groups.runs.push(ordinal);
+    digest.runs(candidate);
+    if (hasOne) groups.again.push(ordinal);
+    if (!message.mailed) return;
+    if (wantsPaper(record)) groups.paper.push(ordinal);
+    else if (addressesIn(record.cells[address]?.text ?? '', message.several ?? false).addresses.length > 0) groups.mailed.push(ordinal);
+    else groups['no-address'].push(ordinal);
+  });
+  return { groups, sizes, unknownBatches: unknown, digest: digest.done() };
+}

@@ -1,0 +1,84 @@
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { sentenceOf } from '../../../api/client';
+import { queries } from '../../../api/queries';
+import { count, counted } from '../../../features/when';
+import { Button } from '../../../ui/button';
+import { Choice } from '../../../ui/choice';
+import { TextInput } from '../../../ui/field';
+import { Row, Small, Stack } from '../../../ui/layout';
+import { Notice } from '../../../ui/mark';
+import { RecordList } from './record-list';
+
+const filters = [
+  { id: 'all', text: 'All records' },
+  { id: 'corrected', text: 'Corrected here' },
+  { id: 'looked', text: 'With something to look at' },
+] as const;
+
+/** Records chosen by hand or by what they hold. */
+export function Selection({
+  mailing,
+  rows,
+  onChange,
+}: {
+  mailing: number;
+  rows: ReadonlySet<number>;
+  onChange: (rows: ReadonlySet<number>) => void;
+}) {
+  const [text, setText] = useState('');
+  const [only, setOnly] = useState<(typeof filters)[number]['id']>('all');
+  const looked = useDeferredValue(text.trim());
+  const { data, error, isFetching } = useQuery(queries.matchingRecords(mailing, looked, only === 'all' ? null : only));
+  const found = data?.rows ?? [];
+  const chosenOfFound = found.reduce((sum, row) => sum + (rows.has(row) ? 1 : 0), 0);
+  const set = (some: readonly number[], isIn: boolean): void => {
+    const next = new Set(rows);
+    for (const row of some)
+      if (isIn) next.add(row);
+      else next.delete(row);
+    onChange(next);
+  };
+  return (
+    <Stack $gap={8}>
+      <Row $gap={8} style={{ alignItems: 'end' }}>
+        <div style={{ flex: 1 }}>
+          <TextInput label="Find records" value={text} onChange={setText} placeholder="A name, a plot, an address" />
+        </div>
+        <Choice label="Among" items={filters} value={only} onChange={(id) => setOnly(id as typeof only)} />
+      </Row>
+      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+      <Row $gap={8} aria-busy={isFetching}>
+        <Small role="status">
+          {counted(found.length, 'record')} found, {count(chosenOfFound)} of them chosen. {counted(rows.size, 'record')} chosen altogether.
+        </Small>
+      </Row>
+      <Row $gap={8}>
+        <Button small isDisabled={chosenOfFound === found.length} onPress={() => set(found, true)}>
+          Choose all {count(found.length)}
+        </Button>
+        <Button small isDisabled={rows.size === 0} onPress={() => onChange(new Set())}>
+          Choose none
+        </Button>
+      </Row>
+      <div style={{ maxHeight: 240, overflow: 'auto' }}>
+        <RecordList
+          mailing={mailing}
+          label="Records found"
+          records={data?.shown ?? []}
+          lead={({ row, key }) => (
+            <input
+              type="checkbox"
+              aria-label={`Choose ${key || `row ${row}`}`}
+              checked={rows.has(row)}
+              onChange={(event) => set([row], event.target.checked)}
+            />
+          )}
+        />
+        {data && found.length > data.shown.length && (
+          <Small>The first {count(data.shown.length)} are listed. Type more to find others.</Small>
+        )}
+      </div>
+    </Stack>
+  );
+}

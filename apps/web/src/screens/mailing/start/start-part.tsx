@@ -1,0 +1,255 @@
+import type { BatchSummary, StartGroup, StartPreview, StartWho } from '@mailbag/contract';
+import { isMailbagError } from '@mailbag/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Send } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { api, sentenceOf } from '../../../api/client';
+import type { MailingWork } from '../../../features/mailing/mailing-context';
+import { count, counted, fullWhen } from '../../../features/when';
+import { randomKey } from '../../../platform/random-key';
+import { color } from '../../../theme';
+import { Button } from '../../../ui/button';
+import { TextInput } from '../../../ui/field';
+import { Loading, Pane, Row, Scroll, Small, Split, Stack } from '../../../ui/layout';
+import { Notice } from '../../../ui/mark';
+import { PickOne } from '../../../ui/pick-one';
+import { MessageSampleView } from '../message-sample-view';
+import { GroupLine } from './group-line';
+import { Selection } from './selection';
+
+const choicesOfWho: StartWho[] = ['new', 'changed', 'selection', 'everybody'];
+/** What each group of records is told as, beside its number. */
+const runsAs: [group: StartGroup, text: (data: StartPreview) => string][] = [
+  ['runs', ({ mailed }) => (mailed ? 'recipients' : 'records')],
+  ['mailed', () => 'messages'],
+  ['paper', () => 'on paper: they ask for it'],
+  ['no-address', () => 'on paper: they have no e-mail address'],
+  ['again', () => 'of them have a copy already and get another'],
+];
+const notAs: [group: StartGroup, text: string][] = [
+  ['has-one', 'have a copy already'],
+  ['none-yet', 'have no copy yet'],
+  ['unchanged', 'have a copy, and no value of it has changed'],
+  ['not-selected', 'are not chosen'],
+  ['stop', 'are held back by a stop of the checks'],
+  ['left-out', 'were left out by hand'],
+];
+
+/** Before a batch: who gets what, who does not and why, and the first message. */
+export function StartPart({ work }: { work: MailingWork }) {
+  const { mailing, plan, settle } = work;
+  const [search, setSearch] = useSearchParams();
+  const who = choicesOfWho.find((one) => one === search.get('who')) ?? 'new';
+  const open = search.get('list');
+  const set = (part: Record<string, string | null>): void =>
+    setSearch(
+      (before) => {
+        for (const [name, value] of Object.entries(part))
+          if (value === null) before.delete(name);
+          else before.set(name, value);
+        return before;
+      },
+      { replace: true },
+    );
+  const [rows, setRows] = useState<ReadonlySet<number>>(new Set());
+  const [typed, setTyped] = useState('');
+  const isRead = useRef(false);
+  const chosen = useMemo(() => [...rows].sort((a, b) => a - b), [rows]);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+
+  const { data, error, isFetching, refetch } = useQuery({
+    queryKey: ['start', mailing.id, who, who === 'selection' ? chosen : null],
+    queryFn: async () => {
+      await settle();
+      const preview = await api.post<StartPreview>(`/api/mailings/${mailing.id}/start`, {
+        who,
+        ...(who === 'selection' ? { rows: chosen } : {}),
+        reread: !isRead.current,
+      });
+      isRead.current = true;
+      return preview;
+    },
+    retry: false,
+    staleTime: 0,
+    gcTime: 0,
+    placeholderData: (before) => before,
+  });
+  const wish = useRef({ digest: '', key: '' });
+  const start = useMutation({
+    mutationFn: (shown: StartPreview) => {
+      // One wish is one key: sent twice, it begins once.
+      if (wish.current.digest !== shown.digest) wish.current = { digest: shown.digest, key: randomKey() };
+      return api.post<BatchSummary>(`/api/mailings/${mailing.id}/batches`, {
+        who,
+        ...(who === 'selection' ? { rows: chosen } : {}),
+        digest: shown.digest,
+        version: shown.version,
+        startKey: wish.current.key,
+        ...(needsConfirmation ? { confirmation: Number(typed.replace(/\D/g, '')) } : {}),
+      });
+    },
+    onSuccess: async (batch) => {
+      await client.invalidateQueries({ queryKey: ['batches'] });
+      void client.invalidateQueries({ queryKey: ['mailings', mailing.id] });
+      void navigate(`/batches/${batch.id}`);
+    },
+    onError: (failure) => {
+      if (isMailbagError(failure) && failure.code === 'start-outdated') void refetch();
+    },
+  });
+  const { setIndex } = work;
+  const first = data?.firstMailed ?? null;
+  useEffect(() => {
+    if (first !== null) setIndex(first);
+  }, [first, setIndex]);
+
+  if (error)
+    return (
+      <Scroll style={{ padding: 16 }}>
+        <Notice tone="brick">{sentenceOf(error)}</Notice>
+      </Scroll>
+    );
+  if (!data) return <Loading what="who gets a copy" />;
+  const { counts, sizes, records, copies, unmapped, unknownBatches, mailed } = data;
+  const needsConfirmation = who === 'everybody' && counts.again > 0;
+  const isConfirmed = !needsConfirmation || typed.replace(/\D/g, '') === String(records);
+  const isCurrent = !isFetching && data.who === who;
+  const figure = (number: number): string => counted(number, 'record');
+  const choices: { id: StartWho; text: string; figure?: string; detail: string }[] = [
+    {
+      id: 'new',
+      text: 'Those who have none yet',
+      figure: figure(sizes.new),
+      detail: 'Known again by their record key over all batches of this mailing.',
+    },
+    {
+      id: 'changed',
+      text: 'Those whose values changed since their copy',
+      figure: figure(sizes.changed),
+      detail: 'Only values that stand in the copy count.',
+    },
+    {
+      id: 'selection',
+      text: 'A selection',
+      figure: rows.size > 0 ? figure(rows.size) : 'choose',
+      detail: 'By hand, or by what the records hold.',
+    },
+    {
+      id: 'everybody',
+      text: 'Everybody',
+      figure: figure(sizes.everybody),
+      detail: 'Also those who have a copy already: they get another one.',
+    },
+  ];
+  const line = (group: StartGroup, text: string) => (
+    <GroupLine
+      key={group}
+      mailing={mailing.id}
+      digest={data.digest}
+      group={group}
+      number={counts[group]}
+      text={text}
+      isOpen={open === group}
+      onToggle={() => set({ list: open === group ? null : group })}
+    />
+  );
+  return (
+    <Split $columns="minmax(0, 1.15fr) minmax(0, 1fr)">
+      <Pane aria-label="Start a batch">
+        <Scroll style={{ padding: '14px 16px 20px' }}>
+          <Stack $gap={14}>
+            <PickOne label="Who gets copies" items={choices} value={who} onChange={(id) => set({ who: id, list: null })} />
+            {data.keyColumn === null && (
+              <Notice tone="ochre">
+                No record key is chosen, so records are known again by their row.{' '}
+                <Link to={`/mailings/${mailing.id}/records`}>Choose a key</Link> to be safe when rows move.
+              </Notice>
+            )}
+            {unknownBatches.length > 0 && (
+              <Notice tone="ochre">
+                Batch {unknownBatches.join(', ')} ran with another record key, and its records are deleted. Who had a copy then is not known
+                any more.
+              </Notice>
+            )}
+            {who === 'selection' && <Selection mailing={mailing.id} rows={rows} onChange={setRows} />}
+            <section aria-label="What they get" aria-busy={isFetching}>
+              <h2 style={{ marginBottom: 6 }}>
+                {counted(copies, 'copy', 'copies')} of {counted(plan.packet.length, 'template')}
+              </h2>
+              {runsAs
+                .filter(
+                  ([group]) =>
+                    group === 'runs' || (group === 'again' ? counts.again > 0 : mailed && (group === 'mailed' || counts[group] > 0)),
+                )
+                .map(([group, text]) => line(group, text(data)))}
+              {data.startAt && <Small>Nothing is sent before {fullWhen(data.startAt)}.</Small>}
+              {!mailed && <Small>The copies are made and kept. Nobody gets a message.</Small>}
+            </section>
+            {notAs.some(([group]) => counts[group] > 0) && (
+              <section aria-label="Who gets nothing">
+                <h2 style={{ marginBottom: 6 }}>Nothing for these</h2>
+                {notAs.filter(([group]) => counts[group] > 0).map(([group, text]) => line(group, text))}
+                {counts.stop > 0 && (
+                  <Small>
+                    <Link to={`/mailings/${mailing.id}/checks`}>Fix the stops</Link>, then start again for those who have none yet.
+                  </Small>
+                )}
+              </section>
+            )}
+            {unmapped.length > 0 && (
+              <details>
+                <summary>{counted(unmapped.length, 'field has', 'fields have')} no rule and stay as the form has them</summary>
+                <ul style={{ margin: '6px 0 0', paddingLeft: 20, fontSize: 13 }}>
+                  {unmapped.slice(0, 200).map(({ template, field, label }) => (
+                    <li key={`${template} ${field}`}>
+                      {label} <Small>{template}</Small>
+                    </li>
+                  ))}
+                </ul>
+                {unmapped.length > 200 && <Small>and {count(unmapped.length - 200)} more</Small>}
+              </details>
+            )}
+          </Stack>
+        </Scroll>
+        <div style={{ borderTop: `1px solid ${color.line}`, padding: '10px 16px' }}>
+          <Stack $gap={8}>
+            {start.error && <Notice tone="brick">{sentenceOf(start.error)}</Notice>}
+            <Row $gap={12} style={{ alignItems: 'end' }}>
+              {needsConfirmation && (
+                <div style={{ width: 260 }}>
+                  <TextInput
+                    label={`Type ${records} to send to people who have a copy already`}
+                    value={typed}
+                    onChange={setTyped}
+                    placeholder={String(records)}
+                  />
+                </div>
+              )}
+              <Button
+                changes
+                look="go"
+                isDisabled={!isCurrent || records === 0 || !isConfirmed || start.isPending}
+                onPress={() => start.mutate(data)}
+              >
+                <Send size={16} />
+                {start.isPending
+                  ? 'Starting …'
+                  : `${mailed && counts.mailed > 0 ? 'Make and mail' : 'Make'} ${counted(copies, 'copy', 'copies')}`}
+              </Button>
+              {records === 0 && isCurrent && (
+                <Small>{who === 'selection' ? 'Choose records above.' : 'Nobody is left with this choice.'}</Small>
+              )}
+            </Row>
+          </Stack>
+        </div>
+      </Pane>
+      <Pane aria-label="The first message" style={{ background: color.ground }}>
+        <Scroll style={{ padding: 16 }}>
+          {mailed && first === null ? <Notice tone="slate">Nobody is mailed with this choice.</Notice> : <MessageSampleView work={work} />}
+        </Scroll>
+      </Pane>
+    </Split>
+  );
+}

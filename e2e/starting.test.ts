@@ -1,0 +1,154 @@
+import type { Browser, Locator, Page } from 'playwright-core';
+import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
+import { smallMailing } from '../testing/small-mailing.js';
+import { openBrowser, openPage } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** Starting a batch says who: nobody gets a second copy without a word, whatever is clicked twice. */
+let office: PostOffice;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let mailing: number;
+const mailbag = new RunningMailbag();
+
+beforeAll(async () => {
+  office = await PostOffice.open();
+  await (await mailbag.start()).setUp(office);
+  // Nine of twenty have a comma behind their address.
+  const rows = Array.from({ length: 20 }, (_, at): [string, string, string, string] => [
+    `P-${at + 1}`,
+    `Tenant ${at + 1}`,
+    at < 9 ? `p${at + 1}@example.org;` : `p${at + 1}@example.org`,
+    'yes',
+  ]);
+  ({ mailing } = await smallMailing(mailbag.client, rows, { folder: 'start' }));
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await signIn(page);
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+  await office?.close();
+});
+
+const step = storyOn(() => ({ page, faults }));
+const button = (name: string | RegExp, within: Page = page): Locator => within.getByRole('button', { name });
+async function signIn(on: Page): Promise<void> {
+  await on.goto(mailbag.address);
+  await on.getByLabel('E-mail address').fill(person.email);
+  await on.getByLabel('Password', { exact: true }).fill(person.password);
+  await button('Sign in', on).click();
+  await on.getByRole('navigation').first().waitFor();
+}
+/** The line of a number in the start screen. */
+const line = (text: string, on: Page = page): Locator => on.getByRole('button', { name: new RegExp(`^[\\d,]+ ${text}$`) });
+const letters = async (): Promise<string[]> => (await office.letters()).map(({ to }) => to).sort();
+
+step('before a batch: who gets what, who does not and why, the fields without a rule, and the first message', async () => {
+  await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
+  await page.getByRole('link', { name: 'Start a batch' }).click();
+  await line('recipients').waitFor();
+  expect(await line('recipients').innerText()).toMatch(/^11/);
+  expect(await line('messages').innerText()).toMatch(/^11/);
+  await line('are held back by a stop of the checks').click();
+  await page.getByRole('row', { name: /^P-1 / }).waitFor();
+  expect(await page.getByRole('row').count()).toBe(9);
+  await page.getByText(/^\d+ fields have no rule and stay as the form has them$/).waitFor();
+  await page.getByText('Plot P-10').waitFor();
+  await button('Make and mail 11 copies').click();
+  await page.getByRole('heading', { name: /Batch 1/ }).waitFor();
+  await page.getByRole('link', { name: 'sent 11' }).waitFor();
+});
+
+step('nine records that were mended run alone, and nobody else gets mail', async () => {
+  await page.goto(`${mailbag.address}/mailings/${mailing}/checks`);
+  await button(/^Not an e-mail address/).click();
+  await button('Mend all 9').click();
+  await page
+    .getByRole('link', { name: /^Checks/ })
+    .getByText('0 stop')
+    .waitFor();
+  await page.getByRole('link', { name: 'Start a batch' }).click();
+  await line('recipients').waitFor();
+  expect(await line('recipients').innerText()).toMatch(/^9/);
+  await line('have a copy already').click();
+  await page.getByRole('row', { name: /^P-20 / }).waitFor();
+  await button('Make and mail 9 copies').click();
+  await page.getByRole('heading', { name: /Batch 2/ }).waitFor();
+  await page.getByRole('link', { name: 'sent 9' }).waitFor();
+  expect(await letters()).toEqual(Array.from({ length: 20 }, (_, at) => `p${at + 1}@example.org`).sort());
+});
+
+step('who has a copy already gets another one only after the number was typed', async () => {
+  await page.getByRole('link', { name: 'Permits' }).first().click();
+  await page.getByRole('link', { name: 'Start a batch' }).click();
+  await page.getByText('Nobody is left with this choice.').waitFor();
+  await page
+    .getByText(/^Everybody/)
+    .first()
+    .click();
+  await line('of them have a copy already and get another').waitFor();
+  const go = button('Make and mail 20 copies');
+  await go.waitFor();
+  expect(await go.isDisabled()).toBe(true);
+  await page.getByLabel('Type 20 to send to people who have a copy already').fill('19');
+  expect(await go.isDisabled()).toBe(true);
+  // Leaving it starts nothing.
+  await page
+    .getByText(/^Those whose values changed/)
+    .first()
+    .click();
+  await page.getByText('Nobody is left with this choice.').waitFor();
+  expect(await letters()).toHaveLength(20);
+});
+
+step('a selection by what the records hold runs alone', async () => {
+  await page
+    .getByText(/^A selection/)
+    .first()
+    .click();
+  await page.getByText('Choose records above.').waitFor();
+  await page.getByLabel('Find records').fill('Tenant 7');
+  await page.getByLabel('Choose P-7').check();
+  await line('recipients').waitFor();
+  await line('of them have a copy already and get another').waitFor();
+  expect(await line('recipients').innerText()).toMatch(/^1/);
+  await button('Make and mail 1 copy').click();
+  await page.getByRole('heading', { name: /Batch 3/ }).waitFor();
+  await page.getByRole('link', { name: 'sent 1' }).waitFor();
+  expect((await letters()).filter((to) => to === 'p7@example.org')).toHaveLength(2);
+});
+
+step('two windows that start the same batch at once start it once, and the second is told why', async () => {
+  const rows = Array.from({ length: 6 }, (_, at): [string, string, string, string] => [`W-${at}`, `Two ${at}`, `w${at}@example.org`, 'no']);
+  const other = await smallMailing(mailbag.client, rows, { folder: 'two' });
+  const second = await openPage(browser);
+  await signIn(second.page);
+  const windows = [page, second.page];
+  for (const one of windows) {
+    await one.goto(`${mailbag.address}/mailings/${other.mailing}/start`);
+    await line('recipients', one).waitFor();
+  }
+  await Promise.all(windows.map((one) => button('Make and mail 6 copies', one).click()));
+  const outcomes = await Promise.all(
+    windows.map((one) =>
+      Promise.race([
+        one
+          .getByRole('heading', { name: /^Batch 4/ })
+          .waitFor()
+          .then(() => 'started'),
+        one
+          .getByText(/has changed since you looked, or another batch was started/)
+          .waitFor()
+          .then(() => 'told'),
+      ]),
+    ),
+  );
+  expect(outcomes.sort()).toEqual(['started', 'told']);
+  await mailbag.client.until<{ state: string }>('/api/batches/4', ({ state }) => state === 'done');
+  expect((await mailbag.client.get<unknown[]>('/api/batches')).length).toBe(4);
+  expect((await letters()).filter((to) => to.startsWith('w'))).toHaveLength(6);
+  expect(second.faults).toEqual([]);
+});
