@@ -112,9 +112,9 @@ step('a selection by what the records hold runs alone', async () => {
   await page.getByText('Choose records above.').waitFor();
   await page.getByLabel('Find records').fill('Tenant 7');
   await page.getByLabel('Choose P-7').check();
-  await line('recipients').waitFor();
-  await line('of them have a copy already and get another').waitFor();
-  expect(await line('recipients').innerText()).toMatch(/^1/);
+  await line('recipient').waitFor();
+  await line('of them has a copy already and gets another').waitFor();
+  expect(await line('recipient').innerText()).toMatch(/^1\b/);
   await button('Make and mail 1 copy').click();
   await page.getByRole('heading', { name: /Batch 3/ }).waitFor();
   await page.getByRole('link', { name: 'sent 1' }).waitFor();

@@ -19,21 +19,22 @@ import { GroupLine } from './group-line';
 import { Selection } from './selection';
 
 const choicesOfWho: StartWho[] = ['new', 'changed', 'selection', 'everybody'];
-/** What each group of records is told as, beside its number. */
-const runsAs: [group: StartGroup, text: (data: StartPreview) => string][] = [
-  ['runs', ({ mailed }) => (mailed ? 'recipients' : 'records')],
-  ['mailed', () => 'messages'],
-  ['paper', () => 'on paper: they ask for it'],
-  ['no-address', () => 'on paper: they have no e-mail address'],
-  ['again', () => 'of them have a copy already and get another'],
+/** What each group of records is told as, beside its number: of one, and of several. */
+type Words = readonly [group: StartGroup, one: string, several: string];
+const runsAs = (mailed: boolean): Words[] => [
+  mailed ? ['runs', 'recipient', 'recipients'] : ['runs', 'record', 'records'],
+  ['mailed', 'message', 'messages'],
+  ['paper', 'on paper, as the recipient asks', 'on paper, as the recipients ask'],
+  ['no-address', 'on paper: it has no e-mail address', 'on paper: they have no e-mail address'],
+  ['again', 'of them has a copy already and gets another', 'of them have a copy already and get another'],
 ];
-const notAs: [group: StartGroup, text: string][] = [
-  ['has-one', 'have a copy already'],
-  ['none-yet', 'have no copy yet'],
-  ['unchanged', 'have a copy, and no value of it has changed'],
-  ['not-selected', 'are not chosen'],
-  ['stop', 'are held back by a stop of the checks'],
-  ['left-out', 'were left out by hand'],
+const notAs: Words[] = [
+  ['has-one', 'has a copy already', 'have a copy already'],
+  ['none-yet', 'has no copy yet', 'have no copy yet'],
+  ['unchanged', 'has a copy, and no value of it has changed', 'have a copy, and no value of it has changed'],
+  ['not-selected', 'is not chosen', 'are not chosen'],
+  ['stop', 'is held back by a stop of the checks', 'are held back by a stop of the checks'],
+  ['left-out', 'was left out by hand', 'were left out by hand'],
 ];
 
 /** Before a batch: who gets what, who does not and why, and the first message. */
@@ -143,14 +144,14 @@ export function StartPart({ work }: { work: MailingWork }) {
       detail: 'Also those who have a copy already: they get another one.',
     },
   ];
-  const line = (group: StartGroup, text: string) => (
+  const line = ([group, one, several]: Words) => (
     <GroupLine
       key={group}
       mailing={mailing.id}
       digest={data.digest}
       group={group}
       number={counts[group]}
-      text={text}
+      text={counts[group] === 1 ? one : several}
       isOpen={open === group}
       onToggle={() => set({ list: open === group ? null : group })}
     />
@@ -178,19 +179,19 @@ export function StartPart({ work }: { work: MailingWork }) {
               <h2 style={{ marginBottom: 6 }}>
                 {counted(copies, 'copy', 'copies')} of {counted(plan.packet.length, 'template')}
               </h2>
-              {runsAs
+              {runsAs(mailed)
                 .filter(
                   ([group]) =>
                     group === 'runs' || (group === 'again' ? counts.again > 0 : mailed && (group === 'mailed' || counts[group] > 0)),
                 )
-                .map(([group, text]) => line(group, text(data)))}
+                .map(line)}
               {data.startAt && <Small>Nothing is sent before {fullWhen(data.startAt)}.</Small>}
               {!mailed && <Small>The copies are made and kept. Nobody gets a message.</Small>}
             </section>
             {notAs.some(([group]) => counts[group] > 0) && (
               <section aria-label="Who gets nothing">
                 <h2 style={{ marginBottom: 6 }}>Nothing for these</h2>
-                {notAs.filter(([group]) => counts[group] > 0).map(([group, text]) => line(group, text))}
+                {notAs.filter(([group]) => counts[group] > 0).map(line)}
                 {counts.stop > 0 && (
                   <Small>
                     <Link to={`/mailings/${mailing.id}/checks`}>Fix the stops</Link>, then start again for those who have none yet.
