@@ -22,3 +22,17 @@ export async function longestWait(address: string, during: Promise<unknown>): Pr
 /** Memory that a process holds, MB (proc(5), VmRSS). */
 export const residentMegabytes = (pid: number): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
+
+/** Watches the memory of a process until it is stopped, MB. */
+export function peakMegabytes(pid: number): { before: number; stop: () => number } {
+  const before = residentMegabytes(pid);
+  let most = before;
+  const timer = setInterval(() => (most = Math.max(most, residentMegabytes(pid))), 20);
+  return {
+    before,
+    stop: () => {
+      clearInterval(timer);
+      return Math.max(most, residentMegabytes(pid));
+    },
+  };
+}

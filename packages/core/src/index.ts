@@ -28,6 +28,7 @@ export type { Calculation, FormatScript } from './pdf/scripts/script.js';
 export { applyFormat } from './pdf/scripts/script.js';
 
 export * from './tables/record.js';
+export { nestingOf } from './text/nesting.js';
 export { excerptTable, readFiles, readTable } from './tables/read-table.js';
 export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } from './tables/read-table.js';
 export type { ForeignBook, ForeignCell } from './tables/sheet-book.js';

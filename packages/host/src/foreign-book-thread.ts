@@ -6,6 +6,8 @@ import type { CellObject, WorkSheet } from '@e965/xlsx';
 
 /** Rows of a sheet that are read; a sheet of the older formats has at most as many. */
 const MOST_ROWS = 1_048_576;
+/** Cells of a workbook that are handed on. */
+const MOST_CELLS = 5_000_000;
 
 function cellOf(cell: CellObject | undefined): ForeignCell | null {
   if (!cell) return null;
@@ -54,4 +56,5 @@ const answer: ForeignBook = {
   date1904: book.Workbook?.WBProps?.date1904 ?? false,
   hasMacros: book.vbaraw !== undefined,
 };
-parentPort!.postMessage(answer);
+const cells = answer.sheets.reduce((sum, { rows }) => sum + rows.reduce((own, row) => own + row.cells.length, 0), 0);
+parentPort!.postMessage(cells > MOST_CELLS ? null : answer);

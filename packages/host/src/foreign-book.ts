@@ -28,7 +28,8 @@ export async function foreignBook(path: string, file: string): Promise<ForeignBo
           : /password|encrypt/i.test(error.message)
             ? new MailbagError('sheet-password', { file })
             : new MailbagError('sheet-damaged', { file, part: 'the workbook' }, { cause: error });
-      worker.once('message', resolve).once('error', (error: Error) => reject(told(error)));
+      const took = (book: ForeignBook | null): void => (book ? resolve(book) : reject(new MailbagError('sheet-took-too-much', { file })));
+      worker.once('message', took).once('error', (error: Error) => reject(told(error)));
       worker.once('exit', () => {
         clearTimeout(timer);
         reject(new MailbagError('sheet-damaged', { file, part: 'the workbook' }));

@@ -46,7 +46,7 @@ What is left out is guessed. With --json: columns with their kinds, records as t
       ...(options.delimiter === undefined ? {} : { delimiter: options.delimiter === '\\t' ? '\t' : options.delimiter }),
     };
     const blocks: SourceRecord[][] = [];
-    const { columns, count, notes } = await readFiles([await tableFile(file, basename(file))], reading, (block) => void blocks.push(block));
+    const { columns, count, notes } = await readFiles([() => tableFile(file, basename(file))], reading, (block) => void blocks.push(block));
     const sentences = notes.map(sourceNoteSentence);
     if (options.json) return writeJson(columns, blocks, sentences);
     for (const sentence of sentences) note(sentence);

@@ -107,11 +107,10 @@ export class CorrectionsService {
             [sourceId, key, row, name, JSON.stringify(was), JSON.stringify(wanted), who, new Date().toISOString(), step],
           );
         record.cells[index] = wanted;
-        await manager.query('UPDATE source_record SET cells = ? WHERE sourceId = ? AND ordinal = ?', [
-          JSON.stringify(record.cells),
-          sourceId,
-          ordinal,
-        ]);
+        await manager.query(
+          'UPDATE source_record SET cells = ? WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = ?',
+          [JSON.stringify(record.cells), sourceId, ordinal],
+        );
         done.push({ ordinal, column: name });
       }
       return done;
@@ -152,10 +151,10 @@ export class CorrectionsService {
         [id, keyColumn],
       )) as { row: number; was: string }[])
         own.set(row, (JSON.parse(was) as Cell).text);
-    const rows = (await manager.query('SELECT row, json_extract(cells, ?) AS text FROM source_record WHERE sourceId = ? ORDER BY ordinal', [
-      `$[${Math.max(0, index)}].text`,
-      id,
-    ])) as { row: number; text: string | null }[];
+    const rows = (await manager.query(
+      'SELECT row, json_extract(cells, ?) AS text FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) ORDER BY ordinal',
+      [`$[${Math.max(0, index)}].text`, id],
+    )) as { row: number; text: string | null }[];
     const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
     const numbers = new NumberedKeys();
     return new Map(
@@ -181,10 +180,10 @@ async function recordOfRow(
   sourceId: number,
   row: number,
 ): Promise<{ ordinal: number; record: SourceRecord } | null> {
-  const [found] = (await manager.query('SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND row = ?', [
-    sourceId,
-    row,
-  ])) as {
+  const [found] = (await manager.query(
+    'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND row = ?',
+    [sourceId, row],
+  )) as {
     ordinal: number;
     row: number;
     cells: string;

@@ -1,7 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError, nestingOf } from '@mailbag/core';
 import { json } from 'body-parser';
-import { nestingOf } from './nesting.js';
 
 export interface BodyLimits {
   bytes: number;
@@ -24,7 +23,7 @@ function readerOf({ bytes, levels }: BodyLimits): Reader {
     // A packed body could be a thousand times as large as it looks.
     inflate: false,
     verify(_request, _response, body) {
-      if (nestingOf(body, levels) > levels) throw new MailbagError('request-too-deep');
+      if (nestingOf(body.toString('latin1'), levels) > levels) throw new MailbagError('request-too-deep');
     },
   }) as Reader;
   readers.set(bytes, reader);

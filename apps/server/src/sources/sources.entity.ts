@@ -38,4 +38,10 @@ export class SourceEntity {
   createdAt!: string;
   @Column('text', { nullable: true })
   readAt!: string | null;
+  /** The number under which its records lie; null: it was never read whole. */
+  @Column('integer', { nullable: true })
+  readingId!: number | null;
+  /** How often its reading was begun without coming to an end, good or bad. */
+  @Column('integer')
+  attempts!: number;
 }

@@ -25,6 +25,8 @@ import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 
 type RecordRow = { ordinal: number; row: number; cells: string };
+/** After how many readings that ended with the server it is not tried again by itself. */
+const MOST_ATTEMPTS = 2;
 /** Records that are looked through at a time. */
 const FIND_BLOCK = 1000;
 
@@ -42,9 +44,19 @@ export class SourcesService implements OnApplicationBootstrap {
     private readonly connections: ConnectionsService,
   ) {}
 
-  /** Readings that a stop of the server broke off begin again. */
+  /** Readings that a stop of the server broke off begin again, but not one that has broken the server off twice. */
   async onApplicationBootstrap(): Promise<void> {
-    for (const source of await this.sources.findBy({ state: 'reading' })) void this.read(source);
+    for (const source of await this.sources.findBy({ state: 'reading' })) {
+      if (source.attempts < MOST_ATTEMPTS) void this.read(source);
+      else await this.failed(source, new MailbagError('source-reading-breaks-off', { source: source.name, times: source.attempts }));
+    }
+    void this.sweep();
+  }
+
+  private async sweep(): Promise<void> {
+    await this.pool.run('sweepRecords', null).catch((error: unknown) => {
+      if (!isMailbagError(error) || error.code !== 'server-stops') this.logger.error(error);
+    });
   }
 
   /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
@@ -100,6 +112,8 @@ export class SourcesService implements OnApplicationBootstrap {
         error: null,
         createdAt: new Date().toISOString(),
         readAt: null,
+        readingId: null,
+        attempts: 0,
       }),
     );
     void this.read(source);
@@ -137,6 +151,7 @@ export class SourcesService implements OnApplicationBootstrap {
       keyColumn: keyColumn === undefined ? source.keyColumn : keyColumn,
       state: 'reading' as const,
       progress: 0,
+      attempts: 0,
     };
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, changed));
     const fresh = await this.sources.findOneByOrFail({ id });
@@ -156,16 +171,18 @@ export class SourcesService implements OnApplicationBootstrap {
   async refresh(id: number): Promise<void> {
     const source = await this.sources.findOneBy({ id });
     if (!source?.query || source.state === 'reading') return;
-    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0 }));
+    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
     await this.read(source);
     const { error } = await this.sources.findOneByOrFail({ id });
     if (error) throw new MailbagError(error.code as ErrorCode, error.fields);
   }
 
+  /** Reads a source. That it is tried is written down first: what brings the server down must not do so at every start. */
   private async read(source: SourceEntity): Promise<void> {
     const { id, files, reading, query, name, keyColumn, columns: before } = source;
     try {
-      const { changes, ...result } = await this.pool.run('readSource', {
+      await this.transactions.run((manager) => manager.increment(SourceEntity, { id }, 'attempts', 1));
+      await this.pool.run('readSource', {
         sourceId: id,
         files: files.map(({ fileId, fileName }) => ({ path: uploadedFile(fileId), file: fileName })),
         query: query
@@ -175,25 +192,26 @@ export class SourcesService implements OnApplicationBootstrap {
         keyColumn,
         before,
       });
-      await this.transactions.run((manager) =>
-        manager.update(
-          SourceEntity,
-          { id },
-          { ...result, changes, state: 'ready' as const, error: null, readAt: new Date().toISOString() },
-        ),
-      );
     } catch (error) {
-      // The next start reads it.
-      if (isMailbagError(error) && error.code === 'server-stops') return;
+      if (isMailbagError(error) && error.code === 'server-stops') {
+        // The next start reads it; a stop in peace is no failure of the file.
+        await this.transactions.run((manager) => manager.decrement(SourceEntity, { id }, 'attempts', 1)).catch(() => undefined);
+        return;
+      }
       const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
       if (told !== error) this.logger.error(error);
-      // A source that was read before still has those records.
-      const state = before.length > 0 ? ('ready' as const) : ('failed' as const);
-      await this.transactions
-        .run((manager) => manager.update(SourceEntity, { id }, { state, error: told.toJSON() }))
-        .catch((failure: unknown) => this.logger.error(failure));
+      await this.failed(source, told);
     }
+    void this.sweep();
     this.live.tell('source', id);
+  }
+
+  /** A source that was read before still has those records. */
+  private async failed({ id, readingId }: SourceEntity, error: MailbagError): Promise<void> {
+    const state = readingId === null ? ('failed' as const) : ('ready' as const);
+    await this.transactions
+      .run((manager) => manager.update(SourceEntity, { id }, { state, attempts: 0, error: error.toJSON() }))
+      .catch((failure: unknown) => this.logger.error(failure));
   }
 
   async list(): Promise<SourceSummary[]> {
@@ -208,7 +226,7 @@ export class SourcesService implements OnApplicationBootstrap {
   }
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
-    const { fileId: _fileId, files, query, ...rest } = source;
+    const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, ...rest } = source;
     const used = await this.transactions.read<{ name: string }>(
       "SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name",
       [source.id],
@@ -230,7 +248,7 @@ export class SourcesService implements OnApplicationBootstrap {
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
     const { count: total } = await this.detail(id);
     const rows = await this.transactions.read<RecordRow>(
-      'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
+      'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal >= ? ORDER BY ordinal LIMIT ?',
       [id, from, count],
     );
     return {
@@ -281,7 +299,7 @@ export class SourcesService implements OnApplicationBootstrap {
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
     const rows = await this.transactions.read<RecordRow>(
-      `SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal IN (${ordinals.map(() => '?').join(',')})`,
+      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal IN (${ordinals.map(() => '?').join(',')})`,
       [id, ...ordinals],
     );
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
@@ -294,7 +312,7 @@ export class SourcesService implements OnApplicationBootstrap {
     const firstIn = async (from: number, to: number): Promise<number> => {
       for (let next = from; next < to; next += FIND_BLOCK) {
         const rows = await this.transactions.read<RecordRow>(
-          'SELECT ordinal, row, cells FROM source_record WHERE sourceId = ? AND ordinal >= ? AND ordinal < ? ORDER BY ordinal',
+          'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal >= ? AND ordinal < ? ORDER BY ordinal',
           [id, next, Math.min(to, next + FIND_BLOCK)],
         );
         // Few lines hold the text at all, and only those are taken apart.
@@ -334,10 +352,11 @@ export class SourcesService implements OnApplicationBootstrap {
     const entity = await this.sources.findOneByOrFail({ id });
     await this.transactions.run(async (manager) => {
       await before(manager);
-      await manager.query('DELETE FROM source_record WHERE sourceId IN (?, ?)', [id, -id]);
       await manager.query('DELETE FROM correction WHERE sourceId = ?', [id]);
+      await manager.query('DELETE FROM source_reading WHERE sourceId = ?', [id]);
       await manager.delete(SourceEntity, { id });
     });
+    await this.sweep();
     for (const { fileId } of entity.files) {
       await rm(uploadedFile(fileId), { force: true });
       await rm(`${uploadedFile(fileId)}.name`, { force: true });

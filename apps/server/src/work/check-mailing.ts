@@ -3,7 +3,7 @@ import { RecordChecker, checksComparing, checksOfRecords, measureCopy, readsColu
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
-import { recordAt, recordBlocks } from './source-records.js';
+import { readingOf, recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { inTransaction, workerDatabase } from './worker-database.js';
 
@@ -135,8 +135,9 @@ async function checkTouched(
   const database = workerDatabase();
   const leftOut = new Set(mailing.plan.leftOut);
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
+  const reading = readingOf(sourceId);
   const records = only.ordinals.flatMap((ordinal) => {
-    const record = recordAt(sourceId, ordinal);
+    const record = reading === null ? undefined : recordAt(reading, ordinal);
     return record ? [{ ordinal, record, key: keyOf(record) }] : [];
   });
   const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));

@@ -15,7 +15,7 @@ function ordinalsOf({ mailingId, sourceId, only }: Tasks['matchRecords']['input'
   if (only === 'corrected') {
     const rows = database
       .prepare(
-        "SELECT ordinal FROM source_record WHERE sourceId = ? AND row IN (SELECT row FROM correction WHERE sourceId = ? AND state = 'active')",
+        "SELECT ordinal FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND row IN (SELECT row FROM correction WHERE sourceId = ? AND state = 'active')",
       )
       .all([sourceId, sourceId]);
     return new Set((rows as { ordinal: number }[]).map(({ ordinal }) => ordinal));

@@ -1,9 +1,9 @@
-import type { Cell, Column, SourceRecord, TableResult } from '@mailbag/core';
+import type { Cell, Column, SourceChanges, SourceRecord, TableResult } from '@mailbag/core';
 import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
 import { openDatabase } from '../databases/read/open-database.js';
 import type { DatabaseRow } from '../databases/read/reader.js';
-import { recordAt, recordBlocks } from './source-records.js';
+import { blocksOfReading, readingOf, recordAt } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { inTransaction, workerDatabase } from './worker-database.js';
 
@@ -43,7 +43,16 @@ function queryGatherer(where: string, reading: Input['reading'], onRecords: (rec
 
 async function readInto(input: Input, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
   const { files, query, reading } = input;
-  if (!query) return readFiles(await Promise.all(files.map(({ path, file }) => tableFile(path, file))), reading, onRecords);
+  if (!query)
+    return readFiles(
+      files.map(
+        ({ path, file }) =>
+          () =>
+            tableFile(path, file),
+      ),
+      reading,
+      onRecords,
+    );
   const gatherer = queryGatherer(query.name, reading, onRecords);
   const isWhole = await openDatabase(query.access).read(
     query.sql,
@@ -67,17 +76,23 @@ interface Kept {
 }
 
 /** Makes corrections again on what has just been read, and says which do not fit. Called within the transaction that swaps the readings. */
-function reapply(sourceId: number, columns: readonly Column[], ordinalOf: ReadonlyMap<string, number>, watch: ChangeWatch): void {
+function reapply(
+  sourceId: number,
+  reading: number,
+  columns: readonly Column[],
+  ordinalOf: ReadonlyMap<string, number>,
+  watch: ChangeWatch,
+): void {
   const database = workerDatabase();
   const kept = database
     .prepare("SELECT id, recordKey, row, columnName, was, value FROM correction WHERE sourceId = ? AND state = 'active' ORDER BY id")
     .all([sourceId]) as Kept[];
-  const update = database.prepare('UPDATE source_record SET cells = ? WHERE sourceId = ? AND ordinal = ?');
+  const update = database.prepare('UPDATE source_record SET cells = ? WHERE readingId = ? AND ordinal = ?');
   const settle = database.prepare('UPDATE correction SET state = ?, row = ? WHERE id = ?');
   for (const { id, recordKey, row, columnName, was, value } of kept) {
     const ordinal = ordinalOf.get(recordKey);
     const index = columns.findIndex(({ name }) => name === columnName);
-    const record = ordinal === undefined ? undefined : recordAt(sourceId, ordinal);
+    const record = ordinal === undefined ? undefined : recordAt(reading, ordinal);
     const unfit = (why: string): void => {
       watch.changes.corrections.unfit.push({ key: recordKey, column: columnName, value: (JSON.parse(value) as Cell).text, why });
       settle.run(['unfit', record?.row ?? row, id]);
@@ -98,7 +113,7 @@ function reapply(sourceId: number, columns: readonly Column[], ordinalOf: Readon
     } else if (now.text !== before.text) unfit(`the source now has “${now.text}”`);
     else {
       record.cells[index] = wanted;
-      update.run([JSON.stringify(record.cells), sourceId, ordinal]);
+      update.run([JSON.stringify(record.cells), reading, ordinal]);
       settle.run(['active', record.row, id]);
       watch.changes.corrections.applied++;
     }
@@ -123,38 +138,78 @@ function moveLeftOut(sourceId: number, keyOfRow: ReadonlyMap<number, string>, ro
 }
 
 /**
- * Reads a source into the database: first aside, then in one transaction in place of what was read before. A reading that fails or is cut off
- * leaves the earlier records as they are.
+ * Reads a source into the database under the number of a reading of its own, in small transactions; when it is whole, the number takes the place of
+ * the one before. A reading that fails or is cut off leaves the earlier records as they are.
  */
 export async function readSource(input: Input): Promise<Tasks['readSource']['output']> {
   const { sourceId, before } = input;
   const database = workerDatabase();
-  const isAgain = before.length > 0;
-  // While there are earlier records, new ones stand under the negative number until they are whole.
-  const aside = isAgain ? -sourceId : sourceId;
-  database.prepare('DELETE FROM source_record WHERE sourceId = ?').run([aside]);
-  const insert = database.prepare('INSERT INTO source_record (sourceId, ordinal, row, cells) VALUES (?, ?, ?, ?)');
+  const earlier = readingOf(sourceId);
+  const number = startReading(sourceId, earlier);
+  const insert = database.prepare('INSERT INTO source_record (readingId, ordinal, row, cells) VALUES (?, ?, ?, ?)');
   let ordinal = 0;
   let told = 0;
   const write = (records: SourceRecord[]): void =>
     inTransaction(() => {
-      for (const record of records) insert.run([aside, ordinal++, record.row, JSON.stringify(record.cells)]);
+      for (const record of records) insert.run([number, ordinal++, record.row, JSON.stringify(record.cells)]);
       if (ordinal - told < PROGRESS_EVERY) return;
       told = ordinal;
       database.prepare('UPDATE source SET progress = ? WHERE id = ?').run([ordinal, sourceId]);
     });
-  const result = await readInto(input, (records) => write(records));
+  const { columns, notes, count, reading } = await readInto(input, write);
   const keyColumn =
-    input.keyColumn !== null && result.columns.some(({ name }) => name === input.keyColumn)
+    input.keyColumn !== null && columns.some(({ name }) => name === input.keyColumn)
       ? input.keyColumn
-      : (result.columns.find(({ kind }) => kind === 'key')?.name ?? null);
-  if (!isAgain) return { ...result, keyColumn, changes: null };
-  const watch = new ChangeWatch(before, result.columns, keyColumn);
+      : (columns.find(({ kind }) => kind === 'key')?.name ?? null);
+  const take = (changes: SourceChanges | null): void => {
+    database
+      .prepare(
+        `UPDATE source SET readingId = ?, state = 'ready', error = NULL, attempts = 0, count = ?, columns = ?, notes = ?, reading = ?, keyColumn = ?, changes = ?, readAt = ?
+           WHERE id = ?`,
+      )
+      .run([
+        number,
+        count,
+        JSON.stringify(columns),
+        JSON.stringify(notes),
+        JSON.stringify(reading),
+        keyColumn,
+        changes && JSON.stringify(changes),
+        new Date().toISOString(),
+        sourceId,
+      ]);
+  };
+  if (earlier === null || before.length === 0) inTransaction(() => take(null));
+  else replace({ sourceId, earlier, number, before, columns, keyColumn }, take);
+}
+
+/** A number for the records to come; what an earlier try has left under another goes. */
+function startReading(sourceId: number, earlier: number | null): number {
+  const database = workerDatabase();
+  return inTransaction(() => {
+    database.prepare('DELETE FROM source_reading WHERE sourceId = ? AND id IS NOT ?').run([sourceId, earlier]);
+    const [{ id }] = database.prepare('INSERT INTO source_reading (sourceId) VALUES (?) RETURNING id').all([sourceId]) as [{ id: number }];
+    return id;
+  });
+}
+
+interface Replacing {
+  sourceId: number;
+  earlier: number;
+  number: number;
+  before: readonly Column[];
+  columns: readonly Column[];
+  keyColumn: string | null;
+}
+
+/** Puts a new reading in the place of an earlier one: what has changed is found out, corrections hold again, records that were left out stay so. */
+function replace({ sourceId, earlier, number, before, columns, keyColumn }: Replacing, take: (changes: SourceChanges) => void): void {
+  const watch = new ChangeWatch(before, columns, keyColumn);
   const keyOfRow = new Map<number, string>();
   const uncorrected = uncorrectedCells(sourceId, before);
   const keyBefore = recordKeys(before, keyColumn);
   const numbersBefore = new NumberedKeys();
-  for (const { records } of recordBlocks(sourceId)) {
+  for (const { records } of blocksOfReading(earlier)) {
     // Corrections are no changes of the source.
     const own = records.map((record) => withCells(record, uncorrected.get(record.row)));
     for (const record of own) keyOfRow.set(record.row, numbersBefore.of(keyBefore(record)));
@@ -162,9 +217,9 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
   }
   const ordinalOf = new Map<string, number>();
   const rowOf = new Map<string, number>();
-  const keyNow = recordKeys(result.columns, keyColumn);
+  const keyNow = recordKeys(columns, keyColumn);
   const numbers = new NumberedKeys();
-  for (const { first, records } of recordBlocks(aside)) {
+  for (const { first, records } of blocksOfReading(number)) {
     records.forEach((record, index) => {
       const key = numbers.of(keyNow(record));
       ordinalOf.set(key, first + index);
@@ -173,16 +228,15 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
     watch.now(records);
   }
   const changes = watch.done((at) => {
-    const record = recordAt(sourceId, at);
+    const record = recordAt(earlier, at);
     return record && withCells(record, uncorrected.get(record.row));
   });
   inTransaction(() => {
-    database.prepare('DELETE FROM source_record WHERE sourceId = ?').run([sourceId]);
-    database.prepare('UPDATE source_record SET sourceId = ? WHERE sourceId = ?').run([sourceId, aside]);
-    reapply(sourceId, result.columns, ordinalOf, watch);
+    reapply(sourceId, number, columns, ordinalOf, watch);
     moveLeftOut(sourceId, keyOfRow, rowOf);
+    take(changes);
+    workerDatabase().prepare('DELETE FROM source_reading WHERE id = ?').run([earlier]);
   });
-  return { ...result, keyColumn, changes };
 }
 
 const withCells = (record: SourceRecord, cells: ReadonlyMap<number, Cell> | undefined): SourceRecord =>

@@ -63,7 +63,7 @@ export function startBatch({
         today,
       ]) as [{ id: number }];
     const insert = database.prepare(
-      'INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest) SELECT ?, ?, row, cells, ?, ? FROM source_record WHERE sourceId = ? AND ordinal = ?',
+      'INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest) SELECT ?, ?, row, cells, ?, ? FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = ?',
     );
     runs.forEach(({ ordinal, key, values }, index) => insert.run([id, index, key, values, sourceId, ordinal]));
     return { id, isNew: true };

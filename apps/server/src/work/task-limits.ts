@@ -22,6 +22,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   startBatch: { lane: 'people', seconds: 120, what: 'Starting the batch' },
   plan: { lane: 'batch', seconds: 300, what: 'Planning the copies' },
   readSource: { lane: 'batch', seconds: 900, what: 'Reading the records' },
+  sweepRecords: { lane: 'batch', seconds: 900, what: 'Deleting records' },
   check: { lane: 'batch', seconds: 900, what: 'Checking the records' },
   make: { lane: 'batch', seconds: 600, what: 'Making copies' },
   assemble: { lane: 'batch', seconds: 1800, what: 'Putting the file together' },

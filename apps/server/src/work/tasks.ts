@@ -1,15 +1,5 @@
 import type { DatabaseTable, QueryExcerpt, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
-import type {
-  Column,
-  ErrorCode,
-  ErrorFields,
-  SourceChanges,
-  SourceRecord,
-  TableExcerpt,
-  TableReading,
-  TableResult,
-  TemplateDescription,
-} from '@mailbag/core';
+import type { Column, ErrorCode, ErrorFields, SourceRecord, TableExcerpt, TableReading, TemplateDescription } from '@mailbag/core';
 import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { AssembleInput } from './assemble-copies.js';
@@ -20,7 +10,7 @@ import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 export interface Tasks {
   inspect: { input: { path: string; file: string }; output: TemplateDescription };
   excerpt: { input: { path: string; file: string; reading: TableReading }; output: TableExcerpt };
-  /** Reads records in place of those that were read before; the source itself is finished by the caller. */
+  /** Reads records in place of those that were read before, and finishes the source. */
   readSource: {
     input: {
       sourceId: number;
@@ -31,8 +21,10 @@ export interface Tasks {
       /** Columns of the reading before; none: it is the first. */
       before: Column[];
     };
-    output: TableResult & { keyColumn: string | null; changes: SourceChanges | null };
+    output: void;
   };
+  /** Deletes records that no source has any more. */
+  sweepRecords: { input: null; output: void };
   databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };
   queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
   /** Runs the checks of a mailing and replaces its rows in `finding`. With `only`, those that a change of these columns in these records touches. */

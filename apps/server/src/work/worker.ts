@@ -12,6 +12,7 @@ import { whoRuns } from './who-runs.js';
 import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { readMail } from './read-mail.js';
+import { sweepRecords } from './sweep-records.js';
 import { queryExcerpt, readSource } from './read-source.js';
 import { config } from '../platform/config.js';
 import { told } from '../persistence/failures.js';
@@ -21,6 +22,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),
   excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file), reading),
   readSource,
+  sweepRecords: () => Promise.resolve().then(sweepRecords),
   databaseTables: ({ access }) => openDatabase(access).tables(),
   queryExcerpt,
   check: checkMailing,

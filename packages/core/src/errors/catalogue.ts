@@ -10,9 +10,18 @@ const f = (fields: ErrorFields, name: string): string => {
   return Array.isArray(value) ? value.map((one) => `“${one}”`).join(', ') : String(value ?? '');
 };
 
+/** A number as it is read, by its thousands. */
+const n = (fields: ErrorFields, name: string): string => {
+  const value = fields[name];
+  return typeof value === 'number' ? value.toLocaleString('en') : f(fields, name);
+};
+
 export const catalogue = {
   'pdf-not-a-pdf': (e) => `${f(e, 'file')} is not a PDF. Choose the PDF form itself, not a picture or a text of it.`,
   'pdf-damaged': (e) => `${f(e, 'file')} is damaged and could not be mended. Ask its author for a fresh copy, or print it to a new PDF.`,
+  'pdf-holds-too-much': (e) =>
+    `${f(e, 'file')} unpacks to more than a form can need. It was not opened. Print it to a new PDF, or ask its author for a plain copy.`,
+  'pdf-too-many': (e) => `${f(e, 'file')} has more than ${n(e, 'limit')} ${f(e, 'what')}; a form that has so many cannot be filled.`,
   'pdf-password': (e) => `${f(e, 'file')} opens only with a password. Save a copy without the opening password and upload that.`,
   'pdf-no-fields': (e) => `${f(e, 'file')} has no form fields, so there is nothing to fill. Upload the fillable version of the form.`,
   'pdf-xfa-only': (e) =>
@@ -39,13 +48,21 @@ export const catalogue = {
   'sheet-broken-quotes': (e) =>
     `${f(e, 'file')} has a quote that never ends, so everything after it is one value (${f(e, 'rows')}). Close the quote, or save the file again.`,
   'sheet-too-many-columns': (e) =>
-    `${f(e, 'where')} has ${f(e, 'columns')} columns; ${f(e, 'limit')} can be read. Take out those that nobody needs, or choose another row for the headings.`,
+    `${f(e, 'where')} has ${n(e, 'columns')} columns; ${n(e, 'limit')} can be read. Take out those that nobody needs, or choose another row for the headings.`,
   'sheet-no-pairs': (e) => `${f(e, 'where')} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
   'sheet-encoding-unknown': (e) => `“${f(e, 'encoding')}” is no encoding that is known here. Choose one of the list.`,
   'sheet-took-too-much': (e) =>
     `${f(e, 'file')} needs more memory or time than one file may take. Save it as .xlsx or CSV, or split it, and choose it again.`,
   'formdata-no-fields': (e) => `${f(e, 'file')} holds no values. Choose form data with filled fields.`,
-  'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${f(e, 'limit')} rows. Split it into several files.`,
+  'sheet-too-many-rows': (e) => `${f(e, 'where')} has more than ${n(e, 'limit')} rows. Split it into several files.`,
+  'source-reading-breaks-off': (e) =>
+    `Mailbag has stopped ${f(e, 'times')} times while it read “${f(e, 'source')}”, so it is not read again by itself. Split the file, save it in another format, or read it again when the server has more memory.`,
+  'sheet-too-many-cells': (e) =>
+    `${f(e, 'where')} comes to more than ${n(e, 'limit')} cells by row ${f(e, 'row')}, more than can be read of a file of its size. Delete rows and columns that nobody needs, or split it into several files.`,
+  'sheet-too-much-text': (e) =>
+    `${f(e, 'where')} comes to more than ${n(e, 'limit')} characters by row ${f(e, 'row')}, more than can be read of a file of its size. Take out long texts, or split it into several files.`,
+  'sheet-cell-too-long': (e) =>
+    `A cell in row ${f(e, 'row')} of ${f(e, 'where')} holds more than ${n(e, 'limit')} characters. Shorten it, and choose the file again.`,
   'sheet-zip-bomb': (e) =>
     `${f(e, 'file')} would unpack to ${f(e, 'size')} MB, ${f(e, 'times')} times its size, as no honest workbook does. It was not opened. Save it again in the program it comes from.`,
   'sheet-too-large': (e) => `${f(e, 'file')} is larger than ${f(e, 'limitMb')} MB. Split it into several files.`,

@@ -29,6 +29,9 @@ class CosReader {
       while (this.at < this.bytes.length && this.bytes[this.at] !== 10 && this.bytes[this.at] !== 13) this.at++;
     }
   }
+  private isStray(byte: number): boolean {
+    return byte === 0x29 || byte === 0x3e || byte === 0x5d || byte === 0x7b || byte === 0x7d;
+  }
   private word(): string {
     let word = '';
     while (this.at < this.bytes.length && !WHITE.has(this.bytes[this.at]!) && !DELIMITERS.has(this.bytes[this.at]!))
@@ -72,6 +75,11 @@ class CosReader {
   /** The next object; undefined at the end or where none stands. */
   next(): Cos | undefined {
     this.skip();
+    // Brackets that close nothing are passed over.
+    while (this.at < this.bytes.length && this.isStray(this.bytes[this.at]!)) {
+      this.at++;
+      this.skip();
+    }
     const byte = this.bytes[this.at];
     if (byte === undefined || this.depth > DEEPEST) return undefined;
     if (byte === 0x28) return this.literal();
@@ -107,10 +115,6 @@ class CosReader {
       return dict;
     }
     const word = this.word();
-    if (word === '') {
-      this.at++;
-      return this.next();
-    }
     if (/^[+-]?[\d.]+$/.test(word)) return Number(word);
     return word === 'null' ? null : word;
   }
@@ -159,10 +163,13 @@ export function readFdf(bytes: Uint8Array, file: string): FormRecord {
     if (Array.isArray(value)) return value.flatMap((one) => shown(resolve(one)) ?? []).join(', ');
     return null;
   };
+  // A field stands in one place; one that is its own descendant would be gone through for ever.
+  const visited = new Set<Cos>();
   const visit = (list: Cos[], above: string[], depth: number): void => {
     for (const item of list) {
       const field = resolve(item);
-      if (!(field instanceof Map)) continue;
+      if (!(field instanceof Map) || visited.has(field)) continue;
+      visited.add(field);
       const part = resolve(field.get('/T'));
       const names = part instanceof Text ? [...above, textOf(part)] : above;
       const value = shown(resolve(field.get('/V')));

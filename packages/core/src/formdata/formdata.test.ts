@@ -69,7 +69,7 @@ test('JSON: lists wherever they lie, nested names, long numbers without a digit 
 });
 test('several files are one source, each with its name; what cannot be read is skipped and told', async () => {
   const records: SourceRecord[] = [];
-  const file = (name: string, content: Uint8Array) => ({ name, bytes: content, zip: null });
+  const file = (name: string, content: Uint8Array) => () => Promise.resolve({ name, bytes: content, zip: null });
   const { columns, notes } = await readFiles(
     [
       file('1.xfdf', writeXfdf(new Map([['plot', 'A-01']]))),

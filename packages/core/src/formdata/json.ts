@@ -1,6 +1,7 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { Cell } from '../tables/record.js';
 import { isoDate } from '../tables/typed-text.js';
+import { nestingOf } from '../text/nesting.js';
 import type { FormRecord } from './form-record.js';
 import { setValue } from './form-record.js';
 
@@ -14,7 +15,9 @@ const cellOf = (value: Exclude<Json, Json[] | object>): Cell => {
   return { text: String(value), value };
 };
 
+/** Levels of names within a record that become columns, and levels that are read at all. */
 const DEEPEST = 6;
+const DEEPEST_READ = 100;
 
 function flatten(value: Json, path: string, record: FormRecord, depth: number, leftOut: Set<string>): void {
   if (Array.isArray(value)) {
@@ -50,6 +53,8 @@ const keepDigits = (text: string): string =>
  * @throws MailbagError sheet-damaged, formdata-no-fields
  */
 export function readJson(text: string, file: string): { records: FormRecord[]; leftOut: string[] } {
+  if (nestingOf(text, DEEPEST_READ) > DEEPEST_READ)
+    throw new MailbagError('sheet-damaged', { file, part: `its JSON (more than ${DEEPEST_READ} lists within one another)` });
   let value: Json;
   try {
     value = JSON.parse(keepDigits(text)) as Json;

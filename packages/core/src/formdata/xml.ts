@@ -11,6 +11,8 @@ interface Element {
 }
 
 const MOST_ELEMENTS = 5_000_000;
+/** UTF-16 units of a name. */
+const LONGEST_NAME = 1000;
 
 /** Values of an element by their path below it. */
 function flatten(element: Element, path: string, record: FormRecord): void {
@@ -26,7 +28,11 @@ function recordElements(root: Element): Element[] {
   let level: Element = root;
   for (let depth = 0; depth < 5; depth++) {
     const byName = new Map<string, Element[]>();
-    for (const kid of level.kids) byName.set(kid.name, [...(byName.get(kid.name) ?? []), kid]);
+    for (const kid of level.kids) {
+      const same = byName.get(kid.name);
+      if (same) same.push(kid);
+      else byName.set(kid.name, [kid]);
+    }
     const [most] = [...byName.values()].sort((a, b) => b.length - a.length);
     if (most && most.length > 1 && most.some(({ kids, attributes }) => kids.length > 0 || Object.keys(attributes).length > 0)) return most;
     if (level.kids.length !== 1) break;
@@ -42,6 +48,7 @@ export async function readXml(bytes: Uint8Array, file: string): Promise<FormReco
   let count = 0;
   await parseXml([bytes], file, 'the form data', {
     open(name, attributes) {
+      if (name.length > LONGEST_NAME) throw new MailbagError('sheet-damaged', { file, part: 'an element with an endless name' });
       if (++count > MOST_ELEMENTS) throw new MailbagError('sheet-too-large', { file, limitMb: 200 });
       const element: Element = { name, attributes: { ...attributes }, kids: [], text: '' };
       open.at(-1)!.kids.push(element);

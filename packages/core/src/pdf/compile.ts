@@ -219,7 +219,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const openedPdf = await openPdf(pdf, file);
   const { doc } = openedPdf;
   const description = describePdf(openedPdf, file);
-  const tree = readFieldTree(doc);
+  const tree = readFieldTree(doc, file);
   const calculated = calculationOrder(tree, description.fields);
   const pages = doc.getPages();
   const stamps = options.stamps ?? [];

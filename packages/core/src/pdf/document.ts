@@ -12,6 +12,7 @@ import {
   pdfDocEncodingDecode,
 } from '@cantoo/pdf-lib';
 import type { PDFObject, PDFPage } from '@cantoo/pdf-lib';
+import { allowDecoding, isOverBudget, takeText } from './decode-budget.js';
 import { hasPages, isTorn, recoverDocument } from './recover.js';
 import { MailbagError, isMailbagError } from '../errors/catalogue.js';
 import type { TemplateNote } from './field.js';
@@ -66,6 +67,9 @@ export function nameText(value: PDFName): string {
   }
 }
 
+/** What a text counts for beside its bytes, so that a million empty ones count too. */
+const EACH_TEXT = 8;
+
 /** Characters of a text string's bytes (ISO 32000-2, 7.9.2.2): UTF-16BE, UTF-8 or PDFDocEncoding. Read in pieces, since values can be long. */
 function decodeTextString(bytes: Uint8Array): string {
   let text = '';
@@ -88,10 +92,18 @@ function decodeTextString(bytes: Uint8Array): string {
 
 /** Text of a string, a name or a text stream; undefined for anything else. */
 export function textOf(value: PDFObject | undefined): string | undefined {
-  if (value instanceof PDFString || value instanceof PDFHexString) return decodeTextString(value.asBytes());
+  if (value instanceof PDFString || value instanceof PDFHexString) {
+    const bytes = value.asBytes();
+    takeText(bytes.length + EACH_TEXT);
+    return decodeTextString(bytes);
+  }
   if (value instanceof PDFName) return nameText(value);
   if (value instanceof PDFNumber) return value.toString();
-  if (value instanceof PDFRawStream) return decodeTextString(decodePDFRawStream(value).decode());
+  if (value instanceof PDFRawStream) {
+    const bytes = decodePDFRawStream(value).decode();
+    takeText(bytes.length + EACH_TEXT);
+    return decodeTextString(bytes);
+  }
   return undefined;
 }
 
@@ -179,9 +191,10 @@ async function loadPdf(bytes: Uint8Array, file: string, password: string): Promi
 /**
  * Reads a PDF, mending what can be mended. A file that is encrypted but opens without a password is decrypted.
  * @param file its name, for the sentences of errors
- * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password
+ * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-holds-too-much
  */
 export async function openPdf(bytes: Uint8Array, file: string, password = ''): Promise<OpenedPdf> {
+  allowDecoding(bytes.length);
   const head = latin1(bytes.subarray(0, 4096));
   const start = head.indexOf('%PDF-');
   if (start < 0) throw new MailbagError('pdf-not-a-pdf', { file });
@@ -193,6 +206,7 @@ export async function openPdf(bytes: Uint8Array, file: string, password = ''): P
   const early = whole.length > LARGE_WHEN_TORN && isTorn(text) ? await recoverDocument(whole, text) : null;
   const read = early ? null : await loadPdf(whole, file, password);
   const doc = early ?? read ?? (await recoverDocument(whole, text));
+  if (isOverBudget()) throw new MailbagError('pdf-holds-too-much', { file });
   if (!doc) throw new MailbagError('pdf-damaged', { file });
   if (!read && notes.length === 0) notes.push({ code: 'mended', fields: [] });
   // The library forgets the entry once it has decrypted; trailers are never encrypted themselves (ISO 32000-2, 7.6.1).
@@ -207,6 +221,6 @@ export async function whole<T>(file: string, work: () => Promise<T>): Promise<T>
     return await work();
   } catch (error) {
     if (isMailbagError(error)) throw error;
-    throw new MailbagError('pdf-damaged', { file }, { cause: error });
+    throw new MailbagError(isOverBudget() ? 'pdf-holds-too-much' : 'pdf-damaged', { file }, { cause: error });
   }
 }

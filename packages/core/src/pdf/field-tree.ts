@@ -1,6 +1,12 @@
 import type { PDFDict, PDFDocument, PDFRef } from '@cantoo/pdf-lib';
 import { PDFArray, PDFName } from '@cantoo/pdf-lib';
+import { MailbagError } from '../errors/catalogue.js';
 import { dictEntry, dictsOf, entry, nameText, textOf, arrayEntry, dictEntry as dictOf } from './document.js';
+
+/** Fields, widgets and options of a form, and levels of names. */
+const MOST_FIELDS = 20_000;
+const MOST_WIDGETS = 50_000;
+const DEEPEST = 200;
 
 /** Attributes that a field hands down to its kids (ISO 32000-2, table 226 and 228, 231). */
 const inheritable = ['FT', 'V', 'DV', 'DA', 'Q', 'Ff', 'MaxLen', 'Opt'] as const;
@@ -48,22 +54,27 @@ const ownersBelow = (dict: PDFDict, above: Inherited): Inherited => {
 };
 
 /** All terminal fields of a document, hierarchies walked, fields of one name joined, widgets outside the tree taken in. */
-export function readFieldTree(doc: PDFDocument): FieldTree {
+export function readFieldTree(doc: PDFDocument, file = 'The file'): FieldTree {
   const acroForm = dictEntry(doc.catalog, 'AcroForm');
   const pageOf = new Map<PDFDict, number>();
   const onPages: RawWidget[] = [];
   doc.getPages().forEach((page, index) => {
     for (const { ref, dict } of dictsOf(arrayEntry(page.node, 'Annots'))) {
-      if (!pageOf.has(dict)) pageOf.set(dict, index);
+      if (pageOf.has(dict)) continue;
+      pageOf.set(dict, index);
       if (isWidget(dict)) onPages.push({ dict, ref, page: index });
     }
   });
 
+  let widgetCount = 0;
   const byName = new Map<string, RawField>();
   const twoKinds = new Set<string>();
   const seen = new Set<PDFDict>();
   const add = (name: string, dict: PDFDict, owners: Inherited, widgets: RawWidget[]): void => {
+    widgetCount += widgets.length;
+    if (widgetCount > MOST_WIDGETS) throw new MailbagError('pdf-too-many', { file, limit: MOST_WIDGETS, what: 'fields on its pages' });
     const known = byName.get(name);
+    if (!known && byName.size >= MOST_FIELDS) throw new MailbagError('pdf-too-many', { file, limit: MOST_FIELDS, what: 'fields' });
     if (!known) byName.set(name, { name, dict, owners, widgets, holders: [dict] });
     else {
       known.widgets.push(...widgets);
@@ -73,8 +84,8 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
   };
   const toWidget = (dict: PDFDict, ref: PDFRef | null): RawWidget => ({ dict, ref, page: pageOf.get(dict) ?? -1 });
 
-  const walk = (dict: PDFDict, ref: PDFRef | null, prefix: string, above: Inherited): void => {
-    if (seen.has(dict)) return;
+  const walk = (dict: PDFDict, ref: PDFRef | null, prefix: string, above: Inherited, level: number): void => {
+    if (seen.has(dict) || level > DEEPEST) return;
     seen.add(dict);
     const partial = textOf(entry(dict, 'T')) ?? '';
     const name = partial ? (prefix ? `${prefix}.${partial}` : partial) : prefix;
@@ -84,7 +95,7 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
     const fieldKids = kids.filter(
       (kid) => entry(kid.dict, 'T') !== undefined || (entry(kid.dict, 'Kids') instanceof PDFArray && !isWidget(kid.dict)),
     );
-    for (const kid of fieldKids) walk(kid.dict, kid.ref, name, owners);
+    for (const kid of fieldKids) walk(kid.dict, kid.ref, name, owners, level + 1);
     const widgets = kids.filter((kid) => !fieldKids.includes(kid) && !seen.has(kid.dict));
     for (const kid of widgets) seen.add(kid.dict);
     if (fieldKids.length > 0 && widgets.length === 0) return;
@@ -93,7 +104,7 @@ export function readFieldTree(doc: PDFDocument): FieldTree {
       add(name, dict, owners, own);
     }
   };
-  for (const { dict, ref } of dictsOf(acroForm && arrayEntry(acroForm, 'Fields'))) walk(dict, ref, '', {});
+  for (const { dict, ref } of dictsOf(acroForm && arrayEntry(acroForm, 'Fields'))) walk(dict, ref, '', {}, 0);
 
   const strayWidgets: string[] = [];
   for (const widget of onPages) {

@@ -14,6 +14,7 @@ export interface ImageData {
 
 /** Pixels of a side; what is larger is no signature or picture for a form. */
 const LARGEST_SIDE = 10_000;
+const MOST_PIXELS = 25_000_000;
 
 /** Reads size and colours of a JPEG from its frame header (ITU-T T.81, B.2.2). */
 function readJpeg(bytes: Uint8Array, field: string): ImageData {
@@ -45,7 +46,8 @@ function pngSize(bytes: Uint8Array): [width: number, height: number] {
 
 function readPng(bytes: Uint8Array, field: string): ImageData {
   const size = pngSize(bytes);
-  if (size.some((side) => side === 0 || side > LARGEST_SIDE)) throw new MailbagError('image-unreadable', { field });
+  if (size.some((side) => side === 0 || side > LARGEST_SIDE) || size[0] * size[1] > MOST_PIXELS)
+    throw new MailbagError('image-unreadable', { field });
   let png: ReturnType<typeof decodePng>;
   try {
     png = decodePng(bytes);

@@ -1,5 +1,6 @@
 import type { PDFDict, PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict as Dict, PDFName } from '@cantoo/pdf-lib';
+import { isOverBudget } from './decode-budget.js';
 import { isStandard } from './appearance/coded-face.js';
 import { parseDefaultAppearance } from './appearance/default-appearance.js';
 import { pageText } from './content/page-text.js';
@@ -284,9 +285,13 @@ function missingFonts(tree: FieldTree): string[] {
 /** Bits 4, 6 and 9 of P: whether the author's permissions let a form be filled (ISO 32000-2, table 22). */
 const mayFill = (permissions: number): boolean => hasBit(permissions, 4) || hasBit(permissions, 6) || hasBit(permissions, 9);
 
-/** Describes an opened PDF. @throws MailbagError pdf-no-fields, pdf-xfa-only */
+/** Pages of a template. */
+const MOST_PAGES = 2000;
+
+/** Describes an opened PDF. @throws MailbagError pdf-no-fields, pdf-xfa-only, pdf-too-many */
 export function describePdf(opened: OpenedPdf, file: string): TemplateDescription {
-  const tree = readFieldTree(opened.doc);
+  if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: 'pages' });
+  const tree = readFieldTree(opened.doc, file);
   const fields = tree.fields.map(describeField).filter((field) => field !== null);
   if (fields.length === 0) {
     const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
@@ -298,8 +303,13 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
 
 /**
  * Reads a fillable PDF: its pages, its fields with everything inherited resolved, and what is odd about it.
- * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only
+ * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only, pdf-too-many, pdf-holds-too-much
  */
 export async function inspectTemplate(bytes: Uint8Array, file = 'The file', password = ''): Promise<TemplateDescription> {
-  return whole(file, async () => describePdf(await openPdf(bytes, file, password), file));
+  return whole(file, async () => {
+    const description = describePdf(await openPdf(bytes, file, password), file);
+    // What could not be read of a page for its size would be mailed all the same.
+    if (isOverBudget()) throw new MailbagError('pdf-holds-too-much', { file });
+    return description;
+  });
 }

@@ -92,10 +92,25 @@ function rebuildPages(context: PDFContext, catalog: PDFCatalog): void {
   catalog.set(name('Pages'), ref);
 }
 
+/** Nodes of a page tree, those that stand in several places as often as they do. The library would go through all of them, however many they are. */
+const MOST_NODES = 100_000;
+
+function isEndless(catalog: PDFCatalog): boolean {
+  const queue = [catalog.lookup(name('Pages'))];
+  for (let count = 0; queue.length > 0; count++) {
+    if (count > MOST_NODES) return true;
+    const node = queue.pop();
+    const kids = node instanceof PDFDict ? node.lookup(name('Kids')) : undefined;
+    if (kids instanceof PDFArray && queue.length + kids.size() > MOST_NODES) return true;
+    if (kids instanceof PDFArray) for (let index = 0; index < kids.size(); index++) queue.push(kids.lookup(index));
+  }
+  return false;
+}
+
 /** Whether a document has pages that can be walked through. */
 export function hasPages(doc: PDFDocument): boolean {
   try {
-    return doc.getPageCount() > 0 && doc.getPages().length > 0;
+    return !isEndless(doc.catalog) && doc.getPageCount() > 0 && doc.getPages().length > 0;
   } catch {
     return false;
   }

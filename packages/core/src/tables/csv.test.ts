@@ -1,11 +1,12 @@
 import csvSpectrum from 'csv-spectrum';
-import { decodeText, findDelimiter, readCsv } from './csv.js';
+import { decodeText, findDelimiter, firstCsvRows, openCsv } from './csv.js';
+import { ROW_LIMIT } from './gather.js';
 import { readTable } from './read-table.js';
 import type { SourceRecord } from './record.js';
 import { isoDate, typedText } from './typed-text.js';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
-const rows = (text: string): string[][] => readCsv(bytes(text), 'x.csv').rows;
+const rows = (text: string): string[][] => firstCsvRows(openCsv(bytes(text), 'x.csv'), Infinity);
 
 describe('RFC 4180, section 2', () => {
   test.each([
@@ -64,7 +65,7 @@ test('csv-spectrum: every file gives the values published with it', async () => 
     const published = JSON.parse(json.toString('utf8')) as Record<string, string>[];
     // The package's own slip: this .json has another telephone number than its .csv.
     if (name === 'location_coordinates') continue;
-    const [headings = [], ...records] = readCsv(new Uint8Array(csv), name).rows;
+    const [headings = [], ...records] = firstCsvRows(openCsv(new Uint8Array(csv), name), Infinity);
     const ours = records.map((cells) => Object.fromEntries(headings.map((heading, index) => [heading, cells[index] ?? ''])));
     expect([name, ours]).toEqual([name, published]);
   }
@@ -156,10 +157,11 @@ test('decimal commas are read where they are set, and a digit is never lost', ()
   ]);
 });
 
-test('more rows than allowed are refused without reading on', () => {
-  const many = bytes(`a\n${'1\n'.repeat(3000)}`);
-  expect(() => readCsv(many, 'x.csv', {}, { rows: 1500 })).toThrow('x.csv has more than 1500 rows');
-  expect(readCsv(many, 'x.csv', {}, { preview: 30 }).rows).toHaveLength(30);
+test('more rows than allowed are refused; the first ones are shown without reading on', async () => {
+  const many = bytes(`a\n${'1\n'.repeat(ROW_LIMIT + 1)}`);
+  const file = { name: 'x.csv', bytes: many, zip: null };
+  await expect(readTable(file, {}, () => undefined)).rejects.toThrow('x.csv has more than 500,000 rows');
+  expect(firstCsvRows(openCsv(many, 'x.csv'), 30)).toHaveLength(30);
 });
 
 describe('a CSV file as a source', () => {

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { MailbagError } from '../errors/catalogue.js';
 import { decoder, guessEncoding } from './encoding.js';
-import { Tally } from './gather.js';
+import { COLUMN_LIMIT, Tally } from './gather.js';
 import type { SourceNote } from './record.js';
 
 /** How a text file is to be read. Undefined: found out. */
@@ -76,8 +76,6 @@ export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
   return { text: decoder(label).decode(bytes), encoding: label, guessed: true };
 }
 
-/** Rows that a title, empty rows and the headings may take beside the records. */
-const HEAD_ROOM = 1000;
 const DELIMITERS = [',', ';', '\t', '|'];
 
 /** The delimiter that divides the first lines into the most even rows; a `sep=` line decides. */
@@ -98,38 +96,70 @@ export function findDelimiter(text: string): string {
   return best.delimiter;
 }
 
+/** Delimiters on one line; more would be taken apart into more cells than a machine holds before anybody could count them. */
+const MOST_ON_A_LINE = 100_000;
+
+/** @throws MailbagError sheet-too-many-columns */
+function refuseEndlessLines(text: string, delimiter: string, file: string): void {
+  const sign = delimiter.charCodeAt(0);
+  let count = 0;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === 10 || code === 13) count = 0;
+    else if (code === sign && ++count > MOST_ON_A_LINE)
+      throw new MailbagError('sheet-too-many-columns', {
+        where: file,
+        columns: `more than ${MOST_ON_A_LINE.toLocaleString('en')}`,
+        limit: COLUMN_LIMIT,
+      });
+  }
+}
+
+export interface CsvTable {
+  encoding: string;
+  delimiter: string;
+  /**
+   * Goes through the rows in the file's own order, cells as text. @param onRow `row` is 1-based; returns false to stop
+   * @returns rows with quotes that never end
+   */
+  rows(onRow: (cells: string[], row: number) => boolean): SourceNote[];
+  notes: SourceNote[];
+}
+
 /**
- * Rows of a CSV file in its own order (RFC 4180), cells as text.
- * @param limits `rows`: how many there may be below the headings; `preview`: only so many of the first are read
- * @throws MailbagError sheet-empty, sheet-too-many-rows, sheet-encoding-unknown
+ * Opens a CSV file (RFC 4180). Rows are gone through for each question, so that they are never in memory whole.
+ * @throws MailbagError sheet-empty, sheet-encoding-unknown, sheet-too-many-columns
  */
-export function readCsv(
-  bytes: Uint8Array,
-  file: string,
-  reading: CsvReading = {},
-  limits: { rows?: number; preview?: number } = {},
-): { rows: string[][]; encoding: string; delimiter: string; notes: SourceNote[] } {
-  const { text, encoding, guessed } = decodeText(bytes, reading.encoding);
-  if (text.trim() === '') throw new MailbagError('sheet-empty', { where: file });
-  const delimiter = reading.delimiter ?? findDelimiter(text);
-  const most = limits.preview ?? (limits.rows ?? Infinity) + HEAD_ROOM;
-  const rows: string[][] = [];
-  const broken = new Tally();
-  Papa.parse<string[]>(text.replace(/^sep=.\r?\n/i, ''), {
-    delimiter,
-    step: (result, parser) => {
-      rows.push(result.data);
-      if (result.errors.some(({ type }) => type === 'Quotes')) broken.add(`row ${rows.length}`);
-      if (rows.length >= most) parser.abort();
-    },
-  });
-  if (limits.preview === undefined && rows.length >= most)
-    throw new MailbagError('sheet-too-many-rows', { where: file, limit: limits.rows! });
-  while (rows.length > 0 && rows.at(-1)!.every((cell) => cell === '')) rows.pop();
+export function openCsv(bytes: Uint8Array, file: string, reading: CsvReading = {}): CsvTable {
+  const { text: whole, encoding, guessed } = decodeText(bytes, reading.encoding);
+  if (whole.trim() === '') throw new MailbagError('sheet-empty', { where: file });
+  const delimiter = reading.delimiter ?? findDelimiter(whole);
+  const text = whole.replace(/^sep=.\r?\n/i, '');
+  refuseEndlessLines(text, delimiter, file);
   return {
-    rows,
     encoding,
     delimiter,
-    notes: [...broken.note('broken-quotes'), ...(guessed ? [{ code: 'encoding-guessed' as const, count: 1, names: [encoding] }] : [])],
+    notes: guessed ? [{ code: 'encoding-guessed', count: 1, names: [encoding] }] : [],
+    rows(onRow) {
+      const broken = new Tally();
+      let row = 0;
+      Papa.parse<string[]>(text, {
+        delimiter,
+        step: ({ data, errors }, parser) => {
+          row++;
+          if (errors.some(({ type }) => type === 'Quotes')) broken.add(`row ${row}`);
+          if (!onRow(data, row)) parser.abort();
+        },
+      });
+      return broken.note('broken-quotes');
+    },
   };
+}
+
+/** The first rows of a CSV file. */
+export function firstCsvRows({ rows }: CsvTable, most: number): string[][] {
+  const found: string[][] = [];
+  rows((cells) => found.push(cells) < most);
+  while (found.length > 0 && found.at(-1)!.every((cell) => cell === '')) found.pop();
+  return found;
 }

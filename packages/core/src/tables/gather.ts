@@ -1,3 +1,4 @@
+import { Allowance } from './allowance.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { columnLetters, headingNames } from './headings.js';
 import { ColumnProfile } from './profile.js';
@@ -8,7 +9,11 @@ import { emptyCell } from './record.js';
 export const ROW_LIMIT = 500_000;
 /** Columns that one source has at most. */
 export const COLUMN_LIMIT = 2000;
+/** Records and UTF-16 units of what is handed on at a time. */
 const BLOCK = 500;
+const BLOCK_UNITS = 2_000_000;
+/** UTF-16 units of the name of a column. */
+const LONGEST_HEADING = 300;
 const ERROR_CELL = /^#(N\/A|REF!|VALUE!|DIV\/0!|NAME\?|NUM!|NULL!|SPILL!|CALC!)$/;
 
 /** Counts something and keeps the first places where it was. */
@@ -41,6 +46,8 @@ export interface GatherOptions {
   /** By the name of the column. */
   readings: Readonly<Record<string, ColumnReading>>;
   onRecords(records: SourceRecord[]): void;
+  /** Bytes of the file, unpacked. Undefined: it is no file. */
+  size?: number;
   /** Whether rows that are too short are worth a word: in text files a lost delimiter does that. */
   tellsShort?: boolean;
 }
@@ -57,12 +64,17 @@ export class Gatherer {
   private above = 0;
   private hidden = 0;
   private pending: SourceRecord[] = [];
+  private pendingUnits = 0;
+  private readonly allowance: Allowance;
   count = 0;
 
-  constructor(private readonly options: GatherOptions) {}
+  constructor(private readonly options: GatherOptions) {
+    this.allowance = new Allowance(options.where, options.size ?? Infinity);
+  }
 
   see(row: number, cells: readonly Cell[], hidden: boolean): void {
     const { headingRow, where } = this.options;
+    const units = this.allowance.take(row, cells);
     if (row < headingRow) {
       if (cells.some((cell) => cell?.text.trim())) this.above++;
       return;
@@ -94,12 +106,13 @@ export class Gatherer {
     this.count++;
     if (this.count > ROW_LIMIT) throw new MailbagError('sheet-too-many-rows', { where, limit: ROW_LIMIT });
     this.pending.push(record);
-    if (this.pending.length >= BLOCK) this.flush();
+    this.pendingUnits += units + width;
+    if (this.pending.length >= BLOCK || this.pendingUnits >= BLOCK_UNITS) this.flush();
   }
 
   private head(row: number, cells: readonly Cell[]): void {
     const { where } = this.options;
-    const texts = Array.from(cells, (cell) => cell?.text ?? '');
+    const texts = Array.from(cells, (cell) => (cell?.text ?? '').slice(0, LONGEST_HEADING));
     while (texts.length > 0 && !texts.at(-1)!.trim()) texts.pop();
     if (texts.length === 0) throw new MailbagError('sheet-no-headings', { row, where });
     if (texts.length > COLUMN_LIMIT)
@@ -111,6 +124,7 @@ export class Gatherer {
   private flush(): void {
     if (this.pending.length > 0) this.options.onRecords(this.pending);
     this.pending = [];
+    this.pendingUnits = 0;
   }
 
   done(facts: SheetFacts = noFacts): { columns: Column[]; notes: SourceNote[] } {

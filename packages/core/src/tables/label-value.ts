@@ -10,6 +10,9 @@ export interface PairOfColumns {
   name: number | null;
 }
 
+/** Columns of a sheet of labels and values, with hidden ones of names and with empty ones between. */
+const MOST_COLUMNS = 60;
+
 const isLabel = (cell: Cell | undefined): boolean =>
   cell !== undefined && typeof cell.value === 'string' && /\p{L}/u.test(cell.text) && cell.text.trim().length <= 120;
 
@@ -18,7 +21,8 @@ const isLabel = (cell: Cell | undefined): boolean =>
  * Empty when the sheet looks like a table, with headings across.
  */
 export function findPairs(rows: readonly SheetRow[], hiddenColumns: readonly number[]): PairOfColumns[] {
-  const width = Math.max(0, ...rows.map(({ cells }) => cells.length));
+  const width = rows.reduce((most, { cells }) => Math.max(most, cells.length), 0);
+  if (width > MOST_COLUMNS) return [];
   const filled = (column: number): Cell[] => rows.flatMap(({ cells }) => (cells[column]?.text.trim() ? [cells[column]] : []));
   const columns = Array.from({ length: width }, (_, column) => column).filter((column) => filled(column).length > 0);
   const seen = columns.filter((column) => !hiddenColumns.includes(column));

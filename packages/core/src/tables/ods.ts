@@ -1,5 +1,6 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { ZipParts } from '../platform/ports.js';
+import { refuseLongCell } from './allowance.js';
 import type { SheetFacts } from './gather.js';
 import { writtenNumber } from './typed-text.js';
 import type { Cell } from './record.js';
@@ -8,8 +9,9 @@ import type { SheetBook, SheetRow } from './sheet-book.js';
 import type { Attributes } from './xml-part.js';
 import { Enough, attribute, parsePart, refuseBombs } from './xml-part.js';
 
-/** Columns of a sheet, by its format. */
+/** Columns of a sheet, by its format, and merged ranges that are heeded. */
 const MOST_COLUMNS = 16_384;
+const MOST_MERGES = 10_000;
 
 /** The typed value of a cell (OpenDocument 1.3, part 3, 19.387). `text` is what the person sees: the format keeps it as it is shown. */
 function cellOf(attributes: Attributes, text: string): Cell {
@@ -85,6 +87,10 @@ async function readRows(zip: ZipParts, file: string, sheet: string, onRow: (row:
   let text = '';
   let inParagraph = 0;
   let inNote = 0;
+  const add = (piece: string): void => {
+    text += piece;
+    refuseLongCell(text, `${file}, sheet “${sheet}”`, row.row);
+  };
   await parsePart(zip, file, 'content.xml', {
     open(name, attributes) {
       if (name === 'table') {
@@ -95,7 +101,8 @@ async function readRows(zip: ZipParts, file: string, sheet: string, onRow: (row:
       switch (name) {
         case 'table-column': {
           const count = repeats(attributes, 'number-columns-repeated');
-          if (isHidden(attributes)) for (let index = 0; index < Math.min(count, MOST_COLUMNS); index++) hiddenColumns.push(column + index);
+          if (isHidden(attributes))
+            for (let index = column; index < Math.min(column + count, MOST_COLUMNS); index++) hiddenColumns.push(index);
           column += count;
           break;
         }
@@ -120,7 +127,7 @@ async function readRows(zip: ZipParts, file: string, sheet: string, onRow: (row:
           }
           break;
         case 's':
-          if (inParagraph > 0) text += ' '.repeat(Math.min(1000, repeats(attributes, 'c')));
+          if (inParagraph > 0) add(' '.repeat(Math.min(1000, repeats(attributes, 'c'))));
           break;
         case 'tab':
           if (inParagraph > 0) text += '\t';
@@ -130,7 +137,7 @@ async function readRows(zip: ZipParts, file: string, sheet: string, onRow: (row:
       }
     },
     text(piece) {
-      if (inParagraph > 0) text += piece;
+      if (inParagraph > 0) add(piece);
     },
     close(name) {
       if (name === 'table') {
@@ -144,7 +151,8 @@ async function readRows(zip: ZipParts, file: string, sheet: string, onRow: (row:
       else if ((name === 'table-cell' || name === 'covered-table-cell') && cell) {
         const count = repeats(cell, 'number-columns-repeated');
         const [across, down] = [repeats(cell, 'number-columns-spanned'), repeats(cell, 'number-rows-spanned')];
-        if (across > 1 || down > 1) merges.push({ top: row.row, left: at, bottom: row.row + down - 1, right: at + across - 1 });
+        if ((across > 1 || down > 1) && merges.length < MOST_MERGES)
+          merges.push({ top: row.row, left: at, bottom: row.row + down - 1, right: at + across - 1 });
         const read = cellOf(cell, text);
         if (read.text !== '') {
           while (row.cells.length < Math.min(at, MOST_COLUMNS)) row.cells.push(emptyCell);

@@ -1,7 +1,7 @@
 import type { Attributes, Handlers } from './xml-part.js';
 
 /** A token of a part may be this long, UTF-16 units; longer ones are meant to break their reader. */
-const LONGEST_TOKEN = 64 * 1024 * 1024;
+const LONGEST_TOKEN = 8 * 1024 * 1024;
 
 const MOST_NAMES = 24;
 
@@ -29,6 +29,7 @@ function decoded(text: string): string {
   });
 }
 
+const LESS_THAN = 0x3c;
 const NONE: Attributes = Object.freeze({});
 
 const isSpace = (code: number): boolean => code === 32 || code === 10 || code === 13 || code === 9;
@@ -63,8 +64,9 @@ function attributesIn(tag: string, from: number, end: number): Attributes {
  */
 export class PartScanner {
   private rest = '';
-  /** Where the search for the end of the token goes on. */
+  /** Up to where the end of the text or token that `rest` begins with was looked for, and the quote that was open there; 0: none. */
   private searched = 0;
+  private mark = 0;
   private readonly open: ElementName[] = [];
   /** Names that were seen: a sheet has a handful, which come again millions of times. */
   private readonly known: ElementName[] = [];
@@ -79,20 +81,20 @@ export class PartScanner {
     const text = this.rest + chunk;
     let at = 0;
     for (;;) {
-      const start = text.indexOf('<', Math.max(at, this.searched));
-      if (start < 0) {
-        this.searched = text.length;
-        break;
+      if (text.charCodeAt(at) !== LESS_THAN) {
+        const start = text.indexOf('<', Math.max(at, this.searched));
+        if (start < 0) {
+          this.searched = text.length;
+          break;
+        }
+        this.text(text.slice(at, start), false);
+        this.searched = at = start;
       }
-      const end = this.endOf(text, start);
-      if (end < 0) {
-        this.searched = start;
-        break;
-      }
-      if (start > at) this.text(text.slice(at, start), false);
-      this.token(text, start, end);
-      at = end;
-      this.searched = at;
+      const end = this.endOf(text, at);
+      if (end < 0) break;
+      this.token(text, at, end);
+      this.searched = at = end;
+      this.mark = 0;
     }
     this.rest = at === 0 ? text : text.slice(at);
     this.searched -= at;
@@ -121,24 +123,38 @@ export class PartScanner {
     this.handlers.text?.(plain);
   }
 
-  /** One past the token that begins at `start`; -1: its end has not come yet. */
+  /** One past the token that begins at `start`; -1: its end has not come yet. No part of it is gone through twice, however it is cut into chunks. */
   private endOf(text: string, start: number): number {
     const second = text.charCodeAt(start + 1);
     if (Number.isNaN(second)) return -1;
     if (second === 0x21) {
       const until = text.startsWith('<!--', start) ? '-->' : text.startsWith('<![CDATA[', start) ? ']]>' : '>';
       if (until === '>' && text.length - start < 9) return -1;
-      const found = text.indexOf(until, start + (until === '>' ? 2 : 4));
-      return found < 0 ? -1 : found + until.length;
+      return this.endAfter(text, until, start + (until === '>' ? 2 : 4));
     }
-    if (second === 0x3f) {
-      const found = text.indexOf('?>', start);
-      return found < 0 ? -1 : found + 2;
+    if (second === 0x3f) return this.endAfter(text, '?>', start);
+    let at = Math.max(start + 1, this.searched);
+    for (;;) {
+      const close = text.indexOf('>', at);
+      const through = close < 0 ? text.length : close;
+      // A bracket may stand in the quotes of an attribute.
+      for (; at < through; at++) {
+        const code = text.charCodeAt(at);
+        if (this.mark === 0) {
+          if (code === 34 || code === 39) this.mark = code;
+        } else if (code === this.mark) this.mark = 0;
+      }
+      this.searched = at;
+      if (close < 0) return -1;
+      if (this.mark === 0) return close + 1;
+      at = close + 1;
     }
-    let close = text.indexOf('>', start);
-    // A bracket may stand in the quotes of an attribute.
-    while (close >= 0 && !hasEvenQuotes(text, start, close)) close = text.indexOf('>', close + 1);
-    return close < 0 ? -1 : close + 1;
+  }
+
+  private endAfter(text: string, until: string, from: number): number {
+    const found = text.indexOf(until, Math.max(from, this.searched - until.length));
+    if (found < 0) this.searched = text.length;
+    return found < 0 ? -1 : found + until.length;
   }
 
   private token(text: string, start: number, end: number): void {
@@ -170,15 +186,4 @@ export class PartScanner {
     if (isEmpty) this.handlers.close?.(name.local);
     else this.open.push(name);
   }
-}
-
-function hasEvenQuotes(text: string, from: number, to: number): boolean {
-  let mark = 0;
-  for (let at = from; at < to; at++) {
-    const code = text.charCodeAt(at);
-    if (mark === 0) {
-      if (code === 34 || code === 39) mark = code;
-    } else if (code === mark) mark = 0;
-  }
-  return mark === 0;
 }

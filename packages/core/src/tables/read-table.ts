@@ -6,7 +6,8 @@ import { readFilledPdf } from '../formdata/pdf-values.js';
 import { readXfdf } from '../formdata/xfdf.js';
 import { readXml } from '../formdata/xml.js';
 import type { ZipParts } from '../platform/ports.js';
-import { decodeText, readCsv } from './csv.js';
+import { Allowance } from './allowance.js';
+import { decodeText, firstCsvRows, openCsv } from './csv.js';
 import { openForeign } from './foreign-book.js';
 import type { SheetFacts } from './gather.js';
 import { COLUMN_LIMIT, Gatherer, ROW_LIMIT } from './gather.js';
@@ -67,8 +68,16 @@ export interface TableResult {
 const EXCERPT_ROWS = 30;
 /** Rows of a sheet that are looked at to tell labels and values from a table. */
 const LOOK_ROWS = 400;
+/** Rows of a sheet that are looked through for labels and values. */
+const PAIR_ROWS = 5000;
+/** Columns and UTF-16 units of a cell that an excerpt shows. */
+const EXCERPT_COLUMNS = 2000;
+const EXCERPT_UNITS = 300;
 
 const startsWith = (bytes: Uint8Array, text: string): boolean => [...text].every((char, index) => bytes[index] === char.charCodeAt(0));
+
+/** Bytes of a file, unpacked. */
+const sizeOf = ({ bytes, zip }: TableFile): number => zip?.parts.reduce((sum, { size }) => sum + size, 0) ?? bytes.length;
 
 /** What kind of file this is by its first bytes. @throws MailbagError for what is neither a workbook nor text nor form data */
 export function tableKind(file: TableFile): TableKind {
@@ -122,9 +131,15 @@ function pickSheet(book: SheetBook, file: string, wanted?: string): SheetBook['s
 }
 
 /** The first rows of a sheet that hold anything. */
-async function firstRows(book: SheetBook, sheet: string, most: number): Promise<{ rows: SheetRow[]; facts: SheetFacts }> {
+async function firstRows(
+  book: SheetBook,
+  sheet: string,
+  allowance: Allowance,
+  most: number,
+): Promise<{ rows: SheetRow[]; facts: SheetFacts }> {
   const rows: SheetRow[] = [];
   const facts = await book.rows(sheet, (row) => {
+    allowance.take(row.row, row.cells);
     if (row.cells.some((cell) => cell?.text)) rows.push(row);
     return rows.length < most;
   });
@@ -154,24 +169,27 @@ async function formRecords(
 }
 
 /** Records of all sheets in which labels and values run down the page. */
-async function pairRecords(book: SheetBook): Promise<FormRecord[]> {
+async function pairRecords(book: SheetBook, file: TableFile): Promise<FormRecord[]> {
   const records: FormRecord[] = [];
+  const allowance = new Allowance(file.name, sizeOf(file));
   for (const sheet of book.sheets) {
     if (sheet.hidden) continue;
-    const { rows, facts } = await firstRows(book, sheet.name, 100_000);
+    const { rows, facts } = await firstRows(book, sheet.name, allowance, PAIR_ROWS);
     const pairs = findPairs(rows, facts.hiddenColumns);
     if (pairs.length > 0) records.push(recordOfPairs(rows, pairs));
   }
   return records;
 }
 
+const shownText = (text: string): string => (text.length > EXCERPT_UNITS ? `${text.slice(0, EXCERPT_UNITS)}…` : text);
+
 const textsOf = (rows: readonly SheetRow[]): { row: number; cells: string[] }[] =>
-  rows.map(({ row, cells }) => ({ row, cells: Array.from(cells, (cell) => cell?.text ?? '') }));
+  rows.map(({ row, cells }) => ({ row, cells: Array.from(cells.slice(0, EXCERPT_COLUMNS), (cell) => shownText(cell?.text ?? '')) }));
 
 /** Records of differing values as rows below their names. */
 const asRows = (records: readonly FormRecord[]): { row: number; cells: string[] }[] => {
-  const names = [...new Set(records.flatMap((record) => [...record.keys()]))];
-  return [names, ...records.map((record) => names.map((name) => record.get(name)?.text ?? ''))].map((cells, index) => ({
+  const names = [...new Set(records.flatMap((record) => [...record.keys()]))].slice(0, EXCERPT_COLUMNS);
+  return [names, ...records.map((record) => names.map((name) => shownText(record.get(name)?.text ?? '')))].map((cells, index) => ({
     row: index,
     cells,
   }));
@@ -186,8 +204,10 @@ export const excerptTable = async (file: TableFile, reading: TableReading = {}):
 async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | null, reading: TableReading): Promise<TableExcerpt> {
   const base = { kind, layout: 'table' as const, sheets: [], sheet: null, encoding: null, delimiter: null };
   if (kind === 'csv') {
-    const { rows: head, encoding, delimiter } = readCsv(file.bytes, file.name, reading, { preview: EXCERPT_ROWS });
-    const rows = head.map((cells, index) => ({ row: index + 1, cells }));
+    const table = openCsv(file.bytes, file.name, reading);
+    const head = firstCsvRows(table, EXCERPT_ROWS);
+    const { encoding, delimiter } = table;
+    const rows = head.map((cells, index) => ({ row: index + 1, cells: cells.map(shownText) }));
     return { ...base, headingRow: reading.headingRow ?? guessHeadingRow(head) + 1, encoding, delimiter, rows };
   }
   if (!book) {
@@ -196,7 +216,7 @@ async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | nul
   }
   const sheets = book.sheets.map(({ name, hidden }) => ({ name, hidden }));
   const sheet = pickSheet(book, file.name, reading.sheet);
-  const { rows, facts } = await firstRows(book, sheet.name, LOOK_ROWS);
+  const { rows, facts } = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
   const pairs = reading.layout === 'table' ? [] : findPairs(rows, facts.hiddenColumns);
   if (pairs.length > 0 && (reading.layout === 'pairs' || (reading.headingRow === undefined && !looksLikeTable(rows, pairs))))
     return { ...base, sheets, sheet: sheet.name, layout: 'pairs', headingRow: 0, rows: textsOf(rows.slice(0, EXCERPT_ROWS)) };
@@ -210,12 +230,13 @@ async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | nul
 function gatherForms(
   records: readonly FormRecord[],
   where: string,
+  size: number,
   reading: TableReading,
   onRecords: (records: SourceRecord[]) => void,
 ): Omit<TableResult, 'reading'> {
   const names = [...new Set(records.flatMap((record) => [...record.keys()]))];
   const readings = reading.columns ?? {};
-  const gatherer = new Gatherer({ where, headingRow: 0, readings, onRecords });
+  const gatherer = new Gatherer({ where, size, headingRow: 0, readings, onRecords });
   gatherer.see(
     0,
     names.map((text) => ({ text, value: text })),
@@ -234,12 +255,14 @@ function gatherForms(
   return { ...gatherer.done(), count: gatherer.count };
 }
 
-/** The order of the dates with slashes or hyphens in each column: told by a day over 12, null where nothing tells it. */
-function dateOrders(rows: readonly string[][], from: number, width: number): (ColumnReading['dates'] | 'unknown' | null)[] {
-  const orders: (ColumnReading['dates'] | 'unknown' | null)[] = Array.from({ length: width }, () => null);
-  for (let row = from; row < rows.length; row++) {
-    const cells = rows[row]!;
-    for (let index = 0; index < Math.min(width, cells.length); index++) {
+/** The order of the dates with slashes or hyphens in each column: told by a day over 12. */
+class DateOrders {
+  /** Null: no such dates. */
+  private readonly orders: (ColumnReading['dates'] | 'unknown' | null)[] = [];
+
+  see(cells: readonly string[]): void {
+    const { orders } = this;
+    for (let index = 0; index < Math.min(COLUMN_LIMIT, cells.length); index++) {
       const text = cells[index]!;
       if (text.length < 6 || text.length > 12 || orders[index] === 'day-first' || orders[index] === 'month-first') continue;
       const code = text.charCodeAt(0);
@@ -248,7 +271,16 @@ function dateOrders(rows: readonly string[][], from: number, width: number): (Co
       orders[index] = first > 12 && second <= 12 ? 'day-first' : second > 12 && first <= 12 ? 'month-first' : (orders[index] ?? 'unknown');
     }
   }
-  return orders;
+
+  /** Undefined: nothing tells it. */
+  of(index: number): ColumnReading['dates'] {
+    const order = this.orders[index];
+    return order && order !== 'unknown' ? order : undefined;
+  }
+
+  isAmbiguous(index: number): boolean {
+    return this.orders[index] === 'unknown';
+  }
 }
 
 /** Values that are text in a workbook are typed only where a person has said how. */
@@ -263,6 +295,45 @@ const asSet = (cell: Cell | undefined, set: ColumnReading | undefined): Cell =>
           ? { text: cell.text, value: cell.text }
           : cell;
 
+/** Reads the records of a CSV file: once for the order of its dates, which any row may tell, and once for its records. */
+function readCsv(
+  file: TableFile,
+  wanted: TableReading,
+  headingRow: number,
+  onRecords: (records: SourceRecord[]) => void,
+): Omit<TableResult, 'reading'> & { encoding: string; delimiter: string } {
+  const { encoding, delimiter, rows, notes: told } = openCsv(file.bytes, file.name, wanted);
+  const orders = new DateOrders();
+  let names: string[] = [];
+  let last = 0;
+  const broken = rows((cells, row) => {
+    last = row;
+    if (row === headingRow) names = headingNames(cells.slice(0, COLUMN_LIMIT)).names;
+    else if (row > headingRow) orders.see(cells);
+    return row <= headingRow + ROW_LIMIT;
+  });
+  if (broken.length > 0 && last <= headingRow) throw new MailbagError('sheet-broken-quotes', { file: file.name, rows: broken[0]!.names });
+  const readings = wanted.columns ?? {};
+  const sets = names.map((name, index): ColumnReading => {
+    const dates = orders.of(index);
+    return { ...(dates ? { dates } : {}), ...(Object.hasOwn(readings, name) ? readings[name] : {}) };
+  });
+  const ambiguous = names.filter((_, index) => orders.isAmbiguous(index) && !sets[index]!.dates);
+  const size = file.bytes.length;
+  const gatherer = new Gatherer({ where: file.name, size, headingRow, readings, onRecords, tellsShort: true });
+  rows((cells, row) => {
+    gatherer.see(
+      row,
+      cells.map((text, at) => typedText(text, sets[at])),
+      false,
+    );
+    return true;
+  });
+  const { columns, notes } = gatherer.done();
+  if (ambiguous.length > 0) notes.push({ code: 'dates-ambiguous', count: ambiguous.length, names: ambiguous });
+  return { columns, count: gatherer.count, notes: [...notes, ...broken, ...told], encoding, delimiter };
+}
+
 /**
  * Reads all records of a file, in blocks of at most 500.
  * @throws MailbagError sheet-*, formdata-*
@@ -272,7 +343,7 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   const readings = wanted.columns ?? {};
   const form = await formRecords(file, kind, wanted);
   if (form) {
-    const result = gatherForms(form.records, file.name, wanted, onRecords);
+    const result = gatherForms(form.records, file.name, sizeOf(file), wanted, onRecords);
     const { leftOut } = form;
     if (leftOut.length > 0) result.notes.push({ code: 'values-left-out', count: leftOut.length, names: leftOut.slice(0, 5) });
     return { ...result, reading: { ...wanted } };
@@ -282,34 +353,15 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   const { headingRow } = excerpt;
   const reading: TableReading = { headingRow, ...(wanted.columns ? { columns: wanted.columns } : {}) };
   if (!book) {
-    const { rows, encoding, delimiter, notes: told } = readCsv(file.bytes, file.name, wanted, { rows: ROW_LIMIT });
-    const broken = told.find(({ code }) => code === 'broken-quotes');
-    if (broken && rows.length <= headingRow) throw new MailbagError('sheet-broken-quotes', { file: file.name, rows: broken.names });
-    const { names } = headingNames((rows[headingRow - 1] ?? []).slice(0, COLUMN_LIMIT));
-    const orders = dateOrders(rows, headingRow, names.length);
-    const sets = names.map((name, index): ColumnReading => {
-      const own = Object.hasOwn(readings, name) ? readings[name]! : {};
-      const order = orders[index];
-      return order && order !== 'unknown' ? { dates: order, ...own } : own;
-    });
-    const ambiguous = names.filter((_, index) => orders[index] === 'unknown' && !sets[index]!.dates);
-    const gatherer = new Gatherer({ where: file.name, headingRow, readings, onRecords, tellsShort: true });
-    for (const [index, cells] of rows.entries())
-      gatherer.see(
-        index + 1,
-        cells.map((text, at) => typedText(text, sets[at])),
-        false,
-      );
-    const { columns, notes } = gatherer.done();
-    if (ambiguous.length > 0) notes.push({ code: 'dates-ambiguous', count: ambiguous.length, names: ambiguous });
-    return { columns, count: gatherer.count, notes: [...notes, ...told], reading: { ...reading, encoding, delimiter } };
+    const { columns, count, notes, encoding, delimiter } = readCsv(file, wanted, headingRow, onRecords);
+    return { columns, count, notes, reading: { ...reading, encoding, delimiter } };
   }
   const sheet = pickSheet(book, file.name, wanted.sheet);
   if (excerpt.layout === 'pairs') {
-    const result = gatherForms(await pairRecords(book), file.name, wanted, onRecords);
+    const result = gatherForms(await pairRecords(book, file), file.name, sizeOf(file), wanted, onRecords);
     return { ...result, notes: [...result.notes, ...book.notes], reading: { ...reading, layout: 'pairs' } };
   }
-  const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, headingRow, readings, onRecords });
+  const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, size: sizeOf(file), headingRow, readings, onRecords });
   const isSet = Object.keys(readings).length > 0;
   let sets: (ColumnReading | undefined)[] = [];
   const facts = await book.rows(sheet.name, ({ row, cells, hidden }) => {
@@ -330,20 +382,24 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
  * @throws MailbagError when none can be read
  */
 export async function readFiles(
-  files: readonly TableFile[],
+  files: readonly (() => Promise<TableFile>)[],
   wanted: TableReading,
   onRecords: (records: SourceRecord[]) => void,
 ): Promise<TableResult> {
-  if (files.length === 1) return readTable(files[0]!, wanted, onRecords);
+  if (files.length === 1) return readTable(await files[0]!(), wanted, onRecords);
   const records: FormRecord[] = [];
   const skipped: string[] = [];
   let first: unknown = null;
-  for (const file of files) {
+  let size = 0;
+  for (const open of files) {
+    // One at a time, so that many large ones are never in memory together.
+    const file = await open();
+    size += sizeOf(file);
     try {
       const kind = tableKind(file);
       const form = await formRecords(file, kind, wanted);
       const book = form ? null : await bookOf(file, kind);
-      const found = form?.records ?? (book ? await pairRecords(book) : []);
+      const found = form?.records ?? (book ? await pairRecords(book, file) : []);
       if (found.length === 0) throw new MailbagError('sheet-no-pairs', { where: file.name });
       for (const record of found) records.push(new Map([['File', { text: file.name, value: file.name }], ...record]));
     } catch (error) {
@@ -352,7 +408,7 @@ export async function readFiles(
     }
   }
   if (records.length === 0) throw first;
-  const result = gatherForms(records, `${files.length} files`, wanted, onRecords);
+  const result = gatherForms(records, `${files.length} files`, size, wanted, onRecords);
   if (skipped.length > 0) result.notes.push({ code: 'files-skipped', count: skipped.length, names: skipped.slice(0, 5) });
   return { ...result, reading: { ...wanted } };
 }

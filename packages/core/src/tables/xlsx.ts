@@ -1,5 +1,6 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { ZipParts } from '../platform/ports.js';
+import { refuseLongCell } from './allowance.js';
 import type { SheetFacts } from './gather.js';
 import { Tally } from './gather.js';
 import { columnLetters } from './headings.js';
@@ -137,7 +138,11 @@ async function readFormats(zip: ZipParts, file: string): Promise<string[]> {
   let inCells = false;
   await parsePart(zip, file, 'xl/styles.xml', {
     open(name, attributes) {
-      if (name === 'numFmt') custom.set(Number(attributes.numFmtId), attributes.formatCode ?? 'General');
+      if (name === 'numFmt')
+        custom.set(
+          Number(attributes.numFmtId),
+          (attributes.formatCode ?? '').length <= LONGEST_FORMAT ? (attributes.formatCode ?? 'General') : 'General',
+        );
       if (name === 'cellXfs') inCells = true;
       if (name === 'xf' && inCells) {
         const id = Number(attributes.numFmtId ?? 0);
@@ -173,6 +178,8 @@ function rangeOf(reference: string): SheetFacts['merges'][number] | null {
 }
 
 const MOST_MERGES = 10_000;
+/** UTF-16 units of a number format. Common practice, no source. */
+const LONGEST_FORMAT = 255;
 /** Columns of a sheet, by its format. */
 const MOST_COLUMNS = 16_384;
 
@@ -180,6 +187,8 @@ const MOST_COLUMNS = 16_384;
 async function readRows(shared: Shared, part: string, onRow: (row: SheetRow) => boolean): Promise<SheetFacts> {
   const { strings, formats, date1904 } = shared;
   const hiddenColumns: number[] = [];
+  /** 1-based; the format lists columns in their order. */
+  let hiddenThrough = 0;
   const merges: SheetFacts['merges'][number][] = [];
   const withoutValue = new Tally();
   const lost = new Tally();
@@ -230,15 +239,22 @@ async function readRows(shared: Shared, part: string, onRow: (row: SheetRow) => 
         row = { row: attributes.r ? Number(attributes.r) : row.row + 1, hidden: isOn(attributes.hidden), cells: [] };
         at = -1;
       } else if (name === 'col' && isOn(attributes.hidden)) {
-        for (let index = Number(attributes.min); index <= Math.min(Number(attributes.max), MOST_COLUMNS); index++)
+        for (
+          let index = Math.max(Number(attributes.min) || 1, hiddenThrough + 1);
+          index <= Math.min(Number(attributes.max), MOST_COLUMNS);
+          index++
+        )
           hiddenColumns.push(index - 1);
+        hiddenThrough = Math.max(hiddenThrough, Number(attributes.max) || 0);
       } else if (name === 'mergeCell' && merges.length < MOST_MERGES) {
         const range = rangeOf(attributes.ref ?? '');
         if (range) merges.push(range);
       }
     },
     text(text) {
-      if (inValue || inInline) raw += text;
+      if (!inValue && !inInline) return;
+      raw += text;
+      refuseLongCell(raw, shared.file, row.row);
     },
     close(name) {
       if (name === 'v') inValue = false;

@@ -26,6 +26,16 @@ const steps = [
   `CREATE INDEX batch_by_mailing ON batch (mailingId)`,
   `ALTER TABLE batch_record ADD COLUMN keyDigest TEXT`,
   `ALTER TABLE batch_record ADD COLUMN valuesDigest TEXT`,
+  // Records stand under the number of their reading, so that a new reading takes the place of the one before by one number, and how often it was tried.
+  `CREATE TABLE source_reading (id INTEGER PRIMARY KEY AUTOINCREMENT, sourceId INTEGER NOT NULL)`,
+  `INSERT INTO source_reading (id, sourceId) SELECT id, id FROM source`,
+  `CREATE TABLE reading_record (readingId INTEGER NOT NULL, ordinal INTEGER NOT NULL, row INTEGER NOT NULL, cells TEXT NOT NULL, PRIMARY KEY (readingId, ordinal)) WITHOUT ROWID`,
+  `INSERT INTO reading_record (readingId, ordinal, row, cells) SELECT sourceId, ordinal, row, cells FROM source_record WHERE sourceId > 0 ORDER BY sourceId, ordinal`,
+  `DROP TABLE source_record`,
+  `ALTER TABLE reading_record RENAME TO source_record`,
+  `ALTER TABLE source ADD COLUMN readingId INTEGER`,
+  `UPDATE source SET readingId = id`,
+  `ALTER TABLE source ADD COLUMN attempts INTEGER NOT NULL DEFAULT 0`,
   `CREATE TABLE had_copy (mailingId INTEGER NOT NULL, keyDigest TEXT NOT NULL, PRIMARY KEY (mailingId, keyDigest)) WITHOUT ROWID`,
 ];
 
@@ -80,15 +90,7 @@ export class SafeKeeping1764300000000 implements MigrationInterface {
     await runner.query(`CREATE ${double ? '' : 'UNIQUE '}INDEX copy_by_record ON copy (batchId, recordOrdinal, position)`);
   }
 
-  async down(runner: QueryRunner): Promise<void> {
-    for (const index of ['copy_by_record', 'batch_start_key', 'batch_by_mailing']) await runner.query(`DROP INDEX ${index}`);
-    for (const [table, columns] of Object.entries({
-      incoming_report: ['doubt', 'facts', 'settled'],
-      delivery: ['claim', 'startAt'],
-      batch: ['startKey', 'usedColumns', 'today'],
-      batch_record: ['keyDigest', 'valuesDigest'],
-    }))
-      for (const column of columns) await runner.query(`ALTER TABLE ${table} DROP COLUMN ${column}`);
-    for (const table of ['folder_state', 'incoming_try', 'had_copy']) await runner.query(`DROP TABLE ${table}`);
+  down(): Promise<void> {
+    return Promise.reject(new Error('There is no way back from here: restore the backup that was taken before the upgrade.'));
   }
 }
