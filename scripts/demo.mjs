@@ -13,15 +13,23 @@ const printer = startProcess('standins/dist/printer/main.js', ['0'], {});
 const ports = { ...(await office.ready), printer: (await printer.ready).port };
 const isNew = !existsSync(join(data, 'mailbag.sqlite'));
 const server = startProcess('apps/server/dist/main.js', [], {
-  MAILBAG_PORT: port,
+  MAILBAG_PORT: '0',
+  MAILBAG_HOST: '127.0.0.1',
   MAILBAG_DATA: data,
-  MAILBAG_POST_OFFICE: `http://127.0.0.1:${ports.page}`,
+  MAILBAG_POST_OFFICE: '1',
+  // The outside world of the demo stands on this machine.
+  MAILBAG_LOCAL_TARGETS: 'all',
   // The demo tries again after seconds instead of minutes.
   MAILBAG_MAILBOX_SECONDS: process.env.MAILBAG_MAILBOX_SECONDS ?? '5',
   MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
 });
-const address = `http://127.0.0.1:${(await server.ready).port}`;
-endTogether(server.child, office.child, printer.child);
+const front = startProcess('standins/dist/front/main.js', [
+  port,
+  `http://127.0.0.1:${(await server.ready).port}`,
+  `http://127.0.0.1:${ports.page}`,
+]);
+const address = `http://127.0.0.1:${(await front.ready).port}`;
+endTogether(front.child, server.child, office.child, printer.child);
 const { demoSignIn, makeWorld, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
 if (isNew) await makeWorld(address, ports);
 else await moveStandIns(address, ports);

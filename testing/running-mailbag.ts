@@ -150,6 +150,7 @@ export class RunningMailbag {
       MAILBAG_DATA: this.data,
       MAILBAG_RETRY_PACE: '0.005',
       MAILBAG_MAIL_TIMEOUT: '4000',
+      MAILBAG_LOCAL_TARGETS: 'all',
       ...this.env,
     });
     this.child = child;

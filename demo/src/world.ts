@@ -121,7 +121,7 @@ export async function moveStandIns(base: string, { smtp, imap, printer }: StandI
   for (const { id, hasPassword: _, senders: __, rest: ___, ...known } of await server.get<
     { id: number; name: string; hasPassword: boolean; senders: number; rest: unknown }[]
   >('/api/mail-servers'))
-    if (known.name === mailServer(0).name) await server.send('PUT', `/api/mail-servers/${id}`, { ...known, port: smtp });
+    if (known.name === mailServer(0).name) await server.send('PUT', `/api/mail-servers/${id}`, { ...known, password: '', port: smtp });
   await server.send('PUT', '/api/bounces', bounceSettings(imap));
   for (const { id, name } of await server.get<{ id: number; name: string }[]>('/api/printers')) {
     if (name !== 'Ground floor') continue;

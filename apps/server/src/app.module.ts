@@ -34,6 +34,7 @@ import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
 import { Needs } from './desk/needs.service.js';
 import { HistoryController } from './history/history.controller.js';
+import { History } from './history/history.service.js';
 import { HistoryInterceptor } from './history/history.interceptor.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -152,6 +153,7 @@ import { Pool } from './work/pool.js';
     Printers,
     RecordExports,
     Registers,
+    History,
     Reminders,
     Retention,
     SavedViews,

@@ -8,6 +8,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { RequestListener } from 'node:http';
 import { config } from './platform/config.js';
 import { FrontDoor } from './platform/front-door.js';
+import { guardTargets } from './platform/targets.js';
 import { assertKey } from './safety/folder-key.js';
 
 /** Milliseconds until a server that is told to stop is gone, whatever is under way. */
@@ -17,6 +18,7 @@ const LAST_ANSWERS = 1500;
 
 // What Mailbag writes is nobody else's: data, copies, keys.
 process.umask(0o077);
+guardTargets();
 
 const door = new FrontDoor();
 let lock: FolderLock | null = null;

@@ -4,10 +4,7 @@ import { ValidationPipe } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
-import { AccountsService } from './accounts/accounts.service.js';
-import { sessionToken } from './accounts/session-cookie.js';
 import { config } from './platform/config.js';
-import { postOffice } from './platform/post-office.js';
 
 /** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
 export function setUpWeb(app: NestExpressApplication): void {
@@ -36,10 +33,6 @@ export function setUpWeb(app: NestExpressApplication): void {
       originAgentCluster: false,
     }),
   );
-  if (config.postOffice) {
-    const accounts = app.get(AccountsService);
-    app.use(postOffice(config.postOffice, async (request) => (await accounts.accountOf(sessionToken(request))) !== null));
-  }
   if (existsSync(config.webFolder)) {
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',

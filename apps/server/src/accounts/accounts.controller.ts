@@ -15,7 +15,7 @@ export class AccountsController {
   @OpenToEverybody()
   async who(@Req() request: Request): Promise<AccountAnswer> {
     const account = await this.accounts.accountOf(sessionToken(request));
-    return { account, setUpNeeded: await this.accounts.isSetUpNeeded(), postOffice: account !== null && config.postOffice !== '' };
+    return { account, setUpNeeded: await this.accounts.isSetUpNeeded(), postOffice: account !== null && config.postOffice };
   }
 
   @Post('set-up')

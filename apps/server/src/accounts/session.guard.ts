@@ -64,7 +64,7 @@ export class SessionGuard implements CanActivate {
     const account = await this.accounts.accountOf(sessionToken(request));
     if (!account) throw new MailbagError('account-signed-out');
     request.account = account;
-    asksFor(account.id);
+    asksFor(account.id, account.name);
     const asked = <T>(name: string): T | undefined =>
       this.reflector.getAllAndOverride<T | undefined>(name, [context.getHandler(), context.getClass()]);
     const needed = asked<Role>(NEEDS) ?? (isChange(request.method) ? 'operator' : 'viewer');

@@ -1,7 +1,10 @@
 import type { BouncesAnswer, BouncesRequest } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { Subject } from 'rxjs';
-import { seal, unseal } from '../platform/secret-box.js';
+import { History } from '../history/history.service.js';
+import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { unseal } from '../platform/secret-box.js';
+import { assertTarget } from '../platform/targets.js';
 import { SettingsService } from '../settings/settings.service.js';
 
 const NAME = 'bounces';
@@ -17,6 +20,9 @@ const nothing: Stored = {
   smtpPort: 0,
   sealed: '',
 };
+
+const placeOf = ({ host, port, tls, checkCertificate }: Pick<Stored, 'host' | 'port' | 'tls' | 'checkCertificate'>): string =>
+  `${host}:${port}${tls ? ` (TLS${checkCertificate ? '' : ', any certificate'})` : ''}`;
 
 /** The mailbox as it is read. */
 export interface BounceMailbox {
@@ -37,7 +43,10 @@ export class BounceSettings {
   listening: number | null = null;
   private kept: Stored | null = null;
 
-  constructor(private readonly settings: SettingsService) {}
+  constructor(
+    private readonly settings: SettingsService,
+    private readonly history: History,
+  ) {}
 
   private async stored(): Promise<Stored> {
     return (this.kept ??= (await this.settings.get<Stored>(NAME)) ?? nothing);
@@ -63,10 +72,22 @@ export class BounceSettings {
     return { ...rest, hasPassword: sealed !== '', lastLook: this.lastLook, listening: this.listening };
   }
 
+  /** @throws MailbagError secret-asked-again, target-local */
   async save({ password, ...rest }: BouncesRequest): Promise<void> {
     const before = await this.stored();
-    const sealed = password === undefined ? before.sealed : password === '' ? '' : seal(password);
-    await this.settings.set(NAME, { ...rest, address: rest.address.trim(), host: rest.host.trim(), sealed } satisfies Stored);
+    const next = { ...rest, address: rest.address.trim(), host: rest.host.trim() };
+    if (next.host !== '') await assertTarget(next.host, next.port);
+    // Without a mailbox there is nothing that a kept password could be sent to.
+    const isNowhere = next.host === '' || before.host === '';
+    const [from, to] = [placeOf(before), placeOf(next)];
+    const sealed = sealedFor(
+      password,
+      next.host === '' ? null : { sealed: before.sealed, target: targetOf(from) },
+      targetOf(to),
+      'the bounce mailbox',
+    );
+    await this.settings.set(NAME, { ...next, sealed } satisfies Stored);
+    if (from !== to && !isNowhere) await this.history.note('led the bounce mailbox elsewhere', '', `${from} → ${to}`);
     this.kept = null;
     this.lastLook = null;
     this.changed.next();

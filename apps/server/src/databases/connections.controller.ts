@@ -1,8 +1,8 @@
-import type { ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@mailbag/contract';
+import type { Account, ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@mailbag/contract';
 import { ConnectionRequest, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { ShowsValues } from '../accounts/session.guard.js';
+import { ShowsValues, SignedIn } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { ConnectionsService } from './connections.service.js';
@@ -17,13 +17,13 @@ export class ConnectionsController {
   }
 
   @Post()
-  create(@Body() body: ConnectionRequest): Promise<ConnectionAnswer> {
-    return this.connections.save(null, body);
+  create(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
+    return this.connections.save(null, body, by);
   }
 
   @Put(':id')
-  change(@Param('id', ParseIntPipe) id: number, @Body() body: ConnectionRequest): Promise<ConnectionAnswer> {
-    return this.connections.save(id, body);
+  change(@Param('id', ParseIntPipe) id: number, @Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
+    return this.connections.save(id, body, by);
   }
 
   /** Takes a SQLite file; it is opened only when a connection is made with it. */
@@ -35,8 +35,8 @@ export class ConnectionsController {
   }
 
   @Post('test')
-  test(@Body() body: ConnectionRequest): Promise<DatabaseTable[]> {
-    return this.connections.test(body, null);
+  test(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<DatabaseTable[]> {
+    return this.connections.test(body, by);
   }
 
   @Get(':id/tables')
@@ -52,7 +52,7 @@ export class ConnectionsController {
 
   @Delete(':id')
   @HttpCode(204)
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.connections.remove(id);
+  remove(@Param('id', ParseIntPipe) id: number, @SignedIn() by: Account): Promise<void> {
+    return this.connections.remove(id, by);
   }
 }

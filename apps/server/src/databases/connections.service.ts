@@ -1,13 +1,16 @@
 import { rename, rm } from 'node:fs/promises';
 import { basename } from 'node:path';
-import type { ConnectionAnswer, ConnectionRequest, DatabaseTable, QueryExcerpt, QueryRequest } from '@mailbag/contract';
+import type { Account, ConnectionAnswer, ConnectionRequest, DatabaseTable, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
+import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
-import { seal, unseal } from '../platform/secret-box.js';
+import { assertTarget } from '../platform/targets.js';
+import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { unseal } from '../platform/secret-box.js';
 import { uploadedFile } from '../platform/upload.js';
 import { Pool } from '../work/pool.js';
 import { ConnectionEntity } from './connections.entity.js';
@@ -17,12 +20,16 @@ import { assertSqlite } from './read/sqlite.js';
 /** What is needed to enter a database, as it is kept. */
 type Reachable = Pick<ConnectionEntity, 'kind' | 'host' | 'port' | 'databaseName' | 'user' | 'sealed' | 'tls' | 'fileId'>;
 
+const placeOf = ({ kind, host, port, tls, fileId }: Pick<Reachable, 'kind' | 'host' | 'port' | 'tls' | 'fileId'>): string =>
+  kind === 'sqlite' ? `file ${fileId}` : `${host}:${port}${tls === 1 ? ' (TLS)' : ''}`;
+
 @Injectable()
 export class ConnectionsService {
   constructor(
     @InjectRepository(ConnectionEntity) private readonly connections: Repository<ConnectionEntity>,
     private readonly transactions: Transactions,
     private readonly pool: Pool,
+    private readonly history: History,
   ) {}
 
   private async find(id: number): Promise<ConnectionEntity> {
@@ -31,22 +38,23 @@ export class ConnectionsService {
     return found;
   }
 
-  /** @throws MailbagError database-host-refused when the server may not be reached */
-  private assertAllowed(kind: string, host: string, port: number): void {
+  /** @throws MailbagError database-host-refused when the server may not be reached, target-local */
+  private async assertAllowed(kind: string, host: string, port: number): Promise<void> {
     const { databaseHosts } = config;
-    if (kind === 'sqlite' || databaseHosts.length === 0) return;
+    if (kind === 'sqlite') return;
     const name = host.toLowerCase();
-    if (!databaseHosts.includes(name) && !databaseHosts.includes(`${name}:${port}`))
+    if (databaseHosts.length > 0 && !databaseHosts.includes(name) && !databaseHosts.includes(`${name}:${port}`))
       throw new MailbagError('database-host-refused', { host });
+    await assertTarget(host, port);
   }
 
-  /** How the database is entered, for the thread that reads it. @throws MailbagError database-host-refused, not-found */
+  /** How the database is entered, for the thread that reads it. @throws MailbagError database-host-refused, target-local, not-found */
   async access(id: number): Promise<DatabaseAccess> {
     return this.accessOf(await this.find(id));
   }
 
-  private accessOf({ kind, host, port, databaseName, user, sealed, tls, fileId }: Reachable): DatabaseAccess {
-    this.assertAllowed(kind, host, port);
+  private async accessOf({ kind, host, port, databaseName, user, sealed, tls, fileId }: Reachable): Promise<DatabaseAccess> {
+    await this.assertAllowed(kind, host, port);
     return {
       kind,
       host,
@@ -95,50 +103,43 @@ export class ConnectionsService {
     return Promise.all((await this.connections.find({ order: { name: 'ASC' } })).map((one) => this.answer(one)));
   }
 
-  /** Keeps a connection after it has worked. @throws MailbagError database-* */
-  async save(id: number | null, request: ConnectionRequest): Promise<ConnectionAnswer> {
-    const { name, kind, host, port, databaseName, user, password, tls, fileId } = request;
-    const before = id === null ? null : await this.find(id);
-    const values = {
-      name: name.trim(),
-      kind,
-      host: host.trim(),
-      port,
+  /** What a request comes to beside what is kept. @throws MailbagError secret-asked-again, account-not-allowed */
+  private wanted(request: ConnectionRequest, before: ConnectionEntity | null, by: Account): Reachable {
+    const { kind, host, port, databaseName, user, password, tls, fileId } = request;
+    // A file that was uploaded is read without anybody's password; a server is entered with one, so leading there is not for everybody.
+    if ((kind !== 'sqlite' || (before !== null && before.kind !== 'sqlite')) && by.role !== 'administrator')
+      throw new MailbagError('account-not-allowed', { role: 'administrator' });
+    const there = { kind, host: host.trim(), port, tls: tls ? 1 : 0, fileId: fileId ?? before?.fileId ?? null };
+    const kept = before && { sealed: before.sealed, target: targetOf(before.kind, placeOf(before)) };
+    return {
+      ...there,
       databaseName: databaseName.trim(),
       user,
-      sealed: password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password),
-      tls: tls ? 1 : 0,
-      fileId: fileId ?? before?.fileId ?? null,
+      sealed: sealedFor(password, kept, targetOf(kind, placeOf(there)), there.host || 'the database'),
     };
+  }
+
+  /** Keeps a connection after it has worked. @throws MailbagError database-*, target-local, secret-asked-again, account-not-allowed */
+  async save(id: number | null, request: ConnectionRequest, by: Account): Promise<ConnectionAnswer> {
+    const before = id === null ? null : await this.find(id);
+    const values = { ...this.wanted(request, before, by), name: request.name.trim() };
     await this.tablesOf(values);
     const saved = await this.transactions.run((manager) =>
       manager.save(ConnectionEntity, { ...(before ?? { createdAt: new Date().toISOString() }), ...values }),
     );
+    if (before && placeOf(before) !== placeOf(saved))
+      await this.history.note('led a database elsewhere', saved.name, `${placeOf(before)} → ${placeOf(saved)}`);
     return this.answer(saved);
   }
 
-  /** Signs in and lists the tables: the test of a connection. @throws MailbagError database-* */
-  private tablesOf(one: Reachable): Promise<DatabaseTable[]> {
-    return this.pool.run('databaseTables', { access: this.accessOf(one) });
+  /** Signs in and lists the tables: the test of a connection. @throws MailbagError database-*, target-local */
+  private async tablesOf(one: Reachable): Promise<DatabaseTable[]> {
+    return this.pool.run('databaseTables', { access: await this.accessOf(one) });
   }
 
-  /** Tries a connection that is not kept yet. @throws MailbagError database-* */
-  async test(
-    { kind, host, port, databaseName, user, password, tls, fileId }: ConnectionRequest,
-    id: number | null,
-  ): Promise<DatabaseTable[]> {
-    const before = id === null ? null : await this.find(id);
-    const sealed = password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password);
-    return this.tablesOf({
-      kind,
-      host: host.trim(),
-      port,
-      databaseName,
-      user,
-      sealed,
-      tls: tls ? 1 : 0,
-      fileId: fileId ?? before?.fileId ?? null,
-    });
+  /** Tries a connection that is not kept yet. @throws MailbagError database-*, target-local, secret-asked-again, account-not-allowed */
+  async test(request: ConnectionRequest, by: Account): Promise<DatabaseTable[]> {
+    return this.tablesOf(this.wanted(request, null, by));
   }
 
   async tables(id: number): Promise<DatabaseTable[]> {
@@ -149,11 +150,13 @@ export class ConnectionsService {
     return this.pool.run('queryExcerpt', { access: await this.access(id), sql, parameters });
   }
 
-  /** @throws MailbagError connection-in-use, not-found */
-  async remove(id: number): Promise<void> {
-    const { name, usedBy } = await this.answer(await this.find(id));
+  /** @throws MailbagError connection-in-use, account-not-allowed, not-found */
+  async remove(id: number, by: Account): Promise<void> {
+    const found = await this.find(id);
+    if (found.kind !== 'sqlite' && by.role !== 'administrator') throw new MailbagError('account-not-allowed', { role: 'administrator' });
+    const { name, usedBy } = await this.answer(found);
     if (usedBy.length > 0) throw new MailbagError('connection-in-use', { connection: name, sources: usedBy });
-    const { fileId } = await this.find(id);
+    const { fileId } = found;
     await this.transactions.run((manager) => manager.delete(ConnectionEntity, { id }));
     if (fileId) await rm(uploadedFile(fileId), { force: true });
   }

@@ -32,6 +32,7 @@ export const deeds: Record<string, string> = {
   'POST /api/sources': 'added a source',
   'DELETE /api/sources/:id': 'removed a source',
   'POST /api/connections': 'added a database',
+  'PUT /api/connections/:id': 'changed a database',
   'DELETE /api/connections/:id': 'removed a database',
   'POST /api/mailings': 'began a mailing',
   'DELETE /api/mailings/:id': 'removed a mailing',

@@ -1,10 +1,10 @@
 import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
-import { Injectable, Logger } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import type { Observable } from 'rxjs';
 import { tap } from 'rxjs';
 import type { SignedRequest } from '../accounts/session.guard.js';
-import { Transactions } from '../persistence/transactions.js';
 import { deeds } from './deeds.js';
+import { History } from './history.service.js';
 
 /** Parts of a request that say what it was about. Values of records and secrets are never among them. */
 const told = ['name', 'email', 'address', 'action', 'role', 'host'] as const;
@@ -12,15 +12,14 @@ const told = ['name', 'email', 'address', 'action', 'role', 'host'] as const;
 /** Writes down who changed what, after it was done. */
 @Injectable()
 export class HistoryInterceptor implements NestInterceptor {
-  private readonly logger = new Logger('history');
-  constructor(private readonly transactions: Transactions) {}
+  constructor(private readonly history: History) {}
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const request = context.switchToHttp().getRequest<SignedRequest>();
     const route = (request.route as { path?: string } | undefined)?.path ?? request.path;
     const action = deeds[`${request.method} ${route}`];
     if (!action) return next.handle();
-    return next.handle().pipe(tap(() => void this.write(request, action).catch((error: unknown) => this.logger.error(error))));
+    return next.handle().pipe(tap(() => void this.write(request, action)));
   }
 
   private async write(request: SignedRequest, action: string): Promise<void> {
@@ -30,16 +29,7 @@ export class HistoryInterceptor implements NestInterceptor {
     );
     const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];
     const place = request.params.id ? [`no. ${String(request.params.id)}`] : [];
-    const who = request.account?.name ?? (typeof body.email === 'string' ? body.email : 'somebody');
-    await this.transactions.run((manager) =>
-      manager.query('INSERT INTO history (at, accountId, who, action, subject, detail) VALUES (?, ?, ?, ?, ?, ?)', [
-        new Date().toISOString(),
-        request.account?.id ?? null,
-        who,
-        action,
-        [...place, ...ids].join(' '),
-        about.join(' · ') || null,
-      ]),
-    );
+    const name = request.account?.name ?? (typeof body.email === 'string' ? body.email : 'somebody');
+    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, { accountId: request.account?.id ?? null, name });
   }
 }

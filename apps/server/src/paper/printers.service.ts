@@ -2,6 +2,7 @@ import type { PrinterAnswer, PrinterRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
+import { assertTargetUrl } from '../platform/targets.js';
 import { IppPrinter } from './ipp-printer.js';
 
 /** The printers that print runs can be sent to. */
@@ -13,8 +14,9 @@ export class Printers {
     return this.transactions.read('SELECT id, name, uri FROM printer ORDER BY name COLLATE NOCASE');
   }
 
-  /** Keeps a printer after it has answered. @throws MailbagError printer-unreachable, printer-refused */
+  /** Keeps a printer after it has answered. @throws MailbagError target-local, target-wrong, printer-unreachable, printer-refused */
   async add({ name, uri }: PrinterRequest): Promise<PrinterAnswer[]> {
+    await assertTargetUrl(uri, 631);
     await new IppPrinter(uri).about();
     await this.transactions.run((manager) =>
       manager.query('INSERT INTO printer (name, uri, createdAt) VALUES (?, ?, ?)', [name.trim(), uri.trim(), new Date().toISOString()]),

@@ -1,9 +1,15 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 
-/** Who asked for what is being done: an account, or Mailbag itself. */
-const storage = new AsyncLocalStorage<string>();
+/** Who asked for what is being done. */
+export interface Asker {
+  /** Null: Mailbag itself. */
+  accountId: number | null;
+  name: string;
+}
 
-export const MAILBAG_ITSELF = 'Mailbag';
-export const asker = (): string => storage.getStore() ?? MAILBAG_ITSELF;
+const storage = new AsyncLocalStorage<Asker>();
+
+export const MAILBAG_ITSELF: Asker = { accountId: null, name: 'Mailbag' };
+export const asker = (): Asker => storage.getStore() ?? MAILBAG_ITSELF;
 /** From here on, what this request does is done for an account. */
-export const asksFor = (accountId: number): void => storage.enterWith(`account ${accountId}`);
+export const asksFor = (accountId: number, name: string): void => storage.enterWith({ accountId, name });

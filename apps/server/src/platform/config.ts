@@ -7,6 +7,12 @@ const number = (name: string, fallback: number): number => {
   return process.env[name] !== undefined && Number.isFinite(value) ? value : fallback;
 };
 
+const list = (name: string): string[] =>
+  (process.env[name] ?? '')
+    .split(',')
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);
+
 /** What the surroundings decide. Everything has a default that suits one machine. */
 export const config = {
   host: process.env.MAILBAG_HOST ?? '127.0.0.1',
@@ -17,8 +23,8 @@ export const config = {
   /** Whether the administrator has said that the key is lost for good. */
   newKey: process.env.MAILBAG_NEW_KEY === '1',
   webFolder: resolve(import.meta.dirname, '../../../web/dist'),
-  /** Address of the stand-in post office's page; empty: there is none. */
-  postOffice: process.env.MAILBAG_POST_OFFICE ?? '',
+  /** Whether a stand-in post office's page is shown beside it, under /post-office. */
+  postOffice: process.env.MAILBAG_POST_OFFICE === '1',
   /** 1: retries as the schedule says; smaller: faster, for the demo and tests. */
   retryPace: number('MAILBAG_RETRY_PACE', 1),
   /** Port on which bounces are taken, whatever the settings say; null: as they say. */
@@ -33,10 +39,9 @@ export const config = {
   mailTimeout: number('MAILBAG_MAIL_TIMEOUT', 30_000),
   threads: number('MAILBAG_THREADS', 2),
   /** Database servers that may be reached, as names or name:port; empty: all. */
-  databaseHosts: (process.env.MAILBAG_DATABASE_HOSTS ?? '')
-    .split(',')
-    .map((host) => host.trim().toLowerCase())
-    .filter(Boolean),
+  databaseHosts: list('MAILBAG_DATABASE_HOSTS'),
+  /** What may be reached on this machine and its own wire, as names, addresses or either with :port; `all`: everything; empty: nothing. */
+  localTargets: list('MAILBAG_LOCAL_TARGETS'),
   templateLimit: 50 * 1024 * 1024,
   sheetLimit: 200 * 1024 * 1024,
 };

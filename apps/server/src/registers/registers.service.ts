@@ -2,11 +2,14 @@ import type { RegisterAnswer, RegisterKind, RegisterRequest } from '@mailbag/con
 import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
+import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Hold } from '../safety/hold.service.js';
 import { config } from '../platform/config.js';
-import { seal, unseal } from '../platform/secret-box.js';
+import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { unseal } from '../platform/secret-box.js';
+import { assertTarget, assertTargetUrl } from '../platform/targets.js';
 import type { RegisterAccess } from './database-register.js';
 import { mysqlRegister, postgresRegister, sqliteRegister } from './database-register.js';
 import { folderRegister, webdavRegister } from './file-register.js';
@@ -32,6 +35,17 @@ const BLOCK = 200;
 /** Milliseconds after a change until it is reported, so that several go together. */
 const CALM = 500;
 
+type Place = Pick<RegisterRequest, 'kind' | 'host' | 'port' | 'tls'>;
+const isDatabaseServer = (kind: RegisterKind): boolean => kind === 'postgres' || kind === 'mysql';
+const placeOf = ({ kind, host, port, tls }: Place): string =>
+  isDatabaseServer(kind) ? `${kind} ${host}:${port}${tls ? ' (TLS)' : ''}` : kind === 'webdav' ? host : kind;
+
+/** @throws MailbagError target-local, target-wrong */
+async function assertReachable({ kind, host, port }: Place): Promise<void> {
+  if (isDatabaseServer(kind)) await assertTarget(host, port);
+  else if (kind === 'webdav') await assertTargetUrl(host, host.startsWith('https') ? 443 : 80);
+}
+
 const writers: Record<RegisterKind, (access: RegisterAccess) => RegisterWriter | Promise<RegisterWriter>> = {
   postgres: postgresRegister,
   mysql: mysqlRegister,
@@ -55,6 +69,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly transactions: Transactions,
     private readonly live: LiveService,
     private readonly hold: Hold,
+    private readonly history: History,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -171,14 +186,18 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     );
   }
 
-  /** Keeps a register after it could be opened. @throws MailbagError register-failed, not-found */
+  /** Keeps a register after it could be opened. @throws MailbagError register-failed, secret-asked-again, target-local, not-found */
   async save(
     id: number | null,
     { name, kind, password, mailings, paused = false, ...settings }: RegisterRequest,
   ): Promise<RegisterAnswer[]> {
     const [before] = id === null ? [] : await this.transactions.read<Row>('SELECT * FROM register WHERE id = ?', [id]);
     if (id !== null && !before) throw new MailbagError('not-found', { what: 'register' });
-    const sealed = password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password);
+    const earlier = before && { kind: before.kind, ...(JSON.parse(before.settings) as Settings) };
+    const there = { kind, ...settings };
+    await assertReachable(there);
+    const kept = before && earlier ? { sealed: before.sealed, target: targetOf(placeOf(earlier)) } : null;
+    const sealed = sealedFor(password, kept, targetOf(placeOf(there)), `the register “${name.trim()}”`);
     const row = { settings: JSON.stringify(settings), sealed };
     if (!paused) {
       try {
@@ -204,6 +223,8 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
             [...values, now, now],
           ),
     );
+    if (earlier && placeOf(earlier) !== placeOf(there))
+      await this.history.note('led a register elsewhere', name.trim(), `${placeOf(earlier)} → ${placeOf(there)}`);
     this.wake();
     return this.list();
   }

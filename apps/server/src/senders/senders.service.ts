@@ -7,9 +7,12 @@ import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
 import { Subject } from 'rxjs';
 import { Repository } from 'typeorm';
+import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
+import { sealedFor, targetOf } from '../platform/kept-secret.js';
 import { seal, unseal } from '../platform/secret-box.js';
+import { assertTarget } from '../platform/targets.js';
 import type { OutgoingServer } from './outgoing-server.js';
 import { connectionOptions } from './outgoing-server.js';
 import { MailServerEntity, SenderEntity } from './senders.entity.js';
@@ -42,6 +45,10 @@ export interface Sender {
 
 const codeDigest = (senderId: number, code: string): Buffer => createHash('sha256').update(`${senderId} ${code}`).digest();
 
+const thereOf = ({ host, port, security, checkCertificate }: MailServerEntity) => ({ host, port, security, checkCertificate: checkCertificate === 1 });
+const placeOf = ({ host, port, security, checkCertificate }: Pick<OutgoingServer, 'host' | 'port' | 'security' | 'checkCertificate'>): string =>
+  `${host}:${port} (${security === 'none' ? 'secured where offered' : security.toUpperCase()}${checkCertificate ? '' : ', any certificate'})`;
+
 @Injectable()
 export class SendersService {
   /** Tells that servers or senders changed. */
@@ -52,6 +59,7 @@ export class SendersService {
     @InjectRepository(MailServerEntity) private readonly servers: Repository<MailServerEntity>,
     @InjectRepository(SenderEntity) private readonly senders: Repository<SenderEntity>,
     private readonly transactions: Transactions,
+    private readonly history: History,
   ) {
     this.changed.subscribe(() => this.kept.clear());
   }
@@ -80,8 +88,8 @@ export class SendersService {
     }));
   }
 
-  private reach({ host, port, security, checkCertificate, user, sealed }: MailServerEntity): OutgoingServer {
-    return { host, port, security, checkCertificate: checkCertificate === 1, user, password: sealed ? unseal(sealed) : '' };
+  private reach(one: MailServerEntity): OutgoingServer {
+    return { ...thereOf(one), user: one.user, password: one.sealed ? unseal(one.sealed) : '' };
   }
 
   /** A confirmed sender; null: the mailing's choice is gone or not confirmed, or there is none. @param id null: the first confirmed one */
@@ -137,9 +145,19 @@ export class SendersService {
     );
   }
 
-  async saveServer(id: number | null, { password, checkCertificate, ...request }: MailServerRequest): Promise<MailServerAnswer[]> {
+  /** The password of a request, sealed. @throws MailbagError secret-asked-again */
+  private sealedOf({ password, ...there }: MailServerRequest, before: MailServerEntity | null): string {
+    const kept = before && { sealed: before.sealed, target: targetOf(placeOf(thereOf(before))) };
+    return sealedFor(password, kept, targetOf(placeOf({ ...there, host: there.host.trim() })), there.host);
+  }
+
+  /** @throws MailbagError secret-asked-again, target-local, not-found */
+  async saveServer(id: number | null, given: MailServerRequest): Promise<MailServerAnswer[]> {
+    const { password: _, checkCertificate, ...request } = given;
     const before = id === null ? null : await this.server(id);
-    const sealed = password === undefined ? (before?.sealed ?? '') : password === '' ? '' : seal(password);
+    await assertTarget(request.host.trim(), request.port);
+    const sealed = this.sealedOf(given, before);
+    const [from, to] = [before && placeOf(thereOf(before)), placeOf({ ...given, host: given.host.trim() })];
     const values = { ...request, name: request.name.trim(), host: request.host.trim(), sealed, checkCertificate: checkCertificate ? 1 : 0 };
     await this.transactions.run(async (manager) => {
       const hours = values.hours ? JSON.stringify(values.hours) : null;
@@ -169,6 +187,7 @@ export class SendersService {
           [...parameters, new Date().toISOString()],
         );
     });
+    if (from && from !== to) await this.history.note('led a mail server elsewhere', values.name, `${from} → ${to}`);
     this.changed.next();
     return this.serverAnswers();
   }
@@ -182,12 +201,16 @@ export class SendersService {
     this.changed.next();
   }
 
-  /** Tries settings that need not be kept yet. @param id whose stored password is taken where none is given */
-  async test(id: number | null, { host, port, security, checkCertificate, user, password }: MailServerRequest): Promise<MailTestAnswer> {
-    const stored = id === null ? '' : this.reach(await this.server(id)).password;
-    const answer = await testMailServer({ host: host.trim(), port, security, checkCertificate, user, password: password ?? stored });
-    if (answer.ok && id !== null) {
-      await this.restOver(id);
+  /** Tries settings that need not be kept yet. @param id whose kept password is taken where none is given @throws MailbagError secret-asked-again, target-local */
+  async test(id: number | null, request: MailServerRequest): Promise<MailTestAnswer> {
+    const before = id === null ? null : await this.server(id);
+    const { port, security, checkCertificate, user } = request;
+    const there = { host: request.host.trim(), port, security, checkCertificate };
+    await assertTarget(there.host, port);
+    const sealed = this.sealedOf(request, before);
+    const answer = await testMailServer({ ...there, user, password: sealed ? unseal(sealed) : '' });
+    if (answer.ok && before && placeOf(thereOf(before)) === placeOf(there)) {
+      await this.restOver(before.id);
       this.changed.next();
     }
     return answer;

@@ -45,7 +45,8 @@ export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   async run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']> {
     const { lane, seconds, what } = taskLimits[name];
     const { piscina, queue } = this.lanes[lane];
-    const who = asker();
+    const { accountId, name: askerName } = asker();
+    const who = accountId === null ? askerName : `account ${accountId}`;
     if (queue.isFull(who)) throw new MailbagError('work-too-many');
     const result = await queue.run(who, async () => {
       if (this.isStopping) throw new MailbagError('server-stops');

@@ -15,8 +15,11 @@ import { readMail } from './read-mail.js';
 import { sweepRecords } from './sweep-records.js';
 import { queryExcerpt, readSource } from './read-source.js';
 import { config } from '../platform/config.js';
+import { guardTargets } from '../platform/targets.js';
 import { told } from '../persistence/failures.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
+
+guardTargets();
 
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
   inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),

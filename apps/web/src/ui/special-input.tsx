@@ -26,12 +26,13 @@ export function NumberInput({
   );
 }
 
-/** A password that is kept encrypted and never comes back; left empty, the kept one stays. */
+/** A password that is kept encrypted and never comes back; left empty, the kept one stays. @param moved whether what it opens was changed, so that it must be given again */
 export function SecretInput({
   label = 'Password',
   value,
   onChange,
   isKept,
+  moved = false,
   rows,
   sample,
 }: {
@@ -39,6 +40,7 @@ export function SecretInput({
   value: string;
   onChange: (value: string) => void;
   isKept: boolean;
+  moved?: boolean;
   rows?: number;
   sample?: string;
 }) {
@@ -49,8 +51,12 @@ export function SecretInput({
       autoComplete="new-password"
       value={value}
       onChange={onChange}
-      placeholder={isKept ? 'stays as it is' : (sample ?? '')}
-      help="Kept encrypted and never shown again."
+      placeholder={isKept ? (moved ? 'enter it again' : 'stays as it is') : (sample ?? '')}
+      help={
+        isKept && moved
+          ? 'Needed again, since where it is sent was changed. A kept password goes only where it was meant for.'
+          : 'Kept encrypted and never shown again.'
+      }
     />
   );
 }

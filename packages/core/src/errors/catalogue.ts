@@ -70,6 +70,11 @@ export const catalogue = {
     `The database server ${f(e, 'host')} does not answer (${f(e, 'why')}). Check its address and port, and whether it may be reached from here.`,
   'database-host-refused': (e) =>
     `${f(e, 'host')} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
+  'secret-asked-again': (e) =>
+    `Enter the password for ${f(e, 'place')} again: where it is sent, or how the way there is secured, was changed, and a kept password goes only where it was meant for.`,
+  'target-local': (e) =>
+    `${f(e, 'host')} leads to the machine that Mailbag runs on, or no farther than its own wire. Such targets are allowed by whoever runs Mailbag, with MAILBAG_LOCAL_TARGETS.`,
+  'target-wrong': (e) => `“${f(e, 'address')}” is no address that can be reached. Write it like ipp://printer.example:631/ipp/print.`,
   'database-sign-in-refused': (e) => `The database at ${f(e, 'host')} refused the user or the password. Check both.`,
   'database-unknown': (e) => `The server ${f(e, 'host')} has no such database: ${f(e, 'said')}. Check its name.`,
   'database-tls': (e) =>

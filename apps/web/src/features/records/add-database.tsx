@@ -88,7 +88,9 @@ export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
 
 function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void }) {
   const client = useQueryClient();
-  const [draft, setDraft] = useState<ConnectionRequest>(empty);
+  const { data: account } = useQuery(queries.account());
+  const isAdministrator = account?.account?.role === 'administrator';
+  const [draft, setDraft] = useState<ConnectionRequest>(isAdministrator ? empty : { ...empty, kind: 'sqlite', port: 0, tls: false });
   const [fileName, setFileName] = useState('');
   const set = (more: Partial<ConnectionRequest>): void => setDraft({ ...draft, ...more });
   const isFile = draft.kind === 'sqlite';
@@ -114,7 +116,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
       <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <Choice
           label="Kind of database"
-          items={kinds}
+          items={isAdministrator ? kinds : kinds.filter(({ id }) => id === 'sqlite')}
           value={draft.kind}
           onChange={(id) => {
             const kind = kinds.find((one) => one.id === id)!;
@@ -125,6 +127,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
           <TextInput label="Name of the connection" value={draft.name} onChange={(name) => set({ name })} placeholder="Waiting list" />
         </div>
       </Row>
+      {!isAdministrator && <Small>A database server is added by an administrator, once; then everybody who may can ask it.</Small>}
       {isFile ? (
         fileName ? (
           <Notice tone="plain">{fileName} has arrived.</Notice>

@@ -2,6 +2,7 @@ import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { Button } from '../../ui/button';
@@ -64,7 +65,12 @@ export function BouncesPart() {
         </Fields>
         <Fields>
           <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
-          <SecretInput value={form.password} onChange={(password) => set({ password })} isKept={data.hasPassword} />
+          <SecretInput
+            value={form.password}
+            onChange={(password) => set({ password })}
+            isKept={data.hasPassword}
+            moved={form.host !== '' && differs(form, data, ['host', 'port', 'tls', 'checkCertificate'])}
+          />
         </Fields>
         <Row $gap={16}>
           <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />

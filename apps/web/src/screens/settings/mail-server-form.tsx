@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { Check, X } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -106,7 +107,12 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
           )}
         </div>
         <TextInput label="User" value={form.user} onChange={(user) => set({ user })} help="Empty: no sign-in." />
-        <SecretInput value={form.password} onChange={(next) => set({ password: next })} isKept={server?.hasPassword ?? false} />
+        <SecretInput
+          value={form.password}
+          onChange={(next) => set({ password: next })}
+          isKept={server?.hasPassword ?? false}
+          moved={server !== null && differs(form, server, ['host', 'port', 'security', 'checkCertificate'])}
+        />
       </Fields>
       <Fields $columns="repeat(5, 1fr)">
         {number('A minute', 'perMinute', '0: no limit')}

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { counted, when } from '../../features/when';
 import { color } from '../../theme';
@@ -81,7 +82,12 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       {(isServer(form.kind) || form.kind === 'webdav') && (
         <Fields>
           <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
-          <SecretInput value={form.password} onChange={(next) => set({ password: next })} isKept={register?.hasPassword ?? false} />
+          <SecretInput
+            value={form.password}
+            onChange={(next) => set({ password: next })}
+            isKept={register?.hasPassword ?? false}
+            moved={register !== null && differs(form, register, form.kind === 'webdav' ? ['kind', 'host'] : ['kind', 'host', 'port', 'tls'])}
+          />
         </Fields>
       )}
       <Row $gap={16}>
