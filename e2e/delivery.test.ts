@@ -149,13 +149,13 @@ step('a viewer is invited, chooses a password, sees copies but no values, and ch
   const side = page.getByRole('complementary', { name: 'Copy' });
   await side.getByText(/^The record as it was/).click();
   await side.getByText('Your account does not show values of records.').waitFor();
-  await page.getByTitle('Your account looks and does not change anything.').first().waitFor();
+  await page.getByTitle('Your account looks here and does not change anything.').first().waitFor();
   expect(await button(/^Withdraw \d+ copies/).isDisabled()).toBe(true);
   await place('Mailings');
   await page
     .getByRole('link', { name: /early birds/ })
     .first()
     .click();
-  await page.getByText('Your account looks and does not change anything.').waitFor();
+  await page.getByText('Your account looks here and does not change anything.').waitFor();
   expect(await button('Start a batch').isDisabled()).toBe(true);
 });

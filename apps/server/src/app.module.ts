@@ -3,7 +3,7 @@ import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { AccountsController } from './accounts/accounts.controller.js';
 import { AccountEntity, SessionEntity } from './accounts/accounts.entity.js';
-import { HiddenValues } from './accounts/hidden-values.interceptor.js';
+import { HiddenValues } from './accounts/hidden-values.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { SessionGuard } from './accounts/session.guard.js';
 import { ArchiveService } from './archive/archive.service.js';

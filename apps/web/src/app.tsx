@@ -1,9 +1,9 @@
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { Suspense, lazy } from 'react';
-import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
+import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { sentenceOf } from './api/client';
-import { RightsProvider } from './ui/rights';
+import { RightsProvider, useMayChange } from './ui/rights';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
 import { InvitationScreen } from './screens/account/invitation-screen';
@@ -35,6 +35,16 @@ const client: QueryClient = new QueryClient({
   defaultOptions: { queries: { retry: (tries, error) => !isMailbagError(error) && tries < 2, staleTime: 5_000 } },
 });
 
+/** Screens that are about values of records: whoever does not see those changes nothing there. */
+function OverValues({ seesValues }: { seesValues: boolean }) {
+  const mayChange = useMayChange();
+  return (
+    <RightsProvider value={mayChange && seesValues}>
+      <Outlet />
+    </RightsProvider>
+  );
+}
+
 function Screens() {
   const location = useLocation();
   const { data, error, refetch } = useQuery(queries.account());
@@ -53,12 +63,14 @@ function Screens() {
         <Route element={<Shell account={data} />}>
           <Route index element={<Navigate to="/desk" replace />} />
           <Route path="desk" element={<DeskScreen />} />
-          <Route path="mailings" element={<MailingsScreen />} />
-          <Route path="mailings/:id/:part?" element={<MailingScreen />} />
+          <Route element={<OverValues seesValues={data.account.seesValues} />}>
+            <Route path="mailings" element={<MailingsScreen />} />
+            <Route path="mailings/:id/:part?" element={<MailingScreen />} />
+            <Route path="sources" element={<SourcesScreen />} />
+            <Route path="sources/:id" element={<SourceScreen />} />
+          </Route>
           <Route path="templates" element={<TemplatesScreen />} />
           <Route path="templates/:id" element={<TemplateScreen />} />
-          <Route path="sources" element={<SourcesScreen />} />
-          <Route path="sources/:id" element={<SourceScreen />} />
           <Route path="batches/:id" element={<BatchScreen />} />
           <Route path="ledger" element={<LedgerScreen />} />
           <Route path="paper/:id?" element={<PaperScreen />} />

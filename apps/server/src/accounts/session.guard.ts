@@ -8,6 +8,7 @@ import type { Request, Response } from 'express';
 import { asksFor } from '../platform/asker.js';
 import { OPEN_LIMITS, USUAL_LIMITS, readBody } from '../platform/request-body.js';
 import { AccountsService } from './accounts.service.js';
+import { hiding } from './hidden-values.js';
 import { isForeign } from './origin.js';
 import { sessionToken } from './session-cookie.js';
 
@@ -18,10 +19,6 @@ export const OpenToEverybody = () => SetMetadata(OPEN, true);
 const NEEDS = 'needs a role';
 /** Marks what only accounts of a role, or of one above it, may use. Without it: looking is for all, changing for operators. */
 export const Needs = (role: Role) => SetMetadata(NEEDS, role);
-const VALUES = 'shows values';
-/** Marks what shows values of records. */
-export const ShowsValues = () => SetMetadata(VALUES, true);
-
 const MEGABYTES = 'takes megabytes';
 /** Marks what takes a larger body than is usual. */
 export const TakesMegabytes = (most: number) => SetMetadata(MEGABYTES, most);
@@ -69,7 +66,7 @@ export class SessionGuard implements CanActivate {
       this.reflector.getAllAndOverride<T | undefined>(name, [context.getHandler(), context.getClass()]);
     const needed = asked<Role>(NEEDS) ?? (isChange(request.method) ? 'operator' : 'viewer');
     if (roles.indexOf(account.role) > roles.indexOf(needed)) throw new MailbagError('account-not-allowed', { role: needed });
-    if (!account.seesValues && asked<boolean>(VALUES)) throw new MailbagError('account-values-hidden');
+    if (!account.seesValues && !hiding(this.reflector, context)) throw new MailbagError('account-values-hidden');
     // Only now is it known that somebody may send something, and how much.
     const megabytes = asked<number>(MEGABYTES);
     await readBody(request, response, megabytes === undefined ? USUAL_LIMITS : { ...USUAL_LIMITS, bytes: megabytes * 1024 * 1024 });

@@ -3,7 +3,8 @@ import type { BatchSummary, MatchingRecords, StartList, StartPreview } from '@ma
 import { BatchStartRequest, StartPreviewRequest, startGroups } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
-import { ShowsValues, TakesMegabytes, Who } from '../accounts/session.guard.js';
+import { WithoutValues } from '../accounts/hidden-values.js';
+import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { BatchesService } from './batches.service.js';
@@ -18,7 +19,6 @@ export class BatchesController {
   /** Who would run with a choice, and what they would get. Changes nothing. */
   @Post('mailings/:id/start')
   @HttpCode(200)
-  @ShowsValues()
   @TakesMegabytes(4)
   preview(@Param('id', ParseIntPipe) id: number, @Body() { who = 'new', rows, reread = true }: StartPreviewRequest): Promise<StartPreview> {
     return this.starts.preview(id, { who, ...(rows ? { rows } : {}) }, reread);
@@ -26,7 +26,6 @@ export class BatchesController {
 
   /** The records behind a number of what was shown. */
   @Get('mailings/:id/start/:digest/:group')
-  @ShowsValues()
   startList(
     @Param('digest') digest: string,
     @Param('group') group: string,
@@ -40,53 +39,56 @@ export class BatchesController {
 
   /** Records to choose from. */
   @Get('mailings/:id/records')
-  @ShowsValues()
   matching(@Param('id', ParseIntPipe) id: number, @Query('text') text = '', @Query('only') only?: string): Promise<MatchingRecords> {
     return this.starts.matching(id, { text: text.slice(0, 200), only: only === 'corrected' || only === 'looked' ? only : null });
   }
 
   @Post('mailings/:id/batches')
-  @ShowsValues()
   @TakesMegabytes(4)
   start(@Param('id', ParseIntPipe) id: number, @Body() body: BatchStartRequest, @Who() who: string): Promise<BatchSummary> {
     return this.batches.start(id, body, who);
   }
 
   @Get('batches')
+  @WithoutValues()
   list(): Promise<BatchSummary[]> {
     return this.batches.list();
   }
 
   @Get('batches/running')
+  @WithoutValues()
   running(): Promise<BatchSummary[]> {
     return this.batches.list('running');
   }
 
   @Get('batches/:id')
+  @WithoutValues()
   one(@Param('id', ParseIntPipe) id: number): Promise<BatchSummary> {
     return this.batches.summary(id);
   }
 
   @Post('batches/:id/pause')
   @HttpCode(200)
+  @WithoutValues()
   pause(@Param('id', ParseIntPipe) id: number): Promise<BatchSummary> {
     return this.batches.pause(id);
   }
 
   @Post('batches/:id/resume')
   @HttpCode(200)
+  @WithoutValues()
   resume(@Param('id', ParseIntPipe) id: number): Promise<BatchSummary> {
     return this.batches.resume(id);
   }
 
   @Post('batches/:id/cancel')
   @HttpCode(200)
+  @WithoutValues()
   cancel(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<BatchSummary> {
     return this.batches.cancel(id, who);
   }
 
   @Get('batches/:id/combined/:name')
-  @ShowsValues()
   async combined(@Param('id', ParseIntPipe) id: number, @Param('name') name: string): Promise<StreamableFile> {
     return new StreamableFile(createReadStream(await this.batches.combinedFile(id, name)), {
       type: 'application/pdf',
@@ -95,7 +97,6 @@ export class BatchesController {
   }
 
   @Get('batches/:id/zip')
-  @ShowsValues()
   async zip(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
     const { name, stream } = await this.batches.zip(id);
     return new StreamableFile(stream, { type: 'application/zip', disposition: attachment(name) });

@@ -1,6 +1,7 @@
 import type { BouncesAnswer, IncomingReport } from '@mailbag/contract';
 import { BouncesRequest, ReportDecision } from '@mailbag/contract';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
 import { BounceSettings } from './bounce-settings.service.js';
@@ -17,12 +18,14 @@ export class BouncesController {
   ) {}
 
   @Get()
+  @WithoutValues()
   answer(): Promise<BouncesAnswer> {
     return this.settings.answer();
   }
 
   @Put()
   @Needs('administrator')
+  @WithoutValues()
   async save(@Body() body: BouncesRequest): Promise<BouncesAnswer> {
     await this.settings.save(body);
     await this.reader.look();
@@ -32,6 +35,7 @@ export class BouncesController {
   /** Looks into the mailbox now. */
   @Post('look')
   @HttpCode(200)
+  @WithoutValues()
   async look(): Promise<BouncesAnswer> {
     await this.reader.look();
     return this.settings.answer();

@@ -2,8 +2,9 @@ import { createReadStream } from 'node:fs';
 import type { Account, CopyDetail, LedgerCounts, LedgerPage, ManyCopiesAnswer, SavedView } from '@mailbag/contract';
 import { LedgerFilterQuery, LedgerQuery, ManyCopiesRequest, SavedViewRequest, SendAgainRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
-import { Needs, ShowsValues, SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
+import { Needs, SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Letters } from '../delivery/letters.service.js';
 import { rawMessage } from '../delivery/mail-transport.js';
 import { Settling } from '../delivery/settling.service.js';
@@ -24,16 +25,19 @@ export class CopiesController {
   ) {}
 
   @Get()
+  @WithoutValues()
   page(@Query() query: LedgerQuery, @SignedIn() account: Account): Promise<LedgerPage> {
     return this.copies.page(askedBy(query, account));
   }
 
   @Get('counts')
+  @WithoutValues()
   counts(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): Promise<LedgerCounts> {
     return this.copies.counts(askedBy(query, account));
   }
 
   @Get('ledger.csv')
+  @WithoutValues()
   csv(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
     return new StreamableFile(this.exports.csv(askedBy(query, account)), {
       type: 'text/csv; charset=utf-8',
@@ -41,26 +45,29 @@ export class CopiesController {
     });
   }
   @Get('ledger.xlsx')
+  @WithoutValues()
   xlsx(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
     return new StreamableFile(this.exports.xlsx(askedBy(query, account)), { type: XLSX_TYPE, disposition: attachment('Ledger.xlsx') });
   }
   @Get('copies.zip')
-  @ShowsValues()
   zip(@Query() query: LedgerFilterQuery): StreamableFile {
     return new StreamableFile(this.exports.zip(query), { type: 'application/zip', disposition: attachment('Copies.zip') });
   }
 
   @Get('views')
+  @WithoutValues()
   savedViews(@SignedIn() { id }: Account): Promise<SavedView[]> {
     return this.views.list(id);
   }
   @Post('views')
   @Needs('viewer')
+  @WithoutValues()
   saveView(@SignedIn() { id }: Account, @Body() body: SavedViewRequest): Promise<SavedView[]> {
     return this.views.save(id, body);
   }
   @Delete('views/:viewId')
   @Needs('viewer')
+  @WithoutValues()
   removeView(@SignedIn() { id }: Account, @Param('viewId', ParseIntPipe) viewId: number): Promise<SavedView[]> {
     return this.views.remove(id, viewId);
   }
@@ -69,6 +76,7 @@ export class CopiesController {
   @Post('many')
   @TakesMegabytes(2)
   @HttpCode(200)
+  @WithoutValues()
   async many(
     @Body() { action, ids, filter }: ManyCopiesRequest,
     @SignedIn() account: Account,
@@ -81,12 +89,12 @@ export class CopiesController {
   }
 
   @Get(':id')
+  @WithoutValues()
   detail(@Param('id', ParseIntPipe) id: number, @SignedIn() account: Account): Promise<CopyDetail> {
     return this.copies.detail(id, account);
   }
 
   @Get(':id/pdf')
-  @ShowsValues()
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.copies.file(id);
     return new StreamableFile(createReadStream(path), {
@@ -97,7 +105,6 @@ export class CopiesController {
 
   /** The message of its delivery, as it went out. */
   @Get(':id/message')
-  @ShowsValues()
   async message(
     @Param('id', ParseIntPipe) id: number,
   ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[] }> {
@@ -112,7 +119,6 @@ export class CopiesController {
     };
   }
   @Get(':id/message.eml')
-  @ShowsValues()
   async rawMessage(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
     return new StreamableFile(await rawMessage(await this.letters.ofCopy(id)), {
       type: 'message/rfc822',
@@ -124,25 +130,39 @@ export class CopiesController {
   @Post(':id/password')
   @HttpCode(200)
   @Needs('viewer')
-  async password(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<{ password: string }> {
+  @WithoutValues()
+  async password(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords, seesValues }: Account): Promise<{ password: string }> {
     if (!seesPasswords) throw new MailbagError('account-passwords-hidden');
+    // Passwords are made of values.
+    if (!seesValues) throw new MailbagError('account-values-hidden');
     return { password: await this.copies.openPassword(id) };
   }
 
   @Post(':id/send-again')
   @HttpCode(204)
-  sendAgain(@Param('id', ParseIntPipe) id: number, @Body() body: SendAgainRequest, @Who() who: string): Promise<void> {
-    return this.settling.sendAgain(id, body.address, who);
+  @WithoutValues()
+  async sendAgain(
+    @Param('id', ParseIntPipe) id: number,
+    @Body() { address }: SendAgainRequest,
+    @SignedIn() account: Account,
+    @Who() who: string,
+  ): Promise<void> {
+    // Whoever may not look into a copy must not have it sent to another address and look into it there.
+    if (!account.seesValues && (await this.copies.detail(id, account)).address.trim() !== address.trim())
+      throw new MailbagError('account-values-hidden');
+    return this.settling.sendAgain(id, address, who);
   }
 
   @Post(':id/confirm-sent')
   @HttpCode(204)
+  @WithoutValues()
   confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
     return this.settling.confirmSent(id, who);
   }
 
   @Post(':id/withdraw')
   @HttpCode(204)
+  @WithoutValues()
   withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
     return this.settling.withdraw(id, who);
   }

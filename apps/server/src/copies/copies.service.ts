@@ -14,7 +14,7 @@ import type { Cell, CopyState } from '@mailbag/core';
 import { MailbagError, searchText, searchWords, usualSort } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
-import { passwordPattern } from '../delivery/message-of.js';
+import { Pool } from '../work/pool.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
 
@@ -63,6 +63,7 @@ export class CopiesService {
   constructor(
     private readonly transactions: Transactions,
     private readonly batches: FrozenBatches,
+    private readonly pool: Pool,
   ) {}
 
   /**
@@ -303,12 +304,8 @@ export class CopiesService {
       templateName: string;
     }>('SELECT batchId, recordOrdinal, code, templateName FROM copy WHERE id = ?', [id]);
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
-    const { mailing, number, today } = await this.batches.mailing(row.batchId);
-    const record = await this.batches.record(row.batchId, row.recordOrdinal);
-    const passwords = passwordPattern(mailing.plan, mailing.columns);
-    return (
-      passwords?.({ record, ordinal: row.recordOrdinal, code: row.code, batch: { number, today }, template: row.templateName }).open ?? ''
-    );
+    const { batchId, recordOrdinal: ordinal, code, templateName: template } = row;
+    return this.pool.run('openPassword', { batchId, ordinal, code, template });
   }
 
   /** Path of a copy's file. @throws MailbagError not-found, batch-file-gone */

@@ -1,7 +1,6 @@
 import type { CorrectionAnswer } from '@mailbag/contract';
 import { AcceptRequest, CorrectionRequest, MendRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
-import { ShowsValues } from '../accounts/session.guard.js';
 import { Who } from '../accounts/session.guard.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { CorrectionsService } from './corrections.service.js';
@@ -14,7 +13,6 @@ export class CorrectionsController {
   ) {}
 
   @Get('sources/:id/corrections')
-  @ShowsValues()
   list(@Param('id', ParseIntPipe) id: number): Promise<CorrectionAnswer[]> {
     return this.corrections.list(id);
   }

@@ -2,7 +2,8 @@ import type { Account, ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@ma
 import { ConnectionRequest, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { ShowsValues, SignedIn } from '../accounts/session.guard.js';
+import { WithoutValues } from '../accounts/hidden-values.js';
+import { SignedIn } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { ConnectionsService } from './connections.service.js';
@@ -12,16 +13,19 @@ export class ConnectionsController {
   constructor(private readonly connections: ConnectionsService) {}
 
   @Get()
+  @WithoutValues()
   list(): Promise<ConnectionAnswer[]> {
     return this.connections.list();
   }
 
   @Post()
+  @WithoutValues()
   create(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
     return this.connections.save(null, body, by);
   }
 
   @Put(':id')
+  @WithoutValues()
   change(@Param('id', ParseIntPipe) id: number, @Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
     return this.connections.save(id, body, by);
   }
@@ -29,29 +33,32 @@ export class ConnectionsController {
   /** Takes a SQLite file; it is opened only when a connection is made with it. */
   @Post('files')
   @UseInterceptors(uploadInto(config.sheetLimit))
+  @WithoutValues()
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<{ fileId: string; fileName: string }> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
     return this.connections.takeFile(file.path, uploadedName(file));
   }
 
   @Post('test')
+  @WithoutValues()
   test(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<DatabaseTable[]> {
     return this.connections.test(body, by);
   }
 
   @Get(':id/tables')
+  @WithoutValues()
   tables(@Param('id', ParseIntPipe) id: number): Promise<DatabaseTable[]> {
     return this.connections.tables(id);
   }
 
   @Post(':id/excerpt')
-  @ShowsValues()
   excerpt(@Param('id', ParseIntPipe) id: number, @Body() body: QueryRequest): Promise<QueryExcerpt> {
     return this.connections.excerpt(id, body);
   }
 
   @Delete(':id')
   @HttpCode(204)
+  @WithoutValues()
   remove(@Param('id', ParseIntPipe) id: number, @SignedIn() by: Account): Promise<void> {
     return this.connections.remove(id, by);
   }

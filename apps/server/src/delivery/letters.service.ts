@@ -3,7 +3,6 @@ import { readFile, rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { FrozenBatches } from '../batches/frozen-batches.js';
 import { BounceSettings } from '../bounces/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -14,8 +13,6 @@ import { Pool } from '../work/pool.js';
 import type { ArchivedCopy } from './attachments.js';
 import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
 import type { OutgoingMessage } from './mail-transport.js';
-import type { LetterPattern } from './message-of.js';
-import { letterPattern } from './message-of.js';
 import type { Claimed } from './outcomes.js';
 
 /** RFC 5321, 4.5.3.1.8: at least 100 recipients must be taken. */
@@ -24,8 +21,6 @@ const MOST_RECIPIENTS = 100;
 /** Puts the message of a delivery together. */
 @Injectable()
 export class Letters {
-  private readonly patterns = new Map<number, { mailing: FrozenMailing; pattern: LetterPattern }>();
-
   constructor(
     private readonly transactions: Transactions,
     private readonly batches: FrozenBatches,
@@ -34,16 +29,6 @@ export class Letters {
     private readonly pool: Pool,
   ) {}
 
-  private pattern(batchId: number, mailing: FrozenMailing): LetterPattern {
-    const kept = this.patterns.get(batchId);
-    let known = kept?.mailing === mailing ? kept.pattern : null;
-    if (!known) {
-      this.patterns.set(batchId, { mailing, pattern: (known = letterPattern(mailing)) });
-      if (this.patterns.size > 20) this.patterns.delete(this.patterns.keys().next().value!);
-    }
-    return known;
-  }
-
   /** @param limit most bytes of the whole message @throws MailbagError batch-file-gone, attachment-gone, mail-too-large, mail-address-refused, pattern-* */
   async of(
     delivery: Claimed,
@@ -51,8 +36,7 @@ export class Letters {
     server: { name: string; limit: number },
     which: 'sending' | 'as sent' = 'sending',
   ): Promise<OutgoingMessage> {
-    const { number, today, mailing } = await this.batches.mailing(delivery.batchId);
-    const record = await this.batches.record(delivery.batchId, delivery.recordOrdinal);
+    const { number, mailing } = await this.batches.mailing(delivery.batchId);
     const isReminder = delivery.kind === 'reminder';
     const copies = await this.transactions.read<ArchivedCopy & { recipient: string; position: number }>(
       isReminder
@@ -61,9 +45,13 @@ export class Letters {
       [delivery.id],
     );
     const { plan } = mailing;
-    const pattern = this.pattern(delivery.batchId, mailing);
-    const place = { record, ordinal: delivery.recordOrdinal, code: copies[0]?.code ?? '', batch: { number, today }, template: '' };
-    const letter = isReminder && pattern.reminder ? pattern.reminder(place) : pattern.letter(place);
+    const letter = await this.pool.run('letter', {
+      batchId: delivery.batchId,
+      ordinal: delivery.recordOrdinal,
+      code: copies[0]?.code ?? '',
+      template: '',
+      reminder: isReminder ? (plan.message.reminder ?? null) : null,
+    });
     const { addresses, fault } = addressesIn(delivery.address, plan.message.several ?? false);
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: delivery.address.slice(0, 200), why: fault });
     const had = new Set(

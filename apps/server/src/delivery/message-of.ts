@@ -2,6 +2,7 @@ import type { MailingPlan } from '@mailbag/contract';
 import type { Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
 import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags, replaceTags } from '@mailbag/core';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import { passwordText } from '../mailings/plan-passwords.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
 /** What patterns are rendered over, for one copy or one record. */
@@ -99,7 +100,7 @@ export function passwordPattern(
   plan: MailingPlan,
   columns: readonly Column[],
 ): ((place: RecordPlace) => { open: string; permissions: string }) | null {
-  const { openPassword = '', permissionsPassword = '' } = plan.output;
+  const [openPassword, permissionsPassword] = [passwordText(plan.output.openPassword), passwordText(plan.output.permissionsPassword)];
   if (openPassword.trim() === '' && permissionsPassword.trim() === '') return null;
   const names = patternNames(columns);
   const [open, permissions] = [compilePattern(openPassword, names), compilePattern(permissionsPassword, names)];

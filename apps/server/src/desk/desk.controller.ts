@@ -1,5 +1,6 @@
 import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
 import { Controller, Get, Query } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { SignedIn } from '../accounts/session.guard.js';
 import { DeskService } from './desk.service.js';
 
@@ -8,11 +9,13 @@ export class DeskController {
   constructor(private readonly desk: DeskService) {}
 
   @Get('desk')
+  @WithoutValues()
   look(): Promise<DeskAnswer> {
     return this.desk.desk();
   }
 
   @Get('find')
+  @WithoutValues()
   find(@SignedIn() account: Account, @Query('text') text = ''): Promise<FindAnswer> {
     return this.desk.find(text.slice(0, 200), account);
   }

@@ -1,9 +1,11 @@
 import type { HistoryLine } from '@mailbag/contract';
 import { Controller, Get, Query } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
 
 @Controller('api/history')
+@WithoutValues()
 @Needs('administrator')
 export class HistoryController {
   constructor(private readonly transactions: Transactions) {}

@@ -1,11 +1,13 @@
 import type { LiveEvent } from '@mailbag/contract';
 import type { MessageEvent } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Controller, Sse } from '@nestjs/common';
 import type { Observable } from 'rxjs';
 import { bufferTime, filter, interval, map, merge, mergeMap, of, takeUntil } from 'rxjs';
 import { LiveService } from './live.service.js';
 
 @Controller('api/events')
+@WithoutValues()
 export class LiveController {
   constructor(private readonly live: LiveService) {}
 

@@ -26,7 +26,8 @@ import {
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
-import { Needs, ShowsValues, SignedIn, TakesMegabytes } from '../accounts/session.guard.js';
+import { mailingWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
+import { Needs, SignedIn, TakesMegabytes } from '../accounts/session.guard.js';
 import type { Response } from 'express';
 import { attachment } from '../platform/content-disposition.js';
 import { config } from '../platform/config.js';
@@ -35,6 +36,7 @@ import { uploadInto, uploadedName } from '../platform/upload.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
 import { MailingsService } from './mailings.service.js';
+import { toldPlan } from './plan-passwords.js';
 import { StarterSheets } from './starter-sheet.service.js';
 
 @Controller('api/mailings')
@@ -47,6 +49,7 @@ export class MailingsController {
   ) {}
 
   @Get()
+  @WithoutValues()
   list(): Promise<MailingSummary[]> {
     return this.mailings.list();
   }
@@ -68,31 +71,32 @@ export class MailingsController {
   @TakesMegabytes(1)
   @HttpCode(200)
   @Needs('viewer')
-  @ShowsValues()
   messageSample(
     @Param('id', ParseIntPipe) id: number,
     @Body() { index, message, output }: MessageSampleRequest,
     @SignedIn() account: Account,
   ): Promise<MessageSample> {
-    return this.samples.sample(id, index, message && output ? { message, output } : null, account.seesPasswords);
+    // Whoever only looks sees the message as it was saved, and lets nothing else be rendered.
+    const draft = message && output && account.role !== 'viewer' ? { message, output } : null;
+    return this.samples.sample(id, index, draft, account.seesPasswords);
   }
 
   @Get(':id/message-sample.eml')
-  @ShowsValues()
   async rawSample(@Param('id', ParseIntPipe) id: number, @Query('index', ParseIntPipe) index: number): Promise<StreamableFile> {
     return new StreamableFile(await this.samples.raw(id, index), { type: 'message/rfc822', disposition: attachment('Sample.eml') });
   }
 
   @Post(':id/test-message')
   @HttpCode(200)
-  @ShowsValues()
   async testMessage(@Param('id', ParseIntPipe) id: number, @Body() { index, address }: TestMessageRequest): Promise<{ said: string }> {
     return { said: await this.samples.test(id, index, address) };
   }
 
   @Get(':id')
-  detail(@Param('id', ParseIntPipe) id: number): Promise<MailingDetail> {
-    return this.mailings.detail(id);
+  @WithoutValues(mailingWithoutValues)
+  async detail(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<MailingDetail> {
+    const detail = await this.mailings.detail(id);
+    return { ...detail, plan: toldPlan(detail.plan, seesPasswords) };
   }
 
   @Put(':id')
@@ -103,6 +107,7 @@ export class MailingsController {
 
   /** An empty sheet for the records of the packet. */
   @Get(':id/starter.xlsx')
+  @WithoutValues()
   async starter(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
     const { plan, templates } = await this.mailings.detail(id);
     send(response, await this.starters.forPacket(plan.name, templates));
@@ -115,12 +120,12 @@ export class MailingsController {
   }
 
   @Get(':id/checks')
+  @WithoutValues()
   checks(@Param('id', ParseIntPipe) id: number): Promise<ChecksAnswer> {
     return this.checking.checks(id);
   }
 
   @Get(':id/findings')
-  @ShowsValues()
   findings(
     @Param('id', ParseIntPipe) id: number,
     @Query('from', ParseIntPipe) from: number,
@@ -134,6 +139,7 @@ export class MailingsController {
   }
 
   @Get(':id/flagged')
+  @WithoutValues()
   flagged(@Param('id', ParseIntPipe) id: number): Promise<FlaggedAnswer> {
     return this.checking.flagged(id);
   }

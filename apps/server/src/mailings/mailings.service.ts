@@ -1,6 +1,7 @@
-import type { MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
+import type { MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary, OutputPlan } from '@mailbag/contract';
 import type { Column } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
+import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -10,6 +11,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
+import { passwordNames, sealedIfClear, sealedPlan } from './plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
 
 const emptyPlan = (name: string): MailingPlan => ({
@@ -32,7 +34,7 @@ export interface Subject {
 }
 
 @Injectable()
-export class MailingsService {
+export class MailingsService implements OnApplicationBootstrap {
   constructor(
     @InjectRepository(MailingEntity) private readonly mailings: Repository<MailingEntity>,
     private readonly transactions: Transactions,
@@ -40,6 +42,26 @@ export class MailingsService {
     private readonly sources: SourcesService,
     private readonly live: LiveService,
   ) {}
+
+  /** Passwords that earlier versions kept in clear are sealed. */
+  async onApplicationBootstrap(): Promise<void> {
+    for (const [table, column, path] of [
+      ['mailing', 'plan', '$.output'],
+      ['batch', 'frozen', '$.plan.output'],
+    ] as const) {
+      const kept = passwordNames.map((name) => `COALESCE(json_extract(${column}, '${path}.${name}'), '')`);
+      const clear = kept.map((text) => `(${text} <> '' AND ${text} NOT LIKE 'sealed:%')`).join(' OR ');
+      const rows = await this.transactions.read<{ id: number; output: string }>(
+        `SELECT id, json_extract(${column}, '${path}') AS output FROM ${table} WHERE ${clear}`,
+      );
+      for (const { id, output } of rows) {
+        const sealed = sealedIfClear({ output: JSON.parse(output) as OutputPlan }).output;
+        await this.transactions.run((manager) =>
+          manager.query(`UPDATE ${table} SET ${column} = json_set(${column}, '${path}', json(?)) WHERE id = ?`, [JSON.stringify(sealed), id]),
+        );
+      }
+    }
+  }
 
   /** As it is kept. @throws MailbagError not-found */
   async entity(id: number): Promise<MailingEntity> {
@@ -113,7 +135,7 @@ export class MailingsService {
       const result = await manager.update(
         MailingEntity,
         { id, version },
-        { plan: { ...plan }, name: plan.name.trim(), version: version + 1, updatedAt },
+        { plan: sealedPlan({ ...plan }, mailing.plan), name: plan.name.trim(), version: version + 1, updatedAt },
       );
       if (result.affected === 0) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
     });

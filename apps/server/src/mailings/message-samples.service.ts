@@ -9,12 +9,12 @@ import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { asSent, attachmentSize, extraAttachments, travellingSize } from '../delivery/attachments.js';
 import type { OutgoingMessage } from '../delivery/mail-transport.js';
 import { MailTransport, rawMessage } from '../delivery/mail-transport.js';
-import { letterPattern, passwordPattern } from '../delivery/message-of.js';
 import { dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
+import { sealedPlan } from './plan-passwords.js';
 import { MailingsService } from './mailings.service.js';
 
 /** What a person may change before it is saved. */
@@ -42,7 +42,7 @@ export class MessageSamples {
   /** @throws MailbagError mailing-no-template, mailing-no-records, pattern-*, attachment-gone, sender-not-confirmed */
   private async make(id: number, index: number, draft: Draft | null): Promise<Made> {
     const mailing = await this.mailings.entity(id);
-    const subject = await this.mailings.frozen(draft ? { ...mailing, plan: { ...mailing.plan, ...draft } } : mailing);
+    const subject = await this.mailings.frozen(draft ? { ...mailing, plan: { ...mailing.plan, ...sealedPlan(draft, mailing.plan) } } : mailing);
     if (!subject)
       throw new MailbagError(mailing.plan.packet.length === 0 ? 'mailing-no-template' : 'mailing-no-records', { mailing: mailing.name });
     const { frozen } = subject;
@@ -56,17 +56,13 @@ export class MessageSamples {
     const { plan, columns, templates } = frozen;
     const batch = { number: 1, today: await this.settings.today() };
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
-    const place = { record, ordinal: index, code: codes[0] ?? '', batch, template: templates[0]?.name ?? '' };
-    const letter = letterPattern(frozen).letter(place);
     const cell = record.cells[columns.findIndex(({ name }) => name === plan.message.addressColumn)]?.text ?? '';
     const { addresses, fault } = addressesIn(cell, plan.message.several ?? false);
     const sender = (await this.senders.ready(plan.message.senderId ?? null)) ?? (await this.senders.ready(null));
     if (!sender) throw new MailbagError('sender-not-confirmed', { mailing: plan.name });
     const server = (await this.senders.sendingServers()).find((one) => one.id === sender.serverId)!;
-    const files = (await this.pool.run('sample', { mailing: frozen, record, ordinal: index, batch, codes })).map(({ name, bytes }) => ({
-      name,
-      content: Buffer.from(bytes),
-    }));
+    const { copies, letter, openPassword } = await this.pool.run('sample', { mailing: frozen, record, ordinal: index, batch, codes });
+    const files = copies.map(({ name, bytes }) => ({ name, content: Buffer.from(bytes) }));
     const way = plan.message.attach ?? 'files';
     const name = this.recipientOf(plan, letter.subject, addresses[0]?.name ?? '');
     // The combined file of a sample is its first copy: how large it gets is told by the sum.
@@ -93,7 +89,7 @@ export class MessageSamples {
         cell.trim() === ''
           ? 'This record has no address: its copies are made and kept, and wait for paper.'
           : fault && `This record is held back: ${fault}.`,
-      openPassword: passwordPattern(plan, columns)?.(place).open ?? '',
+      openPassword,
       limit: server.limit,
       size,
     };

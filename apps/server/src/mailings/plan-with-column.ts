@@ -1,6 +1,7 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, FillRule } from '@mailbag/core';
 import { renameColumn, replaceTags } from '@mailbag/core';
+import { withPasswordPatterns } from './plan-passwords.js';
 
 type Named = Pick<Column, 'name' | 'slug'>;
 
@@ -16,7 +17,8 @@ function patternsOf<Part, Name extends keyof Part>(part: Part, names: readonly N
 }
 
 /** A plan in which a column has another name. */
-export function planWithColumn(plan: MailingPlan, from: Named, to: Named): MailingPlan {
+export function planWithColumn(kept: MailingPlan, from: Named, to: Named): MailingPlan {
+  const plan = withPasswordPatterns(kept, (pattern) => inPattern(pattern, from, to));
   const rule = (one: FillRule): FillRule => renameColumn(one, from.name, to.name);
   const { columns: checks } = plan.checks ?? {};
   const { [from.name]: moved, ...rest } = checks ?? {};
@@ -29,7 +31,7 @@ export function planWithColumn(plan: MailingPlan, from: Named, to: Named): Maili
     ...(plan.checks ? { checks: { ...plan.checks, columns: moved ? { ...rest, [to.name]: moved } : rest } } : {}),
     output: {
       ...plan.output,
-      ...patternsOf(plan.output, ['folder', 'file', 'openPassword', 'permissionsPassword'], from, to),
+      ...patternsOf(plan.output, ['folder', 'file'], from, to),
       ...(plan.output.metadata ? { metadata: plan.output.metadata.map((one) => (one === from.name ? to.name : one)) } : {}),
     },
     message: {

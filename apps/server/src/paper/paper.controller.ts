@@ -2,7 +2,8 @@ import { createReadStream } from 'node:fs';
 import type { PaperWaiting, PrinterAnswer, PrintRunDetail, PrintRunSummary } from '@mailbag/contract';
 import { PrinterRequest, PrintRequest, PrintRunRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
-import { Needs, ShowsValues, Who } from '../accounts/session.guard.js';
+import { printRunWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
+import { Needs, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { IppPrinter } from './ipp-printer.js';
 import { PrintRuns } from './print-runs.service.js';
@@ -16,45 +17,52 @@ export class PaperController {
   ) {}
 
   @Get('printers')
+  @WithoutValues()
   list(): Promise<PrinterAnswer[]> {
     return this.printers.list();
   }
   @Post('printers')
   @Needs('administrator')
+  @WithoutValues()
   add(@Body() body: PrinterRequest): Promise<PrinterAnswer[]> {
     return this.printers.add(body);
   }
   @Post('printers/test')
   @HttpCode(200)
   @Needs('administrator')
+  @WithoutValues()
   async test(@Body() { uri }: PrinterRequest): Promise<{ said: string }> {
     return { said: await new IppPrinter(uri).about() };
   }
   @Delete('printers/:id')
   @Needs('administrator')
+  @WithoutValues()
   remove(@Param('id', ParseIntPipe) id: number): Promise<PrinterAnswer[]> {
     return this.printers.remove(id);
   }
 
   /** What a print run would gather. */
   @Get('print-runs/waiting')
+  @WithoutValues()
   waiting(@Query('mailing') mailing?: string, @Query('batch') batch?: string): Promise<PaperWaiting> {
     return this.runs.waiting(mailing ? Number(mailing) : null, batch ? Number(batch) : null);
   }
   @Get('print-runs')
+  @WithoutValues()
   runList(): Promise<PrintRunSummary[]> {
     return this.runs.list();
   }
   @Post('print-runs')
+  @WithoutValues(printRunWithoutValues)
   make(@Body() body: PrintRunRequest, @Who() who: string): Promise<PrintRunDetail> {
     return this.runs.make(body, who);
   }
   @Get('print-runs/:id')
+  @WithoutValues(printRunWithoutValues)
   detail(@Param('id', ParseIntPipe) id: number): Promise<PrintRunDetail> {
     return this.runs.detail(id);
   }
   @Get('print-runs/:id/pdf')
-  @ShowsValues()
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.runs.file(id);
     return new StreamableFile(createReadStream(path), {
@@ -64,16 +72,19 @@ export class PaperController {
   }
   @Post('print-runs/:id/print')
   @HttpCode(200)
+  @WithoutValues(printRunWithoutValues)
   print(@Param('id', ParseIntPipe) id: number, @Body() { printerId }: PrintRequest): Promise<PrintRunDetail> {
     return this.runs.print(id, printerId);
   }
   @Post('print-runs/:id/printed')
   @HttpCode(200)
+  @WithoutValues(printRunWithoutValues)
   printed(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<PrintRunDetail> {
     return this.runs.printed(id, who);
   }
   @Post('print-runs/:id/cancel')
   @HttpCode(200)
+  @WithoutValues(printRunWithoutValues)
   cancel(@Param('id', ParseIntPipe) id: number): Promise<PrintRunDetail> {
     return this.runs.cancel(id);
   }

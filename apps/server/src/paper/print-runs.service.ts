@@ -9,7 +9,7 @@ import type {
   PrintRunState,
   PrintRunSummary,
 } from '@mailbag/contract';
-import type { Cell, PostalAddress } from '@mailbag/core';
+import type { PostalAddress } from '@mailbag/core';
 import { MailbagError, addressLines, comparePostal, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -22,7 +22,6 @@ import { noOffice } from '../settings/settings.controller.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { IppPrinter } from './ipp-printer.js';
-import { postalPattern } from './paper-of.js';
 import { Printers } from './printers.service.js';
 
 interface Candidate {
@@ -167,19 +166,14 @@ export class PrintRuns implements OnApplicationBootstrap {
     const batches = new Map<number, Candidate[]>();
     for (const row of rows) batches.set(row.batchId, [...(batches.get(row.batchId) ?? []), row]);
     for (const [batchId, list] of batches) {
-      const { number, today, mailing } = await this.batches.mailing(batchId);
-      const pattern = postalPattern(mailing.plan, mailing.columns);
-      const records = await this.transactions.read<{ ordinal: number; row: number; cells: string }>(
-        'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal IN (SELECT value FROM json_each(?))',
-        [batchId, JSON.stringify([...new Set(list.map(({ recordOrdinal }) => recordOrdinal))])],
-      );
-      for (const { ordinal, row, cells } of records) {
-        const { code = '', templateName = '' } = list.find(({ recordOrdinal }) => recordOrdinal === ordinal) ?? {};
-        found.set(
-          `${batchId} ${ordinal}`,
-          pattern({ record: { row, cells: JSON.parse(cells) as Cell[] }, ordinal, code, batch: { number, today }, template: templateName }),
-        );
-      }
+      const firsts = new Map<number, Candidate>();
+      for (const row of list) if (!firsts.has(row.recordOrdinal)) firsts.set(row.recordOrdinal, row);
+      const records = [...firsts.values()].map(({ recordOrdinal: ordinal, code, templateName: template }) => ({ ordinal, code, template }));
+      const addresses = await this.pool.run('postalAddresses', { batchId, records });
+      records.forEach(({ ordinal }, index) => {
+        const address = addresses[index];
+        if (address) found.set(`${batchId} ${ordinal}`, address);
+      });
     }
     return found;
   }

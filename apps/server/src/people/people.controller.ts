@@ -2,6 +2,7 @@ import type { InvitedAnswer, PeopleAnswer } from '@mailbag/contract';
 import { AcceptInvitationRequest, InvitationRequest, PasswordRequest, PersonRequest } from '@mailbag/contract';
 import type { Account } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import type { Request, Response } from 'express';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { sessionToken, setSessionCookie } from '../accounts/session-cookie.js';
@@ -9,6 +10,7 @@ import { Needs, OpenToEverybody, SignedIn, Who } from '../accounts/session.guard
 import { Invitations } from './invitations.service.js';
 
 @Controller('api/people')
+@WithoutValues()
 @Needs('administrator')
 export class PeopleController {
   constructor(

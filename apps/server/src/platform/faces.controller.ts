@@ -1,6 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { MailbagError } from '@mailbag/core';
 import { Controller, Get, Header, Param, StreamableFile } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { addedFaces, bundledFaces } from '@mailbag/host';
 import { dataPath } from './config.js';
 
@@ -9,6 +10,7 @@ const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...ad
 
 /** The faces, for the preview in the browser. */
 @Controller('api/faces')
+@WithoutValues()
 export class FacesController {
   @Get()
   list(): string[] {

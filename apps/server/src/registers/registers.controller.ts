@@ -1,10 +1,12 @@
 import type { RegisterAnswer } from '@mailbag/contract';
 import { RegisterRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { Registers } from './registers.service.js';
 
 @Controller('api/registers')
+@WithoutValues()
 @Needs('administrator')
 export class RegistersController {
   constructor(private readonly registers: Registers) {}

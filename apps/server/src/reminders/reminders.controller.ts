@@ -1,6 +1,7 @@
 import type { ReminderAnswer } from '@mailbag/contract';
 import { RemindRequest } from '@mailbag/contract';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Reminders } from './reminders.service.js';
 
 @Controller('api/mailings')
@@ -8,12 +9,14 @@ export class RemindersController {
   constructor(private readonly reminders: Reminders) {}
 
   @Get(':id/reminders')
+  @WithoutValues()
   answer(@Param('id', ParseIntPipe) id: number): Promise<ReminderAnswer> {
     return this.reminders.answer(id);
   }
 
   @Post(':id/remind')
   @HttpCode(200)
+  @WithoutValues()
   async remind(@Param('id', ParseIntPipe) id: number, @Body() { all }: RemindRequest): Promise<{ reminded: number }> {
     return { reminded: await this.reminders.remind(id, all) };
   }

@@ -1,10 +1,12 @@
 import type { RetentionAnswer } from '@mailbag/contract';
 import { RetentionRequest } from '@mailbag/contract';
 import { Body, Controller, Get, HttpCode, Post, Put } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { Retention } from './retention.service.js';
 
 @Controller('api/retention')
+@WithoutValues()
 @Needs('administrator')
 export class RetentionController {
   constructor(private readonly retention: Retention) {}

@@ -1,6 +1,7 @@
 import type { BackupsAnswer, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
 import { BackupRequest, DoubtRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Backups } from './backups.service.js';
@@ -8,6 +9,7 @@ import { Hold } from './hold.service.js';
 import { SelfChecks } from './self-checks.service.js';
 
 @Controller('api/safety')
+@WithoutValues()
 @Needs('administrator')
 export class SafetyController {
   constructor(

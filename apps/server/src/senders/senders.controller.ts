@@ -1,10 +1,12 @@
 import type { MailServerAnswer, MailTestAnswer, SenderAnswer } from '@mailbag/contract';
 import { MailServerRequest, SenderCodeRequest, SenderRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { SendersService } from './senders.service.js';
 
 @Controller('api')
+@WithoutValues()
 export class SendersController {
   constructor(private readonly senders: SendersService) {}
 

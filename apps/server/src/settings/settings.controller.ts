@@ -1,6 +1,7 @@
 import type { MailRulesAnswer } from '@mailbag/contract';
 import { OfficeRequest } from '@mailbag/contract';
 import { Body, Controller, Get, Put } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { SettingsService } from './settings.service.js';
 
@@ -9,6 +10,7 @@ const OFFICE = 'office';
 export const noOffice: OfficeRequest = { returnLine: '', country: 'DE' };
 
 @Controller('api/settings')
+@WithoutValues()
 export class SettingsController {
   constructor(private readonly settings: SettingsService) {}
 

@@ -16,7 +16,7 @@ import {
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
-import { ShowsValues } from '../accounts/session.guard.js';
+import { sourceWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import type { Response } from 'express';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { config } from '../platform/config.js';
@@ -36,6 +36,7 @@ export class SourcesController {
   ) {}
 
   @Get()
+  @WithoutValues((list: SourceSummary[]) => list.map(sourceWithoutValues))
   list(): Promise<SourceSummary[]> {
     return this.sources.list();
   }
@@ -48,7 +49,6 @@ export class SourcesController {
   }
 
   @Get('files/:fileId/excerpt')
-  @ShowsValues()
   excerpt(@Param('fileId') fileId: string, @Query() reading: ReadingRequest): Promise<SourceFileAnswer> {
     return this.sources.excerpt(fileId, reading);
   }
@@ -59,12 +59,12 @@ export class SourcesController {
   }
 
   @Get(':id')
+  @WithoutValues(sourceWithoutValues)
   detail(@Param('id', ParseIntPipe) id: number): Promise<SourceSummary> {
     return this.sources.detail(id);
   }
 
   @Get(':id/records')
-  @ShowsValues()
   records(
     @Param('id', ParseIntPipe) id: number,
     @Query('from', ParseIntPipe) from: number,
@@ -74,7 +74,6 @@ export class SourcesController {
   }
 
   @Get(':id/find')
-  @ShowsValues()
   async find(
     @Param('id', ParseIntPipe) id: number,
     @Query('text') text: string,
@@ -100,19 +99,16 @@ export class SourcesController {
   }
 
   @Get(':id/report')
-  @ShowsValues()
   report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
     return this.reports.of(id);
   }
 
   @Get(':id/report.xlsx')
-  @ShowsValues()
   async reportSheet(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
     send(response, await this.reports.workbook(id));
   }
 
   @Get(':id/records.:format')
-  @ShowsValues()
   async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string, @Res() response: Response): Promise<void> {
     send(response, await this.exports.of(id, format));
   }

@@ -16,11 +16,13 @@ import {
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { TemplatesService } from './templates.service.js';
 
 @Controller('api/templates')
+@WithoutValues()
 export class TemplatesController {
   constructor(private readonly templates: TemplatesService) {}
 

@@ -29,13 +29,14 @@ function threads(count: number, memoryMb: number, perAsker = count, waiting = In
 
 /**
  * Worker threads for everything that computes for long. What a person waits for has threads of its own beside those of batches, shared fairly between
- * accounts; what strangers send has one by itself. Every task has a time after which its thread is ended.
+ * accounts; what strangers send has one by itself, and so have letters, which are composed of what people typed. Every task has a time after which its thread is ended.
  */
 @Injectable()
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
     batch: threads(config.threads, 1024),
     people: threads(2, 768, 1, 8),
+    letters: threads(1, 256),
     post: threads(1, 192),
     care: threads(1, 512),
   };

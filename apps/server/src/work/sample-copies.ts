@@ -1,7 +1,7 @@
 import type { CompiledTemplate } from '@mailbag/core';
 import { evaluateMap, fillCopy, outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
-import { dataOf, patternNames } from '../delivery/message-of.js';
+import { dataOf, letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
@@ -9,7 +9,7 @@ import type { Tasks } from './tasks.js';
 
 let kept: { key: string; compiled: CompiledTemplate[] } | null = null;
 
-/** Makes the copies of one record as a batch would, in memory only. */
+/** Makes the copies of one record and their message as a batch would, in memory only. */
 export async function sampleCopies({
   mailing,
   record,
@@ -29,7 +29,7 @@ export async function sampleCopies({
   const protections = protectionsOf(mailing, 'sample');
   const row = rowReader(mailing.columns)(record);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
-  return mailing.templates.map((template, position) => {
+  const copies = mailing.templates.map((template, position) => {
     const code = codes[position]!;
     const { values } = evaluateMap(template.fields, template.map, row);
     const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
@@ -39,4 +39,10 @@ export async function sampleCopies({
       bytes: filled.bytes,
     };
   });
+  const place = { record, ordinal, code: codes[0] ?? '', batch, template: mailing.templates[0]?.name ?? '' };
+  return {
+    copies,
+    letter: letterPattern(mailing).letter(place),
+    openPassword: passwordPattern(mailing.plan, mailing.columns)?.(place).open ?? '',
+  };
 }

@@ -1,7 +1,7 @@
 import type { TaskName } from './tasks.js';
 
-/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of foreign mail, that of care for the folder. */
-export type Lane = 'batch' | 'people' | 'post' | 'care';
+/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of letters, that of foreign mail, that of care for the folder. */
+export type Lane = 'batch' | 'people' | 'letters' | 'post' | 'care';
 
 export interface TaskLimit {
   lane: Lane;
@@ -17,6 +17,9 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },
   queryExcerpt: { lane: 'people', seconds: 30, what: 'Running the query' },
   sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
+  openPassword: { lane: 'people', seconds: 10, what: 'Composing the password' },
+  postalAddresses: { lane: 'people', seconds: 120, what: 'Composing the postal addresses' },
+  letter: { lane: 'letters', seconds: 10, what: 'Composing the message' },
   whoRuns: { lane: 'people', seconds: 60, what: 'Finding out who runs' },
   matchRecords: { lane: 'people', seconds: 60, what: 'Looking for records' },
   startBatch: { lane: 'people', seconds: 120, what: 'Starting the batch' },

@@ -1,8 +1,10 @@
-import type { DatabaseTable, QueryExcerpt, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
-import type { Column, ErrorCode, ErrorFields, SourceRecord, TableExcerpt, TableReading, TemplateDescription } from '@mailbag/core';
+import type { DatabaseTable, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
+import type { Column, ErrorCode, ErrorFields, PostalAddress, SourceRecord, TableExcerpt, TableReading, TemplateDescription } from '@mailbag/core';
 import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../databases/read/reader.js';
+import type { Letter } from '../delivery/message-of.js';
 import type { AssembleInput } from './assemble-copies.js';
+import type { RecordOfBatch } from './record-texts.js';
 import type { ReadMail } from './read-mail.js';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 
@@ -66,8 +68,14 @@ export interface Tasks {
   /** The copies of one record as they would be made now, for samples and tests. */
   sample: {
     input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchFacts; codes: string[] };
-    output: { name: string; bytes: Uint8Array }[];
+    output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
+  /** The message of one record of a batch. With `reminder`: its reminder, in these words. */
+  letter: { input: RecordOfBatch & { reminder: ReminderPlan | null }; output: Letter };
+  /** The password that opens a copy; empty: none does. */
+  openPassword: { input: RecordOfBatch; output: string };
+  /** Postal addresses of records of one batch, in their order; null: the record's time was over. */
+  postalAddresses: { input: { batchId: number; records: Omit<RecordOfBatch, 'batchId'>[] }; output: (PostalAddress | null)[] };
   /** Looks whether the data folder is whole. */
   selfCheck: { input: { thorough: boolean }; output: SelfCheckResult };
   /** Writes the data folder into one zip file. */

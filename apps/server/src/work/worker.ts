@@ -11,6 +11,7 @@ import { startBatch } from './start-batch.js';
 import { whoRuns } from './who-runs.js';
 import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
+import { letter, openPassword, postalAddresses } from './record-texts.js';
 import { readMail } from './read-mail.js';
 import { sweepRecords } from './sweep-records.js';
 import { queryExcerpt, readSource } from './read-source.js';
@@ -37,6 +38,9 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   assemble: assembleCopies,
   sample: sampleCopies,
   readMail,
+  letter: (input) => Promise.resolve().then(() => letter(input)),
+  openPassword: (input) => Promise.resolve().then(() => openPassword(input)),
+  postalAddresses: (input) => Promise.resolve().then(() => postalAddresses(input)),
   selfCheck: ({ thorough }) => selfCheck(config.dataFolder, thorough),
   backup: async ({ path }) => ({ files: (await backup(config.dataFolder, path)).files.length }),
 };

@@ -6,4 +6,4 @@ export const RightsProvider = MayChange.Provider;
 export const useMayChange = (): boolean => useContext(MayChange);
 
 /** Said where something cannot be changed by who looks. */
-export const LOOKS_ONLY = 'Your account looks and does not change anything. An administrator can give it more.';
+export const LOOKS_ONLY = 'Your account looks here and does not change anything. An administrator can give it more.';

@@ -70,6 +70,10 @@ export const catalogue = {
     `The database server ${f(e, 'host')} does not answer (${f(e, 'why')}). Check its address and port, and whether it may be reached from here.`,
   'database-host-refused': (e) =>
     `${f(e, 'host')} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
+  'record-over-time': () =>
+    'The values of this record were deleted when their time was over, so nothing can be composed of them any more. Copies that were made of it are kept.',
+  'password-lost': () =>
+    'The password of the copies was encrypted with a key that is gone. Enter it again under Output; until then nothing of this mailing is made.',
   'secret-asked-again': (e) =>
     `Enter the password for ${f(e, 'place')} again: where it is sent, or how the way there is secured, was changed, and a kept password goes only where it was meant for.`,
   'target-local': (e) =>

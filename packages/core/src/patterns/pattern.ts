@@ -1,10 +1,13 @@
-import { Liquid } from 'liquidjs';
-import type { Template } from 'liquidjs';
+import { Context, Liquid, toValueSync } from 'liquidjs';
+import type { Emitter, Template } from 'liquidjs';
 import { DateTime } from 'luxon';
 import { MailbagError } from '../errors/catalogue.js';
 
 /** Names that every pattern knows beside the columns. */
 export const patternExtras = ['code', 'template', 'batch', 'number', 'today'] as const;
+
+/** Stands in a plan for a password's pattern that the account may not see. Saved again, it means the one that is kept. */
+export const PASSWORD_KEPT = '••••••••';
 
 const settings = {
   strictVariables: true,
@@ -18,9 +21,24 @@ const settings = {
   templates: {},
 };
 
+/** Characters that a pattern may come to for one record. */
+export const PATTERN_LIMIT = 1_000_000;
+
+/** Takes what a pattern writes, up to its limit: also what stands in it as it is, over and over in a loop. */
+class BoundedText implements Emitter {
+  buffer = '';
+  write(part: unknown): void {
+    this.buffer += typeof part === 'string' ? part : part === null || part === undefined ? '' : String(part);
+    if (this.buffer.length > PATTERN_LIMIT) throw new Error(`it comes to more than ${PATTERN_LIMIT.toLocaleString('en')} characters`);
+  }
+}
+
 function engineOf(escapes: boolean): Liquid {
   const engine = new Liquid({ ...settings, ...(escapes ? { outputEscape: 'escape' as const } : {}) });
-  for (const name of ['raw', 'include', 'render', 'layout', 'block']) delete engine.tags[name];
+  // What is captured is in no account of memory: doubled thirty times, a letter fills it all.
+  for (const name of ['raw', 'include', 'render', 'layout', 'block', 'capture']) delete engine.tags[name];
+  // The same record gives the same text.
+  delete engine.filters.sample;
   // Data must not be able to come out of its escaping.
   delete engine.filters.raw;
   engine.registerFilter('day', (value: unknown, format: unknown) => {
@@ -63,7 +81,9 @@ export function compilePattern(pattern: string, names: readonly string[], kind: 
     names: used,
     render(data) {
       try {
-        return String(engine.renderSync(templates, data));
+        const text = new BoundedText();
+        toValueSync(engine.renderer.renderTemplates(templates, new Context(data, engine.options, { sync: true }), text));
+        return text.buffer;
       } catch (error) {
         throw new MailbagError('pattern-broken', { pattern, why: reason(error) }, { cause: error });
       }

@@ -1,7 +1,8 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Finish } from '@mailbag/core';
-import { finishes, replaceTags } from '@mailbag/core';
+import { PASSWORD_KEPT, finishes, replaceTags } from '@mailbag/core';
 import { Folder } from 'lucide-react';
+import type { ComponentProps } from 'react';
 import styled from 'styled-components';
 import { finishWords } from '../../features/mailing/finish-words';
 import type { MailingWork } from '../../features/mailing/mailing-context';
@@ -63,6 +64,22 @@ function weakness(pattern: string): string | null {
   return others === '' && tags === 1 ? 'One value alone is guessed easily, such as a date of birth. Two are better.' : null;
 }
 
+/** A password's pattern. Where it may not be seen, it is said that there is one, and another can take its place. */
+function PasswordPattern(props: ComponentProps<typeof PatternInput>) {
+  if (props.value !== PASSWORD_KEPT) return <PatternInput {...props} />;
+  return (
+    <Stack $gap={4}>
+      <strong>{props.label}</strong>
+      <Row>
+        <Small>One is set. Your account does not see it.</Small>
+        <Button small changes onPress={() => props.onChange('')}>
+          Set another
+        </Button>
+      </Row>
+    </Stack>
+  );
+}
+
 /** Names, finish, passwords, combined files, metadata. */
 export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sample }) {
   const { plan, change, columns } = work;
@@ -71,7 +88,7 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
   const pathError = sample.paths.find(({ error }) => error !== null)?.error ?? null;
   const combined = output.combined ?? 'none';
   const metadata = output.metadata ?? [];
-  const weak = weakness(output.openPassword ?? '');
+  const weak = output.openPassword === PASSWORD_KEPT ? null : weakness(output.openPassword ?? '');
   return (
     <Stack $gap={16}>
       <h2>Output</h2>
@@ -112,7 +129,7 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
         <Toggled label="Combined files for both sides of the paper" value={output.duplex ?? false} onChange={(duplex) => set({ duplex })} />
       )}
       <h2>Passwords</h2>
-      <PatternInput
+      <PasswordPattern
         label="Password that opens a copy"
         value={output.openPassword ?? ''}
         columns={columns}
@@ -129,7 +146,7 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
           help="Stands at the end of the message, such as: The attachment opens with your plot number and your postal code, without a space. Never the password itself."
         />
       )}
-      <PatternInput
+      <PasswordPattern
         label="Password that lifts the limits of use"
         value={output.permissionsPassword ?? ''}
         columns={columns}

@@ -1,6 +1,6 @@
 import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { BookOpenText, Eye, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
+import { BookOpenText, Eye, EyeOff, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
 import { Link, NavLink, Outlet } from 'react-router';
@@ -201,6 +201,14 @@ export function Shell({ account }: { account: AccountAnswer }) {
         {account.account?.role === 'viewer' && (
           <Small title={LOOKS_ONLY} style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>
             <Eye size={13} /> looks only
+          </Small>
+        )}
+        {account.account?.seesValues === false && (
+          <Small
+            title="Your account works with copies and does not see the values of records. An administrator can change that."
+            style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}
+          >
+            <EyeOff size={13} /> values hidden
           </Small>
         )}
         <MenuTrigger>
