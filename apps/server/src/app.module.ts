@@ -4,6 +4,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { AccountsController } from './accounts/accounts.controller.js';
 import { AccountEntity, SessionEntity } from './accounts/accounts.entity.js';
 import { HiddenValues } from './accounts/hidden-values.js';
+import { Passwords } from './accounts/passwords.service.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { SessionGuard } from './accounts/session.guard.js';
 import { ArchiveService } from './archive/archive.service.js';
@@ -62,6 +63,7 @@ import { Retention } from './retention/retention.service.js';
 import { Backups } from './safety/backups.service.js';
 import { Hold } from './safety/hold.service.js';
 import { SafetyController } from './safety/safety.controller.js';
+import { Sweep } from './safety/sweep.service.js';
 import { SelfChecks } from './safety/self-checks.service.js';
 import { SendersController } from './senders/senders.controller.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
@@ -123,6 +125,7 @@ import { Pool } from './work/pool.js';
   ],
   providers: [
     AccountsService,
+    Passwords,
     ArchiveService,
     Backups,
     BatchesService,
@@ -158,6 +161,7 @@ import { Pool } from './work/pool.js';
     Retention,
     SavedViews,
     SelfChecks,
+    Sweep,
     SendersService,
     SettingsService,
     Settling,

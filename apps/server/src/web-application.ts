@@ -4,11 +4,14 @@ import { ValidationPipe } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
+import { MailbagError } from '@mailbag/core';
+import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
 
 /** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
 export function setUpWeb(app: NestExpressApplication): void {
   app.set('query parser', 'simple');
+  app.set('trust proxy', config.proxies);
   app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
   app.use(
     helmet({
@@ -28,11 +31,15 @@ export function setUpWeb(app: NestExpressApplication): void {
           formAction: ["'self'"],
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: config.address?.protocol === 'https:',
       crossOriginOpenerPolicy: false,
       originAgentCluster: false,
     }),
   );
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (!isForOther(request)) return next();
+    response.status(421).json(new MailbagError('host-other', { host: request.host, address: config.address!.origin }).toJSON());
+  });
   if (existsSync(config.webFolder)) {
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',

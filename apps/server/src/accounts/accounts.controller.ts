@@ -21,8 +21,8 @@ export class AccountsController {
   @Post('set-up')
   @HttpCode(204)
   @OpenToEverybody()
-  async setUp(@Body() body: SetUpRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
-    setSessionCookie(response, await this.accounts.setUp(body));
+  async setUp(@Body() body: SetUpRequest, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    setSessionCookie(response, await this.accounts.setUp(body, request.ip ?? ''));
   }
 
   @Post('sign-in')

@@ -15,17 +15,25 @@ import type {
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { hash, verify } from '@node-rs/argon2';
+import { Subject } from 'rxjs';
 import { Repository } from 'typeorm';
+import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { AccountEntity, SessionEntity } from './accounts.entity.js';
+import { Passwords } from './passwords.service.js';
+import type { TryKey } from './tries.js';
+import { Tries, stretchOf } from './tries.js';
 
 const DAY = 86_400_000;
 const SESSION_DAYS = 14;
 const INVITATION_DAYS = 7;
-/** Wrong tries in a stretch of time, by address and by place. */
-const TRIES = 8;
-const TRIES_MINUTES = 15;
+/** Tries of one account from one place, from one place whatever the account, and of one account from anywhere. */
+const OWN = { free: 5, longest: 300 };
+const FROM_PLACE = { free: 30, longest: 300 };
+const ANYWHERE = { free: 30, longest: 5 };
+
+const MOST_PLACES = 10_000;
+const STRANGER = { accountId: null, name: 'somebody' };
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
 const toAccount = ({ id, name, email, role, seesValues, seesPasswords }: AccountEntity): Account => ({
@@ -41,23 +49,29 @@ const SEEN_MINUTES = 5;
 
 @Injectable()
 export class AccountsService {
-  private readonly tries = new Map<string, { count: number; until: number }>();
-  /** Verified against when there is no such account, so that the answer takes as long. */
-  private readonly nobody = hash(randomBytes(16).toString('hex'));
+  /** Told when sessions were ended before their time. */
+  readonly sessionsEnded = new Subject<void>();
+  private readonly tries = new Tries();
+  /** Places from which an account has signed in: others who guess at it elsewhere do not hold it up there. */
+  private readonly knownPlaces = new Set<string>();
 
   constructor(
     @InjectRepository(AccountEntity) private readonly accounts: Repository<AccountEntity>,
     @InjectRepository(SessionEntity) private readonly sessions: Repository<SessionEntity>,
     private readonly transactions: Transactions,
+    private readonly passwords: Passwords,
+    private readonly history: History,
   ) {}
 
   async isSetUpNeeded(): Promise<boolean> {
     return (await this.accounts.count()) === 0;
   }
 
-  /** Makes the first administrator. @throws MailbagError account-exists */
-  async setUp({ name, email, password }: SetUpRequest): Promise<string> {
-    const passwordHash = await hash(password);
+  /** Makes the first administrator. @throws MailbagError account-exists, password-weak */
+  async setUp({ name, email, password }: SetUpRequest, place: string): Promise<string> {
+    if (!(await this.isSetUpNeeded())) throw new MailbagError('account-exists');
+    this.passwords.assertStrong(password, [name, email]);
+    const passwordHash = await this.passwords.hash(stretchOf(place), password);
     return this.transactions.run(async (manager) => {
       if ((await manager.count(AccountEntity)) > 0) throw new MailbagError('account-exists');
       const account = await manager.save(AccountEntity, {
@@ -73,29 +87,26 @@ export class AccountsService {
     });
   }
 
-  /** @param place where the try comes from @throws MailbagError account-sign-in-refused, account-too-many-tries */
+  /** @param place address that the try comes from @throws MailbagError account-sign-in-refused, account-too-many-tries, account-disabled, work-too-many */
   async signIn({ email, password }: SignInRequest, place: string): Promise<string> {
     const address = email.trim().toLowerCase();
-    const keys = [`address ${address}`, `place ${place}`];
-    const now = Date.now();
-    for (const key of keys) {
-      const tried = this.tries.get(key);
-      if (tried && tried.until > now && tried.count >= TRIES) {
-        throw new MailbagError('account-too-many-tries', { minutes: Math.ceil((tried.until - now) / 60_000) });
-      }
-    }
+    const stretch = stretchOf(place);
+    const own = `${address} from ${stretch}`;
+    const keys: TryKey[] = [
+      { name: own, ...OWN },
+      { name: `place ${stretch}`, ...FROM_PLACE },
+      ...(this.knownPlaces.has(own) ? [] : [{ name: `account ${address}`, ...ANYWHERE }]),
+    ];
+    this.tries.begin(keys);
     const account = await this.accounts.findOneBy({ email: address });
-    const isRight = await verify(account?.passwordHash ?? (await this.nobody), password).catch(() => false);
-    if (!account || !isRight) {
-      for (const key of keys) {
-        const tried = this.tries.get(key);
-        const isRunning = tried !== undefined && tried.until > now;
-        this.tries.set(key, { count: isRunning ? tried.count + 1 : 1, until: isRunning ? tried.until : now + TRIES_MINUTES * 60_000 });
-      }
-      if (this.tries.size > 10_000) for (const [key, tried] of this.tries) if (tried.until <= now) this.tries.delete(key);
+    if (!(await this.passwords.isRight(stretch, account?.passwordHash ?? null, password)) || !account) {
+      // What was typed in place of an address may be a password, so only those of accounts are told.
+      await this.history.noteOften('could not sign in', account?.email ?? 'an unknown address', `from ${stretch}`, STRANGER);
       throw new MailbagError('account-sign-in-refused');
     }
-    keys.forEach((key) => this.tries.delete(key));
+    this.tries.right(keys, own);
+    if (this.knownPlaces.size > MOST_PLACES) this.knownPlaces.delete(this.knownPlaces.values().next().value!);
+    this.knownPlaces.add(own);
     if (account.disabledAt) throw new MailbagError('account-disabled');
     return this.transactions.run((manager) => this.openSession(manager.getRepository(SessionEntity), account.id));
   }
@@ -110,6 +121,15 @@ export class AccountsService {
       expiresAt: new Date(now + SESSION_DAYS * DAY).toISOString(),
     });
     return token;
+  }
+
+  /** Sessions that are over leave the database. */
+  async sweepSessions(): Promise<void> {
+    const now = new Date().toISOString();
+    await this.transactions.run(async (manager) => {
+      await manager.query('DELETE FROM session WHERE expiresAt < ?', [now]);
+      await manager.query('DELETE FROM invitation WHERE expiresAt < ?', [now]);
+    });
   }
 
   /** The account behind a cookie's token; null for none. */
@@ -133,13 +153,19 @@ export class AccountsService {
     await this.transactions.run((manager) =>
       manager.query('DELETE FROM session WHERE accountId = ? AND tokenHash <> ?', [accountId, but ? digest(but) : '']),
     );
+    this.sessionsEnded.next();
   }
 
-  /** @throws MailbagError account-sign-in-refused */
-  async changePassword(accountId: number, { before, password }: PasswordRequest, token: string | undefined): Promise<void> {
+  /** @throws MailbagError account-sign-in-refused, account-too-many-tries, password-weak, work-too-many */
+  async changePassword(accountId: number, { before, password }: PasswordRequest, token: string | undefined, place: string): Promise<void> {
+    const stretch = stretchOf(place);
+    const key: TryKey = { name: `password of ${accountId} from ${stretch}`, ...OWN };
+    this.tries.begin([key]);
     const account = await this.accounts.findOneByOrFail({ id: accountId });
-    if (!(await verify(account.passwordHash, before).catch(() => false))) throw new MailbagError('account-sign-in-refused');
-    const passwordHash = await hash(password);
+    if (!(await this.passwords.isRight(stretch, account.passwordHash, before))) throw new MailbagError('account-sign-in-refused');
+    this.tries.right([key], key.name);
+    this.passwords.assertStrong(password, [account.name, account.email]);
+    const passwordHash = await this.passwords.hash(stretch, password);
     await this.transactions.run((manager) => manager.query('UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, accountId]));
     await this.signOutEverywhere(accountId, token);
   }
@@ -180,6 +206,7 @@ export class AccountsService {
       if (left!.count === 0) throw new MailbagError('account-last-administrator');
       if (closed) await manager.query('DELETE FROM session WHERE accountId = ?', [id]);
     });
+    this.sessionsEnded.next();
     return this.peopleAnswer();
   }
 
@@ -215,19 +242,25 @@ export class AccountsService {
     return this.peopleAnswer();
   }
 
-  /** Who an invitation is for. @throws MailbagError invitation-over */
-  async invitation(token: string): Promise<{ name: string; email: string }> {
+  /** Who an invitation is for. @throws MailbagError invitation-over, account-too-many-tries */
+  async invitation(token: string, place: string): Promise<{ name: string; email: string }> {
+    const key: TryKey = { name: `invitation from ${stretchOf(place)}`, ...FROM_PLACE };
+    this.tries.begin([key]);
     const [found] = await this.transactions.read<{ name: string; email: string }>(
       'SELECT name, email FROM invitation WHERE tokenHash = ? AND expiresAt > ?',
       [digest(token), new Date().toISOString()],
     );
     if (!found) throw new MailbagError('invitation-over');
+    this.tries.right([key], '');
     return found;
   }
 
-  /** @returns token of a session @throws MailbagError invitation-over */
-  async accept({ token, password }: AcceptInvitationRequest): Promise<string> {
-    const passwordHash = await hash(password);
+  /** @returns token of a session @throws MailbagError invitation-over, account-too-many-tries, password-weak, work-too-many */
+  async accept({ token, password }: AcceptInvitationRequest, place: string): Promise<string> {
+    // The token first: nothing is computed for whoever has none.
+    const invited = await this.invitation(token, place);
+    this.passwords.assertStrong(password, [invited.name, invited.email]);
+    const passwordHash = await this.passwords.hash(stretchOf(place), password);
     return this.transactions.run(async (manager) => {
       const now = new Date().toISOString();
       const [found] = (await manager.query('DELETE FROM invitation WHERE tokenHash = ? AND expiresAt > ? RETURNING *', [
@@ -242,6 +275,8 @@ export class AccountsService {
   }
 
   async signOut(token: string | undefined): Promise<void> {
-    if (token) await this.transactions.run((manager) => manager.delete(SessionEntity, { tokenHash: digest(token) }));
+    if (!token) return;
+    await this.transactions.run((manager) => manager.delete(SessionEntity, { tokenHash: digest(token) }));
+    this.sessionsEnded.next();
   }
 }

@@ -1,4 +1,7 @@
-/** What the changing requests are called in the history, by method and path. Those that are not named here are not told: saving a plan while it is typed, looking into a file. */
+/**
+ * What requests are called in the history, by method and path. Those that are not named here are not told, such as looking into a file; what the history
+ * says of them in other words is written where it is done: changes of a plan, failed sign-ins, what is led elsewhere.
+ */
 export const deeds: Record<string, string> = {
   'POST /api/account/set-up': 'set Mailbag up',
   'POST /api/account/sign-in': 'signed in',
@@ -51,4 +54,19 @@ export const deeds: Record<string, string> = {
   'POST /api/print-runs/:id/print': 'sent a print run to a printer',
   'POST /api/print-runs/:id/printed': 'said that a print run was printed',
   'POST /api/print-runs/:id/cancel': 'cancelled a print run',
+
+  'GET /api/copies/ledger.csv': 'exported the ledger',
+  'GET /api/copies/ledger.xlsx': 'exported the ledger',
+  'GET /api/copies/copies.zip': 'exported copies',
+  'GET /api/batches/:id/zip': 'exported the copies of a batch',
+  'GET /api/batches/:id/combined/:name': 'took a combined file',
+  'GET /api/sources/:id/records.:format': 'exported records',
+  'GET /api/sources/:id/report.xlsx': 'exported an import report',
+  'GET /api/print-runs/:id/pdf': 'took the file of a print run',
+  'PUT /api/sources/:id/reading': 'had a source read again',
+  'PUT /api/safety/backups': 'changed when backups are taken',
+  'POST /api/safety/backups': 'took a backup',
+  'DELETE /api/safety/backups/:name': 'removed a backup',
+  'POST /api/safety/hold/release': 'let the put-back folder send',
+  'POST /api/safety/hold/doubt': 'set messages aside that may have gone out',
 };

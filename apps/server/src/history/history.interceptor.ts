@@ -24,7 +24,8 @@ export class HistoryInterceptor implements NestInterceptor {
 
   private async write(request: SignedRequest, action: string): Promise<void> {
     const body = (request.body ?? {}) as Record<string, unknown>;
-    const about = told.flatMap((name) =>
+    // Whose copy it was stands in the ledger.
+    const about = (action.includes('copy') ? [] : told).flatMap((name) =>
       typeof body[name] === 'string' && body[name] !== '' ? [`${String(body[name]).slice(0, 120)}`] : [],
     );
     const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];

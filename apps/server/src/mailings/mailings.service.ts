@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary, OutputPlan } from '@mailbag/contract';
 import type { Column } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
@@ -6,6 +7,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -25,6 +27,25 @@ const emptyPlan = (name: string): MailingPlan => ({
   message: { mailed: true, addressColumn: null, recipient: '', subject: '', body: '' },
 });
 
+/** Parts of a plan as the history calls them. */
+const partNames: Record<keyof MailingPlan, string> = {
+  name: 'name',
+  packet: 'templates',
+  sourceId: 'records',
+  keyColumn: 'key',
+  maps: 'map',
+  leftOut: 'records left out',
+  output: 'output',
+  message: 'message',
+  paper: 'paper',
+  checks: 'checks',
+};
+/** Which parts of a plan another one changes. Passwords are compared as they are kept. */
+const changedParts = (before: MailingPlan, after: MailingPlan): string[] =>
+  (Object.keys(partNames) as (keyof MailingPlan)[])
+    .filter((part) => !isDeepStrictEqual(JSON.parse(JSON.stringify(before[part] ?? null)), JSON.parse(JSON.stringify(after[part] ?? null))))
+    .map((part) => partNames[part]);
+
 /** A mailing as a batch would run it, over the records as they were read last. */
 export interface Subject {
   frozen: FrozenMailing;
@@ -41,6 +62,7 @@ export class MailingsService implements OnApplicationBootstrap {
     private readonly templates: TemplatesService,
     private readonly sources: SourcesService,
     private readonly live: LiveService,
+    private readonly history: History,
   ) {}
 
   /** Passwords that earlier versions kept in clear are sealed. */
@@ -131,14 +153,17 @@ export class MailingsService implements OnApplicationBootstrap {
     for (const templateId of plan.packet) await this.templates.detail(templateId);
     if (plan.sourceId) await this.sources.detail(plan.sourceId);
     const updatedAt = new Date().toISOString();
+    const kept = sealedPlan({ ...plan }, mailing.plan);
     await this.transactions.run(async (manager) => {
       const result = await manager.update(
         MailingEntity,
         { id, version },
-        { plan: sealedPlan({ ...plan }, mailing.plan), name: plan.name.trim(), version: version + 1, updatedAt },
+        { plan: kept, name: plan.name.trim(), version: version + 1, updatedAt },
       );
       if (result.affected === 0) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
     });
+    const changes = changedParts(mailing.plan, kept);
+    if (changes.length > 0) await this.history.noteOften('changed a mailing', plan.name.trim(), changes.join(', '));
     this.live.tell('mailing', id);
     return { version: version + 1, updatedAt };
   }

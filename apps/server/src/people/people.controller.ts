@@ -6,6 +6,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import type { Request, Response } from 'express';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { sessionToken, setSessionCookie } from '../accounts/session-cookie.js';
+import { ownAddress } from '../accounts/origin.js';
 import { Needs, OpenToEverybody, SignedIn, Who } from '../accounts/session.guard.js';
 import { Invitations } from './invitations.service.js';
 
@@ -37,7 +38,7 @@ export class PeopleController {
 
   @Post('invitations')
   invite(@Body() body: InvitationRequest, @Who() who: string, @Req() request: Request): Promise<InvitedAnswer> {
-    return this.invitations.invite(body, who, `${request.protocol}://${request.get('host')}`);
+    return this.invitations.invite(body, who, ownAddress(request));
   }
 
   @Delete('invitations/:id')
@@ -48,15 +49,15 @@ export class PeopleController {
   /** Who an invitation is for. */
   @Get('invitation')
   @OpenToEverybody()
-  invitation(@Query('token') token = ''): Promise<{ name: string; email: string }> {
-    return this.accounts.invitation(token);
+  invitation(@Req() request: Request, @Query('token') token = ''): Promise<{ name: string; email: string }> {
+    return this.accounts.invitation(token, request.ip ?? '');
   }
 
   @Post('invitation')
   @HttpCode(204)
   @OpenToEverybody()
-  async accept(@Body() body: AcceptInvitationRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
-    setSessionCookie(response, await this.accounts.accept(body));
+  async accept(@Body() body: AcceptInvitationRequest, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    setSessionCookie(response, await this.accounts.accept(body, request.ip ?? ''));
   }
 
   /** Ends all other sessions of one's own account. */
@@ -71,6 +72,6 @@ export class PeopleController {
   @HttpCode(204)
   @Needs('viewer')
   password(@SignedIn() { id }: Account, @Body() body: PasswordRequest, @Req() request: Request): Promise<void> {
-    return this.accounts.changePassword(id, body, sessionToken(request));
+    return this.accounts.changePassword(id, body, sessionToken(request), request.ip ?? '');
   }
 }

@@ -13,10 +13,25 @@ const list = (name: string): string[] =>
     .map((one) => one.trim().toLowerCase())
     .filter(Boolean);
 
+/** @throws Error when it is set and no address */
+const url = (name: string): URL | null => {
+  const value = process.env[name]?.trim();
+  if (!value) return null;
+  if (!/^https?:\/\//.test(value) || !URL.canParse(value)) {
+    console.error(`${name} is no address such as https://mailbag.example.org: ${value}`);
+    process.exit(1);
+  }
+  return new URL(value);
+};
+
 /** What the surroundings decide. Everything has a default that suits one machine. */
 export const config = {
   host: process.env.MAILBAG_HOST ?? '127.0.0.1',
   port: number('MAILBAG_PORT', 4180),
+  /** Where people reach it, such as https://mailbag.example.org; null: wherever they ask. */
+  address: url('MAILBAG_ADDRESS'),
+  /** Which proxies in front of it are believed when they say who asks: how many there are, or their addresses; false: none. */
+  proxies: /^\d+$/.test(process.env.MAILBAG_PROXIES ?? '') ? number('MAILBAG_PROXIES', 0) : list('MAILBAG_PROXIES').join(', ') || false,
   dataFolder: resolve(process.env.MAILBAG_DATA ?? 'data'),
   /** Where backups are kept; on another disk they survive this one. */
   backupFolder: resolve(process.env.MAILBAG_BACKUPS ?? join(process.env.MAILBAG_DATA ?? 'data', BACKUPS)),

@@ -4,33 +4,22 @@ import { dirname } from 'node:path';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import Database from 'libsql';
 import { ArchiveService } from '../archive/archive.service.js';
 import { printRunFile } from '../paper/print-runs.service.js';
+import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath, databasePath } from '../platform/config.js';
+import { dataPath } from '../platform/config.js';
+import { MAILBAG_ITSELF } from '../platform/asker.js';
 import { Hold } from '../safety/hold.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
+import { Pool } from '../work/pool.js';
 
 const NAME = 'retention';
 const DAY = 86_400_000;
 const BLOCK = 500;
 type Stored = RetentionAnswer;
 const forEver: Stored = { recordDays: 0, copyDays: 0, sourceDays: 0, lastRun: null };
-
-/** Empties free pages and the log, over a connection of its own, since the usual one may have a statement open. What cannot be done now is done next time. */
-function giveBack(): void {
-  const database = new Database(databasePath());
-  try {
-    database.pragma('busy_timeout = 5000');
-    database.pragma('secure_delete = ON');
-    database.prepare('PRAGMA incremental_vacuum').all([]);
-    database.prepare('PRAGMA wal_checkpoint(TRUNCATE)').all([]);
-  } finally {
-    database.close();
-  }
-}
 
 /** Deletes records, copies and sources whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
 @Injectable()
@@ -44,6 +33,8 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly sources: SourcesService,
     private readonly archive: ArchiveService,
     private readonly hold: Hold,
+    private readonly pool: Pool,
+    private readonly history: History,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -95,15 +86,8 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       sources++;
     }
     if (records + copies + sources > 0) {
-      await this.transactions.run((manager) =>
-        manager.query(
-          "INSERT INTO history (at, who, action, subject, detail) VALUES (?, 'Mailbag', 'deleted what was over its time', ?, NULL)",
-          [new Date().toISOString(), `${records} records, ${copies} copies, ${sources} sources`],
-        ),
-      );
-      // What was deleted must not stay in the index of the search, in free pages or in the log.
-      await this.transactions.run((manager) => manager.query("INSERT INTO copy_words (copy_words) VALUES ('optimize')"));
-      giveBack();
+      await this.history.note('deleted what was over its time', `${records} records, ${copies} copies, ${sources} sources`, null, MAILBAG_ITSELF);
+      await this.pool.run('giveBack', null);
     }
     await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });
     return this.answer();
@@ -200,6 +184,7 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       await manager.query('DELETE FROM delivery_message WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
       await manager.query('DELETE FROM delivery WHERE batchId = ?', [batchId]);
       await manager.query('DELETE FROM batch_record WHERE batchId = ?', [batchId]);
+      await manager.query("UPDATE batch SET characters = '' WHERE id = ?", [batchId]);
     });
     return count;
   }

@@ -27,6 +27,8 @@ export interface Tasks {
   };
   /** Deletes records that no source has any more. */
   sweepRecords: { input: null; output: void };
+  /** Leaves nothing in the files of the database of what was deleted in it. */
+  giveBack: { input: null; output: void };
   databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };
   queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
   /** Runs the checks of a mailing and replaces its rows in `finding`. With `only`, those that a change of these columns in these records touches. */

@@ -12,6 +12,7 @@ import { whoRuns } from './who-runs.js';
 import { sampleCopies } from './sample-copies.js';
 import { openDatabase } from '../databases/read/open-database.js';
 import { letter, openPassword, postalAddresses } from './record-texts.js';
+import { giveBack } from './give-back.js';
 import { readMail } from './read-mail.js';
 import { sweepRecords } from './sweep-records.js';
 import { queryExcerpt, readSource } from './read-source.js';
@@ -27,6 +28,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file), reading),
   readSource,
   sweepRecords: () => Promise.resolve().then(sweepRecords),
+  giveBack: () => Promise.resolve().then(giveBack),
   databaseTables: ({ access }) => openDatabase(access).tables(),
   queryExcerpt,
   check: checkMailing,

@@ -168,7 +168,10 @@ export const catalogue = {
   'mail-address-refused': (e) => `“${f(e, 'address')}” is not an e-mail address: ${f(e, 'why')}.`,
   'account-exists': () => `An administrator is already set up. Sign in instead.`,
   'account-sign-in-refused': () => `That e-mail address and password do not go together. Check both and try again.`,
-  'account-too-many-tries': (e) => `Too many tries. Wait ${f(e, 'minutes')} minutes, then try again.`,
+  'account-too-many-tries': (e) => `Too many tries. Wait ${f(e, 'seconds')} ${e.seconds === 1 ? 'second' : 'seconds'}, then try again.`,
+  'password-weak': () =>
+    'That password is guessed easily: it is a common one, or made of one or of your own name. Take a few words that do not belong together.',
+  'host-other': (e) => `Mailbag is not reached as ${f(e, 'host')}. Open ${f(e, 'address')}.`,
   'account-signed-out': () => `You are signed out. Sign in to go on; your work is saved.`,
   'request-not-ours': () => `The request did not come from Mailbag itself and was refused. Load the page again.`,
   'request-wrong': (e) => `The request was not understood: ${f(e, 'why')}.`,

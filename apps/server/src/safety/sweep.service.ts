@@ -1,0 +1,59 @@
+import { readdir, rm, stat } from 'node:fs/promises';
+import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { dataPath } from '../platform/config.js';
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+/** Milliseconds after which an upload that nothing was made of is not waited for any more. */
+const UPLOAD_KEPT = DAY;
+/** Days after which what came into the bounce mailbox, and was settled, is forgotten. */
+const REPORT_DAYS = 400;
+
+/** Throws away what nobody needs any more: sessions that are over, uploads that nothing was made of, old reports. */
+@Injectable()
+export class Sweep implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly logger = new Logger('sweep');
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly accounts: AccountsService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    const sweep = (): void => void this.sweep().catch((error: unknown) => this.logger.error(error));
+    this.timer = setInterval(sweep, HOUR);
+    sweep();
+  }
+  beforeApplicationShutdown(): void {
+    if (this.timer) clearInterval(this.timer);
+  }
+
+  async sweep(): Promise<void> {
+    await this.accounts.sweepSessions();
+    const used = await this.transactions.read<{ fileId: string }>(
+      "SELECT json_extract(file.value, '$.fileId') AS fileId FROM source, json_each(source.files) AS file UNION SELECT fileId FROM source UNION SELECT fileId FROM connection WHERE fileId IS NOT NULL",
+    );
+    await this.sweepFolder('sources', new Set(used.map(({ fileId }) => fileId)));
+    // What is uploaded is moved out of the spool at once; what lies there for long was broken off.
+    await this.sweepFolder('spool', new Set());
+    const before = new Date(Date.now() - REPORT_DAYS * DAY).toISOString();
+    await this.transactions.run(async (manager) => {
+      await manager.query('DELETE FROM incoming_report WHERE at < ? AND (doubt IS NULL OR settled IS NOT NULL)', [before]);
+      await manager.query('DELETE FROM incoming_try WHERE at < ?', [before]);
+    });
+  }
+
+  private async sweepFolder(folder: 'sources' | 'spool', used: ReadonlySet<string>): Promise<void> {
+    const before = Date.now() - UPLOAD_KEPT;
+    for (const name of await readdir(dataPath(folder))) {
+      if (used.has(name.replace(/\.name$/, ''))) continue;
+      const path = dataPath(folder, name);
+      const found = await stat(path).catch(() => null);
+      if (found?.isFile() && found.mtimeMs < before) await rm(path, { force: true });
+    }
+  }
+}
