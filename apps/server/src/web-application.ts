@@ -40,6 +40,8 @@ export function setUpWeb(app: NestExpressApplication): void {
     if (!isForOther(request)) return next();
     response.status(421).json(new MailbagError('host-other', { host: request.host, address: config.address!.origin }).toJSON());
   });
+  // What the office holds is kept by no browser and no proxy.
+  app.use('/api', (_: Request, response: Response, next: NextFunction) => void (response.setHeader('Cache-Control', 'no-store'), next()));
   if (existsSync(config.webFolder)) {
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',

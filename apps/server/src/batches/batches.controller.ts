@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import type { BatchSummary, MatchingRecords, StartList, StartPreview } from '@mailbag/contract';
 import { BatchStartRequest, StartPreviewRequest, startGroups } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
@@ -8,6 +7,7 @@ import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { BatchesService } from './batches.service.js';
+import { streamed } from '../platform/download.js';
 
 @Controller('api')
 export class BatchesController {
@@ -90,7 +90,7 @@ export class BatchesController {
 
   @Get('batches/:id/combined/:name')
   async combined(@Param('id', ParseIntPipe) id: number, @Param('name') name: string): Promise<StreamableFile> {
-    return new StreamableFile(createReadStream(await this.batches.combinedFile(id, name)), {
+    return streamed(await this.batches.combinedFile(id, name), name, {
       type: 'application/pdf',
       disposition: attachment(name),
     });

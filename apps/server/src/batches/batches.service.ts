@@ -16,6 +16,7 @@ import { Envelopes } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';
 import { config, dataPath } from '../platform/config.js';
+import type { MadeCopy } from '../work/make-copies.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
 import { BatchStarts } from './batch-starts.service.js';
@@ -221,14 +222,23 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   }
 
   /** Records what was made, and queues what is to be mailed, in one transaction. */
-  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: number[] }): Promise<void> {
+  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: MadeCopy[] }): Promise<void> {
     if (made.length === 0) return;
     await this.transactions.run(async (manager) => {
       const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as {
         mailed: number;
         state: BatchState;
       }[];
-      await changeCopies(manager, made, 'make', { who: MAILBAG });
+      await manager.query(
+        "UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND +copy.state = 'planned'",
+        [JSON.stringify(made)],
+      );
+      await changeCopies(
+        manager,
+        made.map((copy) => copy.id),
+        'make',
+        { who: MAILBAG },
+      );
       if (!batch?.mailed || batch.state === 'cancelled') return;
       // Who asks for paper is not mailed.
       const copies = (await manager.query(

@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import type { Account, CopyDetail, LedgerCounts, LedgerPage, ManyCopiesAnswer, SavedView } from '@mailbag/contract';
 import { LedgerFilterQuery, LedgerQuery, ManyCopiesRequest, SavedViewRequest, SendAgainRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
@@ -9,7 +8,7 @@ import { Letters } from '../delivery/letters.service.js';
 import { rawMessage } from '../delivery/mail-transport.js';
 import { Settling } from '../delivery/settling.service.js';
 import { attachment } from '../platform/content-disposition.js';
-import { XLSX_TYPE } from '../platform/download.js';
+import { XLSX_TYPE, streamed } from '../platform/download.js';
 import { CopiesService, askedBy } from './copies.service.js';
 import { LedgerExports } from './ledger-exports.service.js';
 import { SavedViews } from './saved-views.service.js';
@@ -97,7 +96,7 @@ export class CopiesController {
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.copies.file(id);
-    return new StreamableFile(createReadStream(path), {
+    return streamed(path, name, {
       type: 'application/pdf',
       disposition: attachment(name, save ? 'attachment' : 'inline'),
     });

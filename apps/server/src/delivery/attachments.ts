@@ -1,16 +1,15 @@
-import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
 import { buffer } from 'node:stream/consumers';
 import type { Readable } from 'node:stream';
 import type { ExtraFile } from '@mailbag/contract';
 import { MailbagError, safeName } from '@mailbag/core';
 import yazl from 'yazl';
+import type { ArchivedCopy } from '../archive/archived-bytes.js';
+import { archivedBytes, bytesOf, sha256 } from '../archive/archived-bytes.js';
 import { dataPath } from '../platform/config.js';
 import type { Attachment } from './mail-transport.js';
 
 const PDF = 'application/pdf';
 const baseName = (path: string): string => path.split('/').at(-1)!;
-const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Types by extension, for extra files that a recipient's program should open. Common practice; registered with IANA. */
 const types: Record<string, string> = {
@@ -26,13 +25,6 @@ const types: Record<string, string> = {
   ics: 'text/calendar',
 };
 
-/** What a file on disk holds; null: there is none. */
-const bytesOf = (path: string): Promise<Buffer | null> =>
-  readFile(path).catch((error: NodeJS.ErrnoException) => {
-    if (error.code === 'ENOENT' || error.code === 'EISDIR' || error.code === 'ENOTDIR') return null;
-    throw error;
-  });
-
 /** Files that go along with every message. What is read is what was attached, or it does not leave. @throws MailbagError attachment-gone */
 export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachment[]> {
   return Promise.all(
@@ -47,22 +39,6 @@ export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachmen
       };
     }),
   );
-}
-
-/** A copy in the archive, as the ledger knows it. */
-export interface ArchivedCopy {
-  code: string;
-  path: string;
-  /** In hexadecimal. */
-  sha256: string | null;
-}
-
-/** The bytes of a copy in the archive, compared with the digest that the ledger has of it. @throws MailbagError batch-file-gone, copy-changed */
-export async function archivedBytes({ code, path, sha256: digest }: ArchivedCopy): Promise<Buffer> {
-  const bytes = await bytesOf(dataPath('archive', path));
-  if (!bytes) throw new MailbagError('batch-file-gone', { path });
-  if (sha256(bytes) !== digest) throw new MailbagError('copy-changed', { copy: code, path });
-  return bytes;
 }
 
 /** A file of a packet. */

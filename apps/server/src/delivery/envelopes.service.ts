@@ -18,7 +18,6 @@ export interface NewEnvelope {
   startAt?: string | null;
 }
 
-const marks = (values: readonly unknown[]): string => values.map(() => '?').join(',');
 
 /** A Message-ID (RFC 5322, 3.6.4) that nothing else has: batch, record, random bytes, the sender's domain. */
 export const newMessageId = (batchId: number, recordOrdinal: number, senderAddress: string): string =>
@@ -72,8 +71,8 @@ export class Envelopes {
     await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
     if (kind === 'copies')
       await manager.query(
-        `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (${marks(copies)})`,
-        [id, address.trim(), ...copies],
+        `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (SELECT value FROM json_each(?))`,
+        [id, address.trim(), JSON.stringify(copies)],
       );
     else
       await manager.query(

@@ -6,6 +6,7 @@ import { FrozenBatches } from '../batches/frozen-batches.js';
 import { changeCopies, changeCopy, noteCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { assertInNoRun, copiesInRuns } from '../paper/open-runs.js';
 import { DeliveryService } from './delivery.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
 
@@ -55,6 +56,12 @@ export class Settling {
     return rows.map(({ id }) => id);
   }
 
+  /** Whether the values are still there that a message is composed of. */
+  private async hasRecord(manager: EntityManager, { batchId, recordOrdinal }: CopyRow): Promise<boolean> {
+    const sql = "SELECT 1 FROM batch_record WHERE batchId = ? AND ordinal = ? AND cells <> '[]'";
+    return ((await manager.query(sql, [batchId, recordOrdinal])) as object[]).length > 0;
+  }
+
   private async resend(manager: EntityManager, copy: CopyRow, address: string, who: string): Promise<void> {
     const { mailing } = await this.batches.mailing(copy.batchId);
     const { message } = mailing.plan;
@@ -62,6 +69,8 @@ export class Settling {
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: address.slice(0, 200), why: fault });
     const said = copy.address && copy.address !== address.trim() ? `Address corrected from ${copy.address} to ${address.trim()}` : null;
     const all = [...new Set([copy.id, ...(await this.together(manager, copy))])];
+    await assertInNoRun(manager, all);
+    if (!(await this.hasRecord(manager, copy))) throw new MailbagError('record-over-time');
     await changeCopy(manager, copy.id, 'send-again', { who, said });
     await changeCopies(manager, all, 'send-again', { who, said });
     const made = await this.envelopes.make(manager, {
@@ -83,7 +92,7 @@ export class Settling {
 
   /**
    * Sends what belongs to a copy's delivery again, to the address given, as a new message.
-   * @throws MailbagError mail-address-refused, copy-law, not-found, sender-not-confirmed
+   * @throws MailbagError mail-address-refused, copy-in-print-run, record-over-time, copy-law, not-found, sender-not-confirmed
    */
   async sendAgain(copyId: number, address: string, who: string): Promise<void> {
     const batchId = await this.transactions.run(async (manager) => {
@@ -181,6 +190,8 @@ export class Settling {
           if (action === 'send-again') {
             const { mailing } = await this.batches.mailing(copy.batchId);
             if (addressesIn(copy.address, mailing.plan.message.several ?? false).fault !== null) continue;
+            if (!(await this.hasRecord(manager, copy))) continue;
+            if ((await copiesInRuns(manager, [copy.id, ...(await this.together(manager, copy))])).length > 0) continue;
             await this.resend(manager, copy, copy.address, who);
           } else {
             await changeCopies(manager, [copy.id], 'confirm-sent', { who, said: 'Confirmed by hand' });

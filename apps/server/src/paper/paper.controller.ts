@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import type { PaperWaiting, PrinterAnswer, PrintRunDetail, PrintRunSummary } from '@mailbag/contract';
 import { PrinterRequest, PrintRequest, PrintRunRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
@@ -8,6 +7,7 @@ import { attachment } from '../platform/content-disposition.js';
 import { IppPrinter } from './ipp-printer.js';
 import { PrintRuns } from './print-runs.service.js';
 import { Printers } from './printers.service.js';
+import { streamed } from '../platform/download.js';
 
 @Controller('api')
 export class PaperController {
@@ -65,7 +65,7 @@ export class PaperController {
   @Get('print-runs/:id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
     const { path, name } = await this.runs.file(id);
-    return new StreamableFile(createReadStream(path), {
+    return streamed(path, name, {
       type: 'application/pdf',
       disposition: attachment(name, save ? 'attachment' : 'inline'),
     });

@@ -22,6 +22,7 @@ import { noOffice } from '../settings/settings.controller.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { IppPrinter } from './ipp-printer.js';
+import { IN_A_RUN } from './open-runs.js';
 import { Printers } from './printers.service.js';
 
 interface Candidate {
@@ -62,10 +63,10 @@ interface Options {
 }
 
 const PRINTER = 'Printer';
+/** Where a record holds none, or is deleted. */
+const noAddress: PostalAddress = { name: '', street: '', postalCode: '', town: '', region: '', country: '' };
 /** Why a copy waits for paper, as SQL: bounced, asked for, or made for a mailing although nobody can be mailed. */
 const REASON = `CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END`;
-/** Whether a copy is in a run that is not over. */
-const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed'))`;
 /** Copies of batches that still run are not gathered: what is made may be about to be queued. Nor are those of a run that is not over. */
 const WAITING = `FROM copy JOIN batch ON batch.id = copy.batchId WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
   AND NOT ${IN_A_RUN}`;
@@ -92,8 +93,8 @@ export class PrintRuns implements OnApplicationBootstrap {
   async onApplicationBootstrap(): Promise<void> {
     const rows = await this.transactions.read<RunRow>("SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')");
     for (const run of rows) {
-      if (run.state === 'making')
-        await this.move(run.id, 'making', 'failed', 'The server stopped while it was put together. Make it again; no copy was marked.');
+      // The server stopped while it was put together: it is put together once more, of the same copies.
+      if (run.state === 'making') void this.putTogether(run.id).catch((error: unknown) => this.logger.error(error));
       else if (run.state === 'printing') void this.watch(run.id);
       else void this.findJob(run);
     }
@@ -216,9 +217,8 @@ export class PrintRuns implements OnApplicationBootstrap {
       groups.set(key, [...(groups.get(key) ?? []), row]);
     }
     const recipients = [...groups].flatMap(([key, copies]) => {
-      const address = addresses.get(key);
-      const lines = address ? addressLines(address, office.country) : null;
-      return address && (lines !== null || !request.addressSheets) ? [{ copies, address, lines }] : [];
+      const address = addresses.get(key) ?? noAddress;
+      return addressLines(address, office.country) !== null || !request.addressSheets ? [{ copies, address }] : [];
     });
     recipients.sort((a, b) => comparePostal(a.address, b.address, office.country));
     const copies = recipients.flatMap((one) => one.copies);
@@ -229,10 +229,11 @@ export class PrintRuns implements OnApplicationBootstrap {
     const id = await this.transactions.run(async (manager) => {
       // Another run may have gathered the same copies in the meantime.
       const [taken] = (await manager.query(
-        `SELECT COUNT(*) AS count FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND ${IN_A_RUN}`,
+        `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
         [JSON.stringify(copies.map((copy) => copy.id))],
-      )) as { count: number }[];
-      if (taken!.count > 0 && !again) throw new MailbagError('print-nothing');
+      )) as { inRuns: number; elsewhere: number }[];
+      // Or a copy may be on its way by mail by now.
+      if ((taken!.inRuns > 0 && !again) || taken!.elsewhere > 0) throw new MailbagError('print-nothing');
       const [last] = (await manager.query('SELECT MAX(number) AS number FROM print_run')) as { number: number | null }[];
       const number = (last?.number ?? 0) + 1;
       const [row] = (await manager.query(
@@ -252,26 +253,44 @@ export class PrintRuns implements OnApplicationBootstrap {
       );
       return row.id;
     });
+    await this.putTogether(id);
+    return this.detail(id);
+  }
+
+  /** Writes the file of a run that was gathered. @throws MailbagError as assembling does; the run has failed then */
+  private async putTogether(id: number): Promise<void> {
+    const { name, options } = await this.row(id);
+    const { duplex, addressSheets } = JSON.parse(options) as Options;
     try {
-      const items = recipients.flatMap(({ copies: own, lines }) =>
-        own.map((copy, index) => ({
+      const copies = await this.transactions.read<Candidate>(
+        'SELECT copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place',
+        [id],
+      );
+      const office = await this.office();
+      const addresses = addressSheets ? await this.addresses(copies) : new Map<string, PostalAddress>();
+      const begun = new Set<string>();
+      const items = copies.map((copy) => {
+        const key = `${copy.batchId} ${copy.recordOrdinal}`;
+        const address = begun.has(key) ? undefined : addresses.get(key);
+        begun.add(key);
+        return {
           batchId: copy.batchId,
           recordOrdinal: copy.recordOrdinal,
           position: copy.position,
           code: copy.code,
           bookmark: `${copy.recipient || copy.code} · ${copy.templateName}`,
-          address: request.addressSheets && index === 0 ? lines : null,
-        })),
-      );
+          address: address ? addressLines(address, office.country) : null,
+        };
+      });
       const made = await this.pool.run('assemble', {
         path: printRunFile(id),
-        title: request.name?.trim() ?? '',
-        duplex: request.duplex,
-        office: request.addressSheets ? { returnLine: office.returnLine } : null,
+        title: name,
+        duplex,
+        office: addressSheets ? { returnLine: office.returnLine } : null,
         items,
       });
       await this.transactions.run(async (manager) => {
-        await manager.query("UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ?", [
+        await manager.query("UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ? AND state = 'making'", [
           made.sheets,
           made.pages,
           made.size,
@@ -279,17 +298,18 @@ export class PrintRuns implements OnApplicationBootstrap {
           id,
         ]);
         await manager.query(
-          "UPDATE print_run_copy SET sheet = json_extract(one.value, '$[1]') FROM json_each(?) AS one WHERE runId = ? AND copyId = json_extract(one.value, '$[0]')",
+          "WITH one AS MATERIALIZED (SELECT json_extract(value, '$[0]') AS copyId, json_extract(value, '$[1]') AS sheet FROM json_each(?)) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId",
           [JSON.stringify(copies.map((copy, index) => [copy.id, made.firstSheets[index]])), id],
         );
       });
     } catch (error) {
+      // Left as it is: the next start goes on with it.
+      if (isMailbagError(error) && error.code === 'server-stops') throw error;
       await this.move(id, 'making', 'failed', isMailbagError(error) ? error.message : 'It could not be put together. No copy was marked.');
       if (!isMailbagError(error)) this.logger.error(error);
       throw error;
     }
     this.live.tell('print-run', id);
-    return this.detail(id);
   }
 
   private async row(id: number): Promise<RunRow> {

@@ -13,6 +13,7 @@ import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
 import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
 import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
 import { SafeKeeping1764300000000 } from './migrations/0004-safe-keeping.js';
+import { OlderFolders1764400000000 } from './migrations/0005-older-folders.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -43,7 +44,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     TemplateEntity,
     TemplateRevisionEntity,
   ],
-  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000, SafeKeeping1764300000000],
+  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000, SafeKeeping1764300000000, OlderFolders1764400000000],
   migrationsRun: true,
   synchronize: false,
 });

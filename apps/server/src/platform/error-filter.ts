@@ -4,6 +4,7 @@ import { BadRequestException, Catch, HttpException, Logger } from '@nestjs/commo
 import type { ErrorCode } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { Request, Response } from 'express';
+import { isDiskFull } from '../persistence/failures.js';
 
 const statusOf: Partial<Record<ErrorCode, number>> = {
   'not-found': 404,
@@ -37,6 +38,12 @@ const statusOf: Partial<Record<ErrorCode, number>> = {
   'start-outdated': 409,
   'start-not-confirmed': 409,
   'copy-law': 409,
+  'copy-in-print-run': 409,
+  'record-over-time': 409,
+  'print-record-gone': 409,
+  'secret-asked-again': 409,
+  'batch-file-gone': 404,
+  'file-gone': 404,
   unexpected: 500,
 };
 
@@ -60,6 +67,7 @@ export class ErrorFilter implements ExceptionFilter {
 
   private told(error: unknown): MailbagError {
     if (isMailbagError(error)) return error;
+    if (isDiskFull(error)) return new MailbagError('disk-full', {}, { cause: error });
     if (error instanceof BadRequestException) {
       const body = error.getResponse() as { message?: string | string[] };
       return new MailbagError('request-wrong', { why: [body.message ?? error.message].flat().join(' ') });

@@ -1,9 +1,9 @@
-import { createReadStream } from 'node:fs';
 import { MailbagError } from '@mailbag/core';
 import { Controller, Get, Header, Param, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { addedFaces, bundledFaces } from '@mailbag/host';
 import { dataPath } from './config.js';
+import { streamed } from './download.js';
 
 /** Those that ship with Mailbag, and those in the data folder. */
 const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(dataPath('faces'))];
@@ -22,6 +22,6 @@ export class FacesController {
   face(@Param('name') name: string): StreamableFile {
     const face = allFaces().find((one) => one.name === name);
     if (!face) throw new MailbagError('not-found', { what: 'face' });
-    return new StreamableFile(createReadStream(face.path), { type: 'font/ttf' });
+    return streamed(face.path, 'This face', { type: 'font/ttf' });
   }
 }

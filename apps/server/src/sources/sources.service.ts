@@ -299,8 +299,8 @@ export class SourcesService implements OnApplicationBootstrap {
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
     const rows = await this.transactions.read<RecordRow>(
-      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal IN (${ordinals.map(() => '?').join(',')})`,
-      [id, ...ordinals],
+      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal IN (SELECT value FROM json_each(?))`,
+      [id, JSON.stringify(ordinals)],
     );
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
   }

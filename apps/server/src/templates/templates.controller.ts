@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
 import { RenameRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
@@ -20,6 +19,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { TemplatesService } from './templates.service.js';
+import { streamed } from '../platform/download.js';
 
 @Controller('api/templates')
 @WithoutValues()
@@ -45,7 +45,7 @@ export class TemplatesController {
 
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
-    return new StreamableFile(createReadStream(await this.templates.file(id)), { type: 'application/pdf', disposition: 'inline' });
+    return streamed(await this.templates.file(id), 'The template', { type: 'application/pdf', disposition: 'inline' });
   }
 
   @Patch(':id')

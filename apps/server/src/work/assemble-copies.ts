@@ -3,6 +3,7 @@ import type { Cell, CompiledTemplate } from '@mailbag/core';
 import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, evaluateMap, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { archivedBytes } from '../archive/archived-bytes.js';
 import { dataPath } from '../platform/config.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords, readWords } from './foreign-words.js';
@@ -43,7 +44,9 @@ async function ready(batchId: number): Promise<Ready> {
     characters: string;
   };
   const mailing = JSON.parse(row.frozen) as FrozenMailing;
-  return { mailing, compiled: await compileMailing(mailing, readWords(row.characters), 'flattened') };
+  // Templates spare time and room, and are needed only for copies with a password: copies of a batch whose template is gone are put together without.
+  const compiled = await compileMailing(mailing, readWords(row.characters), 'flattened').catch(() => []);
+  return { mailing, compiled };
 }
 
 async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
@@ -54,7 +57,17 @@ async function addressTemplate(items: readonly AssembleItem[], returnLine: strin
   return compileTemplate(await addressSheet(), { fonts, faces, characters, given: Object.values(ADDRESS_FIELDS), file: 'address sheet' });
 }
 
-/** Puts copies into one file, aside first. Each is filled anew from its record, so that passwords are left out and the art of a form stands in the file once. */
+interface Copy {
+  path: string;
+  sha256: string | null;
+  isProtected: number;
+}
+
+/**
+ * Puts copies into one file, aside first, from their bytes in the archive: what is printed or mailed together is what was made. Only one that a password
+ * opens is filled anew, without it. The art of a form stands in the file once.
+ * @throws MailbagError batch-file-gone, copy-changed, print-record-gone, batch-disk-full
+ */
 export async function assembleCopies({ path, title, duplex, office, items }: AssembleInput): Promise<Tasks['assemble']['output']> {
   const aside = `${path}.part`;
   const file = openSync(aside, 'w');
@@ -70,12 +83,12 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
       { duplex, ...(title ? { title } : {}) },
     );
     const cover = office && items.some(({ address }) => address !== null) ? await addressTemplate(items, office.returnLine) : null;
-    const count = (compiled: CompiledTemplate): void => {
-      const own = compiled.allPages.length;
+    const add = (own: number): void => {
       pages += own + (duplex ? own % 2 : 0);
       sheets += duplex ? Math.ceil(own / 2) : own;
     };
     const record = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?');
+    const copyOf = workerDatabase().prepare('SELECT path, sha256, isProtected FROM copy WHERE code = ?');
     for (const { batchId, recordOrdinal, position, code, bookmark, address } of items) {
       let batch = batches.get(batchId);
       if (!batch) batches.set(batchId, (batch = await ready(batchId)));
@@ -85,18 +98,26 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
           values: { [ADDRESS_FIELDS.returnLine]: office!.returnLine, [ADDRESS_FIELDS.address]: address.join('\n') },
           bookmark: `${bookmark} (address)`,
         });
-        count(cover);
+        add(cover.allPages.length);
       }
-      const { row, cells } = record.get([batchId, recordOrdinal]) as { row: number; cells: string };
-      const template = batch.mailing.templates[position]!;
+      const copy = copyOf.get([code]) as Copy | undefined;
+      if (!copy) throw new MailbagError('not-found', { what: `copy ${code}` });
+      const compiled = batch.compiled[position] ?? null;
+      if (!copy.isProtected) {
+        add(await combined.addMade(compiled, await archivedBytes({ code, ...copy }), bookmark));
+        continue;
+      }
+      const { row, cells = '[]' } = (record.get([batchId, recordOrdinal]) ?? {}) as { row?: number; cells?: string };
+      const template = batch.mailing.templates[position];
+      // A record whose time was over has no values any more; a copy of it would come out blank.
+      if (cells === '[]' || row === undefined || !template || !compiled) throw new MailbagError('print-record-gone', { copy: code });
       const { values } = evaluateMap(
         template.fields,
         template.map,
         rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] }),
       );
-      const compiled = batch.compiled[position]!;
       combined.add(compiled, { values, bookmark, options: { code } });
-      count(compiled);
+      add(compiled.allPages.length);
     }
     combined.end();
     renameSync(aside, path);

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
 import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
+import { open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Cell, CompiledTemplate, FieldValues, FilledCopy } from '@mailbag/core';
 import { CopyReader, MailbagError, evaluateMap, fillCopy, isMailbagError, readValues, rowReader } from '@mailbag/core';
@@ -12,7 +13,7 @@ import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
-import { inTransaction, workerDatabase } from './worker-database.js';
+import { workerDatabase } from './worker-database.js';
 
 interface Kept {
   batchId: number;
@@ -134,6 +135,39 @@ async function readBack(
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
 }
 
+/** Files that are written to the disk at the same time: as many as the system has threads for it. */
+const AT_A_TIME = 4;
+
+/** Waits until files and their names are on the disk. @throws MailbagError batch-disk-full, batch-not-made */
+async function synced(paths: readonly string[]): Promise<void> {
+  const waiting = [...paths, ...new Set(paths.map(dirname))];
+  const sync = async (): Promise<void> => {
+    for (let path = waiting.pop(); path !== undefined; path = waiting.pop()) {
+      const file = await open(path, 'r');
+      try {
+        await file.sync();
+      } catch (error) {
+        const code = (error as NodeJS.ErrnoException).code ?? '';
+        if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
+        // Some file systems do not sync folders, and have no need to.
+        if (code !== 'EINVAL' && code !== 'EISDIR' && code !== 'EPERM') throw new MailbagError('batch-not-made', { path, why: code || String(error) });
+      } finally {
+        await file.close();
+      }
+    }
+  };
+  await Promise.all(Array.from({ length: AT_A_TIME }, sync));
+}
+
+/** A copy that lies in the archive, and what the ledger is to know of it. */
+export interface MadeCopy {
+  id: number;
+  /** Bytes. */
+  size: number;
+  /** In hexadecimal. */
+  sha256: string;
+}
+
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
@@ -155,7 +189,8 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
   const read = rowReader(mailing.columns);
   const archive = dataPath('archive');
   const spool = dataPath('spool');
-  const made: { id: number; size: number; sha256: string }[] = [];
+  const made: MadeCopy[] = [];
+  const written: string[] = [];
   for (const copy of copies) {
     const record = byOrdinal.get(copy.recordOrdinal);
     const template = mailing.templates[copy.position];
@@ -167,10 +202,11 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code, ...(protect ? { protect } : {}) });
     const path = join(archive, copy.path);
     writeWhole(path, filled, join(spool, `copy-${copy.id}.part`));
+    written.push(path);
     await readBack(batch, copy, path, filled, values, passwords);
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
-  const update = database.prepare("UPDATE copy SET size = ?, sha256 = ? WHERE id = ? AND state = 'planned'");
-  inTransaction(() => made.forEach(({ id, size, sha256 }) => update.run([size, sha256, id])));
-  return { made: made.map(({ id }) => id) };
+  // On the disk before they are in the ledger: what it says is there outlasts a power cut.
+  await synced(written);
+  return { made };
 }

@@ -133,39 +133,43 @@ function firstFree(isTaken: (count: number) => boolean): number {
   return high;
 }
 
+/** Writes planned copies and what the search finds them by: in two statements, since a call for each copy takes longer than writing it. */
 function insert(planned: readonly Planned[], batchId: number, { number, mailingId, mailingName }: BatchRow): void {
   const database = workerDatabase();
   const now = new Date().toISOString();
-  const copy = database.prepare(
-    `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, state, since, size, wantsPaper, isProtected, metadata)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'planned', ?, 0, ?, ?, ?) RETURNING id`,
-  );
-  const words = database.prepare('INSERT INTO copy_words (rowid, text) VALUES (?, ?)');
-  for (const one of planned) {
-    const { code, template, recipient, address, path } = one;
-    const [{ id }] = copy.all([
-      code,
-      batchId,
-      number,
-      mailingId,
-      mailingName,
-      one.recordOrdinal,
-      one.row,
-      one.position,
-      template.id,
-      template.name,
-      template.pages,
-      recipient,
-      address,
-      path,
-      pathKey(path),
-      now,
-      one.wantsPaper ? 1 : 0,
-      one.isProtected ? 1 : 0,
-      one.metadata,
-    ]) as [{ id: number }];
-    words.run([id, searchText([code, code.replace(/-/g, ''), recipient, address, path, mailingName, template.name, one.search].join(' '))]);
-  }
+  const rows = planned.map((one) => [
+    one.code,
+    one.recordOrdinal,
+    one.row,
+    one.position,
+    one.template.id,
+    one.template.name,
+    one.template.pages,
+    one.recipient,
+    one.address,
+    one.path,
+    pathKey(one.path),
+    one.wantsPaper ? 1 : 0,
+    one.isProtected ? 1 : 0,
+    one.metadata,
+  ]);
+  const part = (from: number, to: number): string =>
+    Array.from({ length: to - from }, (_, index) => `json_extract(value, '$[${from + index}]')`).join(', ');
+  database
+    .prepare(
+      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata)
+       SELECT json_extract(value, '$[0]'), ?, ?, ?, ?, 'planned', ?, 0, ${part(1, 14)} FROM json_each(?)`,
+    )
+    .run([batchId, number, mailingId, mailingName, now, JSON.stringify(rows)]);
+  const texts = planned.map(({ code, recipient, address, path, template, search }) => [
+    code,
+    searchText([code, code.replace(/-/g, ''), recipient, address, path, mailingName, template.name, search].join(' ')),
+  ]);
+  database
+    .prepare(
+      "INSERT INTO copy_words (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one CROSS JOIN copy ON copy.code = json_extract(one.value, '$[0]')",
+    )
+    .run([JSON.stringify(texts)]);
 }
 
 let kept: { batchId: number; mailing: FrozenMailing; planner: Planner } | null = null;

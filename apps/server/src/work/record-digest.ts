@@ -7,10 +7,11 @@ import type { FrozenMailing } from '../batches/frozen-mailing.js';
 const LENGTH = 16;
 
 /** A digest that is known again, and says nothing about what it was made of to whoever does not have the salt. */
-const digest = (salt: string, ...parts: readonly string[]): string => {
-  const hash = createHash('sha256').update(salt);
-  for (const part of parts) hash.update(`${part.length}:`).update(part);
-  return hash.digest('hex').slice(0, LENGTH * 2);
+const digest = (salt: string, kind: string, ...parts: readonly string[]): string => {
+  let text = `${salt}${kind.length}:${kind}`;
+  for (const part of parts) text += `${part.length}:${part}`;
+  // In one call: this is done for every record of a batch.
+  return createHash('sha256').update(text).digest('hex').slice(0, LENGTH * 2);
 };
 
 /** Columns whose values stand in the copies of a mailing, in order. */

@@ -38,12 +38,12 @@ function findPlace({ batchId, ordinal, code, template }: RecordOfBatch): RecordP
   const row = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?').get([batchId, ordinal]) as
     | { row: number; cells: string }
     | undefined;
-  return row ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch, template } : null;
+  return row && row.cells !== '[]' ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch, template } : null;
 }
 
 function placeOf(record: RecordOfBatch): RecordPlace {
   const place = findPlace(record);
-  if (!place) throw new MailbagError('record-over-time', {});
+  if (!place) throw new MailbagError('record-over-time');
   return place;
 }
 

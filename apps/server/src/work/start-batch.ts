@@ -1,5 +1,6 @@
 import { MailbagError } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { readingOf } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { StartDigest, candidates, choose } from './who-runs.js';
 import { inTransaction, workerDatabase } from './worker-database.js';
@@ -62,10 +63,13 @@ export function startBatch({
         JSON.stringify(used),
         today,
       ]) as [{ id: number }];
-    const insert = database.prepare(
-      'INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest) SELECT ?, ?, row, cells, ?, ? FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = ?',
-    );
-    runs.forEach(({ ordinal, key, values }, index) => insert.run([id, index, key, values, sourceId, ordinal]));
+    database
+      .prepare(
+        `INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest)
+         SELECT ?, one.key, record.row, record.cells, json_extract(one.value, '$[1]'), json_extract(one.value, '$[2]') FROM json_each(?) AS one
+         CROSS JOIN source_record AS record ON record.readingId = ? AND record.ordinal = json_extract(one.value, '$[0]')`,
+      )
+      .run([id, JSON.stringify(runs.map(({ ordinal, key, values }) => [ordinal, key, values])), readingOf(sourceId)]);
     return { id, isNew: true };
   });
 }

@@ -5,6 +5,7 @@ import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { Letter } from '../delivery/message-of.js';
 import type { AssembleInput } from './assemble-copies.js';
 import type { RecordOfBatch } from './record-texts.js';
+import type { MadeCopy } from './make-copies.js';
 import type { ReadMail } from './read-mail.js';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 
@@ -63,8 +64,8 @@ export interface Tasks {
   };
   /** Plans copies of a batch for a short while. */
   plan: { input: { batchId: number }; output: { isDone: boolean } };
-  /** Makes the planned copies of a stretch of records and writes their sizes and digests; their state is changed by the caller. */
-  make: { input: { batchId: number; from: number; to: number }; output: { made: number[] } };
+  /** Makes the planned copies of a stretch of records. What the ledger knows of them is written by the caller. */
+  make: { input: { batchId: number; from: number; to: number }; output: { made: MadeCopy[] } };
   /** Writes copies of any batches into one file, without passwords, with address sheets in between where there are addresses. */
   assemble: { input: AssembleInput; output: { pages: number; sheets: number; size: number; firstSheets: number[] } };
   /** The copies of one record as they would be made now, for samples and tests. */

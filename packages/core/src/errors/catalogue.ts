@@ -74,6 +74,11 @@ export const catalogue = {
     'The values of this record were deleted when their time was over, so nothing can be composed of them any more. Copies that were made of it are kept.',
   'password-lost': () =>
     'The password of the copies was encrypted with a key that is gone. Enter it again under Output; until then nothing of this mailing is made.',
+  'print-record-gone': (e) =>
+    `Copy ${f(e, 'copy')} opens with a password only, and the values that it could be made of without one were deleted when their time was over. Nothing was put together; leave it out, or print the copy itself.`,
+  'copy-in-print-run': (e) =>
+    `Copy ${f(e, 'copy')} lies in print run ${f(e, 'run')}, so it would arrive twice. Cancel that run or say that it was printed, then send the copy again.`,
+  'file-gone': (e) => `${f(e, 'name')} is not in the data folder any more. Whoever runs Mailbag can bring it back from a backup.`,
   'secret-asked-again': (e) =>
     `Enter the password for ${f(e, 'place')} again: where it is sent, or how the way there is secured, was changed, and a kept password goes only where it was meant for.`,
   'target-local': (e) =>

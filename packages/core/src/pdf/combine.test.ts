@@ -1,6 +1,7 @@
 import { formOf } from '../testing/raw-form.js';
 import { testFaces, testFonts } from '../testing/platform.js';
 import { readByOther } from '../../../../testing/other-reader.js';
+import { difference, inkIn, pictureOf } from '../../../../testing/picture.js';
 import { CombinedFile } from './combine.js';
 import type { CompiledTemplate } from './compile.js';
 import { compileTemplate } from './compile.js';
@@ -63,6 +64,48 @@ test('a thousand copies keep every name on its own page', async () => {
   const pages = await readByOther(bytes);
   expect(pages).toHaveLength(1000);
   pages.forEach(({ text }, index) => expect(text).toBe(`No ${index}.`));
+});
+
+async function combineMade(work: (file: CombinedFile) => Promise<unknown>, options = {}): Promise<Uint8Array> {
+  const blocks: Uint8Array[] = [];
+  const file = new CombinedFile((bytes) => void blocks.push(bytes.slice()), options);
+  await work(file);
+  file.end();
+  return new Uint8Array(Buffer.concat(blocks));
+}
+
+test('copies are put together from their bytes as they are from their values, with what they share there once', async () => {
+  const names = ['Anneke', 'Łąkowski', 'Ρήγα'];
+  const made = await combineMade(async (file) => {
+    for (const name of names) await file.addMade(form, fillCopy(form, { name }).bytes, name);
+  });
+  const filled = combine((file) => names.forEach((name) => file.add(form, { values: { name }, bookmark: name })));
+  expect(Buffer.from(made).equals(Buffer.from(filled))).toBe(true);
+});
+
+describe.each(['flattened', 'locked', 'open'] as const)('copies with a %s finish whose template is not at hand', (finish) => {
+  test('look as they do alone, and what they share stands there once', async () => {
+    const template = await compileTemplate(
+      formOf(['/FT/Tx/T(name)/Rect[10 100 210 120]', '/FT/Btn/T(yes)/Rect[10 60 22 72]/AP<</N<</On 6 0 R/Off 6 0 R>>>>'], {
+        page: '/Contents 6 0 R',
+        more: [`<</Length ${art.length}>>\nstream\n${art}\nendstream`],
+      }),
+      { fonts: await testFonts(), faces: testFaces(), characters: ['Łąkowski Ρήγα'], finish },
+    );
+    const copies = ['Anneke', 'Łąkowski', 'Ρήγα'].map((name) => fillCopy(template, { name, yes: true }).bytes);
+    const bytes = await combineMade(async (file) => {
+      for (const copy of copies) await file.addMade(null, copy, 'one');
+    });
+    for (const [index, copy] of copies.entries()) {
+      const [together, alone] = [await pictureOf(bytes, index), await pictureOf(copy)];
+      expect(inkIn(together, [10, 100, 210, 120])).toBeGreaterThan(50);
+      expect(difference(together, alone)).toBeLessThan(0.0005);
+    }
+    const ten = await combineMade(async (file) => {
+      for (let index = 0; index < 10; index++) await file.addMade(null, fillCopy(template, { name: `No ${index}` }).bytes, '');
+    });
+    expect(ten.length).toBeLessThan(copies[0]!.length * 4);
+  });
 });
 
 test('the same copies give the same bytes', () => {

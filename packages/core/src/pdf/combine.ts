@@ -2,11 +2,17 @@ import { ByteWriter } from './byte-writer.js';
 import type { CompiledTemplate } from './compile.js';
 import type { TailObject } from './copy-file.js';
 import { writeObject } from './copy-file.js';
+import { tailObject, tailOf } from './copy-tail.js';
+import { openPdf } from './document.js';
+import { drawAppearances } from './draw-appearances.js';
 import { textString } from './field-value.js';
 import { drawCopy } from './fill.js';
 import type { FillNote, FillOptions } from './fill-options.js';
+import type { PageSize } from './field.js';
 import { fingerprint } from './fingerprint.js';
+import { pageRotation, visibleBox } from './inspect.js';
 import { XREF_HEAD } from './serialise.js';
+import { SharedObjects } from './shared-objects.js';
 import type { FieldValues } from './value.js';
 
 export interface CombineOptions {
@@ -38,6 +44,8 @@ export class CombinedFile {
   private flushed = 0;
   private digest = '';
   private readonly bases = new Map<CompiledTemplate, number>();
+  /** Numbers of objects of foreign files, by what is in them. */
+  private readonly shared = new Map<string, number>();
   private readonly pages: number[] = [];
   private readonly nodes: number[] = [];
   private readonly bookmarks: { title: string; page: number }[] = [];
@@ -109,8 +117,14 @@ export class CombinedFile {
   add(compiled: CompiledTemplate, { values, bookmark, options }: CombinedCopy): FillNote[] {
     if (compiled.finish !== 'flattened')
       throw new RangeError('Only flattened copies can be combined: fields of one name would become one.');
-    const shift = this.shift(compiled);
     const { objects, next, notes } = drawCopy(compiled, values, options);
+    this.place(compiled, objects, next, bookmark);
+    return notes;
+  }
+
+  /** Writes the objects of one copy and its pages. */
+  private place(compiled: CompiledTemplate, objects: readonly TailObject[], next: number, bookmark: string): void {
+    const shift = this.shift(compiled);
     const own = this.reserve(next - compiled.first);
     const move = own - compiled.first;
     for (const object of objects)
@@ -119,12 +133,54 @@ export class CombinedFile {
       const number = this.page(moved(dict, compiled.first, shift, move));
       if (index === 0) this.bookmarks.push({ title: bookmark, page: number });
     });
-    const last = compiled.description.pages.at(-1);
-    if (this.options.duplex && compiled.allPages.length % 2 === 1 && last) {
-      const [width, height] = last.rotation % 180 === 0 ? [last.width, last.height] : [last.height, last.width];
-      this.page(`<</Type/Page/MediaBox[0 0 ${width} ${height}]/Resources<<>>>>`);
-    }
-    return notes;
+    this.blankBack(compiled.allPages.length, compiled.description.pages.at(-1));
+  }
+
+  private blankBack(pages: number, last: Pick<PageSize, 'width' | 'height' | 'rotation'> | undefined): void {
+    if (!this.options.duplex || pages % 2 === 0 || !last) return;
+    const [width, height] = last.rotation % 180 === 0 ? [last.width, last.height] : [last.height, last.width];
+    this.page(`<</Type/Page/MediaBox[0 0 ${width} ${height}]/Resources<<>>>>`);
+  }
+
+  /**
+   * Adds a copy as it was made, from its bytes: nothing is filled anew.
+   * @param compiled its template, ready as it was when the copy was made; null: that is not known any more
+   * @param file a whole copy without a password
+   * @returns pages
+   * @throws MailbagError pdf-*
+   */
+  async addMade(compiled: CompiledTemplate | null, file: Uint8Array, bookmark: string): Promise<number> {
+    const tail = compiled?.finish === 'flattened' && beginsWith(file, compiled.base) ? tailOf(file, compiled.first) : null;
+    if (!compiled || !tail) return this.addForeign(file, bookmark);
+    const objects = tail.starts.map((_, index): TailObject => {
+      const number = compiled.first + index;
+      const { dict, stream } = tailObject(file, tail, number);
+      return stream ? { number, dict: dict.replace(/\/Length \d+>>$/, ''), stream: file.slice(...stream) } : { number, dict, stream: null };
+    });
+    this.place(compiled, objects, compiled.first + objects.length, bookmark);
+    return compiled.allPages.length;
+  }
+
+  /** Adds the pages of any PDF as they look: what stands in fields is drawn into them, and what several files share stands there once. */
+  private async addForeign(file: Uint8Array, bookmark: string): Promise<number> {
+    const { doc } = await openPdf(file, bookmark);
+    const pages = doc.getPages();
+    const kept = new SharedObjects(doc, (object) => {
+      const known = this.shared.get(object.key);
+      if (known !== undefined) return known;
+      const number = object.number ?? this.reserve();
+      if (object.number === null) this.shared.set(object.key, number);
+      this.put({ number, dict: object.dict, stream: object.stream });
+      return number;
+    }, () => this.reserve());
+    pages.forEach((page, index) => {
+      drawAppearances(page);
+      const number = this.page(kept.pageText(page));
+      if (index === 0) this.bookmarks.push({ title: bookmark, page: number });
+    });
+    const last = pages.at(-1);
+    this.blankBack(pages.length, last && { ...visibleBox(last), rotation: pageRotation(last) });
+    return pages.length;
   }
 
   /** Ends the file. */
@@ -189,6 +245,12 @@ export class CombinedFile {
     });
   }
 }
+
+const beginsWith = (file: Uint8Array, head: Uint8Array): boolean => {
+  if (file.length < head.length) return false;
+  for (let at = 0; at < head.length; at++) if (file[at] !== head[at]) return false;
+  return true;
+};
 
 /** Strings stand in hexadecimal, so `N 0 R` is nothing but a reference wherever it is found. */
 const REFERENCE = /\b(\d+) 0 R\b/g;

@@ -1,5 +1,7 @@
 import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
 import type { CompiledTemplate, PagePlan } from './compile.js';
+import type { CopyTail } from './copy-tail.js';
+import { tailObject, tailOf } from './copy-tail.js';
 import { dictEntry, nameEntry, openPdf } from './document.js';
 import { chosenValues, stateFor } from './field-value.js';
 import { shownTexts } from './fill.js';
@@ -218,68 +220,24 @@ export class CopyReader {
     return new CopyReader(compiled, fonts);
   }
 
-  /** Where the objects of a copy's own begin, behind their labels, and where the last one ends; null: its cross-reference is wrong. */
-  private objects(file: Uint8Array): { starts: number[]; end: number } | null {
-    const { first } = this.compiled;
-    const start = /startxref\n(\d+)\n%%EOF\n$/.exec(ascii(file, Math.max(0, file.length - 64), file.length));
-    const at = Number(start?.[1] ?? -1);
-    if (at < 0 || at >= file.length) return null;
-    const head = /^xref\n0 (\d+)\n/.exec(ascii(file, at, Math.min(file.length, at + 40)));
-    if (!head) return null;
-    const starts: number[] = [];
-    for (let number = first; number < Number(head[1]); number++) {
-      const entry = at + head[0].length + number * 20;
-      let place = 0;
-      for (let digit = 0; digit < 10; digit++) place = place * 10 + file[entry + digit]! - 0x30;
-      // `n` at its place: the entry is one of an object that is there (ISO 32000-2, 7.5.4).
-      if (file[entry + 17] !== 0x6e || !(place < at)) return null;
-      const label = `${number} 0 obj\n`;
-      for (let index = 0; index < label.length; index++) if (file[place + index] !== label.charCodeAt(index)) return null;
-      starts.push(place + label.length);
-    }
-    return { starts, end: at };
-  }
-
-  /** The dictionary of an object as text, and where its stream lies; null: it has none. */
-  private object(
-    file: Uint8Array,
-    { starts, end }: { starts: number[]; end: number },
-    number: number,
-  ): { dict: string; stream: [from: number, to: number] | null } {
-    const from = starts[number - this.compiled.first];
-    if (from === undefined) return { dict: '', stream: null };
-    const limit = starts[number - this.compiled.first + 1] ?? end;
-    let to = from;
-    // A dictionary of ours ends before `stream` or `endobj`, each at the beginning of a line.
-    while (
-      to < limit &&
-      !(file[to] === 10 && ((file[to + 1] === 0x73 && file[to + 2] === 0x74) || (file[to + 1] === 0x65 && file[to + 2] === 0x6e)))
-    )
-      to++;
-    const dict = ascii(file, from, to);
-    const length = /\/Length (\d+)>>$/.exec(dict);
-    const begin = to + '\nstream\n'.length;
-    return { dict, stream: length && file[to + 1] === 0x73 ? [begin, Math.min(limit, begin + Number(length[1]))] : null };
-  }
-
   /**
    * @param file the bytes as they lie on disk @param values what was meant @param notes what was known not to fit or not to be drawable
    * @returns what differs; null: nothing does
    */
   async compare(file: Uint8Array, values: FieldValues, notes: readonly FillNote[] = []): Promise<Difference | null> {
     const { compiled } = this;
-    const objects = this.objects(file);
+    const objects = tailOf(file, compiled.first);
     if (!objects) return { field: '', what: 'its cross-reference does not lead to its objects' };
     const known = new Map(notes.map((note) => [note.field, note]));
     const own = new Map<string, CodeReader | null>();
     const ownFont = (dict: string, name: string): CodeReader | null => {
       const map = new RegExp(`/${name} [^]*?/ToUnicode (\\d+) 0 R`).exec(dict);
-      const stream = map && this.object(file, objects, Number(map[1])).stream;
+      const stream = map && tailObject(file, objects, Number(map[1])).stream;
       return stream ? { length: 2, units: null, texts: readToUnicode(file.subarray(...stream)).texts } : null;
     };
     for (const page of compiled.pages) {
       const meant = shownTexts(compiled, page, values).filter(({ field }) => known.get(field)?.fit !== 'overflows');
-      const { dict, stream } = this.object(file, objects, page.overlay);
+      const { dict, stream } = tailObject(file, objects, page.overlay);
       const wrongTick = stream && this.ticks(file, stream, page, values);
       if (wrongTick) return wrongTick;
       if (meant.length === 0) continue;
@@ -332,11 +290,11 @@ export class CopyReader {
   }
 
   /** Copies that keep their form: what their fields hold. */
-  private values(file: Uint8Array, objects: { starts: number[]; end: number }, values: FieldValues): Difference | null {
+  private values(file: Uint8Array, objects: CopyTail, values: FieldValues): Difference | null {
     for (const { number, field, holdsValue } of this.compiled.holders) {
       const given = values[field.name];
       if (!holdsValue || given === undefined || given === null) continue;
-      const { dict } = this.object(file, objects, number);
+      const { dict } = tailObject(file, objects, number);
       if (field.kind === 'text' && typeof given === 'string') {
         const held = hexText(/\/V<([0-9a-f]*)>/.exec(dict)?.[1] ?? '');
         if (held !== given.replaceAll('\u001b', ''))
