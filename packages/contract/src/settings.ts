@@ -8,11 +8,13 @@ import {
   IsInt,
   IsOptional,
   IsString,
+  IsTimeZone,
   Matches,
   Max,
   MaxLength,
   Min,
   MinLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 
@@ -270,6 +272,11 @@ export class OfficeRequest {
   /** Two letters of ISO 3166-1. */
   @Matches(/^[A-Z]{2}$/, { message: 'The country has two letters, such as DE.' })
   country!: string;
+
+  /** Where days begin and end, as the IANA time zone database names it; empty: where the server is. */
+  @ValidateIf(({ timeZone }: OfficeRequest) => timeZone !== undefined && timeZone !== '')
+  @IsTimeZone({ message: 'There is no such time zone.' })
+  timeZone?: string;
 }
 
 export class RetentionRequest {

@@ -42,7 +42,7 @@ export { writeXfdf } from './formdata/xfdf.js';
 
 export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
 export type { Evaluation, FieldMap, Problem } from './map/field-map.js';
-export { readsColumns, renameColumn, ruleKinds, ruleSentence } from './map/registry.js';
+export { readsColumns, renameColumn, ruleFault, ruleKinds, ruleSentence } from './map/registry.js';
 export type { FillRule } from './map/registry.js';
 export type { ComposePart, ComposeRule } from './map/kinds/compose.js';
 export type { Translation, TranslateRule } from './map/kinds/translate.js';
@@ -53,7 +53,7 @@ export { ruleForColumn, suggestRules, suggestTable } from './map/suggest.js';
 
 export { checkRecords, checksComparing, checksOfRecords, RecordChecker } from './checks/check-records.js';
 export type { CheckScope, SaidFinding } from './checks/check-records.js';
-export { checksOf, columnCheckWords, proposedChecks } from './checks/check-plan.js';
+export { checksOf, columnCheckWords, proposedChecks, unknownChecks } from './checks/check-plan.js';
 export type { CheckPlan, ColumnCheckName, ColumnChecks } from './checks/check-plan.js';
 export type { CheckedTemplate, CheckSetup } from './checks/check.js';
 export * from './checks/finding.js';

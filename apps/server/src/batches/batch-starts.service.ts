@@ -159,7 +159,7 @@ export class BatchStarts {
       choice: { who, ...(rows ? { rows } : {}) },
       digest,
       startKey,
-      today: await this.settings.today(),
+      today: this.settings.today(),
     });
   }
 }

@@ -106,8 +106,8 @@ export class CopiesController {
   @Get(':id/message')
   async message(
     @Param('id', ParseIntPipe) id: number,
-  ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[] }> {
-    const { from, to, subject, html, text, attachments } = await this.letters.ofCopy(id);
+  ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[]; isAsSent: boolean | null }> {
+    const { from, to, subject, html, text, attachments, isAsSent } = await this.letters.ofCopy(id);
     return {
       from: `${from.name} <${from.address}>`,
       to: to.map(({ name, address }) => (name ? `${name} <${address}>` : address)),
@@ -115,6 +115,7 @@ export class CopiesController {
       html,
       text,
       attachments: attachments.map(({ filename }) => filename),
+      isAsSent,
     };
   }
   @Get(':id/message.eml')

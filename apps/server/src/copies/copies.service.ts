@@ -14,6 +14,7 @@ import type { Cell, CopyState } from '@mailbag/core';
 import { MailbagError, searchText, searchWords, usualSort } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../batches/frozen-batches.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
@@ -64,6 +65,7 @@ export class CopiesService {
     private readonly transactions: Transactions,
     private readonly batches: FrozenBatches,
     private readonly pool: Pool,
+    private readonly settings: SettingsService,
   ) {}
 
   /**
@@ -117,8 +119,8 @@ export class CopiesService {
     if (query.mailing !== undefined) add('copy.mailingId = ?', query.mailing);
     if (query.template !== undefined) add('copy.templateId = ?', query.template);
     if (query.trouble !== undefined) add('copy.trouble = ?', query.trouble);
-    if (query.from !== undefined) add('copy.since >= ?', query.from);
-    if (query.to !== undefined) add("copy.since < date(?, '+1 day')", query.to);
+    if (query.from !== undefined) add('copy.since >= ?', this.settings.startOfDay(query.from));
+    if (query.to !== undefined) add('copy.since < ?', this.settings.startOfDay(query.to, 1));
     if (query.paper) add('copy.wantsPaper = ?', 1);
     return { sql: parts.length > 0 ? parts.join(' AND ') : '1', parameters };
   }

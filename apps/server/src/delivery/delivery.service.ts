@@ -7,6 +7,7 @@ import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/
 import { Injectable, Logger } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { changeCopies } from '../copies/copy-changes.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { LiveService } from '../live/live.service.js';
 import { GroupedWrites } from '../persistence/grouped-writes.js';
 import { Transactions, changed } from '../persistence/transactions.js';
@@ -17,7 +18,7 @@ import { SendersService } from '../senders/senders.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
 import { Letters } from './letters.service.js';
 import type { OutgoingMessage, Outcome } from './mail-transport.js';
-import { MailTransport } from './mail-transport.js';
+import { MailTransport, contentDigest } from './mail-transport.js';
 import type { Claimed } from './outcomes.js';
 import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
 
@@ -79,6 +80,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     private readonly letters: Letters,
     private readonly live: LiveService,
     private readonly holding: Hold,
+    private readonly settings: SettingsService,
   ) {
     this.writes = new GroupedWrites(transactions);
   }
@@ -205,7 +207,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     // Nothing waits longer than the longest rest; a time that lies further ahead comes from a clock that was set back.
     if (lane.waitUntil > now + LONGEST_REST) lane.waitUntil = now;
     if (lane.waitUntil > now) return true;
-    const local = DateTime.local();
+    const local = DateTime.local({ zone: this.settings.zone });
     const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
     if (wait === 0) return false;
     lane.waitUntil = now + Math.min(wait ?? 60, 60) * MINUTE - local.second * 1000;
@@ -346,11 +348,13 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         ? faultOf(error)
         : { kind: 'our-side', said: new MailbagError('mail-not-handed', { said: String(error) }).message, lasting: false };
     }
+    const digest = contentDigest(message);
     return lane.transport.send(message, async () => {
       const now = new Date().toISOString();
       const isMine = await this.writes.submit((manager) =>
-        changed(manager, "UPDATE delivery SET handedAt = ? WHERE id = ? AND state = 'sending' AND claim IS ?", [
+        changed(manager, "UPDATE delivery SET handedAt = ?, sentDigest = ? WHERE id = ? AND state = 'sending' AND claim IS ?", [
           now,
+          digest,
           delivery.id,
           delivery.claim,
         ]),
@@ -418,11 +422,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     if (!row || !lane) return null;
     const now = Date.now();
     const clock = (iso: string | number): string =>
-      DateTime.fromMillis(typeof iso === 'number' ? iso : Date.parse(iso)).toFormat('d LLL HH:mm');
+      DateTime.fromMillis(typeof iso === 'number' ? iso : Date.parse(iso), { zone: this.settings.zone }).toFormat('d LLL HH:mm');
     if (Date.parse(row.nextTryAt) > now + 5000) return `Sending begins ${clock(row.nextTryAt)}.`;
     if (lane.server.restUntil && Date.parse(lane.server.restUntil) > now)
       return `The mail server “${lane.server.name}” fails and is tried again ${clock(lane.server.restUntil)}.`;
-    const local = DateTime.local();
+    const local = DateTime.local({ zone: this.settings.zone });
     const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
     if (wait === null) return new MailbagError('mail-window-closed', { server: lane.server.name }).message;
     if (wait > 0) return `The hours of sending of “${lane.server.name}” begin ${clock(now + wait * MINUTE)}.`;

@@ -13,6 +13,7 @@ import { SendersService } from '../senders/senders.service.js';
 import { Pool } from '../work/pool.js';
 import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
 import type { OutgoingMessage } from './mail-transport.js';
+import { contentDigest } from './mail-transport.js';
 import type { Claimed } from './outcomes.js';
 
 /** RFC 5321, 4.5.3.1.8: at least 100 recipients must be taken. */
@@ -97,15 +98,20 @@ export class Letters {
     };
   }
 
-  /** The message of a copy's delivery, as it went out or will. @throws MailbagError not-found and as `of` */
-  async ofCopy(copyId: number): Promise<OutgoingMessage> {
-    const [delivery] = await this.transactions.read<Claimed>(
-      'SELECT delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted, delivery.claim FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
+  /**
+   * The message of a copy's delivery, as it went out or will.
+   * @returns `isAsSent` whether its content is proved to be what went out; null: nothing has gone out, or it was not written down then
+   * @throws MailbagError not-found and as `of`
+   */
+  async ofCopy(copyId: number): Promise<OutgoingMessage & { isAsSent: boolean | null }> {
+    const [delivery] = await this.transactions.read<Claimed & { sentDigest: string | null }>(
+      'SELECT delivery.sentDigest, delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted, delivery.claim FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
       [copyId],
     );
     const sender = delivery && ((await this.senders.ready(delivery.senderId)) ?? (await this.senders.ready(null)));
     if (!delivery || !sender) throw new MailbagError('not-found', { what: 'message' });
-    return this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');
+    const message = await this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');
+    return { ...message, isAsSent: delivery.sentDigest === null ? null : contentDigest(message) === delivery.sentDigest };
   }
 
   /** The copies of one recipient as one file. */

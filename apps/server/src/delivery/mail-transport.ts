@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { Readable, Writable } from 'node:stream';
 import type { MailAddress } from '@mailbag/core';
 import { oneLine, replyMeaning } from '@mailbag/core';
@@ -200,4 +201,11 @@ export class MailTransport {
   close(): void {
     this.transporter.close();
   }
+}
+
+/** Digest of what a recipient reads: subject, texts and attachments. The same message composed again has the same. In hexadecimal. */
+export function contentDigest({ subject, text, html, attachments }: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): string {
+  const hash = createHash('sha256').update(JSON.stringify([subject, text, html]));
+  for (const { filename, content } of attachments) hash.update(`\n${JSON.stringify(filename)} ${createHash('sha256').update(content).digest('hex')}`);
+  return hash.digest('hex');
 }

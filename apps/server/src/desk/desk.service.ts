@@ -1,9 +1,11 @@
 import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
+import { DateTime } from 'luxon';
 import { BatchesService } from '../batches/batches.service.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { Needs } from './needs.service.js';
@@ -14,6 +16,7 @@ const DAYS = 21;
 @Injectable()
 export class DeskService {
   private readonly counted = new Map<string, DeskAnswer['days'][number]>();
+  private countedIn = '';
 
   constructor(
     private readonly transactions: Transactions,
@@ -23,6 +26,7 @@ export class DeskService {
     private readonly templates: TemplatesService,
     private readonly sources: SourcesService,
     private readonly needs: Needs,
+    private readonly settings: SettingsService,
   ) {}
 
   async desk(): Promise<DeskAnswer> {
@@ -54,17 +58,28 @@ export class DeskService {
 
   /** What happened on each of the last days. Days that are over change no more, so they are counted once. */
   private async days(): Promise<DeskAnswer['days']> {
-    const today = Date.parse(new Date().toISOString().slice(0, 10));
-    const days = Array.from({ length: DAYS }, (_, index) => new Date(today - (DAYS - 1 - index) * 86_400_000).toISOString().slice(0, 10));
+    const { zone } = this.settings;
+    const today = DateTime.now().setZone(zone).startOf('day');
+    const days = Array.from({ length: DAYS }, (_, index) => today.minus({ days: DAYS - 1 - index }).toISODate()!);
+    if (this.countedIn !== zone) this.counted.clear();
+    this.countedIn = zone;
     const open = days.filter((day) => !this.counted.has(day));
-    const rows = await this.transactions.read<{ day: string; event: string; count: number }>(
-      "SELECT substr(at, 1, 10) AS day, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY day, event",
-      [open[0] ?? days.at(-1)!],
+    // Times are kept in UTC, so what belongs to a day is found by the hour, or by the minute where the clock is not set by whole hours.
+    const isByHour = days.every((day) => DateTime.fromISO(day, { zone }).offset % 60 === 0);
+    const parts = await this.transactions.read<{ at: string; event: string; count: number }>(
+      `SELECT substr(at, 1, ${isByHour ? 13 : 16}) AS at, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY 1, event`,
+      [this.settings.startOfDay(open[0] ?? days.at(-1)!)],
     );
+    const rows = parts.map(({ at, event, count }) => ({
+      day: DateTime.fromISO(isByHour ? `${at}:00Z` : `${at}Z`).setZone(zone).toISODate()!,
+      event,
+      count,
+    }));
     const found = days.map((day): DeskAnswer['days'][number] => {
       const known = this.counted.get(day);
       if (known) return known;
-      const count = (event: string): number => rows.find((row) => row.day === day && row.event === event)?.count ?? 0;
+      const count = (event: string): number =>
+        rows.filter((row) => row.day === day && row.event === event).reduce((sum, row) => sum + row.count, 0);
       return {
         day,
         made: count('make'),

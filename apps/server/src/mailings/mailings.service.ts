@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary, OutputPlan } from '@mailbag/contract';
 import type { Column } from '@mailbag/core';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError, ruleFault, unknownChecks } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -92,22 +92,11 @@ export class MailingsService implements OnApplicationBootstrap {
     return mailing;
   }
 
-  async list(): Promise<MailingSummary[]> {
-    const mailings = await this.mailings.find({ order: { updatedAt: 'DESC' } });
-    return Promise.all(
-      mailings.map(async (mailing) => {
-        const source = mailing.plan.sourceId ? await this.sources.detail(mailing.plan.sourceId).catch(() => null) : null;
-        return {
-          id: mailing.id,
-          name: mailing.name,
-          templates: mailing.plan.packet.length,
-          sourceId: source?.id ?? null,
-          sourceName: source?.name ?? null,
-          records: source?.count ?? 0,
-          batches: (await this.batchesOf(mailing.id)).length,
-          updatedAt: mailing.updatedAt,
-        };
-      }),
+  list(): Promise<MailingSummary[]> {
+    return this.transactions.read(
+      `SELECT mailing.id, mailing.name, json_array_length(mailing.plan, '$.packet') AS templates, source.id AS sourceId, source.name AS sourceName,
+         COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt
+       FROM mailing LEFT JOIN source ON source.id = json_extract(mailing.plan, '$.sourceId') ORDER BY mailing.updatedAt DESC`,
     );
   }
 
@@ -150,6 +139,13 @@ export class MailingsService implements OnApplicationBootstrap {
   async save(id: number, { version, plan }: MailingSaveRequest): Promise<MailingSaveAnswer> {
     const mailing = await this.entity(id);
     if (plan.name.trim() === '') throw new MailbagError('mailing-name-empty');
+    for (const [template, map] of Object.entries(plan.maps))
+      for (const [field, rule] of Object.entries(map)) {
+        const why = ruleFault(rule);
+        if (why !== null) throw new MailbagError('rule-unknown', { field, template: Number(template), why });
+      }
+    const unknown = unknownChecks(plan.checks ?? {});
+    if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });
     for (const templateId of plan.packet) await this.templates.detail(templateId);
     if (plan.sourceId) await this.sources.detail(plan.sourceId);
     const updatedAt = new Date().toISOString();

@@ -54,7 +54,7 @@ export class MessageSamples {
 
   private async compose(frozen: FrozenMailing, record: SourceRecord, index: number): Promise<Made> {
     const { plan, columns, templates } = frozen;
-    const batch = { number: 1, today: await this.settings.today() };
+    const batch = { number: 1, today: this.settings.today() };
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
     const cell = record.cells[columns.findIndex(({ name }) => name === plan.message.addressColumn)]?.text ?? '';
     const { addresses, fault } = addressesIn(cell, plan.message.several ?? false);

@@ -98,6 +98,6 @@ test('migrations that were in use are as they were', () => {
     '0002-records-from-anywhere.ts': '96354e0c31f15d78',
     '0003-delivery-and-ledger.ts': 'e32435f1e0b9626b',
     '0004-safe-keeping.ts': 'c235bc409fc41121',
-    '0005-older-folders.ts': '7ab95db2c8e8c4cc',
+    '0005-older-folders.ts': '3f25bdc8e6da2192',
   });
 });

@@ -3,9 +3,8 @@ import { OfficeRequest } from '@mailbag/contract';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
-import { SettingsService } from './settings.service.js';
+import { OFFICE, SettingsService } from './settings.service.js';
 
-const OFFICE = 'office';
 /** As long as nobody has said where the office is. */
 export const noOffice: OfficeRequest = { returnLine: '', country: 'DE' };
 
@@ -27,7 +26,11 @@ export class SettingsController {
   @Put('office')
   @Needs('administrator')
   async saveOffice(@Body() body: OfficeRequest): Promise<OfficeRequest> {
-    await this.settings.set(OFFICE, { returnLine: body.returnLine.trim(), country: body.country });
+    await this.settings.set(OFFICE, {
+      returnLine: body.returnLine.trim(),
+      country: body.country,
+      timeZone: body.timeZone ?? '',
+    } satisfies OfficeRequest);
     return this.office();
   }
 }

@@ -1,10 +1,10 @@
 import type { Cell, Column } from '@mailbag/core';
 import { MailbagError, safeName, writeFdf, writeXfdf } from '@mailbag/core';
+import { PassThrough, Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
 import yazl from 'yazl';
 import { csvLine } from '../archive/csv-line.js';
-import type { Download } from '../platform/download.js';
 import { XLSX_TYPE } from '../platform/download.js';
 import { SourcesService } from './sources.service.js';
 
@@ -14,94 +14,113 @@ const asDate = (cell: Cell, { kind }: Column): Date | null =>
     ? new Date(`${cell.value}T00:00:00Z`)
     : null;
 
-/** Records as they are, corrections included, in open formats. */
+/** A file that is written as it is sent. */
+export interface Stream {
+  name: string;
+  type: string;
+  stream: Readable;
+}
+
+/** Records as they are, corrections included, in open formats. Written block by block, so a hundred thousand take no more memory than ten. */
 @Injectable()
 export class RecordExports {
   constructor(private readonly sources: SourcesService) {}
 
   /** @throws MailbagError not-found */
-  async of(id: number, format: string): Promise<Download> {
-    const { name } = await this.sources.detail(id);
+  async of(id: number, format: string): Promise<Stream> {
+    const { name, columns, keyColumn } = await this.sources.detail(id);
     const base = safeName(name.replace(/\.\w{1,5}$/, ''));
     switch (format) {
       case 'csv':
-        return { name: `${base}.csv`, type: 'text/csv; charset=utf-8', bytes: await this.csv(id) };
+        return { name: `${base}.csv`, type: 'text/csv; charset=utf-8', stream: Readable.from(this.csv(id, columns)) };
       case 'xlsx':
-        return { name: `${base}.xlsx`, type: XLSX_TYPE, bytes: await this.xlsx(id) };
+        return { name: `${base}.xlsx`, type: XLSX_TYPE, stream: this.xlsx(id, columns) };
       case 'json':
-        return { name: `${base}.json`, type: 'application/json', bytes: await this.json(id) };
+        return { name: `${base}.json`, type: 'application/json', stream: Readable.from(this.json(id, columns)) };
       case 'xfdf':
-        return { name: `${base} xfdf.zip`, type: 'application/zip', bytes: await this.zipped(id, 'xfdf', writeXfdf) };
+        return { name: `${base} xfdf.zip`, type: 'application/zip', stream: this.zipped(id, columns, keyColumn, 'xfdf', writeXfdf) };
       case 'fdf':
-        return { name: `${base} fdf.zip`, type: 'application/zip', bytes: await this.zipped(id, 'fdf', writeFdf) };
+        return { name: `${base} fdf.zip`, type: 'application/zip', stream: this.zipped(id, columns, keyColumn, 'fdf', writeFdf) };
       default:
         throw new MailbagError('not-found', { what: `format ${format}` });
     }
   }
 
   /** RFC 4180 with a byte order mark, by which spreadsheets know UTF-8. */
-  private async csv(id: number): Promise<Uint8Array> {
-    const { columns } = await this.sources.detail(id);
-    const parts = ['\ufeff', csvLine(columns.map((column) => column.name))];
-    for await (const records of this.sources.all(id)) for (const { cells } of records) parts.push(csvLine(cells.map(({ text }) => text)));
-    return Buffer.from(parts.join(''));
+  private async *csv(id: number, columns: readonly Column[]): AsyncGenerator<string> {
+    yield `\ufeff${csvLine(columns.map((column) => column.name))}`;
+    for await (const records of this.sources.all(id)) yield records.map(({ cells }) => csvLine(cells.map(({ text }) => text))).join('');
   }
 
   /** Texts are strings of the format, which are never run as formulas; numbers and dates keep their kind. */
-  private async xlsx(id: number): Promise<Uint8Array> {
-    const { columns } = await this.sources.detail(id);
-    const book = new ExcelJS.Workbook();
+  private xlsx(id: number, columns: readonly Column[]): Readable {
+    const out = new PassThrough();
+    const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true });
     const sheet = book.addWorksheet('Records', { views: [{ state: 'frozen', ySplit: 1 }] });
-    sheet.addRow(columns.map((column) => column.name)).font = { bold: true };
-    for await (const records of this.sources.all(id))
-      for (const { cells } of records) {
-        const row = sheet.addRow(
-          cells.map(
-            (cell, index) =>
-              asDate(cell, columns[index]!) ?? (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text),
-          ),
-        );
-        row.eachCell((cell) => {
-          if (cell.value instanceof Date) cell.numFmt = 'yyyy-mm-dd';
-        });
+    void (async () => {
+      const heading = sheet.addRow(columns.map((column) => column.name));
+      heading.font = { bold: true };
+      heading.commit();
+      for await (const records of this.sources.all(id)) {
+        for (const { cells } of records) {
+          const row = sheet.addRow(
+            cells.map(
+              (cell, index) =>
+                asDate(cell, columns[index]!) ?? (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text),
+            ),
+          );
+          row.eachCell((cell) => {
+            if (cell.value instanceof Date) cell.numFmt = 'yyyy-mm-dd';
+          });
+          row.commit();
+        }
+        // The file is written as fast as it is taken.
+        if (out.writableNeedDrain) await new Promise((done) => out.once('drain', done));
       }
-    return new Uint8Array(await book.xlsx.writeBuffer());
+      sheet.commit();
+      await book.commit();
+    })().catch((error: Error) => out.destroy(error));
+    return out;
   }
 
-  private async json(id: number): Promise<Uint8Array> {
-    const { columns } = await this.sources.detail(id);
-    const lines: string[] = [];
-    for await (const records of this.sources.all(id))
-      for (const { cells } of records)
-        lines.push(JSON.stringify(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]?.value ?? null]))));
-    return Buffer.from(`[\n${lines.join(',\n')}\n]\n`);
+  private async *json(id: number, columns: readonly Column[]): AsyncGenerator<string> {
+    let begin = '[\n';
+    for await (const records of this.sources.all(id)) {
+      if (records.length === 0) continue;
+      yield begin +
+        records
+          .map(({ cells }) => JSON.stringify(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]?.value ?? null]))))
+          .join(',\n');
+      begin = ',\n';
+    }
+    yield begin === '[\n' ? '[]\n' : '\n]\n';
   }
 
   /** One file a record, named by its key. */
-  private async zipped(id: number, ending: string, write: (values: ReadonlyMap<string, string>) => Uint8Array): Promise<Uint8Array> {
-    const { columns, keyColumn } = await this.sources.detail(id);
+  private zipped(
+    id: number,
+    columns: readonly Column[],
+    keyColumn: string | null,
+    ending: string,
+    write: (values: ReadonlyMap<string, string>) => Uint8Array,
+  ): Readable {
     const zip = new yazl.ZipFile();
-    const chunks: Buffer[] = [];
-    const done = new Promise<void>((resolve, reject) => {
-      zip.outputStream
-        .on('data', (chunk: Buffer) => chunks.push(chunk))
-        .once('end', resolve)
-        .once('error', reject);
-    });
-    const taken = new Set<string>();
-    const key = columns.findIndex(({ name }) => name === keyColumn);
-    for await (const records of this.sources.all(id))
-      for (const { row, cells } of records) {
-        let name = safeName(cells[key]?.text.trim() || `row ${row}`);
-        if (taken.has(name.toLowerCase())) name = `${name} row ${row}`;
-        taken.add(name.toLowerCase());
-        zip.addBuffer(
-          Buffer.from(write(new Map(columns.map((column, index) => [column.name, cells[index]?.text ?? ''])))),
-          `${name}.${ending}`,
-        );
-      }
-    zip.end();
-    await done;
-    return Buffer.concat(chunks);
+    const out = zip.outputStream as unknown as Readable;
+    void (async () => {
+      const taken = new Set<string>();
+      const key = columns.findIndex(({ name }) => name === keyColumn);
+      for await (const records of this.sources.all(id))
+        for (const { row, cells } of records) {
+          let name = safeName(cells[key]?.text.trim() || `row ${row}`);
+          if (taken.has(name.toLowerCase())) name = `${name} row ${row}`;
+          taken.add(name.toLowerCase());
+          zip.addBuffer(
+            Buffer.from(write(new Map(columns.map((column, index) => [column.name, cells[index]?.text ?? ''])))),
+            `${name}.${ending}`,
+          );
+        }
+      zip.end();
+    })().catch((error: Error) => out.destroy(error));
+    return out;
   }
 }

@@ -13,6 +13,7 @@ import {
   Put,
   Query,
   Res,
+  StreamableFile,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
@@ -21,6 +22,7 @@ import type { Response } from 'express';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
+import { attachment } from '../platform/content-disposition.js';
 import { send } from '../platform/download.js';
 import { ImportReports } from './import-report.service.js';
 import { RecordExports } from './record-exports.service.js';
@@ -109,8 +111,9 @@ export class SourcesController {
   }
 
   @Get(':id/records.:format')
-  async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string, @Res() response: Response): Promise<void> {
-    send(response, await this.exports.of(id, format));
+  async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string): Promise<StreamableFile> {
+    const { name, type, stream } = await this.exports.of(id, format);
+    return new StreamableFile(stream, { type, disposition: attachment(name) });
   }
 
   @Delete(':id')

@@ -56,6 +56,8 @@ export interface SentMessage {
   html: string;
   text: string;
   attachments: string[];
+  /** Whether it is proved to be what went out; null: that was not written down. */
+  isAsSent: boolean | null;
 }
 
 /** Every question to the server, with the key under which its answer is kept. */

@@ -85,3 +85,10 @@ export const checksOf = (plan: CheckPlan, column: Column): ColumnChecks => ({
   ...proposedChecks(column),
   ...(plan.columns && Object.hasOwn(plan.columns, column.name) ? plan.columns[column.name] : {}),
 });
+
+/** The first check of a plan that there is none of; null: all are known. */
+export function unknownChecks({ columns = {} }: CheckPlan): string | null {
+  for (const checks of Object.values(columns))
+    for (const name of Object.keys(checks ?? {})) if (!Object.hasOwn(columnCheckWords, name)) return name.slice(0, 60);
+  return null;
+}

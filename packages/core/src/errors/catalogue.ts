@@ -79,6 +79,8 @@ export const catalogue = {
   'copy-in-print-run': (e) =>
     `Copy ${f(e, 'copy')} lies in print run ${f(e, 'run')}, so it would arrive twice. Cancel that run or say that it was printed, then send the copy again.`,
   'file-gone': (e) => `${f(e, 'name')} is not in the data folder any more. Whoever runs Mailbag can bring it back from a backup.`,
+  'rule-unknown': (e) => `The rule of the field “${f(e, 'field')}” was not saved: ${f(e, 'why')}. Choose the rule again.`,
+  'check-unknown': (e) => `There is no check called “${f(e, 'check')}”, so the plan was not saved. Load the page again.`,
   'secret-asked-again': (e) =>
     `Enter the password for ${f(e, 'place')} again: where it is sent, or how the way there is secured, was changed, and a kept password goes only where it was meant for.`,
   'target-local': (e) =>

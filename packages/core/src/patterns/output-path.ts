@@ -8,6 +8,12 @@ export interface OutputPattern {
   path(data: Record<string, unknown>): { folders: string[]; file: string };
 }
 
+/** Folders in which the archive keeps files of its own. */
+const RESERVED = ['combined', 'manifests'];
+/** Copies never lie where the archive keeps files of its own, whatever the data says. */
+const unreserved = ([first, ...rest]: string[]): string[] =>
+  first === undefined ? [] : [RESERVED.includes(first.toLowerCase()) ? `${first} copies` : first, ...rest];
+
 /**
  * @param folder pattern of the folders below the archive; empty: none
  * @param file pattern of the name; `.pdf` may be left out
@@ -27,5 +33,5 @@ export function outputPattern(folder: string, file: string, names: readonly stri
   // A slash that comes from data must not open another folder: data is made safe before it is rendered.
   const flat = (data: Record<string, unknown>): Record<string, unknown> =>
     Object.fromEntries(Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? value.replace(/[/\\]/g, '-') : value]));
-  return { path: (data) => ({ folders: safeFolders(inFolder.render(flat(data))), file: safeFileName(inFile.render(flat(data)), 'pdf') }) };
+  return { path: (data) => ({ folders: unreserved(safeFolders(inFolder.render(flat(data)))), file: safeFileName(inFile.render(flat(data)), 'pdf') }) };
 }

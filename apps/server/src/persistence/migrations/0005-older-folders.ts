@@ -16,6 +16,8 @@ export class OlderFolders1764400000000 implements MigrationInterface {
     for (const sql of missing) await runner.query(sql);
     const progress = (await runner.query("SELECT 1 FROM pragma_table_info('mailing') WHERE name = 'checkProgress'")) as unknown[];
     if (progress.length === 0) await runner.query('ALTER TABLE mailing ADD COLUMN checkProgress INTEGER NOT NULL DEFAULT 0');
+    // What a message was, so that one composed again can be told to be the same.
+    await runner.query('ALTER TABLE delivery ADD COLUMN sentDigest TEXT');
     // Bounces of what was queued before there were tokens find their copies too.
     const without = (await runner.query("SELECT id FROM delivery WHERE token IS NULL OR token = ''")) as { id: number }[];
     for (const { id } of without)

@@ -138,6 +138,13 @@ function SentMessage({ id }: { id: number }) {
           {/* The server lets only harmless elements through. */}
           <Letter dangerouslySetInnerHTML={{ __html: data.html }} />
           <Small>{data.attachments.join(' · ')}</Small>
+          {data.isAsSent !== null && (
+            <Small>
+              {data.isAsSent
+                ? 'Text and attachments are the same as those that went out: their digest was written down then.'
+                : 'This is not exactly what went out. The digest that was written down then is another one, so something has changed since.'}
+            </Small>
+          )}
           <Row>
             <FileButton $small href={`/api/copies/${id}/message.eml`} download>
               <Download size={14} />

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
@@ -50,6 +51,13 @@ export function PaperPart() {
           onChange={(country) => setForm({ ...form, country: country.toUpperCase().slice(0, 2) })}
           help="Two letters. Addresses in it carry no country, others have theirs in capitals."
         />
+        <Choice
+          label="Time zone"
+          items={[{ id: '', text: 'that of the server' }, ...Intl.supportedValuesOf('timeZone').map((id) => ({ id, text: id.replace(/_/g, ' ') }))]}
+          value={form.timeZone ?? ''}
+          onChange={(timeZone) => setForm({ ...form, timeZone })}
+        />
+        <Small>Where days begin: in the ledger, on the Desk, in hours of sending and in the date that copies carry.</Small>
         {saveOffice.error && <Notice tone="brick">{sentenceOf(saveOffice.error)}</Notice>}
         <Row>
           <Button type="submit" look="go" isDisabled={!/^[A-Z]{2}$/.test(form.country) || saveOffice.isPending}>
