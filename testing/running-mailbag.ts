@@ -35,7 +35,7 @@ export interface ReceivedMail {
   to: string;
   returnPath: string;
   subject: string;
-  attachments: { name: string; type: string; size: number }[];
+  attachments: { name: string; type: string; size: number; sha256: string }[];
 }
 
 /** A stand-in post office of its own process. */

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { simpleParser } from 'mailparser';
 
 /** A message that the stand-in accepted. */
@@ -10,7 +11,8 @@ export interface Received {
   returnPath: string;
   subject: string;
   at: string;
-  attachments: { name: string; type: string; size: number }[];
+  /** `sha256` in hexadecimal. */
+  attachments: { name: string; type: string; size: number; sha256: string }[];
 }
 
 /** What the stand-in accepted since it started. The raw messages of the newest are kept, so that memory stays bounded. */
@@ -30,7 +32,12 @@ export class Mailbox {
       returnPath,
       subject: parsed.subject ?? '',
       at: new Date().toISOString(),
-      attachments: parsed.attachments.map((part) => ({ name: part.filename ?? 'file', type: part.contentType, size: part.size })),
+      attachments: parsed.attachments.map((part) => ({
+        name: part.filename ?? 'file',
+        type: part.contentType,
+        size: part.size,
+        sha256: createHash('sha256').update(part.content).digest('hex'),
+      })),
     };
     this.received.push(one);
     this.raw.set(one.id, raw);
