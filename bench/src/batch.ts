@@ -32,7 +32,7 @@ function manyTenancies(count: number): ReturnType<typeof tenancies> {
   }));
 }
 
-const percentile = (values: number[], share: number): number =>
+export const percentile = (values: number[], share: number): number =>
   Math.round([...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0);
 
 /** A template with its records and map. */
@@ -45,7 +45,7 @@ interface Setting {
   map: Record<string, unknown>;
 }
 
-function tenancySetting(records: number): Setting {
+export function tenancySetting(records: number): Setting {
   return {
     form: tenancyAgreement(),
     file: 'many.xlsx',

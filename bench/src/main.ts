@@ -3,6 +3,7 @@ const benches: Record<string, () => Promise<void>> = {
   sheet: async () => (await import('./sheet.js')).sheetBench(),
   mail: async () => (await import('./mail.js')).mailBench(),
   ledger: async () => (await import('./ledger.js')).ledgerBench(),
+  people: async () => (await import('./people.js')).peopleBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

@@ -23,7 +23,7 @@ export function memoryOf(pid: number): { now: number; peak: number } {
 }
 
 /** A built server and a stand-in post office on free ports of loopback, with a data folder of their own. */
-export async function startMailbag(): Promise<{
+export async function startMailbag(env: Record<string, string> = {}): Promise<{
   address: string;
   smtp: number;
   page: string;
@@ -34,7 +34,7 @@ export async function startMailbag(): Promise<{
 }> {
   const data = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));
   const office = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0', '0'], {});
-  const server = await start<{ port: number }>('apps/server/dist/main.js', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data });
+  const server = await start<{ port: number }>('apps/server/dist/main.js', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data, ...env });
   return {
     address: `http://127.0.0.1:${server.ready.port}`,
     smtp: office.ready.smtp,
