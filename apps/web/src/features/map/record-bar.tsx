@@ -29,6 +29,8 @@ const Where = styled.div`
 export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }: { work: MailingWork }) {
   const { record, total } = useRecord(plan.sourceId ?? null, index);
   const { data: flagged } = useQuery(queries.flagged(mailing.id));
+  const { data: account } = useQuery(queries.account());
+  const seesValues = account?.account?.seesValues ?? true;
   const [onlyFlagged, setOnlyFlagged] = useState(false);
   const [text, setText] = useState('');
   const [missed, setMissed] = useState(false);
@@ -104,7 +106,7 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
               </span>
             </>
           ) : (
-            <span>no records yet</span>
+            <span>{seesValues ? 'no records yet' : 'values of records are hidden'}</span>
           )}
         </Where>
       )}

@@ -1,12 +1,14 @@
 import type { CorrectionAnswer } from '@mailbag/contract';
 import type { Column } from '@mailbag/core';
-import { columnKindName } from '@mailbag/core';
+import { columnKindName, isMailbagError } from '@mailbag/core';
 import { useQueries } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
+import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
+import { Notice } from '../../ui/mark';
 import { useMayChange } from '../../ui/rights';
 import { CellEditor, correctionWords } from './cell-editor';
 import type { Corrections } from './use-corrections';
@@ -131,6 +133,7 @@ export function RecordGrid({
   const items = rows.getVirtualItems();
   const blocks = [...new Set(items.map(({ index }) => Math.floor(index / BLOCK)))];
   const pages = useQueries({ queries: blocks.map((block) => queries.records(sourceId, block * BLOCK, BLOCK)) });
+  const failed = pages.find(({ error }) => error)?.error ?? null;
   const pageOf = (index: number) => pages[blocks.indexOf(Math.floor(index / BLOCK))]?.data;
   const recordAt = (index: number) => pageOf(index)?.records[index % BLOCK];
   const correctionAt = (index: number, row: number, column: string): CorrectionAnswer | null =>
@@ -193,7 +196,12 @@ export function RecordGrid({
           </span>
         ))}
       </Heads>
-      <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
+      {failed && (
+        <div style={{ padding: 12, position: 'sticky', left: 0, width: 'min(100%, 640px)' }}>
+          <Notice tone={isMailbagError(failed) && failed.code === 'account-values-hidden' ? 'plain' : 'brick'}>{sentenceOf(failed)}</Notice>
+        </div>
+      )}
+      <div style={{ height: failed ? 0 : rows.getTotalSize(), position: 'relative', overflow: failed ? 'hidden' : undefined }}>
         {items.map((item) => {
           const record = recordAt(item.index);
           return (

@@ -53,7 +53,7 @@ const Places = styled.nav`
 const parts: { id: string; text: string; part: ComponentType; forAdministrators: boolean }[] = [
   { id: 'mail', text: 'Senders', part: MailPart, forAdministrators: false },
   { id: 'bounces', text: 'Bounces', part: BouncesPart, forAdministrators: false },
-  { id: 'paper', text: 'Paper and printers', part: PaperPart, forAdministrators: false },
+  { id: 'paper', text: 'Office and printers', part: PaperPart, forAdministrators: false },
   { id: 'registers', text: 'Registers', part: RegistersPart, forAdministrators: true },
   { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
   { id: 'keeping', text: 'Keeping', part: KeepingPart, forAdministrators: true },
