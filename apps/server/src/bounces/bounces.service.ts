@@ -131,7 +131,8 @@ export class BouncesService {
     } catch (error) {
       // A server that is stopping has not tried it.
       if (isMailbagError(error) && error.code === 'server-stops') throw error;
-      return null;
+      // The machine may have been busy with something else just then.
+      return tries < MOST_TRIES ? this.read(raw, to, digest) : null;
     }
   }
 
