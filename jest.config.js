@@ -51,5 +51,7 @@ export default {
     project('e2e', 'e2e'),
   ],
   testTimeout: 120_000,
+  // Most of the time a test waits for a server of its own, so two go together on two cores.
+  maxWorkers: 2,
   passWithNoTests: true,
 };

@@ -53,6 +53,9 @@ function doubtOf(report: MailReport, found: Found | null, returnPath: string | n
 /** Understands what comes to the bounce mailbox and leads it to its copies. Each message counts once, however often it comes. */
 @Injectable()
 export class BouncesService {
+  /** Messages that were read without harm and could not be kept, since the disk was full: reading them once more is no try. */
+  private readonly readWell = new Set<string>();
+
   constructor(
     private readonly transactions: Transactions,
     private readonly live: LiveService,
@@ -105,6 +108,7 @@ export class BouncesService {
       else await this.apply(manager, delivery, report, mail!.subject);
       return delivery.batchId;
     });
+    this.readWell.delete(rawDigest);
     if (batchId === 'again') return 'again';
     this.tell(batchId);
     return report?.kind ?? 'unreadable';
@@ -118,7 +122,7 @@ export class BouncesService {
 
   /** Takes a message apart in a thread of its own. That it is tried is written down first: a message that ends the server must not end it again and again. */
   private async read(raw: Buffer, to: readonly string[], digest: string): Promise<ReadMail | null> {
-    const tries = await this.transactions.run(async (manager) => {
+    const tries = this.readWell.has(digest) ? 0 : await this.transactions.run(async (manager) => {
       const [row] = (await manager.query(
         'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',
         [digest, new Date().toISOString()],
@@ -127,7 +131,9 @@ export class BouncesService {
     });
     if (tries > MOST_TRIES) return null;
     try {
-      return await this.pool.run('readMail', { raw: new Uint8Array(raw), envelopeTo: to });
+      const mail = await this.pool.run('readMail', { raw: new Uint8Array(raw), envelopeTo: to });
+      this.readWell.add(digest);
+      return mail;
     } catch (error) {
       // A server that is stopping has not tried it.
       if (isMailbagError(error) && error.code === 'server-stops') throw error;

@@ -51,7 +51,7 @@ interface Row {
   state: string;
 }
 
-test.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
+test.concurrent.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
   '%s: what was queued goes on with a token of its own, what was under way is settled by a person, and everything is found',
   async (name) => {
     const office = await PostOffice.open();
