@@ -122,6 +122,8 @@ export class BouncesService {
 
   /** Takes a message apart in a thread of its own. That it is tried is written down first: a message that ends the server must not end it again and again. */
   private async read(raw: Buffer, to: readonly string[], digest: string): Promise<ReadMail | null> {
+    // Its thread is there before it counts: a server that is ended while it still begins has not tried anything.
+    await this.pool.run('openPost', null);
     const tries = this.readWell.has(digest) ? 0 : await this.transactions.run(async (manager) => {
       const [row] = (await manager.query(
         'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',

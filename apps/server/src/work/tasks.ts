@@ -83,6 +83,8 @@ export interface Tasks {
   selfCheck: { input: { thorough: boolean }; output: SelfCheckResult };
   /** Writes the data folder into one zip file. */
   backup: { input: { path: string }; output: { files: number } };
+  /** Nothing; the thread that takes messages apart is there afterwards. */
+  openPost: { input: null; output: void };
   /** Takes a message apart that came from outside, and says what it is. */
   readMail: { input: { raw: Uint8Array; envelopeTo: readonly string[] }; output: ReadMail };
 }

@@ -39,6 +39,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   make: makeCopies,
   assemble: assembleCopies,
   sample: sampleCopies,
+  openPost: () => Promise.resolve(),
   readMail,
   letter: (input) => Promise.resolve().then(() => letter(input)),
   openPassword: (input) => Promise.resolve().then(() => openPassword(input)),
