@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import { fork } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 const root = fileURLToPath(new URL('../../', import.meta.url));
 
 function start<Ready>(script: string, args: string[], env: Record<string, string>): Promise<{ child: ChildProcess; ready: Ready }> {
-  const child = fork(join(root, script), args, { env: { ...process.env, MAILBAG_LOCAL_TARGETS: 'all', ...env }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  const child = fork(join(root, script), args, { env: { ...process.env, MALLOC_ARENA_MAX: '2', MAILBAG_LOCAL_TARGETS: 'all', ...env }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
   return new Promise((resolve, reject) => {
     child.once('message', (message) => resolve({ child, ready: message as Ready }));
     child.once('exit', (code) => reject(new Error(`${script} ended with ${code}`)));
@@ -21,6 +21,9 @@ export function memoryOf(pid: number): { now: number; peak: number } {
   const read = (name: string): number => Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)?.[1] ?? 0) / 1024;
   return { now: Math.round(read('VmRSS')), peak: Math.round(read('VmHWM')) };
 }
+
+/** From here on, the peak is that of what follows. */
+export const forgetPeak = (pid: number): void => writeFileSync(`/proc/${pid}/clear_refs`, '5');
 
 /** A built server and a stand-in post office on free ports of loopback, with a data folder of their own. */
 export async function startMailbag(env: Record<string, string> = {}): Promise<{

@@ -70,7 +70,7 @@ export class AccountsService {
   /** Makes the first administrator. @throws MailbagError account-exists, password-weak */
   async setUp({ name, email, password }: SetUpRequest, place: string): Promise<string> {
     if (!(await this.isSetUpNeeded())) throw new MailbagError('account-exists');
-    this.passwords.assertStrong(password, [name, email]);
+    await this.passwords.assertStrong(password, [name, email]);
     const passwordHash = await this.passwords.hash(stretchOf(place), password);
     return this.transactions.run(async (manager) => {
       if ((await manager.count(AccountEntity)) > 0) throw new MailbagError('account-exists');
@@ -164,7 +164,7 @@ export class AccountsService {
     const account = await this.accounts.findOneByOrFail({ id: accountId });
     if (!(await this.passwords.isRight(stretch, account.passwordHash, before))) throw new MailbagError('account-sign-in-refused');
     this.tries.right([key], key.name);
-    this.passwords.assertStrong(password, [account.name, account.email]);
+    await this.passwords.assertStrong(password, [account.name, account.email]);
     const passwordHash = await this.passwords.hash(stretch, password);
     await this.transactions.run((manager) => manager.query('UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, accountId]));
     await this.signOutEverywhere(accountId, token);
@@ -259,7 +259,7 @@ export class AccountsService {
   async accept({ token, password }: AcceptInvitationRequest, place: string): Promise<string> {
     // The token first: nothing is computed for whoever has none.
     const invited = await this.invitation(token, place);
-    this.passwords.assertStrong(password, [invited.name, invited.email]);
+    await this.passwords.assertStrong(password, [invited.name, invited.email]);
     const passwordHash = await this.passwords.hash(stretchOf(place), password);
     return this.transactions.run(async (manager) => {
       const now = new Date().toISOString();

@@ -2,8 +2,6 @@ import { randomBytes } from 'node:crypto';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { ZxcvbnFactory } from '@zxcvbn-ts/core';
-import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
 import { FairQueue } from '../work/fair-queue.js';
 
 /** Each takes 19 MB and a core for some milliseconds; so many at a time, and so many that wait for one place. */
@@ -18,7 +16,6 @@ const LOOKED_AT = 64;
 @Injectable()
 export class Passwords {
   private readonly queue = new FairQueue(AT_A_TIME, 1, MOST_WAITING);
-  private readonly estimate = new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
   /** Verified against when there is no such account, so that the answer takes as long. */
   private readonly nobody = hash(randomBytes(16).toString('hex'));
 
@@ -28,9 +25,15 @@ export class Passwords {
   }
 
   /** @param own name and address of whose it is @throws MailbagError password-weak when it is in the list of common ones, or made of it or of what everybody knows */
-  assertStrong(password: string, own: readonly string[]): void {
+  async assertStrong(password: string, own: readonly string[]): Promise<void> {
+    // Asked for seldom, and large: it is there only as long as it is needed.
+    const [{ ZxcvbnFactory }, { adjacencyGraphs, dictionary }] = await Promise.all([
+      import('@zxcvbn-ts/core'),
+      import('@zxcvbn-ts/language-common'),
+    ]);
+    const estimate = new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
     const words = own.flatMap((one) => [one, ...one.split(/[\s@.]+/)]).filter((one) => one.length > 2);
-    if (this.estimate.check(password.slice(0, LOOKED_AT), [...words, 'mailbag']).score < STRONG) throw new MailbagError('password-weak');
+    if (estimate.check(password.slice(0, LOOKED_AT), [...words, 'mailbag']).score < STRONG) throw new MailbagError('password-weak');
   }
 
   /** @param place where it comes from: places take turns @throws MailbagError work-too-many */

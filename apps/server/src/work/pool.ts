@@ -22,7 +22,8 @@ function threads(count: number, memoryMb: number, perAsker = count, waiting = In
     minThreads: 0,
     maxThreads: count,
     idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb },
+    // What is young is kept small: it is most of what a thread holds beside its work.
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 24 },
   });
   return { piscina, queue: new FairQueue(count, perAsker, waiting) };
 }
@@ -34,11 +35,11 @@ function threads(count: number, memoryMb: number, perAsker = count, waiting = In
 @Injectable()
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
-    batch: threads(config.threads, 1024),
-    people: threads(2, 768, 1, 8),
-    letters: threads(1, 256),
+    batch: threads(config.threads, 768),
+    people: threads(2, 512, 1, 8),
+    letters: threads(1, 128),
     post: threads(1, 192),
-    care: threads(1, 512),
+    care: threads(1, 256),
   };
   private isStopping = false;
 
