@@ -15,15 +15,15 @@ interface Threads {
   queue: FairQueue;
 }
 
-/** @param memoryMb of a thread's heap @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
-function threads(count: number, memoryMb: number, perAsker = count, waiting = Infinity): Threads {
+/** @param memoryMb of a thread's heap @param youngMb of what is young in it @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
+function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count, waiting = Infinity): Threads {
   const piscina = new Piscina({
     filename: new URL('./worker.js', import.meta.url).href,
     minThreads: 0,
     maxThreads: count,
-    idleTimeout: 30_000,
+    idleTimeout: 12_000,
     // What is young is kept small: it is most of what a thread holds beside its work.
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 24 },
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: youngMb },
   });
   return { piscina, queue: new FairQueue(count, perAsker, waiting) };
 }
@@ -35,8 +35,8 @@ function threads(count: number, memoryMb: number, perAsker = count, waiting = In
 @Injectable()
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
-    batch: threads(config.threads, 768),
-    people: threads(2, 512, 1, 8),
+    batch: threads(config.threads, 768, 16),
+    people: threads(2, 512, 8, 1, 8),
     letters: threads(1, 128),
     post: threads(1, 192),
     care: threads(1, 256),
