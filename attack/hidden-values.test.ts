@@ -45,7 +45,16 @@ beforeAll(async () => {
     plan: {
       ...plan,
       output: { folder: 'hidden', file: '{{ code }}.pdf', openPassword: 'fixed-and-secret', metadata: ['Shed'] },
-      paper: { name: '{{ name }}', street: 'Lane', postalCode: '{{ plot }}', town: 'Larkmere', region: '', country: '', wantsColumn: null, wantsValues: [] },
+      paper: {
+        name: '{{ name }}',
+        street: 'Lane',
+        postalCode: '{{ plot }}',
+        town: 'Larkmere',
+        region: '',
+        country: '',
+        wantsColumn: null,
+        wantsValues: [],
+      },
     },
   });
   const started = await startBatch<Batch>(client, mailing);
@@ -57,7 +66,8 @@ beforeAll(async () => {
   ).id;
   await client.until<{ state: string }>(`/api/print-runs/${run}`, ({ state }) => state !== 'making');
   // A later reading that changes a value.
-  const csv = 'Plot,Name,Mail,Shed\r\nplot-77,Quist,quist@example.org,changedillness\r\n99084,Ferrow,,no\r\nP-3,Bounced,unknown.bae@example.org,no\r\n';
+  const csv =
+    'Plot,Name,Mail,Shed\r\nplot-77,Quist,quist@example.org,changedillness\r\n99084,Ferrow,,no\r\nP-3,Bounced,unknown.bae@example.org,no\r\n';
   const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode(csv));
   await client.send('PUT', `/api/sources/${source}/reading`, { fileIds: [fileId], keyColumn: 'Plot' });
   await client.until<{ changes: { changed: number } | null }>(`/api/sources/${source}`, ({ changes }) => changes?.changed === 1);
@@ -81,8 +91,21 @@ function paths(): string[] {
     });
 }
 const filledIn = (path: string): string => {
-  const id = path.includes('/mailings/') ? mailing : path.includes('/batches/') ? batch : path.includes('/copies/') ? copy.id : path.includes('/print-runs/') ? run : path.includes('/sources/') ? source : 1;
-  return `${path.replace(':id', String(id)).replace(/:format/, 'csv').replace(/:\w+/g, '1')}?from=0&count=50&index=0&text=yester`;
+  const id = path.includes('/mailings/')
+    ? mailing
+    : path.includes('/batches/')
+      ? batch
+      : path.includes('/copies/')
+        ? copy.id
+        : path.includes('/print-runs/')
+          ? run
+          : path.includes('/sources/')
+            ? source
+            : 1;
+  return `${path
+    .replace(':id', String(id))
+    .replace(/:format/, 'csv')
+    .replace(/:\w+/g, '1')}?from=0&count=50&index=0&text=yester`;
 };
 
 test('no path that answers tells a value, a postal code or a password', async () => {
@@ -98,11 +121,16 @@ test('no path that answers tells a value, a postal code or a password', async ()
       ]);
       const text = new TextDecoder().decode(bytes);
       if (!/: (4|5)\d\d /.test(text)) answered++;
-      for (const secret of secrets) expect({ who: name, path, tells: text.includes(secret) ? secret : null }).toEqual({ who: name, path, tells: null });
+      for (const secret of secrets)
+        expect({ who: name, path, tells: text.includes(secret) ? secret : null }).toEqual({ who: name, path, tells: null });
     }
   expect(answered).toBeGreaterThan(40);
   // The same paths do tell them to those who may see them, or this would prove nothing.
-  const seen = (await Promise.all(['/api/sources/:id', '/api/mailings/:id', '/api/print-runs/:id'].map((path) => said(mailbag.client.get(filledIn(path)))))).join();
+  const seen = (
+    await Promise.all(
+      ['/api/sources/:id', '/api/mailings/:id', '/api/print-runs/:id'].map((path) => said(mailbag.client.get(filledIn(path)))),
+    )
+  ).join();
   for (const secret of secrets.slice(2)) expect(seen).toContain(secret);
 });
 
@@ -113,7 +141,11 @@ test('an operator without values has nothing sent, shown or named for them that 
   const attempts: [method: 'POST' | 'PUT', path: string, body: object][] = [
     // Values into names and paths, which the ledger shows.
     ['PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, output: { folder: '{{ shed }}', file: '{{ shed }}.pdf' } } }],
-    ['POST', `/api/mailings/${mailing}/message-sample`, { index: 0, message: plan.message, output: { folder: '{{ shed }}', file: 'x.pdf' } }],
+    [
+      'POST',
+      `/api/mailings/${mailing}/message-sample`,
+      { index: 0, message: plan.message, output: { folder: '{{ shed }}', file: 'x.pdf' } },
+    ],
     // Copies and messages to themselves.
     ['POST', `/api/copies/${copy.id}/send-again`, { address: 'operator@larkmere.example' }],
     ['POST', `/api/mailings/${mailing}/test-message`, { index: 0, address: 'operator@larkmere.example' }],
@@ -130,7 +162,10 @@ test('an operator without values has nothing sent, shown or named for them that 
   // Their own work goes on: the same copy once more to whom it is for.
   const bounced = (await copiesOf(mailbag.client, batch)).find(({ address }) => address.startsWith('unknown'))!;
   await client.send('POST', `/api/copies/${bounced.id}/send-again`, { address: bounced.address });
-  await client.until<{ events: { state: string }[] }>(`/api/copies/${bounced.id}`, ({ events }) => events.filter((one) => one.state === 'bounced').length === 2);
+  await client.until<{ events: { state: string }[] }>(
+    `/api/copies/${bounced.id}`,
+    ({ events }) => events.filter((one) => one.state === 'bounced').length === 2,
+  );
 });
 
 test('a password is kept encrypted, and who does not see it can save the rest of the plan', async () => {
@@ -139,7 +174,9 @@ test('a password is kept encrypted, and who does not see it can save the rest of
   const { version, plan } = await sighted.get<{ version: number; plan: { output: { openPassword: string } } }>(`/api/mailings/${mailing}`);
   expect(plan.output.openPassword).not.toContain('fixed');
   await sighted.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, name: 'Renamed' } });
-  expect(await client.get(`/api/mailings/${mailing}`)).toMatchObject({ plan: { name: 'Renamed', output: { openPassword: 'fixed-and-secret' } } });
+  expect(await client.get(`/api/mailings/${mailing}`)).toMatchObject({
+    plan: { name: 'Renamed', output: { openPassword: 'fixed-and-secret' } },
+  });
   const whole = readdirSync(mailbag.data, { withFileTypes: true })
     .filter((entry) => entry.isFile())
     .map(({ name }) => readFileSync(join(mailbag.data, name), 'latin1'))

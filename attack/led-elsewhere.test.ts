@@ -120,7 +120,8 @@ test('what stands on this machine is no target, by address, by name or by anothe
         ['/api/printers', { name: 'x', uri: `ipp://${host.includes(':') && !host.startsWith('[') ? `[${host}]` : host}:${port}/ipp` }],
         ['/api/registers', { ...register2, host: `http://${host.includes(':') && !host.startsWith('[') ? `[${host}]` : host}:${port}/` }],
       );
-    for (const [path, body] of wanted) expect([host, path, await said(shut.client.send('POST', path, body))].join(' ')).toContain('target-local');
+    for (const [path, body] of wanted)
+      expect([host, path, await said(shut.client.send('POST', path, body))].join(' ')).toContain('target-local');
   }
   expect(heard).toBe('');
   // Only this one is allowed here.
@@ -129,7 +130,12 @@ test('what stands on this machine is no target, by address, by name or by anothe
 
 test('a server that may be reached cannot send Mailbag on to one that may not', async () => {
   const answer = await said(
-    shut.client.send('POST', '/api/registers', { ...register2, host: `http://127.0.0.1:${portOf(allowed)}/`, paused: false, password: 'hush' }),
+    shut.client.send('POST', '/api/registers', {
+      ...register2,
+      host: `http://127.0.0.1:${portOf(allowed)}/`,
+      paused: false,
+      password: 'hush',
+    }),
   );
   expect(answer).toContain('register-failed');
   expect(heard).toBe('');

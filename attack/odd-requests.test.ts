@@ -22,18 +22,36 @@ interface Detail {
 test('a plan with a rule or a check that there is none of is not saved', async () => {
   const { mailing, template } = await smallMailing(mailbag.client, [['P-1', 'Ann', '', 'no']], { mailed: false });
   const { version, plan } = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
-  const save = (change: object): Promise<string> => said(mailbag.client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, ...change } }));
-  for (const rule of [{ kind: 'formula', text: 'x' }, { kind: 'column' }, { kind: 'translate', column: 'Shed', table: 'all' }, 'column', null, { kind: 'compose', parts: [{}] }])
+  const save = (change: object): Promise<string> =>
+    said(mailbag.client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, ...change } }));
+  for (const rule of [
+    { kind: 'formula', text: 'x' },
+    { kind: 'column' },
+    { kind: 'translate', column: 'Shed', table: 'all' },
+    'column',
+    null,
+    { kind: 'compose', parts: [{}] },
+  ])
     expect(await save({ maps: { [template]: { 'permit.plot': rule } } })).toMatch(/ 422 .*rule-unknown.*permit\.plot/);
   expect(await save({ checks: { columns: { Plot: { loud: true } } } })).toContain('check-unknown');
   expect(await mailbag.client.get<Detail>(`/api/mailings/${mailing}`)).toMatchObject({ version, plan });
 });
 
 test('copies never lie among the files that the archive keeps itself', async () => {
-  const { mailing } = await smallMailing(mailbag.client, [['R-1', 'Manifests', '', 'no'], ['R-2', 'combined', '', 'no']], { mailed: false, folder: '{{ name }}' });
+  const { mailing } = await smallMailing(
+    mailbag.client,
+    [
+      ['R-1', 'Manifests', '', 'no'],
+      ['R-2', 'combined', '', 'no'],
+    ],
+    { mailed: false, folder: '{{ name }}' },
+  );
   const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
-  expect((await copiesOf(mailbag.client, id)).map(({ file }) => file).sort()).toEqual(['Manifests copies/R-1.pdf', 'combined copies/R-2.pdf']);
+  expect((await copiesOf(mailbag.client, id)).map(({ file }) => file).sort()).toEqual([
+    'Manifests copies/R-1.pdf',
+    'combined copies/R-2.pdf',
+  ]);
 });
 
 test('an import with forty thousand findings is listed and reported', async () => {

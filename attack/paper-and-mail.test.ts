@@ -19,7 +19,16 @@ afterAll(async () => {
   await office.close();
 });
 
-const paper = { name: '{{ name }}', street: 'Reed Lane 1', postalCode: '99084', town: 'Larkmere', region: '', country: '', wantsColumn: null, wantsValues: [] };
+const paper = {
+  name: '{{ name }}',
+  street: 'Reed Lane 1',
+  postalCode: '99084',
+  town: 'Larkmere',
+  region: '',
+  country: '',
+  wantsColumn: null,
+  wantsValues: [],
+};
 type Rows = Parameters<typeof smallMailing>[1];
 async function posted(folder: string, rows: Rows, output: object = {}): Promise<{ batch: number; copies: CopyRow[] }> {
   const { client } = mailbag;
@@ -39,7 +48,12 @@ interface Run {
   sheets: number;
 }
 const gather = (body: object): Promise<Run> =>
-  mailbag.client.send('POST', '/api/print-runs', { reasons: ['no-address', 'bounced', 'asked'], duplex: false, addressSheets: true, ...body });
+  mailbag.client.send('POST', '/api/print-runs', {
+    reasons: ['no-address', 'bounced', 'asked'],
+    duplex: false,
+    addressSheets: true,
+    ...body,
+  });
 const said = (asked: Promise<unknown>): Promise<string> =>
   asked.then(
     (answer) => JSON.stringify(answer),
@@ -76,9 +90,13 @@ test('copies whose record is over are printed as they were made, and not sent wi
     ['P-11', 'Expired Ed', 'unknown.ed@example.org', 'yes'],
     ['P-12', 'Expired Ida', '', 'yes'],
   ]);
-  const whole = await Promise.all(copies.map(async ({ id }) => (await readByOther(await mailbag.client.bytes(`/api/copies/${id}/pdf`)))[0]!.text));
+  const whole = await Promise.all(
+    copies.map(async ({ id }) => (await readByOther(await mailbag.client.bytes(`/api/copies/${id}/pdf`)))[0]!.text),
+  );
   await expire(batch);
-  expect(await said(mailbag.client.send('POST', `/api/copies/${copies[0]!.id}/send-again`, { address: 'x@example.org' }))).toContain('record-over-time');
+  expect(await said(mailbag.client.send('POST', `/api/copies/${copies[0]!.id}/send-again`, { address: 'x@example.org' }))).toContain(
+    'record-over-time',
+  );
   const run = await gather({ ids: copies.map(({ id }) => id), addressSheets: false });
   expect(run).toMatchObject({ state: 'ready', copies: 2 });
   const pages = (await readByOther(await mailbag.client.bytes(`/api/print-runs/${run.id}/pdf`))).map(({ text }) => text);

@@ -27,20 +27,27 @@ function post(path: string, body: unknown, place: string, headers: Record<string
       let text = '';
       answer.on('data', (chunk: Buffer) => (text += chunk.toString()));
       answer.once('end', () =>
-        done({ status: answer.statusCode!, headers: answer.headers, body: text.startsWith('{') ? (JSON.parse(text) as Answer['body']) : {} }),
+        done({
+          status: answer.statusCode!,
+          headers: answer.headers,
+          body: text.startsWith('{') ? (JSON.parse(text) as Answer['body']) : {},
+        }),
       );
     });
     sent.end(body === null ? undefined : JSON.stringify(body));
   });
 }
-const signIn = (email: string, password: string, place: string): Promise<Answer> => post('/api/account/sign-in', { email, password }, place);
+const signIn = (email: string, password: string, place: string): Promise<Answer> =>
+  post('/api/account/sign-in', { email, password }, place);
 
 test('a hundred guesses at the same moment are no more than a few, and the office behind the same proxy signs in all the while', async () => {
   const guesses = await Promise.all(Array.from({ length: 100 }, (_, index) => signIn(person.email, `guess ${index}`, '203.0.113.9')));
   const taken = guesses.filter(({ status }) => status === 401).length;
   expect(taken).toBeGreaterThan(0);
   expect(taken).toBeLessThanOrEqual(6);
-  expect(guesses.filter(({ status }) => status !== 401).every(({ status, body }) => status === 429 && body.fields!.seconds! > 0)).toBe(true);
+  expect(guesses.filter(({ status }) => status !== 401).every(({ status, body }) => status === 429 && body.fields!.seconds! > 0)).toBe(
+    true,
+  );
   // From another desk, under the same proxy, and for the same account.
   expect((await signIn(person.email, person.password, '203.0.113.10')).status).toBe(204);
   await signedInAs(mailbag, { role: 'viewer' }, 'vera@larkmere.example');
@@ -57,9 +64,12 @@ test('whoever has to wait is told how long, and comes in after it', async () => 
 
 test('many addresses guessed at from one place are slowed down, and one address guessed at from many', async () => {
   const spray: number[] = [];
-  for (let index = 0; index < 40; index++) spray.push((await signIn(`somebody.${index}@larkmere.example`, 'summer', '203.0.113.30')).status);
+  for (let index = 0; index < 40; index++)
+    spray.push((await signIn(`somebody.${index}@larkmere.example`, 'summer', '203.0.113.30')).status);
   expect(spray.filter((status) => status === 429).length).toBeGreaterThan(5);
-  const spread = await Promise.all(Array.from({ length: 60 }, (_, index) => signIn('vera@larkmere.example', 'summer', `198.51.100.${index}`)));
+  const spread = await Promise.all(
+    Array.from({ length: 60 }, (_, index) => signIn('vera@larkmere.example', 'summer', `198.51.100.${index}`)),
+  );
   expect(spread.filter(({ status }) => status === 401).length).toBeLessThanOrEqual(32);
   // Where she has signed in before, Vera is not held up by that.
   expect((await signIn('vera@larkmere.example', 'marrows and 12 kinds of bean', '203.0.113.9')).status).toBe(204);
@@ -67,7 +77,8 @@ test('many addresses guessed at from one place are slowed down, and one address 
 
 test('an IPv6 host is one place, however many of its addresses it takes', async () => {
   const answers: number[] = [];
-  for (let index = 0; index < 10; index++) answers.push((await signIn('ulf@larkmere.example', 'summer', `2001:db8:7:7::${index + 1}`)).status);
+  for (let index = 0; index < 10; index++)
+    answers.push((await signIn('ulf@larkmere.example', 'summer', `2001:db8:7:7::${index + 1}`)).status);
   expect(answers.filter((status) => status === 429).length).toBeGreaterThanOrEqual(3);
 });
 
@@ -98,7 +109,10 @@ test('a password that everybody knows, or that is one’s own name, is refused',
   });
   const token = new URL(address).searchParams.get('token')!;
   for (const password of ['password1234', 'qwertyuiop', '1234567890', 'Summer2026!', 'ottoline marsh', 'aaaaaaaaaaaa', 'mailbagmailbag'])
-    expect([password, (await post('/api/people/invitation', { token, password }, '203.0.113.50')).body.code]).toEqual([password, 'password-weak']);
+    expect([password, (await post('/api/people/invitation', { token, password }, '203.0.113.50')).body.code]).toEqual([
+      password,
+      'password-weak',
+    ]);
   expect((await post('/api/people/invitation', { token, password: 'otters wear 3 green hats' }, '203.0.113.50')).status).toBe(204);
 });
 
@@ -124,7 +138,9 @@ test('behind a proxy with a name of its own, cookies are for https only, links h
   expect((invited.body as { address?: string }).address).toMatch(/^https:\/\/mailbag\.larkmere\.example\/invitation\?token=/);
   for (const path of ['/api/account', '/', '/desk'])
     expect((await post(path, null, '203.0.113.60', { host: 'elsewhere.example', cookie }, named)).status).toBe(421);
-  expect((await post('/api/people/invitations', {}, '203.0.113.60', { ...host, cookie, origin: 'https://elsewhere.example' }, named)).status).toBe(403);
+  expect(
+    (await post('/api/people/invitations', {}, '203.0.113.60', { ...host, cookie, origin: 'https://elsewhere.example' }, named)).status,
+  ).toBe(403);
   expect((await post('/api/health', null, '203.0.113.60', {}, named)).status).toBe(200);
 });
 
@@ -134,7 +150,9 @@ test('what a stranger says of where they are is not believed unless a proxy was 
     await plain.setUp();
     const answers: number[] = [];
     for (let index = 0; index < 10; index++)
-      answers.push((await post('/api/account/sign-in', { email: person.email, password: 'wrong' }, `198.51.100.${index}`, {}, plain)).status);
+      answers.push(
+        (await post('/api/account/sign-in', { email: person.email, password: 'wrong' }, `198.51.100.${index}`, {}, plain)).status,
+      );
     expect(answers.filter((status) => status === 429).length).toBeGreaterThanOrEqual(3);
   } finally {
     await plain.close();

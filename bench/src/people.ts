@@ -43,13 +43,18 @@ export async function peopleBench(): Promise<void> {
           seesValues: true,
           seesPasswords: false,
         });
-        await client.send('POST', '/api/people/invitation', { token: new URL(address).searchParams.get('token'), password: 'otters wear 3 green hats' });
+        await client.send('POST', '/api/people/invitation', {
+          token: new URL(address).searchParams.get('token'),
+          password: 'otters wear 3 green hats',
+        });
         return client;
       }),
     );
     const other = await mailingOf(first, tenancySetting(500), false);
     const mailing = await mailingOf(first, tenancySetting(records), false);
-    const { plan, version: begun } = await first.get<{ plan: { sourceId: number; name: string }; version: number }>(`/api/mailings/${other}`);
+    const { plan, version: begun } = await first.get<{ plan: { sourceId: number; name: string }; version: number }>(
+      `/api/mailings/${other}`,
+    );
     await first.until<{ current: boolean }>(`/api/mailings/${mailing}/checks`, ({ current }) => current, 120);
     forgetPeak(mailbag.pid);
     const { id } = await startBatch<{ id: number }>(first, mailing);
@@ -77,7 +82,10 @@ export async function peopleBench(): Promise<void> {
         [
           () => maker.get(`/api/mailings/${other}`),
           async (turn) => {
-            ({ version } = await maker.send<{ version: number }>('PUT', `/api/mailings/${other}`, { version, plan: { ...plan, name: `Bench ${turn}` } }));
+            ({ version } = await maker.send<{ version: number }>('PUT', `/api/mailings/${other}`, {
+              version,
+              plan: { ...plan, name: `Bench ${turn}` },
+            }));
           },
           () => maker.get(`/api/mailings/${other}/checks`),
           () => maker.get('/api/mailings'),

@@ -8,7 +8,10 @@ import { fileURLToPath } from 'node:url';
 const root = fileURLToPath(new URL('../../', import.meta.url));
 
 function start<Ready>(script: string, args: string[], env: Record<string, string>): Promise<{ child: ChildProcess; ready: Ready }> {
-  const child = fork(join(root, script), args, { env: { ...process.env, MALLOC_ARENA_MAX: '2', MAILBAG_LOCAL_TARGETS: 'all', ...env }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  const child = fork(join(root, script), args, {
+    env: { ...process.env, MALLOC_ARENA_MAX: '2', MAILBAG_LOCAL_TARGETS: 'all', ...env },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
   return new Promise((resolve, reject) => {
     child.once('message', (message) => resolve({ child, ready: message as Ready }));
     child.once('exit', (code) => reject(new Error(`${script} ended with ${code}`)));

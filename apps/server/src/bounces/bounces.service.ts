@@ -124,13 +124,15 @@ export class BouncesService {
   private async read(raw: Buffer, to: readonly string[], digest: string): Promise<ReadMail | null> {
     // Its thread is there before it counts: a server that is ended while it still begins has not tried anything.
     await this.pool.run('openPost', null);
-    const tries = this.readWell.has(digest) ? 0 : await this.transactions.run(async (manager) => {
-      const [row] = (await manager.query(
-        'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',
-        [digest, new Date().toISOString()],
-      )) as { tries: number }[];
-      return row!.tries;
-    });
+    const tries = this.readWell.has(digest)
+      ? 0
+      : await this.transactions.run(async (manager) => {
+          const [row] = (await manager.query(
+            'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',
+            [digest, new Date().toISOString()],
+          )) as { tries: number }[];
+          return row!.tries;
+        });
     if (tries > MOST_TRIES) return null;
     try {
       const mail = await this.pool.run('readMail', { raw: new Uint8Array(raw), envelopeTo: to });

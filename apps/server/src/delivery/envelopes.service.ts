@@ -18,7 +18,6 @@ export interface NewEnvelope {
   startAt?: string | null;
 }
 
-
 /** A Message-ID (RFC 5322, 3.6.4) that nothing else has: batch, record, random bytes, the sender's domain. */
 export const newMessageId = (batchId: number, recordOrdinal: number, senderAddress: string): string =>
   `<${batchId}.${recordOrdinal}.${randomBytes(9).toString('hex')}@${domainOf(senderAddress)}>`;

@@ -204,8 +204,14 @@ export class MailTransport {
 }
 
 /** Digest of what a recipient reads: subject, texts and attachments. The same message composed again has the same. In hexadecimal. */
-export function contentDigest({ subject, text, html, attachments }: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): string {
+export function contentDigest({
+  subject,
+  text,
+  html,
+  attachments,
+}: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): string {
   const hash = createHash('sha256').update(JSON.stringify([subject, text, html]));
-  for (const { filename, content } of attachments) hash.update(`\n${JSON.stringify(filename)} ${createHash('sha256').update(content).digest('hex')}`);
+  for (const { filename, content } of attachments)
+    hash.update(`\n${JSON.stringify(filename)} ${createHash('sha256').update(content).digest('hex')}`);
   return hash.digest('hex');
 }

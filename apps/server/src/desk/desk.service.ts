@@ -71,7 +71,9 @@ export class DeskService {
       [this.settings.startOfDay(open[0] ?? days.at(-1)!)],
     );
     const rows = parts.map(({ at, event, count }) => ({
-      day: DateTime.fromISO(isByHour ? `${at}:00Z` : `${at}Z`).setZone(zone).toISODate()!,
+      day: DateTime.fromISO(isByHour ? `${at}:00Z` : `${at}Z`)
+        .setZone(zone)
+        .toISODate()!,
       event,
       count,
     }));

@@ -31,6 +31,9 @@ export class HistoryInterceptor implements NestInterceptor {
     const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];
     const place = request.params.id ? [`no. ${String(request.params.id)}`] : [];
     const name = request.account?.name ?? (typeof body.email === 'string' ? body.email : 'somebody');
-    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, { accountId: request.account?.id ?? null, name });
+    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, {
+      accountId: request.account?.id ?? null,
+      name,
+    });
   }
 }

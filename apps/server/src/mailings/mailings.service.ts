@@ -79,7 +79,10 @@ export class MailingsService implements OnApplicationBootstrap {
       for (const { id, output } of rows) {
         const sealed = sealedIfClear({ output: JSON.parse(output) as OutputPlan }).output;
         await this.transactions.run((manager) =>
-          manager.query(`UPDATE ${table} SET ${column} = json_set(${column}, '${path}', json(?)) WHERE id = ?`, [JSON.stringify(sealed), id]),
+          manager.query(`UPDATE ${table} SET ${column} = json_set(${column}, '${path}', json(?)) WHERE id = ?`, [
+            JSON.stringify(sealed),
+            id,
+          ]),
         );
       }
     }

@@ -42,7 +42,9 @@ export class MessageSamples {
   /** @throws MailbagError mailing-no-template, mailing-no-records, pattern-*, attachment-gone, sender-not-confirmed */
   private async make(id: number, index: number, draft: Draft | null): Promise<Made> {
     const mailing = await this.mailings.entity(id);
-    const subject = await this.mailings.frozen(draft ? { ...mailing, plan: { ...mailing.plan, ...sealedPlan(draft, mailing.plan) } } : mailing);
+    const subject = await this.mailings.frozen(
+      draft ? { ...mailing, plan: { ...mailing.plan, ...sealedPlan(draft, mailing.plan) } } : mailing,
+    );
     if (!subject)
       throw new MailbagError(mailing.plan.packet.length === 0 ? 'mailing-no-template' : 'mailing-no-records', { mailing: mailing.name });
     const { frozen } = subject;

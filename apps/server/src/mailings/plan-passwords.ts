@@ -24,7 +24,10 @@ const isLost = (kept: string): boolean => {
   }
 };
 
-const withPasswords = <Plan extends { output: OutputPlan }>(plan: Plan, change: (text: string, name: (typeof passwordNames)[number]) => string): Plan => ({
+const withPasswords = <Plan extends { output: OutputPlan }>(
+  plan: Plan,
+  change: (text: string, name: (typeof passwordNames)[number]) => string,
+): Plan => ({
   ...plan,
   output: {
     ...plan.output,

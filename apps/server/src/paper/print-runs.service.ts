@@ -290,13 +290,10 @@ export class PrintRuns implements OnApplicationBootstrap {
         items,
       });
       await this.transactions.run(async (manager) => {
-        await manager.query("UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ? AND state = 'making'", [
-          made.sheets,
-          made.pages,
-          made.size,
-          new Date().toISOString(),
-          id,
-        ]);
+        await manager.query(
+          "UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ? AND state = 'making'",
+          [made.sheets, made.pages, made.size, new Date().toISOString(), id],
+        );
         await manager.query(
           "WITH one AS MATERIALIZED (SELECT json_extract(value, '$[0]') AS copyId, json_extract(value, '$[1]') AS sheet FROM json_each(?)) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId",
           [JSON.stringify(copies.map((copy, index) => [copy.id, made.firstSheets[index]])), id],

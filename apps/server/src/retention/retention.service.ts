@@ -86,7 +86,12 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       sources++;
     }
     if (records + copies + sources > 0) {
-      await this.history.note('deleted what was over its time', `${records} records, ${copies} copies, ${sources} sources`, null, MAILBAG_ITSELF);
+      await this.history.note(
+        'deleted what was over its time',
+        `${records} records, ${copies} copies, ${sources} sources`,
+        null,
+        MAILBAG_ITSELF,
+      );
       await this.pool.run('giveBack', null);
     }
     await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });

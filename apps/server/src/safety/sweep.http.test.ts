@@ -19,8 +19,11 @@ test('uploads that nothing was made of, and sessions that are over, are swept aw
   const [{ fileId: used }] = database.prepare('SELECT fileId FROM source WHERE id = ?').all([plan.sourceId]) as [{ fileId: string }];
   const path = (id: string): string => join(mailbag.data, 'sources', id);
   const longAgo = new Date(Date.now() - 3 * 86_400_000);
-  for (const id of [left, used]) for (const file of [path(id), `${path(id)}.name`]) if (existsSync(file)) utimesSync(file, longAgo, longAgo);
-  database.prepare("INSERT INTO session (tokenHash, accountId, createdAt, expiresAt) VALUES ('over', 1, ?, ?)").run([longAgo.toISOString(), longAgo.toISOString()]);
+  for (const id of [left, used])
+    for (const file of [path(id), `${path(id)}.name`]) if (existsSync(file)) utimesSync(file, longAgo, longAgo);
+  database
+    .prepare("INSERT INTO session (tokenHash, accountId, createdAt, expiresAt) VALUES ('over', 1, ?, ?)")
+    .run([longAgo.toISOString(), longAgo.toISOString()]);
   database.close();
   await mailbag.stop();
   await mailbag.startAgain();
@@ -30,7 +33,9 @@ test('uploads that nothing was made of, and sessions that are over, are swept aw
     looked.close();
     return rows;
   };
-  await client.until<unknown>('/api/health', () => !existsSync(path(left)) && !existsSync(`${path(left)}.name`) && sessions().length === 0).catch(() => undefined);
+  await client
+    .until<unknown>('/api/health', () => !existsSync(path(left)) && !existsSync(`${path(left)}.name`) && sessions().length === 0)
+    .catch(() => undefined);
   expect([left, used, fresh].map((id) => existsSync(path(id)))).toEqual([false, true, true]);
   expect(sessions()).toEqual([]);
 });

@@ -45,8 +45,18 @@ export interface Sender {
 
 const codeDigest = (senderId: number, code: string): Buffer => createHash('sha256').update(`${senderId} ${code}`).digest();
 
-const thereOf = ({ host, port, security, checkCertificate }: MailServerEntity) => ({ host, port, security, checkCertificate: checkCertificate === 1 });
-const placeOf = ({ host, port, security, checkCertificate }: Pick<OutgoingServer, 'host' | 'port' | 'security' | 'checkCertificate'>): string =>
+const thereOf = ({ host, port, security, checkCertificate }: MailServerEntity) => ({
+  host,
+  port,
+  security,
+  checkCertificate: checkCertificate === 1,
+});
+const placeOf = ({
+  host,
+  port,
+  security,
+  checkCertificate,
+}: Pick<OutgoingServer, 'host' | 'port' | 'security' | 'checkCertificate'>): string =>
   `${host}:${port} (${security === 'none' ? 'secured where offered' : security.toUpperCase()}${checkCertificate ? '' : ', any certificate'})`;
 
 @Injectable()

@@ -25,12 +25,16 @@ function change(sql: string, parameters: unknown[]): void {
 test('a day is that of the office: on the Desk, in the ledger, in the date that a message carries, and frozen when the batch begins', async () => {
   const { client } = mailbag;
   // Fourteen hours before UTC, by the IANA time zone database, so that a day ends there when it is 10 in the morning in UTC.
-  const zone = (timeZone: string): Promise<unknown> => client.send('PUT', '/api/settings/office', { returnLine: '', country: 'DE', timeZone });
+  const zone = (timeZone: string): Promise<unknown> =>
+    client.send('PUT', '/api/settings/office', { returnLine: '', country: 'DE', timeZone });
   await expect(zone('Larkmere/Town')).rejects.toThrow('There is no such time zone');
   await zone('Pacific/Kiritimati');
   const { mailing } = await smallMailing(client, [['P-1', 'Ann', 'ann@example.org', 'no']]);
   const { version, plan } = await client.get<{ version: number; plan: { message: object } }>(`/api/mailings/${mailing}`);
-  await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, message: { ...plan.message, subject: 'On {{ today }}' } } });
+  await client.send('PUT', `/api/mailings/${mailing}`, {
+    version,
+    plan: { ...plan, message: { ...plan.message, subject: 'On {{ today }}' } },
+  });
   const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state, counts }) => state === 'done' && counts.sent === 1);
   const there = new Intl.DateTimeFormat('sv-SE', { timeZone: 'Pacific/Kiritimati' });
@@ -40,7 +44,8 @@ test('a day is that of the office: on the Desk, in the ledger, in the date that 
   // A copy that changed at 09:59 in UTC changed before midnight there, one at 10:01 after it.
   const [copy] = await copiesOf(client, id);
   const yesterday = new Date(Date.now() - 3 * 86_400_000).toISOString().slice(0, 10);
-  const on = async (day: string): Promise<number> => (await client.get<{ rows: unknown[] }>(`/api/copies?from=${day}&to=${day}`)).rows.length;
+  const on = async (day: string): Promise<number> =>
+    (await client.get<{ rows: unknown[] }>(`/api/copies?from=${day}&to=${day}`)).rows.length;
   const next = new Date(Date.parse(yesterday) + 86_400_000).toISOString().slice(0, 10);
   for (const [time, days] of [
     ['09:59', [1, 0]],
@@ -65,7 +70,8 @@ test('a message that is shown again is proved to be the one that went out, or sa
   const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state, counts }) => state === 'done' && counts.sent === 1);
   const [copy] = await copiesOf(client, id);
-  const isAsSent = async (): Promise<boolean | null> => (await client.get<{ isAsSent: boolean | null }>(`/api/copies/${copy!.id}/message`)).isAsSent;
+  const isAsSent = async (): Promise<boolean | null> =>
+    (await client.get<{ isAsSent: boolean | null }>(`/api/copies/${copy!.id}/message`)).isAsSent;
   expect(await isAsSent()).toBe(true);
   change("UPDATE batch_record SET cells = replace(cells, 'Bert', 'Bart') WHERE batchId = ?", [id]);
   expect(await isAsSent()).toBe(false);

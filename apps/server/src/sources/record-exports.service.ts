@@ -66,7 +66,8 @@ export class RecordExports {
           const row = sheet.addRow(
             cells.map(
               (cell, index) =>
-                asDate(cell, columns[index]!) ?? (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text),
+                asDate(cell, columns[index]!) ??
+                (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text),
             ),
           );
           row.eachCell((cell) => {
@@ -87,10 +88,12 @@ export class RecordExports {
     let begin = '[\n';
     for await (const records of this.sources.all(id)) {
       if (records.length === 0) continue;
-      yield begin +
+      yield (
+        begin +
         records
           .map(({ cells }) => JSON.stringify(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]?.value ?? null]))))
-          .join(',\n');
+          .join(',\n')
+      );
       begin = ',\n';
     }
     yield begin === '[\n' ? '[]\n' : '\n]\n';

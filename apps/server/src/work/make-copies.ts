@@ -150,7 +150,8 @@ async function synced(paths: readonly string[]): Promise<void> {
         const code = (error as NodeJS.ErrnoException).code ?? '';
         if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
         // Some file systems do not sync folders, and have no need to.
-        if (code !== 'EINVAL' && code !== 'EISDIR' && code !== 'EPERM') throw new MailbagError('batch-not-made', { path, why: code || String(error) });
+        if (code !== 'EINVAL' && code !== 'EISDIR' && code !== 'EPERM')
+          throw new MailbagError('batch-not-made', { path, why: code || String(error) });
       } finally {
         await file.close();
       }

@@ -11,7 +11,10 @@ const digest = (salt: string, kind: string, ...parts: readonly string[]): string
   let text = `${salt}${kind.length}:${kind}`;
   for (const part of parts) text += `${part.length}:${part}`;
   // In one call: this is done for every record of a batch.
-  return createHash('sha256').update(text).digest('hex').slice(0, LENGTH * 2);
+  return createHash('sha256')
+    .update(text)
+    .digest('hex')
+    .slice(0, LENGTH * 2);
 };
 
 /** Columns whose values stand in the copies of a mailing, in order. */

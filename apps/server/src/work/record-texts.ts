@@ -26,8 +26,7 @@ let lastBatch: { id: number; batch: Batch; letters: LetterPattern | null } | nul
 function batchOf(id: number): NonNullable<typeof lastBatch> {
   if (lastBatch?.id === id) return lastBatch;
   const row = workerDatabase().prepare('SELECT number, today, frozen FROM batch WHERE id = ?').get([id]) as
-    | (BatchFacts & { frozen: string })
-    | undefined;
+    (BatchFacts & { frozen: string }) | undefined;
   if (!row) throw new MailbagError('not-found', { what: 'batch' });
   const { number, today, frozen } = row;
   return (lastBatch = { id, batch: { number, today, mailing: JSON.parse(frozen) as FrozenMailing }, letters: null });
@@ -36,9 +35,10 @@ function batchOf(id: number): NonNullable<typeof lastBatch> {
 /** Null: the record was deleted when its time was over. */
 function findPlace({ batchId, ordinal, code, template }: RecordOfBatch): RecordPlace | null {
   const row = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?').get([batchId, ordinal]) as
-    | { row: number; cells: string }
-    | undefined;
-  return row && row.cells !== '[]' ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch, template } : null;
+    { row: number; cells: string } | undefined;
+  return row && row.cells !== '[]'
+    ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch, template }
+    : null;
 }
 
 function placeOf(record: RecordOfBatch): RecordPlace {

@@ -1,5 +1,14 @@
 import type { DatabaseTable, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
-import type { Column, ErrorCode, ErrorFields, PostalAddress, SourceRecord, TableExcerpt, TableReading, TemplateDescription } from '@mailbag/core';
+import type {
+  Column,
+  ErrorCode,
+  ErrorFields,
+  PostalAddress,
+  SourceRecord,
+  TableExcerpt,
+  TableReading,
+  TemplateDescription,
+} from '@mailbag/core';
 import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../databases/read/reader.js';
 import type { Letter } from '../delivery/message-of.js';

@@ -33,5 +33,10 @@ export function outputPattern(folder: string, file: string, names: readonly stri
   // A slash that comes from data must not open another folder: data is made safe before it is rendered.
   const flat = (data: Record<string, unknown>): Record<string, unknown> =>
     Object.fromEntries(Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? value.replace(/[/\\]/g, '-') : value]));
-  return { path: (data) => ({ folders: unreserved(safeFolders(inFolder.render(flat(data)))), file: safeFileName(inFile.render(flat(data)), 'pdf') }) };
+  return {
+    path: (data) => ({
+      folders: unreserved(safeFolders(inFolder.render(flat(data)))),
+      file: safeFileName(inFile.render(flat(data)), 'pdf'),
+    }),
+  };
 }

@@ -30,13 +30,25 @@ test('a pattern cannot reach what is not its data', () => {
 });
 // Each of these came to hundreds of megabytes, or to an answer of that size.
 test.each([
-  ['captured text that is doubled', `{% capture a %}{{ plot }}{% endcapture %}${'{% capture a %}{{ a }}{{ a }}{% endcapture %}'.repeat(24)}{{ a }}`],
+  [
+    'captured text that is doubled',
+    `{% capture a %}{{ plot }}{% endcapture %}${'{% capture a %}{{ a }}{{ a }}{% endcapture %}'.repeat(24)}{{ a }}`,
+  ],
   ['assigned text that is doubled', `{% assign a = plot %}${'{% assign a = a | append: a %}'.repeat(28)}{{ a }}`],
-  ['assigned text whose letters are replaced by all of it', `{% assign a = plot %}${'{% assign a = a | replace: "x", a %}'.repeat(12)}{{ a }}`],
-  ['a list that is joined with a long text', `{% assign a = "x" | split: "" %}${'{% assign a = a | concat: a %}'.repeat(16)}{{ a | join: plot }}`],
+  [
+    'assigned text whose letters are replaced by all of it',
+    `{% assign a = plot %}${'{% assign a = a | replace: "x", a %}'.repeat(12)}{{ a }}`,
+  ],
+  [
+    'a list that is joined with a long text',
+    `{% assign a = "x" | split: "" %}${'{% assign a = a | concat: a %}'.repeat(16)}{{ a | join: plot }}`,
+  ],
   ['what stands in a loop', `{% for i in (1..900) %}${'lorem ipsum '.repeat(200)}{% endfor %}`],
   ['loops in loops', '{% for i in (1..900) %}{% for j in (1..900) %}{{ plot }}{% endfor %}{% endfor %}'],
-  ['loops in loops that write nothing', '{% for i in (1..900) %}{% for j in (1..900) %}{% for k in (1..900) %}{% endfor %}{% endfor %}{% endfor %}'],
+  [
+    'loops in loops that write nothing',
+    '{% for i in (1..900) %}{% for j in (1..900) %}{% for k in (1..900) %}{% endfor %}{% endfor %}{% endfor %}',
+  ],
   ['a width of a date', "{{ '2027-01-02' | date: '%999999999d' }}"],
 ])('%s ends with a sentence, soon and in little room', (_, pattern) => {
   const [memory, time] = [process.memoryUsage().heapUsed, performance.now()];

@@ -165,14 +165,18 @@ export class CombinedFile {
   private async addForeign(file: Uint8Array, bookmark: string): Promise<number> {
     const { doc } = await openPdf(file, bookmark);
     const pages = doc.getPages();
-    const kept = new SharedObjects(doc, (object) => {
-      const known = this.shared.get(object.key);
-      if (known !== undefined) return known;
-      const number = object.number ?? this.reserve();
-      if (object.number === null) this.shared.set(object.key, number);
-      this.put({ number, dict: object.dict, stream: object.stream });
-      return number;
-    }, () => this.reserve());
+    const kept = new SharedObjects(
+      doc,
+      (object) => {
+        const known = this.shared.get(object.key);
+        if (known !== undefined) return known;
+        const number = object.number ?? this.reserve();
+        if (object.number === null) this.shared.set(object.key, number);
+        this.put({ number, dict: object.dict, stream: object.stream });
+        return number;
+      },
+      () => this.reserve(),
+    );
     pages.forEach((page, index) => {
       drawAppearances(page);
       const number = this.page(kept.pageText(page));

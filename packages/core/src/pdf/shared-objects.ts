@@ -39,7 +39,8 @@ export class SharedObjects {
   private visit(object: PDFObject | undefined, level: number): void {
     if (object instanceof PDFRef) this.move(object, level);
     else if (object instanceof PDFArray) for (const one of object.asArray()) this.visit(one, level);
-    else if (object instanceof PDFDict) for (const [key, value] of object.entries()) if (key.asString() !== '/Parent') this.visit(value, level);
+    else if (object instanceof PDFDict)
+      for (const [key, value] of object.entries()) if (key.asString() !== '/Parent') this.visit(value, level);
   }
 
   private move(ref: PDFRef, level: number): void {
@@ -55,7 +56,15 @@ export class SharedObjects {
     const whole = objectText(target instanceof PDFStream ? target.dict : target, this.numbers, skip);
     const stream = target instanceof PDFStream ? target.getContents() : null;
     const dict = stream ? whole.slice(0, -2) : whole;
-    this.numbers.set(ref, this.take({ key: number === null ? `${fingerprint(dict)} ${stream ? fingerprint(stream) : ''}` : `own ${number}`, number, dict, stream }));
+    this.numbers.set(
+      ref,
+      this.take({
+        key: number === null ? `${fingerprint(dict)} ${stream ? fingerprint(stream) : ''}` : `own ${number}`,
+        number,
+        dict,
+        stream,
+      }),
+    );
   }
 
   /** The dictionary of a page in the other file, without its tree. */

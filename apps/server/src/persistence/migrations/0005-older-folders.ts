@@ -20,8 +20,7 @@ export class OlderFolders1764400000000 implements MigrationInterface {
     await runner.query('ALTER TABLE delivery ADD COLUMN sentDigest TEXT');
     // Bounces of what was queued before there were tokens find their copies too.
     const without = (await runner.query("SELECT id FROM delivery WHERE token IS NULL OR token = ''")) as { id: number }[];
-    for (const { id } of without)
-      await runner.query('UPDATE delivery SET token = ? WHERE id = ?', [newReturnToken(randomBytes(20)), id]);
+    for (const { id } of without) await runner.query('UPDATE delivery SET token = ? WHERE id = ?', [newReturnToken(randomBytes(20)), id]);
     // Versions without claims did not write down when they began to hand over: what was under way then may have arrived, so a person settles it.
     await runner.query("UPDATE delivery SET handedAt = updatedAt WHERE state = 'sending' AND claim IS NULL AND handedAt IS NULL");
   }

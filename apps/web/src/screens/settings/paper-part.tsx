@@ -53,7 +53,10 @@ export function PaperPart() {
         />
         <Choice
           label="Time zone"
-          items={[{ id: '', text: 'that of the server' }, ...Intl.supportedValuesOf('timeZone').map((id) => ({ id, text: id.replace(/_/g, ' ') }))]}
+          items={[
+            { id: '', text: 'that of the server' },
+            ...Intl.supportedValuesOf('timeZone').map((id) => ({ id, text: id.replace(/_/g, ' ') })),
+          ]}
           value={form.timeZone ?? ''}
           onChange={(timeZone) => setForm({ ...form, timeZone })}
         />

@@ -86,7 +86,9 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
             value={form.password}
             onChange={(next) => set({ password: next })}
             isKept={register?.hasPassword ?? false}
-            moved={register !== null && differs(form, register, form.kind === 'webdav' ? ['kind', 'host'] : ['kind', 'host', 'port', 'tls'])}
+            moved={
+              register !== null && differs(form, register, form.kind === 'webdav' ? ['kind', 'host'] : ['kind', 'host', 'port', 'tls'])
+            }
           />
         </Fields>
       )}

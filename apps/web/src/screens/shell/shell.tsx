@@ -1,6 +1,18 @@
 import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { BookOpenText, Eye, EyeOff, FileText, LayoutDashboard, LogOut, Mailbox, Mails, Printer, SlidersHorizontal, Table2 } from 'lucide-react';
+import {
+  BookOpenText,
+  Eye,
+  EyeOff,
+  FileText,
+  LayoutDashboard,
+  LogOut,
+  Mailbox,
+  Mails,
+  Printer,
+  SlidersHorizontal,
+  Table2,
+} from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
 import { Link, NavLink, Outlet } from 'react-router';
