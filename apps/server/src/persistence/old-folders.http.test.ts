@@ -41,22 +41,20 @@ function led(folder: string, smtp: number): void {
   const has = (table: string): boolean => database.prepare('SELECT 1 FROM sqlite_master WHERE name = ?').all([table]).length > 0;
   if (has('mail_server')) database.prepare('UPDATE mail_server SET port = ?').run([smtp]);
   else database.prepare("UPDATE setting SET value = json_set(value, '$.port', ?) WHERE name = 'mail'").run([smtp]);
-  database
-    .prepare('INSERT OR REPLACE INTO setting (name, value) VALUES (?, ?)')
-    .run([
-      'bounces',
-      JSON.stringify({
-        address: 'bounces@larkmere.example',
-        host: '',
-        port: 993,
-        tls: true,
-        checkCertificate: true,
-        user: '',
-        folder: '',
-        smtpPort: 0,
-        sealed: '',
-      }),
-    ]);
+  database.prepare('INSERT OR REPLACE INTO setting (name, value) VALUES (?, ?)').run([
+    'bounces',
+    JSON.stringify({
+      address: 'bounces@larkmere.example',
+      host: '',
+      port: 993,
+      tls: true,
+      checkCertificate: true,
+      user: '',
+      folder: '',
+      smtpPort: 0,
+      sealed: '',
+    }),
+  ]);
   database.close();
 }
 
