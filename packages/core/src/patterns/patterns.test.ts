@@ -43,7 +43,7 @@ test.each([
     'a list that is joined with a long text',
     `{% assign a = "x" | split: "" %}${'{% assign a = a | concat: a %}'.repeat(16)}{{ a | join: plot }}`,
   ],
-  ['what stands in a loop', `{% for i in (1..900) %}${'lorem ipsum '.repeat(200)}{% endfor %}`],
+  ['what stands in a loop', `{% for i in (1..900) %}${'a line of text '.repeat(200)}{% endfor %}`],
   ['loops in loops', '{% for i in (1..900) %}{% for j in (1..900) %}{{ plot }}{% endfor %}{% endfor %}'],
   [
     'loops in loops that write nothing',
