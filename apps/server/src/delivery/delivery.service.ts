@@ -97,9 +97,9 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   async beforeApplicationShutdown(): Promise<void> {
     this.stopping = true;
     if (this.timer) clearTimeout(this.timer);
-    const until = Date.now() + 8000;
-    while (this.mine.size > 0 && Date.now() < until) await new Promise((done) => setTimeout(done, 50));
     for (const lane of this.lanes.values()) lane.transport.close();
+    const until = Date.now() + 8000;
+    while (this.mine.size > 0 && Date.now() < until) await pause(50);
   }
 
   /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
@@ -185,9 +185,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       const server = servers.find((one) => one.id === id);
       if (server && JSON.stringify(server) === JSON.stringify(lane.server)) continue;
       this.lanes.delete(id);
-      // What is under way through it ends by itself.
-      const close = (): void => void (lane.underWay > 0 ? setTimeout(close, 500).unref() : lane.transport.close());
-      close();
+      lane.transport.close();
     }
     for (const server of servers) {
       if (this.lanes.has(server.id)) continue;

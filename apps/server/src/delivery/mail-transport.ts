@@ -48,13 +48,17 @@ export interface RefusedRecipient {
 
 /**
  * How an attempt ended. `unknown`: the message was on its way when the connection was lost; nobody knows whether it arrived.
- * `server`: the mail server itself failed, so that no other message would fare better. `our-side`: it was not even tried, for a reason of our own;
+ * `server`: the mail server itself failed, so that no other message would fare better. `given-back`: the sending stopped before it began. `our-side`: it was not even tried, for a reason of our own;
  * `lasting`: one that does not go away by itself.
  */
 export type Outcome =
   | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
-  | { kind: 'try-later' | 'refused' | 'unknown' | 'server'; said: string }
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: string }
   | { kind: 'our-side'; said: string; lasting: boolean };
+
+const CLOSED = 'The sending stopped before this was handed over.';
+/** Not tried, and no fault of the message. */
+const givenBack: Outcome = { kind: 'given-back', said: CLOSED };
 
 export const shortWords = (text: string): string => oneLine(text).slice(0, 500);
 
@@ -117,6 +121,7 @@ export class MailTransport {
   private readonly opened = new Set<string>();
   /** Why messages were kept back at the gate. */
   private readonly keptBack = new Map<string, string>();
+  private isClosed = false;
 
   constructor(server: SendingServer) {
     // No requeues: a message whose connection breaks must not go out a second time by itself.
@@ -157,8 +162,12 @@ export class MailTransport {
 
   /** @param beforeData is waited for before the first byte of the message leaves */
   async send(message: OutgoingMessage, beforeData: () => Promise<void>): Promise<Outcome> {
+    if (this.isClosed) return givenBack;
     const { messageId } = message;
-    this.gates.set(messageId, beforeData);
+    this.gates.set(messageId, async () => {
+      if (this.isClosed) throw new Error(CLOSED);
+      await beforeData();
+    });
     try {
       const info = (await this.transporter.sendMail(composed(message) as object)) as unknown as {
         response?: string;
@@ -183,11 +192,14 @@ export class MailTransport {
 
   private outcome(messageId: string, error: SmtpError): Outcome {
     const keptBack = this.keptBack.get(messageId);
+    if (keptBack === CLOSED) return givenBack;
     if (keptBack !== undefined) return { kind: 'our-side', said: shortWords(keptBack), lasting: false };
     const said = shortWords(error.response ?? error.message);
     const isUnderWay = this.opened.has(messageId);
     // A reply after the message, or a refusal before it, is an answer; no reply after it leaves the outcome open (RFC 5321, 4.5.3.2.6 and 6.1).
     if (isUnderWay && (error.responseCode === undefined || error.responseCode < 400)) return { kind: 'unknown', said };
+    // What waited for a connection ends with an error of the library's own.
+    if (this.isClosed && !isUnderWay && error.responseCode === undefined) return givenBack;
     if (isServersOwn(error) && !isUnderWay) return { kind: 'server', said };
     if (error.responseCode !== undefined) {
       // Several recipients that are all refused: one of them for now is reason enough to come again.
@@ -198,7 +210,9 @@ export class MailTransport {
     return { kind: 'try-later', said };
   }
 
+  /** Nothing begins to leave any more: what has begun comes to its end, everything else is given back. */
   close(): void {
+    this.isClosed = true;
     this.transporter.close();
   }
 }

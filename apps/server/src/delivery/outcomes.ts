@@ -121,6 +121,8 @@ export function decide(delivery: Claimed, outcome: Outcome, restUntil: string | 
       return { state: 'unconfirmed', said, event: 'lose' };
     case 'server':
       return { ...again, story: `Our mail server: ${said}`, trouble: ['our side', enhancedCode(said)?.code ?? null] };
+    case 'given-back':
+      return { ...again, nextTryAt: restUntil ?? new Date(now).toISOString() };
     case 'our-side':
       return outcome.lasting
         ? { state: 'stopped', said, event: 'set-aside', trouble: ['our side', null] }
