@@ -59,6 +59,7 @@ export type { CheckedTemplate, CheckSetup } from './checks/check.js';
 export * from './checks/finding.js';
 
 export { PASSWORD_KEPT, compilePattern, patternExtras } from './patterns/pattern.js';
+export type { Pattern } from './patterns/pattern.js';
 export { outputPattern } from './patterns/output-path.js';
 export type { OutputPattern } from './patterns/output-path.js';
 export { PARAMETER, VERBATIM, parameterNames } from './patterns/query-parameters.js';

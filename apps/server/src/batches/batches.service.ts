@@ -164,9 +164,17 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   /** One committed step. @returns whether there is another */
   private async step(id: number): Promise<boolean> {
-    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    const [batch] = await this.transactions.read<{ state: BatchState; records: number; plannedThrough: number }>(
+      'SELECT state, records, plannedThrough FROM batch WHERE id = ?',
+      [id],
+    );
     if (batch?.state === 'planning') {
-      const { isDone } = await this.pool.run('plan', { batchId: id });
+      const plan = this.pool.run('plan', { batchId: id });
+      // Planning takes one thread; the others, which take a second to begin, begin meanwhile.
+      if (batch.plannedThrough === 0)
+        for (let more = Math.min(config.threads, Math.ceil(batch.records / MAKE_BLOCK)) - 1; more > 0; more--)
+          void this.pool.run('openMaking', null).catch(() => undefined);
+      const { isDone } = await plan;
       if (isDone) await this.move(id, 'planning', 'making');
       return true;
     }

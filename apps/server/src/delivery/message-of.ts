@@ -15,15 +15,24 @@ export interface RecordPlace {
   template: string;
 }
 
-/** Data of a record for every pattern of a mailing. */
-export const dataOf = (columns: readonly Column[], { record, ordinal, code, batch, template }: RecordPlace): Record<string, unknown> =>
-  patternData(columns, record, {
-    code,
-    template,
-    batch: String(batch.number),
-    number: String(ordinal + 1),
-    today: batch.today,
-  });
+/** Data of a record for every pattern of a mailing. @param only names that are asked for */
+export const dataOf = (
+  columns: readonly Column[],
+  { record, ordinal, code, batch, template }: RecordPlace,
+  only?: ReadonlySet<string>,
+): Record<string, unknown> =>
+  patternData(
+    columns,
+    record,
+    {
+      code,
+      template,
+      batch: String(batch.number),
+      number: String(ordinal + 1),
+      today: batch.today,
+    },
+    only,
+  );
 
 export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];
 

@@ -2,13 +2,14 @@ import { setImmediate as nextTurn, setTimeout as pause } from 'node:timers/promi
 import { MailbagError } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { EntityManager } from 'typeorm';
+import type { EntityManager, QueryRunner } from 'typeorm';
 import { isBusy, sqliteCode, told } from './failures.js';
 import { MainConnection } from './main-connection.js';
+import { waitingForTurn } from './writers-turn.js';
 
 /** Milliseconds for which somebody else may hold the database, and between looks whether they still do. */
 const PATIENCE = 60_000;
-const [SHORTEST_PAUSE, LONGEST_PAUSE] = [5, 250];
+const [SHORTEST_PAUSE, LONGEST_PAUSE] = [2, 20];
 
 /**
  * Every change goes through here, one after the other: SQLite has one writer, and the driver has one connection,
@@ -47,7 +48,11 @@ export class Transactions {
   }
 
   /** Takes the write lock, and waits for it without holding the event loop. */
-  private async begin() {
+  private begin(): Promise<QueryRunner> {
+    return waitingForTurn(() => this.takeLock());
+  }
+
+  private async takeLock(): Promise<QueryRunner> {
     const until = Date.now() + PATIENCE;
     for (let wait = SHORTEST_PAUSE; ; wait = Math.min(wait * 2, LONGEST_PAUSE)) {
       try {

@@ -16,6 +16,8 @@ export const OFFICE = 'office';
 @Injectable()
 export class SettingsService implements OnModuleInit {
   private officeZone: string | null = null;
+  /** Asking for it takes milliseconds, and it does not change while the server runs. */
+  private readonly serverZone = DateTime.local().zoneName ?? 'UTC';
 
   constructor(
     @InjectRepository(SettingEntity) private readonly settings: Repository<SettingEntity>,
@@ -37,7 +39,7 @@ export class SettingsService implements OnModuleInit {
 
   /** The zone in which days are counted and shown: the office's own, or the server's where none is set (names of the IANA time zone database). */
   get zone(): string {
-    return this.officeZone ?? DateTime.local().zoneName ?? 'UTC';
+    return this.officeZone ?? this.serverZone;
   }
 
   private async readZone(): Promise<void> {

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Cell, OutputPattern, SourceRecord } from '@mailbag/core';
+import type { Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
 import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath } from '@mailbag/core';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataOf, patternNames } from '../delivery/message-of.js';
@@ -44,7 +44,8 @@ interface Planned {
 /** What is the same for every record of a batch. */
 class Planner {
   private readonly output: OutputPattern;
-  private readonly recipient: { render(data: Record<string, unknown>): string };
+  private readonly recipient: Pattern;
+  private readonly names: ReadonlySet<string>;
   private readonly wantsPaper: (record: SourceRecord) => boolean;
 
   constructor(
@@ -55,6 +56,7 @@ class Planner {
     const names = patternNames(columns);
     this.output = outputPattern(plan.output.folder, plan.output.file, names);
     this.recipient = compilePattern(plan.message.recipient, names);
+    this.names = new Set([...this.output.names, ...this.recipient.names]);
     this.wantsPaper = paperWish(plan, columns);
   }
 
@@ -70,7 +72,7 @@ class Planner {
     const wantsPaper = this.wantsPaper(record);
     return templates.map((template, position) => {
       const code = copyCode(new Uint8Array(randomBytes(10)));
-      const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name });
+      const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name }, this.names);
       const { folders, file } = this.output.path(data);
       return {
         code,

@@ -32,6 +32,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   giveBack: { lane: 'care', seconds: 1800, what: 'Giving room back' },
   selfCheck: { lane: 'care', seconds: 6 * 3600, what: 'Checking the folder' },
   backup: { lane: 'care', seconds: 6 * 3600, what: 'Taking the backup' },
+  openMaking: { lane: 'batch', seconds: 60, what: 'Getting ready to make copies' },
   openPost: { lane: 'post', seconds: 60, what: 'Opening the post' },
   readMail: { lane: 'post', seconds: 5, what: 'Reading the message' },
 };

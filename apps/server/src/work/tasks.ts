@@ -94,6 +94,8 @@ export interface Tasks {
   backup: { input: { path: string }; output: { files: number } };
   /** Nothing; the thread that takes messages apart is there afterwards. */
   openPost: { input: null; output: void };
+  /** Nothing; a thread that makes copies is there afterwards. */
+  openMaking: { input: null; output: void };
   /** Takes a message apart that came from outside, and says what it is. */
   readMail: { input: { raw: Uint8Array; envelopeTo: readonly string[] }; output: ReadMail };
 }

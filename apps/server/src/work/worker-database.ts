@@ -1,4 +1,5 @@
 import Database from 'libsql';
+import { letOthersFirst } from '../persistence/writers-turn.js';
 import { databasePath } from '../platform/config.js';
 
 /** Milliseconds for which a thread waits until nobody else writes; it holds up nothing but its task. */
@@ -25,5 +26,7 @@ export function workerDatabase(): InstanceType<typeof Database> {
  * and its connection stays at what it read.
  */
 export function inTransaction<T>(work: () => T): T {
-  return workerDatabase().transaction(work).immediate();
+  const write = workerDatabase().transaction(work);
+  letOthersFirst();
+  return write.immediate();
 }

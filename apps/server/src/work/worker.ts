@@ -40,6 +40,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   assemble: assembleCopies,
   sample: sampleCopies,
   openPost: () => Promise.resolve(),
+  openMaking: () => Promise.resolve(),
   readMail,
   letter: (input) => Promise.resolve().then(() => letter(input)),
   openPassword: (input) => Promise.resolve().then(() => openPassword(input)),

@@ -35,6 +35,7 @@ export function textFinder(wanted: string): (text: string) => boolean {
 
 /** What a copy is found by: its text, and beside it those words that people type without special letters (`Łucja` as `lucja`). */
 export function searchText(text: string): string {
+  if (isAscii(text)) return text;
   const special = searchWords(text).filter((word) => /[łøđðþßæœħıŋŧ]/.test(word));
   return special.length === 0 ? text : `${text} ${special.map(withoutSpecials).join(' ')}`;
 }

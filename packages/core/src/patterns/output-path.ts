@@ -5,6 +5,8 @@ import { replaceTags } from './tags.js';
 
 /** Turns a record's data into folders and a file name, made safe. */
 export interface OutputPattern {
+  /** The names that it uses. */
+  names: string[];
   path(data: Record<string, unknown>): { folders: string[]; file: string };
 }
 
@@ -31,12 +33,19 @@ export function outputPattern(folder: string, file: string, names: readonly stri
   const inFolder = compilePattern(folder, names);
   const inFile = compilePattern(file, names);
   // A slash that comes from data must not open another folder: data is made safe before it is rendered.
-  const flat = (data: Record<string, unknown>): Record<string, unknown> =>
-    Object.fromEntries(Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? value.replace(/[/\\]/g, '-') : value]));
+  const flat = (data: Record<string, unknown>): Record<string, unknown> => {
+    const safe = { ...data };
+    for (const key in safe) {
+      const value = safe[key];
+      if (typeof value === 'string' && /[/\\]/.test(value)) safe[key] = value.replace(/[/\\]/g, '-');
+    }
+    return safe;
+  };
   return {
-    path: (data) => ({
-      folders: unreserved(safeFolders(inFolder.render(flat(data)))),
-      file: safeFileName(inFile.render(flat(data)), 'pdf'),
-    }),
+    names: [...inFolder.names, ...inFile.names],
+    path: (data) => {
+      const safe = flat(data);
+      return { folders: unreserved(safeFolders(inFolder.render(safe))), file: safeFileName(inFile.render(safe), 'pdf') };
+    },
   };
 }

@@ -13,15 +13,19 @@ export interface PatternExtras {
   today: string;
 }
 
-/** The data of a record for patterns: text as seen by slug, stray spaces taken off, and the extras. A column named like an extra goes first. */
+/**
+ * The data of a record for patterns: text as seen by slug, stray spaces taken off, and the extras. A column named like an extra goes first.
+ * @param only names that are asked for: of a wide sheet, a pattern uses few columns
+ */
 export function patternData(
   columns: readonly Pick<Column, 'slug'>[],
   record: SourceRecord,
   extras: PatternExtras,
+  only?: ReadonlySet<string>,
 ): Record<string, unknown> {
   const data: Record<string, unknown> = { ...extras };
   columns.forEach((column, index) => {
-    data[column.slug] = cellText(record, index).trim();
+    if (!only || only.has(column.slug)) data[column.slug] = cellText(record, index).trim();
   });
   return data;
 }
