@@ -97,7 +97,7 @@ export async function mailBench(): Promise<void> {
       const startAt = new Date(Date.now() + 6000 + count * 6).toISOString();
       await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, message: { ...plan.message, startAt } } });
       await client.until<{ current: boolean }>(`/api/mailings/${mailing}/checks`, ({ current }) => current, 120);
-      const { id } = await startBatch<{ id: number }>(client, mailing);
+      const { id } = await startBatch<{ id: number }>(client, mailing, round === 0 ? 'new' : 'everybody');
       await client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.queued ?? 0) === count, 300);
       await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done', 600);
       const [row] = database

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { webcrypto } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { MailbagError } from '@mailbag/core';
 import { dataPath } from '../platform/config.js';
@@ -11,7 +11,9 @@ export interface ArchivedCopy {
   sha256: string | null;
 }
 
-export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+/** SHA-256 in hexadecimal, computed beside the event loop. */
+export const sha256 = async (bytes: Uint8Array): Promise<string> =>
+  Buffer.from(await webcrypto.subtle.digest('SHA-256', bytes)).toString('hex');
 
 /** What a file on disk holds; null: there is none. */
 export const bytesOf = (path: string): Promise<Buffer | null> =>
@@ -24,6 +26,6 @@ export const bytesOf = (path: string): Promise<Buffer | null> =>
 export async function archivedBytes({ code, path, sha256: digest }: ArchivedCopy): Promise<Buffer> {
   const bytes = await bytesOf(dataPath('archive', path));
   if (!bytes) throw new MailbagError('batch-file-gone', { path });
-  if (sha256(bytes) !== digest) throw new MailbagError('copy-changed', { copy: code, path });
+  if ((await sha256(bytes)) !== digest) throw new MailbagError('copy-changed', { copy: code, path });
   return bytes;
 }

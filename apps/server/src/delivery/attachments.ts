@@ -31,10 +31,11 @@ export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachmen
     files.map(async ({ fileId, name }) => {
       const content = await bytesOf(dataPath('attachments', fileId));
       // Its name in the folder is its digest.
-      if (!content || sha256(content) !== fileId) throw new MailbagError('attachment-gone', { name });
+      if (!content || (await sha256(content)) !== fileId) throw new MailbagError('attachment-gone', { name });
       return {
         filename: safeName(name, 200),
         content,
+        digest: fileId,
         contentType: types[name.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream',
       };
     }),
@@ -45,6 +46,8 @@ export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachmen
 export interface PacketFile {
   name: string;
   content: Buffer;
+  /** SHA-256 in hexadecimal, where it is known. */
+  digest?: string | null;
 }
 
 async function zipped(files: readonly PacketFile[]): Promise<Buffer> {
@@ -68,7 +71,9 @@ export async function packetAttachments(
   name: string,
   combine: () => Promise<Buffer>,
 ): Promise<Attachment[]> {
-  const files = await Promise.all(copies.map(async (copy) => ({ name: baseName(copy.path), content: await archivedBytes(copy) })));
+  const files = await Promise.all(
+    copies.map(async (copy) => ({ name: baseName(copy.path), content: await archivedBytes(copy), digest: copy.sha256 })),
+  );
   return asSent(files, way, name, combine);
 }
 
@@ -82,7 +87,7 @@ export async function asSent(
   const title = safeName(name, 120);
   if (way === 'zip') return [{ filename: `${title}.zip`, content: await zipped(files), contentType: 'application/zip' }];
   if (way === 'combined' && files.length > 1) return [{ filename: `${title}.pdf`, content: await combine(), contentType: PDF }];
-  return files.map(({ name: filename, content }) => ({ filename, contentType: PDF, content }));
+  return files.map(({ name: filename, ...file }) => ({ filename, contentType: PDF, ...file }));
 }
 
 /** Bytes of attachments before they are encoded. */

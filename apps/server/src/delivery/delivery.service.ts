@@ -99,7 +99,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     if (this.timer) clearTimeout(this.timer);
     for (const lane of this.lanes.values()) lane.transport.close();
     const until = Date.now() + 8000;
-    while (this.mine.size > 0 && Date.now() < until) await pause(50);
+    while ((this.mine.size > 0 || this.looking) && Date.now() < until) await pause(50);
   }
 
   /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
@@ -346,7 +346,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         ? faultOf(error)
         : { kind: 'our-side', said: new MailbagError('mail-not-handed', { said: String(error) }).message, lasting: false };
     }
-    const digest = contentDigest(message);
+    const digest = await contentDigest(message);
     return lane.transport.send(message, async () => {
       const now = new Date().toISOString();
       const isMine = await this.writes.submit((manager) =>

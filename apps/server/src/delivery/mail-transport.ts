@@ -3,6 +3,7 @@ import type { Readable, Writable } from 'node:stream';
 import type { MailAddress } from '@mailbag/core';
 import { oneLine, replyMeaning } from '@mailbag/core';
 import nodemailer from 'nodemailer';
+import { sha256 } from '../archive/archived-bytes.js';
 import { connectionOptions } from '../senders/outgoing-server.js';
 import type { Sender, SendingServer } from '../senders/senders.service.js';
 
@@ -21,6 +22,8 @@ export interface Attachment {
   filename: string;
   content: Buffer;
   contentType: string;
+  /** SHA-256 of the content in hexadecimal, where it is known. */
+  digest?: string | null;
 }
 
 export interface OutgoingMessage {
@@ -218,14 +221,14 @@ export class MailTransport {
 }
 
 /** Digest of what a recipient reads: subject, texts and attachments. The same message composed again has the same. In hexadecimal. */
-export function contentDigest({
+export async function contentDigest({
   subject,
   text,
   html,
   attachments,
-}: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): string {
+}: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): Promise<string> {
   const hash = createHash('sha256').update(JSON.stringify([subject, text, html]));
-  for (const { filename, content } of attachments)
-    hash.update(`\n${JSON.stringify(filename)} ${createHash('sha256').update(content).digest('hex')}`);
+  for (const { filename, content, digest } of attachments)
+    hash.update(`\n${JSON.stringify(filename)} ${digest ?? (await sha256(content))}`);
   return hash.digest('hex');
 }

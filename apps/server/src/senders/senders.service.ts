@@ -63,7 +63,7 @@ const placeOf = ({
 export class SendersService {
   /** Tells that servers or senders changed. */
   readonly changed = new Subject<void>();
-  private readonly kept = new Map<number, Sender>();
+  private readonly kept = new Map<number | 'first', Sender>();
 
   constructor(
     @InjectRepository(MailServerEntity) private readonly servers: Repository<MailServerEntity>,
@@ -104,7 +104,7 @@ export class SendersService {
 
   /** A confirmed sender; null: the mailing's choice is gone or not confirmed, or there is none. @param id null: the first confirmed one */
   async ready(id: number | null): Promise<Sender | null> {
-    const known = id === null ? undefined : this.kept.get(id);
+    const known = this.kept.get(id ?? 'first');
     if (known) return known;
     const all = await this.senders.find({ order: { id: 'ASC' } });
     const one = all.find((sender) => sender.confirmedAt !== null && (id === null || sender.id === id));
@@ -119,7 +119,7 @@ export class SendersService {
       replyTo: one.replyTo,
       dkim: isSigned ? { domainName: dkimDomain, keySelector: dkimSelector, privateKey: unseal(dkimSealed) } : null,
     };
-    this.kept.set(one.id, sender);
+    this.kept.set(id ?? 'first', sender);
     return sender;
   }
 

@@ -15,13 +15,22 @@ interface Threads {
   queue: FairQueue;
 }
 
+/** @throws MailbagError what the result says */
+export function outputOf<Output>(result: TaskResult<Output>): Output {
+  if (!result.ok) throw new MailbagError(result.code, result.fields);
+  return result.output;
+}
+
+/** Milliseconds after which a thread ends that has nothing to do. That of letters stays: messages that are due would wait a second for it. */
+const [IDLE, IDLE_LETTERS] = [12_000, 600_000];
+
 /** @param memoryMb of a thread's heap @param youngMb of what is young in it @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
-function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count, waiting = Infinity): Threads {
+function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count, waiting = Infinity, idleTimeout = IDLE): Threads {
   const piscina = new Piscina({
     filename: new URL('./worker.js', import.meta.url).href,
     minThreads: 0,
     maxThreads: count,
-    idleTimeout: 12_000,
+    idleTimeout,
     // What is young is kept small: it is most of what a thread holds beside its work.
     resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: youngMb },
   });
@@ -37,7 +46,7 @@ export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
     batch: threads(config.threads, 768, 24),
     people: threads(2, 512, 8, 1, 8),
-    letters: threads(1, 128),
+    letters: threads(1, 128, 8, 1, Infinity, IDLE_LETTERS),
     post: threads(1, 192),
     care: threads(1, 256),
   };
@@ -52,18 +61,21 @@ export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
     if (queue.isFull(who)) throw new MailbagError('work-too-many');
     const result = await queue.run(who, async () => {
       if (this.isStopping) throw new MailbagError('server-stops');
-      const time = AbortSignal.timeout(seconds * 1000);
+      const time = new AbortController();
+      // Taken back when the work is done: very many signals that fire later cost more than the work.
+      const timer = setTimeout(() => time.abort(), seconds * 1000);
       try {
-        return (await piscina.run({ name, input }, { signal: time })) as TaskResult<Tasks[Name]['output']>;
+        return (await piscina.run({ name, input }, { signal: time.signal })) as TaskResult<Tasks[Name]['output']>;
       } catch (error) {
         if (this.isStopping) throw new MailbagError('server-stops', {}, { cause: error });
-        if (time.aborted) throw new MailbagError('work-too-slow', { what, seconds }, { cause: error });
+        if (time.signal.aborted) throw new MailbagError('work-too-slow', { what, seconds }, { cause: error });
         if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new MailbagError('work-too-large', { what });
         throw error;
+      } finally {
+        clearTimeout(timer);
       }
     });
-    if (!result.ok) throw new MailbagError(result.code, result.fields);
-    return result.output;
+    return outputOf(result);
   }
 
   /** What runs may come to its end; what waits is left for the next start. */

@@ -1,10 +1,10 @@
 import type { Cell } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
-import type { LetterPattern, RecordPlace } from '../delivery/message-of.js';
+import type { Letter, LetterPattern, RecordPlace } from '../delivery/message-of.js';
 import { letterPattern, passwordPattern } from '../delivery/message-of.js';
 import { postalPattern } from '../paper/paper-of.js';
-import type { Tasks } from './tasks.js';
+import type { LetterOfBatch, Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
 /** A record of a batch, and what its patterns are told beside its values. */
@@ -48,7 +48,7 @@ function placeOf(record: RecordOfBatch): RecordPlace {
 }
 
 /** @throws MailbagError pattern-*, record-over-time */
-export function letter({ reminder, ...record }: Tasks['letter']['input']): Tasks['letter']['output'] {
+export function letter({ reminder, ...record }: LetterOfBatch): Letter {
   const place = placeOf(record);
   const kept = batchOf(record.batchId);
   if (!reminder) return (kept.letters ??= letterPattern(kept.batch.mailing)).letter(place);

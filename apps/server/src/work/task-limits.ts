@@ -19,7 +19,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
   openPassword: { lane: 'people', seconds: 10, what: 'Composing the password' },
   postalAddresses: { lane: 'people', seconds: 120, what: 'Composing the postal addresses' },
-  letter: { lane: 'letters', seconds: 10, what: 'Composing the message' },
+  letters: { lane: 'letters', seconds: 10, what: 'Composing the message' },
   whoRuns: { lane: 'people', seconds: 60, what: 'Finding out who runs' },
   matchRecords: { lane: 'people', seconds: 60, what: 'Looking for records' },
   startBatch: { lane: 'people', seconds: 120, what: 'Starting the batch' },

@@ -82,8 +82,8 @@ export interface Tasks {
     input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchFacts; codes: string[] };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
-  /** The message of one record of a batch. With `reminder`: its reminder, in these words. */
-  letter: { input: RecordOfBatch & { reminder: ReminderPlan | null }; output: Letter };
+  /** The messages of records of batches. With `reminder`: its reminder, in these words. */
+  letters: { input: readonly LetterOfBatch[]; output: TaskResult<Letter>[] };
   /** The password that opens a copy; empty: none does. */
   openPassword: { input: RecordOfBatch; output: string };
   /** Postal addresses of records of one batch, in their order; null: the record's time was over. */
@@ -102,4 +102,9 @@ export interface Tasks {
 
 export type TaskName = keyof Tasks;
 /** Errors of the catalogue come back as data. */
+/** What a message is composed of. */
+export interface LetterOfBatch extends RecordOfBatch {
+  reminder: ReminderPlan | null;
+}
+
 export type TaskResult<Output> = { ok: true; output: Output } | { ok: false; code: ErrorCode; fields: ErrorFields };

@@ -42,12 +42,23 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   openPost: () => Promise.resolve(),
   openMaking: () => Promise.resolve(),
   readMail,
-  letter: (input) => Promise.resolve().then(() => letter(input)),
+  letters: (input) => Promise.all(input.map((one) => resultOf(() => Promise.resolve().then(() => letter(one))))),
   openPassword: (input) => Promise.resolve().then(() => openPassword(input)),
   postalAddresses: (input) => Promise.resolve().then(() => postalAddresses(input)),
   selfCheck: ({ thorough }) => selfCheck(config.dataFolder, thorough),
   backup: async ({ path }) => ({ files: (await backup(config.dataFolder, path)).files.length }),
 };
+
+/** How work ended: its output, or what stands in the catalogue of errors; anything else is thrown. */
+async function resultOf<Output>(work: () => Promise<Output>): Promise<TaskResult<Output>> {
+  try {
+    return { ok: true, output: await work() };
+  } catch (thrown) {
+    const error = told(thrown);
+    if (isMailbagError(error)) return { ok: false, code: error.code, fields: error.fields };
+    throw error;
+  }
+}
 
 /** The entry of a worker thread. */
 export default async function work<Name extends TaskName>({
@@ -57,11 +68,5 @@ export default async function work<Name extends TaskName>({
   name: Name;
   input: Tasks[Name]['input'];
 }): Promise<TaskResult<Tasks[Name]['output']>> {
-  try {
-    return { ok: true, output: await tasks[name](input) };
-  } catch (thrown) {
-    const error = told(thrown);
-    if (isMailbagError(error)) return { ok: false, code: error.code, fields: error.fields };
-    throw error;
-  }
+  return resultOf(() => tasks[name](input));
 }
