@@ -19,7 +19,7 @@ export const openBrowser = (): Promise<Browser> =>
 /** A page that fails the test when the application throws. */
 export async function openPage(browser: Browser): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', acceptDownloads: true });
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(60_000);
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
   return { page, faults };
