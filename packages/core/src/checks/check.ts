@@ -12,7 +12,7 @@ export interface CheckedTemplate {
   fields: readonly Field[];
   map: FieldMap;
   /** Lays values out with the metrics that will draw them; only what does not simply fit is told. Null: not measured. */
-  measure: ((values: FieldValues) => { field: string; fit: Fit; characters: string[] }[]) | null;
+  measure: ((values: FieldValues) => { field: string; fit: Fit; characters: string[]; unseen?: string[] }[]) | null;
 }
 
 export interface CheckSetup {

@@ -118,7 +118,9 @@ export function findingSentence(finding: Finding): string {
     case 'cannot-draw':
       return `No face can draw ${list(details.characters)} in “${finding.label}”.`;
     case 'overflows':
-      return `The value is too long for the box of “${finding.label}”, even in small type.`;
+      return details.characters
+        ? `The box of “${finding.label}” is not high enough for all that is chosen: ${list(details.characters)} cannot be seen.`
+        : `The value does not fit the box of “${finding.label}”, even in small type.`;
     case 'stray-space':
       return `“${finding.column}” starts or ends with a space, which would be printed.`;
     case 'odd-space':

@@ -54,11 +54,21 @@ export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): Fon
       font.setScale(upem, upem);
       const covered = new Set<number>(face.collectUnicodes());
       const extents = font.hExtents();
+      const inks = new Map<number, { top: number; bottom: number }>();
       return {
         unitsPerEm: upem,
         ascender: extents.ascender,
         descender: extents.descender,
         covers: (codePoint) => covered.has(codePoint),
+        ink(glyph) {
+          let ink = inks.get(glyph);
+          if (!ink) {
+            const box = font.glyphExtents(glyph);
+            inks.set(glyph, (ink = box ? { top: box.yBearing, bottom: -(box.yBearing + box.height) } : { top: 0, bottom: 0 }));
+          }
+          return ink;
+        },
+        outline: (glyph) => pathOperators(font.glyphToPath(glyph)),
         shape(text, direction) {
           const buffer = new hb.Buffer();
           buffer.addText(text);
@@ -106,6 +116,24 @@ export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): Fon
       }
     },
   };
+}
+
+/** An SVG path of absolute M, L, Q, C and Z, as HarfBuzz gives it, as operators of PDF, which has cubic curves only. */
+function pathOperators(svg: string): string {
+  const round = (value: number): number => Math.round(value * 10) / 10;
+  let [x, y] = [0, 0];
+  let path = '';
+  for (const [, command, rest] of svg.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
+    const n = (rest!.match(/-?[\d.]+/g) ?? []).map(Number);
+    const [a = 0, b = 0, c = 0, d = 0] = n;
+    if (command === 'Z') path += 'h ';
+    else if (command === 'M' || command === 'L') path += `${round(a)} ${round(b)} ${command.toLowerCase()} `;
+    else if (command === 'C') path += `${n.map(round).join(' ')} c `;
+    else
+      path += `${[x + (2 * (a - x)) / 3, y + (2 * (b - y)) / 3, c + (2 * (a - c)) / 3, d + (2 * (b - d)) / 3, c, d].map(round).join(' ')} c `;
+    [x, y] = n.length >= 2 ? (n.slice(-2) as [number, number]) : [x, y];
+  }
+  return path;
 }
 
 /** A face cut down as `ask` says, glyph numbers kept; 0: it cannot be. */

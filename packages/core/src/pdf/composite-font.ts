@@ -6,19 +6,19 @@ export interface UsedCode {
 }
 
 /**
- * Character codes counted from 1. One glyph can stand for several texts (a dotless Arabic base, for example), so each pair of glyph and text
- * has its code.
+ * Character codes counted from 1. One glyph can stand for several texts (a dotless Arabic base, for example), and one
+ * that tells the text of several is as wide as all of them, so each glyph has a code for each text and width.
  */
 export class CodeTable {
   readonly codes: UsedCode[] = [];
   private readonly byKey = new Map<string, number>();
 
-  /** The code of a pair; undefined when it has none. */
-  find(glyph: number, text: string): number | undefined {
-    return this.byKey.get(`${glyph} ${text}`);
+  /** The code of a glyph, its text and its width; undefined when it has none. */
+  find(glyph: number, text: string, width: number): number | undefined {
+    return this.byKey.get(`${glyph} ${Math.round(width)} ${text}`);
   }
   add(glyph: number, text: string, width: number): number {
-    const key = `${glyph} ${text}`;
+    const key = `${glyph} ${Math.round(width)} ${text}`;
     let code = this.byKey.get(key);
     if (code === undefined) this.byKey.set(key, (code = this.codes.push({ glyph, text, width: Math.round(width) })));
     return code;

@@ -1,13 +1,13 @@
 import type { FaceUse } from './appearance/draw-text.js';
 import { TextObject, drawText, newFaceUse } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
-import type { FitRule, TextLayout } from './appearance/text-layout.js';
+import type { FitRule, TextBox, TextLayout } from './appearance/text-layout.js';
 import { fittingBlock, fittingComb, layoutText, usualFit } from './appearance/text-layout.js';
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
 import { ByteWriter } from './byte-writer.js';
 import type { CompiledTemplate, PagePlan } from './compile.js';
-import { shownText, stateFor, valueIn } from './field-value.js';
+import { chosenValues, shownText, stateFor, valueIn } from './field-value.js';
 import type { FillNote, FillOptions } from './fill-options.js';
 import type { ImageData } from './image.js';
 import { placeImage, readImage } from './image.js';
@@ -15,8 +15,9 @@ import { drawStamp } from './stamp/stamp.js';
 import type { FieldValue, FieldValues, Fit } from './value.js';
 import type { WidgetPlan } from './widget-plan.js';
 
-/** Height of a line of a list box over its type size; common practice, no source. */
-const LIST_LEADING = 1.25;
+/** Type size of a list whose size is automatic, points, and what marks its chosen entries (measured; docs/layout.md). */
+const LIST_SIZE = 12;
+const CHOSEN = '0.6 0.757 0.855 rg';
 
 /** What a copy draws is written here, one copy after the other. */
 const ink = new ByteWriter();
@@ -33,6 +34,25 @@ function choiceFor({ coded }: WidgetPlan, extras: CompiledTemplate['faces']): Fa
   let choice = shared.get(key);
   if (!choice) shared.set(key, (choice = { coded, extras }));
   return choice;
+}
+
+/** The entries of a list box that stand in it for a value, and the chosen ones for which it is not high enough. */
+export function listRows(
+  { field, box }: WidgetPlan,
+  value: FieldValue | null,
+): { shown: { label: string; isChosen: boolean }[]; unseen: string[] } {
+  const chosen = new Set(chosenValues(field, value));
+  const size = box.size || LIST_SIZE;
+  const most = Math.max(1, Math.floor(((box.height - 2 * Math.max(1, box.border)) * 1000 + 10) / (box.line.height * size)));
+  const entries = field.options.map((option) => ({ label: option.label, isChosen: chosen.has(option.value) }));
+  const first = entries.findIndex(({ isChosen }) => isChosen);
+  const isAmongFirst = entries.slice(most).every(({ isChosen }) => !isChosen);
+  const from = isAmongFirst ? 0 : Math.min(first, Math.max(0, entries.length - most));
+  const seen = (index: number): boolean => index >= from && index < from + most;
+  return {
+    shown: entries.slice(from, from + most),
+    unseen: entries.flatMap(({ label, isChosen }, index) => (isChosen && !seen(index) ? [label] : [])),
+  };
 }
 
 /** Everything that is drawn for one copy. */
@@ -61,7 +81,7 @@ export class Drawing {
     choices.set(plan, choice);
     return choice;
   }
-  private note(field: string, fit: Fit, missing: string[]): void {
+  private note(field: string, fit: Fit, missing: string[], unseen: string[] = []): void {
     this.noted ??= new Map();
     const known = this.noted.get(field);
     const fits: Fit[] = ['fits', 'tight', 'overflows'];
@@ -69,23 +89,25 @@ export class Drawing {
       field,
       fit: known && fits.indexOf(known.fit) > fits.indexOf(fit) ? known.fit : fit,
       characters: [...new Set([...(known?.characters ?? []), ...missing])],
+      ...(unseen.length > 0 || known?.unseen ? { unseen: unseen.length > 0 ? unseen : known!.unseen! } : {}),
     });
   }
+  /** Entries from the first chosen one on where not all chosen ones stand among the first. */
   private list(plan: WidgetPlan, value: FieldValue | null): void {
-    const chosen = new Set(Array.isArray(value) ? value : typeof value === 'string' ? [value] : []);
-    const size = plan.box.size || 10;
-    const lead = size * LIST_LEADING;
-    const rows = Math.max(1, Math.floor((plan.box.height - 2 * plan.box.border) / lead));
-    const isChosen = (option: { value: string; label: string }): boolean => chosen.has(option.value) || chosen.has(option.label);
-    const first = Math.max(0, plan.field.options.findIndex(isChosen));
-    const from = first < rows ? 0 : first;
-    plan.field.options.slice(from, from + rows).forEach((option, index) => {
-      const bottom = plan.box.height - plan.box.border - (index + 1) * lead;
-      if (isChosen(option)) this.ink.ascii(`0.6 0.76 0.86 rg 0 ${num(bottom)} ${num(plan.box.width)} ${num(lead)} re f\n`);
-      const line = { ...plan.box, height: lead, multiline: false, comb: 0, size, border: 0 };
-      const layout = layoutText(option.label, line, this.choice(plan), this.fit);
-      drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom })) }, plan.colour, this.use);
+    const { field, box, colour } = plan;
+    const rows = listRows(plan, value);
+    const size = box.size || LIST_SIZE;
+    const lead = (box.line.height * size) / 1000;
+    const line: TextBox = { ...box, height: lead, multiline: false, comb: 0, size, border: 0 };
+    rows.shown.forEach(({ label, isChosen }, index) => {
+      const bottom = box.height - Math.max(1, box.border) - (index + 1) * lead;
+      if (isChosen) this.ink.ascii(`${CHOSEN}\n${num(box.border)} ${num(bottom)} ${num(box.width - 2 * box.border)} ${num(lead)} re f\n`);
+      const layout = layoutText(label, line, this.choice(plan), this.fit);
+      const missing = undrawable(label, this.choice(plan));
+      if (isChosen && (layout.fit !== 'fits' || missing.length > 0)) this.note(field.name, layout.fit, missing);
+      drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom })) }, colour, this.use);
     });
+    if (rows.unseen.length > 0) this.note(field.name, 'overflows', [], rows.unseen);
   }
   /** Draws a text or choice field in its upright box. */
   text(plan: WidgetPlan, value: FieldValue | null): void {

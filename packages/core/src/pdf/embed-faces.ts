@@ -105,6 +105,8 @@ export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], chara
       ascender: face.ascender,
       descender: face.descender,
       covers: (point) => covered.has(point),
+      ink: (glyph) => face.ink(glyph),
+      outline: (glyph) => face.outline(glyph),
       shape: (text, direction) => face.shape(text, direction),
     };
     return [{ extra: { index, name, face: limited, table }, file: fonts.subset(files[index]!.bytes, covered), points: [...covered] }];
@@ -117,8 +119,7 @@ export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], chara
 function giveCodes(needed: readonly NeededFace[], words: ReadonlySet<string>): void {
   const take = (run: TextRun): void => {
     if (run.kind !== 'shaped') return;
-    const scale = 1000 / run.extra.face.unitsPerEm;
-    tellers(run).forEach((text, index) => run.extra.table.add(run.glyphs[index]!.glyph, text, run.glyphs[index]!.advance * scale));
+    tellers(run).forEach(({ text, width }, index) => text && run.extra.table.add(run.glyphs[index]!.glyph, text, width));
   };
   for (const { extra, points } of needed) {
     for (const point of points) {

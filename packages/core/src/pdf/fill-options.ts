@@ -2,11 +2,12 @@ import type { FitRule } from './appearance/text-layout.js';
 import type { Protection } from './protect/protection.js';
 import type { Fit } from './value.js';
 
-/** What is to be known of one value in a copy. `characters`: those that no face can draw. */
+/** What is to be known of one value in a copy. `characters`: those that no face can draw. `unseen`: chosen entries of a list for which its box is not high enough. */
 export interface FillNote {
   field: string;
   fit: Fit;
   characters: string[];
+  unseen?: string[];
 }
 
 export interface FillOptions {

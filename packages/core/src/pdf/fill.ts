@@ -53,7 +53,8 @@ function holderObjects(
     const { field, plan } = holder;
     const hasImage = plan !== null && drawing.hasImage(plan);
     const given = valueIn(values, field.name);
-    const mustDraw = given === undefined && plan !== null && plan.onValue === null && plan.untouched === null && field.value !== null;
+    const isSeen = field.value !== null || field.kind === 'list';
+    const mustDraw = given === undefined && plan !== null && plan.onValue === null && plan.untouched === null && isSeen;
     if (given === undefined && !mustDraw && !hasImage) {
       dicts.push({ number: holder.number, dict: holder.untouched, stream: null });
       if (holder.appearance !== null) appearances.push({ plan: holder, content: null });

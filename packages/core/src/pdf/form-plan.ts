@@ -1,5 +1,6 @@
 import type { PDFDocument, PDFRef } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict, PDFName, PDFNumber, PDFRawStream, PDFRef as Ref } from '@cantoo/pdf-lib';
+import type { CodedFace } from './appearance/coded-face.js';
 import { num } from './appearance/number.js';
 import type { Finish } from './finish.js';
 import { arrayEntry, dictEntry, dictsOf, entry, rawEntry } from './document.js';
@@ -82,16 +83,15 @@ function referencesOf(doc: PDFDocument, acroForm: PDFDict | undefined): Map<PDFD
   return found;
 }
 
-/** Appearance streams for a button that has none, so that its states can be seen in every viewer. */
+/** Appearance streams for a widget that has none, so that its border, caption and states are seen in every viewer. */
 function giveAppearance(doc: PDFDocument, widget: PDFDict, plan: WidgetPlan): void {
-  if (!plan.bare || plan.onValue === null) return;
   const make = (content: string): PDFRef => {
     const dict = PDFDict.withContext(doc.context);
     dict.set(name('Type'), name('XObject'));
     dict.set(name('Subtype'), name('Form'));
     dict.set(name('BBox'), doc.context.obj([0, 0, plan.box.width, plan.box.height]));
     dict.set(name('Matrix'), doc.context.obj(formMatrix(plan).split(' ').map(Number)));
-    dict.set(name('Resources'), PDFDict.withContext(doc.context));
+    dict.set(name('Resources'), doc.context.obj({ Font: fontsOf(plan.coded) }));
     return doc.context.register(
       PDFRawStream.of(
         dict,
@@ -99,13 +99,29 @@ function giveAppearance(doc: PDFDocument, widget: PDFDict, plan: WidgetPlan): vo
       ),
     );
   };
-  const states = PDFDict.withContext(doc.context);
-  states.set(name(plan.onValue), make(plan.bare.on));
-  states.set(name('Off'), make(plan.bare.off));
-  const appearance = PDFDict.withContext(doc.context);
-  appearance.set(name('N'), states);
-  widget.set(name('AP'), appearance);
+  const { on, off } = plan.bare;
+  const looks = dictEntry(widget, 'AP')?.clone(doc.context) ?? PDFDict.withContext(doc.context);
+  if (plan.onValue !== null && (on !== null || off !== null)) {
+    const kept = on === null ? dictEntry(looks, 'N') : undefined;
+    const states = kept?.clone(doc.context) ?? PDFDict.withContext(doc.context);
+    if (on !== null) states.set(name(plan.onValue), make(on));
+    if (off !== null) states.set(name('Off'), make(off));
+    looks.set(name('N'), states);
+  } else if (plan.still) looks.set(name('N'), make(plan.still));
+  else return;
+  widget.set(name('AP'), looks);
 }
+
+/** Resources for the standard faces among those of a widget. */
+const fontsOf = (faces: readonly CodedFace[]): Record<string, Record<string, PDFName>> =>
+  Object.fromEntries(
+    faces
+      .filter(({ baseFont, resource }) => resource === `Mb${baseFont}`)
+      .map(({ resource, baseFont }) => [
+        resource,
+        { Type: name('Font'), Subtype: name('Type1'), BaseFont: name(baseFont), Encoding: name('WinAnsiEncoding') },
+      ]),
+  );
 
 const formMatrix = (plan: WidgetPlan): string => {
   const [left = 0, bottom = 0, right = 0, top = 0] = plan.rect;
@@ -149,9 +165,9 @@ export function prepareForm(
     const raw = byName.get(field.name)!;
     if (finish === 'locked') for (const holder of raw.holders) holder.set(name('Ff'), PDFNumber.of(fieldFlagBits(raw) | READ_ONLY));
     if (field.kind === 'signature') for (const holder of raw.holders) holder.delete(name('V'));
-    if (field.kind === 'signature' || field.kind === 'button') continue;
     const planOf = new Map(raw.widgets.map((widget, index) => [widget.dict, plans[index] ?? null]));
     for (const [widget, plan] of planOf) if (plan) giveAppearance(doc, widget, plan);
+    if (field.kind === 'signature' || field.kind === 'button') continue;
     for (const dict of new Set([...raw.holders, ...planOf.keys()])) {
       const ref = refs.get(dict);
       if (ref) held.push({ ref, dict, field, holdsValue: raw.holders.includes(dict), plan: planOf.get(dict) ?? null });

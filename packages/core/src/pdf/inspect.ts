@@ -1,5 +1,5 @@
 import type { PDFDict, PDFDocument, PDFPage } from '@cantoo/pdf-lib';
-import { PDFArray, PDFDict as Dict, PDFName } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict as Dict, PDFName, PDFStream } from '@cantoo/pdf-lib';
 import { isOverBudget } from './decode-budget.js';
 import { isStandard } from './appearance/coded-face.js';
 import { parseDefaultAppearance } from './appearance/default-appearance.js';
@@ -119,6 +119,17 @@ export function rectOf(dict: PDFDict): [number, number, number, number] {
 
 const quarter = (degrees: number): number => (((Math.round(degrees / 90) * 90) % 360) + 360) % 360;
 
+/** Degrees by which a widget that does not say so is turned: as what its producer has drawn for it (ISO 32000-2, 12.5.5, Matrix). */
+function drawnRotation(widget: PDFDict): number {
+  const looks = dictEntry(widget, 'AP');
+  const normal = looks && entry(looks, 'N');
+  const first = normal instanceof Dict ? normal.keys().map((key) => normal.lookup(key))[0] : normal;
+  if (!(first instanceof PDFStream)) return 0;
+  const [a = 1, b = 0, c = 0, d = 1] = numbersOf(arrayEntry(first.dict, 'Matrix'));
+  if (Math.abs(a) + Math.abs(d) < 0.01 && b * c < 0) return b > 0 ? 90 : 270;
+  return Math.abs(b) + Math.abs(c) < 0.01 && a < 0 && d < 0 ? 180 : 0;
+}
+
 /** @param usual on-value of a button to which the file gives none */
 function describeWidget(widget: RawWidget, isButton: boolean, usual: string): FieldWidget {
   const look = dictEntry(widget.dict, 'MK');
@@ -126,7 +137,7 @@ function describeWidget(widget: RawWidget, isButton: boolean, usual: string): Fi
   return {
     page: widget.page + 1,
     rect: rectOf(widget.dict),
-    rotation: quarter((look && numberEntry(look, 'R')) ?? 0),
+    rotation: quarter((look && numberEntry(look, 'R')) ?? drawnRotation(widget.dict)),
     annotFlags,
     onValue: isButton ? (onValueOf(widget) ?? usual) : null,
     hasOnValue: isButton && onValueOf(widget) !== null,

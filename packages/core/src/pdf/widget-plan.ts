@@ -1,11 +1,16 @@
 import type { PDFDict, PDFRef } from '@cantoo/pdf-lib';
 import { PDFDict as Dict, PDFRef as Ref, PDFStream } from '@cantoo/pdf-lib';
-import { chromeOf, stateMark } from './appearance/chrome.js';
-import type { CodedFace } from './appearance/coded-face.js';
+import { chromeOf } from './appearance/chrome.js';
+import type { CodedFace, LineMetrics } from './appearance/coded-face.js';
 import { nearestStandardFace } from './appearance/coded-face.js';
+import { drawText, newFaceUse } from './appearance/draw-text.js';
 import { parseDefaultAppearance } from './appearance/default-appearance.js';
+import { stateMark } from './appearance/mark.js';
 import { num } from './appearance/number.js';
+import { lineOf } from './appearance/own-face.js';
 import type { TextBox } from './appearance/text-layout.js';
+import { layoutText, middleLine, reachFits } from './appearance/text-layout.js';
+import { ByteWriter } from './byte-writer.js';
 import { arrayEntry, dictEntry, entry, nameEntry, nameText, numbersOf, rawEntry, textOf } from './document.js';
 import type { Field } from './field.js';
 import { inheritedEntry } from './field-tree.js';
@@ -42,8 +47,10 @@ export interface WidgetPlan {
   /** Operators on the page for each state of a button. */
   on: string;
   off: string;
-  /** Operators in the upright box for each state of a button that has no appearance of its own; null where it has one. */
-  bare: { on: string; off: string } | null;
+  /** Operators in the upright box for each state of a button that has no appearance of its own; null: it has one. */
+  bare: { on: string | null; off: string | null };
+  /** Operators in the upright box for any other field that has no look of its own and no value: border, background, caption. Null: it has a look. */
+  still: string | null;
   /** Operators on the page when no value is given: the look that the template itself has. Null: laid out from the field's own value. */
   untouched: string | null;
 }
@@ -111,6 +118,22 @@ function fontOf(acroForm: PDFDict | undefined, name: string): { dict: PDFDict; r
   return { dict, ref: raw instanceof Ref ? raw : null };
 }
 
+/** The line of the font that a DA names and that is not usable itself: as the form describes it, so that values stand where the form's author saw them. */
+function lineFor(font: PDFDict | undefined, standard: CodedFace): LineMetrics {
+  const descendant = font && arrayEntry(font, 'DescendantFonts')?.lookup(0);
+  const descriptor = font && dictEntry(descendant instanceof Dict ? descendant : font, 'FontDescriptor');
+  return descriptor ? lineOf(descriptor) : standard.line;
+}
+
+/** The caption of a push button, in the middle of its box. What the standard face lacks is left out. */
+function drawCaption(caption: string, box: TextBox, face: CodedFace, colour: string): string {
+  const text = Array.from(caption, (char) => (face.has(char.codePointAt(0)!) ? char : '')).join('');
+  const layout = layoutText(text, { ...box, quadding: 1, multiline: false, comb: 0 }, { coded: [face], extras: [] });
+  const ink = new ByteWriter();
+  drawText(ink, layout, colour, newFaceUse());
+  return String.fromCharCode(...ink.view());
+}
+
 /** Print flag: ISO 32000-2, table 167, bit position 3. */
 const isPrinted = (annotFlags: number): boolean => (annotFlags & 4) !== 0;
 
@@ -152,21 +175,26 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
   const font = fontOf(acroForm, appearance.font);
   const own = font && context.ownFace(font.dict, font.ref);
   const standard = nearestStandardFace((font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font);
+  /** What a producer has drawn of a push button or a signature is kept: only they know its icon. */
+  const needsDrawing = needsAppearances && field.kind !== 'button' && field.kind !== 'signature';
+  const box: TextBox = {
+    width,
+    height,
+    border: chrome.border,
+    multiline: field.flags.includes('multiline'),
+    comb,
+    quadding: q === 1 || q === 2 ? q : 0,
+    size: appearance.size,
+    line: own?.line ?? lineFor(font?.dict, standard),
+  };
+  const captionText = field.kind === 'button' && caption ? drawCaption(caption, box, standard, appearance.colour) : '';
   const hasOwnLook = isButton && appearanceOf(widget.dict, onValue) !== null;
-  const mark = stateMark(width, height, round, caption);
+  const mark = stateMark({ width, height, border: chrome.border }, field.kind === 'radio', caption || undefined, appearance);
   return {
     field,
     page: widget.page,
     rect,
-    box: {
-      width,
-      height,
-      border: chrome.border,
-      multiline: field.flags.includes('multiline'),
-      comb,
-      quadding: q === 1 || q === 2 ? q : 0,
-      size: appearance.size,
-    },
+    box,
     colour: appearance.colour,
     coded: own ? [own, standard] : [standard],
     rotation: described.rotation,
@@ -179,16 +207,20 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
     close: `Q\n${end}`,
     onValue,
     on: onValue === null ? '' : (drawState(onValue) ?? `${open}${mark}Q\n${end}`),
-    off: onValue === null ? '' : (drawState('Off') ?? (hasOwnLook ? '' : `${open}Q\n${end}`)),
-    bare: isButton && !hasOwnLook ? { on: chrome.draw + mark, off: chrome.draw } : null,
+    off: onValue === null ? '' : (drawState('Off') ?? (hasOwnLook && !needsAppearances ? '' : `${open}Q\n${end}`)),
+    bare: {
+      on: isButton && !hasOwnLook ? chrome.draw + mark : null,
+      off: isButton && drawState('Off') === null && (!hasOwnLook || needsAppearances) ? chrome.draw : null,
+    },
+    still: isButton || field.kind === 'signature' || (still && !needsDrawing) ? null : chrome.draw + captionText,
     untouched: isButton
       ? state !== undefined
         ? (drawState(state) ?? null)
         : null
-      : still && (!needsAppearances || field.kind === 'button' || field.kind === 'signature')
+      : still && !needsDrawing
         ? onPage(drawStream(still.ref, still.stream, rect, context))
         : field.kind === 'button' || field.kind === 'signature'
-          ? `${open}Q\n${end}`
+          ? `${open}${captionText}Q\n${end}`
           : null,
   };
 }
@@ -209,14 +241,14 @@ export function bake(plan: WidgetPlan): string {
     box.quadding === 0 &&
     box.size > 0;
   if (isLine && !field.format && !field.isPassword) {
-    const [{ ascender, descender }] = plan.coded;
     const padding = Math.max(2, 2 * box.border);
-    const y = bottom + (box.height - ((ascender + descender) * box.size) / 1000) / 2;
-    plan.line = {
-      room: ((box.width - 2 * padding) * 1000) / box.size,
-      at: new TextEncoder().encode(`1 0 0 1 ${num(left + padding)} ${num(y)} Tm\n`),
-      size: box.size,
-    };
+    const y = middleLine(box, box.size);
+    if (reachFits(box, plan.coded[0].reach, box.size, y))
+      plan.line = {
+        room: ((box.width - 2 * padding) * 1000) / box.size,
+        at: new TextEncoder().encode(`1 0 0 1 ${num(left + padding)} ${num(bottom + y)} Tm\n`),
+        size: box.size,
+      };
   }
   return plan.chrome ? `${turn}${plan.chrome}Q\n` : '';
 }

@@ -17,6 +17,10 @@ export interface ShapingFace {
   readonly ascender: number;
   readonly descender: number;
   covers(codePoint: number): boolean;
+  /** How far a glyph's ink reaches above and below the baseline (positive: downwards), in font units; 0 and 0 when it has none. */
+  ink(glyph: number): { top: number; bottom: number };
+  /** A glyph's outline as path operators (ISO 32000-2, 8.5.2) in font units, without painting it; empty when it draws nothing. */
+  outline(glyph: number): string;
   /** Shapes one run of one direction. Glyphs come in visual order. */
   shape(text: string, direction: 'ltr' | 'rtl'): ShapedGlyph[];
 }

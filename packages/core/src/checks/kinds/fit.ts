@@ -22,7 +22,8 @@ export const fit: CheckKind = ({ templates }) => {
             value: String(values[note.field]),
           };
           if (note.characters.length > 0) say({ ...base, code: 'cannot-draw', severity: 'stop', details: { characters: note.characters } });
-          if (note.fit === 'overflows') say({ ...base, code: 'overflows', severity: 'look', details: {} });
+          if (note.fit === 'overflows')
+            say({ ...base, code: 'overflows', severity: 'look', details: note.unseen ? { characters: note.unseen } : {} });
         }
       });
     },

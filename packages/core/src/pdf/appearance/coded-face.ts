@@ -1,6 +1,14 @@
 import { Encodings, Font } from '@pdf-lib/standard-fonts';
 import type { IFontNames } from '@pdf-lib/standard-fonts';
 import type { ByteWriter } from '../byte-writer.js';
+import type { CodeExtents, Ink } from './ink.js';
+import { extentsOf, roughInk } from './ink.js';
+
+/** The line of a face, of 1000 to the em: its height, which is also the way from baseline to baseline, and how far its baseline stands above its foot. */
+export interface LineMetrics {
+  height: number;
+  foot: number;
+}
 
 /** A face with one code a character, which needs no shaping: a standard font, or one that the form itself carries. */
 export interface CodedFace {
@@ -8,9 +16,12 @@ export interface CodedFace {
   resource: string;
   /** PostScript name. */
   baseFont: string;
-  /** Of 1000 to the em; the descender is negative. */
-  ascender: number;
-  descender: number;
+  /** How its lines are put under each other. */
+  readonly line: LineMetrics;
+  /** No character of it is drawn higher or lower than this. */
+  readonly reach: Ink;
+  /** How high and low a text of which no character is missing is drawn. */
+  ink(text: string): Ink;
   has(codePoint: number): boolean;
   /** Width of 1000 to the em; -1: a character is missing. */
   measure(text: string): number;
@@ -39,13 +50,32 @@ export const loadedString = (): string => loadedText;
 /** Units whose widths are kept by themselves: Basic Latin and Latin-1. */
 const NEAR = 256;
 
-/** A simple font (ISO 32000-2, 9.6). @param codes code of each UTF-16 unit, 0: none @param widths by code, of 1000 to the em */
+/** Of all that is drawn with codes from 32 on; what none of them draws does not count. */
+function reachOf({ tops, bottoms }: CodeExtents, isUsed: (code: number) => boolean): Ink {
+  let [top, bottom] = [0, 0];
+  for (let code = 32; code < 256; code++) {
+    if (!isUsed(code)) continue;
+    top = Math.max(top, tops[code]!);
+    bottom = Math.max(bottom, bottoms[code]!);
+  }
+  return { top, bottom };
+}
+
+/**
+ * A simple font (ISO 32000-2, 9.6).
+ * @param codes code of each UTF-16 unit, 0: none
+ * @param widths by code, of 1000 to the em
+ * @param extents by code
+ */
 export function simpleFace(
   names: { resource: string; baseFont: string },
-  { ascender, descender }: { ascender: number; descender: number },
+  line: LineMetrics,
   codes: Uint8Array,
   widths: Float64Array,
+  extents: CodeExtents,
 ): CodedFace {
+  const { tops, bottoms } = extents;
+  const used = new Set(codes);
   const widthOf = (unit: number): number => {
     const code = codes[unit]!;
     return code === 0 ? -1 : widths[code]!;
@@ -54,8 +84,17 @@ export function simpleFace(
   const near = Float64Array.from({ length: NEAR }, (_, unit) => widthOf(unit));
   return {
     ...names,
-    ascender,
-    descender,
+    line,
+    reach: reachOf(extents, (code) => used.has(code)),
+    ink(text) {
+      let [top, bottom] = [0, 0];
+      for (let index = 0; index < text.length; index++) {
+        const code = codes[text.charCodeAt(index)]!;
+        if (tops[code]! > top) top = tops[code]!;
+        if (bottoms[code]! > bottom) bottom = bottoms[code]!;
+      }
+      return { top, bottom };
+    },
     has: (codePoint) => codePoint < 0x10000 && codes[codePoint] !== 0,
     measure(text) {
       let width = 0;
@@ -117,14 +156,24 @@ export function simpleFace(
 /** A composite font of two-byte codes (ISO 32000-2, 9.7). @param codes code of each code point @param widths by code, of 1000 to the em */
 export function compositeFace(
   names: { resource: string; baseFont: string },
-  { ascender, descender }: { ascender: number; descender: number },
+  line: LineMetrics,
   codes: ReadonlyMap<number, number>,
   widthOf: (code: number) => number,
 ): CodedFace {
+  const inkOf = (points: Iterable<number>): Ink => {
+    let [top, bottom] = [0, 0];
+    for (const point of points) {
+      const ink = roughInk(point, winAnsiCodes);
+      top = Math.max(top, ink.top);
+      bottom = Math.max(bottom, ink.bottom);
+    }
+    return { top, bottom };
+  };
   return {
     ...names,
-    ascender,
-    descender,
+    line,
+    reach: inkOf(codes.keys()),
+    ink: (text) => inkOf(Array.from(text, (char) => char.codePointAt(0)!)),
     has: (codePoint) => codes.has(codePoint),
     measure(text) {
       let width = 0;
@@ -192,11 +241,13 @@ export function standardFace(baseFont: string): CodedFace {
     widths[code] = font.getWidthOfGlyph(name) ?? 250;
   }
   widths[0xad] = widths[0x2d]!;
+  const [, low, , high] = font.FontBBox;
   const face = simpleFace(
     { resource: `Mb${baseFont}`, baseFont },
-    { ascender: font.Ascender ?? 750, descender: font.Descender ?? -250 },
+    { height: high - low, foot: -(font.Descender ?? -250) },
     winAnsiCodes,
     widths,
+    extentsOf(baseFont),
   );
   standards.set(baseFont, face);
   return face;

@@ -15,8 +15,15 @@ export type FaceUse = Map<number, { extra: ExtraFace; table: CodeTable }>;
 
 export const newFaceUse = (): FaceUse => new Map();
 
-/** The glyphs of a run with the text that each tells: of the glyphs of one cluster the one that advances tells its text, the others none. */
-export function tellers(run: ShapedRun): string[] {
+/** What a glyph tells: the text of its cluster, and how wide that is from here on (of 1000 to the em); or nothing. */
+interface Told {
+  text: string;
+  width: number;
+}
+
+/** The glyphs of a run with what each tells: of the glyphs of one cluster the first that advances tells its text, the others none. */
+export function tellers(run: ShapedRun): Told[] {
+  const scale = 1000 / run.extra.face.unitsPerEm;
   const starts = [...new Set(run.glyphs.map((glyph) => glyph.cluster))].sort((a, b) => a - b);
   const ends = new Map(starts.map((start, index) => [start, starts[index + 1] ?? run.text.length]));
   const teller = new Map<number, number>();
@@ -24,14 +31,24 @@ export function tellers(run: ShapedRun): string[] {
     const known = teller.get(glyph.cluster);
     if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) teller.set(glyph.cluster, index);
   });
-  return run.glyphs.map(({ cluster }, index) => (teller.get(cluster) === index ? run.text.slice(cluster, ends.get(cluster)) : ''));
+  return run.glyphs.map(({ cluster }, index) => {
+    if (teller.get(cluster) !== index) return { text: '', width: 0 };
+    let width = 0;
+    for (let at = index; run.glyphs[at]?.cluster === cluster; at++) width += run.glyphs[at]!.advance;
+    return { text: run.text.slice(cluster, ends.get(cluster)), width: width * scale };
+  });
 }
 
-/** What is written for a run, whatever its size and place. Marks are drawn after the run, so that its text comes out in one piece. */
+/** What is written for a run, whatever its size and place. Tellers that are raised are drawn after the run, so that its text comes out in one piece. */
 interface Operand {
   shown: Uint8Array;
   /** Thousandths of the type size from the start of the run. */
   marks: { code: number; x: number; y: number }[];
+  /**
+   * Glyphs that tell no text: dots of a letter, marks, parts of a syllable. Readers take every code of a font for some character, whatever the font says, so
+   * they are drawn as paths. Thousandths of the type size from the start of the run.
+   */
+  shapes: { path: string; x: number; y: number }[];
   /** Some pair of glyph and text has no code. */
   isPartial: boolean;
 }
@@ -44,27 +61,36 @@ function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: 
   const scale = 1000 / run.extra.face.unitsPerEm;
   const texts = tellers(run);
   const marks: Operand['marks'] = [];
+  const shapes: Operand['shapes'] = [];
   let isPartial = false;
   let shown = '[';
   let at = 0;
   let drawn = 0;
-  run.glyphs.forEach((glyph, index) => {
-    const text = texts[index]!;
-    const width = glyph.advance * scale;
-    const code = codeOf(glyph.glyph, text, width);
+  run.glyphs.forEach(({ glyph, advance, dx, dy }, index) => {
+    const { text, width } = texts[index]!;
+    const place = at + dx * scale;
+    at += advance * scale;
+    if (text === '') {
+      const path = run.extra.face.outline(glyph);
+      if (path !== '') shapes.push({ path, x: place, y: dy * scale });
+      return;
+    }
+    const code = codeOf(glyph, text, width);
     if (code === undefined) isPartial = true;
-    const place = at + glyph.dx * scale;
-    if (glyph.dy !== 0 || (text === '' && glyph.advance === 0)) marks.push({ code: code ?? 0, x: place, y: glyph.dy * scale });
+    if (dy !== 0) marks.push({ code: code ?? 0, x: place, y: dy * scale });
     else {
       const gap = place - drawn;
       if (Math.abs(gap) > 0.5) shown += num(-gap);
       shown += `<${hex4(code ?? 0)}>`;
       drawn = (Math.abs(gap) > 0.5 ? place : drawn) + Math.round(width);
     }
-    at += width;
   });
-  return { shown: asciiBytes.encode(`${shown}] TJ\n`), marks, isPartial };
+  // The point ends where the run does, whatever its last glyphs were.
+  if (Math.abs(at - drawn) > 0.5) shown += num(drawn - at);
+  return { shown: asciiBytes.encode(`${shown}] TJ\n`), marks, shapes, isPartial };
 }
+
+const num6 = (value: number): string => String(Math.round(value * 1e6) / 1e6);
 
 const SHOW = new TextEncoder().encode(' Tj\n');
 
@@ -74,6 +100,8 @@ export class TextObject {
   private size = -1;
   private colour = '';
   private readonly from: number;
+  /** Operators of paths, which cannot stand within the text object. */
+  private paths = '';
 
   constructor(
     private readonly ink: ByteWriter,
@@ -171,7 +199,7 @@ export class TextObject {
   /** @param isPlaced whether the point is where the run before ended @returns whether it is at the end of this one */
   private shaped(run: ShapedRun, size: number, colour: string, x: number, y: number, isPlaced: boolean): boolean {
     let operand = operands.get(run.glyphs);
-    if (!operand) operands.set(run.glyphs, (operand = operandOf(run, (glyph, text) => run.extra.table.find(glyph, text))));
+    if (!operand) operands.set(run.glyphs, (operand = operandOf(run, (glyph, text, width) => run.extra.table.find(glyph, text, width))));
     let resource = `MbX${run.extra.index}`;
     if (operand.isPartial) {
       let used = this.use.get(run.extra.index);
@@ -187,11 +215,15 @@ export class TextObject {
         .byte(0x3c)
         .ascii(hex4(mark.code))
         .ascii('> Tj\n');
+    const scale = num6(size / run.extra.face.unitsPerEm);
+    for (const { path, x: dx, y: dy } of operand.shapes)
+      this.paths += `q ${colour}\n${scale} 0 0 ${scale} ${num(x + (dx * size) / 1000)} ${num(y + (dy * size) / 1000)} cm\n${path}f\nQ\n`;
     return operand.marks.length === 0;
   }
   /** Ends the object; nothing is written when nothing is in it. */
   done(): void {
     if (this.ink.length > this.from) this.ink.ascii('ET\n');
+    if (this.paths !== '') this.ink.ascii(this.paths);
   }
 }
 

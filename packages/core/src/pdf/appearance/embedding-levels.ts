@@ -22,5 +22,8 @@ function plainLevels(text: string): Uint8Array | null {
 /** Level of embedding of each UTF-16 unit of a paragraph (UAX #9); odd ones run from right to left. */
 export const embeddingLevels = (text: string): Uint8Array => plainLevels(text) ?? bidi.getEmbeddingLevels(text).levels;
 
+/** Level of a paragraph as a whole: 0 from left to right, 1 from right to left. */
+export const embeddingLevel = (text: string): number => (plainLevels(text) ? 1 : (bidi.getEmbeddingLevels(text).paragraphs[0]?.level ?? 0));
+
 /** A text whose brackets and their like are mirrored (UAX #9, rule L4). */
 export const mirrored = (text: string): string => Array.from(text, (char) => bidi.getMirroredCharacter(char) ?? char).join('');

@@ -4,8 +4,10 @@ import { arrayEntry, dictEntry, entry, nameEntry, numberEntry, numbersOf } from 
 import { simpleEncoding } from '../content/encoding.js';
 import { readToUnicode } from '../content/to-unicode.js';
 import { streamBytes } from '../overlay.js';
-import type { CodedFace } from './coded-face.js';
-import { compositeFace, simpleFace } from './coded-face.js';
+import type { CodedFace, LineMetrics } from './coded-face.js';
+import { compositeFace, simpleFace, winAnsiCodes } from './coded-face.js';
+import type { CodeExtents } from './ink.js';
+import { roughInk } from './ink.js';
 
 /** Letters that are joined or reordered when they are drawn; such text needs shaping, which a form's own font does not tell about. */
 const needsShaping = (text: string): boolean =>
@@ -17,11 +19,33 @@ const embedded = (descriptor: PDFDict | undefined): boolean =>
 
 const isSubset = (name: string): boolean => /^[A-Z]{6}\+/.test(name);
 
-/** Ascent and descent of a descriptor; what looks wrong is taken as usual. */
-function heights(descriptor: PDFDict): { ascender: number; descender: number } {
+/** Line of Helvetica, for fonts that say nothing usable; highest line that is believed, that of Arial (both from descriptors that producers write). */
+const USUAL_LINE = { height: 1156, foot: 207 };
+const HIGHEST_LINE = 1331;
+
+/**
+ * The line of a font as its descriptor tells it (ISO 32000-2, 9.8): as high as its bounding box, since that is what most producers go by; where that
+ * makes no sense, from ascent to descent.
+ */
+export function lineOf(descriptor: PDFDict | undefined): LineMetrics {
+  if (!descriptor) return USUAL_LINE;
+  const [, low = 0, , high = 0] = numbersOf(arrayEntry(descriptor, 'FontBBox'));
   const up = numberEntry(descriptor, 'Ascent') ?? 0;
-  const down = numberEntry(descriptor, 'Descent') ?? 0;
-  return { ascender: up > 300 && up < 1500 ? up : 750, descender: down < -50 && down > -800 ? down : -250 };
+  const down = Math.abs(numberEntry(descriptor, 'Descent') ?? 0);
+  const height = high - low >= 900 ? high - low : up > 300 && up + down >= 900 ? up + down : USUAL_LINE.height;
+  return { height: Math.min(HIGHEST_LINE, height), foot: down >= 50 && down <= 450 ? down : USUAL_LINE.foot };
+}
+
+/** Extents of the characters that codes stand for. */
+function roughExtents(codes: Uint8Array): CodeExtents {
+  const extents = { tops: new Int16Array(256), bottoms: new Int16Array(256) };
+  codes.forEach((code, unit) => {
+    if (code === 0) return;
+    const ink = roughInk(unit, winAnsiCodes);
+    extents.tops[code] = Math.max(extents.tops[code]!, ink.top);
+    extents.bottoms[code] = Math.max(extents.bottoms[code]!, ink.bottom);
+  });
+  return extents;
 }
 
 function ownSimple(font: PDFDict, resource: string): CodedFace | null {
@@ -50,7 +74,7 @@ function ownSimple(font: PDFDict, resource: string): CodedFace | null {
       count++;
     }
   }
-  return count > 0 ? simpleFace({ resource, baseFont }, heights(descriptor), codes, widths) : null;
+  return count > 0 ? simpleFace({ resource, baseFont }, lineOf(descriptor), codes, widths, roughExtents(codes)) : null;
 }
 
 /** Widths of a CIDFont (ISO 32000-2, 9.7.4.3). */
@@ -94,7 +118,7 @@ function ownComposite(font: PDFDict, resource: string): CodedFace | null {
     if (!codes.has(point)) codes.set(point, code);
   }
   return codes.size > 0
-    ? compositeFace({ resource, baseFont: nameEntry(font, 'BaseFont') ?? 'Own' }, heights(descriptor), codes, cidWidths(descendant))
+    ? compositeFace({ resource, baseFont: nameEntry(font, 'BaseFont') ?? 'Own' }, lineOf(descriptor), codes, cidWidths(descendant))
     : null;
 }
 

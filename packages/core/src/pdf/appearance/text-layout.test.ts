@@ -13,6 +13,7 @@ const box = (more: Partial<TextBox> = {}): TextBox => ({
   comb: 0,
   quadding: 0,
   size: 10,
+  line: helvetica.line,
   ...more,
 });
 const rule = (tooLong: FitRule['tooLong'], smallest = 5): FitRule => ({ tooLong, smallest });

@@ -1,8 +1,11 @@
 import type { Fit } from '../value.js';
 import type { CodedFace } from './coded-face.js';
+import type { LineMetrics } from './coded-face.js';
 import { advances, loadedString } from './coded-face.js';
+import { graphemes } from '../../text/graphemes.js';
+import type { Ink } from './ink.js';
 import type { FaceChoice, TextRun } from './text-run.js';
-import { runsWidth, shapeLine } from './text-run.js';
+import { inkOf, isRightToLeft, runsWidth, shapeLine, visualOrder } from './text-run.js';
 
 /** Where text may stand: a box in points with its origin at the lower left, already turned upright. */
 export interface TextBox {
@@ -17,9 +20,11 @@ export interface TextBox {
   quadding: 0 | 1 | 2;
   /** Points; 0: as large as fits. */
   size: number;
+  /** The line of the font that the form asks for. */
+  line: LineMetrics;
 }
 
-/** What is done with text that does not fit its box at the size the form asks for. Each is told by `Fit` all the same. */
+/** What is done with text that does not fit its box at the size the form asks for, in width or in height. Each is told by `Fit` all the same. */
 export type TooLong =
   /** Smaller type, down to `smallest`; what is still too long is clipped by the box. */
   | 'shrink'
@@ -54,8 +59,11 @@ export interface TextLayout {
 
 /** Largest automatic size of a multi-line field, points; common practice, no source. */
 const LARGEST_AUTO_MULTILINE = 12;
-/** Line height over ascender less descender; common practice, no source. */
-const LEADING = 1.1;
+/**
+ * Height of the line of automatic type over the inside of its box, as most producers save it themselves: 34.62 points in a box of 48.709 and 38.581 in one
+ * of 54.079, both with a border of 1 and Helvetica's line of 1.156 (measured; docs/layout.md).
+ */
+const AUTO_SHARE = 0.8566;
 /** Automatic type below this counts as tight, points. */
 const TIGHT_AUTO = 7;
 
@@ -73,6 +81,19 @@ const widthOf = (text: string, choice: FaceChoice): number => {
 
 const isBlank = (text: string, at: number): boolean => text.charCodeAt(at) === 32 || text.charCodeAt(at) === 9;
 
+/** Whether a line may end between two units without a blank: beside ideographs and kana, but not before what closes or after what opens (UAX #14, ID, CL, OP). */
+const mayBreak = (text: string, at: number): boolean =>
+  (isIdeographic(text.charCodeAt(at - 1)) || isIdeographic(text.charCodeAt(at))) &&
+  !/[\u3001\u3002\uff0c\uff0e\uff1a\uff1b\uff01\uff1f\u300d\u300f\u3011\uff09\u30fc\u3005\u3063\u30c3\u3083\u3085\u3087\u30e3\u30e5\u30e7\udc00-\udfff]/.test(
+    text[at]!,
+  ) &&
+  !/[\u300c\u300e\u3010\uff08]/.test(text[at - 1]!);
+const isIdeographic = (unit: number): boolean =>
+  (unit >= 0x2e80 && unit <= 0xa4cf) ||
+  (unit >= 0xf900 && unit <= 0xfaff) ||
+  (unit >= 0xff00 && unit <= 0xff60) ||
+  (unit >= 0xd840 && unit <= 0xd88f);
+
 /** Words of each paragraph with their widths, measured once for all sizes. */
 function atomsOf(text: string, choice: FaceChoice): Atom[][] {
   const space = widthOf(' ', choice);
@@ -80,7 +101,7 @@ function atomsOf(text: string, choice: FaceChoice): Atom[][] {
     const atoms: Atom[] = [];
     for (let from = 0; from < paragraph.length;) {
       let end = from;
-      while (end < paragraph.length && !isBlank(paragraph, end)) end++;
+      while (end < paragraph.length && !isBlank(paragraph, end) && !(end > from && mayBreak(paragraph, end))) end++;
       let to = end;
       while (to < paragraph.length && isBlank(paragraph, to)) to++;
       const width = end > from ? widthOf(paragraph.slice(from, end), choice) : 0;
@@ -105,7 +126,7 @@ function wrap(paragraphs: readonly Atom[][], choice: FaceChoice, room: number): 
       }
       let { text, width, whole } = atom;
       while (width > room && text.length > 1) {
-        const chars = [...text.trimEnd()];
+        const chars = graphemes(text.trimEnd());
         let count = 0;
         let taken = 0;
         while (count < chars.length) {
@@ -130,23 +151,55 @@ function wrap(paragraphs: readonly Atom[][], choice: FaceChoice, room: number): 
 const place = (box: TextBox, padding: number, width: number): number =>
   box.quadding === 0 ? padding : box.quadding === 1 ? (box.width - width) / 2 : box.width - padding - width;
 
+/** Space around text inside the box: twice the border, at least 2 points (measured; docs/layout.md). */
+const paddingOf = ({ border }: TextBox): number => Math.max(2, 2 * border);
+
+/** Baseline of one line that stands in the middle of its box (measured; docs/layout.md). */
+export const middleLine = ({ height, line }: TextBox, size: number): number => height / 2 + ((line.foot - line.height / 2) * size) / 1000;
+
+/** Where ink may stand: all of the box but its border. */
+const clipOf = (box: TextBox): number => Math.max(0, box.height - 2 * box.border);
+
+/** Whether all that a face can draw at a size stays inside the box. */
+export const reachFits = (box: TextBox, { top, bottom }: Ink, size: number, y: number): boolean =>
+  y - (bottom * size) / 1000 >= box.border && y + (top * size) / 1000 <= box.height - box.border;
+
+/** How far lines have to move up (or down, negative) so that no ink of theirs is cut off; what is too high stays with its foot in the box. */
+function settle(box: TextBox, size: number, first: { y: number; ink: Ink }, last: { y: number; ink: Ink }): number {
+  const top = first.y + (first.ink.top * size) / 1000;
+  const bottom = last.y - (last.ink.bottom * size) / 1000;
+  if (bottom < box.border) return box.border - bottom;
+  return Math.min(0, Math.max(box.height - box.border - top, box.border - bottom));
+}
+
+const heightOf = ({ top, bottom }: Ink): number => top + bottom;
+const OVER = 0.01;
+
+/** Cells of a comb that stay empty before the text; text from right to left begins at the right end unless it is centred. */
+const emptyCells = ({ quadding, comb }: TextBox, count: number, rtl: boolean): number =>
+  Math.max(0, quadding === 1 ? Math.floor((comb - count) / 2) : quadding === 2 || rtl ? comb - count : 0);
+
 function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const cell = box.width / box.comb;
-  const { ascender, descender } = choice.coded[0];
-  const size = box.size || combSize(box, choice.coded[0], rule);
-  const chars = [...text];
-  const first = box.quadding === 0 ? 0 : box.quadding === 1 ? Math.floor((box.comb - chars.length) / 2) : box.comb - chars.length;
-  const y = (box.height - ((ascender + descender) * size) / 1000) / 2;
-  const lines = chars.slice(0, box.comb).map((char, index) => {
-    const runs = shapeLine(char, choice);
-    return { x: (Math.max(0, first) + index + 0.5) * cell - (runsWidth(runs) * size) / 2000, y, runs };
-  });
-  return { size, lines, fit: chars.length > box.comb ? 'overflows' : 'fits', comb: true };
+  const all = graphemes(text.normalize('NFC'));
+  const chars = visualOrder(all.slice(0, box.comb));
+  const shaped = chars.map((char) => shapeLine(char, choice));
+  const inks = shaped.map(inkOf);
+  const ink = { top: Math.max(0, ...inks.map(({ top }) => top)), bottom: Math.max(0, ...inks.map(({ bottom }) => bottom)) };
+  const wanted = box.size || combSize(box, rule);
+  const tallest = (clipOf(box) * 1000) / Math.max(1, heightOf(ink));
+  const size = rule.tooLong === 'clip' && box.size > 0 ? wanted : Math.min(wanted, Math.max(rule.smallest, tallest));
+  const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER;
+  const first = emptyCells(box, chars.length, isRightToLeft(text));
+  const middle = { y: middleLine(box, size), ink };
+  const y = middle.y + settle(box, size, middle, middle);
+  const lines = shaped.map((runs, index) => ({ x: (first + index + 0.5) * cell - (runsWidth(runs) * size) / 2000, y, runs }));
+  return { size, lines, fit: all.length > box.comb || isCut ? 'overflows' : size < wanted && box.size > 0 ? 'tight' : 'fits', comb: true };
 }
 
 /** As many characters as fit into `room` (of 1000 to the em). */
 function cutToFit(text: string, choice: FaceChoice, room: number): string {
-  const chars = [...text];
+  const chars = graphemes(text);
   let [low, high] = [0, chars.length];
   while (low < high) {
     const middle = Math.ceil((low + high) / 2);
@@ -157,28 +210,33 @@ function cutToFit(text: string, choice: FaceChoice, room: number): string {
 }
 
 function layoutLine(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
-  const padding = Math.max(2, 2 * box.border);
+  const padding = paddingOf(box);
   const line = /[\r\n]/.test(text) ? text.replace(/\r\n|\r|\n/g, ' ') : text;
   let runs = shapeLine(line, choice);
   let width = runsWidth(runs) / 1000;
-  const { ascender, descender } = choice.coded[0];
+  const ink = inkOf(runs);
   const room = Math.max(1, box.width - 2 * padding);
-  const tallest = Math.max(rule.smallest, ((box.height - 2 * box.border) * 1000) / (ascender - descender));
-  const wanted = box.size || Math.min(tallest, Math.max(12, tallest * 0.8));
+  const wanted = box.size || Math.max(rule.smallest, autoSize(box));
   const mayShrink = rule.tooLong !== 'clip' || box.size === 0;
-  let size = wanted;
-  if (width * wanted > room && mayShrink) size = Math.max(Math.min(rule.smallest, wanted), Math.floor((room / width) * 20) / 20);
-  const fits = width * size <= room + 0.01;
+  const tallest = (clipOf(box) * 1000) / Math.max(1, heightOf(ink));
+  const most = Math.min(width * wanted > room ? Math.floor((room / width) * 20) / 20 : Infinity, tallest);
+  const size = mayShrink && most < wanted ? Math.max(Math.min(rule.smallest, wanted), most) : wanted;
+  const fits = width * size <= room + OVER;
+  const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER;
   if (!fits && rule.tooLong === 'wrap') return layoutBlock(text, { ...box, multiline: true }, choice, rule);
   if (!fits && rule.tooLong === 'cut') {
     runs = shapeLine(cutToFit(line, choice, (room * 1000) / size), choice);
     width = runsWidth(runs) / 1000;
   }
   const isSmall = box.size > 0 ? size < box.size : size < Math.min(TIGHT_AUTO, wanted);
-  const y = (box.height - ((ascender + descender) * size) / 1000) / 2;
-  const x = width * size <= room + 0.01 ? place(box, padding, width * size) : padding;
-  return { size, lines: [{ x, y, runs }], fit: !fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
+  const middle = { y: middleLine(box, size), ink };
+  const y = middle.y + settle(box, size, middle, middle);
+  const x = width * size <= room + OVER ? place(box, padding, width * size) : padding;
+  return { size, lines: [{ x, y, runs }], fit: !fits || isCut ? 'overflows' : isSmall ? 'tight' : 'fits' };
 }
+
+/** Type size of one line that fills its box (measured; docs/layout.md). */
+const autoSize = ({ height, border, line }: TextBox): number => ((height - 2 * Math.max(1, border)) * AUTO_SHARE * 1000) / line.height;
 
 /** Sizes to try, from the wanted one down to the smallest. */
 function* sizesFrom(wanted: number, smallest: number): Generator<number> {
@@ -187,28 +245,44 @@ function* sizesFrom(wanted: number, smallest: number): Generator<number> {
 }
 
 function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
-  const padding = Math.max(2, 2 * box.border);
-  const em = (choice.coded[0].ascender - choice.coded[0].descender) / 1000;
+  const padding = paddingOf(box);
+  const lead = box.line.height / 1000;
   const room = Math.max(1, box.width - 2 * padding);
-  const tall = Math.max(1, box.height - 2 * Math.max(1, box.border));
+  const tall = Math.max(1, clipOf(box));
   const wanted = box.size || LARGEST_AUTO_MULTILINE;
   const mayShrink = rule.tooLong !== 'clip' || box.size === 0;
   const paragraphs = atomsOf(text, choice);
   let chosen = { size: wanted, lines: [] as string[], fits: false };
   for (const size of sizesFrom(wanted, mayShrink ? rule.smallest : Infinity)) {
     const lines = wrap(paragraphs, choice, (room * 1000) / size);
-    chosen = { size, lines, fits: ((lines.length - 1) * LEADING + 1) * em * size <= tall + 0.01 };
+    chosen = { size, lines, fits: blockFits(lines, lead * size, size, tall, choice) };
     if (chosen.fits) break;
   }
-  const lead = em * LEADING * chosen.size;
-  const most = chosen.fits || rule.tooLong !== 'cut' ? chosen.lines.length : Math.max(1, Math.floor((tall - em * chosen.size) / lead) + 1);
-  const top = box.height - Math.max(1, box.border) - (choice.coded[0].ascender * chosen.size) / 1000;
-  const lines = chosen.lines.slice(0, most).map((line, index) => {
-    const runs = shapeLine(line, choice);
-    return { x: place(box, padding, (runsWidth(runs) * chosen.size) / 1000), y: top - index * lead, runs };
-  });
-  const isSmall = chosen.size < (box.size || TIGHT_AUTO);
-  return { size: chosen.size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
+  const { size } = chosen;
+  const step = lead * size;
+  const most = chosen.fits || rule.tooLong !== 'cut' ? chosen.lines.length : Math.max(1, Math.floor((tall - step) / step) + 1);
+  const shaped = chosen.lines.slice(0, most).map((line) => shapeLine(line, choice));
+  const top = box.height - padding - step;
+  const last = shaped.length - 1;
+  const rise = last < 0 ? 0 : settle(box, size, { y: top, ink: inkOf(shaped[0]!) }, { y: top - last * step, ink: inkOf(shaped[last]!) });
+  // Lines that do not fit begin at the top all the same.
+  const shift = chosen.fits ? rise : Math.min(rise, Math.max(0, padding + step - box.border - (inkOf(shaped[0] ?? []).top * size) / 1000));
+  const lines = shaped.map((runs, index) => ({
+    x: place(box, padding, (runsWidth(runs) * size) / 1000),
+    y: top + shift - index * step,
+    runs,
+  }));
+  const isSmall = size < (box.size || TIGHT_AUTO);
+  return { size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
+}
+
+/** Whether no ink of lines is cut off that stand as high or low as they must. @param step from baseline to baseline, points */
+function blockFits(lines: readonly string[], step: number, size: number, tall: number, choice: FaceChoice): boolean {
+  const between = (lines.length - 1) * step;
+  if (between + step <= tall) return true;
+  if (between > tall) return false;
+  const [first, last] = [inkOf(shapeLine(lines[0]!, choice)), inkOf(shapeLine(lines.at(-1)!, choice))];
+  return between + ((first.top + last.bottom) * size) / 1000 <= tall + OVER;
 }
 
 /** Lines of the loaded text, as from, to and width (of 1000 to the em) one after the other. */
@@ -257,27 +331,30 @@ function wrapLoaded(room: number): number[] {
 /** The quick way for the loaded text as a block of one paragraph that fits at the size the form asks for. Null: it has to be laid out. */
 export function fittingBlock(box: TextBox, face: CodedFace): UnitLines | null {
   const size = box.size || LARGEST_AUTO_MULTILINE;
-  const padding = Math.max(2, 2 * box.border);
+  const padding = paddingOf(box);
   const lines = wrapLoaded((Math.max(1, box.width - 2 * padding) * 1000) / size);
-  const em = (face.ascender - face.descender) / 1000;
-  const tall = Math.max(1, box.height - 2 * Math.max(1, box.border));
-  if (((lines.length / 3 - 1) * LEADING + 1) * em * size > tall + 0.01) return null;
-  return { size, top: box.height - Math.max(1, box.border) - (face.ascender * size) / 1000, lead: em * LEADING * size, lines };
+  const lead = (box.line.height * size) / 1000;
+  const top = box.height - padding - lead;
+  const last = top - (lines.length / 3 - 1) * lead;
+  if (!reachFits(box, { top: face.reach.top, bottom: 0 }, size, top)) return null;
+  if (last - (face.reach.bottom * size) / 1000 < box.border) return null;
+  return { size, top, lead, lines };
 }
 
 /** Where the left edge of a line stands in its box. @param width points */
-export const lineStart = (box: TextBox, width: number): number => place(box, Math.max(2, 2 * box.border), width);
+export const lineStart = (box: TextBox, width: number): number => place(box, paddingOf(box), width);
 
-/** Type size and baseline of a comb of one face, and its first cell; null when there are more characters than cells. */
+/** Type size and baseline of a comb of one face, and its first cell; null when it has to be laid out. Texts of one unit a character, from left to right. */
 export function fittingComb(text: string, box: TextBox, face: CodedFace, rule: FitRule): { size: number; y: number; first: number } | null {
   if (text.length > box.comb) return null;
-  const size = box.size || combSize(box, face, rule);
-  const first = box.quadding === 0 ? 0 : box.quadding === 1 ? Math.floor((box.comb - text.length) / 2) : box.comb - text.length;
-  return { size, y: (box.height - ((face.ascender + face.descender) * size) / 1000) / 2, first };
+  const size = box.size || combSize(box, rule);
+  const y = middleLine(box, size);
+  if (!reachFits(box, face.reach, size, y)) return null;
+  return { size, y, first: emptyCells(box, text.length, false) };
 }
 
-const combSize = (box: TextBox, { ascender, descender }: CodedFace, rule: FitRule): number =>
-  Math.max(rule.smallest, Math.min(((box.height - 2 * box.border) * 1000) / (ascender - descender), (box.width / box.comb) * 1.1, 12));
+const combSize = (box: TextBox, rule: FitRule): number =>
+  Math.max(rule.smallest, Math.min(autoSize(box), (box.width / box.comb) * 1.1, 12));
 
 /** Lays text out in a box; `fit` tells whether it sits there as it should. */
 export function layoutText(text: string, box: TextBox, choice: FaceChoice, rule: FitRule = usualFit): TextLayout {

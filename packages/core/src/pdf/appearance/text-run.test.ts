@@ -12,6 +12,8 @@ const everything: ShapingFace = {
   unitsPerEm: 1000,
   ascender: 800,
   descender: -200,
+  ink: () => ({ top: 0, bottom: 0 }),
+  outline: () => '',
   covers: (codePoint) => codePoint > 0x7f || codePoint < 0,
   shape(text, direction) {
     const glyphs = Array.from(text, (char) => ({ glyph: char.codePointAt(0)!, cluster: 0, advance: 500, dx: 0, dy: 0 }));

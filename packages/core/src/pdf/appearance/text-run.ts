@@ -1,6 +1,8 @@
 import type { ShapedGlyph, ShapingFace } from '../../platform/ports.js';
 import type { CodeTable } from '../composite-font.js';
-import { embeddingLevels, mirrored } from './embedding-levels.js';
+import { graphemes } from '../../text/graphemes.js';
+import { embeddingLevel, embeddingLevels, mirrored } from './embedding-levels.js';
+import type { Ink } from './ink.js';
 import type { CodedFace } from './coded-face.js';
 import { COMPOSES, CONTROL, INVISIBLE, JOINER, RTL, SPACE, traitsOf, unitTraits } from './unit-traits.js';
 
@@ -92,12 +94,19 @@ function byFace(text: string, choice: FaceChoice): Piece[] {
 
 function makeRun({ text, drawer }: Piece, rtl: boolean): TextRun {
   if (!isExtra(drawer)) {
-    const drawn = rtl ? [...text].reverse().join('') : text;
+    // Shaping mirrors brackets by itself; coded faces need it done (UAX #9, rule L4).
+    const drawn = rtl ? reversed(mirrored(text), drawer) : text;
     return { kind: 'coded', text: drawn, width: drawer.measure(drawn), face: drawer };
   }
   const glyphs = drawer.face.shape(text, rtl ? 'rtl' : 'ltr');
   const advance = glyphs.reduce((sum, glyph) => sum + glyph.advance, 0);
   return { kind: 'shaped', text, width: (advance * 1000) / drawer.face.unitsPerEm, extra: drawer, glyphs };
+}
+
+/** A text from its end, each letter with its marks; a mirrored character that the face lacks is left as it was. */
+function reversed(text: string, face: CodedFace): string {
+  const chars = graphemes(text).reverse();
+  return chars.map((char) => (face.measure(char) >= 0 ? char : mirrored(char))).join('');
 }
 
 /** Words that are remembered in each direction: names and words of a batch come again and again. */
@@ -160,13 +169,8 @@ function stretchesOf(text: string, levels: Uint8Array): Stretch[] {
   return stretches;
 }
 
-function stretchRuns({ text, level }: Stretch, choice: FaceChoice): TextRun[] {
-  if (level % 2 === 0) return runsOf(text, choice, false);
-  const runs = runsOf(text, choice, true);
-  // Shaping mirrors brackets by itself; coded faces need it done (UAX #9, rule L4).
-  const isShaped = runs.every(({ kind }) => kind === 'shaped');
-  return (isShaped ? runs : runsOf(mirrored(text), choice, true)).reverse();
-}
+const stretchRuns = ({ text, level }: Stretch, choice: FaceChoice): TextRun[] =>
+  level % 2 === 0 ? runsOf(text, choice, false) : runsOf(text, choice, true).reverse();
 
 /**
  * Runs of one line in the order in which they are drawn, left to right (UAX #9).
@@ -203,6 +207,49 @@ function reorder<T extends { level: number }>(stretches: T[]): T[] {
     }
   }
   return result;
+}
+
+/** Whether a text is one from right to left: its first letter is (UAX #9, P2, P3). */
+export const isRightToLeft = (text: string): boolean => (traitsOf(text) & RTL) !== 0 && embeddingLevel(text) % 2 === 1;
+
+/** Characters in the order in which they stand from left to right (UAX #9, rule L2). */
+export function visualOrder(chars: string[]): string[] {
+  const text = chars.join('');
+  if ((traitsOf(text) & RTL) === 0) return chars;
+  const levels = embeddingLevels(text);
+  let at = 0;
+  const placed = chars.map((char) => {
+    const level = levels[at]!;
+    at += char.length;
+    return { char: level % 2 === 1 ? mirrored(char) : char, level };
+  });
+  return reorder(placed).map(({ char }) => char);
+}
+
+/** By the shaped glyphs, which are remembered and come again with the same words. */
+const inks = new WeakMap<readonly ShapedGlyph[], Ink>();
+
+function shapedInk(glyphs: readonly ShapedGlyph[], face: ShapingFace): Ink {
+  let [top, bottom] = [0, 0];
+  for (const { glyph, dy } of glyphs) {
+    const ink = face.ink(glyph);
+    if (ink.top === 0 && ink.bottom === 0) continue;
+    top = Math.max(top, ink.top + dy);
+    bottom = Math.max(bottom, ink.bottom - dy);
+  }
+  return { top: (top * 1000) / face.unitsPerEm, bottom: (bottom * 1000) / face.unitsPerEm };
+}
+
+/** How high and low runs are drawn, of 1000 to the em. */
+export function inkOf(runs: readonly TextRun[]): Ink {
+  let [top, bottom] = [0, 0];
+  for (const run of runs) {
+    let ink = run.kind === 'coded' ? run.face.ink(run.text) : inks.get(run.glyphs);
+    if (!ink && run.kind === 'shaped') inks.set(run.glyphs, (ink = shapedInk(run.glyphs, run.extra.face)));
+    if (ink!.top > top) top = ink!.top;
+    if (ink!.bottom > bottom) bottom = ink!.bottom;
+  }
+  return { top, bottom };
 }
 
 export function runsWidth(runs: readonly TextRun[]): number {
