@@ -1,17 +1,22 @@
 import { MailbagError } from '@mailbag/core';
-import { Controller, Get, Header, Param, StreamableFile } from '@nestjs/common';
+import type { OnModuleInit } from '@nestjs/common';
+import { Controller, Get, Header, Logger, Param, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { addedFaces, bundledFaces } from '@mailbag/host';
 import { dataPath } from './config.js';
 import { streamed } from './download.js';
 
 /** Those that ship with Mailbag, and those in the data folder. */
-const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(dataPath('faces'))];
+const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(dataPath('faces')).faces];
 
 /** The faces, for the preview in the browser. */
 @Controller('api/faces')
 @WithoutValues()
-export class FacesController {
+export class FacesController implements OnModuleInit {
+  onModuleInit(): void {
+    for (const { why } of addedFaces(dataPath('faces')).refused) new Logger('faces').warn(why);
+  }
+
   @Get()
   list(): string[] {
     return allFaces().map(({ name }) => name);

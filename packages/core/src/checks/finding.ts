@@ -54,6 +54,12 @@ export interface Finding {
   mend?: string | null;
 }
 
+/** Where a face for some characters comes from. */
+export const facesAdvice = (characters: readonly string[] = []): string =>
+  characters.some((char) => /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/u.test(char))
+    ? 'Faces for Chinese, Japanese and Korean come with “npm run faces”.'
+    : 'Put a TrueType face that has them into the folder of faces, or change the value.';
+
 const list = (values: readonly string[] | undefined): string => {
   const shown = (values ?? [])
     .slice(0, 8)
@@ -116,7 +122,7 @@ export function findingSentence(finding: Finding): string {
     case 'too-long':
       return `“${finding.label}” takes ${details.limit} characters; this value has ${details.length}.`;
     case 'cannot-draw':
-      return `No face can draw ${list(details.characters)} in “${finding.label}”.`;
+      return `No face can draw ${list(details.characters)} in “${finding.label}”. ${facesAdvice(details.characters)}`;
     case 'overflows':
       return details.characters
         ? `The box of “${finding.label}” is not high enough for all that is chosen: ${list(details.characters)} cannot be seen.`

@@ -34,7 +34,7 @@ export const catalogue = {
   'value-too-long': (e) => `The value for “${f(e, 'field')}” has ${f(e, 'length')} characters; the field takes ${f(e, 'limit')} at most.`,
   'value-one-option': (e) => `“${f(e, 'field')}” takes one option, not ${f(e, 'count')}.`,
   'font-cannot-draw': (e) =>
-    `No face can draw ${f(e, 'characters')} in “${f(e, 'field')}”. Add a TrueType face that has them to the folder of faces, or change the value.`,
+    `No face can draw ${f(e, 'characters')} in “${f(e, 'field')}”. Bring faces for Chinese, Japanese and Korean with “npm run faces”, add a TrueType face that has them to the folder of faces, or change the value.`,
   'image-unreadable': (e) =>
     `The picture for “${f(e, 'field')}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   'sheet-not-a-workbook': (e) =>

@@ -5,6 +5,8 @@ import type { CodedFace } from './appearance/coded-face.js';
 import { num } from './appearance/number.js';
 import { OwnFaces } from './appearance/own-face.js';
 import { ByteWriter } from './byte-writer.js';
+import type { Beneath } from './beneath.js';
+import { annotationsBeneath, overlap } from './beneath.js';
 import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf, pageEntry, whole } from './document.js';
 import type { EmbeddedFace } from './embed-faces.js';
 import { OBJECTS_PER_FACE, embedFaces, neededFaces } from './embed-faces.js';
@@ -56,6 +58,8 @@ export interface PagePlan {
   tail: string;
   /** The whole dictionary of a copy that brings no fonts and images of its own, up to its length. */
   plain: string;
+  /** Operators for what lies beneath the widgets. */
+  beneath: string;
   widgets: WidgetPlan[];
   stamps: StampPlace[];
   /** As a person sees it: width, height, and the matrix from there to the page's own space. */
@@ -106,8 +110,8 @@ function dropForm(doc: PDFDocument): void {
   dictEntry(catalog, 'Names')?.delete(PDFName.of('JavaScript'));
 }
 
-/** Takes the widgets off a page. Returns the references that no longer lead anywhere. */
-function dropWidgets(page: PDFPage): PDFRef[] {
+/** Takes the widgets off a page, and what is drawn into it beneath them. Returns the references that no longer lead anywhere. */
+function dropWidgets(page: PDFPage, drawn: Beneath['annotations']): PDFRef[] {
   const dropped: PDFRef[] = [];
   page.node.delete(PDFName.of('AA'));
   const annotations = arrayEntry(page.node, 'Annots');
@@ -116,9 +120,9 @@ function dropWidgets(page: PDFPage): PDFRef[] {
   for (let index = 0; index < annotations.size(); index++) {
     const raw = annotations.get(index);
     const dict = annotations.lookup(index);
-    const isWidget = dict instanceof Dict && String(entry(dict, 'Subtype')) === '/Widget';
-    if (isWidget && raw instanceof PDFRef) dropped.push(raw);
-    if (!isWidget && dict instanceof Dict) kept.push(raw);
+    const isGone = dict instanceof Dict && (drawn.has(dict) || String(entry(dict, 'Subtype')) === '/Widget');
+    if (isGone && raw instanceof PDFRef) dropped.push(raw);
+    if (!isGone && dict instanceof Dict) kept.push(raw);
   }
   if (kept.size() > 0) page.node.set(PDFName.of('Annots'), kept);
   else page.node.delete(PDFName.of('Annots'));
@@ -151,9 +155,6 @@ function packStreams(doc: PDFDocument): void {
     doc.context.assign(ref, PDFRawStream.of(dict, packed.getContents()));
   }
 }
-
-const overlap = (a: readonly number[], b: readonly number[]): boolean =>
-  Math.min(a[2]!, b[2]!) - Math.max(a[0]!, b[0]!) > 0.01 && Math.min(a[3]!, b[3]!) - Math.max(a[1]!, b[1]!) > 0.01;
 
 /**
  * Border and background of the widgets that every copy draws anew, as the page's own operators. A widget that lies over another one keeps its
@@ -231,22 +232,22 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const plans: WidgetPlan[][] = pages.map(() => []);
   const faces = new Set<CodedFace>();
   const planned: { field: Field; plans: (WidgetPlan | null)[] }[] = [];
+  const nameOf = (map: Map<PDFRef, string>, prefix: string, ref: PDFRef): string => {
+    if (!map.has(ref)) map.set(ref, `${prefix}${map.size}`);
+    return map.get(ref)!;
+  };
+  const contextOf = (page: number): PlanContext => ({
+    acroForm: tree.acroForm,
+    nameAppearance: (ref) => (usedOn[page]?.appearances.add(ref), nameOf(names, 'MbA', ref)),
+    nameContent: (ref) => (usedOn[page]?.groups.add(ref), nameOf(groups, 'MbC', ref)),
+    ownFace: (font, ref) => ownFaces.faceOf(font, ref),
+  });
+  const beneath = isFlat ? pages.map((page, index) => annotationsBeneath(page, contextOf(index))) : [];
   for (const raw of tree.fields) {
     const field = describeField(raw);
     if (!field) continue;
     const mine = raw.widgets.map((widget, index) => {
-      const used = usedOn[widget.page];
-      const name = (map: Map<PDFRef, string>, prefix: string, ref: PDFRef): string => {
-        if (!map.has(ref)) map.set(ref, `${prefix}${map.size}`);
-        return map.get(ref)!;
-      };
-      const context: PlanContext = {
-        acroForm: tree.acroForm,
-        nameAppearance: (ref) => (used?.appearances.add(ref), name(names, 'MbA', ref)),
-        nameContent: (ref) => (used?.groups.add(ref), name(groups, 'MbC', ref)),
-        ownFace: (font, ref) => ownFaces.faceOf(font, ref),
-      };
-      const plan = planWidget(context, raw, field, widget, index);
+      const plan = planWidget(contextOf(widget.page), raw, field, widget, index);
       if (plan) {
         if (isFlat) plans[plan.page]!.push(plan);
         for (const face of plan.coded) faces.add(face);
@@ -259,13 +260,15 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const dropped = new Set<PDFRef>();
   dropXfa(doc);
   if (isFlat) {
-    for (const ref of [...fieldRefs(doc), ...pages.flatMap(dropWidgets)]) dropped.add(ref);
+    for (const ref of [...fieldRefs(doc), ...pages.flatMap((page, index) => dropWidgets(page, beneath[index]!.annotations))])
+      dropped.add(ref);
     dropForm(doc);
     dropStructure(doc, dropped);
   }
   const held = isFlat ? [] : prepareForm(doc, tree, planned, finish);
   const given = new Set(options.given ?? []);
-  const baked = plans.map((here) => bakePage(here, given));
+  // What lies beneath is drawn with the copy's own part, so borders and backgrounds over it are too.
+  const baked = plans.map((here, index) => (beneath[index]?.draw ? '' : bakePage(here, given)));
   const withOverlay = pages
     .map((page, index) => ({ page, index, stamps: stamps.filter((stamp) => stamp.page === index + 1) }))
     .filter(({ index, stamps: here }) => plans[index]!.length > 0 || here.length > 0);
@@ -305,6 +308,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
       head,
       tail: `>>>>`,
       plain: `${head}>>/Font<<${fonts}>>>>`,
+      beneath: beneath[index]?.draw ?? '',
       widgets: plans[index]!,
       stamps: here,
       seen: seenPage(page),

@@ -176,6 +176,7 @@ export class Drawing {
   page(page: PagePlan, values: FieldValues): void {
     const { ink } = this;
     const words = new TextObject(wordInk.clear(), this.use);
+    ink.ascii(page.beneath);
     for (const plan of page.widgets) {
       if (this.options.images !== undefined && this.hasImage(plan)) {
         ink.ascii(plan.open);

@@ -93,7 +93,15 @@ const pointsOf = (text: string): number[] => Array.from(text, (char) => char.cod
 export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], characters: Iterable<string>): NeededFace[] {
   const wanted = wantedOf(characters);
   if (!wanted.points.some((point) => point >= 0x20 && !inWinAnsi(point))) return [];
-  const faces = files.map((file, index): ExtraFace => ({ index, name: file.name, face: openFace(fonts, file), table: new CodeTable() }));
+  const faces: ExtraFace[] = [];
+  const missing = new Set(wanted.points.filter((point) => point >= 0x20 && !inWinAnsi(point)));
+  // Later faces are opened only for what the earlier ones lack: those for ideographs are large.
+  for (const [index, file] of files.entries()) {
+    if (missing.size === 0) break;
+    const face = openFace(fonts, file);
+    for (const point of missing) if (face.covers(point)) missing.delete(point);
+    faces.push({ index, name: file.name, face, table: new CodeTable() });
+  }
   const shares = shareOut(wanted, faces);
   const needed = faces.flatMap((whole) => {
     const share = shares.get(whole);

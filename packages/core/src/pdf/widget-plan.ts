@@ -1,8 +1,9 @@
 import type { PDFDict, PDFRef } from '@cantoo/pdf-lib';
-import { PDFDict as Dict, PDFRef as Ref, PDFStream } from '@cantoo/pdf-lib';
+import { PDFDict as Dict, PDFHexString, PDFRef as Ref, PDFStream, PDFString } from '@cantoo/pdf-lib';
 import { chromeOf } from './appearance/chrome.js';
 import type { CodedFace, LineMetrics } from './appearance/coded-face.js';
-import { nearestStandardFace } from './appearance/coded-face.js';
+import type { FontTraits } from './appearance/nearest-face.js';
+import { nearestStandardFace, noTraits } from './appearance/nearest-face.js';
 import { drawText, newFaceUse } from './appearance/draw-text.js';
 import { parseDefaultAppearance } from './appearance/default-appearance.js';
 import { stateMark } from './appearance/mark.js';
@@ -11,7 +12,7 @@ import { lineOf } from './appearance/own-face.js';
 import type { TextBox } from './appearance/text-layout.js';
 import { layoutText, middleLine, reachFits } from './appearance/text-layout.js';
 import { ByteWriter } from './byte-writer.js';
-import { arrayEntry, dictEntry, entry, nameEntry, nameText, numbersOf, rawEntry, textOf } from './document.js';
+import { arrayEntry, dictEntry, entry, nameEntry, nameText, numberEntry, numbersOf, rawEntry, textOf } from './document.js';
 import type { Field } from './field.js';
 import { inheritedEntry } from './field-tree.js';
 import type { RawField, RawWidget } from './field-tree.js';
@@ -73,7 +74,7 @@ export function turnedMatrix(rotation: number, width: number, height: number, le
 }
 
 /** Draws an appearance stream into its rectangle (ISO 32000-2, 12.5.5, algorithm of appearance streams). */
-function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], context: PlanContext): string {
+export function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], context: PlanContext): string {
   const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = numbersOf(arrayEntry(stream.dict, 'BBox'));
   const given = numbersOf(arrayEntry(stream.dict, 'Matrix'));
   const [a = 1, b = 0, c = 0, d = 1, e = 0, f = 0] = given.length === 6 ? given : [];
@@ -96,7 +97,7 @@ function drawStream(ref: PDFRef, stream: PDFStream, rect: readonly number[], con
 const num6 = (value: number): string => String(Math.round(value * 1e6) / 1e6);
 
 /** The normal appearance of a widget (ISO 32000-2, table 170): `state` chooses one of a button's. Streams are always indirect objects. */
-function appearanceOf(widget: PDFDict, state: string | null): { ref: PDFRef; stream: PDFStream } | null {
+export function appearanceOf(widget: PDFDict, state: string | null): { ref: PDFRef; stream: PDFStream } | null {
   const appearances = dictEntry(widget, 'AP');
   if (!appearances) return null;
   let [raw, normal] = [rawEntry(appearances, 'N'), entry(appearances, 'N')];
@@ -118,10 +119,29 @@ function fontOf(acroForm: PDFDict | undefined, name: string): { dict: PDFDict; r
   return { dict, ref: raw instanceof Ref ? raw : null };
 }
 
+function descriptorOf(font: PDFDict | undefined): PDFDict | undefined {
+  const descendant = font && arrayEntry(font, 'DescendantFonts')?.lookup(0);
+  return font && dictEntry(descendant instanceof Dict ? descendant : font, 'FontDescriptor');
+}
+
+/** What the form tells of a font (ISO 32000-2, tables 120 and 122). */
+function traitsOf(font: PDFDict | undefined): FontTraits {
+  const descriptor = descriptorOf(font);
+  if (!descriptor) return noTraits;
+  const style = dictEntry(descriptor, 'Style');
+  const panose = style && entry(style, 'Panose');
+  return {
+    flags: numberEntry(descriptor, 'Flags') ?? null,
+    weight: numberEntry(descriptor, 'FontWeight') ?? null,
+    slant: numberEntry(descriptor, 'ItalicAngle') ?? null,
+    // Twelve bytes, of which the first two are the family class (ISO 32000-2, 9.8.3.2).
+    panose: panose instanceof PDFString || panose instanceof PDFHexString ? [...panose.asBytes().slice(2)] : [],
+  };
+}
+
 /** The line of the font that a DA names and that is not usable itself: as the form describes it, so that values stand where the form's author saw them. */
 function lineFor(font: PDFDict | undefined, standard: CodedFace): LineMetrics {
-  const descendant = font && arrayEntry(font, 'DescendantFonts')?.lookup(0);
-  const descriptor = font && dictEntry(descendant instanceof Dict ? descendant : font, 'FontDescriptor');
+  const descriptor = descriptorOf(font);
   return descriptor ? lineOf(descriptor) : standard.line;
 }
 
@@ -174,7 +194,7 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
   const inset = chrome.border;
   const font = fontOf(acroForm, appearance.font);
   const own = font && context.ownFace(font.dict, font.ref);
-  const standard = nearestStandardFace((font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font);
+  const standard = nearestStandardFace((font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font, traitsOf(font?.dict));
   /** What a producer has drawn of a push button or a signature is kept: only they know its icon. */
   const needsDrawing = needsAppearances && field.kind !== 'button' && field.kind !== 'signature';
   const box: TextBox = {

@@ -258,17 +258,3 @@ export const isStandard = (name: string): boolean =>
   /^(Helvetica|Times|Courier|Symbol|ZapfDingbats|Arial|ArialMT|TimesNewRoman|TimesNewRomanPS|TimesNewRomanPSMT|CourierNew|CourierNewPSMT)([-,].*)?$/.test(
     name,
   );
-
-/** The standard font nearest to a font by its name: family, bold, slanted. */
-export function nearestStandardFace(fontName: string): CodedFace {
-  const bare = fontName.replace(/^[A-Z]{6}\+/, '');
-  const bold = /bold|black|heavy|semi|,b|HeBo|TiBo|CoBo|TiBI|HeBI|CoBI/i.test(bare);
-  const slanted = /ital|obli|HeOb|TiIt|CoOb|TiBI|HeBI|CoBI/i.test(bare);
-  if (/cour|mono|consol|typewriter|cmtt|^Co(Bo|Ob|BO|BI)?$/i.test(bare)) {
-    return standardFace(bold ? (slanted ? 'Courier-BoldOblique' : 'Courier-Bold') : slanted ? 'Courier-Oblique' : 'Courier');
-  }
-  if (/times|serif(?!.*sans)|roman|georgia|garamond|cambria|palatino|book|cmr|^Ti(Ro|Bo|It|BI)$/i.test(bare) && !/sans/i.test(bare)) {
-    return standardFace(bold ? (slanted ? 'Times-BoldItalic' : 'Times-Bold') : slanted ? 'Times-Italic' : 'Times-Roman');
-  }
-  return standardFace(bold ? (slanted ? 'Helvetica-BoldOblique' : 'Helvetica-Bold') : slanted ? 'Helvetica-Oblique' : 'Helvetica');
-}

@@ -1,6 +1,6 @@
 import type { PDFDict } from '@cantoo/pdf-lib';
 import { PDFDict as Dict, PDFStream } from '@cantoo/pdf-lib';
-import { nearestStandardFace } from '../appearance/coded-face.js';
+import { nearestStandardFace } from '../appearance/nearest-face.js';
 import { cidWidths } from '../appearance/own-face.js';
 import { arrayEntry, dictEntry, entry, nameEntry, numberEntry, numbersOf } from '../document.js';
 import { streamBytes } from '../overlay.js';
