@@ -15,6 +15,10 @@ const overview = `Usage:\n${Object.values(commands)
   .map(({ usage }) => `  ${usage}`)
   .join('\n')}\n\nmailbag COMMAND --help tells more. Ends with 0 when done, 1 when refused (nothing written), 2 when called wrongly.`;
 
+// Who reads only the beginning, as head does, closes the pipe; that is no fault.
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
+
 const [name = '', ...args] = process.argv.slice(2);
 const command = Object.hasOwn(commands, name) ? commands[name] : undefined;
 if (name === '--help' || name === '-h' || name === 'help') console.log(overview);

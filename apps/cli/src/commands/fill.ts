@@ -14,15 +14,15 @@ import type {
 } from '@mailbag/core';
 import {
   MailbagError,
+  RecordFiller,
   checkRecords,
   compileTemplate,
   copyCode,
-  evaluateMap,
+  fewNames,
   fillCopy,
   findingSentence,
   finishes,
   inspectTemplate,
-  measureCopy,
   outputPattern,
   patternData,
   patternExtras,
@@ -32,6 +32,7 @@ import {
   rowReader,
   suggestRules,
   uniquePath,
+  usualPermissions,
 } from '@mailbag/core';
 import { nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
 import { fileAndOptions, oneOf, readFile, readJson, wholeNumber } from '../arguments.js';
@@ -59,18 +60,26 @@ const textsOf = (values: FieldValues, fields: readonly Field[]): string[] => [
 ];
 
 /** What stands in the way of a copy, and what is only to be known of it. */
-function judge(notes: readonly FillNote[]): { refusals: string[]; remarks: string[] } {
+function judge(notes: readonly FillNote[], values: FieldValues): { refusals: string[]; remarks: string[] } {
+  const missing = notes.filter(({ characters }) => characters.length > 0);
+  // What the form itself holds is drawn as far as it can be, and kept where its field is kept.
+  const [given, own] = [missing.filter(({ field }) => field in values), missing.filter(({ field }) => !(field in values))];
   return {
-    refusals: notes.flatMap(({ field, characters }) =>
-      characters.length > 0 ? new MailbagError('font-cannot-draw', { field, characters }).message : [],
-    ),
-    remarks: notes.flatMap(({ field, fit }) =>
-      fit === 'fits'
-        ? []
-        : fit === 'tight'
-          ? `The value of "${field}" fits only in smaller type.`
-          : `The value of "${field}" does not fit its box, even in small type.`,
-    ),
+    refusals: given.map(({ field, characters }) => new MailbagError('font-cannot-draw', { field, characters }).message),
+    remarks: [
+      ...(own.length > 0
+        ? [`The form's own values of ${fewNames(own.map(({ field }) => field))} have characters that cannot be drawn.`]
+        : []),
+      ...notes.flatMap(({ field, fit, unseen }) =>
+        unseen
+          ? `The box of "${field}" is not high enough for all that is chosen: ${fewNames(unseen)} cannot be seen.`
+          : fit === 'fits'
+            ? []
+            : fit === 'tight'
+              ? `The value of "${field}" fits only in smaller type.`
+              : `The value of "${field}" does not fit its box, even in small type.`,
+      ),
+    ],
   };
 }
 
@@ -95,7 +104,7 @@ async function fillOne(job: Job, valuesPath: string, out: string): Promise<void>
   if (refused.length > 0) throw new Refused(refused.map((one) => one.message).join('\n'));
   const compiled = await compile(job, textsOf(values, job.fields));
   const copy = fillCopy(compiled, values, job.protect('1'));
-  const { refusals, remarks } = judge(copy.notes);
+  const { refusals, remarks } = judge(copy.notes, values);
   if (refusals.length > 0) throw new Refused(refusals.join('\n'));
   mkdirSync(dirname(resolve(out)), { recursive: true });
   writeCopy(out, copy);
@@ -129,13 +138,17 @@ async function fillMany(
   const { columns } = await readTable(await tableFile(sheet.path, basename(sheet.path)), reading, (block) => void records.push(...block));
   const map = sheet.map === undefined ? suggestRules(job.fields, columns, {}) : mapOf(readJson(sheet.map), sheet.map, job.fields);
   if (Object.keys(map).length === 0) throw new Refused('No field goes with any column. Say which ones do with --map.');
-  if (sheet.map === undefined) note(`Filled by suggestion: ${Object.keys(map).join(', ')}.`);
+  if (sheet.map === undefined) note(`Filled by suggestion: ${fewNames(Object.keys(map))}.`);
   const read = rowReader(columns);
   const texts = records.flatMap((record) => record.cells.map((cell) => cell.text));
-  const compiled = await compile(job, [...texts, ...textsOf({}, job.fields), JSON.stringify(map)]);
+  const filler = await RecordFiller.of(
+    job.pdf,
+    { fields: job.fields, map },
+    { ...(await nodeFonts(job.faces)), characters: [...texts, JSON.stringify(map)], finish: job.finish, file: job.file },
+  );
   const setup = {
     columns,
-    templates: [{ fields: job.fields, map, measure: (values: FieldValues) => measureCopy(compiled, values) }],
+    templates: [{ fields: job.fields, map, measure: (values: FieldValues) => filler.measure(values) }],
     keyColumn: null,
     addressColumn: null,
   };
@@ -150,7 +163,7 @@ async function fillMany(
     const data = patternData(columns, record, { code, template: basename(job.file, '.pdf'), batch: '1', number: String(index + 1), today });
     const path = uniquePath([], pattern.path(data).file, (wanted) => taken.has(wanted.toLowerCase()) || existsSync(join(out, wanted)));
     taken.add(path.toLowerCase());
-    writeCopy(join(out, path), fillCopy(compiled, evaluateMap(job.fields, map, read(record)).values, { code, ...job.protect(code) }));
+    writeCopy(join(out, path), filler.fill(read(record), { code, ...job.protect(code) }).copy);
   });
   note(`${records.length} copies are in ${out}.`);
 }
@@ -168,7 +181,8 @@ export const fill: Command = {
   --open-password P        needed to open the copy (AES-256)
   --permissions-password P needed to lift the limits of --permit
   --faces FOLDER           TrueType faces beside the bundled ones, such as one for Chinese, Japanese or Korean
-  --permit LIST            what may be done without it: ${permissions.join(',')}; print,copy where nothing is said`,
+  --permit LIST            what may be done without it: ${permissions.join(',')};
+                           print,copy where nothing is said, and fill for open copies`,
   async run(args) {
     const { file, options } = fileAndOptions(args, {
       values: { type: 'string' },
@@ -188,7 +202,7 @@ export const fill: Command = {
     if (options.out === undefined) throw new WrongCall('Say with --out where the copy goes.');
     const finish = oneOf('finish', options.finish, finishes);
     const headings = options.headings === undefined ? undefined : wholeNumber('headings', options.headings);
-    const permitted = (options.permit ?? 'print,copy')
+    const permitted = (options.permit ?? usualPermissions(finish).join(','))
       .split(',')
       .filter(Boolean)
       .map((one) => oneOf('permit', one.trim(), permissions));

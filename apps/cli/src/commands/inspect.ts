@@ -1,6 +1,6 @@
 import { basename } from 'node:path';
 import type { Field, FieldFlag, FieldWidget } from '@mailbag/core';
-import { fieldLabel, inspectTemplate, templateNoteSentence } from '@mailbag/core';
+import { fewNames, fieldLabel, inspectTemplate, templateNoteSentence } from '@mailbag/core';
 import { fileAndOptions, readFile } from '../arguments.js';
 import type { Command } from '../command.js';
 import { answer, note } from '../command.js';
@@ -43,7 +43,7 @@ export const inspect: Command = {
   async run(args) {
     const { file, options } = fileAndOptions(args, { json: { type: 'boolean' } });
     const { fields, notes } = await inspectTemplate(readFile(file), basename(file));
-    for (const one of notes) note(`${templateNoteSentence(one)}${one.fields.length > 0 ? ` (${one.fields.join(', ')})` : ''}`);
+    for (const one of notes) note(`${templateNoteSentence(one)}${one.fields.length > 0 ? ` (${fewNames(one.fields)})` : ''}`);
     if (options.json) return answer(fields.map(fieldLine));
     for (const field of fields) {
       const more = [

@@ -39,12 +39,24 @@ const withPasswords = <Plan extends { output: OutputPlan }>(
  * A plan as it is kept: its passwords encrypted.
  * @param before the plan that is kept now. What stands for a password that was not shown means the one in it; one that was not changed keeps its bytes,
  * so that nothing counts as changed.
+ * @throws MailbagError password-both
  */
-export const sealedPlan = <Plan extends { output: OutputPlan }>(plan: Plan, before: { output: OutputPlan } | null): Plan =>
-  withPasswords(plan, (text, name) => {
+export function sealedPlan<Plan extends { output: OutputPlan }>(plan: Plan, before: { output: OutputPlan } | null): Plan {
+  const sealed = withPasswords(plan, (text, name) => {
     const kept = before?.output[name] ?? '';
     return text === PASSWORD_KEPT || (kept.startsWith(SEALED) && !isLost(kept) && passwordText(kept) === text) ? kept : SEALED + seal(text);
   });
+  const [open = '', permissions = ''] = passwordNames.map((name) => sealed.output[name] ?? '');
+  if (
+    open.trim() !== '' &&
+    permissions.trim() !== '' &&
+    !isLost(open) &&
+    !isLost(permissions) &&
+    passwordText(open) === passwordText(permissions)
+  )
+    throw new MailbagError('password-both', {});
+  return sealed;
+}
 
 /** A plan of an earlier version, which kept passwords in clear. */
 export const sealedIfClear = <Plan extends { output: OutputPlan }>(plan: Plan): Plan =>

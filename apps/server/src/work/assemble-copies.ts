@@ -1,6 +1,6 @@
 import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
-import type { Cell, CompiledTemplate } from '@mailbag/core';
-import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, evaluateMap, MailbagError, rowReader } from '@mailbag/core';
+import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
+import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { archivedBytes } from '../archive/archived-bytes.js';
@@ -34,7 +34,7 @@ export interface AssembleInput {
 
 interface Ready {
   mailing: FrozenMailing;
-  compiled: CompiledTemplate[];
+  fillers: RecordFiller[];
 }
 
 /** Batches that were used last, made ready without passwords and flat. */
@@ -45,8 +45,8 @@ async function ready(batchId: number): Promise<Ready> {
   };
   const mailing = JSON.parse(row.frozen) as FrozenMailing;
   // Templates spare time and room, and are needed only for copies with a password: copies of a batch whose template is gone are put together without.
-  const compiled = await compileMailing(mailing, readWords(row.characters), 'flattened').catch(() => []);
-  return { mailing, compiled };
+  const fillers = await compileMailing(mailing, readWords(row.characters), 'flattened').catch(() => []);
+  return { mailing, fillers };
 }
 
 async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
@@ -102,22 +102,16 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
       }
       const copy = copyOf.get([code]) as Copy | undefined;
       if (!copy) throw new MailbagError('not-found', { what: `copy ${code}` });
-      const compiled = batch.compiled[position] ?? null;
+      const filler = batch.fillers[position];
       if (!copy.isProtected) {
-        add(await combined.addMade(compiled, await archivedBytes({ code, ...copy }), bookmark));
+        add(await combined.addMade(filler?.compiled ?? null, await archivedBytes({ code, ...copy }), bookmark));
         continue;
       }
       const { row, cells = '[]' } = (record.get([batchId, recordOrdinal]) ?? {}) as { row?: number; cells?: string };
-      const template = batch.mailing.templates[position];
       // A record whose time was over has no values any more; a copy of it would come out blank.
-      if (cells === '[]' || row === undefined || !template || !compiled) throw new MailbagError('print-record-gone', { copy: code });
-      const { values } = evaluateMap(
-        template.fields,
-        template.map,
-        rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] }),
-      );
-      combined.add(compiled, { values, bookmark, options: { code } });
-      add(compiled.allPages.length);
+      if (cells === '[]' || row === undefined || !filler) throw new MailbagError('print-record-gone', { copy: code });
+      filler.addTo(combined, rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] }), bookmark, { code });
+      add(filler.compiled.allPages.length);
     }
     combined.end();
     renameSync(aside, path);

@@ -1,5 +1,5 @@
 import type { CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
-import { RecordChecker, checksComparing, checksOfRecords, measureCopy, readsColumns, recordKeys } from '@mailbag/core';
+import { RecordChecker, checksComparing, checksOfRecords, readsColumns, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
@@ -32,8 +32,8 @@ async function measuredTemplates(mailing: FrozenMailing, texts: Iterable<string>
   const characters = new Set<string>();
   for (const text of texts) foreignWords(text, characters);
   foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
-  const compiled = await compileMailing(mailing, characters);
-  return mailing.templates.map(({ fields, map }, index) => ({ fields, map, measure: (values) => measureCopy(compiled[index]!, values) }));
+  const fillers = await compileMailing(mailing, characters);
+  return fillers.map((filler) => ({ ...filler.template, measure: (values) => filler.measure(values) }));
 }
 
 function* textsOf(sourceId: number): Generator<string> {

@@ -3,8 +3,8 @@ import type { Hash } from 'node:crypto';
 import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Cell, CompiledTemplate, FieldValues, FilledCopy } from '@mailbag/core';
-import { CopyReader, MailbagError, evaluateMap, fillCopy, isMailbagError, readValues, rowReader } from '@mailbag/core';
+import type { Cell, FieldValues, FilledCopy, RecordFiller } from '@mailbag/core';
+import { CopyReader, MailbagError, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 import { writeCopy } from '@mailbag/host';
@@ -18,7 +18,7 @@ import { workerDatabase } from './worker-database.js';
 interface Kept {
   batchId: number;
   mailing: FrozenMailing;
-  compiled: CompiledTemplate[];
+  fillers: RecordFiller[];
   batch: BatchFacts;
   protections: Protections | null;
   /** What reads copies back, by template. */
@@ -41,7 +41,7 @@ async function batchOf(batchId: number): Promise<Kept> {
     batchId,
     mailing,
     batch: { number: row.number, today: row.today },
-    compiled: await compileMailing(mailing, readWords(row.characters)),
+    fillers: await compileMailing(mailing, readWords(row.characters)),
     protections: protectionsOf(mailing, `batch ${batchId}`),
     readers: mailing.templates.map(() => null),
   };
@@ -119,7 +119,7 @@ async function readBack(
     at += part.length;
   }
   if (at !== file.length) throw differs(`it has ${statSync(path).size} bytes on disk in place of ${at}`);
-  const compiled = batch.compiled[copy.position]!;
+  const filler = batch.fillers[copy.position]!;
   if (passwords && openedAfter++ % OPENED === 0) {
     try {
       await readValues(file, copy.path, passwords.open);
@@ -129,8 +129,8 @@ async function readBack(
     }
   }
   // What a password hides is compared as it is without: the same objects, before they are encrypted.
-  const plain = passwords ? fillCopy(compiled, values, { code: copy.code }).bytes : file;
-  const reader = (batch.readers[copy.position] ??= await CopyReader.of(compiled, plain.slice()));
+  const plain = passwords ? filler.fillValues(values, { code: copy.code }).bytes : file;
+  const reader = (batch.readers[copy.position] ??= await CopyReader.of(filler.compiled, plain.slice()));
   const difference = await reader.compare(plain, values, filled.notes);
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
 }
@@ -172,7 +172,7 @@ export interface MadeCopy {
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
-  const { mailing, compiled, protections } = batch;
+  const { mailing, fillers, protections } = batch;
   const database = workerDatabase();
   const records = database
     .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
@@ -197,10 +197,9 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const template = mailing.templates[copy.position];
     if (!record || !template) continue;
     const row = read(record);
-    const { values } = evaluateMap(template.fields, template.map, row);
     const passwords = protections?.(record, copy.code, batch.batch, template.name) ?? null;
     const protect = passwords?.protect ?? null;
-    const filled = fillCopy(compiled[copy.position]!, values, { code: copy.code, ...(protect ? { protect } : {}) });
+    const { copy: filled, values } = fillers[copy.position]!.fill(row, { code: copy.code, protect });
     const path = join(archive, copy.path);
     writeWhole(path, filled, join(spool, `copy-${copy.id}.part`));
     written.push(path);

@@ -1,5 +1,5 @@
 import type { FillOptions, Protection, SourceRecord } from '@mailbag/core';
-import { prepareProtection } from '@mailbag/core';
+import { prepareProtection, usualPermissions } from '@mailbag/core';
 import { nodeCiphers } from '@mailbag/host';
 import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
 import { passwordPattern } from '../delivery/message-of.js';
@@ -37,7 +37,7 @@ export function protectionsOf({ plan, columns }: FrozenMailing, label: string): 
         seed: derivedSeed(`${label} ${open} ${permissions}`),
         openPassword: open,
         permissionsPassword: permissions,
-        ...(permissions === '' ? {} : { permissions: ['print', 'copy'] as const }),
+        ...(permissions === '' ? {} : { permissions: usualPermissions(plan.output.finish ?? 'flattened') }),
       });
       last = { open, permissions, protection };
     }

@@ -1,5 +1,5 @@
-import type { CompiledTemplate } from '@mailbag/core';
-import { evaluateMap, fillCopy, outputPattern, rowReader } from '@mailbag/core';
+import type { RecordFiller } from '@mailbag/core';
+import { outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { compileMailing } from './compile-mailing.js';
@@ -7,7 +7,7 @@ import { foreignWords } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
 import type { Tasks } from './tasks.js';
 
-let kept: { key: string; compiled: CompiledTemplate[] } | null = null;
+let kept: { key: string; fillers: RecordFiller[] } | null = null;
 
 /** Makes the copies of one record and their message as a batch would, in memory only. */
 export async function sampleCopies({
@@ -24,16 +24,15 @@ export async function sampleCopies({
   const key = createHash('sha256')
     .update(JSON.stringify([finish, mailing.templates.map(({ hash, map }) => [hash, map]), [...characters]]))
     .digest('hex');
-  if (kept?.key !== key) kept = { key, compiled: await compileMailing(mailing, characters) };
-  const { compiled } = kept;
+  if (kept?.key !== key) kept = { key, fillers: await compileMailing(mailing, characters) };
+  const { fillers } = kept;
   const protections = protectionsOf(mailing, 'sample');
   const row = rowReader(mailing.columns)(record);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
   const copies = mailing.templates.map((template, position) => {
     const code = codes[position]!;
-    const { values } = evaluateMap(template.fields, template.map, row);
     const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
-    const filled = fillCopy(compiled[position]!, values, { code, ...(protect ? { protect } : {}) });
+    const filled = fillers[position]!.fill(row, { code, protect }).copy;
     return {
       name: path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name })).file,
       bytes: filled.bytes,

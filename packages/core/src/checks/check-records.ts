@@ -10,6 +10,7 @@ import { control } from './kinds/control.js';
 import { date } from './kinds/date.js';
 import { domain } from './kinds/domain.js';
 import { fit } from './kinds/fit.js';
+import { format } from './kinds/format.js';
 import { iban } from './kinds/iban.js';
 import { key } from './kinds/key.js';
 import { length } from './kinds/length.js';
@@ -52,6 +53,7 @@ const kinds: Record<string, CheckKind> = {
   translation,
   required,
   length,
+  format,
   fit,
 };
 

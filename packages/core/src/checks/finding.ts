@@ -9,6 +9,7 @@ export const findingCodes = [
   'required-blank',
   'untranslated',
   'too-long',
+  'format-unfit',
   'cannot-draw',
   'overflows',
   'stray-space',
@@ -76,6 +77,7 @@ const titles: Record<FindingCode, string> = {
   'required-blank': 'Required field left blank',
   untranslated: 'Value without a translation',
   'too-long': 'Longer than the field allows',
+  'format-unfit': 'Not what the field shows',
   'cannot-draw': 'Characters that cannot be drawn',
   overflows: 'Does not fit its box',
   'stray-space': 'Stray space',
@@ -121,6 +123,8 @@ export function findingSentence(finding: Finding): string {
       return `“${finding.label}” does not accept “${finding.value}”. It accepts ${list(details.accepted)}.`;
     case 'too-long':
       return `“${finding.label}” takes ${details.limit} characters; this value has ${details.length}.`;
+    case 'format-unfit':
+      return `“${finding.value}” does not go into “${finding.label}”: ${details.why}.`;
     case 'cannot-draw':
       return `No face can draw ${list(details.characters)} in “${finding.label}”. ${facesAdvice(details.characters)}`;
     case 'overflows':

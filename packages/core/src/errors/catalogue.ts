@@ -32,6 +32,11 @@ export const catalogue = {
   'value-not-accepted': (e) =>
     `“${f(e, 'field')}” does not accept “${f(e, 'value')}”. ${f(e, 'accepted') ? `It accepts ${f(e, 'accepted')}.` : 'It accepts text.'}`,
   'value-too-long': (e) => `The value for “${f(e, 'field')}” has ${f(e, 'length')} characters; the field takes ${f(e, 'limit')} at most.`,
+  'value-format': (e) => `“${f(e, 'value')}” does not go into “${f(e, 'field')}”: ${f(e, 'why')}.`,
+  'password-both': () =>
+    'The password to open a copy and the permissions password are the same, so the limits would hold for nobody. Choose two different ones.',
+  'password-long': (e) =>
+    `A password has ${f(e, 'length')} bytes; ${f(e, 'limit')} are the most that a PDF can have. Choose a shorter one.`,
   'value-one-option': (e) => `“${f(e, 'field')}” takes one option, not ${f(e, 'count')}.`,
   'font-cannot-draw': (e) =>
     `No face can draw ${f(e, 'characters')} in “${f(e, 'field')}”. Bring faces for Chinese, Japanese and Korean with “npm run faces”, add a TrueType face that has them to the folder of faces, or change the value.`,

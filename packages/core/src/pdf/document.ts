@@ -78,6 +78,11 @@ function decodeTextString(bytes: Uint8Array): string {
     // Language escapes (7.9.2.2.1) are no part of the text.
     return text.replace(/\u001b[^\u001b]*\u001b/g, '');
   }
+  // The other byte order is none of the standard's, but some producers write it.
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) {
+    for (let index = 2; index + 1 < bytes.length; index += 2) text += String.fromCharCode(bytes[index + 1]! * 256 + bytes[index]!);
+    return text;
+  }
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) {
     const coded = latin1(bytes.subarray(3)).replace(/[^A-Za-z0-9]/g, (char) => `%${char.charCodeAt(0).toString(16).padStart(2, '0')}`);
     try {

@@ -11,6 +11,7 @@ import { chosenValues, shownText, stateFor, valueIn } from './field-value.js';
 import type { FillNote, FillOptions } from './fill-options.js';
 import type { ImageData } from './image.js';
 import { placeImage, readImage } from './image.js';
+import { formatColour } from './scripts/script.js';
 import { drawStamp } from './stamp/stamp.js';
 import type { FieldValue, FieldValues, Fit } from './value.js';
 import type { WidgetPlan } from './widget-plan.js';
@@ -35,6 +36,9 @@ function choiceFor({ coded }: WidgetPlan, extras: CompiledTemplate['faces']): Fa
   if (!choice) shared.set(key, (choice = { coded, extras }));
   return choice;
 }
+
+const colourOf = ({ field, colour }: WidgetPlan, value: FieldValue | null): string =>
+  (field.format && typeof value === 'string' ? formatColour(field.format, value) : null) ?? colour;
 
 /** The entries of a list box that stand in it for a value, and the chosen ones for which it is not high enough. */
 export function listRows(
@@ -113,7 +117,7 @@ export class Drawing {
   text(plan: WidgetPlan, value: FieldValue | null): void {
     if (plan.field.kind === 'list') return this.list(plan, value);
     const layout = this.layout(plan, value);
-    if (layout) drawText(this.ink, layout, plan.colour, this.use);
+    if (layout) drawText(this.ink, layout, colourOf(plan, value), this.use);
   }
   /** Null: nothing is to be drawn. */
   private layout(plan: WidgetPlan, value: FieldValue | null): TextLayout | null {
@@ -145,11 +149,11 @@ export class Drawing {
     const { ink } = this;
     const layout = plan.isFlat ? this.layout(plan, value) : null;
     if (plan.isFlat && layout?.fit !== 'overflows') {
-      if (layout) words.layout(layout, plan.colour, plan.rect[0]!, plan.rect[1]!);
+      if (layout) words.layout(layout, colourOf(plan, value), plan.rect[0]!, plan.rect[1]!);
       return;
     }
     ink.ascii(plan.open);
-    if (layout) drawText(ink, layout, plan.colour, this.use);
+    if (layout) drawText(ink, layout, colourOf(plan, value), this.use);
     else this.text(plan, value);
     ink.ascii(plan.close);
   }

@@ -66,18 +66,34 @@ export function valueEntries(field: Field, value: FieldValue | null): string {
   return `/V${chosen.length === 1 ? textString(chosen[0]!) : `[${chosen.map(textString).join('')}]`}${indexes}`;
 }
 
-/** The values with those that the form's author has worked out from others and that nobody gave. */
-export function withCalculated({ description, calculated }: CompiledTemplate, values: FieldValues): FieldValues {
+/** A value as a calculation reads it (the published PDF script API, Field.value): of choices the export value, of ticks the on-value or Off. */
+function readByScript(field: Field, value: FieldValue | null): string | null {
+  if (field.kind === 'checkbox' || field.kind === 'radio') return stateFor(field, value) ?? 'Off';
+  if (field.kind === 'combo' || field.kind === 'list') return chosenValues(field, value)[0] ?? '';
+  return typeof value === 'string' ? value : null;
+}
+
+/**
+ * The values with those that the form's author has worked out from others and that nobody gave. What they are worked out from is what the copy will hold: the
+ * record's values, and the template's own where the record says nothing. Nothing is worked out where none of it has a value and none was given.
+ */
+export function withCalculated({ description, fields, calculated }: CompiledTemplate, values: FieldValues): FieldValues {
   if (calculated.length === 0) return values;
   const all: FieldValues = { ...values };
   const names = description.fields.map((field) => field.name);
   const textOf = (name: string): string | null => {
-    const value = valueIn(all, name);
-    return typeof value === 'string' ? value : null;
+    const field = fields.get(name);
+    const given = valueIn(all, name);
+    return field ? readByScript(field, given === undefined ? field.value : given) : null;
   };
   for (const field of calculated) {
-    const result = valueIn(values, field.name) !== undefined ? null : calculate(field.calculation!, names, textOf);
-    if (result !== null) all[field.name] = result;
+    if (valueIn(values, field.name) !== undefined) continue;
+    const { fields: inputs } = field.calculation!;
+    const isConcerned = names.some(
+      (name) => valueIn(all, name) !== undefined && inputs.some((input) => name === input || name.startsWith(`${input}.`)),
+    );
+    const result = calculate(field.calculation!, names, textOf);
+    if (result !== '' || isConcerned) all[field.name] = result;
   }
   return all;
 }

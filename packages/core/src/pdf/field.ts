@@ -113,7 +113,7 @@ const noteSentences: Record<TemplateNoteCode, string> = {
   'xfa-dropped': 'The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.',
   signed: 'The file is signed. Filling it breaks that signature, so copies go out without it.',
   scripts:
-    'The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself, for the others put the finished value into the records.',
+    'The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself; fields with others are filled like any other, so put the finished value into the records.',
   'fonts-missing': 'The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.',
   'stray-widgets': 'Some fields stood outside the list of fields. They were taken in.',
   'filling-forbidden': 'The author’s permissions forbid filling this form. Make sure that you may use it.',
@@ -123,6 +123,10 @@ const noteSentences: Record<TemplateNoteCode, string> = {
 /** A note of a template as a sentence for the screen. */
 export const templateNoteSentence = (note: TemplateNote): string => noteSentences[note.code];
 
+/** At most five names, and how many more there are. */
+export const fewNames = (names: readonly string[]): string =>
+  names.length > 5 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ');
+
 const isFlag = (field: Field, flag: FieldFlag): boolean => field.flags.includes(flag);
 export const isRequired = (field: Field): boolean => isFlag(field, 'required');
 export const isReadOnly = (field: Field): boolean => isFlag(field, 'readOnly');
@@ -130,6 +134,8 @@ export const isButtonWithStates = (field: Field): boolean => field.kind === 'che
 export const isChoice = (field: Field): boolean => field.kind === 'combo' || field.kind === 'list';
 /** Fields that take a value from a record. Push buttons and signature fields do not. */
 export const isFillable = (field: Field): boolean => field.kind !== 'button' && field.kind !== 'signature' && !isReadOnly(field);
+
+export { formatFault } from './scripts/script.js';
 
 /** A name for people: the tooltip, else the printed label, else the last part of the field's name made readable. */
 export function fieldLabel(field: Field): string {

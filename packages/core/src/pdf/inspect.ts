@@ -152,8 +152,8 @@ function valueOf(field: RawField, key: 'V' | 'DV'): string | string[] | null {
   return textOf(value) ?? null;
 }
 
-/** The script of a field for a trigger (ISO 32000-2, table 198: F format, C calculate); '' where there is none. */
-function scriptOf(raw: RawField, trigger: 'F' | 'C'): string {
+/** The script of a field for a trigger (ISO 32000-2, table 199: K keystroke, F format, V validate, C calculate); '' where there is none. */
+function scriptOf(raw: RawField, trigger: 'K' | 'F' | 'V' | 'C'): string {
   for (const dict of [raw.dict, ...raw.widgets.map((widget) => widget.dict)]) {
     const actions = dictEntry(dict, 'AA');
     const action = actions && dictEntry(actions, trigger);
@@ -248,12 +248,29 @@ function notesOf(opened: OpenedPdf, tree: FieldTree, fields: Field[]): TemplateN
   if (opened.permissions !== null && !mayFill(opened.permissions)) notes.push({ code: 'filling-forbidden', fields: [] });
   const missing = missingFonts(tree);
   if (missing.length > 0) notes.push({ code: 'fonts-missing', fields: missing });
-  if (hasScripts(opened.doc)) notes.push({ code: 'scripts', fields: [] });
+  const strange = strangeScripts(tree, fields);
+  if (strange.length > 0 || hasScripts(opened.doc)) notes.push({ code: 'scripts', fields: strange });
   const known = new Set(fields.map((field) => field.name));
   const stray = tree.strayWidgets.filter((name) => known.has(name));
   if (stray.length > 0) notes.push({ code: 'stray-widgets', fields: stray });
   if (tree.twoKinds.length > 0) notes.push({ code: 'two-kinds', fields: tree.twoKinds });
   return notes;
+}
+
+/** Names of fields with a script that is none of those which Mailbag can stand in for. */
+function strangeScripts(tree: FieldTree, fields: readonly Field[]): string[] {
+  const described = new Map(fields.map((field) => [field.name, field]));
+  return tree.fields.flatMap((raw) => {
+    const field = described.get(raw.name);
+    const isUnknown =
+      (scriptOf(raw, 'C') !== '' && !field?.calculation) ||
+      (scriptOf(raw, 'F') !== '' && !field?.format) ||
+      // What the script API itself offers for keystrokes and for validation goes with the formats.
+      [scriptOf(raw, 'K'), scriptOf(raw, 'V')].some(
+        (script) => script !== '' && !/^\s*(\/\*[\s\S]*?\*\/\s*)?AF\w+_(Keystroke\w*|Validate)\s*\([^()]*\)[;\s]*$/.test(script),
+      );
+    return field && isUnknown ? [raw.name] : [];
+  });
 }
 
 /** Gives each field the text that is printed beside or above its first box. */

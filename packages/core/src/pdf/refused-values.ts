@@ -1,7 +1,9 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { Field } from './field.js';
 import { acceptedValues, isButtonWithStates } from './field.js';
+import { graphemeCount } from '../text/graphemes.js';
 import { stateFor } from './field-value.js';
+import { formatFault } from './scripts/script.js';
 import type { FieldValue, FieldValues } from './value.js';
 
 function refusal(field: Field, value: FieldValue): MailbagError | null {
@@ -18,10 +20,13 @@ function refusal(field: Field, value: FieldValue): MailbagError | null {
   if (typeof value === 'boolean') return new MailbagError('value-not-accepted', { field: field.name, value: String(value), accepted });
   const texts = Array.isArray(value) ? value : [value];
   if (field.kind === 'text') {
-    const length = [...texts.join('\n')].length;
-    return field.maxLength !== null && length > field.maxLength
-      ? new MailbagError('value-too-long', { field: field.name, limit: field.maxLength, length })
-      : null;
+    const text = texts.join('\n');
+    const length = graphemeCount(text.normalize('NFC'));
+    if (field.maxLength !== null && length > field.maxLength)
+      return new MailbagError('value-too-long', { field: field.name, limit: field.maxLength, length });
+    const why = field.format && 'pattern' in field.format ? formatFault(field.format, text) : null;
+    // Text such as “on request” is shown as it is; a time is no date, and a date no time.
+    return why && /^[\d:.\s/-]+$/.test(text) ? new MailbagError('value-format', { field: field.name, value: text, why }) : null;
   }
   if (texts.length > 1 && !field.flags.includes('multiSelect')) {
     return new MailbagError('value-one-option', { field: field.name, count: texts.length });

@@ -35,6 +35,7 @@ const operations: Record<Calculation['operation'], string> = {
   average: 'the average',
   minimum: 'the smallest',
   maximum: 'the largest',
+  formula: 'a formula',
 };
 /** A value of each kind, to show what a format does with it. */
 const samples: Record<FormatScript['kind'], string> = {

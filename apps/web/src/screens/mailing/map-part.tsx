@@ -1,6 +1,16 @@
 import type { TemplateDetail } from '@mailbag/contract';
 import type { Evaluation, Field, FieldMap, FieldValue, FillNote, FillRule } from '@mailbag/core';
-import { evaluateMap, fieldLabel, isFillable, isRequired, rowReader, ruleForColumn, suggestRules, unusedColumns } from '@mailbag/core';
+import {
+  evaluateMap,
+  fieldLabel,
+  graphemeCount,
+  isFillable,
+  isRequired,
+  rowReader,
+  ruleForColumn,
+  suggestRules,
+  unusedColumns,
+} from '@mailbag/core';
 import { Check, CircleAlert, Minus, Ruler, Sparkles } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -114,7 +124,7 @@ function markOf(
   if (isRequired(field) && (!rule || (hasRecords && evaluation && isBlank)))
     return { tone: 'brick', word: 'required', icon: <CircleAlert /> };
   if (note && note.characters.length > 0) return { tone: 'brick', word: 'no face', icon: <CircleAlert /> };
-  if (typeof value === 'string' && field.maxLength !== null && [...value].length > field.maxLength)
+  if (typeof value === 'string' && field.maxLength !== null && graphemeCount(value.normalize('NFC')) > field.maxLength)
     return { tone: 'brick', word: 'too long', icon: <CircleAlert /> };
   if (note?.fit === 'overflows') return { tone: 'brick', word: 'too long', icon: <Ruler /> };
   if (note?.fit === 'tight') return { tone: 'ochre', word: 'tight', icon: <Ruler /> };

@@ -1,5 +1,5 @@
 import type { Field } from '@mailbag/core';
-import { fieldLabel, templateNoteSentence } from '@mailbag/core';
+import { fewNames, fieldLabel, templateNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Info, Search, Tags, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -149,7 +149,7 @@ export default function TemplateScreen() {
           {remove.error && <Notice tone="brick">{sentenceOf(remove.error)}</Notice>}
           {template.notes.map((note) => (
             <Notice key={note.code} tone="ochre" icon={<Info size={16} />}>
-              {templateNoteSentence(note)} {note.fields.length > 0 && <Small>{note.fields.slice(0, 5).join(', ')}</Small>}
+              {templateNoteSentence(note)} {note.fields.length > 0 && <Small>{fewNames(note.fields)}</Small>}
             </Notice>
           ))}
         </div>

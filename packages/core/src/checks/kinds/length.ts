@@ -1,5 +1,6 @@
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel } from '../../pdf/field.js';
+import { graphemeCount } from '../../text/graphemes.js';
 import type { CheckKind } from '../check.js';
 
 /** No value is longer than its field allows (MaxLen). */
@@ -19,7 +20,7 @@ export const length: CheckKind = ({ templates }) => {
         for (const { name, label, limit, column } of fields) {
           const value = evaluations[template]!.values[name];
           if (typeof value !== 'string') continue;
-          const count = [...value].length;
+          const count = graphemeCount(value.normalize('NFC'));
           if (count > limit)
             say({
               code: 'too-long',

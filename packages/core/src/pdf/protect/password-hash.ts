@@ -1,3 +1,4 @@
+import { MailbagError } from '../../errors/catalogue.js';
 import type { Ciphers } from '../../platform/ports.js';
 import { joined } from '../byte-writer.js';
 
@@ -7,9 +8,12 @@ const LONGEST = 127;
 const SPACES = /[\u00a0\u1680\u2000-\u200b\u202f\u205f\u3000]/g;
 const NOTHING = /[\u00ad\u034f\u1806\u180b-\u180d\u200c\u200d\u2060\ufe00-\ufe0f\ufeff]/g;
 
-/** A password as the bytes that are hashed. */
-export const passwordBytes = (password: string): Uint8Array =>
-  new TextEncoder().encode(password.replace(SPACES, ' ').replace(NOTHING, '').normalize('NFKC')).slice(0, LONGEST);
+/** A password as the bytes that are hashed. @throws MailbagError password-long */
+export function passwordBytes(password: string): Uint8Array {
+  const bytes = new TextEncoder().encode(password.replace(SPACES, ' ').replace(NOTHING, '').normalize('NFKC'));
+  if (bytes.length > LONGEST) throw new MailbagError('password-long', { length: bytes.length, limit: LONGEST });
+  return bytes;
+}
 
 /** Algorithm 2.B of ISO 32000-2: the hash of revision 6. @param user the 48 bytes of U when an owner's password is hashed */
 export function passwordHash(ciphers: Ciphers, password: Uint8Array, salt: Uint8Array, user: Uint8Array = new Uint8Array()): Uint8Array {

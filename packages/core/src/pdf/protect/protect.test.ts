@@ -7,7 +7,7 @@ import { fillCopy } from '../fill.js';
 import { readValues } from '../read.js';
 import { passwordBytes } from './password-hash.js';
 import type { ProtectionOptions } from './protection.js';
-import { permissionBits, prepareProtection } from './protection.js';
+import { permissionBits, prepareProtection, usualPermissions } from './protection.js';
 
 const seed = new Uint8Array(32).fill(3);
 async function protectedCopy(options: Partial<ProtectionOptions>, finish: Finish = 'flattened', copy = 'one'): Promise<Uint8Array> {
@@ -94,9 +94,21 @@ test('P has its reserved bits set and bits 1 and 2 clear (ISO 32000-2, table 22)
   }
 });
 
-test('passwords are made alike before they are hashed (RFC 4013), and cut after 127 bytes', () => {
+test('passwords are made alike before they are hashed (RFC 4013), and refused when they are longer than 127 bytes (ISO 32000-2, 7.6.4.3.2)', () => {
   expect(passwordBytes('I\u00adX')).toEqual(passwordBytes('IX'));
   expect(passwordBytes('\u2168')).toEqual(passwordBytes('IX'));
   expect(passwordBytes('a\u00a0b')).toEqual(passwordBytes('a b'));
-  expect(passwordBytes('ł'.repeat(100))).toHaveLength(127);
+  expect(passwordBytes(`${'ł'.repeat(63)}x`)).toHaveLength(127);
+  expect(() => passwordBytes('ł'.repeat(64))).toThrow('A password has 128 bytes; 127 are the most that a PDF can have.');
+});
+
+test('an opening password that is the permissions password too is refused, also when they are only written differently', () => {
+  const options = { ciphers: nodeCiphers, seed: new Uint8Array(32), openPassword: 'IX', permissionsPassword: '\u2168' };
+  expect(() => prepareProtection(options)).toThrow('are the same, so the limits would hold for nobody');
+});
+
+test('open copies may be filled with a permissions password, others not (ISO 32000-2, table 22, bit 9)', () => {
+  expect(usualPermissions('open')).toContain('fill');
+  expect(permissionBits(usualPermissions('open')) & 0x100).toBe(0x100);
+  expect(permissionBits(usualPermissions('flattened')) & 0x100).toBe(0);
 });

@@ -1,4 +1,6 @@
 import type { Ciphers } from '../../platform/ports.js';
+import { MailbagError } from '../../errors/catalogue.js';
+import type { Finish } from '../finish.js';
 import { hexOf } from '../hex.js';
 import { passwordBytes, passwordHash } from './password-hash.js';
 
@@ -44,11 +46,17 @@ export function permissionBits(permissions: readonly Permission[]): number {
 /** Everything is allowed. */
 const ALL: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill', 'assemble'];
 
-/** Revision 6 of the standard security handler (ISO 32000-2, 7.6.4.4, algorithms 8 and 9). */
+/** What may be done with a copy whose author says nothing: printed and copied from, and filled where it is meant to be. */
+export const usualPermissions = (finish: Finish): readonly Permission[] =>
+  finish === 'open' ? ['print', 'copy', 'fill'] : ['print', 'copy'];
+
+/** Revision 6 of the standard security handler (ISO 32000-2, 7.6.4.4, algorithms 8 and 9). @throws MailbagError password-both, password-long */
 export function prepareProtection(options: ProtectionOptions): Protection {
   const { ciphers, seed } = options;
   const salts = ciphers.hmac(seed, label('salts'));
   const open = passwordBytes(options.openPassword ?? '');
+  if (options.permissionsPassword && hexOf(passwordBytes(options.permissionsPassword)) === hexOf(open))
+    throw new MailbagError('password-both', {});
   const user = new Uint8Array(48);
   user.set(passwordHash(ciphers, open, salts.subarray(0, 8)));
   user.set(salts.subarray(0, 16), 32);

@@ -16,9 +16,22 @@ function withoutComments(script: string): string {
   }
 }
 
+/** A script without comments, and without a condition around the whole of it: formats of empty values are left aside anyway. */
+function unwrapped(script: string): string {
+  const lines = withoutComments(script).split(/[\r\n]/);
+  const bare = lines
+    .filter((line) => !line.trimStart().startsWith('//'))
+    .join('\n')
+    .trim();
+  const end = /^if\s*\(/.test(bare) ? bare.indexOf(')') : -1;
+  if (end < 0) return bare;
+  const inside = bare.slice(end + 1).trim();
+  return inside.startsWith('{') && inside.endsWith('}') ? inside.slice(1, -1).trim() : inside;
+}
+
 /** Arguments of the one call that a script consists of; null when it is anything else. */
 export function callOf(script: string): { name: string; args: string[] } | null {
-  const bare = withoutComments(script).trim().replace(/;$/, '').trimEnd();
+  const bare = unwrapped(script).replace(/;$/, '').trimEnd();
   const begin = /^(AF\w+)\s*\(/.exec(bare);
   if (!begin || !bare.endsWith(')')) return null;
   const inside = bare.slice(begin[0].length, -1);

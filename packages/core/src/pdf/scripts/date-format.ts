@@ -35,17 +35,44 @@ function libraryPattern(pattern: string): string {
   );
 }
 
-/** Reads ISO 8601 dates and times, and what is already written as the format asks. */
-function readDate(text: string, pattern: string): DateTime | null {
-  const isIso = /^\d{4}-\d{2}-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?)?$|^\d{2}:\d{2}(:\d{2})?$/.test(text);
-  const read = isIso
-    ? DateTime.fromISO(text.replace(' ', 'T'), { zone: 'utc' })
-    : DateTime.fromFormat(text, libraryPattern(pattern), { zone: 'utc', locale: 'en' });
-  return read.isValid ? read : null;
-}
+const ISO_DATE = /^\d{4}-\d{2}-\d{2}$/;
+const ISO_TIME = /^\d{2}:\d{2}(:\d{2})?$/;
+const ISO_BOTH = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?$/;
+/** Notations that can only be meant one way, in the letters of the date library: with the month in words, or the year first or with dots. */
+const certain = [
+  'd LLLL yyyy',
+  'd LLL yyyy',
+  'd. LLLL yyyy',
+  'LLLL d, yyyy',
+  'LLL d, yyyy',
+  'd-LLL-yyyy',
+  'd.L.yyyy',
+  'yyyy/L/d',
+  'yyyy.L.d',
+];
 
-export function formatDate({ pattern }: DateFormat, text: string): string {
-  const date = readDate(text.trim(), pattern);
+/** Reads ISO 8601 dates and times, what is already written as the format asks, and dates that can only be meant one way. A time is no date. */
+function readDate(text: string, { kind, pattern }: DateFormat): DateTime | null {
+  const zone = 'utc';
+  const needsTime = kind === 'time';
+  if (ISO_BOTH.test(text)) return valid(DateTime.fromISO(text.replace(' ', 'T'), { zone }));
+  if (ISO_TIME.test(text)) return needsTime ? valid(DateTime.fromISO(text, { zone })) : null;
+  if (ISO_DATE.test(text)) return needsTime && !/[dmy]/.test(pattern) ? null : valid(DateTime.fromISO(text, { zone }));
+  const asWritten = valid(DateTime.fromFormat(text, libraryPattern(pattern), { zone, locale: 'en' }));
+  if (asWritten || needsTime) return asWritten;
+  for (const notation of certain) {
+    const read = valid(DateTime.fromFormat(text, notation, { zone, locale: 'en' }));
+    if (read) return read;
+  }
+  return null;
+}
+const valid = (date: DateTime): DateTime | null => (date.isValid ? date : null);
+
+/** Whether a value is a date or time that the format can show. */
+export const isDate = (format: DateFormat, text: string): boolean => readDate(text.trim(), format) !== null;
+
+export function formatDate(format: DateFormat, text: string): string {
+  const date = readDate(text.trim(), format);
   // Months and days of the week are named in English, as the API's own tables are.
-  return date ? date.toFormat(libraryPattern(pattern), { locale: 'en' }).replace(/\b(AM|PM)\b/, (half) => half.toLowerCase()) : text;
+  return date ? date.toFormat(libraryPattern(format.pattern), { locale: 'en' }).replace(/\b(AM|PM)\b/, (half) => half.toLowerCase()) : text;
 }

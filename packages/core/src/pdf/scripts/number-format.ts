@@ -55,6 +55,12 @@ function grouped(digits: string, mark: string): string {
   return groups.join(mark);
 }
 
+/** Whether a format shows a number in red: styles 1 and 3, negative. */
+export function isRed(format: NumberFormat, text: string): boolean {
+  const value = readNumber(text, format.separators, format.currency);
+  return format.kind === 'number' && (format.negative === 1 || format.negative === 3) && value !== null && value < 0;
+}
+
 export function formatNumber(format: NumberFormat, text: string): string {
   const value = readNumber(text.replace(/%\s*$/, ''), format.separators, format.currency);
   if (value === null) return text;
@@ -72,5 +78,6 @@ export function formatNumber(format: NumberFormat, text: string): string {
   else shown = format.currencyFirst ? format.currency + shown : shown + format.currency;
   const isZero = /^[0.,']*$/.test(shown.replace(format.currency, '').replace('%', ''));
   if (value >= 0 || isZero) return shown;
-  return format.negative >= 2 ? `(${shown})` : `-${shown}`;
+  // Red by itself says that a number is negative (style 1).
+  return format.negative >= 2 ? `(${shown})` : format.negative === 1 ? shown : `-${shown}`;
 }

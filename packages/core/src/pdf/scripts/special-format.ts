@@ -9,6 +9,18 @@ export function recogniseSpecial({ name, args }: { name: string; args: string[] 
   return name === 'AFSpecial_Format' && (which === 0 || which === 1 || which === 2 || which === 3) ? { kind: 'special', which } : null;
 }
 
+/** How many digits a value may have, by `which`. */
+const counts: Readonly<Record<SpecialFormat['which'], readonly number[]>> = { 0: [5], 1: [9], 2: [7, 10], 3: [9] };
+const names = ['a postal code', 'a long postal code', 'a telephone number', 'a social security number'];
+
+/** Why a value is not what the format shows, to be put behind a colon; null: it is. */
+export function specialFault({ which }: SpecialFormat, text: string): string | null {
+  const digits = text.replace(/\D/g, '').length;
+  return counts[which].includes(digits) && /^[\d\s().+/-]*$/.test(text)
+    ? null
+    : `${names[which]} there has ${counts[which].join(' or ')} digits, this has ${digits}`;
+}
+
 export function formatSpecial({ which }: SpecialFormat, text: string): string {
   const digits = text.replace(/\D/g, '');
   const has = (count: number): boolean => digits.length === count && /^[\d\s().+/-]*$/.test(text);
