@@ -9,6 +9,17 @@ const MOST_ROWS = 1_048_576;
 /** Cells of a workbook that are handed on. */
 const MOST_CELLS = 5_000_000;
 
+/** Names of error values by their codes in the binary formats ([MS-XLS], 2.5.10, BErr). */
+const errorNames: Record<number, string> = {
+  0x00: '#NULL!',
+  0x07: '#DIV/0!',
+  0x0f: '#VALUE!',
+  0x17: '#REF!',
+  0x1d: '#NAME?',
+  0x24: '#NUM!',
+  0x2a: '#N/A',
+};
+
 function cellOf(cell: CellObject | undefined): ForeignCell | null {
   if (!cell) return null;
   switch (cell.t) {
@@ -17,7 +28,7 @@ function cellOf(cell: CellObject | undefined): ForeignCell | null {
     case 'b':
       return { type: 'truth', value: cell.v === true };
     case 'e':
-      return { type: 'error', text: cell.w ?? '#VALUE!' };
+      return { type: 'error', text: cell.w ?? errorNames[Number(cell.v)] ?? '#VALUE!' };
     case 's':
       return { type: 'text', text: String(cell.v ?? '') };
     default:

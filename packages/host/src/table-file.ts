@@ -35,12 +35,13 @@ async function openZip(path: string, name: string): Promise<ZipParts | null> {
   }
 }
 
-/** A file on disk as core reads tables. */
-export async function tableFile(path: string, name: string): Promise<TableFile> {
+/** A file on disk as core reads tables. @param fieldNames of the templates that are there */
+export async function tableFile(path: string, name: string, fieldNames: readonly string[] = []): Promise<TableFile> {
   const bytes = new Uint8Array(readFileSync(path));
   return {
     name,
     bytes,
+    fieldNames,
     zip: bytes[0] === 0x50 && bytes[1] === 0x4b ? await openZip(path, name) : null,
     foreign: () => foreignBook(path, name),
   };

@@ -5,6 +5,7 @@ import { openDatabase } from '../databases/read/open-database.js';
 import type { DatabaseRow } from '../databases/read/reader.js';
 import { blocksOfReading, readingOf, recordAt } from './source-records.js';
 import type { Tasks } from './tasks.js';
+import { knownFields } from './known-fields.js';
 import { inTransaction, workerDatabase } from './worker-database.js';
 
 /** Milliseconds that a query may take when a whole source is read, and when only its first rows are looked at. */
@@ -48,7 +49,7 @@ async function readInto(input: Input, onRecords: (records: SourceRecord[]) => vo
       files.map(
         ({ path, file }) =>
           () =>
-            tableFile(path, file),
+            tableFile(path, file, knownFields()),
       ),
       reading,
       onRecords,

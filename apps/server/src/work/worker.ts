@@ -15,6 +15,7 @@ import { letter, openPassword, postalAddresses } from './record-texts.js';
 import { giveBack } from './give-back.js';
 import { readMail } from './read-mail.js';
 import { sweepRecords } from './sweep-records.js';
+import { knownFields } from './known-fields.js';
 import { queryExcerpt, readSource } from './read-source.js';
 import { config } from '../platform/config.js';
 import { guardTargets } from '../platform/targets.js';
@@ -25,7 +26,7 @@ guardTargets();
 
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
   inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),
-  excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file), reading),
+  excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file, knownFields()), reading),
   readSource,
   sweepRecords: () => Promise.resolve().then(sweepRecords),
   giveBack: () => Promise.resolve().then(giveBack),

@@ -5,6 +5,7 @@ import {
   PDFHexString,
   PDFName,
   PDFNumber,
+  PDFStream,
   PDFRawStream,
   PDFRef,
   PDFString,
@@ -193,6 +194,23 @@ async function loadPdf(bytes: Uint8Array, file: string, password: string): Promi
   }
 }
 
+/** Entries that say that a dictionary is one of a form: a field, a widget, or the form itself. */
+const isOfForm = (dict: PDFDict): boolean =>
+  dict.has(PDFName.of('FT')) ||
+  String(dict.get(PDFName.of('Subtype'))) === '/Widget' ||
+  (dict.has(PDFName.of('Fields')) && (dict.has(PDFName.of('DR')) || dict.has(PDFName.of('DA')))) ||
+  (dict.has(PDFName.of('T')) && dict.has(PDFName.of('Kids')));
+
+/** Some producers that compress write the dictionaries of their fields as streams; as other readers do, only the dictionaries are taken. */
+function unwrapDictionaries({ context }: PDFDocument): void {
+  for (const [ref, object] of context.enumerateIndirectObjects()) {
+    if (!(object instanceof PDFStream) || !isOfForm(object.dict)) continue;
+    const dict = object.dict.clone(context);
+    for (const key of ['Length', 'Filter', 'DecodeParms', 'DL']) dict.delete(PDFName.of(key));
+    context.assign(ref, dict);
+  }
+}
+
 /**
  * Reads a PDF, mending what can be mended. A file that is encrypted but opens without a password is decrypted.
  * @param file its name, for the sentences of errors
@@ -212,6 +230,7 @@ export async function openPdf(bytes: Uint8Array, file: string, password = ''): P
   const read = early ? null : await loadPdf(whole, file, password);
   const doc = early ?? read ?? (await recoverDocument(whole, text));
   if (isOverBudget()) throw new MailbagError('pdf-holds-too-much', { file });
+  if (doc) unwrapDictionaries(doc);
   if (!doc) throw new MailbagError('pdf-damaged', { file });
   if (!read && notes.length === 0) notes.push({ code: 'mended', fields: [] });
   // The library forgets the entry once it has decrypted; trailers are never encrypted themselves (ISO 32000-2, 7.6.1).

@@ -179,12 +179,16 @@ describe('a CSV file as a source', () => {
       ['Plot', 'plot'],
       ['Name', 'name'],
       ['Name 2', 'name_2'],
+      ['Column D', 'column_d'],
+      ['Column E', 'column_e'],
     ]);
     expect(records.map(({ row, cells }) => [row, cells[0]!.text])).toEqual([
       [4, 'A-1'],
       [5, 'B-1'],
       [7, 'C-1'],
     ]);
+    // What stands beyond the last heading is not lost.
+    expect(records[1]!.cells.map(({ text }) => text)).toEqual(['B-1', 'Bae', 'y', 'z', 'surplus']);
     expect(notes.map((note) => note.code).sort()).toEqual(['double-heading', 'empty-rows', 'ragged-rows', 'rows-above']);
   });
   test('the order of dates with slashes is told by a day over 12; where nothing tells it, it is asked for', async () => {

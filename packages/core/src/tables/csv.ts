@@ -29,6 +29,25 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
   }
 };
 
+/**
+ * The order of a text in UTF-16 that does not say so; null: it is none. No other encoding has bytes of 0 in a text; where they stand, and be it in line
+ * breaks only, tells the order, and beside each stands a character of ASCII.
+ */
+export function wideOrder(sample: Uint8Array): 'utf-16le' | 'utf-16be' | null {
+  const zeros = [0, 0];
+  let plain = 0;
+  for (let at = 0; at + 1 < sample.length; at += 2) {
+    const [first, second] = [sample[at]!, sample[at + 1]!];
+    if ((first === 0) === (second === 0)) continue;
+    zeros[first === 0 ? 0 : 1]!++;
+    const other = first === 0 ? second : first;
+    if (other === 9 || other === 10 || other === 13 || other >= 32) plain++;
+  }
+  const [even, odd] = [zeros[0]!, zeros[1]!];
+  if (even + odd < Math.max(2, sample.length / 200) || plain < (even + odd) * 0.95) return null;
+  return odd > 3 * even ? 'utf-16le' : even > 3 * odd ? 'utf-16be' : null;
+}
+
 /** Reads bytes as text: byte order mark, pattern of zero bytes, strict UTF-8, then by the letters. */
 export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
   if (encoding) {
@@ -64,13 +83,8 @@ export function decodeText(bytes: Uint8Array, encoding?: string): CsvText {
       encoding: 'utf-16be',
       guessed: false,
     };
-  const sample = bytes.subarray(0, 2048);
-  const zeros = [0, 0];
-  sample.forEach((byte, index) => {
-    if (byte === 0) zeros[index % 2]!++;
-  });
-  if (zeros[1]! > sample.length / 4) return { text: decoder('utf-16le').decode(bytes), encoding: 'utf-16le', guessed: true };
-  if (zeros[0]! > sample.length / 4) return { text: decoder('utf-16be').decode(bytes), encoding: 'utf-16be', guessed: true };
+  const wide = wideOrder(bytes.subarray(0, 4096));
+  if (wide) return { text: decoder(wide).decode(bytes), encoding: wide, guessed: true };
   if (isUtf8(bytes)) return { text: decoder('utf-8').decode(bytes), encoding: 'utf-8', guessed: false };
   const label = guessEncoding(bytes.subarray(0, SAMPLE));
   return { text: decoder(label).decode(bytes), encoding: label, guessed: true };

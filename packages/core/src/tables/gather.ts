@@ -57,6 +57,8 @@ export class Gatherer {
   private headings: string[] | null = null;
   private profiles: ColumnProfile[] = [];
   private readonly surplus = new Tally();
+  /** Columns beyond the last heading. */
+  private widened = 0;
   private readonly short = new Tally();
   private readonly errors = new Tally();
   private emptyRows = 0;
@@ -88,14 +90,9 @@ export class Gatherer {
     this.emptyRows += this.emptyRun;
     this.emptyRun = 0;
     if (hidden) this.hidden++;
+    if (cells.length > this.headings.length) this.widen(row, cells);
     const width = this.headings.length;
-    if (cells.length > width) {
-      for (let index = width; index < cells.length; index++) {
-        if (!cells[index]?.text.trim()) continue;
-        this.surplus.add(`row ${row}`);
-        break;
-      }
-    } else if (this.options.tellsShort && cells.length < width) this.short.add(`row ${row}`);
+    if (this.options.tellsShort && cells.length < width - this.widened) this.short.add(`row ${row}`);
     const record: SourceRecord = { row, cells: [] };
     for (let index = 0; index < width; index++) {
       const cell = cells[index] ?? emptyCell;
@@ -121,6 +118,24 @@ export class Gatherer {
     this.profiles = texts.map(() => new ColumnProfile());
   }
 
+  /** Cells beyond the last heading get columns of their own, which are empty in the records before. */
+  private widen(row: number, cells: readonly Cell[]): void {
+    const headings = this.headings!;
+    let last = cells.length - 1;
+    while (last >= headings.length && !cells[last]?.text.trim()) last--;
+    if (last < headings.length) return;
+    if (last >= COLUMN_LIMIT)
+      throw new MailbagError('sheet-too-many-columns', { where: this.options.where, columns: last + 1, limit: COLUMN_LIMIT });
+    this.surplus.add(`row ${row}`);
+    while (headings.length <= last) {
+      const profile = new ColumnProfile();
+      for (let before = 0; before < this.count; before++) profile.see(emptyCell);
+      headings.push('');
+      this.profiles.push(profile);
+      this.widened++;
+    }
+  }
+
   private flush(): void {
     if (this.pending.length > 0) this.options.onRecords(this.pending);
     this.pending = [];
@@ -140,7 +155,14 @@ export class Gatherer {
           if (!this.headings[index]!.trim()) this.headings[index] = this.headings[left] ?? '';
       } else if (top > headingRow) merged.add(`${columnLetters(left)}${top}`);
     }
-    const { names, slugs, notes } = headingNames(this.headings);
+    const { names, slugs, notes: said } = headingNames(this.headings);
+    // What lies beyond the last heading is said by itself.
+    const beyond = this.widened > 0 ? names.slice(-this.widened) : [];
+    const notes = said.flatMap((note): SourceNote[] => {
+      if (note.code !== 'empty-heading') return [note];
+      const left = note.names.filter((name) => !beyond.includes(name));
+      return left.length > 0 ? [{ ...note, count: left.length, names: left }] : [];
+    });
     const columns: Column[] = [];
     for (const [index, name] of names.entries()) {
       const reading = Object.hasOwn(readings, name) ? readings[name] : undefined;
@@ -158,7 +180,7 @@ export class Gatherer {
         ...counted('hidden-rows', this.hidden),
         ...counted('hidden-columns', hiddenNames.length, hiddenNames),
         ...this.errors.note('error-cells'),
-        ...this.surplus.note('ragged-rows'),
+        ...(beyond.length > 0 ? [{ code: 'ragged-rows' as const, count: this.surplus.count, names: beyond }] : []),
         ...this.short.note('short-rows'),
         ...merged.note('merged-cells'),
         ...counted('empty-rows', this.emptyRows),

@@ -1,4 +1,4 @@
-import type { SourceNote } from './record.js';
+import type { Cell, SourceNote } from './record.js';
 import { trimEnds } from '../text/trim.js';
 
 /** The name of a column in patterns: lower case letters, digits and underscores. */
@@ -50,6 +50,56 @@ export function headingNames(cells: readonly string[]): { names: string[]; slugs
   if (doubled.length > 0) notes.push({ code: 'double-heading', count: doubled.length, names: doubled });
   return { names, slugs, notes };
 }
+
+interface Merge {
+  top: number;
+  left: number;
+  bottom: number;
+  right: number;
+}
+
+/**
+ * The lower one of two rows of headings: above it stands a row of which some cells are merged across several columns, and below those it names each.
+ * @param rows the first ones, with their numbers @returns 0-based index in `rows`; null: there are no two
+ */
+export function twoHeadingRows(rows: readonly { row: number; cells: readonly string[] }[], merges: readonly Merge[]): number | null {
+  for (let index = 1; index < Math.min(10, rows.length - 1); index++) {
+    const [upper, lower] = [rows[index - 1]!, rows[index]!];
+    const across = merges.filter(({ top, bottom, left, right }) => top === upper.row && bottom === upper.row && right > left);
+    const width = Math.max(lower.cells.length, rows[index + 1]!.cells.length);
+    // One cell over the whole width is a title.
+    const groups = across.filter(({ left, right }) => right - left + 1 < width);
+    const named = groups.every(({ left, right }) =>
+      Array.from({ length: right - left + 1 }, (_, at) => lower.cells[left + at]?.trim() ?? '').every(
+        (text) => text !== '' && !/^[\d\s.,:/-]+$/.test(text),
+      ),
+    );
+    if (groups.length > 0 && named && lower.row === upper.row + 1) return index;
+  }
+  return null;
+}
+
+/** Texts of the upper row of two, each over all columns that it is merged across; null: there is only one row of headings. */
+export function upperHeadings(
+  { headingRow, rows }: { headingRow: number; rows: readonly { row: number; cells: readonly string[] }[] },
+  merges: readonly Merge[],
+): string[] | null {
+  const at = twoHeadingRows(rows, merges);
+  if (at === null || rows[at]!.row !== headingRow) return null;
+  const upper = rows[at - 1]!;
+  const texts = [...upper.cells];
+  for (const { top, left, right } of merges)
+    if (top === upper.row) for (let column = left; column <= Math.min(right, 2000); column++) texts[column] = upper.cells[left] ?? '';
+  return texts;
+}
+
+/** Headings of two rows in one: what stands above, then what stands below. */
+export const joinedHeadings = (upper: readonly string[], lower: readonly (Cell | undefined)[]): Cell[] =>
+  Array.from({ length: Math.max(upper.length, lower.length) }, (_, index) => {
+    const parts = [upper[index]?.trim() ?? '', lower[index]?.text.trim() ?? ''].filter(Boolean);
+    const text = parts[0] === parts[1] ? (parts[0] ?? '') : parts.join(' ');
+    return { text, value: text === '' ? null : text };
+  });
 
 /**
  * Guesses which row holds the headings: the first that is as wide as the rows below it, holds text only and no value twice.

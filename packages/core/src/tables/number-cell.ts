@@ -19,6 +19,8 @@ interface Shape {
   /** Days are in it, not only hours. */
   isDate: boolean;
   isTime: boolean;
+  /** A duration, such as [h]:mm: it has no day that the date system could move. */
+  isElapsed: boolean;
 }
 const shapes = new Map<string, Shape>();
 function shapeOf(pattern: string): Shape {
@@ -26,7 +28,15 @@ function shapeOf(pattern: string): Shape {
   if (!shape) {
     const isTime = isDateFormat(pattern) ?? false;
     const bare = pattern.replace(/"[^"]*"?|\\.|\[[^\]]*\]?/g, '');
-    shapes.set(pattern, (shape = { isGeneral: /^(General|@|)$/i.test(pattern), isTime, isDate: isTime && /[dy]/i.test(bare) }));
+    shapes.set(
+      pattern,
+      (shape = {
+        isGeneral: /^(General|@|)$/i.test(pattern),
+        isTime,
+        isDate: isTime && /[dy]/i.test(bare),
+        isElapsed: /\[(h+|m+|s+)\]/i.test(pattern),
+      }),
+    );
   }
   return shape;
 }
@@ -58,6 +68,15 @@ export function numberCell(raw: string, pattern: string, date1904: boolean): Cel
   return cell;
 }
 
+/** A part of a day as a time of day (ISO 8601); null when it is more than a day. */
+function clockTime(value: number): string | null {
+  const seconds = Math.round(value * 86_400);
+  if (value < 0 || seconds >= 86_400) return null;
+  const two = (part: number): string => String(part).padStart(2, '0');
+  const [hours, minutes, rest] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
+  return `${two(hours)}:${two(minutes)}${rest > 0 ? `:${two(rest)}` : ''}`;
+}
+
 function makeCell(raw: string, pattern: string, date1904: boolean): Cell {
   const value = Number(raw);
   if (raw.trim() === '' || !Number.isFinite(value)) return { text: raw, value: raw === '' ? null : raw };
@@ -69,7 +88,7 @@ function makeCell(raw: string, pattern: string, date1904: boolean): Cell {
   }
   let text: string;
   try {
-    text = format(pattern, date1904 && shape.isTime ? value + DAYS_TO_1904 : value, { throws: true });
+    text = format(pattern, date1904 && shape.isDate && !shape.isElapsed ? value + DAYS_TO_1904 : value, { throws: true });
   } catch {
     text = plainNumber(raw, value);
   }
@@ -80,6 +99,6 @@ function makeCell(raw: string, pattern: string, date1904: boolean): Cell {
       return { text, value };
     }
   }
-  if (shape.isTime) return { text, value: text };
+  if (shape.isTime) return { text, value: shape.isElapsed ? text : (clockTime(value) ?? text) };
   return { text, value: keepsDigits ? value : text };
 }

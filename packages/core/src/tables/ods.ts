@@ -27,15 +27,32 @@ function cellOf(attributes: Attributes, text: string): Cell {
       const number = writtenNumber(value) ?? (/e/i.test(value) ? Number(value) : null);
       return { text: text || value, value: number === null || Math.abs(number) >= 1e15 ? text || value : number };
     }
-    case 'date':
-      return { text, value: (attribute(attributes, 'date-value') ?? text).replace(/T00:00:00(\.0+)?$/, '') };
+    case 'date': {
+      const date = (attribute(attributes, 'date-value') ?? text).replace(/T00:00:00(\.0+)?$/, '');
+      return { text: text || date.replace('T', ' '), value: date };
+    }
+    case 'time': {
+      const clock = clockOf(attribute(attributes, 'time-value') ?? '');
+      return { text: text || (clock ?? ''), value: clock ?? text };
+    }
     case 'boolean': {
       const isTrue = attribute(attributes, 'boolean-value') === 'true';
       return { text: text || (isTrue ? 'TRUE' : 'FALSE'), value: isTrue };
     }
-    default:
-      return text === '' ? emptyCell : { text, value: text };
+    default: {
+      // Some writers give the text as an attribute only.
+      const own = text || (attribute(attributes, 'string-value') ?? '');
+      return own === '' ? emptyCell : { text: own, value: own };
+    }
   }
+}
+
+/** A time of day from a duration (ISO 8601, as OpenDocument writes times: PT14H05M00S); null when it is none, or of more than a day. */
+function clockOf(duration: string): string | null {
+  const [, hours, minutes, seconds = '0'] = /^PT(\d+)H(\d+)M(?:(\d+)(?:[.,]\d+)?S)?$/.exec(duration) ?? [];
+  if (hours === undefined || minutes === undefined || Number(hours) > 23) return null;
+  const two = (part: string): string => part.padStart(2, '0').slice(-2);
+  return `${two(hours)}:${two(minutes)}${Number(seconds) > 0 ? `:${two(seconds)}` : ''}`;
 }
 
 /**

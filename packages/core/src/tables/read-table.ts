@@ -7,12 +7,12 @@ import { readXfdf } from '../formdata/xfdf.js';
 import { readXml } from '../formdata/xml.js';
 import type { ZipParts } from '../platform/ports.js';
 import { Allowance } from './allowance.js';
-import { decodeText, firstCsvRows, openCsv } from './csv.js';
+import { decodeText, firstCsvRows, openCsv, wideOrder } from './csv.js';
 import { openForeign } from './foreign-book.js';
 import type { SheetFacts } from './gather.js';
 import { COLUMN_LIMIT, Gatherer, ROW_LIMIT } from './gather.js';
-import { guessHeadingRow, headingNames } from './headings.js';
-import { findPairs, looksLikeTable, recordOfPairs } from './label-value.js';
+import { guessHeadingRow, headingNames, joinedHeadings, twoHeadingRows, upperHeadings } from './headings.js';
+import { findPairs, looksLikeTable, pairsSentence, recordOfPairs } from './label-value.js';
 import { openOds } from './ods.js';
 import type { Cell, Column, ColumnReading, SourceNote, SourceRecord } from './record.js';
 import { emptyCell } from './record.js';
@@ -25,6 +25,8 @@ export interface TableFile {
   name: string;
   bytes: Uint8Array;
   zip: ZipParts | null;
+  /** Names of the fields of the templates that are there: a column of them names what stands beside it. */
+  fieldNames?: readonly string[];
   /** Reads a workbook in a binary format with a library, apart and with limited memory. @throws MailbagError sheet-* */
   foreign?: () => Promise<ForeignBook>;
 }
@@ -99,8 +101,8 @@ export function tableKind(file: TableFile): TableKind {
   const sample = bytes.subarray(0, 4096);
   const zeros = sample.filter((byte) => byte === 0).length;
   const odd = sample.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length - zeros;
-  const isWide = (a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff) || zeros > sample.length / 4;
-  if (odd > sample.length / 50 || (zeros > 0 && !isWide)) throw new MailbagError('sheet-not-a-workbook', { file: name });
+  const isWide = (a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff) || wideOrder(sample) !== null;
+  if ((odd > sample.length / 50 && !isWide) || (zeros > 0 && !isWide)) throw new MailbagError('sheet-not-a-workbook', { file: name });
   const head = decodeText(sample).text.trimStart();
   // Programs save tables of HTML, or an older XML of their own, under the names of workbooks.
   if (/^<(html|table|!doctype html)/i.test(head) || /^<\?xml[^>]*>\s*(<\?mso-application[^>]*>\s*)?<(\w+:)?Workbook\b/.test(head))
@@ -146,6 +148,19 @@ async function firstRows(
   return { rows, facts };
 }
 
+/**
+ * Merged ranges of a sheet. Workbooks tell them after all rows, so a long sheet is gone through for them, but only where the first rows look as if headings
+ * were merged.
+ */
+async function mergesOf(book: SheetBook, sheet: string, rows: readonly SheetRow[], facts: SheetFacts): Promise<SheetFacts['merges']> {
+  if (facts.merges.length > 0 || rows.length < LOOK_ROWS) return facts.merges;
+  const count = ({ cells }: SheetRow): number => cells.filter((cell) => cell?.text.trim()).length;
+  const hasGaps = rows
+    .slice(0, 10)
+    .some((row, index) => count(row) >= 1 && count(row) < count(rows[index + 1]!) && rows[index + 1]!.row === row.row + 1);
+  return hasGaps ? (await book.rows(sheet, () => true)).merges : [];
+}
+
 /** The records of form data, one file at a time; null for tables. @throws MailbagError sheet-*, formdata-* */
 async function formRecords(
   file: TableFile,
@@ -169,16 +184,19 @@ async function formRecords(
 }
 
 /** Records of all sheets in which labels and values run down the page. */
-async function pairRecords(book: SheetBook, file: TableFile): Promise<FormRecord[]> {
+async function pairRecords(book: SheetBook, file: TableFile): Promise<{ records: FormRecord[]; notes: SourceNote[] }> {
   const records: FormRecord[] = [];
+  const notes: SourceNote[] = [];
   const allowance = new Allowance(file.name, sizeOf(file));
   for (const sheet of book.sheets) {
     if (sheet.hidden) continue;
     const { rows, facts } = await firstRows(book, sheet.name, allowance, PAIR_ROWS);
-    const pairs = findPairs(rows, facts.hiddenColumns);
-    if (pairs.length > 0) records.push(recordOfPairs(rows, pairs));
+    const pairs = findPairs(rows, facts.hiddenColumns, new Set(file.fieldNames));
+    if (pairs.length === 0) continue;
+    if (records.length === 0) notes.push({ code: 'read-as-pairs', count: 1, names: [pairsSentence(pairs)] });
+    records.push(recordOfPairs(rows, pairs));
   }
-  return records;
+  return { records, notes };
 }
 
 const shownText = (text: string): string => (text.length > EXCERPT_UNITS ? `${text.slice(0, EXCERPT_UNITS)}…` : text);
@@ -217,13 +235,13 @@ async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | nul
   const sheets = book.sheets.map(({ name, hidden }) => ({ name, hidden }));
   const sheet = pickSheet(book, file.name, reading.sheet);
   const { rows, facts } = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
-  const pairs = reading.layout === 'table' ? [] : findPairs(rows, facts.hiddenColumns);
+  const pairs = reading.layout === 'table' ? [] : findPairs(rows, facts.hiddenColumns, new Set(file.fieldNames));
   if (pairs.length > 0 && (reading.layout === 'pairs' || (reading.headingRow === undefined && !looksLikeTable(rows, pairs))))
     return { ...base, sheets, sheet: sheet.name, layout: 'pairs', headingRow: 0, rows: textsOf(rows.slice(0, EXCERPT_ROWS)) };
   if (reading.layout === 'pairs') throw new MailbagError('sheet-no-pairs', { where: `${file.name}, sheet “${sheet.name}”` });
   const texts = textsOf(rows.slice(0, EXCERPT_ROWS));
-  const guessed = texts[guessHeadingRow(texts.map((row) => row.cells))]?.row ?? 1;
-  return { ...base, sheets, sheet: sheet.name, headingRow: reading.headingRow ?? guessed, rows: texts };
+  const at = twoHeadingRows(texts, await mergesOf(book, sheet.name, rows, facts)) ?? guessHeadingRow(texts.map((row) => row.cells));
+  return { ...base, sheets, sheet: sheet.name, headingRow: reading.headingRow ?? texts[at]?.row ?? 1, rows: texts };
 }
 
 /** Gives records of differing values the columns of all of them, and hands them on. */
@@ -358,18 +376,23 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   }
   const sheet = pickSheet(book, file.name, wanted.sheet);
   if (excerpt.layout === 'pairs') {
-    const result = gatherForms(await pairRecords(book, file), file.name, sizeOf(file), wanted, onRecords);
-    return { ...result, notes: [...result.notes, ...book.notes], reading: { ...reading, layout: 'pairs' } };
+    const { records, notes } = await pairRecords(book, file);
+    const result = gatherForms(records, file.name, sizeOf(file), wanted, onRecords);
+    return { ...result, notes: [...notes, ...result.notes, ...book.notes], reading: { ...reading, layout: 'pairs' } };
   }
   const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, size: sizeOf(file), headingRow, readings, onRecords });
   const isSet = Object.keys(readings).length > 0;
   let sets: (ColumnReading | undefined)[] = [];
-  const facts = await book.rows(sheet.name, ({ row, cells, hidden }) => {
+  const first = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
+  const upper = upperHeadings(excerpt, await mergesOf(book, sheet.name, first.rows, first.facts));
+  const facts = await book.rows(sheet.name, ({ row, cells: own, hidden }) => {
+    const cells = upper && row === headingRow ? joinedHeadings(upper, own) : own;
     if (isSet && row === headingRow) sets = headingNames(cells.map((cell) => cell?.text ?? '')).names.map((name) => readings[name]);
     gatherer.see(row, isSet && row > headingRow ? cells.map((cell, index) => asSet(cell, sets[index])) : cells, hidden);
     return true;
   });
   const { columns, notes } = gatherer.done(facts);
+  if (upper) notes.push({ code: 'two-heading-rows', count: 1, names: columns.slice(0, 3).map(({ name }) => `“${name}”`) });
   if (sheet.hidden) notes.push({ code: 'hidden-sheet', count: 1, names: [sheet.name] });
   const others = book.sheets.filter((one) => one.hidden && one !== sheet).map(({ name }) => name);
   if (others.length > 0) notes.push({ code: 'other-hidden-sheets', count: others.length, names: others });
@@ -399,7 +422,7 @@ export async function readFiles(
       const kind = tableKind(file);
       const form = await formRecords(file, kind, wanted);
       const book = form ? null : await bookOf(file, kind);
-      const found = form?.records ?? (book ? await pairRecords(book, file) : []);
+      const found = form?.records ?? (book ? (await pairRecords(book, file)).records : []);
       if (found.length === 0) throw new MailbagError('sheet-no-pairs', { where: file.name });
       for (const record of found) records.push(new Map([['File', { text: file.name, value: file.name }], ...record]));
     } catch (error) {

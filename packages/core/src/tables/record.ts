@@ -72,7 +72,7 @@ const noteSentences = {
   'empty-heading': (note) => `${told(note, 'column', 'columns')} without a heading got a name after its place: ${named(note)}.`,
   'error-cells': (note) => `${told(note, 'cell holds', 'cells hold')} an error such as #N/A and came in as that text: ${named(note)}.`,
   'ragged-rows': (note) =>
-    `${told(note, 'row has', 'rows have')} more cells than there are headings; the surplus was left out: ${named(note)}.`,
+    `${told(note, 'row has', 'rows have')} cells beyond the last heading; they stand in columns of their own: ${named(note)}.`,
   'short-rows': (note) =>
     `${told(note, 'row has', 'rows have')} fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
   'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${named(note)}.`,
@@ -94,6 +94,9 @@ const noteSentences = {
   'values-left-out': (note) =>
     `${told(note, 'value lies', 'values lie')} too deep in the file to become a column and was left out: ${named(note)}.`,
   'files-skipped': (note) => `${told(note, 'file was', 'files were')} skipped: ${named(note)}.`,
+  'read-as-pairs': (note) =>
+    `The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “Table” in its place.`,
+  'two-heading-rows': (note) => `Two rows of headings were joined, such as ${named(note)}.`,
   'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
 } satisfies Record<string, (note: { count: number; names: string[] }) => string>;
 export const sourceNoteSentence = (note: SourceNote): string => (noteSentences[note.code] as (note: SourceNote) => string)(note);

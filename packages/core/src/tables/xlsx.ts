@@ -74,10 +74,13 @@ const partPath = (target: string): string => {
 export async function openXlsx(zip: ZipParts, file: string): Promise<SheetBook> {
   refuseBombs(zip, file);
   const has = (part: string): boolean => zip.parts.some((one) => one.name === part);
-  if (!has('xl/workbook.xml')) throw new MailbagError('sheet-not-a-workbook', { file });
+  const workbook = await workbookPart(zip, file, has);
+  if (!has(workbook)) throw new MailbagError('sheet-not-a-workbook', { file });
   const targets = new Map<string, string>();
-  if (has('xl/_rels/workbook.xml.rels')) {
-    await parsePart(zip, file, 'xl/_rels/workbook.xml.rels', {
+  const folder = workbook.slice(0, workbook.lastIndexOf('/') + 1);
+  const relations = `${folder}_rels/${workbook.slice(folder.length)}.rels`;
+  if (has(relations)) {
+    await parsePart(zip, file, relations, {
       open(name, attributes) {
         if (name === 'Relationship') targets.set(attributes.Id ?? '', partPath(attributes.Target ?? ''));
       },
@@ -85,7 +88,7 @@ export async function openXlsx(zip: ZipParts, file: string): Promise<SheetBook> 
   }
   const sheets: Sheet[] = [];
   let date1904 = false;
-  await parsePart(zip, file, 'xl/workbook.xml', {
+  await parsePart(zip, file, workbook, {
     open(name, attributes) {
       if (name === 'workbookPr') date1904 = isOn(attributes.date1904);
       if (name === 'sheet') {
@@ -107,6 +110,20 @@ export async function openXlsx(zip: ZipParts, file: string): Promise<SheetBook> 
   if (zip.parts.some(({ name }) => /vbaProject\.bin$/.test(name))) notes.push({ code: 'macros', count: 1, names: [] });
   if (zip.parts.some(({ name }) => name.startsWith('xl/externalLinks/'))) notes.push({ code: 'external-links', count: 1, names: [] });
   return { sheets, notes, rows: (name, onRow) => readRows(shared, sheets.find((sheet) => sheet.name === name)!.part, onRow) };
+}
+
+/** The part that holds the workbook, by the package's relationships (ECMA-376, part 2, 6.5); usually xl/workbook.xml. */
+async function workbookPart(zip: ZipParts, file: string, has: (part: string) => boolean): Promise<string> {
+  const usual = 'xl/workbook.xml';
+  if (has(usual) || !has('_rels/.rels')) return usual;
+  let found = usual;
+  await parsePart(zip, file, '_rels/.rels', {
+    open(name, attributes) {
+      if (name === 'Relationship' && /\/officeDocument$/.test(attributes.Type ?? ''))
+        found = (attributes.Target ?? usual).replace(/^\//, '');
+    },
+  });
+  return found;
 }
 
 async function readStrings(zip: ZipParts, file: string): Promise<string[]> {
@@ -183,6 +200,14 @@ const LONGEST_FORMAT = 255;
 /** Columns of a sheet, by its format. */
 const MOST_COLUMNS = 16_384;
 
+/** An ISO 8601 date or time (ECMA-376, part 1, 18.18.11, d); a time of no day, or of the days before the calendar begins, is one by itself. */
+function isoCell(raw: string): Cell {
+  const [, date = '', time = ''] = /^(\d{4}-\d\d-\d\d)?T?(\d\d:\d\d(?::\d\d)?)?(?:\.\d+)?Z?$/.exec(raw.trim()) ?? [];
+  const clock = time.replace(/:00$/, '').length === 5 ? time.replace(/^(\d\d:\d\d):00$/, '$1') : time;
+  const value = date === '' || date < '1900-01-01' ? clock || raw : clock === '' || clock === '00:00' ? date : `${date}T${time}`;
+  return { text: value.replace('T', ' '), value };
+}
+
 /** Streams the rows of a sheet. */
 async function readRows(shared: Shared, part: string, onRow: (row: SheetRow) => boolean): Promise<SheetFacts> {
   const { strings, formats, date1904 } = shared;
@@ -217,7 +242,7 @@ async function readRows(shared: Shared, part: string, onRow: (row: SheetRow) => 
     if (type === 'b') return { text: raw === '1' ? 'TRUE' : 'FALSE', value: raw === '1' };
     if (type === 'e') return { text: raw, value: raw };
     // ISO 8601 dates as the strict form of the format has them.
-    if (type === 'd') return { text: raw.replace(/T00:00:00(\.0+)?Z?$/, ''), value: raw.replace(/T00:00:00(\.0+)?Z?$/, '') };
+    if (type === 'd') return isoCell(raw);
     const cell = numberCell(raw, formats[style] ?? 'General', date1904);
     if (raw.length > MOST_DIGITS && typeof cell.value === 'string' && Number.isInteger(Number(raw)))
       (significantDigits(raw) > MOST_DIGITS + 2 || Math.abs(Number(raw)) >= 1e16 ? lost : kept).add(place());
