@@ -102,14 +102,15 @@ export class Drawing {
     const rows = listRows(plan, value);
     const size = box.size || LIST_SIZE;
     const lead = (box.line.height * size) / 1000;
-    const line: TextBox = { ...box, height: lead, multiline: false, comb: 0, size, border: 0 };
+    // Entries follow each other without a space between them, and what hangs below one may reach into the next.
+    const line: TextBox = { ...box, height: 2 * lead, multiline: false, comb: 0, size, border: 0 };
     rows.shown.forEach(({ label, isChosen }, index) => {
       const bottom = box.height - Math.max(1, box.border) - (index + 1) * lead;
       if (isChosen) this.ink.ascii(`${CHOSEN}\n${num(box.border)} ${num(bottom)} ${num(box.width - 2 * box.border)} ${num(lead)} re f\n`);
       const layout = layoutText(label, line, this.choice(plan), this.fit);
       const missing = undrawable(label, this.choice(plan));
       if (isChosen && (layout.fit !== 'fits' || missing.length > 0)) this.note(field.name, layout.fit, missing);
-      drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom })) }, colour, this.use);
+      drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom - lead / 2 })) }, colour, this.use);
     });
     if (rows.unseen.length > 0) this.note(field.name, 'overflows', [], rows.unseen);
   }
