@@ -59,7 +59,7 @@ export async function typedByPdfium(pdf: Uint8Array, rect: readonly number[], te
 function linesOf(content: string, [left = 0, bottom = 0]: readonly number[]): TypedLine[] {
   const lines: TypedLine[] = [];
   let [x, y, size] = [left, bottom, 0];
-  for (const found of content.matchAll(/\/\S+\s+([-\d.]+)\s+Tf|([-\d.]+)\s+([-\d.]+)\s+Td|\(((?:[^()\\]|\\.)*)\)\s*Tj/g)) {
+  for (const found of content.matchAll(/\/\S{1,80} ([-\d.]{1,20}) Tf|([-\d.]{1,20}) ([-\d.]{1,20}) Td|\(((?:[^()\\]|\\.)*)\)\s*Tj/g)) {
     if (found[1] !== undefined) size = Number(found[1]);
     else if (found[2] !== undefined) [x, y] = [x + Number(found[2]), y + Number(found[3])];
     else lines.push({ x, y, size, text: found[4]!.replace(/\\(.)/g, '$1') });

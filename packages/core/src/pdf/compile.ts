@@ -11,7 +11,7 @@ import { arrayEntry, dictEntry, dictsOf, entry, nameText, openPdf, pageEntry, wh
 import type { EmbeddedFace } from './embed-faces.js';
 import { OBJECTS_PER_FACE, embedFaces, neededFaces } from './embed-faces.js';
 import type { Field, TemplateDescription } from './field.js';
-import type { FieldTree } from './field-tree.js';
+import type { FieldTree, RawField } from './field-tree.js';
 import { readFieldTree } from './field-tree.js';
 import { fingerprint } from './fingerprint.js';
 import type { Finish } from './finish.js';
@@ -24,7 +24,8 @@ import type { FieldValue } from './value.js';
 import { XREF_HEAD, objectText, writeBase } from './serialise.js';
 import type { StampPlace } from './stamp/stamp.js';
 import { loadSymbols } from './stamp/stamp.js';
-import { dropStructure } from './structure.js';
+import { dropConformance, isTagged } from './conformance.js';
+import { dropStructure, tagValues } from './structure.js';
 import type { PlanContext, WidgetPlan } from './widget-plan.js';
 import { bake, planWidget } from './widget-plan.js';
 
@@ -232,6 +233,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const plans: WidgetPlan[][] = pages.map(() => []);
   const faces = new Set<CodedFace>();
   const planned: { field: Field; plans: (WidgetPlan | null)[] }[] = [];
+  const described: RawField[] = [];
   const nameOf = (map: Map<PDFRef, string>, prefix: string, ref: PDFRef): string => {
     if (!map.has(ref)) map.set(ref, `${prefix}${map.size}`);
     return map.get(ref)!;
@@ -255,10 +257,18 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
       return plan;
     });
     planned.push({ field, plans: mine });
+    described.push(raw);
   }
   const overlays = pages.map(() => doc.context.nextRef());
   const dropped = new Set<PDFRef>();
   dropXfa(doc);
+  dropConformance(doc);
+  const planOf = new Map(
+    planned.flatMap(({ plans: mine }, at) =>
+      mine.flatMap((plan, index) => (plan ? [[described[at]!.widgets[index]!.dict, plan] as const] : [])),
+    ),
+  );
+  const tags = isFlat ? tagValues(doc, pages, overlays, planOf) : [];
   if (isFlat) {
     for (const ref of [...fieldRefs(doc), ...pages.flatMap((page, index) => dropWidgets(page, beneath[index]!.annotations))])
       dropped.add(ref);
@@ -272,7 +282,9 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const withOverlay = pages
     .map((page, index) => ({ page, index, stamps: stamps.filter((stamp) => stamp.page === index + 1) }))
     .filter(({ index, stamps: here }) => plans[index]!.length > 0 || here.length > 0);
-  for (const { page, index } of withOverlay) addOverlay(page, overlays[index]!, baked[index]!);
+  // Borders and backgrounds are no part of what a tagged page says.
+  const asArtifact = (content: string): string => (content && isTagged(doc) ? `/Artifact BMC\n${content}EMC\n` : content);
+  for (const { page, index } of withOverlay) addOverlay(page, overlays[index]!, asArtifact(baked[index]!));
   packStreams(doc);
 
   const needed = neededFaces(options.fonts, options.faces, [...(options.characters ?? []), ...ownWords(description.fields)]);
@@ -301,7 +313,8 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
       [...refs].map((ref) => `/${map.get(ref)} ${numberOf(ref)} 0 R`).join('');
     const used = usedOn[index]!;
     const properties = used.groups.size > 0 ? `/Properties<<${entries(used.groups, groups)}>>` : '';
-    const head = `<</Type/XObject/Subtype/Form/BBox[${bbox}]/Resources<<${properties}/XObject<<${isFlat ? entries(used.appearances, names) : ''}`;
+    const tag = tags[index] ?? null;
+    const head = `<</Type/XObject/Subtype/Form${tag === null ? '' : `/StructParents ${tag}`}/BBox[${bbox}]/Resources<<${properties}/XObject<<${isFlat ? entries(used.appearances, names) : ''}`;
     return {
       page: index,
       overlay: numberOf(overlays[index]!),

@@ -177,28 +177,44 @@ export class Drawing {
     if (block) words.block(face, block, colour, box, left, bottom);
     return block !== null;
   }
+  /** One widget, into the page's text object where it can stand there. */
+  private widget(plan: WidgetPlan, values: FieldValues, words: TextObject): void {
+    const { ink } = this;
+    if (this.options.images !== undefined && this.hasImage(plan)) {
+      ink.ascii(plan.open);
+      this.image(plan);
+      ink.ascii(plan.close);
+      return;
+    }
+    const given = valueIn(values, plan.field.name);
+    const value = given === undefined ? plan.field.value : given;
+    if (given === undefined && plan.untouched !== null) ink.ascii(plan.untouched);
+    else if (plan.onValue !== null) ink.ascii(stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off);
+    else if (
+      !plan.isFlat ||
+      typeof value !== 'string' ||
+      !this.quick(plan, plan.field.kind === 'combo' ? shownText(plan.field, value) : value, words)
+    )
+      this.slow(plan, value, words);
+  }
   /** What a page's overlay draws: first what needs a state of its own, then all other text as one object. */
   page(page: PagePlan, values: FieldValues): void {
     const { ink } = this;
     const words = new TextObject(wordInk.clear(), this.use);
     ink.ascii(page.beneath);
     for (const plan of page.widgets) {
-      if (this.options.images !== undefined && this.hasImage(plan)) {
-        ink.ascii(plan.open);
-        this.image(plan);
-        ink.ascii(plan.close);
+      if (plan.mark === null) {
+        this.widget(plan, values, words);
         continue;
       }
-      const given = valueIn(values, plan.field.name);
-      const value = given === undefined ? plan.field.value : given;
-      if (given === undefined && plan.untouched !== null) ink.ascii(plan.untouched);
-      else if (plan.onValue !== null) ink.ascii(stateFor(plan.field, value) === plan.onValue ? plan.on : plan.off);
-      else if (
-        !plan.isFlat ||
-        typeof value !== 'string' ||
-        !this.quick(plan, plan.field.kind === 'combo' ? shownText(plan.field, value) : value, words)
-      )
-        this.slow(plan, value, words);
+      // Its content stands in the page's text object or before it, never in both.
+      const { mark } = plan;
+      const before = ink.length;
+      ink.ascii(mark);
+      const begun = ink.length;
+      words.marked(mark, () => this.widget(plan, values, words));
+      if (ink.length === begun) ink.length = before;
+      else ink.ascii('EMC\n');
     }
     words.done();
     ink.bytes(wordInk.view());

@@ -1,4 +1,5 @@
-import { PDFDocument, StandardFonts, rgb } from '@cantoo/pdf-lib';
+import type { StandardFonts } from '@cantoo/pdf-lib';
+import { PDFDocument, rgb } from '@cantoo/pdf-lib';
 import { greyAt, inkIn, pictureOf } from '../../../../testing/picture.js';
 import type { Picture } from '../../../../testing/picture.js';
 import { readByOther } from '../../../../testing/other-reader.js';
@@ -129,7 +130,7 @@ describe('no mark of a capital is cut off: as much ink as the same text has with
     const copy = await copyOf(pdf, { a: text }, finish);
     const [place] = await placesOf(flat);
     const size = Number(
-      /([\d.]+) Tf/.exec(
+      /([\d.]{1,12}) Tf/.exec(
         Buffer.from((await copyOf(pdf, { a: text }, 'locked')).bytes)
           .toString('latin1')
           .split('/Tx BMC')[1] ?? '',

@@ -40,6 +40,8 @@ export interface WidgetPlan {
   isFlat: boolean;
   /** What is known beforehand of one line of text with a fixed size at the left; null when the field is another kind. */
   line: { room: number; at: Uint8Array; size: number } | null;
+  /** Begins the content of its structure element in a tagged form (ISO 32000-2, 14.6); null: it has none. */
+  mark: string | null;
   /** Operators around what is drawn into the page: the turned box with its border and background, the clip, optional content. */
   open: string;
   close: string;
@@ -222,6 +224,7 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
     isBaked: false,
     isFlat: false,
     line: null,
+    mark: null,
     clip: `${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
     open: `${open}${num(inset)} ${num(inset)} ${num(width - 2 * inset)} ${num(height - 2 * inset)} re W n\n`,
     close: `Q\n${end}`,

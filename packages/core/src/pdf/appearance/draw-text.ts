@@ -220,6 +220,16 @@ export class TextObject {
       this.paths += `q ${colour}\n${scale} 0 0 ${scale} ${num(x + (dx * size) / 1000)} ${num(y + (dy * size) / 1000)} cm\n${path}f\nQ\n`;
     return operand.marks.length === 0;
   }
+  /** What `work` writes, as the content of a structure element (ISO 32000-2, 14.6); nothing when it writes nothing. @param mark the operator that begins it */
+  marked(mark: string, work: () => void): void {
+    if (this.ink.length === this.from) this.ink.ascii('BT\n');
+    const before = this.ink.length;
+    this.ink.ascii(mark);
+    const begun = this.ink.length;
+    work();
+    if (this.ink.length === begun) this.ink.length = before;
+    else this.ink.ascii('EMC\n');
+  }
   /** Ends the object; nothing is written when nothing is in it. */
   done(): void {
     if (this.ink.length > this.from) this.ink.ascii('ET\n');
