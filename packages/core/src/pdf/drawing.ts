@@ -18,7 +18,7 @@ import type { WidgetPlan } from './widget-plan.js';
 
 /** Type size of a list whose size is automatic, points, and what marks its chosen entries (measured; docs/layout.md). */
 const LIST_SIZE = 12;
-const CHOSEN = '0.6 0.757 0.855 rg';
+export const CHOSEN = '0.6 0.757 0.855 rg';
 
 /** What a copy draws is written here, one copy after the other. */
 const ink = new ByteWriter();

@@ -2,7 +2,7 @@ import type { CompiledTemplate, PagePlan } from './compile.js';
 import { compositeFont, descendantFont, glyphMap, toUnicode } from './composite-font.js';
 import type { TailObject } from './copy-file.js';
 import { FilledCopy } from './copy-file.js';
-import { Drawing } from './drawing.js';
+import { Drawing, listRows } from './drawing.js';
 import { nameObject, shownText, stateFor, valueEntries, valueIn, withCalculated } from './field-value.js';
 import type { FillNote, FillOptions } from './fill-options.js';
 import type { HolderPlan } from './form-plan.js';
@@ -114,12 +114,16 @@ export function drawCopy(
   return { objects, next: compiled.next + own.objects.length, notes: drawing.notes };
 }
 
-/** The texts that a copy shows on one page, field by field, for reading it back. Lists and what the template itself draws are left out. */
+/** The texts that a copy shows on one page, field by field, for reading it back: of lists the entries that stand in the box. What the template itself draws is left out. */
 export function shownTexts(compiled: CompiledTemplate, page: PagePlan, given: FieldValues): { field: string; text: string }[] {
   const values = withCalculated(compiled, given);
   return page.widgets.flatMap((plan) => {
     const value = valueIn(values, plan.field.name);
-    const isDrawn = plan.onValue === null && plan.field.kind !== 'list' && !(value === undefined && plan.untouched !== null);
+    const isDrawn = plan.onValue === null && !(value === undefined && plan.untouched !== null);
+    if (isDrawn && plan.field.kind === 'list')
+      return listRows(plan, value === undefined ? plan.field.value : value).shown.flatMap(({ label }) =>
+        label === '' ? [] : [{ field: plan.field.name, text: label }],
+      );
     const text = isDrawn ? shownText(plan.field, value === undefined ? plan.field.value : value) : '';
     return text === '' ? [] : [{ field: plan.field.name, text }];
   });

@@ -78,3 +78,26 @@ test.each(['locked', 'open'] as const)(
     expect(await reader.compare(copy.bytes, { ...meant, menu: '' })).toMatchObject({ field: 'menu' });
   },
 );
+
+test('a list box is compared: its entries and which of them are marked; a lone bracket in a line from right to left is no difference', async () => {
+  const pdf = formOf([
+    '/FT/Ch/Ff 2097152/T(pets)/Rect[10 10 110 82]/DA(/Helv 12 Tf 0 g)/Opt[(Cat)(Dog)(Owl)]',
+    '/FT/Tx/T(note)/Rect[10 100 290 120]/DA(/Helv 12 Tf 0 g)',
+  ]);
+  const values = { pets: ['Dog', 'Owl'], note: 'שלום :)' };
+  const compiled = await compileTemplate(pdf, {
+    fonts: await testFonts(),
+    faces: testFaces(),
+    characters: ['שלום', ':)'],
+    given: ['pets', 'note'],
+  });
+  const { bytes } = fillCopy(compiled, values);
+  const reader = await CopyReader.of(compiled, bytes.slice());
+  expect(await reader.compare(bytes, values)).toBeNull();
+  expect(await reader.compare(bytes, { ...values, pets: ['Dog'] })).toEqual({
+    field: 'pets',
+    what: '2 entries of lists are marked in place of 1',
+  });
+  const spoiled = Uint8Array.from(Buffer.from(Buffer.from(bytes).toString('latin1').replace('(Owl) Tj', '(Own) Tj'), 'latin1'));
+  expect(await reader.compare(spoiled, values)).toMatchObject({ field: 'pets' });
+});

@@ -2,7 +2,8 @@ import { PDFRef, PDFStream } from '@cantoo/pdf-lib';
 import type { CompiledTemplate, PagePlan } from './compile.js';
 import type { CopyTail } from './copy-tail.js';
 import { tailObject, tailOf } from './copy-tail.js';
-import { dictEntry, nameEntry, openPdf } from './document.js';
+import { dictEntry, latin1, nameEntry, openPdf } from './document.js';
+import { CHOSEN, listRows } from './drawing.js';
 import { chosenValues, stateFor } from './field-value.js';
 import { shownTexts } from './fill.js';
 import type { FillNote } from './fill-options.js';
@@ -35,6 +36,12 @@ const unseen = Uint8Array.from({ length: 0x10000 }, (_, code) =>
     : 0,
 );
 
+/** Brackets and their like, which are drawn as each other in lines from right to left (UAX #9, L4), count as the opening one. */
+const canonical = Uint16Array.from({ length: 0x10000 }, (_, code) => {
+  const at = ')]}>\u00bb\u203a'.indexOf(String.fromCharCode(code));
+  return at < 0 ? code : '([{<\u00ab\u2039'.charCodeAt(at);
+});
+
 const counts = new Int32Array(0x10000);
 /** Characters whose counts are to be cleared before the next tally. */
 let touched: number[] = [];
@@ -47,7 +54,7 @@ class Tally {
   }
   add(text: string): void {
     for (let at = 0; at < text.length; at++) {
-      const code = text.charCodeAt(at);
+      const code = canonical[text.charCodeAt(at)]!;
       if (unseen[code] === 1) continue;
       if (counts[code]!++ === 0) {
         touched.push(code);
@@ -55,16 +62,17 @@ class Tally {
       }
     }
   }
-  /** @param code UTF-16 unit */
-  takeOne(code: number): void {
+  /** @param unit UTF-16 unit */
+  takeOne(unit: number): void {
+    const code = canonical[unit]!;
     if (counts[code]!-- === 0) touched.push(code);
   }
   take(text: string): void {
     for (let at = 0; at < text.length; at++) this.takeOne(text.charCodeAt(at));
   }
   /** How often a character was meant and not found. */
-  lacks(code: number): number {
-    return Math.max(0, counts[code] ?? 0);
+  lacks(unit: number): number {
+    return Math.max(0, counts[canonical[unit]!] ?? 0);
   }
   get isMet(): boolean {
     for (const code of this.meant) if (counts[code]! > 0) return false;
@@ -240,6 +248,8 @@ export class CopyReader {
       const { dict, stream } = tailObject(file, objects, page.overlay);
       const wrongTick = stream && this.ticks(file, stream, page, values);
       if (wrongTick) return wrongTick;
+      const wrongList = stream && this.marked(file, stream, page, values);
+      if (wrongList) return wrongList;
       if (meant.length === 0) continue;
       if (stream === null) return { field: '', what: `page ${page.page + 1} has no content of its own` };
       const tally = new Tally();
@@ -269,6 +279,21 @@ export class CopyReader {
       if (!isThere) return { field: field.name, what: `the box is ${isOn ? 'not ' : ''}ticked` };
     }
     return null;
+  }
+
+  /** Lists that are drawn into a page: as many entries are marked as are chosen and in sight. */
+  private marked(file: Uint8Array, stream: [from: number, to: number], page: PagePlan, values: FieldValues): Difference | null {
+    const lists = page.widgets.filter(
+      ({ field, untouched }) => field.kind === 'list' && !(values[field.name] === undefined && untouched !== null),
+    );
+    if (lists.length === 0) return null;
+    const chosen = lists.map(
+      (plan) => listRows(plan, values[plan.field.name] ?? plan.field.value).shown.filter(({ isChosen }) => isChosen).length,
+    );
+    const content = latin1(file.subarray(...stream));
+    const marks = content.split(CHOSEN).length - 1;
+    const meant = chosen.reduce((sum, one) => sum + one, 0);
+    return marks === meant ? null : { field: lists[0]!.field.name, what: `${marks} entries of lists are marked in place of ${meant}` };
   }
 
   /** What the quick look did not find is looked for once more by the reader of whole documents, which knows nothing of how this engine writes. */
