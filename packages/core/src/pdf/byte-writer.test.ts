@@ -1,5 +1,5 @@
 import { randomOf } from '../testing/damage.js';
-import { num } from './appearance/number.js';
+import { num } from './fill/appearance/number.js';
 import { ByteWriter, joined } from './byte-writer.js';
 import { fingerprint } from './fingerprint.js';
 

@@ -1,4 +1,4 @@
-import type { Calculation, FormatScript } from './scripts/script.js';
+import type { Calculation, FormatScript } from './read/scripts/script.js';
 
 /** What a form field is (ISO 32000-2, 12.7.5). */
 export type FieldKind = 'text' | 'checkbox' | 'radio' | 'combo' | 'list' | 'signature' | 'button';
@@ -135,7 +135,7 @@ export const isChoice = (field: Field): boolean => field.kind === 'combo' || fie
 /** Fields that take a value from a record. Push buttons and signature fields do not. */
 export const isFillable = (field: Field): boolean => field.kind !== 'button' && field.kind !== 'signature' && !isReadOnly(field);
 
-export { formatFault } from './scripts/script.js';
+export { formatFault } from './read/scripts/script.js';
 
 /** A name for people: the tooltip, else the printed label, else the last part of the field's name made readable. */
 export function fieldLabel(field: Field): string {

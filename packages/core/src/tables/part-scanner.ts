@@ -1,4 +1,4 @@
-import type { Attributes, Handlers } from './xml-part.js';
+import type { Attributes, Handlers } from './xml-handlers.js';
 
 /** A token of a part may be this long, UTF-16 units; longer ones are meant to break their reader. */
 const LONGEST_TOKEN = 8 * 1024 * 1024;

@@ -1,16 +1,12 @@
 import { SaxesParser } from 'saxes';
 import { MailbagError } from '../errors/catalogue.js';
 import type { ZipParts } from '../platform/ports.js';
+import type { Attributes, Handlers } from './xml-handlers.js';
 import { PartScanner } from './part-scanner.js';
 
 type Decoder = new (label: string) => { decode(bytes?: Uint8Array, options?: { stream: boolean }): string };
 
-export type Attributes = Record<string, string>;
-export interface Handlers {
-  open?(name: string, attributes: Attributes): void;
-  text?(text: string): void;
-  close?(name: string): void;
-}
+export type { Attributes, Handlers };
 
 /** Thrown by a handler that has seen enough. */
 export class Enough extends Error {}

@@ -1,0 +1,64 @@
+import type { PDFDict } from '@cantoo/pdf-lib';
+import { PDFDict as Dict, PDFStream } from '@cantoo/pdf-lib';
+import { nearestStandardFace } from '../../fill/appearance/nearest-face.js';
+import { cidWidths } from '../../fill/appearance/own-face.js';
+import { arrayEntry, dictEntry, entry, nameEntry, numberEntry, numbersOf } from '../document.js';
+import { streamBytes } from '../../plan/overlay.js';
+import { simpleEncoding } from './encoding.js';
+import { readToUnicode } from './to-unicode.js';
+
+/** A font as far as it is needed to read what is printed: the text and the width of a shown string. */
+export interface TextFont {
+  /** @returns text, and width of 1000 to the em */
+  read(bytes: string): { text: string; width: number };
+}
+
+function compositeFont(font: PDFDict): TextFont {
+  const toUnicode = entry(font, 'ToUnicode');
+  const { texts } =
+    toUnicode instanceof PDFStream ? readToUnicode(streamBytes(toUnicode) ?? new Uint8Array()) : { texts: new Map<number, string>() };
+  const descendant = arrayEntry(font, 'DescendantFonts')?.lookup(0);
+  const widthOf = descendant instanceof Dict ? cidWidths(descendant) : () => 1000;
+  return {
+    read(bytes) {
+      let text = '';
+      let width = 0;
+      for (let index = 0; index + 1 < bytes.length; index += 2) {
+        const code = bytes.charCodeAt(index) * 256 + bytes.charCodeAt(index + 1);
+        text += texts.get(code) ?? '';
+        width += widthOf(code);
+      }
+      return { text, width };
+    },
+  };
+}
+
+function simpleFont(font: PDFDict): TextFont {
+  const toUnicode = entry(font, 'ToUnicode');
+  const told = toUnicode instanceof PDFStream ? readToUnicode(streamBytes(toUnicode) ?? new Uint8Array()).texts : null;
+  const table = simpleEncoding(font);
+  const widths = numbersOf(arrayEntry(font, 'Widths'));
+  const first = numberEntry(font, 'FirstChar') ?? 0;
+  const standard = nearestStandardFace(nameEntry(font, 'BaseFont') ?? '');
+  return {
+    read(bytes) {
+      let text = '';
+      let width = 0;
+      for (let index = 0; index < bytes.length; index++) {
+        const code = bytes.charCodeAt(index);
+        const char = told?.get(code) ?? table?.[code] ?? (code >= 32 && code < 127 ? String.fromCharCode(code) : '');
+        text += char;
+        width += widths[code - first] ?? Math.max(0, standard.measure(char || ' '));
+      }
+      return { text, width };
+    },
+  };
+}
+
+/** The font of a resource dictionary by its name; one that is not there is read as Helvetica. */
+export function textFont(resources: PDFDict | undefined, name: string): TextFont {
+  const fonts = resources && dictEntry(resources, 'Font');
+  const font = fonts && dictEntry(fonts, name);
+  if (!font) return { read: (bytes) => ({ text: bytes, width: Math.max(0, nearestStandardFace('').measure(bytes)) }) };
+  return nameEntry(font, 'Subtype') === 'Type0' ? compositeFont(font) : simpleFont(font);
+}
