@@ -46,9 +46,9 @@ interface Operand {
   marks: { code: number; x: number; y: number }[];
   /**
    * Glyphs that tell no text: dots of a letter, marks, parts of a syllable. Readers take every code of a font for some character, whatever the font says, so
-   * they are drawn as paths. Thousandths of the type size from the start of the run.
+   * they are drawn as paths. In font units from the start of the run; empty: there are none.
    */
-  shapes: { path: string; x: number; y: number }[];
+  paths: Uint8Array;
   /** Some pair of glyph and text has no code. */
   isPartial: boolean;
 }
@@ -57,11 +57,20 @@ interface Operand {
 const operands = new WeakMap<readonly ShapedGlyph[], Operand>();
 const asciiBytes = new TextEncoder();
 
+/** A path with all its points moved. */
+function moved(path: string, dx: number, dy: number): string {
+  let isX = false;
+  return path.replace(/-?\d[\d.]*/g, (number) => {
+    isX = !isX;
+    return String(Math.round(Number(number) + (isX ? dx : dy)));
+  });
+}
+
 function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: number) => number | undefined): Operand {
   const scale = 1000 / run.extra.face.unitsPerEm;
   const texts = tellers(run);
   const marks: Operand['marks'] = [];
-  const shapes: Operand['shapes'] = [];
+  let paths = '';
   let isPartial = false;
   let shown = '[';
   let at = 0;
@@ -72,7 +81,7 @@ function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: 
     at += advance * scale;
     if (text === '') {
       const path = run.extra.face.outline(glyph);
-      if (path !== '') shapes.push({ path, x: place, y: dy * scale });
+      if (path !== '') paths += moved(path, place / scale, dy);
       return;
     }
     const code = codeOf(glyph, text, width);
@@ -87,7 +96,7 @@ function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: 
   });
   // The point ends where the run does, whatever its last glyphs were.
   if (Math.abs(at - drawn) > 0.5) shown += num(drawn - at);
-  return { shown: asciiBytes.encode(`${shown}] TJ\n`), marks, shapes, isPartial };
+  return { shown: asciiBytes.encode(`${shown}] TJ\n`), marks, paths: asciiBytes.encode(paths === '' ? '' : `${paths}f\nQ\n`), isPartial };
 }
 
 const num6 = (value: number): string => String(Math.round(value * 1e6) / 1e6);
@@ -101,7 +110,7 @@ export class TextObject {
   private colour = '';
   private readonly from: number;
   /** Operators of paths, which cannot stand within the text object. */
-  private paths = '';
+  private readonly paths: { begin: string; paths: Uint8Array }[] = [];
 
   constructor(
     private readonly ink: ByteWriter,
@@ -215,9 +224,10 @@ export class TextObject {
         .byte(0x3c)
         .ascii(hex4(mark.code))
         .ascii('> Tj\n');
-    const scale = num6(size / run.extra.face.unitsPerEm);
-    for (const { path, x: dx, y: dy } of operand.shapes)
-      this.paths += `q ${colour}\n${scale} 0 0 ${scale} ${num(x + (dx * size) / 1000)} ${num(y + (dy * size) / 1000)} cm\n${path}f\nQ\n`;
+    if (operand.paths.length > 0) {
+      const scale = num6(size / run.extra.face.unitsPerEm);
+      this.paths.push({ begin: `q ${colour}\n${scale} 0 0 ${scale} ${num(x)} ${num(y)} cm\n`, paths: operand.paths });
+    }
     return operand.marks.length === 0;
   }
   /** What `work` writes, as the content of a structure element (ISO 32000-2, 14.6); nothing when it writes nothing. @param mark the operator that begins it */
@@ -233,7 +243,7 @@ export class TextObject {
   /** Ends the object; nothing is written when nothing is in it. */
   done(): void {
     if (this.ink.length > this.from) this.ink.ascii('ET\n');
-    if (this.paths !== '') this.ink.ascii(this.paths);
+    for (const { begin, paths } of this.paths) this.ink.ascii(begin).bytes(paths);
   }
 }
 
