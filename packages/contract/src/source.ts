@@ -8,6 +8,7 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -43,6 +44,11 @@ export class ReadingRequest implements TableReading {
   @IsOptional()
   @IsIn(['table', 'pairs'])
   layout?: 'table' | 'pairs';
+
+  /** Of labels and values: what each column is, a letter a column: l labels, n technical names, v values, - none of them. */
+  @IsOptional()
+  @Matches(/^[lnv-]{1,60}$/)
+  roles?: string;
 
   /** By the name of the column. */
   @IsOptional()

@@ -37,7 +37,7 @@ export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } fr
 export type { ForeignBook, ForeignCell } from './tables/sheet-book.js';
 export { ChangeWatch, NumberedKeys, recordKeys } from './tables/changes.js';
 export type { SourceChanges } from './tables/changes.js';
-export { slugOf } from './tables/headings.js';
+export { columnLetters, slugOf } from './tables/headings.js';
 export { Gatherer, ROW_LIMIT } from './tables/gather.js';
 export { isoDate, typedText, writtenNumber } from './tables/typed-text.js';
 export { writeFdf } from './formdata/fdf.js';

@@ -146,6 +146,7 @@ export class SourcesService implements OnApplicationBootstrap {
           ? {
               ...(source.reading.columns ? { columns: source.reading.columns } : {}),
               ...(source.reading.layout ? { layout: source.reading.layout } : {}),
+              ...(source.reading.roles ? { roles: source.reading.roles } : {}),
             }
           : source.reading,
       keyColumn: keyColumn === undefined ? source.keyColumn : keyColumn,

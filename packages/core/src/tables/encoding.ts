@@ -2,9 +2,24 @@ import jschardet from 'jschardet';
 
 /** What a host has under the name of TextDecoder (WHATWG Encoding). */
 type Decoder = new (label: string, options?: { fatal?: boolean }) => { decode(bytes: Uint8Array): string };
+
+/** Upper halves of the code pages of DOS that TextDecoder does not have; older programs of offices still export in them. */
+const dosPages: Readonly<Record<string, string>> = {
+  ibm850:
+    'ÇüéâäàåçêëèïîìÄÅÉæÆôöòûùÿÖÜø£Ø×ƒáíóúñÑªº¿®¬½¼¡«»░▒▓│┤ÁÂÀ©╣║╗╝¢¥┐└┴┬├─┼ãÃ╚╔╩╦╠═╬¤ðÐÊËÈıÍÎÏ┘┌█▄¦Ì▀ÓßÔÒõÕµþÞÚÛÙýÝ¯´\u00ad±‗¾¶§÷¸°¨·¹³²■\u00a0',
+  ibm852:
+    'ÇüéâäůćçłëŐőîŹÄĆÉĹĺôöĽľŚśÖÜŤťŁ×čáíóúĄąŽžĘę¬źČş«»░▒▓│┤ÁÂĚŞ╣║╗╝Żż┐└┴┬├─┼Ăă╚╔╩╦╠═╬¤đĐĎËďŇÍÎě┘┌█▄ŢŮ▀ÓßÔŃńňŠšŔÚŕŰýÝţ´\u00ad˝˛ˇ˘§÷¸°¨˙űŘř■\u00a0',
+};
+const dosDecoder = (upper: string) => ({
+  decode: (bytes: Uint8Array): string =>
+    Array.from(bytes, (byte) => (byte < 128 ? String.fromCharCode(byte) : upper[byte - 128]!)).join(''),
+});
+
 /** @throws RangeError for an encoding that is not known */
 export const decoder = (label: string, fatal = false): { decode(bytes: Uint8Array): string } =>
-  new (globalThis as unknown as { TextDecoder: Decoder }).TextDecoder(label, { fatal });
+  Object.hasOwn(dosPages, label)
+    ? dosDecoder(dosPages[label]!)
+    : new (globalThis as unknown as { TextDecoder: Decoder }).TextDecoder(label, { fatal });
 
 /** Small letters beyond ASCII that languages write, by the one-byte encodings in which they are written. Capitals are those of the same letters. */
 const alphabets: Record<string, readonly string[]> = {
@@ -21,6 +36,8 @@ const alphabets: Record<string, readonly string[]> = {
   'windows-1254': ['ğışçöüâîû'],
   'windows-1255': ['אבגדהוזחטיכךלמםנןסעפףצץקרשת'],
   'windows-1256': ['ابتثجحخدذرزسشصضطظعغفقكلمنهويىةءآأإؤئ'],
+  ibm850: ['äöüß', 'éèêëàâçîïôûùü', 'áéíóúñü', 'åäöæøé', 'àèéìòù'],
+  ibm852: ['ąćęłńóśźż', 'áčďéěíňóřšťúůýž', 'áéíóöőúüű', 'čćđšž', 'äöüß'],
   macintosh: ['äöüß', 'éèêëàâçîïôûùüœæ', 'áéíóúñü', 'åäöæøé'],
 };
 /** Letters of each alphabet, and signs that stand in texts of any language. */

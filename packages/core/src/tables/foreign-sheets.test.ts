@@ -2,7 +2,7 @@ import ExcelJS from 'exceljs';
 import iconv from 'iconv-lite';
 import { zipSync, strToU8, unzipSync, strFromU8 } from 'fflate';
 import { unzip } from '../testing/unzip.js';
-import { readTable } from './read-table.js';
+import { excerptTable, readTable } from './read-table.js';
 import type { TableFile } from './read-table.js';
 import { sourceNoteSentence } from './record.js';
 import type { SourceRecord } from './record.js';
@@ -54,6 +54,8 @@ describe('a CSV file that does not say its encoding', () => {
     ['windows-1257', 'Vārds;Pilsēta\nJānis Bērziņš;Rīga\nĢirts Šķēle;Liepāja\n'],
     ['windows-1252', 'Name;Straße;Ort\nGroß;Königsallee 3;Düsseldorf\nWeiß;Größenweg 4;Köln\n'],
     ['windows-1252', 'Nom;Prénom;Ville\nLefèvre;Zoé;Besançon\nGarçon;Noël;Nîmes\n'],
+    ['cp850', 'Name;Straße;Ort\nGroß;Königsallee 3;Düsseldorf\nWeiß;Größenweg 4;Köln\n'],
+    ['cp852', polish],
     ['macintosh', 'Name;Straße;Ort\nGroß;Königsallee 3;Düsseldorf\n'],
   ])('in %s is read as it was written', async (encoding, text) => {
     const bytes = new Uint8Array(iconv.encode(text, encoding, { addBOM: false }));
@@ -184,7 +186,7 @@ describe('a sheet of two columns', () => {
     expect(names).toEqual(['First name', 'Last name', 'Born', 'Town']);
     expect(texts).toHaveLength(1);
     expect(said[0]).toBe(
-      'The sheet was read as labels and values down the page (labels in A, values in B). If its first row holds headings, choose “Table” in its place.',
+      'The sheet was read as labels and values down the page (labels in A, values in B). If its first row holds headings, choose “A table” in its place.',
     );
     expect((await read(xlsx(bytes), { layout: 'table' })).texts).toHaveLength(3);
   });
@@ -210,6 +212,19 @@ test.each([
   expect(names).toEqual([...one, ...two]);
   expect(texts).toEqual([['v0', 'v1', 'v2', 'w0', 'w1', 'w2']]);
   expect(said[0]).toContain('labels in A, names in B and C, values in D and E');
+});
+
+test('a person may point at the columns of labels, names and values', async () => {
+  const bytes = await workbook((sheet) => {
+    sheet.addRow(['First', 'Ada', 'x1']);
+    sheet.addRow(['Last', 'Lovell', 'x2']);
+  });
+  const guessed = await excerptTable(xlsx(bytes), { layout: 'pairs', roles: 'lv-' });
+  expect(guessed).toMatchObject({ layout: 'pairs', roles: 'lv-' });
+  const { names, texts, reading } = await read(xlsx(bytes), { layout: 'pairs', roles: 'l-v' });
+  expect([names, texts]).toEqual([['First', 'Last'], [['x1', 'x2']]]);
+  // The same when the file comes again.
+  expect(reading).toMatchObject({ layout: 'pairs', roles: 'l-v' });
 });
 
 test('an .ods of a writer that gives values as attributes only (OpenDocument 1.3, part 3, 19.385)', async () => {

@@ -160,6 +160,28 @@ export function looksLikeTable(rows: readonly SheetRow[], pairs: readonly PairOf
   });
 }
 
+/** What pairs make of the columns of a sheet, a letter a column: l labels, n names, v values, - none of them. */
+export function rolesOf(pairs: readonly PairOfColumns[], width: number): string {
+  const roles = Array.from({ length: Math.min(width, MOST_COLUMNS) }, () => '-');
+  for (const { label, value, name } of pairs) {
+    roles[label] = 'l';
+    roles[value] = 'v';
+    if (name !== null) roles[name] = 'n';
+  }
+  return roles.join('');
+}
+
+/** The pairs that a person has pointed out: each column of values goes with the name, or the label, of the same place in their order. */
+export function pairsOfRoles(roles: string): PairOfColumns[] {
+  const columns = (role: string): number[] => [...roles].flatMap((one, index) => (one === role ? [index] : []));
+  const [labels, names, values] = [columns('l'), columns('n'), columns('v')];
+  return values.flatMap((value, index): PairOfColumns[] => {
+    const name = names[index] ?? null;
+    const label = labels[index] ?? labels.at(-1) ?? name;
+    return label === null || label === undefined ? [] : [{ label, value, name }];
+  });
+}
+
 /** What was taken for what, in the letters of columns. */
 export function pairsSentence(pairs: readonly PairOfColumns[]): string {
   const letters = (columns: readonly number[]): string => [...new Set(columns)].map(columnLetters).join(' and ');

@@ -12,7 +12,8 @@ import { openForeign } from './foreign-book.js';
 import type { SheetFacts } from './gather.js';
 import { COLUMN_LIMIT, Gatherer, ROW_LIMIT } from './gather.js';
 import { guessHeadingRow, headingNames, joinedHeadings, twoHeadingRows, upperHeadings } from './headings.js';
-import { findPairs, looksLikeTable, pairsSentence, recordOfPairs } from './label-value.js';
+import type { PairOfColumns } from './label-value.js';
+import { findPairs, looksLikeTable, pairsOfRoles, pairsSentence, recordOfPairs, rolesOf } from './label-value.js';
 import { openOds } from './ods.js';
 import type { Cell, Column, ColumnReading, SourceNote, SourceRecord } from './record.js';
 import { emptyCell } from './record.js';
@@ -40,6 +41,8 @@ export interface TableReading {
   delimiter?: string;
   /** `pairs`: labels and values down the page, a sheet a record. */
   layout?: 'table' | 'pairs';
+  /** Of labels and values: what each column is, a letter a column: l labels, n technical names, v values, - none of them. */
+  roles?: string;
   /** By the name of the column. */
   columns?: Record<string, ColumnReading>;
 }
@@ -50,6 +53,8 @@ export type TableKind = 'xlsx' | 'ods' | 'foreign' | 'csv' | 'xfdf' | 'fdf' | 'x
 export interface TableExcerpt {
   kind: TableKind;
   layout: 'table' | 'pairs';
+  /** What each column was taken for where labels and values run down the page, as in `TableReading`; null: a table. */
+  roles: string | null;
   sheets: { name: string; hidden: boolean }[];
   sheet: string | null;
   /** 0 where there is none: label-value sheets and form data. */
@@ -183,15 +188,23 @@ async function formRecords(
   }
 }
 
+/** The pairs of a sheet: those that a person has pointed out, or those that are found. */
+const pairsFor = (rows: readonly SheetRow[], facts: SheetFacts, file: TableFile, { roles }: TableReading): PairOfColumns[] =>
+  roles ? pairsOfRoles(roles) : findPairs(rows, facts.hiddenColumns, new Set(file.fieldNames));
+
 /** Records of all sheets in which labels and values run down the page. */
-async function pairRecords(book: SheetBook, file: TableFile): Promise<{ records: FormRecord[]; notes: SourceNote[] }> {
+async function pairRecords(
+  book: SheetBook,
+  file: TableFile,
+  reading: TableReading,
+): Promise<{ records: FormRecord[]; notes: SourceNote[] }> {
   const records: FormRecord[] = [];
   const notes: SourceNote[] = [];
   const allowance = new Allowance(file.name, sizeOf(file));
   for (const sheet of book.sheets) {
     if (sheet.hidden) continue;
     const { rows, facts } = await firstRows(book, sheet.name, allowance, PAIR_ROWS);
-    const pairs = findPairs(rows, facts.hiddenColumns, new Set(file.fieldNames));
+    const pairs = pairsFor(rows, facts, file, reading);
     if (pairs.length === 0) continue;
     if (records.length === 0) notes.push({ code: 'read-as-pairs', count: 1, names: [pairsSentence(pairs)] });
     records.push(recordOfPairs(rows, pairs));
@@ -220,7 +233,7 @@ export const excerptTable = async (file: TableFile, reading: TableReading = {}):
 };
 
 async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | null, reading: TableReading): Promise<TableExcerpt> {
-  const base = { kind, layout: 'table' as const, sheets: [], sheet: null, encoding: null, delimiter: null };
+  const base = { kind, layout: 'table' as const, roles: null, sheets: [], sheet: null, encoding: null, delimiter: null };
   if (kind === 'csv') {
     const table = openCsv(file.bytes, file.name, reading);
     const head = firstCsvRows(table, EXCERPT_ROWS);
@@ -235,9 +248,20 @@ async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | nul
   const sheets = book.sheets.map(({ name, hidden }) => ({ name, hidden }));
   const sheet = pickSheet(book, file.name, reading.sheet);
   const { rows, facts } = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
-  const pairs = reading.layout === 'table' ? [] : findPairs(rows, facts.hiddenColumns, new Set(file.fieldNames));
+  const pairs = reading.layout === 'table' ? [] : pairsFor(rows, facts, file, reading);
   if (pairs.length > 0 && (reading.layout === 'pairs' || (reading.headingRow === undefined && !looksLikeTable(rows, pairs))))
-    return { ...base, sheets, sheet: sheet.name, layout: 'pairs', headingRow: 0, rows: textsOf(rows.slice(0, EXCERPT_ROWS)) };
+    return {
+      ...base,
+      sheets,
+      sheet: sheet.name,
+      layout: 'pairs',
+      roles: rolesOf(
+        pairs,
+        rows.reduce((most, { cells }) => Math.max(most, cells.length), 0),
+      ),
+      headingRow: 0,
+      rows: textsOf(rows.slice(0, EXCERPT_ROWS)),
+    };
   if (reading.layout === 'pairs') throw new MailbagError('sheet-no-pairs', { where: `${file.name}, sheet “${sheet.name}”` });
   const texts = textsOf(rows.slice(0, EXCERPT_ROWS));
   const at = twoHeadingRows(texts, await mergesOf(book, sheet.name, rows, facts)) ?? guessHeadingRow(texts.map((row) => row.cells));
@@ -376,9 +400,13 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   }
   const sheet = pickSheet(book, file.name, wanted.sheet);
   if (excerpt.layout === 'pairs') {
-    const { records, notes } = await pairRecords(book, file);
+    const { records, notes } = await pairRecords(book, file, wanted);
     const result = gatherForms(records, file.name, sizeOf(file), wanted, onRecords);
-    return { ...result, notes: [...notes, ...result.notes, ...book.notes], reading: { ...reading, layout: 'pairs' } };
+    return {
+      ...result,
+      notes: [...notes, ...result.notes, ...book.notes],
+      reading: { ...reading, layout: 'pairs', ...(wanted.roles ? { roles: wanted.roles } : {}) },
+    };
   }
   const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, size: sizeOf(file), headingRow, readings, onRecords });
   const isSet = Object.keys(readings).length > 0;
@@ -422,7 +450,7 @@ export async function readFiles(
       const kind = tableKind(file);
       const form = await formRecords(file, kind, wanted);
       const book = form ? null : await bookOf(file, kind);
-      const found = form?.records ?? (book ? (await pairRecords(book, file)).records : []);
+      const found = form?.records ?? (book ? (await pairRecords(book, file, wanted)).records : []);
       if (found.length === 0) throw new MailbagError('sheet-no-pairs', { where: file.name });
       for (const record of found) records.push(new Map([['File', { text: file.name, value: file.name }], ...record]));
     } catch (error) {

@@ -95,7 +95,7 @@ const noteSentences = {
     `${told(note, 'value lies', 'values lie')} too deep in the file to become a column and was left out: ${named(note)}.`,
   'files-skipped': (note) => `${told(note, 'file was', 'files were')} skipped: ${named(note)}.`,
   'read-as-pairs': (note) =>
-    `The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “Table” in its place.`,
+    `The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “A table” in its place.`,
   'two-heading-rows': (note) => `Two rows of headings were joined, such as ${named(note)}.`,
   'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
 } satisfies Record<string, (note: { count: number; names: string[] }) => string>;

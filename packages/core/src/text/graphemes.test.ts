@@ -7,6 +7,7 @@ test.each([
   ['a line break of two', 'a\r\nb', ['a', '\r\n', 'b']],
   ['Hangul syllables', '\u1112\u1161\u11ab\u1100', ['\u1112\u1161\u11ab', '\u1100']],
   ['Devanagari with a vowel sign', 'कि', ['कि']],
+  ['Devanagari conjuncts', 'क्षत्रिय', ['क्ष', 'त्रि', 'य']],
   ['a family', '👩‍👧x', ['👩‍👧', 'x']],
   ['flags', '🇩🇪🇫🇷', ['🇩🇪', '🇫🇷']],
   ['nothing', '', []],

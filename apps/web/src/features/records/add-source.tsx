@@ -1,5 +1,6 @@
 import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { TableReading } from '@mailbag/core';
+import { columnLetters } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Database, FileSpreadsheet } from 'lucide-react';
 import { useState } from 'react';
@@ -58,12 +59,27 @@ const encodings = [
   'windows-1253',
   'windows-1254',
   'iso-8859-2',
+  'windows-1257',
+  'koi8-r',
   'macintosh',
+  'ibm850',
+  'ibm852',
   'utf-16le',
   'utf-16be',
   'shift_jis',
-  'gbk',
+  'euc-jp',
+  'gb18030',
+  'big5',
+  'euc-kr',
 ];
+
+const columnRoleItems = [
+  { id: 'l', text: 'Labels' },
+  { id: 'n', text: 'Technical names' },
+  { id: 'v', text: 'Values' },
+  { id: '-', text: 'Nothing of them' },
+];
+const replaced = (roles: string, index: number, role: string): string => `${roles.slice(0, index)}${role}${roles.slice(index + 1)}`;
 
 const accepted = ['.xlsx', '.xls', '.xlsb', '.ods', '.csv', '.tsv', '.txt', '.xfdf', '.fdf', '.xml', '.json', '.pdf'];
 
@@ -222,13 +238,32 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         {files.length > 1
           ? `${files.length} files become one source, a record each or more. The first one is shown.`
           : excerpt.layout === 'pairs'
-            ? 'Labels stand beside their values; every sheet of the workbook becomes a record.'
+            ? 'Say above each column what it holds: names stand for the labels where there are any, in the order of their values. Every sheet becomes a record.'
             : excerpt.headingRow === 0
               ? 'The names of the values are the columns.'
               : `The headings stand in row ${excerpt.headingRow}. If not, choose the number of the row that names the columns.`}
       </Small>
       <div style={{ overflow: 'auto', maxHeight: 320 }}>
         <Excerpt aria-label="First rows">
+          {excerpt.roles !== null && (
+            <thead>
+              <tr>
+                <td />
+                {[...excerpt.roles].map((role, index) => (
+                  <td key={index}>
+                    <Choice
+                      small
+                      hideLabel
+                      label={`Column ${columnLetters(index)} holds`}
+                      items={columnRoleItems}
+                      value={role}
+                      onChange={(chosen) => look.mutate({ ...reading, roles: replaced(excerpt.roles!, index, String(chosen)) })}
+                    />
+                  </td>
+                ))}
+              </tr>
+            </thead>
+          )}
           <tbody>
             {excerpt.rows.map((row) => (
               <tr
@@ -260,6 +295,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
 const readingOf = ({ excerpt }: SourceFileAnswer): TableReading => ({
   ...(excerpt.headingRow === 0 ? {} : { headingRow: excerpt.headingRow }),
   ...(excerpt.sheets.length === 0 ? {} : { layout: excerpt.layout }),
+  ...(excerpt.roles === null ? {} : { roles: excerpt.roles }),
   ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }),
   ...(excerpt.encoding === null ? {} : { encoding: excerpt.encoding }),
   ...(excerpt.delimiter === null ? {} : { delimiter: excerpt.delimiter }),
