@@ -1,5 +1,5 @@
 import type { StandardFonts } from '@cantoo/pdf-lib';
-import { PDFDocument, rgb } from '@cantoo/pdf-lib';
+import { PDFDocument, PDFName, rgb } from '@cantoo/pdf-lib';
 import { greyAt, inkIn, pictureOf } from '../../../../../testing/picture.js';
 import type { Picture } from '../../../../../testing/picture.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
@@ -188,6 +188,26 @@ describe('right to left', () => {
     const line = await drawn(text);
     for (const pair of line.match(/[()][^()]*[()]/g) ?? []) expect(pair.startsWith('(') && pair.endsWith(')')).toBe(true);
   });
+  /** Dark pixels of a text, by rows. */
+  const inkOf = async (text: string): Promise<number[][]> => {
+    const picture = await pictureOf((await copyOf(boxForm({ font: 'Helvetica', size: 14, height: 24 }), { a: text })).bytes, 0, 4);
+    return Array.from({ length: picture.height }, (_, y) =>
+      Array.from({ length: picture.width }, (_, x) => x).filter((x) => greyAt(picture, x, y) < 128),
+    );
+  };
+  test.each(['(שלום)', '(שלום) 12 (34)', '(مرحبا)', '12 (مرحبا)', '(مرحبا) 12'])(
+    'the bracket at the left of %s opens to the right in the picture',
+    async (text) => {
+      const rows = await inkOf(text);
+      const left = Math.min(...rows.flatMap((row) => row[0] ?? Infinity));
+      // The bracket is what stands within the first 3 points; where it reaches furthest to the left is its middle, not its ends.
+      const own = rows.flatMap((row, y) => (row[0] !== undefined && row[0] < left + 12 ? [{ y, x: row[0] }] : []));
+      const [top, bottom] = [own[0]!.y, own.at(-1)!.y];
+      const furthest = own.filter(({ x }) => x === left).map(({ y }) => (y - top) / (bottom - top));
+      expect(Math.min(...furthest)).toBeGreaterThan(0.15);
+      expect(Math.max(...furthest)).toBeLessThan(0.85);
+    },
+  );
   test('a comb is filled from its right end, numbers from left to right', async () => {
     const box: Box = { font: 'Helvetica', size: 12, height: 24, comb: 8, width: 160 };
     const places = await placesOf((await copyOf(boxForm(box), { a: 'אב12' })).bytes);
@@ -242,13 +262,18 @@ describe('a form that asks viewers to draw (NeedAppearances)', () => {
         ],
         { ...needed, more: [stream('/Type/XObject/Subtype/Form/BBox[0 0 20 20]', '0 g 4 4 12 12 re f')] },
       );
-      const picture = await pictureOf((await copyOf(pdf, { tick: false, text: '' }, finish)).bytes);
+      const picture = await pictureOf((await copyOf(pdf, { tick: false }, finish)).bytes);
       for (const rect of [
         [9, 9, 31, 31],
         [49, 9, 111, 31],
       ])
         expect(inkIn(picture, rect)).toBeGreaterThan(100);
       expect(inkIn(picture, [160, 13, 240, 27])).toBeGreaterThan(30);
+      if (finish === 'flattened') return;
+      // PDFium draws by itself what has no appearance; other viewers show nothing then.
+      const kept = (await PDFDocument.load((await copyOf(pdf, { tick: false }, finish)).bytes)).getForm();
+      for (const field of kept.getFields())
+        expect(field.acroField.getWidgets().every((widget) => widget.dict.has(PDFName.of('AP')))).toBe(true);
     },
   );
 });
