@@ -1,6 +1,7 @@
 import type { Statement, Value } from './expression.js';
-import { fieldsOf, readProgram, run } from './expression.js';
+import { fieldsOf, readProgram } from './expression.js';
 import { readNumber } from './number-format.js';
+import { run } from './run-program.js';
 
 /** How a field's value is worked out from others. A name stands for its field and for all fields below it. */
 export interface Calculation {
