@@ -8,6 +8,7 @@ import { readXml } from '../formdata/xml.js';
 import type { ZipParts } from '../platform/ports.js';
 import { Allowance } from './allowance.js';
 import { decodeText, firstCsvRows, openCsv, wideOrder } from './csv.js';
+import { DateOrders } from './date-orders.js';
 import { openForeign } from './foreign-book.js';
 import type { SheetFacts } from './gather.js';
 import { COLUMN_LIMIT, Gatherer, ROW_LIMIT } from './gather.js';
@@ -18,7 +19,7 @@ import { openOds } from './ods.js';
 import type { Cell, Column, ColumnReading, SourceNote, SourceRecord } from './record.js';
 import { emptyCell } from './record.js';
 import type { ForeignBook, SheetBook, SheetRow } from './sheet-book.js';
-import { isDateLike, typedText } from './typed-text.js';
+import { typedText } from './typed-text.js';
 import { openXlsx } from './xlsx.js';
 
 /** A file as the host offers it: its bytes, its parts when it is a zip file, and a way to read the older binary workbooks. */
@@ -229,28 +230,36 @@ const asRows = (records: readonly FormRecord[]): { row: number; cells: string[] 
 /** The first rows of a file, with sheet, layout and heading row guessed. @throws MailbagError sheet-*, formdata-* */
 export const excerptTable = async (file: TableFile, reading: TableReading = {}): Promise<TableExcerpt> => {
   const kind = tableKind(file);
-  return excerptOf(file, kind, await bookOf(file, kind), reading);
+  return (await lookInto(file, kind, await bookOf(file, kind), reading)).excerpt;
 };
 
-async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | null, reading: TableReading): Promise<TableExcerpt> {
+/** What a look at the first rows tells. */
+interface Look {
+  excerpt: TableExcerpt;
+  /** Texts of the upper one of two rows of headings, by column; null: there is only one. */
+  upper: string[] | null;
+}
+
+async function lookInto(file: TableFile, kind: TableKind, book: SheetBook | null, reading: TableReading): Promise<Look> {
   const base = { kind, layout: 'table' as const, roles: null, sheets: [], sheet: null, encoding: null, delimiter: null };
+  const only = (excerpt: TableExcerpt): Look => ({ excerpt, upper: null });
   if (kind === 'csv') {
     const table = openCsv(file.bytes, file.name, reading);
     const head = firstCsvRows(table, EXCERPT_ROWS);
     const { encoding, delimiter } = table;
     const rows = head.map((cells, index) => ({ row: index + 1, cells: cells.map(shownText) }));
-    return { ...base, headingRow: reading.headingRow ?? guessHeadingRow(head) + 1, encoding, delimiter, rows };
+    return only({ ...base, headingRow: reading.headingRow ?? guessHeadingRow(head) + 1, encoding, delimiter, rows });
   }
   if (!book) {
     const { records } = (await formRecords(file, kind, reading))!;
-    return { ...base, headingRow: 0, rows: asRows(records.slice(0, EXCERPT_ROWS)) };
+    return only({ ...base, headingRow: 0, rows: asRows(records.slice(0, EXCERPT_ROWS)) });
   }
   const sheets = book.sheets.map(({ name, hidden }) => ({ name, hidden }));
   const sheet = pickSheet(book, file.name, reading.sheet);
   const { rows, facts } = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
   const pairs = reading.layout === 'table' ? [] : pairsFor(rows, facts, file, reading);
   if (pairs.length > 0 && (reading.layout === 'pairs' || (reading.headingRow === undefined && !looksLikeTable(rows, pairs))))
-    return {
+    return only({
       ...base,
       sheets,
       sheet: sheet.name,
@@ -261,11 +270,13 @@ async function excerptOf(file: TableFile, kind: TableKind, book: SheetBook | nul
       ),
       headingRow: 0,
       rows: textsOf(rows.slice(0, EXCERPT_ROWS)),
-    };
+    });
   if (reading.layout === 'pairs') throw new MailbagError('sheet-no-pairs', { where: `${file.name}, sheet “${sheet.name}”` });
   const texts = textsOf(rows.slice(0, EXCERPT_ROWS));
-  const at = twoHeadingRows(texts, await mergesOf(book, sheet.name, rows, facts)) ?? guessHeadingRow(texts.map((row) => row.cells));
-  return { ...base, sheets, sheet: sheet.name, headingRow: reading.headingRow ?? texts[at]?.row ?? 1, rows: texts };
+  const merges = await mergesOf(book, sheet.name, rows, facts);
+  const at = twoHeadingRows(texts, merges) ?? guessHeadingRow(texts.map((row) => row.cells));
+  const excerpt = { ...base, sheets, sheet: sheet.name, headingRow: reading.headingRow ?? texts[at]?.row ?? 1, rows: texts };
+  return { excerpt, upper: upperHeadings(excerpt, merges) };
 }
 
 /** Gives records of differing values the columns of all of them, and hands them on. */
@@ -295,34 +306,6 @@ function gatherForms(
     ),
   );
   return { ...gatherer.done(), count: gatherer.count };
-}
-
-/** The order of the dates with slashes or hyphens in each column: told by a day over 12. */
-class DateOrders {
-  /** Null: no such dates. */
-  private readonly orders: (ColumnReading['dates'] | 'unknown' | null)[] = [];
-
-  see(cells: readonly string[]): void {
-    const { orders } = this;
-    for (let index = 0; index < Math.min(COLUMN_LIMIT, cells.length); index++) {
-      const text = cells[index]!;
-      if (text.length < 6 || text.length > 12 || orders[index] === 'day-first' || orders[index] === 'month-first') continue;
-      const code = text.charCodeAt(0);
-      if (code < 48 || code > 57 || !isDateLike(text) || !/^\d{1,2}[/-]/.test(text)) continue;
-      const [first = 0, second = 0] = text.split(/[/-]/).map(Number);
-      orders[index] = first > 12 && second <= 12 ? 'day-first' : second > 12 && first <= 12 ? 'month-first' : (orders[index] ?? 'unknown');
-    }
-  }
-
-  /** Undefined: nothing tells it. */
-  of(index: number): ColumnReading['dates'] {
-    const order = this.orders[index];
-    return order && order !== 'unknown' ? order : undefined;
-  }
-
-  isAmbiguous(index: number): boolean {
-    return this.orders[index] === 'unknown';
-  }
 }
 
 /** Values that are text in a workbook are typed only where a person has said how. */
@@ -391,7 +374,7 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
     return { ...result, reading: { ...wanted } };
   }
   const book = await bookOf(file, kind);
-  const excerpt = await excerptOf(file, kind, book, wanted);
+  const { excerpt, upper } = await lookInto(file, kind, book, wanted);
   const { headingRow } = excerpt;
   const reading: TableReading = { headingRow, ...(wanted.columns ? { columns: wanted.columns } : {}) };
   if (!book) {
@@ -411,8 +394,6 @@ export async function readTable(file: TableFile, wanted: TableReading, onRecords
   const gatherer = new Gatherer({ where: `${file.name}, sheet “${sheet.name}”`, size: sizeOf(file), headingRow, readings, onRecords });
   const isSet = Object.keys(readings).length > 0;
   let sets: (ColumnReading | undefined)[] = [];
-  const first = await firstRows(book, sheet.name, new Allowance(file.name, sizeOf(file)), LOOK_ROWS);
-  const upper = upperHeadings(excerpt, await mergesOf(book, sheet.name, first.rows, first.facts));
   const facts = await book.rows(sheet.name, ({ row, cells: own, hidden }) => {
     const cells = upper && row === headingRow ? joinedHeadings(upper, own) : own;
     if (isSet && row === headingRow) sets = headingNames(cells.map((cell) => cell?.text ?? '')).names.map((name) => readings[name]);

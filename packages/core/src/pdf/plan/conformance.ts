@@ -1,5 +1,5 @@
 import type { PDFDocument } from '@cantoo/pdf-lib';
-import { PDFName, PDFRawStream } from '@cantoo/pdf-lib';
+import { PDFName, PDFRawStream, PDFRef } from '@cantoo/pdf-lib';
 import { dictEntry, entry, latin1, rawEntry } from '../read/document.js';
 import { streamBytes } from './overlay.js';
 
@@ -22,7 +22,7 @@ export function dropConformance(doc: PDFDocument): void {
   );
   const ref = rawEntry(doc.catalog, 'Metadata');
   doc.catalog.set(PDFName.of('Metadata'), doc.context.register(changed));
-  if (ref && 'objectNumber' in ref) doc.context.delete(ref as never);
+  if (ref instanceof PDFRef) doc.context.delete(ref);
 }
 
 /** Whether a document is tagged (ISO 32000-2, 14.7.1). */
