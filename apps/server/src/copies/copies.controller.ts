@@ -5,7 +5,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
 import { Needs, SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Letters } from '../delivery/letters.service.js';
-import { rawMessage } from '../delivery/mail-transport.js';
+import { rawMessage } from '../delivery/outgoing-message.js';
 import { Settling } from '../delivery/settling.service.js';
 import { attachment } from '../platform/content-disposition.js';
 import { XLSX_TYPE, streamed } from '../platform/download.js';

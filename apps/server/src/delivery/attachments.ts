@@ -6,7 +6,7 @@ import yazl from 'yazl';
 import type { ArchivedCopy } from '../archive/archived-bytes.js';
 import { archivedBytes, bytesOf, sha256 } from '../archive/archived-bytes.js';
 import { dataPath } from '../platform/config.js';
-import type { Attachment } from './mail-transport.js';
+import type { Attachment } from './outgoing-message.js';
 
 const PDF = 'application/pdf';
 const baseName = (path: string): string => path.split('/').at(-1)!;

@@ -17,8 +17,11 @@ import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
 import { Letters } from './letters.service.js';
-import type { OutgoingMessage, Outcome } from './mail-transport.js';
-import { MailTransport, contentDigest } from './mail-transport.js';
+import type { ThreadTransport } from './mail-thread.js';
+import { MailThread } from './mail-thread.js';
+import type { Outcome } from './outcome.js';
+import type { OutgoingMessage } from './outgoing-message.js';
+import { contentDigest } from './outgoing-message.js';
 import type { Claimed } from './outcomes.js';
 import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
 
@@ -45,15 +48,15 @@ const faultOf = ({ code, message }: MailbagError): Outcome =>
 
 /** What goes out through one mail server. */
 class Lane {
-  readonly transport: MailTransport;
   readonly rates = new RateKeeper();
   underWay = 0;
   lostInARow = 0;
   /** Milliseconds of the clock before which nothing is claimed. */
   waitUntil = 0;
-  constructor(readonly server: SendingServer) {
-    this.transport = new MailTransport(server);
-  }
+  constructor(
+    readonly server: SendingServer,
+    readonly transport: ThreadTransport,
+  ) {}
 }
 
 /**
@@ -65,6 +68,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   private readonly logger = new Logger('delivery');
   private readonly lanes = new Map<number, Lane>();
   private readonly writes: GroupedWrites;
+  private readonly thread = new MailThread((error) => this.logger.error(error));
   private readonly mine = new Set<number>();
   private lanesAreStale = true;
   private stopping = false;
@@ -100,6 +104,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     for (const lane of this.lanes.values()) lane.transport.close();
     const until = Date.now() + 8000;
     while ((this.mine.size > 0 || this.looking) && Date.now() < until) await pause(50);
+    await this.thread.end();
   }
 
   /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
@@ -189,7 +194,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     }
     for (const server of servers) {
       if (this.lanes.has(server.id)) continue;
-      const lane = new Lane(server);
+      const lane = new Lane(server, this.thread.open(server));
       if (server.restUntil) lane.waitUntil = Date.parse(server.restUntil);
       // What left in the last hour counts against the limits.
       const sent = await this.transactions.read<{ domain: string; sentAt: string }>(

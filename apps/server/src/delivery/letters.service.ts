@@ -14,8 +14,8 @@ import { Grouped } from '../platform/grouped.js';
 import { Pool, outputOf } from '../work/pool.js';
 import type { LetterOfBatch, TaskResult } from '../work/tasks.js';
 import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
-import type { OutgoingMessage } from './mail-transport.js';
-import { contentDigest } from './mail-transport.js';
+import type { OutgoingMessage } from './outgoing-message.js';
+import { contentDigest } from './outgoing-message.js';
 import type { Letter } from './message-of.js';
 import type { Claimed } from './outcomes.js';
 

@@ -1,6 +1,7 @@
 import { PostOffice } from '../../../../testing/running-mailbag.js';
-import type { OutgoingMessage, Outcome } from './mail-transport.js';
 import { MailTransport } from './mail-transport.js';
+import type { Outcome } from './outcome.js';
+import type { OutgoingMessage } from './outgoing-message.js';
 
 let office: PostOffice;
 beforeAll(async () => {

@@ -1,11 +1,12 @@
-import { createHash } from 'node:crypto';
 import type { Readable, Writable } from 'node:stream';
-import type { MailAddress } from '@mailbag/core';
-import { oneLine, replyMeaning } from '@mailbag/core';
+import { replyMeaning } from '@mailbag/core';
 import nodemailer from 'nodemailer';
-import { sha256 } from '../archive/archived-bytes.js';
 import { connectionOptions } from '../senders/outgoing-server.js';
-import type { Sender, SendingServer } from '../senders/senders.service.js';
+import type { SendingServer } from '../senders/senders.service.js';
+import type { Outcome, RefusedRecipient } from './outcome.js';
+import { CLOSED, givenBack, shortWords } from './outcome.js';
+import type { OutgoingMessage } from './outgoing-message.js';
+import { composed } from './outgoing-message.js';
 
 /** What the library says of a failed attempt. */
 interface SmtpError extends Error {
@@ -16,92 +17,6 @@ interface SmtpError extends Error {
   timeoutType?: string;
   recipient?: string;
   rejectedErrors?: SmtpError[];
-}
-
-export interface Attachment {
-  filename: string;
-  content: Buffer;
-  contentType: string;
-  /** SHA-256 of the content in hexadecimal, where it is known. */
-  digest?: string | null;
-}
-
-export interface OutgoingMessage {
-  messageId: string;
-  from: Sender;
-  /** Where bounces come back to. */
-  returnPath: string;
-  to: MailAddress[];
-  copyTo: MailAddress[];
-  blindCopyTo: MailAddress[];
-  subject: string;
-  text: string;
-  html: string;
-  headers: Record<string, string>;
-  attachments: Attachment[];
-}
-
-/** A recipient that the server did not take. */
-export interface RefusedRecipient {
-  address: string;
-  said: string;
-  /** True: it may be taken later. */
-  forNow: boolean;
-}
-
-/**
- * How an attempt ended. `unknown`: the message was on its way when the connection was lost; nobody knows whether it arrived.
- * `server`: the mail server itself failed, so that no other message would fare better. `given-back`: the sending stopped before it began. `our-side`: it was not even tried, for a reason of our own;
- * `lasting`: one that does not go away by itself.
- */
-export type Outcome =
-  | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
-  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: string }
-  | { kind: 'our-side'; said: string; lasting: boolean };
-
-const CLOSED = 'The sending stopped before this was handed over.';
-/** Not tried, and no fault of the message. */
-const givenBack: Outcome = { kind: 'given-back', said: CLOSED };
-
-export const shortWords = (text: string): string => oneLine(text).slice(0, 500);
-
-const namedAddress = ({ name, address }: MailAddress): { name: string; address: string } => ({ name, address });
-
-/** A message as the library composes it, for sending and for samples alike. */
-export const composed = ({
-  from,
-  to,
-  copyTo,
-  blindCopyTo,
-  returnPath,
-  messageId,
-  subject,
-  text,
-  html,
-  headers,
-  attachments,
-}: OutgoingMessage) => ({
-  messageId,
-  from: { name: from.name, address: from.address },
-  ...(from.replyTo ? { replyTo: from.replyTo } : {}),
-  to: to.map(namedAddress),
-  ...(copyTo.length > 0 ? { cc: copyTo.map(namedAddress) } : {}),
-  // Blind copies stand in the envelope only.
-  envelope: { from: returnPath, to: [...new Set([...to, ...copyTo, ...blindCopyTo].map(({ address }) => address))] },
-  subject,
-  text,
-  html,
-  headers,
-  attachments,
-  disableUrlAccess: true,
-  ...(from.dkim ? { dkim: from.dkim } : {}),
-});
-
-/** The whole message as it would travel. */
-export async function rawMessage(message: OutgoingMessage): Promise<Buffer> {
-  const transporter = nodemailer.createTransport({ streamTransport: true, buffer: true, newline: 'windows' } as object);
-  const { message: raw } = (await transporter.sendMail(composed(message) as object)) as unknown as { message: Buffer };
-  return raw;
 }
 
 /** Whether a failure is the mail server's own, whoever the message is for. */
@@ -218,17 +133,4 @@ export class MailTransport {
     this.isClosed = true;
     this.transporter.close();
   }
-}
-
-/** Digest of what a recipient reads: subject, texts and attachments. The same message composed again has the same. In hexadecimal. */
-export async function contentDigest({
-  subject,
-  text,
-  html,
-  attachments,
-}: Pick<OutgoingMessage, 'subject' | 'text' | 'html' | 'attachments'>): Promise<string> {
-  const hash = createHash('sha256').update(JSON.stringify([subject, text, html]));
-  for (const { filename, content, digest } of attachments)
-    hash.update(`\n${JSON.stringify(filename)} ${digest ?? (await sha256(content))}`);
-  return hash.digest('hex');
 }

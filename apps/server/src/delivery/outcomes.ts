@@ -5,7 +5,7 @@ import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js
 import { changed } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { copiesOfDelivery } from './envelopes.service.js';
-import type { Outcome, RefusedRecipient } from './mail-transport.js';
+import type { Outcome, RefusedRecipient } from './outcome.js';
 
 /** A delivery as it was claimed. */
 export interface Claimed {

@@ -7,8 +7,9 @@ import { MailbagError, addressesIn, copyCode, deliveryHeaders } from '@mailbag/c
 import { Injectable } from '@nestjs/common';
 import type { FrozenMailing } from '../batches/frozen-mailing.js';
 import { asSent, attachmentSize, extraAttachments, travellingSize } from '../delivery/attachments.js';
-import type { OutgoingMessage } from '../delivery/mail-transport.js';
-import { MailTransport, rawMessage } from '../delivery/mail-transport.js';
+import { MailTransport } from '../delivery/mail-transport.js';
+import type { OutgoingMessage } from '../delivery/outgoing-message.js';
+import { rawMessage } from '../delivery/outgoing-message.js';
 import { dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SettingsService } from '../settings/settings.service.js';

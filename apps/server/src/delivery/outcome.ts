@@ -1,0 +1,26 @@
+import { oneLine } from '@mailbag/core';
+
+/** A recipient that the server did not take. */
+export interface RefusedRecipient {
+  address: string;
+  said: string;
+  /** True: it may be taken later. */
+  forNow: boolean;
+}
+
+/**
+ * How an attempt ended. `unknown`: the message was on its way when the connection was lost; nobody knows whether it arrived.
+ * `server`: the mail server itself failed, so that no other message would fare better. `given-back`: the sending stopped before it began. `our-side`: it was not even tried, for a reason of our own;
+ * `lasting`: one that does not go away by itself.
+ */
+export type Outcome =
+  | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: string }
+  | { kind: 'our-side'; said: string; lasting: boolean };
+
+/** What is said when the sending stops before a message was handed over. */
+export const CLOSED = 'The sending stopped before this was handed over.';
+/** Not tried, and no fault of the message. */
+export const givenBack: Outcome = { kind: 'given-back', said: CLOSED };
+
+export const shortWords = (text: string): string => oneLine(text).slice(0, 500);
