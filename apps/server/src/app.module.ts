@@ -17,7 +17,7 @@ import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchEntity } from './batches/batches.entity.js';
 import { BatchesService } from './batches/batches.service.js';
-import { FrozenBatches } from './batches/frozen-batches.js';
+import { FrozenBatches } from './frozen/frozen-batches.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopiesService } from './copies/copies.service.js';
 import { LedgerExports } from './copies/ledger-exports.service.js';

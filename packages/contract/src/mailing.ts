@@ -1,5 +1,6 @@
 import { Type } from 'class-transformer';
 import { IsBoolean, IsEmail, IsInt, IsOptional, IsString, MaxLength, Min, MinLength, ValidateNested } from 'class-validator';
+import type { BatchContext } from '@mailbag/core';
 import { OutputPlan, MessagePlan, MailingPlan } from './plan.js';
 import type { SourceSummary } from './source.js';
 import type { TemplateDetail } from './template.js';
@@ -40,6 +41,8 @@ export interface MailingDetail {
   templates: TemplateDetail[];
   source: SourceSummary | null;
   batches: { id: number; number: number; state: string }[];
+  /** What a batch that began now would be told. */
+  next: BatchContext;
   updatedAt: string;
 }
 

@@ -43,6 +43,8 @@ export { isoDate, typedText, writtenNumber } from './tables/typed-text.js';
 export { writeFdf } from './formdata/fdf.js';
 export { writeXfdf } from './formdata/xfdf.js';
 
+export { SAMPLE_CODE, fillContext } from './map/fill-context.js';
+export type { BatchContext, FillContext } from './map/fill-context.js';
 export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
 export type { Evaluation, FieldMap, Problem } from './map/field-map.js';
 export { readsColumns, renameColumn, ruleFault, ruleKinds, ruleSentence } from './map/registry.js';
@@ -70,7 +72,6 @@ export { messagePattern, oneLine, plainTags, textToHtml } from './patterns/messa
 export type { MessageTexts, RenderedMessage } from './patterns/message.js';
 export { replaceTags } from './patterns/tags.js';
 export { patternData } from './patterns/pattern-data.js';
-export type { PatternExtras } from './patterns/pattern-data.js';
 
 export { searchText, searchWords, textFinder } from './copies/search-words.js';
 export { usualSort } from './copies/usual-sort.js';

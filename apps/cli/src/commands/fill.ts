@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import type {
+  BatchContext,
   CompiledTemplate,
   Field,
   FieldMap,
@@ -15,10 +16,12 @@ import type {
 import {
   MailbagError,
   RecordFiller,
+  SAMPLE_CODE,
   checkRecords,
   compileTemplate,
   copyCode,
   fewNames,
+  fillContext,
   fillCopy,
   findingSentence,
   finishes,
@@ -123,6 +126,15 @@ function mapOf(json: unknown, path: string, fields: readonly Field[]): FieldMap 
   return map;
 }
 
+/** ISO 8601, in the zone of this machine. */
+const localDay = (at: Date): string => new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+
+/** What copies that are made here and now are told beside their records. */
+function batchHere(): BatchContext {
+  const { locale, timeZone: zone } = Intl.DateTimeFormat().resolvedOptions();
+  return { batch: 1, today: localDay(new Date()), locale, zone };
+}
+
 async function fillMany(
   job: Job,
   sheet: { path: string; name?: string; headings?: number; map?: string },
@@ -146,8 +158,10 @@ async function fillMany(
     { fields: job.fields, map },
     { ...(await nodeFonts(job.faces)), characters: [...texts, JSON.stringify(map)], finish: job.finish, file: job.file },
   );
+  const batch = batchHere();
   const setup = {
     columns,
+    context: fillContext(batch, 0, SAMPLE_CODE),
     templates: [{ fields: job.fields, map, measure: (values: FieldValues) => filler.measure(values) }],
     keyColumn: null,
     addressColumn: null,
@@ -157,13 +171,13 @@ async function fillMany(
   const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
   const taken = new Set<string>();
   mkdirSync(out, { recursive: true });
-  const today = new Date().toISOString().slice(0, 10);
   records.forEach((record, index) => {
     const code = copyCode(new Uint8Array(randomBytes(10)));
-    const data = patternData(columns, record, { code, template: basename(job.file, '.pdf'), batch: '1', number: String(index + 1), today });
+    const context = fillContext(batch, index, code);
+    const data = patternData(columns, record, { ...context, template: basename(job.file, '.pdf') });
     const path = uniquePath([], pattern.path(data).file, (wanted) => taken.has(wanted.toLowerCase()) || existsSync(join(out, wanted)));
     taken.add(path.toLowerCase());
-    writeCopy(join(out, path), filler.fill(read(record), { code, ...job.protect(code) }).copy);
+    writeCopy(join(out, path), filler.fill(read(record), { ...context, ...job.protect(code) }).copy);
   });
   note(`${records.length} copies are in ${out}.`);
 }

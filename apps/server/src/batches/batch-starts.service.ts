@@ -6,10 +6,10 @@ import { Injectable } from '@nestjs/common';
 import { letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { SendersService } from '../senders/senders.service.js';
-import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
-import type { FrozenMailing } from './frozen-mailing.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 /** What was shown last: places of records by group, for the lists behind the numbers. */
 interface Shown {
@@ -31,7 +31,7 @@ export class BatchStarts {
     private readonly checks: MailingChecks,
     private readonly senders: SendersService,
     private readonly sources: SourcesService,
-    private readonly settings: SettingsService,
+    private readonly batches: FrozenBatches,
     private readonly pool: Pool,
   ) {}
 
@@ -159,7 +159,7 @@ export class BatchStarts {
       choice: { who, ...(rows ? { rows } : {}) },
       digest,
       startKey,
-      today: this.settings.today(),
+      context: await this.batches.next(),
     });
   }
 }

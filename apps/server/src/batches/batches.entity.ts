@@ -1,7 +1,7 @@
 import type { BatchState } from '@mailbag/contract';
 import type { ErrorFields } from '@mailbag/core';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
-import type { FrozenMailing } from './frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 @Entity('batch')
 export class BatchEntity {

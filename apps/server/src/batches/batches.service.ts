@@ -20,7 +20,7 @@ import type { MadeCopy } from '../work/make-copies.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
 import { BatchStarts } from './batch-starts.service.js';
-import { FrozenBatches } from './frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */

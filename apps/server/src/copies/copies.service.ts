@@ -13,7 +13,7 @@ import type {
 import type { Cell, CopyState } from '@mailbag/core';
 import { MailbagError, searchText, searchWords, usualSort } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { FrozenBatches } from '../batches/frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { Transactions } from '../persistence/transactions.js';

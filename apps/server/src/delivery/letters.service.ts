@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { ArchivedCopy } from '../archive/archived-bytes.js';
-import { FrozenBatches } from '../batches/frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { BounceSettings } from '../bounces/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
@@ -52,7 +52,7 @@ export class Letters {
     server: { name: string; limit: number },
     which: 'sending' | 'as sent' = 'sending',
   ): Promise<OutgoingMessage> {
-    const { number, mailing } = await this.batches.mailing(delivery.batchId);
+    const { context, mailing } = await this.batches.mailing(delivery.batchId);
     const isReminder = delivery.kind === 'reminder';
     const copies = await this.transactions.read<ArchivedCopy & { recipient: string; position: number }>(
       isReminder
@@ -108,7 +108,7 @@ export class Letters {
       subject: letter.subject,
       text: letter.text,
       html: letter.html,
-      headers: deliveryHeaders({ list: plan.name, number, from: sender.address, replyTo: sender.replyTo ?? '' }),
+      headers: deliveryHeaders({ list: plan.name, number: context.batch, from: sender.address, replyTo: sender.replyTo ?? '' }),
       attachments,
     };
   }

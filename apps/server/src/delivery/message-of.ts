@@ -1,7 +1,17 @@
 import type { MailingPlan } from '@mailbag/contract';
-import type { Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
-import { addressesIn, compilePattern, messagePattern, oneLine, patternData, patternExtras, plainTags, replaceTags } from '@mailbag/core';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import type { BatchContext, Column, MailAddress, MessageTexts, RenderedMessage, SourceRecord } from '@mailbag/core';
+import {
+  addressesIn,
+  compilePattern,
+  fillContext,
+  messagePattern,
+  oneLine,
+  patternData,
+  patternExtras,
+  plainTags,
+  replaceTags,
+} from '@mailbag/core';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { passwordText } from '../mailings/plan-passwords.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
@@ -11,7 +21,7 @@ export interface RecordPlace {
   /** From 0. */
   ordinal: number;
   code: string;
-  batch: BatchFacts;
+  batch: BatchContext;
   template: string;
 }
 
@@ -20,19 +30,7 @@ export const dataOf = (
   columns: readonly Column[],
   { record, ordinal, code, batch, template }: RecordPlace,
   only?: ReadonlySet<string>,
-): Record<string, unknown> =>
-  patternData(
-    columns,
-    record,
-    {
-      code,
-      template,
-      batch: String(batch.number),
-      number: String(ordinal + 1),
-      today: batch.today,
-    },
-    only,
-  );
+): Record<string, unknown> => patternData(columns, record, { ...fillContext(batch, ordinal, code), template }, only);
 
 export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];
 

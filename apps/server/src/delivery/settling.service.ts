@@ -2,7 +2,7 @@ import type { CopyState } from '@mailbag/core';
 import { MailbagError, addressesIn, copyLaw } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { FrozenBatches } from '../batches/frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, changeCopy, noteCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';

@@ -4,7 +4,8 @@ import type { Finding, SourceRecord } from '@mailbag/core';
 import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -27,6 +28,7 @@ export class MailingChecks implements OnApplicationBootstrap {
     private readonly mailings: MailingsService,
     private readonly transactions: Transactions,
     private readonly sources: SourcesService,
+    private readonly batches: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
   ) {}
@@ -80,7 +82,13 @@ export class MailingChecks implements OnApplicationBootstrap {
   ): Promise<void> {
     let checkError: string | null = null;
     try {
-      await this.pool.run('check', { mailingId: id, sourceId: subject.sourceId, mailing: subject.frozen, only });
+      await this.pool.run('check', {
+        mailingId: id,
+        sourceId: subject.sourceId,
+        mailing: subject.frozen,
+        context: await this.batches.next(),
+        only,
+      });
     } catch (error) {
       // Whoever looks after the next start has them run.
       if (isMailbagError(error) && error.code === 'server-stops') return;

@@ -6,7 +6,8 @@ import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -63,6 +64,7 @@ export class MailingsService implements OnApplicationBootstrap {
     private readonly sources: SourcesService,
     private readonly live: LiveService,
     private readonly history: History,
+    private readonly frozenBatches: FrozenBatches,
   ) {}
 
   /** Passwords that earlier versions kept in clear are sealed. */
@@ -134,6 +136,7 @@ export class MailingsService implements OnApplicationBootstrap {
       templates: await Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId))),
       source: plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null,
       batches: await this.batchesOf(id),
+      next: await this.frozenBatches.next(),
       updatedAt: mailing.updatedAt,
     };
   }

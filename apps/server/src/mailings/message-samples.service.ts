@@ -5,14 +5,14 @@ import type { ExtraFile, MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
 import { MailbagError, addressesIn, copyCode, deliveryHeaders } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { asSent, attachmentSize, extraAttachments, travellingSize } from '../delivery/attachments.js';
 import { MailTransport } from '../delivery/mail-transport.js';
 import type { OutgoingMessage } from '../delivery/outgoing-message.js';
 import { rawMessage } from '../delivery/outgoing-message.js';
 import { dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
-import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
 import { sealedPlan } from './plan-passwords.js';
@@ -37,7 +37,7 @@ export class MessageSamples {
     private readonly sources: SourcesService,
     private readonly senders: SendersService,
     private readonly pool: Pool,
-    private readonly settings: SettingsService,
+    private readonly batches: FrozenBatches,
   ) {}
 
   /** @throws MailbagError mailing-no-template, mailing-no-records, pattern-*, attachment-gone, sender-not-confirmed */
@@ -57,7 +57,7 @@ export class MessageSamples {
 
   private async compose(frozen: FrozenMailing, record: SourceRecord, index: number): Promise<Made> {
     const { plan, columns, templates } = frozen;
-    const batch = { number: 1, today: this.settings.today() };
+    const batch = await this.batches.next();
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
     const cell = record.cells[columns.findIndex(({ name }) => name === plan.message.addressColumn)]?.text ?? '';
     const { addresses, fault } = addressesIn(cell, plan.message.several ?? false);

@@ -13,7 +13,7 @@ import type { PostalAddress } from '@mailbag/core';
 import { MailbagError, addressLines, comparePostal, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import { FrozenBatches } from '../batches/frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions, changed } from '../persistence/transactions.js';

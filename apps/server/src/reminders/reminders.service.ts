@@ -2,7 +2,7 @@ import type { ReminderAnswer, ReminderPlan } from '@mailbag/contract';
 import { MailbagError, addressesIn } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import { FrozenBatches } from '../batches/frozen-batches.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Envelopes } from '../delivery/envelopes.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';

@@ -17,6 +17,7 @@ export const OFFICE = 'office';
 export class SettingsService implements OnModuleInit {
   private officeZone: string | null = null;
   /** Asking for it takes milliseconds, and it does not change while the server runs. */
+  private readonly serverLocale = Intl.DateTimeFormat().resolvedOptions().locale;
   private readonly serverZone = DateTime.local().zoneName ?? 'UTC';
 
   constructor(
@@ -40,6 +41,11 @@ export class SettingsService implements OnModuleInit {
   /** The zone in which days are counted and shown: the office's own, or the server's where none is set (names of the IANA time zone database). */
   get zone(): string {
     return this.officeZone ?? this.serverZone;
+  }
+
+  /** How dates and numbers are written out, and where. */
+  get place(): { locale: string; zone: string } {
+    return { locale: this.serverLocale, zone: this.zone };
   }
 
   private async readZone(): Promise<void> {

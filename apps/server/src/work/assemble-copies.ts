@@ -1,8 +1,9 @@
 import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
 import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
-import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, MailbagError, rowReader } from '@mailbag/core';
+import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, fillContext, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenBatch } from '../frozen/frozen-mailing.js';
+import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { archivedBytes } from '../archive/archived-bytes.js';
 import { dataPath } from '../platform/config.js';
 import { compileMailing } from './compile-mailing.js';
@@ -32,21 +33,22 @@ export interface AssembleInput {
   items: AssembleItem[];
 }
 
-interface Ready {
-  mailing: FrozenMailing;
+interface Ready extends FrozenBatch {
   fillers: RecordFiller[];
 }
 
 /** Batches that were used last, made ready without passwords and flat. */
 async function ready(batchId: number): Promise<Ready> {
-  const row = workerDatabase().prepare('SELECT frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+  const row = workerDatabase().prepare('SELECT number, today, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
+    number: number;
+    today: string;
     frozen: string;
     characters: string;
   };
-  const mailing = JSON.parse(row.frozen) as FrozenMailing;
+  const batch = frozenBatch(row);
   // Templates spare time and room, and are needed only for copies with a password: copies of a batch whose template is gone are put together without.
-  const fillers = await compileMailing(mailing, readWords(row.characters), 'flattened').catch(() => []);
-  return { mailing, fillers };
+  const fillers = await compileMailing(batch.mailing, readWords(row.characters), 'flattened').catch(() => []);
+  return { ...batch, fillers };
 }
 
 async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
@@ -110,7 +112,8 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
       const { row, cells = '[]' } = (record.get([batchId, recordOrdinal]) ?? {}) as { row?: number; cells?: string };
       // A record whose time was over has no values any more; a copy of it would come out blank.
       if (cells === '[]' || row === undefined || !filler) throw new MailbagError('print-record-gone', { copy: code });
-      filler.addTo(combined, rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] }), bookmark, { code });
+      const filled = rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] });
+      filler.addTo(combined, filled, bookmark, fillContext(batch.context, recordOrdinal, code));
       add(filler.compiled.allPages.length);
     }
     combined.end();

@@ -1,6 +1,6 @@
 import type { CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
-import { RecordChecker, checksComparing, checksOfRecords, readsColumns, recordKeys } from '@mailbag/core';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import { RecordChecker, SAMPLE_CODE, checksComparing, checksOfRecords, fillContext, readsColumns, recordKeys } from '@mailbag/core';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { readingOf, recordAt, recordBlocks } from './source-records.js';
@@ -17,7 +17,11 @@ function usedColumns({ plan, templates }: FrozenMailing): string[] {
   return [...new Set([...read, ...named.filter((name) => typeof name === 'string')])];
 }
 
-const setupOf = (mailing: FrozenMailing, templates: CheckSetup['templates']): CheckSetup => ({
+const setupOf = (
+  { mailing, context }: Pick<Tasks['check']['input'], 'mailing' | 'context'>,
+  templates: CheckSetup['templates'],
+): CheckSetup => ({
+  context: fillContext(context, 0, SAMPLE_CODE),
   columns: mailing.columns,
   templates,
   keyColumn: mailing.plan.keyColumn ?? null,
@@ -86,13 +90,13 @@ function writer(mailingId: number) {
 
 /** Runs the checks that compare records over all of them. */
 function compareAll(
-  { sourceId, mailing }: Tasks['check']['input'],
+  { sourceId, mailing, context }: Tasks['check']['input'],
   scope: CheckScope,
 ): { said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } } {
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
-  const checker = new RecordChecker(setupOf(mailing, []), scope);
+  const checker = new RecordChecker(setupOf({ mailing, context }, []), scope);
   for (const { first, records } of recordBlocks(sourceId)) {
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
@@ -101,10 +105,10 @@ function compareAll(
 }
 
 /** Runs all checks over all records of a mailing and replaces its findings in one transaction. */
-async function checkAll({ mailingId, sourceId, mailing }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
+async function checkAll({ mailingId, sourceId, mailing, context }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
   const database = workerDatabase();
   const templates = await measuredTemplates(mailing, textsOf(sourceId));
-  const checker = new RecordChecker(setupOf(mailing, templates));
+  const checker = new RecordChecker(setupOf({ mailing, context }, templates));
   let told = 0;
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
@@ -142,7 +146,7 @@ async function checkTouched(
   });
   const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));
   const setup = setupOf(
-    mailing,
+    input,
     await measuredTemplates(
       mailing,
       records.flatMap(({ record }) => record.cells.map(({ text }) => text)),

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Finish } from '@mailbag/core';
 import { RecordFiller } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 
 /** The templates of a mailing made ready. @param finish as the mailing says where nothing is said */

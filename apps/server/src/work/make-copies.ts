@@ -4,8 +4,9 @@ import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync 
 import { open } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Cell, FieldValues, FilledCopy, RecordFiller } from '@mailbag/core';
-import { CopyReader, MailbagError, isMailbagError, readValues, rowReader } from '@mailbag/core';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import { CopyReader, MailbagError, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
+import type { FrozenBatch } from '../frozen/frozen-mailing.js';
+import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataPath } from '../platform/config.js';
 import { writeCopy } from '@mailbag/host';
 import { compileMailing } from './compile-mailing.js';
@@ -15,11 +16,9 @@ import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
 import { workerDatabase } from './worker-database.js';
 
-interface Kept {
+interface Kept extends FrozenBatch {
   batchId: number;
-  mailing: FrozenMailing;
   fillers: RecordFiller[];
-  batch: BatchFacts;
   protections: Protections | null;
   /** What reads copies back, by template. */
   readers: (CopyReader | null)[];
@@ -36,11 +35,11 @@ async function batchOf(batchId: number): Promise<Kept> {
     frozen: string;
     characters: string;
   };
-  const mailing = JSON.parse(row.frozen) as FrozenMailing;
+  const batch = frozenBatch(row);
+  const { mailing } = batch;
   kept = {
+    ...batch,
     batchId,
-    mailing,
-    batch: { number: row.number, today: row.today },
     fillers: await compileMailing(mailing, readWords(row.characters)),
     protections: protectionsOf(mailing, `batch ${batchId}`),
     readers: mailing.templates.map(() => null),
@@ -172,7 +171,7 @@ export interface MadeCopy {
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
-  const { mailing, fillers, protections } = batch;
+  const { context, mailing, fillers, protections } = batch;
   const database = workerDatabase();
   const records = database
     .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
@@ -197,9 +196,9 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const template = mailing.templates[copy.position];
     if (!record || !template) continue;
     const row = read(record);
-    const passwords = protections?.(record, copy.code, batch.batch, template.name) ?? null;
+    const passwords = protections?.(record, copy.code, context, template.name) ?? null;
     const protect = passwords?.protect ?? null;
-    const { copy: filled, values } = fillers[copy.position]!.fill(row, { code: copy.code, protect });
+    const { copy: filled, values } = fillers[copy.position]!.fill(row, { ...fillContext(context, copy.recordOrdinal, copy.code), protect });
     const path = join(archive, copy.path);
     writeWhole(path, filled, join(spool, `copy-${copy.id}.part`));
     written.push(path);

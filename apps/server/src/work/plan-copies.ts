@@ -1,9 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
+import type { BatchContext, Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
 import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath } from '@mailbag/core';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataOf, patternNames } from '../delivery/message-of.js';
 import { dataPath } from '../platform/config.js';
 import { foreignWords, readWords, writeWords } from './foreign-words.js';
@@ -24,7 +25,6 @@ interface BatchRow {
   records: number;
   plannedThrough: number;
   characters: string;
-  today: string;
 }
 interface Planned {
   code: string;
@@ -50,7 +50,7 @@ class Planner {
 
   constructor(
     private readonly mailing: FrozenMailing,
-    private readonly batch: BatchFacts,
+    private readonly batch: BatchContext,
   ) {
     const { plan, columns } = mailing;
     const names = patternNames(columns);
@@ -181,13 +181,15 @@ function planBlock(batchId: number): boolean {
   const database = workerDatabase();
   return inTransaction(() => {
     const [batch] = database
-      .prepare('SELECT number, mailingId, mailingName, state, records, plannedThrough, characters, today FROM batch WHERE id = ?')
+      .prepare('SELECT number, mailingId, mailingName, state, records, plannedThrough, characters FROM batch WHERE id = ?')
       .all([batchId]) as BatchRow[];
     if (batch?.state !== 'planning') return false;
     if (kept?.batchId !== batchId) {
-      const [{ frozen }] = database.prepare('SELECT frozen FROM batch WHERE id = ?').all([batchId]) as [{ frozen: string }];
-      const mailing = JSON.parse(frozen) as FrozenMailing;
-      kept = { batchId, mailing, planner: new Planner(mailing, batch) };
+      const [row] = database.prepare('SELECT number, today, frozen FROM batch WHERE id = ?').all([batchId]) as [
+        { number: number; today: string; frozen: string },
+      ];
+      const { mailing, context } = frozenBatch(row);
+      kept = { batchId, mailing, planner: new Planner(mailing, context) };
     }
     const { mailing, planner } = kept;
     const rows = database

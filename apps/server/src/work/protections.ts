@@ -1,7 +1,7 @@
-import type { FillOptions, Protection, SourceRecord } from '@mailbag/core';
+import type { BatchContext, FillOptions, Protection, SourceRecord } from '@mailbag/core';
 import { prepareProtection, usualPermissions } from '@mailbag/core';
 import { nodeCiphers } from '@mailbag/host';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { passwordPattern } from '../delivery/message-of.js';
 import { derivedSeed } from '../platform/secret-box.js';
 
@@ -15,7 +15,7 @@ export interface CopyPasswords {
 export type Protections = (
   record: SourceRecord & { ordinal: number },
   code: string,
-  batch: BatchFacts,
+  batch: BatchContext,
   template: string,
 ) => CopyPasswords | null;
 

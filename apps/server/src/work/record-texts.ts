@@ -1,6 +1,7 @@
 import type { Cell } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenBatch } from '../frozen/frozen-mailing.js';
+import { frozenBatch } from '../frozen/frozen-mailing.js';
 import type { Letter, LetterPattern, RecordPlace } from '../delivery/message-of.js';
 import { letterPattern, passwordPattern } from '../delivery/message-of.js';
 import { postalPattern } from '../paper/paper-of.js';
@@ -16,20 +17,15 @@ export interface RecordOfBatch {
   template: string;
 }
 
-interface Batch extends BatchFacts {
-  mailing: FrozenMailing;
-}
-
 /** As batches do not change, but for what reminders say, the last one is kept. */
-let lastBatch: { id: number; batch: Batch; letters: LetterPattern | null } | null = null;
+let lastBatch: { id: number; batch: FrozenBatch; letters: LetterPattern | null } | null = null;
 
 function batchOf(id: number): NonNullable<typeof lastBatch> {
   if (lastBatch?.id === id) return lastBatch;
   const row = workerDatabase().prepare('SELECT number, today, frozen FROM batch WHERE id = ?').get([id]) as
-    (BatchFacts & { frozen: string }) | undefined;
+    { number: number; today: string; frozen: string } | undefined;
   if (!row) throw new MailbagError('not-found', { what: 'batch' });
-  const { number, today, frozen } = row;
-  return (lastBatch = { id, batch: { number, today, mailing: JSON.parse(frozen) as FrozenMailing }, letters: null });
+  return (lastBatch = { id, batch: frozenBatch(row), letters: null });
 }
 
 /** Null: the record was deleted when its time was over. */
@@ -37,7 +33,7 @@ function findPlace({ batchId, ordinal, code, template }: RecordOfBatch): RecordP
   const row = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?').get([batchId, ordinal]) as
     { row: number; cells: string } | undefined;
   return row && row.cells !== '[]'
-    ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch, template }
+    ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch.context, template }
     : null;
 }
 

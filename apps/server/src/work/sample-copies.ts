@@ -1,5 +1,5 @@
 import type { RecordFiller } from '@mailbag/core';
-import { outputPattern, rowReader } from '@mailbag/core';
+import { fillContext, outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
 import { compileMailing } from './compile-mailing.js';
@@ -32,7 +32,7 @@ export async function sampleCopies({
   const copies = mailing.templates.map((template, position) => {
     const code = codes[position]!;
     const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
-    const filled = fillers[position]!.fill(row, { code, protect }).copy;
+    const filled = fillers[position]!.fill(row, { ...fillContext(batch, ordinal, code), protect }).copy;
     return {
       name: path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name })).file,
       bytes: filled.bytes,

@@ -1,5 +1,5 @@
 import { MailbagError } from '@mailbag/core';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { readingOf } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { StartDigest, candidates, choose } from './who-runs.js';
@@ -25,7 +25,7 @@ export function startBatch({
   choice,
   digest,
   startKey,
-  today,
+  context: { today, locale, zone },
 }: Tasks['startBatch']['input']): Tasks['startBatch']['output'] {
   const database = workerDatabase();
   return inTransaction(() => {
@@ -55,7 +55,7 @@ export function startBatch({
         number,
         mailingId,
         name,
-        JSON.stringify(withoutExamples(mailing)),
+        JSON.stringify({ ...withoutExamples(mailing), place: { locale, zone } } satisfies FrozenMailing),
         runs.length,
         mailing.plan.message.mailed ? 1 : 0,
         new Date().toISOString(),

@@ -1,5 +1,6 @@
 import type { DatabaseTable, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
 import type {
+  BatchContext,
   Column,
   ErrorCode,
   ErrorFields,
@@ -16,7 +17,7 @@ import type { AssembleInput } from './assemble-copies.js';
 import type { RecordOfBatch } from './record-texts.js';
 import type { MadeCopy } from './make-copies.js';
 import type { ReadMail } from './read-mail.js';
-import type { BatchFacts, FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
@@ -43,7 +44,13 @@ export interface Tasks {
   queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
   /** Runs the checks of a mailing and replaces its rows in `finding`. With `only`, those that a change of these columns in these records touches. */
   check: {
-    input: { mailingId: number; sourceId: number; mailing: FrozenMailing; only: { ordinals: number[]; columns: string[] } | null };
+    input: {
+      mailingId: number;
+      sourceId: number;
+      mailing: FrozenMailing;
+      context: BatchContext;
+      only: { ordinals: number[]; columns: string[] } | null;
+    };
     output: { findings: number };
   };
   /** Who would run in a batch of a mailing, and why others would not: places of records by group. */
@@ -67,7 +74,7 @@ export interface Tasks {
       choice: StartChoice;
       digest: string;
       startKey: string;
-      today: string;
+      context: BatchContext;
     };
     output: { id: number; isNew: boolean };
   };
@@ -79,7 +86,7 @@ export interface Tasks {
   assemble: { input: AssembleInput; output: { pages: number; sheets: number; size: number; firstSheets: number[] } };
   /** The copies of one record as they would be made now, for samples and tests. */
   sample: {
-    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchFacts; codes: string[] };
+    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchContext; codes: string[] };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
   /** The messages of records of batches. With `reminder`: its reminder, in these words. */

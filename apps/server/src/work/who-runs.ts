@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { StartChoice, StartGroup } from '@mailbag/contract';
 import type { Cell, SourceRecord } from '@mailbag/core';
 import { addressesIn } from '@mailbag/core';
-import type { FrozenMailing } from '../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { paperWish } from './paper-wish.js';
 import { columnsInCopies, keyDigests, valueDigests } from './record-digest.js';
 import { recordBlocks } from './source-records.js';

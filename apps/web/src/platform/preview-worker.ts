@@ -1,18 +1,35 @@
-import type { CompiledTemplate, FieldValues, FilledCopy, FillNote } from '@mailbag/core';
-import { compileTemplate, fillCopy } from '@mailbag/core';
+import type { Column, Field, FieldMap, FieldValues, FillContext, FilledCopy, FillNote, Finish, SourceRecord } from '@mailbag/core';
+import { RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
 import { browserFonts, noFonts } from './browser-fonts';
 
-export interface PreviewRequest {
-  id: number;
-  /** Identifies the bytes, which are sent only once. */
+/** A template with its rules, and the record that fills it. */
+export interface PreviewWish {
+  /** Identifies the bytes and the fields of the template. */
   template: string;
-  pdf?: Uint8Array;
-  values: FieldValues;
+  map: FieldMap;
+  finish: Finish;
+  columns: readonly Column[];
+  record: SourceRecord;
+  context: FillContext;
 }
+/** What is sent only once for a template. */
+export interface PreviewTemplate {
+  pdf: Uint8Array;
+  fields: readonly Field[];
+}
+
+export type PreviewRequest = PreviewWish & { id: number; sent?: PreviewTemplate };
 export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[] } | { id: number; error: string };
 
-const pdfs = new Map<string, Uint8Array>();
-const compiled = new Map<string, { characters: Set<string>; template: Promise<CompiledTemplate> }>();
+const templates = new Map<string, PreviewTemplate>();
+
+interface Ready {
+  /** What it was compiled for, beside characters. */
+  key: string;
+  characters: Set<string>;
+  filler: Promise<RecordFiller>;
+}
+const ready = new Map<string, Ready>();
 
 /** Characters of the texts for which the standard fonts may not do. One by one they stand for any words, so that few records need new faces. */
 function foreign(values: FieldValues): string[] {
@@ -20,29 +37,35 @@ function foreign(values: FieldValues): string[] {
   return texts.filter((text) => /[^\u0020-\u007e\s]/.test(text)).flatMap((text) => [...text]);
 }
 
-/** The template compiled with faces for all characters seen so far; compiled anew only when one is new. */
-async function templateFor(key: string, needed: readonly string[]): Promise<CompiledTemplate> {
-  const known = compiled.get(key);
-  if (known && needed.every((char) => known.characters.has(char))) return known.template;
+/** The template made ready with faces for all characters seen so far; anew only when a character, or a field that has a rule, is new. */
+async function fillerFor({ template, map, finish }: PreviewWish, needed: readonly string[]): Promise<RecordFiller> {
+  const key = JSON.stringify([finish, Object.keys(map).sort()]);
+  const known = ready.get(template);
+  if (known?.key === key && needed.every((char) => known.characters.has(char))) return known.filler;
   const characters = new Set([...(known?.characters ?? []), ...needed]);
   const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
-  const template = compileTemplate(pdfs.get(key)!, { fonts, faces, characters });
-  compiled.set(key, { characters, template });
-  return template;
+  const { pdf, fields } = templates.get(template)!;
+  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish });
+  ready.set(template, { key, characters, filler });
+  return filler;
 }
 
 /** A copy; made again with further faces when the form itself shows characters that no value has, such as those of its options. */
-async function filled(key: string, values: FieldValues): Promise<FilledCopy> {
-  const needed = foreign(values);
-  const copy = fillCopy(await templateFor(key, needed), values);
+async function filled(wish: PreviewWish): Promise<FilledCopy> {
+  const { template, map, columns, record, context } = wish;
+  const row = rowReader(columns)(record);
+  const fill = async (characters: readonly string[]): Promise<FilledCopy> =>
+    (await fillerFor(wish, characters)).withMap(map).fill(row, context).copy;
+  const needed = foreign(evaluateMap(templates.get(template)!.fields, map, row, context).values);
+  const copy = await fill(needed);
   const missing = copy.notes.flatMap(({ characters }) => characters);
-  return missing.length > 0 ? fillCopy(await templateFor(key, [...needed, ...missing]), values) : copy;
+  return missing.length > 0 ? fill([...needed, ...missing]) : copy;
 }
 
 self.onmessage = (event: MessageEvent<PreviewRequest>) => {
-  const { id, template, pdf, values } = event.data;
-  if (pdf) pdfs.set(template, pdf);
-  filled(template, values).then(
+  const { id, sent, ...wish } = event.data;
+  if (sent) templates.set(wish.template, sent);
+  filled(wish).then(
     ({ bytes, notes }) => self.postMessage({ id, bytes, notes } satisfies PreviewAnswer, { transfer: [bytes.buffer] }),
     (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),
   );

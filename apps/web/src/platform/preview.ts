@@ -1,5 +1,5 @@
-import type { FieldValues, FillNote } from '@mailbag/core';
-import type { PreviewAnswer, PreviewRequest } from './preview-worker';
+import type { FillNote } from '@mailbag/core';
+import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish } from './preview-worker';
 
 export interface FilledPreview {
   bytes: Uint8Array;
@@ -31,13 +31,13 @@ function previewWorker(): Worker {
   return worker;
 }
 
-/** Fills a template with core in a worker. @param key identifies the bytes of the template */
-export function fillPreview(key: string, pdf: Uint8Array, values: FieldValues): Promise<FilledPreview> {
+/** Fills a template with core in a worker, as a batch would. */
+export function fillPreview(wish: PreviewWish, template: PreviewTemplate): Promise<FilledPreview> {
   const target = previewWorker();
   const id = ++counter;
   return new Promise((resolve, reject) => {
     waiting.set(id, { resolve, reject });
-    target.postMessage({ id, template: key, values, ...(sent.has(key) ? {} : { pdf }) } satisfies PreviewRequest);
-    sent.add(key);
+    target.postMessage({ ...wish, id, ...(sent.has(wish.template) ? {} : { sent: template }) } satisfies PreviewRequest);
+    sent.add(wish.template);
   });
 }

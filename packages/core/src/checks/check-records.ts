@@ -94,7 +94,9 @@ export class RecordChecker {
     const say = (finding: Finding): void => void this.said.push({ check: name, finding });
     for (const record of records) {
       const row = this.read(record);
-      const evaluations = this.evaluates ? this.setup.templates.map(({ fields, map }) => evaluateMap(fields, map, row)) : [];
+      const evaluations = this.evaluates
+        ? this.setup.templates.map(({ fields, map }) => evaluateMap(fields, map, row, this.setup.context))
+        : [];
       const checked = { row, evaluations };
       for (const [own, check] of this.checks) {
         name = own;

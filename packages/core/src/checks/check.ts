@@ -1,4 +1,5 @@
 import type { Evaluation, FieldMap } from '../map/field-map.js';
+import type { FillContext } from '../map/fill-context.js';
 import type { Row } from '../map/row.js';
 import type { Field } from '../pdf/field.js';
 import type { FieldValues, Fit } from '../pdf/value.js';
@@ -18,6 +19,8 @@ export interface CheckedTemplate {
 export interface CheckSetup {
   columns: readonly Column[];
   templates: readonly CheckedTemplate[];
+  /** For rules that read it; which number and code a copy will have is not known yet. */
+  context: FillContext;
   /** Column that identifies a record; null: none. */
   keyColumn: string | null;
   /** Column of the recipients' addresses; null: nothing is mailed. */

@@ -3,6 +3,7 @@ import type { CheckSetup } from './check.js';
 import { checkRecords } from './check-records.js';
 import { findingSentence } from './finding.js';
 import { field } from '../testing/field.js';
+import { someContext } from '../testing/context.js';
 
 const columns = ['Plot', 'Mail', 'Water', 'Name'].map((name): Column => ({
   name,
@@ -15,6 +16,7 @@ const columns = ['Plot', 'Mail', 'Water', 'Name'].map((name): Column => ({
 }));
 const record = (row: number, ...cells: string[]): SourceRecord => ({ row, cells: cells.map((text) => ({ text, value: text })) });
 const setup: CheckSetup = {
+  context: someContext,
   columns,
   keyColumn: 'Plot',
   addressColumn: 'Mail',

@@ -9,6 +9,7 @@ import { findingSentence } from './finding.js';
 import { hasRightCheckDigits, ibanFault } from './kinds/iban.js';
 import { nameKey } from './kinds/same-person.js';
 import { shapeOf } from './kinds/shape.js';
+import { someContext } from '../testing/context.js';
 
 const column = (name: string, kind: ColumnKind): Column => ({
   name,
@@ -20,6 +21,7 @@ const column = (name: string, kind: ColumnKind): Column => ({
   examples: [],
 });
 const setup = (columns: Column[], plan: CheckPlan = {}): CheckSetup => ({
+  context: someContext,
   columns,
   templates: [],
   keyColumn: null,

@@ -1,4 +1,5 @@
 import type { FieldMap, Problem } from '../map/field-map.js';
+import type { FillContext } from '../map/fill-context.js';
 import { evaluateMap } from '../map/field-map.js';
 import type { Row } from '../map/row.js';
 import type { CombinedFile } from '../pdf/fill/combine.js';
@@ -17,10 +18,8 @@ export interface MappedTemplate {
   map: FieldMap;
 }
 
-/** What a copy needs to know beside its record; frozen with the batch, so that a copy made again is the same. */
-export interface CopyContext {
-  /** For stamps. */
-  code: string;
+/** What a copy is told beside its record. */
+export interface CopyContext extends FillContext {
   /** Null: no passwords. */
   protect?: FillOptions['protect'] | null;
 }
@@ -41,19 +40,24 @@ export class RecordFiller {
     return new RecordFiller(template, await compileTemplate(pdf, { ...options, given }));
   }
 
+  /** The same with other rules, of the same fields. */
+  withMap(map: FieldMap): RecordFiller {
+    return new RecordFiller({ ...this.template, map }, this.compiled);
+  }
+
   /** The values of a record, and what the rules could not translate. */
-  values(row: Row): { values: FieldValues; problems: Problem[] } {
-    return evaluateMap(this.template.fields, this.template.map, row);
+  values(row: Row, context: FillContext): { values: FieldValues; problems: Problem[] } {
+    return evaluateMap(this.template.fields, this.template.map, row, context);
   }
 
   /** The copy of a record. @throws MailbagError image-unreadable */
   fill(row: Row, context: CopyContext): { copy: FilledCopy; values: FieldValues; problems: Problem[] } {
-    const { values, problems } = this.values(row);
+    const { values, problems } = this.values(row, context);
     return { copy: this.fillValues(values, context), values, problems };
   }
 
   /** The copy of values that have been worked out already. */
-  fillValues(values: FieldValues, { code, protect }: CopyContext): FilledCopy {
+  fillValues(values: FieldValues, { code, protect }: Pick<CopyContext, 'code' | 'protect'>): FilledCopy {
     return fillCopy(this.compiled, values, { code, ...(protect ? { protect } : {}) });
   }
 
@@ -63,7 +67,8 @@ export class RecordFiller {
   }
 
   /** Adds the copy of a record to a file that combines many. */
-  addTo(combined: CombinedFile, row: Row, bookmark: string, { code }: CopyContext): FillNote[] {
-    return combined.add(this.compiled, { values: this.values(row).values, bookmark, options: { code } });
+  addTo(combined: CombinedFile, row: Row, bookmark: string, context: FillContext): FillNote[] {
+    const { values } = this.values(row, context);
+    return combined.add(this.compiled, { values, bookmark, options: { code: context.code } });
   }
 }

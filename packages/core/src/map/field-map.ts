@@ -1,6 +1,7 @@
 import type { Field } from '../pdf/field.js';
 import { isFillable } from '../pdf/field.js';
 import type { FieldValues } from '../pdf/value.js';
+import type { FillContext } from './fill-context.js';
 import type { FillRule } from './registry.js';
 import { evaluateRule, readsColumns } from './registry.js';
 import type { Row } from './row.js';
@@ -20,13 +21,13 @@ export interface Evaluation {
 }
 
 /** The values of one record for one template. */
-export function evaluateMap(fields: readonly Field[], map: FieldMap, row: Row): Evaluation {
+export function evaluateMap(fields: readonly Field[], map: FieldMap, row: Row, context: FillContext): Evaluation {
   const values: FieldValues = {};
   const problems: Problem[] = [];
   for (const field of fields) {
     const rule = Object.hasOwn(map, field.name) ? map[field.name] : undefined;
     if (!rule || !isFillable(field)) continue;
-    const result = evaluateRule(rule, field, row);
+    const result = evaluateRule(rule, field, row, context);
     values[field.name] = result.value;
     if (result.untranslated) problems.push({ field: field.name, untranslated: result.untranslated });
   }

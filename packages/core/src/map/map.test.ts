@@ -6,6 +6,7 @@ import { renameColumn, ruleKinds } from './registry.js';
 import { rowReader } from './row.js';
 import { suggestRules } from './suggest.js';
 import { field } from '../testing/field.js';
+import { someContext } from '../testing/context.js';
 
 const column = (name: string, more: Partial<Column> = {}): Column => ({
   name,
@@ -23,7 +24,7 @@ const evaluate = (rule: FillRule, one: Field, record: Record<string, string>) =>
     row: 2,
     cells: names.map((name) => ({ text: record[name]!, value: record[name]! })),
   });
-  const { values, problems } = evaluateMap([one], { [one.name]: rule }, row);
+  const { values, problems } = evaluateMap([one], { [one.name]: rule }, row, someContext);
   return { value: values[one.name], problem: problems[0]?.untranslated };
 };
 const tick = field('t', { kind: 'checkbox', onValues: ['Ja'] });
@@ -75,7 +76,9 @@ describe('rules', () => {
   });
   test('a field without a rule, or read-only, gets no value', () => {
     const row = rowReader([])({ row: 2, cells: [] });
-    expect(evaluateMap([field('a'), field('b', { flags: ['readOnly'] })], { b: { kind: 'text', text: 'x' } }, row).values).toEqual({});
+    expect(
+      evaluateMap([field('a'), field('b', { flags: ['readOnly'] })], { b: { kind: 'text', text: 'x' } }, row, someContext).values,
+    ).toEqual({});
     expect(mapProgress([{ fields: [field('a'), field('b', { flags: ['readOnly'] })], map: {} }])).toEqual({ fillable: 1, filled: 0 });
   });
   test('unused columns are those that no rule reads', () => {

@@ -1,4 +1,5 @@
 import type { Field } from '../pdf/field.js';
+import type { FillContext } from './fill-context.js';
 import { blank } from './kinds/blank.js';
 import type { BlankRule } from './kinds/blank.js';
 import { column } from './kinds/column.js';
@@ -22,7 +23,8 @@ const kindOf = (rule: FillRule): RuleKind<FillRule> => kinds[rule.kind] as unkno
 
 /** The columns that a rule reads; asked before any copy exists, to find those that are missing. */
 export const readsColumns = (rule: FillRule): string[] => kindOf(rule).readsColumns(rule);
-export const evaluateRule = (rule: FillRule, field: Field, row: Row): RuleResult => kindOf(rule).evaluate(rule, field, row);
+export const evaluateRule = (rule: FillRule, field: Field, row: Row, context: FillContext): RuleResult =>
+  kindOf(rule).evaluate(rule, field, row, context);
 export const ruleSentence = (rule: FillRule): SentencePart[] => kindOf(rule).sentence(rule);
 export const renameColumn = (rule: FillRule, from: string, to: string): FillRule => kindOf(rule).rename(rule, from, to);
 

@@ -1,5 +1,6 @@
 import type { Field } from '../pdf/field.js';
 import type { FieldValue } from '../pdf/value.js';
+import type { FillContext } from './fill-context.js';
 import type { Row } from './row.js';
 
 /** The value for a field that a rule gives. `untranslated`: the text for which there is no translation, and what is accepted. */
@@ -15,7 +16,7 @@ export type SentencePart = { column: string } | { text: string } | { say: string
 export interface RuleKind<Rule extends { kind: string }> {
   kind: Rule['kind'];
   readsColumns(rule: Rule): string[];
-  evaluate(rule: Rule, field: Field, row: Row): RuleResult;
+  evaluate(rule: Rule, field: Field, row: Row, context: FillContext): RuleResult;
   sentence(rule: Rule): SentencePart[];
   /** The rule with a column of another name. */
   rename(rule: Rule, from: string, to: string): Rule;

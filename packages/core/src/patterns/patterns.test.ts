@@ -1,9 +1,9 @@
 import { messagePattern, textToHtml } from './message.js';
 import { outputPattern } from './output-path.js';
 import { compilePattern } from './pattern.js';
+import { someContext } from '../testing/context.js';
 import { patternData } from './pattern-data.js';
 
-const extras = { code: 'C', template: 'T', batch: '1', number: '1', today: '2027-01-02' };
 const code = (work: () => unknown): string => {
   try {
     work();
@@ -57,7 +57,9 @@ test.each([
   expect((process.memoryUsage().heapUsed - memory) / 1048576).toBeLessThan(150);
 });
 test('a column wins over an extra of the same name', () => {
-  expect(patternData([{ slug: 'number' }], { row: 2, cells: [{ text: ' 12 ', value: '12' }] }, extras).number).toBe('12');
+  expect(
+    patternData([{ slug: 'number' }], { row: 2, cells: [{ text: ' 12 ', value: '12' }] }, { ...someContext, template: 'T' }).number,
+  ).toBe('12');
 });
 
 describe('output', () => {

@@ -1,6 +1,6 @@
 import type { Cell } from '@mailbag/core';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import type { FrozenMailing } from '../../batches/frozen-mailing.js';
+import type { FrozenMailing } from '../../frozen/frozen-mailing.js';
 import { columnsInCopies, keyDigests, valueDigests } from '../../work/record-digest.js';
 
 const steps = [

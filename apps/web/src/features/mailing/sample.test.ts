@@ -43,6 +43,8 @@ test('a new source fills in what it makes obvious, and a second one leaves alone
   expect(guessColumns(chosen, source)).toEqual(chosen);
 });
 
+const batch = { batch: 4, today: '2027-01-02', locale: 'en-GB', zone: 'Europe/London' };
+
 test('the sample tells path and message for the record, and faults in the words of the catalogue', () => {
   const record = { row: 2, cells: ['Mill Lane', 'B-17', 'Ayumi', 'Brandt', 'a@example.org'].map((text) => ({ text, value: text })) };
   const good = sampleOf(
@@ -55,13 +57,13 @@ test('the sample tells path and message for the record, and faults in the words 
     record,
     0,
     ['Agreement'],
-    4,
+    batch,
   );
   expect(good).toMatchObject({
     paths: [{ path: '2027/Mill Lane/B-17.pdf' }],
     recipient: 'Brandt',
     message: { subject: 'B-17', text: 'Dear Brandt' },
   });
-  const bad = sampleOf({ ...plan, output: { folder: '', file: '{{ plott }}' } }, columns, record, 0, ['Agreement'], 4);
+  const bad = sampleOf({ ...plan, output: { folder: '', file: '{{ plott }}' } }, columns, record, 0, ['Agreement'], batch);
   expect(bad.paths[0]!.error).toContain('names plott, which is no column');
 });

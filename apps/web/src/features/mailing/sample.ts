@@ -1,9 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
-import type { Column, RenderedMessage, SourceRecord } from '@mailbag/core';
-import { compilePattern, messagePattern, outputPattern, patternData, patternExtras } from '@mailbag/core';
-
-/** A code for samples; the real one is given when the batch starts. */
-export const SAMPLE_CODE = '4KQ8-ZT0V-7QX';
+import type { BatchContext, Column, RenderedMessage, SourceRecord } from '@mailbag/core';
+import { SAMPLE_CODE, compilePattern, fillContext, messagePattern, outputPattern, patternData, patternExtras } from '@mailbag/core';
 
 export interface Sample {
   paths: { path: string | null; error: string | null }[];
@@ -30,17 +27,13 @@ export function sampleOf(
   record: SourceRecord | null,
   index: number,
   templates: readonly string[],
-  batch: number,
+  batch: BatchContext,
 ): Sample {
   const names = patternNames(columns);
-  const today = new Date().toISOString().slice(0, 10);
   const data = (template: string) =>
     patternData(columns, record ?? { row: 0, cells: [] }, {
-      code: SAMPLE_CODE,
+      ...fillContext(batch, index, SAMPLE_CODE),
       template,
-      batch: String(batch),
-      number: String(index + 1),
-      today,
     });
   const paths = templates.map((template) => {
     const { value, error } = attempt(() => {

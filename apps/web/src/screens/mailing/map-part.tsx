@@ -1,8 +1,10 @@
 import type { TemplateDetail } from '@mailbag/contract';
 import type { Evaluation, Field, FieldMap, FieldValue, FillNote, FillRule } from '@mailbag/core';
 import {
+  SAMPLE_CODE,
   evaluateMap,
   fieldLabel,
+  fillContext,
   graphemeCount,
   isFillable,
   isRequired,
@@ -154,11 +156,14 @@ export function MapPart({ work }: { work: MailingWork }) {
   const mapOf = (id: number): FieldMap => plan.maps[id] ?? {};
   const template = templates.find(({ id }) => id === shownTemplate) ?? templates[0];
   const map = template ? plan.maps[template.id] : undefined;
+  const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
   const filled = useFilled(
     template,
     useMemo(() => map ?? {}, [map]),
     record,
     columns,
+    context,
+    plan.output.finish ?? 'flattened',
   );
 
   const suggestions = useMemo(
@@ -168,9 +173,12 @@ export function MapPart({ work }: { work: MailingWork }) {
   const evaluations = useMemo(
     () =>
       new Map(
-        templates.map((one) => [one.id, record ? evaluateMap(one.fieldList, plan.maps[one.id] ?? {}, rowReader(columns)(record)) : null]),
+        templates.map((one) => [
+          one.id,
+          record ? evaluateMap(one.fieldList, plan.maps[one.id] ?? {}, rowReader(columns)(record), context) : null,
+        ]),
       ),
-    [templates, columns, plan.maps, record],
+    [templates, columns, plan.maps, record, context],
   );
   const entries: Entry[] = templates.flatMap((one) =>
     one.fieldList

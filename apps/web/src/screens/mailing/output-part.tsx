@@ -20,7 +20,7 @@ export function OutputPart({ work }: { work: MailingWork }) {
   const [part, setPart] = useState<keyof typeof parts>('message');
   const { record } = useRecord(plan.sourceId ?? null, index);
   const templates = plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id)?.name ?? []);
-  const sample = sampleOf(plan, columns, record, index, templates, (mailing.batches[0]?.number ?? 0) + 1);
+  const sample = sampleOf(plan, columns, record, index, templates, mailing.next);
   return (
     <Split $columns="minmax(0, 1.05fr) minmax(0, 1fr)">
       <Pane aria-label="Output and message">

@@ -143,7 +143,7 @@ export class Drawing {
       this.imageOf.set(field, (known = { name: `MbI${this.images.length}`, image: readImage(this.options.images![field]!, field) }));
       this.images.push(known);
     }
-    const { x, y, width, height } = placeImage(known.image, plan.box);
+    const { x, y, width, height } = placeImage(known.image, { ...plan.box, width: plan.width });
     this.ink.ascii(`q ${num(width)} 0 0 ${num(height)} ${num(x)} ${num(y)} cm /${known.name} Do Q\n`);
   }
   private slow(plan: WidgetPlan, value: FieldValue | null, words: TextObject): void {
@@ -153,7 +153,7 @@ export class Drawing {
       if (layout) words.layout(layout, colourOf(plan, value), plan.rect[0]!, plan.rect[1]!);
       return;
     }
-    ink.ascii(plan.open);
+    ink.ascii(plan.open + plan.squeeze);
     if (layout) drawText(ink, layout, colourOf(plan, value), this.use);
     else this.text(plan, value);
     ink.ascii(plan.close);

@@ -69,7 +69,10 @@ function holderObjects(
       const from = drawing.ink.length;
       drawing.ink.ascii(`${plan.chrome}/Tx BMC\nq\n${plan.clip}`);
       if (hasImage) drawing.image(plan);
-      else drawing.text(plan, value);
+      else {
+        drawing.ink.ascii(plan.squeeze);
+        drawing.text(plan, value);
+      }
       drawing.ink.ascii('Q\nEMC\n');
       appearances.push({ plan: holder, content: [from, drawing.ink.length] });
     }

@@ -100,6 +100,81 @@ describe('text stands where most producers save it, within 0.05 points', () => {
   });
 });
 
+/** The rightmost dark column of a picture, in points. */
+function inkEnds(picture: Picture, scale: number): number {
+  for (let x = picture.width - 1; x >= 0; x--)
+    for (let y = 0; y < picture.height; y++) if (greyAt(picture, x, y) < 128) return (x + 1) / scale;
+  return 0;
+}
+
+/**
+ * A narrow font that the form names and does not carry. Widths of Arial Narrow as its font file tells them (from memory: 82 % of those of Arial, which are those
+ * of Helvetica); ISO 32000-2, 9.2.4: the width of a glyph is the one that the font dictionary gives.
+ */
+describe('narrow fonts are drawn narrow: the ink ends within a point of where their widths say', () => {
+  const text = 'Hamburgefonstiv';
+  const helvetica = {
+    H: 722,
+    a: 556,
+    m: 833,
+    b: 556,
+    u: 556,
+    r: 333,
+    g: 556,
+    e: 556,
+    f: 278,
+    o: 556,
+    n: 556,
+    s: 500,
+    t: 278,
+    i: 222,
+    v: 500,
+  };
+  const full = [...text].reduce((sum, letter) => sum + helvetica[letter as keyof typeof helvetica], 0);
+  const narrowWidths = Array.from({ length: 91 }, (_, index) => {
+    const usual = helvetica[String.fromCharCode(index + 32) as keyof typeof helvetica];
+    return usual === undefined ? 0 : Math.round(usual * 0.82);
+  });
+  const descriptor =
+    '<</Type/FontDescriptor/FontName/ArialNarrow/Flags 32/ItalicAngle 0/Ascent 936/Descent -212/FontBBox[-182 -307 1000 1086]>>';
+  const widths = `/FirstChar 32/LastChar 122/Widths[${narrowWidths.join(' ')}]/FontDescriptor 7 0 R`;
+  test.each([
+    ['by the widths of the form', 'ArialNarrow', widths, '', 0.82, {}],
+    ['by its name alone', 'HelveticaNeueLTStd-Cn', '', '', 0.82, {}],
+    ['by its name, condensed', 'FrutigerLTStd-LightCond', '', '', 0.82, {}],
+    ['to the right', 'ArialNarrow', widths, '', 0.82, { quadding: 2 }],
+    ['in several lines', 'ArialNarrow', widths, '', 0.82, { multiline: true, height: 40 }],
+    ['a font of usual width', 'ArialMT', '', '', 1, {}],
+    ['scaled by the default appearance (ISO 32000-2, 9.3.4)', 'Helvetica', '', ' 70 Tz', 0.7, {}],
+  ] as [string, string, string, string, number, Partial<Box>][])('%s', async (_, font, more, scaling, share, box) => {
+    const [size, height, width, quadding] = [12, box.height ?? 20, 200, box.quadding ?? 0];
+    const pdf = formOf(
+      [
+        `/FT/Tx/T(a)/Rect[20 20 ${20 + width} ${20 + height}]/DA(/F ${size} Tf${scaling} 0 g)/Q ${quadding}/Ff ${box.multiline ? 1 << 12 : 0}`,
+      ],
+      {
+        form: '/DR<</Font<</F 6 0 R>>>>',
+        more: [`<</Type/Font/Subtype/TrueType/BaseFont/${font}/Encoding/WinAnsiEncoding${more}>>`, descriptor],
+      },
+    );
+    for (const finish of ['flattened', 'locked'] as const) {
+      const { bytes, notes } = await copyOf(pdf, { a: text }, finish);
+      expect(notes).toEqual([]);
+      const ends = quadding === 2 ? 20 + width - 2 : 20 + 2 + (full * share * size) / 1000;
+      expect(Math.abs(inkEnds(await pictureOf(bytes, 0, 4), 4) - ends)).toBeLessThan(1);
+    }
+  });
+  test('a value fits that would not at full width', async () => {
+    const form = (font: string): Uint8Array =>
+      formOf([`/FT/Tx/T(a)/Rect[20 20 ${20 + 4 + full * 0.009} 40]/DA(/F 10 Tf 0 g)`], {
+        form: '/DR<</Font<</F 6 0 R>>>>',
+        more: [`<</Type/Font/Subtype/TrueType/BaseFont/${font}/Encoding/WinAnsiEncoding>>`],
+      });
+    expect((await copyOf(form('ArialNarrow'), { a: text })).notes).toEqual([]);
+    expect((await copyOf(form('ArialMT'), { a: text })).notes).toMatchObject([{ field: 'a' }]);
+  });
+});
+
 /** The page with the text drawn by another library at the same place, without a box to cut it. */
 async function bare(font: StandardFonts, size: number, text: string, x: number, y: number): Promise<Picture> {
   const doc = await PDFDocument.create();

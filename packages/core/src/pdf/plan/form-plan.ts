@@ -89,7 +89,7 @@ function giveAppearance(doc: PDFDocument, widget: PDFDict, plan: WidgetPlan): vo
     const dict = PDFDict.withContext(doc.context);
     dict.set(name('Type'), name('XObject'));
     dict.set(name('Subtype'), name('Form'));
-    dict.set(name('BBox'), doc.context.obj([0, 0, plan.box.width, plan.box.height]));
+    dict.set(name('BBox'), doc.context.obj([0, 0, plan.width, plan.box.height]));
     dict.set(name('Matrix'), doc.context.obj(formMatrix(plan).split(' ').map(Number)));
     dict.set(name('Resources'), doc.context.obj({ Font: fontsOf(plan.coded) }));
     return doc.context.register(
@@ -212,7 +212,7 @@ export function writeHolders(held: readonly Held[], numbers: ReadonlyMap<PDFRef,
   return held.map(({ ref, dict, field, holdsValue, plan }): HolderPlan => {
     const isText = plan !== null && plan.onValue === null;
     const skip = new Set([...(holdsValue ? VALUE_KEYS : []), ...(plan ? ['/AS'] : []), ...(isText ? ['/AP'] : [])]);
-    const box = plan ? `0 0 ${num(plan.box.width)} ${num(plan.box.height)}` : '';
+    const box = plan ? `0 0 ${num(plan.width)} ${num(plan.box.height)}` : '';
     return {
       number: numbers.get(ref)!,
       field,

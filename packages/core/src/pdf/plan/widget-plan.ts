@@ -3,7 +3,7 @@ import { PDFDict as Dict, PDFHexString, PDFRef as Ref, PDFStream, PDFString } fr
 import { chromeOf } from '../fill/appearance/chrome.js';
 import type { CodedFace, LineMetrics } from '../fill/appearance/coded-face.js';
 import type { FontTraits } from '../fill/appearance/nearest-face.js';
-import { nearestStandardFace, noTraits } from '../fill/appearance/nearest-face.js';
+import { narrowness, nearestStandardFace, noTraits } from '../fill/appearance/nearest-face.js';
 import { drawText, newFaceUse } from '../fill/appearance/draw-text.js';
 import { parseDefaultAppearance } from '../fill/appearance/default-appearance.js';
 import { stateMark } from '../fill/appearance/mark.js';
@@ -24,7 +24,12 @@ export interface WidgetPlan {
   /** 0-based. */
   page: number;
   rect: readonly number[];
+  /** In which text is laid out: as wide as it is for letters of full width, before they are squeezed. */
   box: TextBox;
+  /** Width of the upright box. */
+  width: number;
+  /** Operator that makes letters narrower, written after the clip; empty: they keep their width. */
+  squeeze: string;
   /** Of its text. */
   colour: string;
   /** Its own face where that is usable, and the standard one nearest to it. */
@@ -138,7 +143,17 @@ function traitsOf(font: PDFDict | undefined): FontTraits {
     slant: numberEntry(descriptor, 'ItalicAngle') ?? null,
     // Twelve bytes, of which the first two are the family class (ISO 32000-2, 9.8.3.2).
     panose: panose instanceof PDFString || panose instanceof PDFHexString ? [...panose.asBytes().slice(2)] : [],
+    stretch: nameEntry(descriptor, 'FontStretch') ?? null,
+    widths: letterWidths(font!),
   };
+}
+
+/** Widths that a simple font tells of the letters of Basic Latin, which have the same codes in all usual encodings. */
+function letterWidths(font: PDFDict): ReadonlyMap<string, number> {
+  const given = numbersOf(arrayEntry(font, 'Widths'));
+  const first = numberEntry(font, 'FirstChar') ?? 0;
+  const codes = Array.from({ length: 58 }, (_, index) => 65 + index).filter((code) => code <= 90 || code >= 97);
+  return new Map(codes.flatMap((code) => (given[code - first] ? [[String.fromCharCode(code), given[code - first]!] as const] : [])));
 }
 
 /** The line of the font that a DA names and that is not usable itself: as the form describes it, so that values stand where the form's author saw them. */
@@ -196,11 +211,16 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
   const inset = chrome.border;
   const font = fontOf(acroForm, appearance.font);
   const own = font && context.ownFace(font.dict, font.ref);
-  const standard = nearestStandardFace((font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font, traitsOf(font?.dict));
+  const fontName = (font && nameEntry(font.dict, 'BaseFont')) ?? appearance.font;
+  const traits = traitsOf(font?.dict);
+  const standard = nearestStandardFace(fontName, traits);
+  const isWritten = field.kind === 'text' || field.kind === 'combo' || field.kind === 'list';
+  const squeeze = isWritten ? appearance.scale * (own ? 1 : narrowness(fontName, traits, standard)) : 1;
+  const padding = comb > 0 ? 0 : Math.max(2, 2 * chrome.border);
   /** What a producer has drawn of a push button or a signature is kept: only they know its icon. */
   const needsDrawing = needsAppearances && field.kind !== 'button' && field.kind !== 'signature';
   const box: TextBox = {
-    width,
+    width: squeeze === 1 ? width : (width - 2 * padding) / squeeze + 2 * padding,
     height,
     border: chrome.border,
     multiline: field.flags.includes('multiline'),
@@ -217,6 +237,8 @@ export function planWidget(context: PlanContext, raw: RawField, field: Field, wi
     page: widget.page,
     rect,
     box,
+    width,
+    squeeze: squeeze === 1 ? '' : `${num6(squeeze)} 0 0 1 ${num(padding * (1 - squeeze))} 0 cm\n`,
     colour: appearance.colour,
     coded: own ? [own, standard] : [standard],
     rotation: described.rotation,
@@ -253,11 +275,12 @@ export function bake(plan: WidgetPlan): string {
   const [left = 0, bottom = 0, right = 0, top = 0] = plan.rect;
   const turn = `q ${turnedMatrix(plan.rotation, right - left, top - bottom, left, bottom)} cm\n`;
   plan.isBaked = true;
-  plan.isFlat = plan.rotation === 0 && plan.field.kind !== 'list';
+  plan.isFlat = plan.rotation === 0 && plan.field.kind !== 'list' && plan.squeeze === '';
   plan.open = turn + plan.clip;
   const { box, field } = plan;
   const isLine =
     plan.rotation === 0 &&
+    plan.squeeze === '' &&
     (field.kind === 'text' || field.kind === 'combo') &&
     !box.multiline &&
     box.comb === 0 &&

@@ -1,25 +1,37 @@
-import type { Cell, SourceRecord } from '@mailbag/core';
+import type { BatchContext, Cell, SourceRecord } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
-import type { BatchFacts, FrozenMailing } from './frozen-mailing.js';
+import { SettingsService } from '../settings/settings.service.js';
+import type { FrozenBatch } from './frozen-mailing.js';
+import { frozenBatch } from './frozen-mailing.js';
 
 /** What batches ran over; only the text of reminders ever changes, so the last few are kept in memory. */
 @Injectable()
 export class FrozenBatches {
-  private readonly kept = new Map<number, BatchFacts & { mailing: FrozenMailing }>();
+  private readonly kept = new Map<number, FrozenBatch>();
 
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly settings: SettingsService,
+  ) {}
+
+  /** What the next batch would be told, if it began now: for previews, samples and checks. */
+  async next(): Promise<BatchContext> {
+    const [row] = await this.transactions.read<{ number: number }>('SELECT COALESCE(MAX(number), 0) + 1 AS number FROM batch', []);
+    return { batch: row?.number ?? 1, today: this.settings.today(), ...this.settings.place };
+  }
 
   /** @throws MailbagError not-found */
-  async mailing(batchId: number): Promise<BatchFacts & { mailing: FrozenMailing }> {
+  async mailing(batchId: number): Promise<FrozenBatch> {
     const known = this.kept.get(batchId);
     if (known) return known;
-    const [row] = await this.transactions.read<BatchFacts & { frozen: string }>('SELECT number, today, frozen FROM batch WHERE id = ?', [
-      batchId,
-    ]);
+    const [row] = await this.transactions.read<{ number: number; today: string; frozen: string }>(
+      'SELECT number, today, frozen FROM batch WHERE id = ?',
+      [batchId],
+    );
     if (!row) throw new MailbagError('not-found', { what: 'batch' });
-    const found = { number: row.number, today: row.today, mailing: JSON.parse(row.frozen) as FrozenMailing };
+    const found = frozenBatch(row);
     this.kept.set(batchId, found);
     if (this.kept.size > 5) this.kept.delete(this.kept.keys().next().value!);
     return found;
