@@ -37,6 +37,7 @@ import { Needs } from './desk/needs.service.js';
 import { HistoryController } from './history/history.controller.js';
 import { History } from './history/history.service.js';
 import { HistoryInterceptor } from './history/history.interceptor.js';
+import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
@@ -146,6 +147,7 @@ import { Pool } from './work/pool.js';
     LedgerExports,
     Letters,
     LiveService,
+    HereService,
     MailingChecks,
     MailboxReader,
     MailingsService,

@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { ValidationPipe } from '@nestjs/common';
+import { validation } from './platform/validation.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
@@ -12,7 +12,7 @@ import { config } from './platform/config.js';
 export function setUpWeb(app: NestExpressApplication): void {
   app.set('query parser', 'simple');
   app.set('trust proxy', config.proxies);
-  app.useGlobalPipes(new ValidationPipe({ transform: true, whitelist: true, forbidUnknownValues: true }));
+  app.useGlobalPipes(validation);
   app.use(
     helmet({
       contentSecurityPolicy: {

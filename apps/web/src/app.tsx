@@ -1,29 +1,33 @@
+import type { AccountAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
-import { Suspense, lazy } from 'react';
+import { Suspense, useEffect, useRef } from 'react';
 import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { sentenceOf } from './api/client';
 import { RightsProvider, useMayChange } from './ui/rights';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
 import { InvitationScreen } from './screens/account/invitation-screen';
+import { SignInAgain } from './screens/account/sign-in-again';
 import { SignInScreen } from './screens/account/sign-in-screen';
 import { Crumbs } from './screens/shell/crumbs';
 import { Shell } from './screens/shell/shell';
 import { Button } from './ui/button';
 import { Empty, Loading } from './ui/layout';
+import { loadedPart } from './ui/loaded-part';
+import { resumePlans } from './features/mailing/plan-desks';
 
-const DeskScreen = lazy(() => import('./screens/desk/desk-screen'));
-const MailingsScreen = lazy(() => import('./screens/mailings/mailings-screen'));
-const MailingScreen = lazy(() => import('./screens/mailing/mailing-screen'));
-const TemplatesScreen = lazy(() => import('./screens/templates/templates-screen'));
-const TemplateScreen = lazy(() => import('./screens/templates/template-screen'));
-const SourcesScreen = lazy(() => import('./screens/sources/sources-screen'));
-const SourceScreen = lazy(() => import('./screens/sources/source-screen'));
-const BatchScreen = lazy(() => import('./screens/batch/batch-screen'));
-const LedgerScreen = lazy(() => import('./screens/ledger/ledger-screen'));
-const PaperScreen = lazy(() => import('./screens/paper/paper-screen'));
-const SettingsScreen = lazy(() => import('./screens/settings/settings-screen'));
+const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
+const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
+const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
+const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
+const TemplateScreen = loadedPart(() => import('./screens/templates/template-screen'));
+const SourcesScreen = loadedPart(() => import('./screens/sources/sources-screen'));
+const SourceScreen = loadedPart(() => import('./screens/sources/source-screen'));
+const BatchScreen = loadedPart(() => import('./screens/batch/batch-screen'));
+const LedgerScreen = loadedPart(() => import('./screens/ledger/ledger-screen'));
+const PaperScreen = loadedPart(() => import('./screens/paper/paper-screen'));
+const SettingsScreen = loadedPart(() => import('./screens/settings/settings-screen'));
 
 /** Who is signed out elsewhere sees the sign-in page at the next question. */
 const onError = (error: Error): void => {
@@ -32,7 +36,16 @@ const onError = (error: Error): void => {
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
-  defaultOptions: { queries: { retry: (tries, error) => !isMailbagError(error) && tries < 2, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: {
+      retry: (tries, error) => !isMailbagError(error) && tries < 2,
+      retryDelay: 700,
+      staleTime: 5_000,
+      // Whether this machine is on a network says nothing of the server, which may be this machine.
+      networkMode: 'always',
+    },
+    mutations: { networkMode: 'always' },
+  },
 });
 
 /** Screens that are about values of records: whoever does not see those changes nothing there. */
@@ -48,7 +61,17 @@ function OverValues({ seesValues }: { seesValues: boolean }) {
 function Screens() {
   const location = useLocation();
   const { data, error, refetch } = useQuery(queries.account());
-  if (error)
+  // Whoever was signed in keeps the screen and all that is typed on it, and signs in above it.
+  const last = useRef<AccountAnswer | null>(null);
+  const known = data?.account ? data : last.current;
+  useEffect(() => {
+    if (!data?.account) return;
+    // Somebody else at the same window sees nothing of what was open before.
+    if (last.current?.account && last.current.account.id !== data.account.id) window.location.assign('/');
+    else if (last.current !== data) resumePlans();
+    last.current = data;
+  }, [data]);
+  if (error && !data)
     return (
       <Empty title="Mailbag does not answer" action={<Button onPress={() => void refetch()}>Try again</Button>}>
         {sentenceOf(error)}
@@ -56,14 +79,16 @@ function Screens() {
     );
   if (!data) return <Loading what="your desk" />;
   if (!data.account && location.pathname === '/invitation') return <InvitationScreen />;
-  if (!data.account) return <SignInScreen setUpNeeded={data.setUpNeeded} />;
+  if (!known?.account) return <SignInScreen setUpNeeded={data.setUpNeeded} />;
+  const { account } = known;
   return (
-    <RightsProvider value={data.account.role !== 'viewer'}>
+    <RightsProvider value={account.role !== 'viewer'}>
+      {!data.account && <SignInAgain email={account.email} />}
       <Routes>
-        <Route element={<Shell account={data} />}>
+        <Route element={<Shell account={known} />}>
           <Route index element={<Navigate to="/desk" replace />} />
           <Route path="desk" element={<DeskScreen />} />
-          <Route element={<OverValues seesValues={data.account.seesValues} />}>
+          <Route element={<OverValues seesValues={account.seesValues} />}>
             <Route path="mailings" element={<MailingsScreen />} />
             <Route path="mailings/:id/:part?" element={<MailingScreen />} />
             <Route path="sources" element={<SourcesScreen />} />

@@ -45,6 +45,6 @@ export interface FindAnswer {
 
 /** What is told to open pages as it happens. */
 export interface LiveEvent {
-  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety';
+  topic: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here';
   id: number;
 }

@@ -1,6 +1,19 @@
 import { Type } from 'class-transformer';
-import { IsBoolean, IsEmail, IsInt, IsOptional, IsString, MaxLength, Min, MinLength, ValidateNested } from 'class-validator';
-import type { BatchContext } from '@mailbag/core';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsEmail,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+import type { BatchContext, Change, Clash } from '@mailbag/core';
 import { OutputPlan, MessagePlan, MailingPlan } from './plan.js';
 import type { SourceSummary } from './source.js';
 import type { TemplateDetail } from './template.js';
@@ -14,6 +27,35 @@ export class MailingSaveRequest {
   @ValidateNested()
   @Type(() => MailingPlan)
   plan!: MailingPlan;
+}
+
+/** Small changes of a plan, as core's `changesBetween` says them; made in whatever version is there. */
+export class MailingChangesRequest {
+  @IsArray()
+  @ArrayMaxSize(50_000)
+  changes!: Change[];
+}
+
+/** What became of changes: the plan that is there now, and what could not be made. */
+export interface MailingChangesAnswer extends MailingSaveAnswer {
+  plan: MailingPlan;
+  clashes: Clash[];
+}
+
+/** A window in which a mailing is open. */
+export class HereRequest {
+  @Matches(/^[\w-]{8,64}$/)
+  window!: string;
+
+  /** The window is being closed. */
+  @IsOptional()
+  @IsBoolean()
+  leaves?: boolean;
+}
+
+/** Who else has it open, each once; the same person in another window too. */
+export interface HereAnswer {
+  others: string[];
 }
 
 export class MailingCreateRequest {

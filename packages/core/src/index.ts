@@ -100,3 +100,7 @@ export { addressLines, comparePostal, countryLetters } from './paper/postal-addr
 export type { PostalAddress } from './paper/postal-address.js';
 export { guessPaper } from './paper/guess-paper.js';
 export type { PaperPatterns } from './paper/guess-paper.js';
+
+export { changesBetween, inverseOf, isChange, same, valueAt, withChanges } from './editing/changes.js';
+export type { Change, Clash, Json, Place } from './editing/changes.js';
+export { isWholeInPlan, planPlaceWords } from './editing/plan-places.js';

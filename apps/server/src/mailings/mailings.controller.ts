@@ -5,11 +5,20 @@ import type {
   MessageSample,
   FindingsAnswer,
   FlaggedAnswer,
+  HereAnswer,
+  MailingChangesAnswer,
   MailingDetail,
   MailingSaveAnswer,
   MailingSummary,
 } from '@mailbag/contract';
-import { MailingCreateRequest, MailingSaveRequest, MessageSampleRequest, TestMessageRequest } from '@mailbag/contract';
+import {
+  HereRequest,
+  MailingChangesRequest,
+  MailingCreateRequest,
+  MailingSaveRequest,
+  MessageSampleRequest,
+  TestMessageRequest,
+} from '@mailbag/contract';
 import {
   Body,
   Controller,
@@ -33,6 +42,7 @@ import { attachment } from '../platform/content-disposition.js';
 import { config } from '../platform/config.js';
 import { send } from '../platform/download.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
+import { HereService } from '../live/here.service.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
 import { MailingsService } from './mailings.service.js';
@@ -46,6 +56,7 @@ export class MailingsController {
     private readonly checking: MailingChecks,
     private readonly starters: StarterSheets,
     private readonly samples: MessageSamples,
+    private readonly hereService: HereService,
   ) {}
 
   @Get()
@@ -97,6 +108,27 @@ export class MailingsController {
   async detail(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<MailingDetail> {
     const detail = await this.mailings.detail(id);
     return { ...detail, plan: toldPlan(detail.plan, seesPasswords) };
+  }
+
+  /** Changes, said over the version in which they were made; made in the one that is there. */
+  @Post(':id/changes')
+  @HttpCode(200)
+  @TakesMegabytes(16)
+  change(
+    @Param('id', ParseIntPipe) id: number,
+    @Body() { changes }: MailingChangesRequest,
+    @SignedIn() { seesPasswords }: Account,
+  ): Promise<MailingChangesAnswer> {
+    return this.mailings.change(id, changes, seesPasswords);
+  }
+
+  /** A window has it open. */
+  @Post(':id/here')
+  @HttpCode(200)
+  @Needs('viewer')
+  @WithoutValues()
+  here(@Param('id', ParseIntPipe) id: number, @Body() { window, leaves }: HereRequest, @SignedIn() account: Account): HereAnswer {
+    return { others: this.hereService.say(id, window, account, leaves ?? false) };
   }
 
   @Put(':id')

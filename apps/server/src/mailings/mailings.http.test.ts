@@ -66,3 +66,84 @@ test('a batch that is to be mailed says when there is no mail server', async () 
   const { mailing } = await smallMailing(mailbag.client, [['D-1', 'Q', 'a@example.org', 'yes']]);
   await expect(startBatch(mailbag.client, mailing)).rejects.toThrow('No mail server is set up');
 });
+
+describe('changes are made in whatever version is there', () => {
+  interface Answer {
+    version: number;
+    plan: Detail['plan'] & { name: string; maps: Record<string, Record<string, unknown>> };
+    clashes: unknown[];
+  }
+  const change = (mailing: number, ...changes: object[]): Promise<Answer> =>
+    mailbag.client.send<Answer>('POST', `/api/mailings/${mailing}/changes`, { changes });
+  const set = (place: string[], was: unknown, is: unknown): object => ({ kind: 'set', place, was, is });
+  let mailing: number;
+  let template: number;
+  beforeAll(async () => {
+    ({ mailing, template } = await smallMailing(mailbag.client, [['E-1', 'Q', 'a@example.org', 'yes']]));
+  });
+
+  test('two at once keep both, and the same twice is made once', async () => {
+    const before = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
+    const [one, two] = await Promise.all([
+      change(mailing, set(['name'], 'Permits', 'Renewals')),
+      change(mailing, set(['output', 'folder'], 'Permits', '2027'), { kind: 'insert', place: ['leftOut'], value: 2, after: null }),
+    ]);
+    expect([...one.clashes, ...two.clashes]).toEqual([]);
+    const now = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
+    expect(now).toMatchObject({ version: before.version + 2, plan: { name: 'Renewals', leftOut: [2], output: { folder: '2027' } } });
+    // The answer was lost, and it is sent again.
+    expect(await change(mailing, set(['name'], 'Permits', 'Renewals'))).toMatchObject({ version: now.version, clashes: [] });
+  });
+
+  test('ten windows at once lose nothing', async () => {
+    const rows = Array.from({ length: 10 }, (_, index) => index + 10);
+    await Promise.all(rows.map((row) => change(mailing, { kind: 'insert', place: ['leftOut'], value: row, after: null })));
+    const { plan } = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
+    expect([...plan.leftOut].sort((a, b) => a - b)).toEqual([2, ...rows]);
+  });
+
+  test('what was changed elsewhere stays, and both values are told', async () => {
+    const { plan, clashes } = await change(
+      mailing,
+      set(['name'], 'Permits', 'Mine'),
+      set(['output', 'file'], '{{ plot }}.pdf', '{{ code }}.pdf'),
+    );
+    expect(plan).toMatchObject({ name: 'Renewals', output: { file: '{{ code }}.pdf' } });
+    expect(clashes).toEqual([{ place: ['name'], mine: 'Mine', theirs: 'Renewals' }]);
+  });
+
+  test.each([
+    ['a plan without a name', () => [set(['name'], 'Renewals', '')], /name/],
+    [
+      'a rule that is none',
+      () => [set(['maps', String(template), 'permit.plot'], { kind: 'column', column: 'Plot' }, { kind: 'magic' })],
+      /magic/,
+    ],
+    ['a value of another kind', () => [set(['leftOut'], undefined, 'all'), set(['packet'], [template], 'all')], /packet/],
+    ['something that is no change', () => [{ kind: 'set', place: 'name' }], /no change/],
+  ])('%s is refused with a sentence, and nothing of it is made', async (_, changes, sentence) => {
+    const before = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
+    await expect(change(mailing, ...changes())).rejects.toThrow(sentence);
+    expect(await mailbag.client.get<Detail>(`/api/mailings/${mailing}`)).toEqual(before);
+  });
+
+  test('what comes as a member of every object makes nothing else of the plan', async () => {
+    const { plan } = await change(
+      mailing,
+      set(['maps', '__proto__', 'x'], undefined, { kind: 'blank' }),
+      set(['__proto__', 'x'], undefined, 1),
+    );
+    expect(({} as Record<string, unknown>).x).toBeUndefined();
+    expect(plan).toMatchObject({ name: 'Renewals' });
+  });
+
+  test('windows that have it open know of each other', async () => {
+    const here = (window: string, leaves = false): Promise<{ others: string[] }> =>
+      mailbag.client.send('POST', `/api/mailings/${mailing}/here`, { window, leaves });
+    expect(await here('window-one')).toEqual({ others: [] });
+    expect(await here('window-two')).toEqual({ others: ['you, in another window'] });
+    expect(await here('window-one')).toEqual({ others: ['you, in another window'] });
+    await here('window-two', true);
+    expect(await here('window-one')).toEqual({ others: [] });
+  });
+});

@@ -1,7 +1,15 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { MailingDetail, MailingPlan, MailingSaveAnswer, MailingSaveRequest, MailingSummary, OutputPlan } from '@mailbag/contract';
-import type { Column } from '@mailbag/core';
-import { MailbagError, ruleFault, unknownChecks } from '@mailbag/core';
+import type {
+  MailingChangesAnswer,
+  MailingDetail,
+  MailingSaveAnswer,
+  MailingSaveRequest,
+  MailingSummary,
+  OutputPlan,
+} from '@mailbag/contract';
+import { MailingPlan } from '@mailbag/contract';
+import type { Change, Column, Json } from '@mailbag/core';
+import { MailbagError, isChange, isMailbagError, ruleFault, same, unknownChecks, withChanges } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -11,11 +19,15 @@ import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
-import { passwordNames, sealedIfClear, sealedPlan } from './plan-passwords.js';
+import { passwordNames, sealedIfClear, sealedPlan, toldPlan } from './plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
+
+/** How often changes are made anew when others are quicker. */
+const MOST_TRIES = 20;
 
 const emptyPlan = (name: string): MailingPlan => ({
   name,
@@ -168,6 +180,28 @@ export class MailingsService implements OnApplicationBootstrap {
     if (changes.length > 0) await this.history.noteOften('changed a mailing', plan.name.trim(), changes.join(', '));
     this.live.tell('mailing', id);
     return { version: version + 1, updatedAt };
+  }
+
+  /**
+   * Makes changes in whatever version is there: what others changed meanwhile stays, and what both changed is told with both values.
+   * @param seesPasswords whether the changes are said over passwords in clear
+   * @throws MailbagError not-found, request-wrong, and as `save`; BadRequestException when the plan would not be one any more
+   */
+  async change(id: number, changes: readonly Change[], seesPasswords: boolean): Promise<MailingChangesAnswer> {
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is no change' });
+    for (let tries = 1; ; tries++) {
+      const { plan, version, updatedAt } = await this.entity(id);
+      const told = toldPlan(plan, seesPasswords);
+      const { document, clashes } = withChanges(JSON.parse(JSON.stringify(told)) as Json, changes);
+      if (same(document, told as unknown as Json)) return { version, updatedAt, plan: told, clashes };
+      try {
+        const saved = await this.save(id, { version, plan: await validated(document, MailingPlan) });
+        return { ...saved, plan: toldPlan((await this.entity(id)).plan, seesPasswords), clashes };
+      } catch (error) {
+        // Somebody was quicker: what they did is looked at, and the changes are made in that.
+        if (!isMailbagError(error) || error.code !== 'mailing-changed-elsewhere' || tries === MOST_TRIES) throw error;
+      }
+    }
   }
 
   async remove(id: number): Promise<void> {

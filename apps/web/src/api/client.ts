@@ -1,10 +1,21 @@
 import type { ErrorCode, ErrorFields } from '@mailbag/core';
 import { MailbagError, catalogue } from '@mailbag/core';
 
+/** The server did not answer, or could not: the same question may be answered a little later. */
+export class NoAnswer extends Error {}
+const NO_ANSWER = 'The server does not answer. Your work is kept here; it goes on when the server is back.';
+
 const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
-  if (told?.code && told.code in catalogue) return new MailbagError(told.code as ErrorCode, told.fields ?? {});
+  const known = told?.code && told.code in catalogue ? new MailbagError(told.code as ErrorCode, told.fields ?? {}) : null;
+  // RFC 9110, 15.6: it cannot just now, or what stands in front of it did not reach it.
+  if (status >= 502 && status <= 504) return new NoAnswer(known?.message ?? NO_ANSWER);
+  if (known) return known;
+  if (status >= 500) return new NoAnswer(told?.message ?? NO_ANSWER);
   return new Error(told?.message ?? `The server answered with ${status}. Try again in a moment.`);
 };
+
+/** Milliseconds in which a question that changes nothing must be answered. */
+const PATIENCE = 10_000;
 
 /** The only fetch of the application. @throws MailbagError what the server told; Error when it does not answer */
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
@@ -12,11 +23,12 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   try {
     response = await fetch(path, {
       method,
+      ...(method === 'GET' ? { signal: AbortSignal.timeout(PATIENCE) } : {}),
       headers: { 'x-mailbag': '1', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
-    throw new Error('The server does not answer. Your work is kept here; it goes on when the server is back.');
+    throw new NoAnswer(NO_ANSWER);
   }
   if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
   throw toError((await response.json().catch(() => null)) as null, response.status);
@@ -30,7 +42,9 @@ export const api = {
   remove: (path: string) => ask<void>('DELETE', path),
   /** Bytes of a file. */
   async bytes(path: string): Promise<Uint8Array> {
-    const response = await fetch(path);
+    const response = await fetch(path).catch(() => {
+      throw new NoAnswer(NO_ANSWER);
+    });
     if (!response.ok) throw toError((await response.json().catch(() => null)) as null, response.status);
     return new Uint8Array(await response.arrayBuffer());
   },

@@ -8,7 +8,11 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   copies: () => [['copies'], ['desk'], ['bounces', 'reports'], ['print-runs', 'waiting']],
   source: (id) => [['sources'], ['records', id], ['corrections', id], ['mailings']],
   checks: (id) => [['checks', id], ['desk']],
-  mailing: (id) => [['checks', id]],
+  mailing: (id) => [
+    ['checks', id],
+    ['mailings', id],
+  ],
+  here: (id) => [['here', id]],
   senders: () => [['senders'], ['desk']],
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
@@ -16,12 +20,15 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
 };
 /** Milliseconds between two readings of the same thing while much happens. */
 const CALM = 600;
+/** Milliseconds until a stream that was refused is asked for again. */
+const AGAIN = 3000;
 
 /** Listens to what happens on the server and has it read again, calmly. */
 export function useLive(): void {
   const client = useQueryClient();
   useEffect(() => {
-    const source = new EventSource('/api/events');
+    let source: EventSource;
+    let again: ReturnType<typeof setTimeout> | null = null;
     const waiting = new Map<string, unknown[]>();
     let timer: ReturnType<typeof setTimeout> | null = null;
     const flush = (): void => {
@@ -29,18 +36,30 @@ export function useLive(): void {
       for (const queryKey of waiting.values()) void client.invalidateQueries({ queryKey });
       waiting.clear();
     };
-    source.onmessage = (message: MessageEvent<string>) => {
+    const hear = (message: MessageEvent<string>): void => {
       const { topic, id } = JSON.parse(message.data) as LiveEvent;
       for (const key of staleBy[topic](id)) waiting.set(JSON.stringify(key), key);
       timer ??= setTimeout(flush, CALM);
     };
-    // After a break everything may have changed.
-    source.onopen = () =>
-      void client.invalidateQueries({
-        predicate: ({ queryKey }) => ['batches', 'copies', 'desk', 'checks', 'sources'].includes(String(queryKey[0])),
-      });
+    const listen = (): void => {
+      source = new EventSource('/api/events');
+      source.onmessage = hear;
+      // After a break everything may have changed.
+      source.onopen = () =>
+        void client.invalidateQueries({
+          predicate: ({ queryKey, state }) =>
+            state.status === 'error' ||
+            ['batches', 'copies', 'desk', 'checks', 'sources', 'mailings', 'here', 'account'].includes(String(queryKey[0])),
+        });
+      // A stream that was refused is not opened again by itself: the session was over, or something in front of the server answered.
+      source.onerror = () => {
+        if (source.readyState === EventSource.CLOSED) again = setTimeout(listen, AGAIN);
+      };
+    };
+    listen();
     return () => {
       source.close();
+      if (again) clearTimeout(again);
       if (timer) clearTimeout(timer);
     };
   }, [client]);

@@ -1,32 +1,8 @@
 import type { ReactNode } from 'react';
-import { Dialog, DialogTrigger, Heading, Modal, ModalOverlay } from 'react-aria-components';
-import styled from 'styled-components';
-import { color, shadow } from '../theme';
+import { DialogTrigger, Heading, Modal } from 'react-aria-components';
 import { Button } from './button';
+import { Box, Veil } from './dialog';
 import { Row } from './layout';
-
-const Veil = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  background: rgba(34, 48, 60, 0.35);
-  display: grid;
-  place-items: center;
-  z-index: 50;
-`;
-const Box = styled(Dialog)`
-  background: ${color.sheet};
-  border-radius: 8px;
-  box-shadow: ${shadow};
-  padding: 20px;
-  width: 440px;
-  display: flex;
-  flex-direction: column;
-  gap: 12px;
-  outline: none;
-  & h2 {
-    font-size: 16px;
-  }
-`;
 
 /** Asks before something that cannot be undone. `children` is the button that asks. */
 export function Confirm({

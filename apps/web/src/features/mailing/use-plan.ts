@@ -1,11 +1,11 @@
-import type { MailingDetail, MailingPlan, MailingSaveAnswer } from '@mailbag/contract';
-import { isMailbagError } from '@mailbag/core';
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { api, sentenceOf } from '../../api/client';
+import type { MailingDetail, MailingPlan } from '@mailbag/contract';
+import type { Clash } from '@mailbag/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
+import { queries } from '../../api/queries';
 import { useMayChange } from '../../ui/rights';
-
-export type Saving = { state: 'saved' | 'saving' | 'waiting' } | { state: 'failed'; why: string };
+import type { Saving } from '../editing/document-desk';
+import { planDesk } from './plan-desks';
 
 export interface PlanEditor {
   plan: MailingPlan;
@@ -13,94 +13,46 @@ export interface PlanEditor {
   undo: (() => void) | null;
   redo: (() => void) | null;
   saving: Saving;
+  /** What somebody else changed differently. */
+  clashes: readonly Clash[];
+  settleClash: (clash: Clash, mine: boolean) => void;
   /** Sends what is not saved yet; resolves when the server has it. */
   settle: () => Promise<void>;
 }
 
-/** Milliseconds after the last change until it is sent. */
-const CALM = 350;
-
-/** The plan of a mailing as it is being worked on: saves itself, every step can be undone and done again. */
-export function usePlan(mailing: MailingDetail): PlanEditor {
+/** The plan of a mailing as it is being worked on in one part of its screen, to which the steps of undo belong. */
+export function usePlan(mailing: MailingDetail, part: string): PlanEditor {
   const client = useQueryClient();
   const mayChange = useMayChange();
-  const [{ past, plan, future }, setSteps] = useState({ past: [] as MailingPlan[], plan: mailing.plan, future: [] as MailingPlan[] });
-  const [saving, setSaving] = useState<Saving>({ state: 'saved' });
-  const version = useRef(mailing.version);
-  const latest = useRef(plan);
-  const saved = useRef(mailing.plan);
-  const underWay = useRef<Promise<void> | null>(null);
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const { id } = mailing;
-
-  const send = useCallback(async (): Promise<void> => {
-    while (underWay.current) await underWay.current;
-    const wanted = latest.current;
-    if (wanted === saved.current) return;
-    setSaving({ state: 'saving' });
-    const work = (async () => {
-      try {
-        const answer = await api.put<MailingSaveAnswer>(`/api/mailings/${id}`, { version: version.current, plan: wanted });
-        version.current = answer.version;
-        saved.current = wanted;
-        setSaving({ state: latest.current === wanted ? 'saved' : 'waiting' });
-        await Promise.all([
+  const { data: account } = useQuery(queries.account());
+  // Whoever is signed out for a moment is still at it.
+  const lastId = useRef(0);
+  const accountId = account?.account?.id ?? lastId.current;
+  lastId.current = accountId;
+  const tell = useMemo(
+    () => ({
+      saved: (id: number): void =>
+        void Promise.all([
           client.invalidateQueries({ queryKey: ['mailings', id] }),
           client.invalidateQueries({ queryKey: ['checks', id] }),
-        ]);
-      } catch (error) {
-        setSaving({ state: 'failed', why: sentenceOf(error) });
-        if (isMailbagError(error) && error.code === 'mailing-changed-elsewhere') {
-          const fresh = await api.get<MailingDetail>(`/api/mailings/${id}`);
-          version.current = fresh.version;
-          saved.current = fresh.plan;
-          latest.current = fresh.plan;
-          setSteps({ past: [], plan: fresh.plan, future: [] });
-        }
-      }
-    })();
-    underWay.current = work;
-    await work;
-    underWay.current = null;
-  }, [client, id]);
-
-  const schedule = useCallback(() => {
-    setSaving({ state: 'waiting' });
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => void send(), CALM);
-  }, [send]);
-
-  // Leaving the mailing sends what is waiting.
-  useEffect(
-    () => () => {
-      if (timer.current) clearTimeout(timer.current);
-      void send();
-    },
-    [send],
+        ]),
+      signedOut: (): void => void client.invalidateQueries({ queryKey: ['account'] }),
+    }),
+    [client],
   );
-
-  const move = (to: { past: MailingPlan[]; plan: MailingPlan; future: MailingPlan[] }): void => {
-    latest.current = to.plan;
-    setSteps(to);
-    schedule();
-  };
-  const change: PlanEditor['change'] = (update) => {
-    // Who only looks finds everything as it is.
-    if (!mayChange) return;
-    const next = update(latest.current);
-    if (next !== latest.current) move({ past: [...past.slice(-99), latest.current], plan: next, future: [] });
-  };
-  const before = past.at(-1);
-  const after = future[0];
+  // The desk outlasts the screen.
+  const desk = useMemo(() => planDesk(mailing, accountId, tell), [mailing.id, accountId, tell]); // eslint-disable-line react-hooks/exhaustive-deps
+  const { document, saving, clashes } = useSyncExternalStore(desk.subscribe, desk.shown);
+  useEffect(() => desk.seen(mailing.version, mailing.plan), [desk, mailing.version, mailing.plan]);
   return {
-    plan,
-    change,
-    undo: before ? () => move({ past: past.slice(0, -1), plan: before, future: [plan, ...future] }) : null,
-    redo: after ? () => move({ past: [...past, plan], plan: after, future: future.slice(1) }) : null,
+    plan: document,
+    // Who only looks finds everything as it is.
+    change: (update) => mayChange && desk.change(update, part),
+    undo: desk.canUndo(part) ? () => desk.undo(part) : null,
+    redo: desk.canRedo(part) ? () => desk.redo(part) : null,
     saving,
-    settle: async () => {
-      if (timer.current) clearTimeout(timer.current);
-      await send();
-    },
+    clashes,
+    settleClash: (clash, mine) => desk.settleClash(clash, mine),
+    settle: () => desk.settle(),
   };
 }

@@ -8,7 +8,7 @@ import type { Corrections } from './use-corrections';
 /** What was changed last, with the way back; or why it could not be. */
 export function UndoLine({ corrections }: { corrections: Corrections }) {
   if (corrections.error) return <Notice tone="brick">{sentenceOf(corrections.error)}</Notice>;
-  if (!corrections.last) return null;
+  if (!corrections.last || !corrections.isTold) return null;
   return (
     <Notice tone="moss">
       <Row>

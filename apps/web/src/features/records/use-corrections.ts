@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { api } from '../../api/client';
 import { counted } from '../when';
 
@@ -8,10 +8,33 @@ interface Step {
   undo: () => Promise<unknown>;
 }
 
-/** Changes values of a source, and remembers the last step so that it can be taken back at once. */
+/** Steps that can be taken back, by source: they outlast the screen on which they were made. */
+const steps = new Map<number, readonly Step[]>();
+const listeners = new Set<() => void>();
+const none: readonly Step[] = [];
+const MOST_STEPS = 100;
+
+function put(sourceId: number, own: readonly Step[]): void {
+  steps.set(sourceId, own);
+  for (const listener of listeners) listener();
+}
+const subscribe = (listener: () => void): (() => void) => {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+};
+
+/** Changes values of a source, and remembers its steps so that they can be taken back one after the other. */
 export function useCorrections(sourceId: number) {
   const client = useQueryClient();
-  const [last, setLast] = useState<Step | null>(null);
+  const own = useSyncExternalStore(subscribe, () => steps.get(sourceId) ?? none);
+  const last = own.at(-1) ?? null;
+  const [closed, close] = useState<Step | null>(null);
+  const add = (step: Step): void => put(sourceId, [...(steps.get(sourceId) ?? none).slice(1 - MOST_STEPS), step]);
+  const drop = (step: Step): void =>
+    put(
+      sourceId,
+      (steps.get(sourceId) ?? none).filter((one) => one !== step),
+    );
   const refresh = async (): Promise<void> => {
     await Promise.all(
       [['records', sourceId], ['sources'], ['checks'], ['corrections', sourceId]].map((queryKey) => client.invalidateQueries({ queryKey })),
@@ -22,7 +45,9 @@ export function useCorrections(sourceId: number) {
   return {
     /** The change that can be taken back. */
     last,
-    forget: () => setLast(null),
+    /** Whether its line is shown. */
+    isTold: last !== null && last !== closed,
+    forget: () => close(last),
     error: run.error,
     isBusy: run.isPending,
     correct: (row: number, column: string, value: string): void =>
@@ -32,17 +57,18 @@ export function useCorrections(sourceId: number) {
           column,
           value,
         });
-        if (changed > 0) setLast({ text: `“${column}” of row ${row} changed.`, undo: undoStep(step) });
+        if (changed > 0) add({ text: `“${column}” of row ${row} changed.`, undo: undoStep(step) });
       }),
     undo: (id: number): void =>
       run.mutate(async () => {
         await api.remove(`/api/sources/${sourceId}/corrections/${id}`);
-        setLast(null);
+        // Which of the steps it was is not known here, and none of them may undo it once more.
+        put(sourceId, none);
       }),
     mend: (mailingId: number, which: { code: string; column?: string; row?: number }): void =>
       run.mutate(async () => {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/mailings/${mailingId}/mends`, which);
-        setLast({ text: `${counted(changed, 'value')} mended.`, undo: undoStep(step) });
+        add({ text: `${counted(changed, 'value')} mended.`, undo: undoStep(step) });
       }),
     accept: (mailingId: number, look: { row: number; code: string; column: string | null; field: string | null; reason: string }): void =>
       run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, look)),
@@ -50,8 +76,9 @@ export function useCorrections(sourceId: number) {
       run.mutate(() => api.remove(`/api/mailings/${mailingId}/acceptances/${acceptanceId}`)),
     undoLast: (): void => {
       const step = last;
-      setLast(null);
-      if (step) run.mutate(step.undo);
+      if (!step) return;
+      drop(step);
+      run.mutate(step.undo);
     },
   };
 }

@@ -77,7 +77,7 @@ export default function BatchScreen() {
       void client.invalidateQueries({ queryKey: ['batches', 'running'] });
     },
   });
-  if (error) return <Empty title="This batch cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !batch) return <Empty title="This batch cannot be shown">{sentenceOf(error)}</Empty>;
   if (!batch) return <Loading what="the batch" />;
   const isRunning = ['planning', 'making', 'sending'].includes(batch.state);
   const madeFiles = batch.copies - (batch.counts.planned ?? 0) - (batch.counts.withdrawn ?? 0);

@@ -192,7 +192,7 @@ const needLooks: Record<
 export default function DeskScreen() {
   useCrumbs({ text: 'Desk' });
   const { data, error } = useQuery(queries.desk());
-  if (error) return <Empty title="The desk cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !data) return <Empty title="The desk cannot be shown">{sentenceOf(error)}</Empty>;
   if (!data) return <Loading what="your desk" />;
   const seen = barOrder.filter((state) => data.mailings.some((one) => one.counts[state]));
   const isState = (state: string): state is CopyState => copyStates.some((one) => one === state);

@@ -8,16 +8,20 @@ import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { RouteCard } from '../../features/mailing/route-card';
+import { useOthers } from '../../features/mailing/use-others';
 import { usePlan } from '../../features/mailing/use-plan';
+import { useCorrections } from '../../features/records/use-corrections';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
-import { Empty, Head, Loading, Screen } from '../../ui/layout';
+import { Empty, Head, Loading, Screen, Stack } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
+import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
+import { ClashNotice } from './clash-notice';
 import { MapPart } from './map-part';
 import { OutputPart } from './output-part';
 import { PacketPart } from './packet-part';
@@ -47,16 +51,22 @@ const NameInput = styled.input`
 export default function MailingScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
-  if (error) return <Empty title="This mailing cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !data) return <Empty title="This mailing cannot be shown">{sentenceOf(error)}</Empty>;
   if (!data) return <Loading what="the mailing" />;
   return <MailingDesk key={id} mailing={data} />;
 }
 
 function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const { part } = useParams();
-  const editor = usePlan(mailing);
+  const editor = usePlan(mailing, part ?? 'map');
+  const others = useOthers(mailing.id);
   const mayChange = useMayChange();
-  const { plan, change, undo, redo, saving } = editor;
+  const { plan, change, undo, redo, saving, clashes, settleClash } = editor;
+  const corrections = useCorrections(plan.sourceId ?? 0);
+  // Each part has its own steps: in the grid the corrections, beside the checks both, everywhere else those of the plan.
+  const { last: corrected, undoLast } = corrections;
+  const undoByKey = part === 'records' || (part === 'checks' && corrected) ? corrected && undoLast : undo;
+  const redoByKey = part === 'records' ? null : redo;
   const { data: checks } = useQuery(queries.checks(mailing.id));
   const [search] = useSearchParams();
   const wanted = Number(search.get('record') ?? 0) || 0;
@@ -64,21 +74,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   useEffect(() => setIndex(wanted), [wanted]);
   useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name });
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
-      if (!(event.ctrlKey || event.metaKey) || /^(input|textarea)$/i.test(target.tagName)) return;
-      if (event.key.toLowerCase() === 'z') {
-        event.preventDefault();
-        (event.shiftKey ? redo : undo)?.();
-      } else if (event.key.toLowerCase() === 'y') {
-        event.preventDefault();
-        redo?.();
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [undo, redo]);
+  useUndoKeys(undoByKey, redoByKey);
 
   const total = mailing.source?.count ?? 0;
   const work: MailingWork = {
@@ -97,7 +93,14 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
     start: <StartPart work={work} />,
   };
   if (!part || !(part in parts)) return <Navigate to={`/mailings/${mailing.id}/map`} replace />;
-  const savedWords = { saved: 'Saved', saving: 'Saving …', waiting: 'Saving …', failed: 'Not saved' }[saving.state];
+  const savedWords = {
+    saved: 'Saved',
+    saving: 'Saving …',
+    waiting: 'Saving …',
+    failed: 'Not saved',
+    away: 'Kept here; the server does not answer',
+    'signed-out': 'Kept here until you have signed in',
+  }[saving.state];
   return (
     <Screen>
       <Head
@@ -108,7 +111,12 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
             onChange={(event) => change((one) => ({ ...one, name: event.target.value }))}
           />
         }
-        note={<span role="status">{mayChange ? savedWords : LOOKS_ONLY}</span>}
+        note={
+          <>
+            <span role="status">{mayChange ? savedWords : LOOKS_ONLY}</span>
+            {others.length > 0 && <span role="status">{` · Also here: ${others.join(', ')}`}</span>}
+          </>
+        }
       >
         <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
           <Undo2 size={16} />
@@ -136,10 +144,13 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
           </Button>
         )}
       </RouteCard>
-      {saving.state === 'failed' && (
-        <div style={{ padding: '0 16px 10px' }}>
-          <Notice tone="brick">{saving.why}</Notice>
-        </div>
+      {(saving.state === 'failed' || clashes.length > 0) && (
+        <Stack $gap={8} style={{ padding: '0 16px 10px' }}>
+          {saving.state === 'failed' && <Notice tone="brick">{saving.why}</Notice>}
+          {clashes.map((clash) => (
+            <ClashNotice key={clash.place.join('/')} clash={clash} onSettle={(mine) => settleClash(clash, mine)} />
+          ))}
+        </Stack>
       )}
       {parts[part]}
     </Screen>

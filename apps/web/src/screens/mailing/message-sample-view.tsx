@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { Download, FileText, KeyRound, Send } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import styled from 'styled-components';
-import { api, sentenceOf } from '../../api/client';
+import { NoAnswer, api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { kilobytes } from '../../features/when';
@@ -54,7 +54,7 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
   });
   if (!plan.message.mailed) return <Notice tone="slate">The copies are made and kept. Nobody gets a message.</Notice>;
   if (!isPossible) return <Notice tone="slate">With templates and records, the message of the chosen record is shown here.</Notice>;
-  if (error) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
+  if (error && !(data && error instanceof NoAnswer)) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
   if (!data) return <Loading what="the message" />;
   const share = data.size / data.limit;
   return (

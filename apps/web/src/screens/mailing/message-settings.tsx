@@ -2,7 +2,6 @@ import type { ExtraFile, MailingPlan } from '@mailbag/contract';
 import { patternExtras, textToHtml } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { MailWarning, Paperclip, X } from 'lucide-react';
-import { Suspense, lazy } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
@@ -15,11 +14,12 @@ import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
-import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Row, Small, Stack } from '../../ui/layout';
+import { loadedPart } from '../../ui/loaded-part';
 import { Mark, Notice } from '../../ui/mark';
 
 /** The editor is large, so it comes when a message is written. */
-const RichEditor = lazy(() => import('../../features/message/rich-editor'));
+const RichEditor = loadedPart(() => import('../../features/message/rich-editor'), 'the editor');
 
 /** An ISO time as `datetime-local` shows it, in the browser's own zone. */
 const toLocal = (iso: string): string => {
@@ -97,16 +97,14 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
             </div>
           </Fields>
           <PatternInput label="Subject" value={message.subject} columns={columns} onChange={(subject) => set({ subject })} />
-          <Suspense fallback={<Loading what="the text" />}>
-            <RichEditor
-              label="Text"
-              value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}
-              onChange={(body) => set({ body, bodyFormat: 'html' })}
-              insertables={insertables}
-              error={sample.messageError}
-              help="Type {{ and the columns are offered. A plain text part is made from it."
-            />
-          </Suspense>
+          <RichEditor
+            label="Text"
+            value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}
+            onChange={(body) => set({ body, bodyFormat: 'html' })}
+            insertables={insertables}
+            error={sample.messageError}
+            help="Type {{ and the columns are offered. A plain text part is made from it."
+          />
           <Choice
             label="The copies go along as"
             items={[

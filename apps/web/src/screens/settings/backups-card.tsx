@@ -29,7 +29,7 @@ export function BackupsCard() {
     await api.remove(`/api/safety/backups/${encodeURIComponent(name)}`);
     return api.get<BackupsAnswer>('/api/safety/backups');
   });
-  if (error) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
+  if (error && !data) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
   if (!data || !form) return <Loading what="the backups" />;
   const isSaved = form.isOn === data.isOn && form.everyHours === data.everyHours && form.keep === data.keep;
   const problem = save.error ?? take.error ?? remove.error;

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, lazy } from 'react';
 import type { ComponentType } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
-import { Empty, Head, Loading, Screen, Scroll } from '../../ui/layout';
+import { Empty, Head, Screen, Scroll } from '../../ui/layout';
+import { loadedPart } from '../../ui/loaded-part';
 import { useCrumbs } from '../shell/crumbs';
 import { BouncesPart } from './bounces-part';
 import { KeepingPart } from './keeping-part';
@@ -16,7 +16,7 @@ import { RegistersPart } from './registers-part';
 import { SafetyPart } from './safety-part';
 import { YouPart } from './you-part';
 
-const HistoryPart = lazy(() => import('./history-part'));
+const HistoryPart = loadedPart(() => import('./history-part'), 'the history');
 
 const Frame = styled.div`
   flex: 1;
@@ -82,11 +82,7 @@ export default function SettingsScreen() {
             </NavLink>
           ))}
         </Places>
-        <Scroll style={{ padding: 16 }}>
-          <Suspense fallback={<Loading what="the settings" />}>
-            {Part ? <Part /> : <Empty title="There is no such part">Choose one on the left.</Empty>}
-          </Suspense>
-        </Scroll>
+        <Scroll style={{ padding: 16 }}>{Part ? <Part /> : <Empty title="There is no such part">Choose one on the left.</Empty>}</Scroll>
       </Frame>
     </Screen>
   );

@@ -15,13 +15,14 @@ import {
 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
-import { Link, NavLink, Outlet } from 'react-router';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { api } from '../../api/client';
 import { useLive } from '../../api/live';
 import { queries } from '../../api/queries';
 import { counted, count } from '../../features/when';
 import { color, font } from '../../theme';
+import { Boundary } from '../../ui/boundary';
 import { Floating } from '../../ui/choice';
 import { Small } from '../../ui/layout';
 import { LOOKS_ONLY } from '../../ui/rights';
@@ -172,6 +173,7 @@ function Running() {
 /** Rail and top strip around every screen. */
 export function Shell({ account }: { account: AccountAnswer }) {
   useLive();
+  const { pathname } = useLocation();
   const { data: desk } = useQuery(queries.desk());
   const signOut = useMutation({
     mutationFn: () => api.post('/api/account/sign-out'),
@@ -243,7 +245,9 @@ export function Shell({ account }: { account: AccountAnswer }) {
         </MenuTrigger>
       </Top>
       <Main>
-        <Outlet />
+        <Boundary what="This screen" name={pathname}>
+          <Outlet />
+        </Boundary>
       </Main>
     </Frame>
   );

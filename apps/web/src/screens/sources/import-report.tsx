@@ -14,7 +14,7 @@ import { Table } from '../../ui/table';
 /** How the records came in: what is to be known, the columns, and what the checks of each mailing say. */
 export function ImportReportView({ sourceId }: { sourceId: number }) {
   const { data: report, error } = useQuery(queries.importReport(sourceId));
-  if (error) return <Empty title="The report cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !report) return <Empty title="The report cannot be shown">{sentenceOf(error)}</Empty>;
   if (!report) return <Loading what="the report" />;
   return (
     <Scroll>

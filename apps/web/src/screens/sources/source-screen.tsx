@@ -20,6 +20,7 @@ import { Choice } from '../../ui/choice';
 import { Confirm } from '../../ui/confirm';
 import { Bar, Empty, Head, Loading, Screen, Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { CorrectionList } from './correction-list';
 import { ImportReportView } from './import-report';
@@ -57,6 +58,7 @@ export default function SourceScreen() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const corrections = useCorrections(id);
+  useUndoKeys(corrections.last && corrections.undoLast, null);
   const [view, setView] = useState<View>('records');
   const [column, setColumn] = useState<string | null>(null);
   const remove = useMutation({
@@ -77,7 +79,7 @@ export default function SourceScreen() {
       await reread.mutateAsync({ fileIds });
     },
   });
-  if (error) return <Empty title="This source cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !source) return <Empty title="This source cannot be shown">{sentenceOf(error)}</Empty>;
   if (!source) return <Loading what="the source" />;
   const isReading = source.state === 'reading' || replace.isPending;
   const chosen = source.columns.find(({ name }) => name === column);

@@ -124,7 +124,7 @@ export default function TemplateScreen() {
     revealChosen(list.current);
   }, [chosen]);
 
-  if (error) return <Empty title="This template cannot be shown">{sentenceOf(error)}</Empty>;
+  if (error && !template) return <Empty title="This template cannot be shown">{sentenceOf(error)}</Empty>;
   if (!template) return <Loading what="the template" />;
   return (
     <Screen>

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Send } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, sentenceOf } from '../../../api/client';
+import { NoAnswer, api, sentenceOf } from '../../../api/client';
 import type { MailingWork } from '../../../features/mailing/mailing-context';
 import { count, counted, fullWhen } from '../../../features/when';
 import { randomKey } from '../../../platform/random-key';
@@ -106,7 +106,7 @@ export function StartPart({ work }: { work: MailingWork }) {
     if (first !== null) setIndex(first);
   }, [first, setIndex]);
 
-  if (error)
+  if (error && !(data && error instanceof NoAnswer))
     return (
       <Scroll style={{ padding: 16 }}>
         <Notice tone="brick">{sentenceOf(error)}</Notice>

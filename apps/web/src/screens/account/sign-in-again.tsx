@@ -1,0 +1,59 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Heading, Modal } from 'react-aria-components';
+import { api, sentenceOf } from '../../api/client';
+import { Button } from '../../ui/button';
+import { Box, Veil } from '../../ui/dialog';
+import { TextInput } from '../../ui/field';
+import { Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+/** Signing in above the screen, on which everything stays as it was. */
+export function SignInAgain({ email }: { email: string }) {
+  const client = useQueryClient();
+  const [password, setPassword] = useState('');
+  const enter = useMutation({
+    mutationFn: () => api.post('/api/account/sign-in', { email, password }),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  return (
+    <Veil isOpen isKeyboardDismissDisabled>
+      <Modal>
+        <Box>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              enter.mutate();
+            }}
+          >
+            <Stack $gap={12}>
+              <Heading slot="title" level={2}>
+                Sign in again
+              </Heading>
+              <p>
+                Your time was up, or you signed out in another window. What you have typed is still here and is saved as soon as you are
+                back.
+              </p>
+              <TextInput label="E-mail address" type="email" value={email} onChange={() => undefined} isReadOnly autoComplete="username" />
+              <TextInput
+                label="Password"
+                type="password"
+                value={password}
+                onChange={setPassword}
+                autoComplete="current-password"
+                autoFocus
+              />
+              {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
+              <div style={{ display: 'flex', justifyContent: 'space-between' }}>
+                <Button onPress={() => window.location.assign('/')}>Somebody else</Button>
+                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>
+                  Sign in and go on
+                </Button>
+              </div>
+            </Stack>
+          </form>
+        </Box>
+      </Modal>
+    </Veil>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Clash, Json } from '@mailbag/core';
+import { planPlaceWords } from '@mailbag/core';
+import { Button } from '../../ui/button';
+import { Row, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+const LONGEST = 160;
+/** A value of a plan as a person reads it. */
+function words(value: Json | undefined): string {
+  if (value === undefined || value === null || value === '') return 'nothing';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  const text = typeof value === 'object' ? JSON.stringify(value) : String(value).replace(/<[^>]{0,500}>/g, ' ');
+  const short = text.replace(/\s+/g, ' ').trim();
+  return `“${short.length > LONGEST ? `${short.slice(0, LONGEST)} …` : short}”`;
+}
+
+/** Something that was changed here and elsewhere at the same time, with both values. */
+export function ClashNotice({ clash, onSettle }: { clash: Clash; onSettle: (mine: boolean) => void }) {
+  const place = planPlaceWords(clash.place);
+  return (
+    <Notice tone="ochre">
+      <Stack $gap={6}>
+        <span>
+          {place.charAt(0).toUpperCase() + place.slice(1)} was changed elsewhere at the same time. It is now {words(clash.theirs)}; here it
+          was to be {words(clash.mine)}.
+        </span>
+        <Row>
+          <Button small onPress={() => onSettle(false)}>
+            Keep theirs
+          </Button>
+          <Button small changes onPress={() => onSettle(true)}>
+            Use mine
+          </Button>
+        </Row>
+      </Stack>
+    </Notice>
+  );
+}
