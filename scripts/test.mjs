@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
+import { createInterface } from 'node:readline/promises';
 import { build, install, must } from './run.mjs';
 
 /** Installs what the tests need, then types, lint, unit and browser tests. */
@@ -14,35 +15,53 @@ const needed = [
   {
     is: () => existsSync(chromium),
     packages: ['chromium', 'fonts-dejavu-core'],
-    why: 'The browser tests need Chromium. Install it and set CHROMIUM to its path.',
+    why: 'the browser tests drive Chromium (or set CHROMIUM to the path of one)',
   },
-  { is: hasPostgres, packages: ['postgresql'], why: 'The database tests need PostgreSQL.' },
-  { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'The database tests need MariaDB.' },
+  { is: hasPostgres, packages: ['postgresql'], why: 'sources are read from PostgreSQL' },
+  { is: () => existsSync('/usr/sbin/mariadbd'), packages: ['mariadb-server'], why: 'sources are read from MariaDB' },
 ];
-/** Programs of others that some tests use where they are: a mailbox, a print server, mail programs, a verifier of signatures, another PDF reader. */
+/** Programs of others that some tests use where they are. */
 const wanted = [
-  { is: () => existsSync('/usr/sbin/dovecot'), packages: ['dovecot-imapd'] },
-  { is: () => existsSync('/usr/sbin/cupsd'), packages: ['cups-daemon'] },
-  { is: () => existsSync('/usr/bin/swaks'), packages: ['swaks'] },
-  { is: () => existsSync('/usr/lib/python3/dist-packages/aiosmtpd'), packages: ['python3-aiosmtpd', 'openssl'] },
-  { is: () => existsSync('/usr/lib/python3/dist-packages/dkim'), packages: ['python3-dkim'] },
-  { is: () => existsSync('/usr/bin/qpdf'), packages: ['qpdf'] },
+  { is: () => existsSync('/usr/sbin/dovecot'), packages: ['dovecot-imapd'], why: 'bounces are read from a real mailbox' },
+  { is: () => existsSync('/usr/sbin/cupsd'), packages: ['cups-daemon'], why: 'a real print server takes a print run' },
+  { is: () => existsSync('/usr/bin/swaks'), packages: ['swaks'], why: 'another mail program hands bounces in' },
+  {
+    is: () => existsSync('/usr/lib/python3/dist-packages/aiosmtpd'),
+    packages: ['python3-aiosmtpd', 'openssl'],
+    why: 'another mail server takes what is sent',
+  },
+  { is: () => existsSync('/usr/lib/python3/dist-packages/dkim'), packages: ['python3-dkim'], why: 'another program verifies signatures' },
+  { is: () => existsSync('/usr/bin/qpdf'), packages: ['qpdf'], why: 'another program opens copies' },
 ];
 const missing = [...needed, ...wanted].filter(({ is }) => !is());
 if (missing.length > 0) {
   const isRoot = process.getuid?.() === 0;
-  const apt = (...args) =>
-    spawnSync(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], {
-      stdio: 'inherit',
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    });
-  apt('update');
-  apt('install', '-y', '--no-install-recommends', ...missing.flatMap(({ packages }) => packages));
+  console.log('The tests use programs of Debian that are not here yet:');
+  for (const { packages, why } of missing) console.log(`  ${packages.join(', ').padEnd(28)} ${why}`);
+  if (isRoot || (await agreed())) {
+    const apt = (...args) =>
+      spawnSync(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['apt-get', ...args], {
+        stdio: 'inherit',
+        env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      });
+    apt('update');
+    apt('install', '-y', '--no-install-recommends', ...missing.flatMap(({ packages }) => packages));
+  }
   const still = needed.filter(({ is }) => !is());
   if (still.length > 0) {
-    console.error(still.map(({ why }) => why).join('\n'));
+    console.error(still.map(({ packages, why }) => `${packages.join(', ')} is missing: ${why}.`).join('\n'));
+    console.error('Install it and begin again. `npm run test:unit` runs what needs nothing of Debian.');
     process.exit(1);
   }
+}
+
+/** Whether a person at a terminal lets them be installed, for which sudo may ask for a password. Where nobody is there to ask, sudo is tried as it is. */
+async function agreed() {
+  if (!process.stdin.isTTY) return true;
+  const asking = createInterface({ input: process.stdin, output: process.stdout });
+  const answer = await asking.question('Install them now with apt-get? sudo may ask for your password. [Y/n] ');
+  asking.close();
+  return !/^n/i.test(answer.trim());
 }
 build();
 must('npm', ['run', 'types', '--silent']);

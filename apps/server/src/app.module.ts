@@ -27,6 +27,7 @@ import { ConnectionEntity } from './databases/connections.entity.js';
 import { ConnectionsService } from './databases/connections.service.js';
 import { CorrectionsController } from './corrections/corrections.controller.js';
 import { CorrectionsService } from './corrections/corrections.service.js';
+import { Claims } from './delivery/claims.service.js';
 import { DeliveryService } from './delivery/delivery.service.js';
 import { Envelopes } from './delivery/envelopes.service.js';
 import { Letters } from './delivery/letters.service.js';
@@ -136,6 +137,7 @@ import { Pool } from './work/pool.js';
     ConnectionsService,
     CopiesService,
     CorrectionsService,
+    Claims,
     DeliveryService,
     DeskService,
     Envelopes,

@@ -1,41 +1,35 @@
-import { randomBytes } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import { DateTime } from 'luxon';
 import type { ErrorCode } from '@mailbag/core';
-import { MOST_TRIES, MailbagError, RateKeeper, isMailbagError, minutesUntilOpen, retryDelay } from '@mailbag/core';
+import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
-import { changeCopies } from '../copies/copy-changes.js';
 import { SettingsService } from '../settings/settings.service.js';
+import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
 import { GroupedWrites } from '../persistence/grouped-writes.js';
-import { Transactions, changed } from '../persistence/transactions.js';
-import { config } from '../platform/config.js';
-import type { SendingServer } from '../senders/senders.service.js';
+import { Transactions } from '../persistence/transactions.js';
 import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
-import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
+import { Claims } from './claims.service.js';
+import type { Claimed } from './delivery.store.js';
+import { deliveryStore } from './delivery.store.js';
+import { Envelopes } from './envelopes.service.js';
+import { Lane, MINUTE } from './lane.js';
 import { Letters } from './letters.service.js';
-import type { ThreadTransport } from './mail-thread.js';
 import { MailThread } from './mail-thread.js';
 import type { Outcome } from './outcome.js';
 import type { OutgoingMessage } from './outgoing-message.js';
 import { contentDigest } from './outgoing-message.js';
-import type { Claimed } from './outcomes.js';
-import { MAILBAG, endClaim, recordOutcome } from './outcomes.js';
+import { recordOutcome } from './record-outcome.js';
 
 /** Milliseconds between looks for deliveries that are due, and after a look that failed. */
 const LOOK = 400;
 const LOOK_AFTER_FAILURE = 5000;
 /** Milliseconds between tries to write down an outcome. */
 const [SHORTEST_REWRITE, LONGEST_REWRITE] = [250, 15_000];
-const MINUTE = 60_000;
-const LONGEST_REST = retryDelay(MOST_TRIES) + MINUTE;
 /** Connections lost one after the other, without a message between, after which the server itself is taken to fail. */
 const LOST_IN_A_ROW = 8;
-const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
-const STOPPED_BEFORE = 'The server stopped before this was handed over.';
 
 /** What goes away by itself, so that the message is made again a little later. */
 const passing: ErrorCode[] = ['disk-full', 'database-busy', 'server-stops', 'work-too-slow', 'work-too-many'];
@@ -45,19 +39,6 @@ const faultOf = ({ code, message }: MailbagError): Outcome =>
   code === 'mail-address-refused'
     ? { kind: 'refused', said: message }
     : { kind: 'our-side', said: message, lasting: !passing.includes(code) };
-
-/** What goes out through one mail server. */
-class Lane {
-  readonly rates = new RateKeeper();
-  underWay = 0;
-  lostInARow = 0;
-  /** Milliseconds of the clock before which nothing is claimed. */
-  waitUntil = 0;
-  constructor(
-    readonly server: SendingServer,
-    readonly transport: ThreadTransport,
-  ) {}
-}
 
 /**
  * Sends deliveries. Each is claimed in the database under a lease before anything leaves this machine, and what has begun to leave is
@@ -79,6 +60,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   constructor(
     private readonly transactions: Transactions,
+    private readonly claims: Claims,
     private readonly senders: SendersService,
     private readonly envelopes: Envelopes,
     private readonly letters: Letters,
@@ -90,7 +72,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   async onApplicationBootstrap(): Promise<void> {
-    await this.transactions.run((manager) => this.settleLost(manager, "state = 'sending'"));
+    await this.claims.settleAll();
     this.senders.changed.subscribe(() => {
       this.lanesAreStale = true;
       this.wake();
@@ -105,27 +87,6 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const until = Date.now() + 8000;
     while ((this.mine.size > 0 || this.looking) && Date.now() < until) await pause(50);
     await this.thread.end();
-  }
-
-  /** Claims whose owner is gone: those that had not begun to leave wait again, the others are unconfirmed. */
-  private async settleLost(manager: EntityManager, where: string, parameters: unknown[] = []): Promise<void> {
-    const rows = (await manager.query(`SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE ${where}`, parameters)) as (Pick<
-      Claimed,
-      'id' | 'claim' | 'attempts' | 'kind'
-    > & { handedAt: string | null })[];
-    for (const { id, claim, handedAt, attempts, kind } of rows) {
-      const copies = kind === 'copies' ? await copiesOfDelivery(manager, id) : [];
-      if (handedAt === null) {
-        await endClaim(manager, { id, claim }, 'retrying', STOPPED_BEFORE, {
-          nextTryAt: new Date().toISOString(),
-          attempts: Math.max(0, attempts - 1),
-        });
-        await changeCopies(manager, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
-      } else {
-        await endClaim(manager, { id, claim }, 'unconfirmed', STOPPED);
-        await changeCopies(manager, copies, 'lose', { who: MAILBAG, said: STOPPED });
-      }
-    }
   }
 
   /** Looks for work now. */
@@ -164,23 +125,9 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const now = Date.now();
     if (Math.abs(now - this.lastSweep) < MINUTE) return;
     this.lastSweep = now;
-    const [at, soon] = [new Date(now).toISOString(), new Date(now + MINUTE).toISOString()];
-    await this.transactions.run(async (manager) => {
-      const mine = [...this.mine];
-      await this.settleLost(manager, `state = 'sending' AND leaseUntil < ? AND id NOT IN (${mine.map(() => '?').join(',') || 'NULL'})`, [
-        at,
-        ...mine,
-      ]);
-      // Its time to begin is never undercut.
-      await manager.query(
-        "UPDATE delivery SET nextTryAt = MAX(?, COALESCE(startAt, '')), updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?",
-        [at, at, soon],
-      );
-      await manager.query('UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [
-        at,
-        new Date(now + 24 * 60 * MINUTE).toISOString(),
-      ]);
-    });
+    await this.claims.sweep([...this.mine], (manager, at) =>
+      this.senders.restsBroughtBack(manager, at, new Date(now + 24 * 60 * MINUTE).toISOString()),
+    );
   }
 
   private async openLanes(): Promise<void> {
@@ -195,26 +142,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     for (const server of servers) {
       if (this.lanes.has(server.id)) continue;
       const lane = new Lane(server, this.thread.open(server));
-      if (server.restUntil) lane.waitUntil = Date.parse(server.restUntil);
       // What left in the last hour counts against the limits.
-      const sent = await this.transactions.read<{ domain: string; sentAt: string }>(
-        'SELECT domain, sentAt FROM delivery WHERE serverId = ? AND sentAt > ? ORDER BY sentAt',
-        [server.id, new Date(Date.now() - 60 * MINUTE).toISOString()],
-      );
+      const sent = await deliveryStore.sentSince(this.transactions, server.id, new Date(Date.now() - 60 * MINUTE).toISOString());
       for (const { domain, sentAt } of sent) lane.rates.add(domain, Date.parse(sentAt));
       this.lanes.set(server.id, lane);
     }
-  }
-
-  private isClosed(lane: Lane, now: number): boolean {
-    // Nothing waits longer than the longest rest; a time that lies further ahead comes from a clock that was set back.
-    if (lane.waitUntil > now + LONGEST_REST) lane.waitUntil = now;
-    if (lane.waitUntil > now) return true;
-    const local = DateTime.local({ zone: this.settings.zone });
-    const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
-    if (wait === 0) return false;
-    lane.waitUntil = now + Math.min(wait ?? 60, 60) * MINUTE - local.second * 1000;
-    return true;
   }
 
   private async fill(lane: Lane): Promise<void> {
@@ -222,13 +154,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const room = lane.server.connections * 2;
     while (!this.stopping && !this.lanesAreStale && lane.underWay < room) {
       const now = Date.now();
-      if (this.isClosed(lane, now)) return;
-      const wait = lane.rates.waitAny(lane.server.limits, now);
-      if (wait > 0) {
-        lane.waitUntil = now + Math.min(wait, MINUTE);
-        return;
-      }
-      const claimed = await this.claim(lane, room - lane.underWay);
+      if (lane.isClosed(now, this.settings.zone) || lane.isFull(now)) return;
+      const claimed = await this.claims.claim(lane, room - lane.underWay);
       if (claimed === null) return;
       if (claimed.count !== null) this.holding.claimed(claimed.count);
       for (const delivery of claimed.ready) {
@@ -243,69 +170,6 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
           });
       }
     }
-  }
-
-  /** Claims what is due. @returns null: nothing is */
-  private claim(lane: Lane, most: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
-    return this.transactions.run(async (manager) => {
-      const at = Date.now();
-      const now = new Date(at).toISOString();
-      const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
-      const due = (state: string): string =>
-        `SELECT * FROM (SELECT id, domain, nextTryAt FROM delivery WHERE serverId = ? AND state = '${state}' AND held = 0 AND nextTryAt <= ? AND COALESCE(startAt, '') <= ? ORDER BY nextTryAt, id LIMIT ?)`;
-      const rows = (await manager.query(`${due('retrying')} UNION ALL ${due('queued')} ORDER BY nextTryAt, id LIMIT ?`, [
-        ...[lane.server.id, now, now, most],
-        ...[lane.server.id, now, now, most],
-        most,
-      ])) as { id: number; domain: string }[];
-      if (rows.length === 0) return null;
-      const claim = randomBytes(9).toString('base64url');
-      const ids: number[] = [];
-      const waiting = new Set<string>();
-      for (const { id, domain } of rows) {
-        if (lane.rates.waitAny(lane.server.limits, at) > 0) break;
-        if (waiting.has(domain)) continue;
-        const wait = lane.rates.wait(lane.server.limits, domain, at);
-        if (wait > 0) {
-          // All that is due for this domain waits, however much it is.
-          waiting.add(domain);
-          await manager.query(
-            "UPDATE delivery SET nextTryAt = ? WHERE serverId = ? AND domain = ? AND state IN ('queued', 'retrying') AND held = 0 AND nextTryAt <= ?",
-            [new Date(at + wait).toISOString(), lane.server.id, domain, now],
-          );
-          continue;
-        }
-        const won = await changed(
-          manager,
-          "UPDATE delivery SET state = 'sending', attempts = attempts + 1, leaseUntil = ?, claim = ?, handedAt = NULL, updatedAt = ? WHERE id = ? AND state IN ('queued', 'retrying') AND held = 0",
-          [leaseUntil, claim, now, id],
-        );
-        if (won !== 1) continue;
-        lane.rates.add(domain, at);
-        ids.push(id);
-      }
-      if (ids.length === 0) return { ready: [], count: null };
-      const count = await this.holding.count(manager);
-      const list = ids.join(',');
-      const copies = (await manager.query(`SELECT id, deliveryId FROM copy WHERE deliveryId IN (${list})`)) as {
-        id: number;
-        deliveryId: number;
-      }[];
-      const all = copies.map(({ id }) => id);
-      await changeCopies(manager, all, 'queue', { who: MAILBAG, said: 'Due again' });
-      await changeCopies(manager, all, 'claim', { who: MAILBAG });
-      const claimed = (await manager.query(
-        `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted, claim,
-           (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id IN (${list})`,
-      )) as (Claimed & { copies: number })[];
-      const ready: Claimed[] = [];
-      for (const { copies: sending, ...delivery } of claimed) {
-        // All copies of it were withdrawn in the meantime: there is nothing to send.
-        if (sending === 0 && delivery.kind === 'copies') await endClaim(manager, delivery, 'withdrawn', 'Withdrawn before it was sent');
-        else ready.push(delivery);
-      }
-      return { ready, count };
-    });
   }
 
   private async deliver(lane: Lane, delivery: Claimed): Promise<void> {
@@ -354,15 +218,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const digest = await contentDigest(message);
     return lane.transport.send(message, async () => {
       const now = new Date().toISOString();
-      const isMine = await this.writes.submit((manager) =>
-        changed(manager, "UPDATE delivery SET handedAt = ?, sentDigest = ? WHERE id = ? AND state = 'sending' AND claim IS ?", [
-          now,
-          digest,
-          delivery.id,
-          delivery.claim,
-        ]),
-      );
-      if (isMine !== 1) throw new Error('Its claim was lost before it was handed over.');
+      const isMine = await this.writes.submit((manager) => deliveryStore.handOver(manager, delivery, now, digest));
+      if (!isMine) throw new Error('Its claim was lost before it was handed over.');
     });
   }
 
@@ -390,36 +247,23 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   /** Holds the deliveries of a batch back, or lets them go on. */
-  async hold(manager: EntityManager, batchId: number, held: boolean): Promise<void> {
-    await manager.query("UPDATE delivery SET held = ? WHERE batchId = ? AND state IN ('queued', 'retrying', 'sending')", [
-      held ? 1 : 0,
-      batchId,
-    ]);
+  hold(manager: EntityManager, batchId: number, held: boolean): Promise<void> {
+    return deliveryStore.hold(manager, batchId, held);
   }
 
   /** Takes back what has not gone out yet. */
-  async cancel(manager: EntityManager, batchId: number): Promise<void> {
-    await manager.query("UPDATE delivery SET state = 'withdrawn', updatedAt = ? WHERE batchId = ? AND state IN ('queued', 'retrying')", [
-      new Date().toISOString(),
-      batchId,
-    ]);
+  cancel(manager: EntityManager, batchId: number): Promise<void> {
+    return deliveryStore.cancel(manager, batchId, new Date().toISOString());
   }
 
   /** Whether a delivery of a batch still moves by itself. */
-  async isOpen(batchId: number): Promise<boolean> {
-    const [row] = await this.transactions.read<{ open: number }>(
-      "SELECT EXISTS (SELECT 1 FROM delivery WHERE batchId = ? AND state IN ('queued', 'sending', 'retrying') AND kind = 'copies') AS open",
-      [batchId],
-    );
-    return row?.open === 1;
+  isOpen(batchId: number): Promise<boolean> {
+    return deliveryStore.isOpen(this.transactions, batchId);
   }
 
   /** Why the deliveries of a batch wait, in a sentence; null: they do not. */
   async waiting(batchId: number): Promise<string | null> {
-    const [row] = await this.transactions.read<{ serverId: number; nextTryAt: string; count: number }>(
-      "SELECT serverId, MIN(nextTryAt) AS nextTryAt, COUNT(*) AS count FROM delivery WHERE batchId = ? AND state = 'queued' AND held = 0 GROUP BY serverId",
-      [batchId],
-    );
+    const row = await deliveryStore.firstWaiting(this.transactions, batchId);
     if (row && this.holding.isHeld) return 'Nothing is sent until an administrator has looked at Settings, Safety.';
     const lane = row && this.lanes.get(row.serverId);
     if (!row || !lane) return null;
@@ -429,8 +273,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     if (Date.parse(row.nextTryAt) > now + 5000) return `Sending begins ${clock(row.nextTryAt)}.`;
     if (lane.server.restUntil && Date.parse(lane.server.restUntil) > now)
       return `The mail server “${lane.server.name}” fails and is tried again ${clock(lane.server.restUntil)}.`;
-    const local = DateTime.local({ zone: this.settings.zone });
-    const wait = minutesUntilOpen(lane.server.hours, { weekday: local.weekday, minute: local.hour * 60 + local.minute });
+    const wait = lane.minutesUntilOpen(this.settings.zone);
     if (wait === null) return new MailbagError('mail-window-closed', { server: lane.server.name }).message;
     if (wait > 0) return `The hours of sending of “${lane.server.name}” begin ${clock(now + wait * MINUTE)}.`;
     if (lane.rates.waitAny(lane.server.limits, now) > 0) return `The limits of “${lane.server.name}” let no more through just now.`;

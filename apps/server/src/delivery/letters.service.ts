@@ -17,7 +17,7 @@ import { attachmentSize, extraAttachments, packetAttachments, travellingSize } f
 import type { OutgoingMessage } from './outgoing-message.js';
 import { contentDigest } from './outgoing-message.js';
 import type { Letter } from './message-of.js';
-import type { Claimed } from './outcomes.js';
+import type { Claimed } from './delivery.store.js';
 
 /** RFC 5321, 4.5.3.1.8: at least 100 recipients must be taken. */
 const MOST_RECIPIENTS = 100;

@@ -14,6 +14,7 @@ import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from
 import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
 import { SafeKeeping1764300000000 } from './migrations/0004-safe-keeping.js';
 import { OlderFolders1764400000000 } from './migrations/0005-older-folders.js';
+import { WaitingDeliveries1764500000000 } from './migrations/0006-waiting-deliveries.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -50,6 +51,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     DeliveryAndLedger1764200000000,
     SafeKeeping1764300000000,
     OlderFolders1764400000000,
+    WaitingDeliveries1764500000000,
   ],
   migrationsRun: true,
   synchronize: false,

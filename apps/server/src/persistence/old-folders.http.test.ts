@@ -125,5 +125,6 @@ test('migrations that were in use are as they were', () => {
     '0003-delivery-and-ledger.ts': 'c6f3c699ba89dbee',
     '0004-safe-keeping.ts': '253243b12bb58be2',
     '0005-older-folders.ts': '5ebad76921f36bc4',
+    '0006-waiting-deliveries.ts': 'ce5b600ed3ed2568',
   });
 });

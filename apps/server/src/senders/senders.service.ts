@@ -6,6 +6,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
 import { Subject } from 'rxjs';
+import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -132,6 +133,11 @@ export class SendersService {
       await manager.query('UPDATE mail_server SET restUntil = ?, restSaid = ?, restCount = ? WHERE id = ?', [until, said, count, serverId]);
       return until;
     });
+  }
+
+  /** Rests that lie further ahead than any does, since the clock was set back. @param latest no rest that counts ends later */
+  restsBroughtBack(manager: EntityManager, now: string, latest: string): Promise<void> {
+    return manager.query('UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [now, latest]) as Promise<void>;
   }
 
   async restOver(serverId: number): Promise<void> {

@@ -16,14 +16,15 @@ const toError = (told: { code?: string; fields?: ErrorFields; message?: string }
 
 /** Milliseconds in which a question that changes nothing must be answered. */
 const PATIENCE = 10_000;
+const LONG_PATIENCE = 180_000;
 
 /** The only fetch of the application. @throws MailbagError what the server told; Error when it does not answer */
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function ask<T>(method: string, path: string, body?: unknown, patience = PATIENCE): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
       method,
-      ...(method === 'GET' ? { signal: AbortSignal.timeout(PATIENCE) } : {}),
+      ...(method === 'GET' ? { signal: AbortSignal.timeout(patience) } : {}),
       headers: { 'x-mailbag': '1', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
@@ -36,6 +37,8 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
 
 export const api = {
   get: <T>(path: string) => ask<T>('GET', path),
+  /** For what is worked out over all records, or asked of another server. */
+  getSlowly: <T>(path: string) => ask<T>('GET', path, undefined, LONG_PATIENCE),
   post: <T>(path: string, body?: unknown) => ask<T>('POST', path, body ?? {}),
   put: <T>(path: string, body: unknown) => ask<T>('PUT', path, body),
   patch: <T>(path: string, body: unknown) => ask<T>('PATCH', path, body),

@@ -87,7 +87,7 @@ export const queries = {
   tables: (connectionId: number) =>
     queryOptions({
       queryKey: ['connections', connectionId, 'tables'],
-      queryFn: () => api.get<DatabaseTable[]>(`/api/connections/${connectionId}/tables`),
+      queryFn: () => api.getSlowly<DatabaseTable[]>(`/api/connections/${connectionId}/tables`),
       retry: false,
     }),
   records: (sourceId: number, from: number, count: number) =>
@@ -131,7 +131,7 @@ export const queries = {
     queryOptions({
       queryKey: ['matching-records', mailing, text, only],
       queryFn: () =>
-        api.get<MatchingRecords>(`/api/mailings/${mailing}/records?text=${encodeURIComponent(text)}${only ? `&only=${only}` : ''}`),
+        api.getSlowly<MatchingRecords>(`/api/mailings/${mailing}/records?text=${encodeURIComponent(text)}${only ? `&only=${only}` : ''}`),
       placeholderData: keepPreviousData,
       staleTime: 0,
     }),

@@ -61,7 +61,13 @@ export function planDesk(
   };
   const desk = new DocumentDesk(plan, version, port);
   desks.set(id, desk);
-  void unsaved.read<Kept>(key).then((kept) => kept && desk.restore(kept));
+  void unsaved.takeOver<Kept>(key).then(async (left) => {
+    if (left.length === 0) return;
+    for (const kept of left) desk.restore(kept);
+    await desk.settle();
+    // What could not be saved yet is kept by this window now.
+    await unsaved.forgetOthers(key);
+  });
   return desk;
 }
 

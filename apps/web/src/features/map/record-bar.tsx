@@ -46,7 +46,7 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
   const jump = async (): Promise<void> => {
     const wanted = text.trim();
     if (!wanted || plan.sourceId === null) return;
-    const { index: found } = await api.get<{ index: number }>(
+    const { index: found } = await api.getSlowly<{ index: number }>(
       `/api/sources/${plan.sourceId}/find?text=${encodeURIComponent(wanted)}&after=${index}`,
     );
     setMissed(found < 0);

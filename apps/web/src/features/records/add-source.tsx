@@ -137,7 +137,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
       const query = new URLSearchParams(
         Object.entries(reading).flatMap(([key, value]) => (value === undefined || value === null ? [] : [[key, String(value)]])),
       );
-      return api.get<SourceFileAnswer>(`/api/sources/files/${file!.fileId}/excerpt?${query}`);
+      return api.getSlowly<SourceFileAnswer>(`/api/sources/files/${file!.fileId}/excerpt?${query}`);
     },
     onSuccess: (answer: SourceFileAnswer) => setFiles([answer, ...files.slice(1)]),
   });

@@ -2,63 +2,16 @@ import type { CopyEventKind, Trouble } from '@mailbag/core';
 import { MOST_TRIES, enhancedCode, retryDelay } from '@mailbag/core';
 import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
-import { changed } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
+import type { ClaimEnd, Claimed } from './delivery.store.js';
+import { deliveryStore } from './delivery.store.js';
 import { copiesOfDelivery } from './envelopes.service.js';
 import type { Outcome, RefusedRecipient } from './outcome.js';
 
-/** A delivery as it was claimed. */
-export interface Claimed {
-  id: number;
-  batchId: number;
-  recordOrdinal: number;
-  address: string;
-  messageId: string;
-  token: string;
-  attempts: number;
-  senderId: number;
-  domain: string;
-  kind: 'copies' | 'reminder';
-  /** Addresses that have it already, as JSON; null: none. */
-  accepted: string | null;
-  /** Shown at the hand-over and with the outcome: whoever claimed it later has another one. Null: it was claimed by a version without. */
-  claim: string | null;
-}
-
 export const MAILBAG = 'Mailbag';
 
-type DeliveryState = 'sent' | 'retrying' | 'bounced' | 'unconfirmed' | 'withdrawn' | 'stopped';
-interface More {
-  nextTryAt?: string;
-  attempts?: number;
-}
-
-/** Ends the claim of a delivery. @returns whether it was still this claim's */
-export async function endClaim(
-  manager: EntityManager,
-  { id, claim }: Pick<Claimed, 'id' | 'claim'>,
-  state: DeliveryState,
-  said: string,
-  { nextTryAt, attempts }: More = {},
-): Promise<boolean> {
-  const now = new Date().toISOString();
-  const set = ['state = ?', 'said = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL', 'claim = NULL'];
-  const parameters: unknown[] = [state, said, now];
-  const also = (column: string, value: unknown): void => {
-    set.push(`${column} = ?`);
-    parameters.push(value);
-  };
-  if (state === 'sent') also('sentAt', now);
-  if (nextTryAt !== undefined) also('nextTryAt', nextTryAt);
-  if (attempts !== undefined) also('attempts', attempts);
-  const sql = `UPDATE delivery SET ${set.join(', ')} WHERE id = ? AND state = 'sending' AND claim IS ?`;
-  return (await changed(manager, sql, [...parameters, id, claim])) === 1;
-}
-
 /** What an attempt leads to. */
-interface Decision extends More {
-  state: DeliveryState;
-  said: string;
+interface Decision extends ClaimEnd {
   event: CopyEventKind;
   /** What the copies' story says; the same as `said` where it is left out. */
   story?: string;
@@ -154,15 +107,11 @@ export async function recordOutcome(
   { restUntil, renew }: { restUntil: string | null; renew: () => Promise<void> },
 ): Promise<boolean> {
   const decision = decide(delivery, outcome, restUntil);
-  const { state, said, event, story = said, trouble, accepted, refused } = decision;
-  if (!(await endClaim(manager, delivery, state, said, decision))) return false;
+  const { said, event, story = said, trouble, accepted, refused } = decision;
+  if (!(await deliveryStore.endClaim(manager, delivery, decision))) return false;
   const { id, batchId, kind } = delivery;
   if (accepted)
-    await manager.query('UPDATE delivery SET accepted = ?, refused = ? WHERE id = ?', [
-      JSON.stringify(accepted),
-      refused && refused.length > 0 ? JSON.stringify(refused) : null,
-      id,
-    ]);
+    await deliveryStore.remember(manager, id, JSON.stringify(accepted), refused && refused.length > 0 ? JSON.stringify(refused) : null);
   if (decision.renews) await renew();
   const copies = await copiesOfDelivery(manager, id, kind);
   if (kind === 'reminder') {
@@ -175,7 +124,7 @@ export async function recordOutcome(
     // What was on its way when the batch was cancelled is not tried again.
     const [batch] = (await manager.query('SELECT state FROM batch WHERE id = ?', [batchId])) as { state: string }[];
     if (batch?.state === 'cancelled') {
-      await manager.query("UPDATE delivery SET state = 'withdrawn' WHERE id = ? AND state = 'retrying'", [id]);
+      await deliveryStore.withdraw(manager, id);
       await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
     }
   }

@@ -1,0 +1,100 @@
+import { randomBytes } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { changeCopies } from '../copies/copy-changes.js';
+import { Transactions } from '../persistence/transactions.js';
+import { config } from '../platform/config.js';
+import { Hold } from '../safety/hold.service.js';
+import type { Claimed, Lost } from './delivery.store.js';
+import { deliveryStore } from './delivery.store.js';
+import { copiesOfDelivery } from './envelopes.service.js';
+import type { Lane } from './lane.js';
+import { MINUTE } from './lane.js';
+import { MAILBAG } from './record-outcome.js';
+
+const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
+const STOPPED_BEFORE = 'The server stopped before this was handed over.';
+
+/** Claims deliveries under a lease before anything of them leaves this machine, and settles claims whose owner is gone. */
+@Injectable()
+export class Claims {
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly holding: Hold,
+  ) {}
+
+  /** Those that had not begun to leave wait again, the others are unconfirmed. */
+  private async settle(manager: EntityManager, lost: readonly Lost[]): Promise<void> {
+    for (const { id, claim, handedAt, attempts, kind } of lost) {
+      const copies = kind === 'copies' ? await copiesOfDelivery(manager, id) : [];
+      if (handedAt === null) {
+        await deliveryStore.endClaim(
+          manager,
+          { id, claim },
+          { state: 'retrying', said: STOPPED_BEFORE, nextTryAt: new Date().toISOString(), attempts: Math.max(0, attempts - 1) },
+        );
+        await changeCopies(manager, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
+      } else {
+        await deliveryStore.endClaim(manager, { id, claim }, { state: 'unconfirmed', said: STOPPED });
+        await changeCopies(manager, copies, 'lose', { who: MAILBAG, said: STOPPED });
+      }
+    }
+  }
+
+  /** At a start, before anything is claimed: every claim is one of a server that is gone. */
+  settleAll(): Promise<void> {
+    return this.transactions.run(async (manager) => this.settle(manager, await deliveryStore.claimedBefore(manager)));
+  }
+
+  /** Leases that ran out, and times that lie ahead because the clock was set back. @param mine deliveries that are still at work here */
+  async sweep(mine: readonly number[], restsOver: (manager: EntityManager, now: string) => Promise<void>): Promise<void> {
+    const now = Date.now();
+    const [at, soon] = [new Date(now).toISOString(), new Date(now + MINUTE).toISOString()];
+    await this.transactions.run(async (manager) => {
+      await this.settle(manager, await deliveryStore.overdue(manager, at, mine));
+      await deliveryStore.bringBack(manager, at, soon);
+      await restsOver(manager, at);
+    });
+  }
+
+  /** Claims what is due. @returns null: nothing is. `count`: how many claims this folder has seen, where it counts them */
+  claim(lane: Lane, most: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
+    return this.transactions.run(async (manager) => {
+      const at = Date.now();
+      const now = new Date(at).toISOString();
+      const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
+      const { id: serverId, limits } = lane.server;
+      const rows = await deliveryStore.due(manager, serverId, now, most);
+      if (rows.length === 0) return null;
+      const claim = randomBytes(9).toString('base64url');
+      const ids: number[] = [];
+      const waiting = new Set<string>();
+      for (const { id, domain } of rows) {
+        if (lane.rates.waitAny(limits, at) > 0) break;
+        if (waiting.has(domain)) continue;
+        const wait = lane.rates.wait(limits, domain, at);
+        if (wait > 0) {
+          waiting.add(domain);
+          await deliveryStore.putOff(manager, serverId, domain, now, new Date(at + wait).toISOString());
+          continue;
+        }
+        if (!(await deliveryStore.claim(manager, id, claim, now, leaseUntil))) continue;
+        lane.rates.add(domain, at);
+        ids.push(id);
+      }
+      if (ids.length === 0) return { ready: [], count: null };
+      const count = await this.holding.count(manager);
+      const copies = (await deliveryStore.copiesOf(manager, ids)).map(({ id }) => id);
+      await changeCopies(manager, copies, 'queue', { who: MAILBAG, said: 'Due again' });
+      await changeCopies(manager, copies, 'claim', { who: MAILBAG });
+      const ready: Claimed[] = [];
+      for (const { copies: sending, ...delivery } of await deliveryStore.claimed(manager, ids)) {
+        // All copies of it were withdrawn in the meantime: there is nothing to send.
+        if (sending === 0 && delivery.kind === 'copies')
+          await deliveryStore.endClaim(manager, delivery, { state: 'withdrawn', said: 'Withdrawn before it was sent' });
+        else ready.push(delivery);
+      }
+      return { ready, count };
+    });
+  }
+}
