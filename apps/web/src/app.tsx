@@ -3,7 +3,7 @@ import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { Suspense, useEffect, useRef } from 'react';
 import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
-import { sentenceOf } from './api/client';
+import { NoAnswer, sentenceOf } from './api/client';
 import { RightsProvider, useMayChange } from './ui/rights';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
@@ -13,7 +13,8 @@ import { SignInScreen } from './screens/account/sign-in-screen';
 import { Crumbs } from './screens/shell/crumbs';
 import { Shell } from './screens/shell/shell';
 import { Button } from './ui/button';
-import { Empty, Loading } from './ui/layout';
+import { Empty } from './ui/layout';
+import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { resumePlans } from './features/mailing/plan-desks';
 
@@ -38,7 +39,7 @@ const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: {
-      retry: (tries, error) => !isMailbagError(error) && tries < 2,
+      retry: (tries, error) => !isMailbagError(error) && !(error instanceof NoAnswer && error.isLate) && tries < 2,
       retryDelay: 700,
       staleTime: 5_000,
       // Whether this machine is on a network says nothing of the server, which may be this machine.

@@ -2,7 +2,15 @@ import type { ErrorCode, ErrorFields } from '@mailbag/core';
 import { MailbagError, catalogue } from '@mailbag/core';
 
 /** The server did not answer, or could not: the same question may be answered a little later. */
-export class NoAnswer extends Error {}
+export class NoAnswer extends Error {
+  /** @param isLate it was waited for as long as a person waits: asking again at once would only double that */
+  constructor(
+    message: string,
+    readonly isLate = false,
+  ) {
+    super(message);
+  }
+}
 const NO_ANSWER = 'The server does not answer. Your work is kept here; it goes on when the server is back.';
 
 const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
@@ -15,7 +23,7 @@ const toError = (told: { code?: string; fields?: ErrorFields; message?: string }
 };
 
 /** Milliseconds in which a question that changes nothing must be answered. */
-const PATIENCE = 10_000;
+const PATIENCE = 9_000;
 const LONG_PATIENCE = 180_000;
 
 /** The only fetch of the application. @throws MailbagError what the server told; Error when it does not answer */
@@ -28,8 +36,8 @@ async function ask<T>(method: string, path: string, body?: unknown, patience = P
       headers: { 'x-mailbag': '1', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
-  } catch {
-    throw new NoAnswer(NO_ANSWER);
+  } catch (error) {
+    throw new NoAnswer(NO_ANSWER, error instanceof DOMException && error.name === 'TimeoutError');
   }
   if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
   throw toError((await response.json().catch(() => null)) as null, response.status);

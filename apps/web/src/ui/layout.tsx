@@ -167,9 +167,8 @@ export function PartsBar({
     </Track>
   );
 }
-const Waiting = styled.div`
+export const Waiting = styled.div`
   margin: auto;
   padding: 32px;
   color: ${color.faded};
 `;
-export const Loading = ({ what }: { what: string }) => <Waiting role="status">Reading {what} …</Waiting>;

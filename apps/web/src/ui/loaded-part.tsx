@@ -1,5 +1,5 @@
 import { Suspense, lazy, useState, type ComponentType } from 'react';
-import { Loading } from './layout';
+import { Loading } from './loading';
 
 /**
  * A part of the application that is loaded when it is first shown. One that did not arrive is asked for again when it is shown again.

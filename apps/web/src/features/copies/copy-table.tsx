@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { useLedger } from '../../api/queries';
 import { color, font } from '../../theme';
-import { Loading } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { when } from '../when';
 import { StateMark } from './state-mark';
 

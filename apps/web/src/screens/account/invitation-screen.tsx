@@ -5,7 +5,8 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
-import { Loading, Small } from '../../ui/layout';
+import { Small } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Brand, Card, Ground } from './frame';
 

@@ -27,7 +27,8 @@ import { barOrder, stateColor, stateParts } from '../../features/copies/state-pa
 import { count, counted, when } from '../../features/when';
 import type { Tone } from '../../theme';
 import { color, tones } from '../../theme';
-import { Card, Empty, Loading, PartsBar, Small } from '../../ui/layout';
+import { Card, Empty, PartsBar, Small } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
 import { useCrumbs } from '../shell/crumbs';
 import { WeeksChart } from './weeks-chart';

@@ -14,7 +14,8 @@ import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Bar, Empty, Loading, Screen, Small } from '../../ui/layout';
+import { Bar, Empty, Screen, Small } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { FileButton } from '../../ui/link-button';
 
 /** Where the records come from, and which column tells them apart. */

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { queries } from '../../api/queries';
 import { fullWhen } from '../../features/when';
 import { TextInput } from '../../ui/field';
-import { Card, Empty, Loading, Stack } from '../../ui/layout';
+import { Card, Empty, Stack } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Table } from '../../ui/table';
 
 /** Who did what. */

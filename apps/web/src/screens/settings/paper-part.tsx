@@ -8,7 +8,8 @@ import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
-import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
 

@@ -5,7 +5,8 @@ import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { Button } from '../../ui/button';
 import { ListLine, Padded } from '../../ui/columns';
-import { Loading, Row, Small, Stack } from '../../ui/layout';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
 

@@ -6,7 +6,8 @@ import { Button } from '../../ui/button';
 import { Columns } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
-import { Loading, Row, Small } from '../../ui/layout';
+import { Row, Small } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 
 /** One's own account. */

@@ -6,7 +6,8 @@ import type { Corrections } from '../../features/records/use-corrections';
 import { fullWhen } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Empty, Loading, Scroll, Small } from '../../ui/layout';
+import { Empty, Scroll, Small } from '../../ui/layout';
+import { Loading } from '../../ui/loading';
 import { Mark } from '../../ui/mark';
 import { Table } from '../../ui/table';
 
