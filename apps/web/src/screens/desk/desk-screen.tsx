@@ -184,7 +184,7 @@ const needLooks: Record<
   retrying: {
     tone: 'ochre',
     icon: Timer,
-    title: (n) => `${counted(n, 'copy is', 'copies are')} tried again by themselves`,
+    title: (n) => counted(n, 'copy is tried again by itself', 'copies are tried again by themselves'),
     action: 'Watch',
   },
 };

@@ -79,7 +79,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
           </Fields>
           <Small>
             {reminder.bySchedule
-              ? `${counted(reminder.most, 'reminder')} at most go out by themselves, ${counted(reminder.afterDays, 'day')} after sending and as far apart.`
+              ? `${counted(reminder.most, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${counted(reminder.afterDays, 'day')} after sending and as far apart.`
               : 'Nothing goes out by itself. The buttons below remind once.'}
           </Small>
           <Row>
