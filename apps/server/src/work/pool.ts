@@ -44,7 +44,7 @@ function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count,
 @Injectable()
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
-    batch: threads(config.threads, 768, 24),
+    batch: threads(config.threads, 768, 16),
     people: threads(2, 512, 8, 1, 8),
     letters: threads(1, 128, 8, 1, Infinity, IDLE_LETTERS),
     post: threads(1, 192),
