@@ -40,8 +40,8 @@ export function usePlan(mailing: MailingDetail, part: string): PlanEditor {
     }),
     [client],
   );
-  // The desk outlasts the screen.
-  const desk = useMemo(() => planDesk(mailing, accountId, tell), [mailing.id, accountId, tell]); // eslint-disable-line react-hooks/exhaustive-deps
+  // The desk outlasts the screen: asked for again, it is the same one.
+  const desk = planDesk(mailing, accountId, tell);
   const { document, saving, clashes } = useSyncExternalStore(desk.subscribe, desk.shown);
   useEffect(() => desk.seen(mailing.version, mailing.plan), [desk, mailing.version, mailing.plan]);
   return {
