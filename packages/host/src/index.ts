@@ -4,3 +4,4 @@ export type { RefusedFace } from './node-fonts.js';
 export { tableFile } from './table-file.js';
 export { nodeCiphers } from './node-ciphers.js';
 export { writeCopy } from './write-copy.js';
+export { CopyWriter } from './copy-writer.js';

@@ -37,7 +37,7 @@ import {
   uniquePath,
   usualPermissions,
 } from '@mailbag/core';
-import { nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
+import { CopyWriter, nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
 import { fileAndOptions, oneOf, readFile, readJson, wholeNumber } from '../arguments.js';
 import type { Command } from '../command.js';
 import { Refused, WrongCall, note } from '../command.js';
@@ -171,14 +171,16 @@ async function fillMany(
   const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
   const taken = new Set<string>();
   mkdirSync(out, { recursive: true });
+  const writer = new CopyWriter();
   records.forEach((record, index) => {
     const code = copyCode(new Uint8Array(randomBytes(10)));
     const context = fillContext(batch, index, code);
     const data = patternData(columns, record, { ...context, template: basename(job.file, '.pdf') });
     const path = uniquePath([], pattern.path(data).file, (wanted) => taken.has(wanted.toLowerCase()) || existsSync(join(out, wanted)));
     taken.add(path.toLowerCase());
-    writeCopy(join(out, path), filler.fill(read(record), { ...context, ...job.protect(code) }).copy);
+    writer.write(join(out, path), filler.fill(read(record), { ...context, ...job.protect(code) }).copy);
   });
+  writer.end();
   note(`${records.length} copies are in ${out}.`);
 }
 
