@@ -1,10 +1,10 @@
-import type { Finding, FindingCode, Severity, SourceRecord } from '@mailbag/core';
+import type { Finding, Severity, SourceRecord } from '@mailbag/core';
 import { IsInt, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import type { CorrectionAnswer } from './source.js';
 
 /** Findings of one kind, counted. */
 export interface FindingGroup {
-  code: FindingCode;
+  code: string;
   severity: Severity;
   findings: number;
   records: number;

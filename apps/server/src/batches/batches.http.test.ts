@@ -175,3 +175,17 @@ test('a copy that is not on disk what was meant stops the batch and is named; re
   expect(done.counts).toEqual({ made: 10 });
   expect(readFileSync(archived(third.file)).length).toBeGreaterThan(1000);
 });
+
+test('records whose copies cannot have their passwords are stops of the checks, so that no batch breaks off over them', async () => {
+  const { client } = mailbag;
+  const { mailing } = await smallMailing(client, rows(3), { mailed: false, folder: 'passwords' });
+  await change(mailing, { output: { openPassword: '{{ plot }}', permissionsPassword: 'A-2' } });
+  const checked = await client.until<{ pending: boolean; groups: { code: string; severity: string; records: number }[] }>(
+    `/api/mailings/${mailing}/checks`,
+    ({ groups }) => groups.some(({ code }) => code === 'passwords-same'),
+  );
+  expect(checked.groups.find(({ code }) => code === 'passwords-same')).toMatchObject({ severity: 'stop', records: 1 });
+  const { id } = await startBatch<Batch>(client, mailing);
+  const batch = await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done' || state === 'paused');
+  expect(batch).toMatchObject({ state: 'done', counts: { made: 2 } });
+});

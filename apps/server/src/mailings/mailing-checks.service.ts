@@ -55,6 +55,8 @@ export class MailingChecks implements OnApplicationBootstrap {
       plan.message.mailed,
       plan.message.addressColumn,
       plan.message.several ?? false,
+      plan.output.openPassword,
+      plan.output.permissionsPassword,
       [...plan.leftOut].sort((a, b) => a - b),
       templates.map(({ hash, map }) => [hash, map]),
     ];

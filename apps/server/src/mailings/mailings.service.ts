@@ -9,7 +9,7 @@ import type {
 } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
-import { MailbagError, isChange, isMailbagError, ruleFault, same, unknownChecks, withChanges } from '@mailbag/core';
+import { MailbagError, isChange, isMailbagError, parseRule, same, unknownChecks, withChanges } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -159,8 +159,9 @@ export class MailingsService implements OnApplicationBootstrap {
     if (plan.name.trim() === '') throw new MailbagError('mailing-name-empty');
     for (const [template, map] of Object.entries(plan.maps))
       for (const [field, rule] of Object.entries(map)) {
-        const why = ruleFault(rule);
-        if (why !== null) throw new MailbagError('rule-unknown', { field, template: Number(template), why });
+        const { rule: read, fault } = parseRule(rule);
+        if (!read) throw new MailbagError('rule-unknown', { field, template: Number(template), why: fault });
+        map[field] = read;
       }
     const unknown = unknownChecks(plan.checks ?? {});
     if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });

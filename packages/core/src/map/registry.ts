@@ -28,26 +28,12 @@ export const evaluateRule = (rule: FillRule, field: Field, row: Row, context: Fi
 export const ruleSentence = (rule: FillRule): SentencePart[] => kindOf(rule).sentence(rule);
 export const renameColumn = (rule: FillRule, from: string, to: string): FillRule => kindOf(rule).rename(rule, from, to);
 
-const isText = (value: unknown): boolean => typeof value === 'string';
-const isPart = (part: unknown): boolean => {
-  const { column, text } = (part ?? {}) as { column?: unknown; text?: unknown };
-  return isText(column) !== isText(text);
-};
-const shapes: { [K in FillRule['kind']]: (rule: Record<string, unknown>) => boolean } = {
-  blank: () => true,
-  text: ({ text }) => isText(text),
-  column: ({ column }) => isText(column),
-  compose: ({ parts }) => Array.isArray(parts) && parts.every(isPart),
-  translate: ({ column, table }) =>
-    isText(column) &&
-    Array.isArray(table) &&
-    table.every((one) => isText((one as Record<string, unknown> | null)?.from) && isText((one as Record<string, unknown> | null)?.to)),
-};
-
-/** What is wrong with something that is given as a rule; null: it is one. */
-export function ruleFault(rule: unknown): string | null {
-  if (typeof rule !== 'object' || rule === null) return 'it is no rule';
-  const { kind } = rule as { kind?: unknown };
-  if (!ruleKinds.includes(kind as FillRule['kind'])) return `there is no rule called “${String(kind).slice(0, 40)}”`;
-  return shapes[kind as FillRule['kind']](rule as Record<string, unknown>) ? null : `a part of the rule “${String(kind)}” is missing`;
+/** Something that is given as a rule, read as one: of a rule nothing is kept that it does not have. Null with what is wrong where it is none. */
+export function parseRule(given: unknown): { rule: FillRule; fault: null } | { rule: null; fault: string } {
+  if (typeof given !== 'object' || given === null) return { rule: null, fault: 'it is no rule' };
+  const { kind } = given as { kind?: unknown };
+  if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind))
+    return { rule: null, fault: `there is no rule called “${String(kind).slice(0, 40)}”` };
+  const rule = kinds[kind as FillRule['kind']].parse(given as Record<string, unknown>);
+  return rule ? { rule, fault: null } : { rule: null, fault: `a part of the rule “${kind}” is missing` };
 }

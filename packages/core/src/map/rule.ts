@@ -15,6 +15,8 @@ export type SentencePart = { column: string } | { text: string } | { say: string
 /** Everything about one kind of rule. */
 export interface RuleKind<Rule extends { kind: string }> {
   kind: Rule['kind'];
+  /** Reads what is given as such a rule; null: a part of it is missing. */
+  parse(given: Record<string, unknown>): Rule | null;
   readsColumns(rule: Rule): string[];
   evaluate(rule: Rule, field: Field, row: Row, context: FillContext): RuleResult;
   sentence(rule: Rule): SentencePart[];

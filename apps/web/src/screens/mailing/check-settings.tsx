@@ -1,5 +1,5 @@
-import type { CheckPlan, ColumnCheckName, ColumnChecks } from '@mailbag/core';
-import { checksOf, columnCheckWords, columnKindName, proposedChecks } from '@mailbag/core';
+import type { CheckPlan, ColumnChecks } from '@mailbag/core';
+import { checkSays, checksOf, columnKindName, plainSwitches, proposedChecks } from '@mailbag/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -25,8 +25,6 @@ const regions = (() => {
     .map((id) => ({ id, text: names.of(id) ?? id }))
     .sort((a, b) => a.text.localeCompare(b.text));
 })();
-
-const switches = (Object.keys(columnCheckWords) as ColumnCheckName[]).filter((name) => name !== 'range' && name !== 'allowed');
 
 /** What is looked at in each column: proposed by what stands in it, set by a person. */
 export function CheckSettings({
@@ -84,20 +82,16 @@ export function CheckSettings({
           {column && (
             <div>
               <Small>A value of “{column.name}” …</Small>
-              {[...switches]
+              {[...plainSwitches]
                 .sort((a, b) => Number(Boolean(proposed[b])) - Number(Boolean(proposed[a])))
                 .map((check) => (
                   <Line key={check}>
-                    <Toggled
-                      label={columnCheckWords[check]}
-                      value={Boolean(current[check])}
-                      onChange={(on) => setColumn({ [check]: on })}
-                    />
+                    <Toggled label={checkSays(check)} value={Boolean(current[check])} onChange={(on) => setColumn({ [check]: on })} />
                     {proposed[check] && !own?.[check] && own?.[check] !== undefined && <Small> proposed, switched off</Small>}
                   </Line>
                 ))}
               <Line>
-                <Small>{columnCheckWords.range}</Small>
+                <Small>{checkSays('range')}</Small>
                 <Row>
                   <TextInput
                     label="Least"
@@ -118,7 +112,7 @@ export function CheckSettings({
               </Line>
               <Line>
                 <TextInput
-                  label={columnCheckWords.allowed}
+                  label={checkSays('allowed')}
                   rows={3}
                   placeholder="One value a line"
                   value={(current.allowed ?? []).join('\n')}

@@ -1,7 +1,7 @@
 import { addressFault } from '../../mail/address.js';
 import { addressesIn } from '../../mail/recipients.js';
 import { trimEnds } from '../../text/trim.js';
-import type { CheckKind } from '../check.js';
+import type { CheckKind, FindingWords } from '../check.js';
 import { aboutValue, valueCheck } from '../check.js';
 
 /** A mend where only one can be meant: spaces around, a doubled @, a comma for a dot in the domain. */
@@ -16,23 +16,40 @@ function certainMend(text: string): string | null {
   return mended !== text && addressFault(mended) === null ? mended : null;
 }
 
+const isWrong: FindingWords = {
+  title: 'Not an e-mail address',
+  sentence: ({ value, details }) => `“${value}” cannot be mailed to: ${details.why}.`,
+};
+
 /** The recipient's address can be mailed to. */
-export const address: CheckKind = ({ addressColumn, severalAddresses = false }) =>
-  addressColumn === null
-    ? null
-    : {
-        see({ row }, say) {
-          const { text } = row.cell(addressColumn);
-          const base = aboutValue(row.row, addressColumn, text.trim());
-          if (text.trim() === '') return say({ ...base, code: 'address-missing', severity: 'look' });
-          const why = addressesIn(text, severalAddresses).fault;
-          if (why) say({ ...base, value: text, code: 'address-wrong', severity: 'stop', details: { why }, mend: certainMend(text) });
+export const address: CheckKind = {
+  findings: {
+    'address-wrong': isWrong,
+    'address-missing': {
+      title: 'No e-mail address',
+      sentence: ({ column }) => `No address in “${column}”. The copy is made and kept, but not mailed.`,
+    },
+  },
+  begin: ({ addressColumn, severalAddresses = false }) =>
+    addressColumn === null
+      ? null
+      : {
+          see({ row }, say) {
+            const { text } = row.cell(addressColumn);
+            const base = aboutValue(row.row, addressColumn, text.trim());
+            if (text.trim() === '') return say({ ...base, code: 'address-missing', severity: 'look' });
+            const why = addressesIn(text, severalAddresses).fault;
+            if (why) say({ ...base, value: text, code: 'address-wrong', severity: 'stop', details: { why }, mend: certainMend(text) });
+          },
         },
-      };
+};
 
 /** Every other column of addresses holds such (RFC 5321, 4.1.2). */
-export const otherAddress: CheckKind = (setup) =>
-  valueCheck('email', ({ addressColumn }) => ({ text }, _, { name }) => {
+export const otherAddress: CheckKind = {
+  column: { switch: 'email', says: 'is an e-mail address', proposed: ({ kind }) => kind === 'email' },
+  findings: { 'address-wrong': isWrong },
+  begin: valueCheck('email', ({ addressColumn }) => ({ text }, _, { name }) => {
     const why = name === addressColumn || text.trim() === '' ? null : addressFault(text);
     return why ? { code: 'address-wrong', severity: 'look', details: { why }, mend: certainMend(text) } : null;
-  })(setup);
+  }),
+};

@@ -1,3 +1,4 @@
+import { isNameColumn } from '../name-column.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 
@@ -10,29 +11,35 @@ const asName = (text: string): string =>
   text.toLowerCase().replace(/(^|[\s'’-])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase());
 
 /** Names in capitals amid names that are not. */
-export const capitals: CheckKind = (setup) => {
-  const watched = columnsWith(setup, 'capitals').map(({ column }) => ({
-    column: column.name,
-    filled: 0,
-    loud: [] as { row: number; value: string }[],
-  }));
-  if (watched.length === 0) return null;
-  return {
-    compares: watched.map(({ column }) => column),
-    see({ row }) {
-      for (const one of watched) {
-        const { text } = row.cell(one.column);
-        if (!/\p{Ll}|\p{Lu}/u.test(text)) continue;
-        one.filled++;
-        if (text.trim().length >= SHORTEST && isCapitals(text)) one.loud.push({ row: row.row, value: text });
-      }
-    },
-    end(say) {
-      for (const { column, filled, loud } of watched) {
-        if (loud.length > filled / 2) continue;
-        for (const { row, value } of loud)
-          say({ ...aboutValue(row, column, value), code: 'all-capitals', severity: 'look', mend: asName(value) });
-      }
-    },
-  };
+export const capitals: CheckKind = {
+  column: { switch: 'capitals', says: 'is not in capitals only', proposed: (column) => isNameColumn(column) && column.kind !== 'key' },
+  findings: {
+    'all-capitals': { title: 'Name in capitals', sentence: ({ value }) => `“${value}” is in capitals, unlike the other names.` },
+  },
+  begin: (setup) => {
+    const watched = columnsWith(setup, 'capitals').map(({ column }) => ({
+      column: column.name,
+      filled: 0,
+      loud: [] as { row: number; value: string }[],
+    }));
+    if (watched.length === 0) return null;
+    return {
+      compares: watched.map(({ column }) => column),
+      see({ row }) {
+        for (const one of watched) {
+          const { text } = row.cell(one.column);
+          if (!/\p{Ll}|\p{Lu}/u.test(text)) continue;
+          one.filled++;
+          if (text.trim().length >= SHORTEST && isCapitals(text)) one.loud.push({ row: row.row, value: text });
+        }
+      },
+      end(say) {
+        for (const { column, filled, loud } of watched) {
+          if (loud.length > filled / 2) continue;
+          for (const { row, value } of loud)
+            say({ ...aboutValue(row, column, value), code: 'all-capitals', severity: 'look', mend: asName(value) });
+        }
+      },
+    };
+  },
 };

@@ -1,13 +1,23 @@
+import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
 /** Control characters (Unicode, Cc) but tabs and line breaks, and what stands for a character that was lost. */
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\ufffd\ufffe\uffff]/g;
 
-export const control = valueCheck('control', () => ({ text }) => {
-  const found = text.match(CONTROL);
-  if (!found) return null;
-  const names = [...new Set(found)].map((char) => `U+${char.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}`);
-  // A lost character cannot be guessed.
-  const mend = text.includes('\ufffd') ? null : text.replace(CONTROL, '');
-  return { code: 'control-character', severity: 'look', details: { characters: names }, mend };
-});
+export const control: CheckKind = {
+  column: { switch: 'control', says: 'has no control characters', proposed: () => true },
+  findings: {
+    'control-character': {
+      title: 'Control character',
+      sentence: ({ column, details }) => `“${column}” holds ${details.characters?.join(', ')}, which no form can print.`,
+    },
+  },
+  begin: valueCheck('control', () => ({ text }) => {
+    const found = text.match(CONTROL);
+    if (!found) return null;
+    const names = [...new Set(found)].map((char) => `U+${char.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}`);
+    // A lost character cannot be guessed.
+    const mend = text.includes('\ufffd') ? null : text.replace(CONTROL, '');
+    return { code: 'control-character', severity: 'look', details: { characters: names }, mend };
+  }),
+};

@@ -1,4 +1,5 @@
 import { ValidationErrorsIBAN, electronicFormatIBAN, isSEPACountry, validateIBAN } from 'ibantools';
+import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
 /** The check digits are right (ISO 13616-1, 6, by ISO/IEC 7064, MOD 97-10): the number with its first four characters at its end leaves 1. */
@@ -24,7 +25,13 @@ export function ibanFault(text: string): string | null {
   return null;
 }
 
-export const iban = valueCheck('iban', () => ({ text }) => {
-  const why = text.trim() === '' ? null : ibanFault(text);
-  return why ? { code: 'iban-wrong', severity: 'look', details: { why } } : null;
-});
+export const iban: CheckKind = {
+  column: { switch: 'iban', says: 'is an IBAN', proposed: ({ kind }) => kind === 'iban' },
+  findings: {
+    'iban-wrong': { title: 'Not an IBAN', sentence: ({ value, details }) => `“${value}” is no IBAN: ${details.why}.` },
+  },
+  begin: valueCheck('iban', () => ({ text }) => {
+    const why = text.trim() === '' ? null : ibanFault(text);
+    return why ? { code: 'iban-wrong', severity: 'look', details: { why } } : null;
+  }),
+};

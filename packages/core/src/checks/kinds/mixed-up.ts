@@ -12,28 +12,37 @@ const shapes: [kind: ColumnKind, is: (text: string) => boolean][] = [
 ];
 
 /** Values that have the shape of another column, while that one has not got its own. */
-export const mixedUp: CheckKind = ({ columns, plan = {}, usedColumns }) => {
-  if (plan.mixedUp === false) return null;
-  const homes = shapes.flatMap(([kind, is]) => {
-    const own = columns.filter((column) => column.kind === kind && column.distinct > 1);
-    return own.length > 0 ? [{ kind, is, columns: own.map(({ name }) => name) }] : [];
-  });
-  const strangers = columns.filter(
-    ({ name, kind, distinct }) => distinct > 1 && !homes.some((home) => home.kind === kind) && (!usedColumns || usedColumns.includes(name)),
-  );
-  if (homes.length === 0 || strangers.length === 0) return null;
-  return {
-    see({ row }, say) {
-      for (const { name } of strangers) {
-        const { text } = row.cell(name);
-        // The shortest of the shapes is a date.
-        if (text.length < 8) continue;
-        for (const home of homes) {
-          if (!home.is(text.trim())) continue;
-          const missing = home.columns.find((other) => !home.is(row.cell(other).text.trim()));
-          if (missing) say({ ...aboutValue(row.row, name, text), code: 'mixed-up', severity: 'look', details: { why: missing } });
-        }
-      }
+export const mixedUp: CheckKind = {
+  findings: {
+    'mixed-up': {
+      title: 'In the wrong column',
+      sentence: ({ value, details }) => `“${value}” looks like a value for “${details.why}”, which has none of its own here.`,
     },
-  };
+  },
+  begin: ({ columns, plan = {}, usedColumns }) => {
+    if (plan.mixedUp === false) return null;
+    const homes = shapes.flatMap(([kind, is]) => {
+      const own = columns.filter((column) => column.kind === kind && column.distinct > 1);
+      return own.length > 0 ? [{ kind, is, columns: own.map(({ name }) => name) }] : [];
+    });
+    const strangers = columns.filter(
+      ({ name, kind, distinct }) =>
+        distinct > 1 && !homes.some((home) => home.kind === kind) && (!usedColumns || usedColumns.includes(name)),
+    );
+    if (homes.length === 0 || strangers.length === 0) return null;
+    return {
+      see({ row }, say) {
+        for (const { name } of strangers) {
+          const { text } = row.cell(name);
+          // The shortest of the shapes is a date.
+          if (text.length < 8) continue;
+          for (const home of homes) {
+            if (!home.is(text.trim())) continue;
+            const missing = home.columns.find((other) => !home.is(row.cell(other).text.trim()));
+            if (missing) say({ ...aboutValue(row.row, name, text), code: 'mixed-up', severity: 'look', details: { why: missing } });
+          }
+        }
+      },
+    };
+  },
 };

@@ -1,9 +1,22 @@
 import { writtenNumber } from '../../tables/typed-text.js';
+import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
 /** Numbers that their program keeps as text: they are neither summed nor formatted. */
-export const numberText = valueCheck('numberText', () => ({ text, value }, _, { reading }) => {
-  if (typeof value !== 'string' || text.trim() === '') return null;
-  const number = writtenNumber(text.trim(), reading?.decimals) ?? writtenNumber(text.trim(), 'comma');
-  return number === null ? { code: 'not-a-number', severity: 'look' } : { code: 'number-as-text', severity: 'look', mend: String(number) };
-});
+export const numberText: CheckKind = {
+  column: { switch: 'numberText', says: 'is a number, not text that looks like one', proposed: ({ kind }) => kind === 'number' },
+  findings: {
+    'not-a-number': { title: 'Not a number', sentence: ({ column, value }) => `“${column}” holds numbers; “${value}” is none.` },
+    'number-as-text': {
+      title: 'Number kept as text',
+      sentence: ({ value }) => `“${value}” is kept as text, so it is neither summed nor formatted.`,
+    },
+  },
+  begin: valueCheck('numberText', () => ({ text, value }, _, { reading }) => {
+    if (typeof value !== 'string' || text.trim() === '') return null;
+    const number = writtenNumber(text.trim(), reading?.decimals) ?? writtenNumber(text.trim(), 'comma');
+    return number === null
+      ? { code: 'not-a-number', severity: 'look' }
+      : { code: 'number-as-text', severity: 'look', mend: String(number) };
+  }),
+};

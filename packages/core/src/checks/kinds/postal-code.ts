@@ -1,4 +1,5 @@
 import validator from 'validator';
+import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
 type Locale = Parameters<typeof validator.isPostalCode>[1];
@@ -39,16 +40,25 @@ export const postalDigits: Record<string, number> = {
 };
 
 /** Postal codes of the country that is set. Without one nothing is known of them but their shape, which another check looks at. */
-export const postalCode = valueCheck('postalCode', ({ plan = {} }) => {
-  const country = plan.country ?? '';
-  return ({ text }) => {
-    const trimmed = text.trim();
-    if (trimmed === '' || !locales.has(country)) return null;
-    const digits = postalDigits[country];
-    // Digits that are missing in front are another check's business.
-    if (digits && /^\d+$/.test(trimmed) && trimmed.length < digits) return null;
-    return validator.isPostalCode(trimmed, country as Locale)
-      ? null
-      : { code: 'postal-code-wrong', severity: 'look', details: { why: country } };
-  };
-});
+export const postalCode: CheckKind = {
+  column: { switch: 'postalCode', says: 'is a postal code', proposed: ({ kind }) => kind === 'postal-code' },
+  findings: {
+    'postal-code-wrong': {
+      title: 'Not a postal code',
+      sentence: ({ value, details }) => `“${value}” is no postal code of ${details.why}.`,
+    },
+  },
+  begin: valueCheck('postalCode', ({ plan = {} }) => {
+    const country = plan.country ?? '';
+    return ({ text }) => {
+      const trimmed = text.trim();
+      if (trimmed === '' || !locales.has(country)) return null;
+      const digits = postalDigits[country];
+      // Digits that are missing in front are another check's business.
+      if (digits && /^\d+$/.test(trimmed) && trimmed.length < digits) return null;
+      return validator.isPostalCode(trimmed, country as Locale)
+        ? null
+        : { code: 'postal-code-wrong', severity: 'look', details: { why: country } };
+    };
+  }),
+};

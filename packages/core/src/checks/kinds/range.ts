@@ -1,5 +1,6 @@
 import type { Cell } from '../../tables/record.js';
 import { isoDate, writtenNumber } from '../../tables/typed-text.js';
+import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
 const asNumber = ({ text, value }: Cell): number | null => (typeof value === 'number' ? value : writtenNumber(text.trim()));
@@ -7,12 +8,24 @@ const asDate = ({ text, value }: Cell): string | null =>
   typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value) ? value.slice(0, 10) : isoDate(text);
 
 /** Numbers and dates lie between the limits that a person has set. What is neither is for other checks. */
-export const range = valueCheck('range', () => (cell, { least, most }) => {
-  const isDates = /^\d{4}-\d\d-\d\d$/.test(least || most);
-  const value = isDates ? asDate(cell) : asNumber(cell);
-  if (value === null) return null;
-  const limit = (text: string): number | string => (isDates ? text : Number(text));
-  const isLow = least !== '' && value < limit(least);
-  const isHigh = most !== '' && value > limit(most);
-  return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [least, most] } } : null;
-});
+export const range: CheckKind = {
+  column: { switch: 'range', says: 'lies between two limits', proposed: () => false },
+  findings: {
+    'out-of-range': {
+      title: 'Outside of its limits',
+      sentence: ({ value, details }) => {
+        const [least, most] = details.accepted ?? [];
+        return `“${value}” is not ${least && most ? `between ${least} and ${most}` : least ? `${least} or more` : `${most} or less`}.`;
+      },
+    },
+  },
+  begin: valueCheck('range', () => (cell, { least, most }) => {
+    const isDates = /^\d{4}-\d\d-\d\d$/.test(least || most);
+    const value = isDates ? asDate(cell) : asNumber(cell);
+    if (value === null) return null;
+    const limit = (text: string): number | string => (isDates ? text : Number(text));
+    const isLow = least !== '' && value < limit(least);
+    const isHigh = most !== '' && value > limit(most);
+    return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [least, most] } } : null;
+  }),
+};

@@ -2,13 +2,19 @@ import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 
 /** Columns that a person has said must be filled. */
-export const requiredColumn: CheckKind = (setup) => {
-  const watched = columnsWith(setup, 'required').map(({ column }) => column.name);
-  if (watched.length === 0) return null;
-  return {
-    see({ row }, say) {
-      for (const column of watched)
-        if (row.cell(column).text.trim() === '') say({ ...aboutValue(row.row, column, ''), code: 'value-missing', severity: 'stop' });
-    },
-  };
+export const requiredColumn: CheckKind = {
+  column: { switch: 'required', says: 'is filled', proposed: () => false },
+  findings: {
+    'value-missing': { title: 'Required column empty', sentence: ({ column }) => `“${column}” must be filled and is empty.` },
+  },
+  begin: (setup) => {
+    const watched = columnsWith(setup, 'required').map(({ column }) => column.name);
+    if (watched.length === 0) return null;
+    return {
+      see({ row }, say) {
+        for (const column of watched)
+          if (row.cell(column).text.trim() === '') say({ ...aboutValue(row.row, column, ''), code: 'value-missing', severity: 'stop' });
+      },
+    };
+  },
 };

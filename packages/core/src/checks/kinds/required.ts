@@ -3,44 +3,52 @@ import { fieldLabel, isFillable, isRequired } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
 
 /** Every required field gets a value. A field for which the template itself has one may stay as it is. */
-export const required: CheckKind = ({ templates }) => {
-  const wanted = templates.map(({ fields, map }) =>
-    fields
-      .filter((field) => isFillable(field) && isRequired(field))
-      .map((field) => ({
-        name: field.name,
-        label: fieldLabel(field),
-        own: field.value,
-        column: map[field.name] ? (readsColumns(map[field.name]!)[0] ?? null) : null,
-      })),
-  );
-  if (wanted.every((fields) => fields.length === 0)) return null;
-  return {
-    see({ row, evaluations }, say) {
-      wanted.forEach((fields, template) => {
-        const { values, problems } = evaluations[template]!;
-        for (const field of fields) {
-          const value = Object.hasOwn(values, field.name) ? values[field.name]! : field.own;
-          const isBlank =
-            value === null ||
-            value === false ||
-            value === 'Off' ||
-            (typeof value === 'string' && value.trim() === '') ||
-            (Array.isArray(value) && value.length === 0);
-          if (!isBlank || problems.some((problem) => problem.field === field.name)) continue;
-          say({
-            code: 'required-blank',
-            severity: 'stop',
-            row: row.row,
-            column: field.column,
-            template,
-            field: field.name,
-            label: field.label,
-            value: '',
-            details: {},
-          });
-        }
-      });
+export const required: CheckKind = {
+  findings: {
+    'required-blank': {
+      title: 'Required field left blank',
+      sentence: ({ label }) => `“${label}” must be filled, and this record has nothing for it.`,
     },
-  };
+  },
+  begin: ({ templates }) => {
+    const wanted = templates.map(({ fields, map }) =>
+      fields
+        .filter((field) => isFillable(field) && isRequired(field))
+        .map((field) => ({
+          name: field.name,
+          label: fieldLabel(field),
+          own: field.value,
+          column: map[field.name] ? (readsColumns(map[field.name]!)[0] ?? null) : null,
+        })),
+    );
+    if (wanted.every((fields) => fields.length === 0)) return null;
+    return {
+      see({ row, evaluations }, say) {
+        wanted.forEach((fields, template) => {
+          const { values, problems } = evaluations[template]!;
+          for (const field of fields) {
+            const value = Object.hasOwn(values, field.name) ? values[field.name]! : field.own;
+            const isBlank =
+              value === null ||
+              value === false ||
+              value === 'Off' ||
+              (typeof value === 'string' && value.trim() === '') ||
+              (Array.isArray(value) && value.length === 0);
+            if (!isBlank || problems.some((problem) => problem.field === field.name)) continue;
+            say({
+              code: 'required-blank',
+              severity: 'stop',
+              row: row.row,
+              column: field.column,
+              template,
+              field: field.name,
+              label: field.label,
+              value: '',
+              details: {},
+            });
+          }
+        });
+      },
+    };
+  },
 };

@@ -1,6 +1,6 @@
 import type { Column } from '../../tables/record.js';
 import type { Row } from '../../map/row.js';
-import { isNameColumn } from '../check-plan.js';
+import { isNameColumn } from '../name-column.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue } from '../check.js';
 
@@ -29,48 +29,56 @@ function proofs(columns: readonly Column[]): Column[][] {
 }
 
 /** Records that probably are the same person: one name, and one day of birth, address of mail or account, or telephone and street. */
-export const samePerson: CheckKind = ({ columns, plan = {}, keyColumn }) => {
-  if (plan.samePerson === false) return null;
-  const names = columns.filter((column) => isNameColumn(column) && column.name !== keyColumn);
-  const lists = proofs(columns);
-  if (names.length === 0 || lists.length === 0) return null;
-  const seen = lists.map(() => new Map<string, { row: number; value: string }[]>());
-  const nameOf = (row: Row): string => names.map(({ name }) => row.cell(name).text).join(' ');
-  return {
-    compares: [...names, ...lists.flat()].map(({ name }) => name),
-    see({ row }) {
-      const shown = nameOf(row);
-      const name = nameKey(shown);
-      if (name === '') return;
-      lists.forEach((list, index) => {
-        const values = list.map((column) => bare(row.cell(column.name).text));
-        if (values.some((value) => value === '')) return;
-        const key = `${name}\n${values.join('\n')}`;
-        const known = seen[index]!.get(key);
-        if (known) known.push({ row: row.row, value: shown });
-        else seen[index]!.set(key, [{ row: row.row, value: shown }]);
-      });
+export const samePerson: CheckKind = {
+  findings: {
+    'same-person': {
+      title: 'Probably the same person',
+      sentence: ({ details }) => `Row ${details.rows?.join(', ')} has the same name and the same ${details.why}.`,
     },
-    end(say) {
-      const told = new Set<string>();
-      seen.forEach((groups, index) => {
-        for (const group of groups.values()) {
-          if (group.length < 2) continue;
-          for (const { row, value } of group) {
-            const rows = group.filter((one) => one.row !== row).map((one) => one.row);
-            const key = `${row} ${rows.join(' ')}`;
-            if (told.has(key)) continue;
-            told.add(key);
-            const why = lists[index]!.map(({ name }) => name).join(' and ');
-            say({
-              ...aboutValue(row, names[0]!.name, value.trim()),
-              code: 'same-person',
-              severity: 'look',
-              details: { rows: rows.slice(0, 5), why },
-            });
+  },
+  begin: ({ columns, plan = {}, keyColumn }) => {
+    if (plan.samePerson === false) return null;
+    const names = columns.filter((column) => isNameColumn(column) && column.name !== keyColumn);
+    const lists = proofs(columns);
+    if (names.length === 0 || lists.length === 0) return null;
+    const seen = lists.map(() => new Map<string, { row: number; value: string }[]>());
+    const nameOf = (row: Row): string => names.map(({ name }) => row.cell(name).text).join(' ');
+    return {
+      compares: [...names, ...lists.flat()].map(({ name }) => name),
+      see({ row }) {
+        const shown = nameOf(row);
+        const name = nameKey(shown);
+        if (name === '') return;
+        lists.forEach((list, index) => {
+          const values = list.map((column) => bare(row.cell(column.name).text));
+          if (values.some((value) => value === '')) return;
+          const key = `${name}\n${values.join('\n')}`;
+          const known = seen[index]!.get(key);
+          if (known) known.push({ row: row.row, value: shown });
+          else seen[index]!.set(key, [{ row: row.row, value: shown }]);
+        });
+      },
+      end(say) {
+        const told = new Set<string>();
+        seen.forEach((groups, index) => {
+          for (const group of groups.values()) {
+            if (group.length < 2) continue;
+            for (const { row, value } of group) {
+              const rows = group.filter((one) => one.row !== row).map((one) => one.row);
+              const key = `${row} ${rows.join(' ')}`;
+              if (told.has(key)) continue;
+              told.add(key);
+              const why = lists[index]!.map(({ name }) => name).join(' and ');
+              say({
+                ...aboutValue(row, names[0]!.name, value.trim()),
+                code: 'same-person',
+                severity: 'look',
+                details: { rows: rows.slice(0, 5), why },
+              });
+            }
           }
-        }
-      });
-    },
-  };
+        });
+      },
+    };
+  },
 };

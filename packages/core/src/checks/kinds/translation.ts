@@ -1,24 +1,33 @@
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
+import { list } from '../finding.js';
 
 /** Every value for a tick box, radio button or choice has a translation. */
-export const translation: CheckKind = ({ templates }) => ({
-  see({ row, evaluations }, say) {
-    evaluations.forEach((evaluation, template) => {
-      for (const { field, untranslated } of evaluation.problems) {
-        const described = templates[template]!.fields.find((one) => one.name === field);
-        say({
-          code: 'untranslated',
-          severity: 'stop',
-          row: row.row,
-          column: untranslated.column,
-          template,
-          field,
-          label: described ? fieldLabel(described) : field,
-          value: untranslated.text,
-          details: { accepted: untranslated.accepted },
-        });
-      }
-    });
+export const translation: CheckKind = {
+  findings: {
+    untranslated: {
+      title: 'Value without a translation',
+      sentence: ({ label, value, details }) => `“${label}” does not accept “${value}”. It accepts ${list(details.accepted)}.`,
+    },
   },
-});
+  begin: ({ templates }) => ({
+    see({ row, evaluations }, say) {
+      evaluations.forEach((evaluation, template) => {
+        for (const { field, untranslated } of evaluation.problems) {
+          const described = templates[template]!.fields.find((one) => one.name === field);
+          say({
+            code: 'untranslated',
+            severity: 'stop',
+            row: row.row,
+            column: untranslated.column,
+            template,
+            field,
+            label: described ? fieldLabel(described) : field,
+            value: untranslated.text,
+            details: { accepted: untranslated.accepted },
+          });
+        }
+      });
+    },
+  }),
+};

@@ -8,6 +8,7 @@ export interface BlankRule {
 
 export const blank: RuleKind<BlankRule> = {
   kind: 'blank',
+  parse: () => ({ kind: 'blank' }),
   readsColumns: () => [],
   evaluate: (_rule, field) => ({ value: blankFor(field) }),
   sentence: () => [{ say: 'left blank on purpose' }],

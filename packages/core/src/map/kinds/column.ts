@@ -24,6 +24,7 @@ function textFor(field: Field, { text, value }: Cell): string {
 
 export const column: RuleKind<ColumnRule> = {
   kind: 'column',
+  parse: ({ column }) => (typeof column === 'string' ? { kind: 'column', column } : null),
   readsColumns: (rule) => [rule.column],
   evaluate: (rule, field, row) => chooseValue(field, textFor(field, row.cell(rule.column)), rule.column),
   sentence: (rule) => [{ column: rule.column }],

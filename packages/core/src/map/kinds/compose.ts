@@ -9,8 +9,19 @@ export interface ComposeRule {
   parts: ComposePart[];
 }
 
+/** A piece as it is given: of a column or of text, not of both. */
+function partOf(given: unknown): ComposePart | null {
+  const { column, text } = (given ?? {}) as { column?: unknown; text?: unknown };
+  if (typeof column === 'string') return typeof text === 'string' ? null : { column };
+  return typeof text === 'string' ? { text } : null;
+}
+
 export const compose: RuleKind<ComposeRule> = {
   kind: 'compose',
+  parse({ parts }) {
+    const read = Array.isArray(parts) ? parts.map(partOf) : [];
+    return Array.isArray(parts) && read.every((part) => part !== null) ? { kind: 'compose', parts: read } : null;
+  },
   readsColumns: (rule) => rule.parts.flatMap((part) => ('column' in part ? [part.column] : [])),
   evaluate(rule, field, row) {
     let composed = '';

@@ -9,6 +9,7 @@ export interface TextRule {
 
 export const text: RuleKind<TextRule> = {
   kind: 'text',
+  parse: ({ text }) => (typeof text === 'string' ? { kind: 'text', text } : null),
   readsColumns: () => [],
   evaluate: (rule, field) => chooseValue(field, rule.text, ''),
   sentence: (rule) => [{ say: 'always' }, { text: rule.text }],

@@ -25,8 +25,19 @@ function translationOf(table: readonly Translation[], text: string): Translation
   return index.get(normalised(text));
 }
 
+function translationFrom(given: unknown): Translation | null {
+  const { from, to } = (given ?? {}) as { from?: unknown; to?: unknown };
+  return typeof from === 'string' && typeof to === 'string' ? { from, to } : null;
+}
+
 export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
+  parse({ column, table }) {
+    const read = Array.isArray(table) ? table.map(translationFrom) : [];
+    return typeof column === 'string' && Array.isArray(table) && read.every((one) => one !== null)
+      ? { kind: 'translate', column, table: read }
+      : null;
+  },
   readsColumns: (rule) => [rule.column],
   evaluate(rule, field, row) {
     const text = row.cell(rule.column).text;

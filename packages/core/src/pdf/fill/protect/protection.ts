@@ -1,5 +1,5 @@
 import type { Ciphers } from '../../../platform/ports.js';
-import { MailbagError } from '../../../errors/catalogue.js';
+import { MailbagError, isMailbagError } from '../../../errors/catalogue.js';
 import type { Finish } from '../../finish.js';
 import { hexOf } from '../../hex.js';
 import { passwordBytes, passwordHash } from './password-hash.js';
@@ -50,13 +50,24 @@ const ALL: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill
 export const usualPermissions = (finish: Finish): readonly Permission[] =>
   finish === 'open' ? ['print', 'copy', 'fill'] : ['print', 'copy'];
 
+/** Why a copy cannot have two passwords; null: it can. Empty: none. */
+export function passwordFault({ open, permissions }: { open: string; permissions: string }): MailbagError | null {
+  try {
+    const [opening, owner] = [passwordBytes(open), passwordBytes(permissions)];
+    return permissions !== '' && hexOf(owner) === hexOf(opening) ? new MailbagError('password-both', {}) : null;
+  } catch (error) {
+    if (isMailbagError(error)) return error;
+    throw error;
+  }
+}
+
 /** Revision 6 of the standard security handler (ISO 32000-2, 7.6.4.4, algorithms 8 and 9). @throws MailbagError password-both, password-long */
 export function prepareProtection(options: ProtectionOptions): Protection {
   const { ciphers, seed } = options;
   const salts = ciphers.hmac(seed, label('salts'));
+  const fault = passwordFault({ open: options.openPassword ?? '', permissions: options.permissionsPassword ?? '' });
+  if (fault) throw fault;
   const open = passwordBytes(options.openPassword ?? '');
-  if (options.permissionsPassword && hexOf(passwordBytes(options.permissionsPassword)) === hexOf(open))
-    throw new MailbagError('password-both', {});
   const user = new Uint8Array(48);
   user.set(passwordHash(ciphers, open, salts.subarray(0, 8)));
   user.set(salts.subarray(0, 16), 32);
