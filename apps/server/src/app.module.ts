@@ -20,6 +20,7 @@ import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './frozen/frozen-batches.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopiesService } from './copies/copies.service.js';
+import { Ledger } from './copies/ledger.service.js';
 import { LedgerExports } from './copies/ledger-exports.service.js';
 import { SavedViews } from './copies/saved-views.service.js';
 import { ConnectionsController } from './databases/connections.controller.js';
@@ -136,6 +137,7 @@ import { Pool } from './work/pool.js';
     BouncesService,
     ConnectionsService,
     CopiesService,
+    Ledger,
     CorrectionsService,
     Claims,
     DeliveryService,

@@ -2,13 +2,11 @@ import { createHash, randomBytes } from 'node:crypto';
 import type {
   AcceptInvitationRequest,
   Account,
-  InvitationAnswer,
   InvitationRequest,
   PasswordRequest,
   PeopleAnswer,
   PersonAnswer,
   PersonRequest,
-  Role,
   SetUpRequest,
   SignInRequest,
 } from '@mailbag/contract';
@@ -23,6 +21,7 @@ import { AccountEntity, SessionEntity } from './accounts.entity.js';
 import { Passwords } from './passwords.service.js';
 import type { TryKey } from './tries.js';
 import { Tries, stretchOf } from './tries.js';
+import { accountStore } from '../stores/account.store.js';
 
 const DAY = 86_400_000;
 const SESSION_DAYS = 14;
@@ -127,8 +126,8 @@ export class AccountsService {
   async sweepSessions(): Promise<void> {
     const now = new Date().toISOString();
     await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM session WHERE expiresAt < ?', [now]);
-      await manager.query('DELETE FROM invitation WHERE expiresAt < ?', [now]);
+      await accountStore.endExpiredSessions(manager, now);
+      await accountStore.dropExpiredInvitations(manager, now);
     });
   }
 
@@ -142,17 +141,13 @@ export class AccountsService {
     const now = Date.now();
     if (!account.lastSeenAt || Date.parse(account.lastSeenAt) < now - SEEN_MINUTES * 60_000)
       // Nobody waits for this note, and no question fails because of it.
-      void this.transactions
-        .run((manager) => manager.query('UPDATE account SET lastSeenAt = ? WHERE id = ?', [new Date(now).toISOString(), account.id]))
-        .catch(() => undefined);
+      void this.transactions.run((manager) => accountStore.seen(manager, new Date(now).toISOString(), account.id)).catch(() => undefined);
     return toAccount(account);
   }
 
   /** Ends every session of an account. @param but the token of one that stays */
   async signOutEverywhere(accountId: number, but?: string): Promise<void> {
-    await this.transactions.run((manager) =>
-      manager.query('DELETE FROM session WHERE accountId = ? AND tokenHash <> ?', [accountId, but ? digest(but) : '']),
-    );
+    await this.transactions.run((manager) => accountStore.endSessions(manager, accountId, but ? digest(but) : ''));
     this.sessionsEnded.next();
   }
 
@@ -166,45 +161,31 @@ export class AccountsService {
     this.tries.right([key], key.name);
     await this.passwords.assertStrong(password, [account.name, account.email]);
     const passwordHash = await this.passwords.hash(stretch, password);
-    await this.transactions.run((manager) => manager.query('UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, accountId]));
+    await this.transactions.run((manager) => accountStore.setPassword(manager, passwordHash, accountId));
     await this.signOutEverywhere(accountId, token);
   }
 
   private people(): Promise<PersonAnswer[]> {
-    return this.transactions
-      .read<AccountEntity & { sessions: number }>(
-        'SELECT account.*, (SELECT COUNT(*) FROM session WHERE session.accountId = account.id AND session.expiresAt > ?) AS sessions FROM account ORDER BY name',
-        [new Date().toISOString()],
-      )
+    return accountStore
+      .withSessions(this.transactions, new Date().toISOString())
       .then((rows) =>
         rows.map((row) => ({ ...toAccount(row), closed: row.disabledAt !== null, lastSeenAt: row.lastSeenAt, sessions: row.sessions })),
       );
   }
 
   async peopleAnswer(): Promise<PeopleAnswer> {
-    const invitations = await this.transactions.read<InvitationAnswer>(
-      'SELECT substr(tokenHash, 1, 16) AS id, name, email, role, who, expiresAt FROM invitation WHERE expiresAt > ? ORDER BY createdAt',
-      [new Date().toISOString()],
-    );
+    const invitations = await accountStore.openInvitations(this.transactions, new Date().toISOString());
     return { people: await this.people(), invitations };
   }
 
   /** @throws MailbagError account-last-administrator, not-found */
   async savePerson(id: number, { name, role, seesValues, seesPasswords, closed = false }: PersonRequest): Promise<PeopleAnswer> {
     await this.transactions.run(async (manager) => {
-      await manager.query('UPDATE account SET name = ?, role = ?, seesValues = ?, seesPasswords = ?, disabledAt = ? WHERE id = ?', [
-        name.trim(),
-        role,
-        seesValues ? 1 : 0,
-        seesPasswords ? 1 : 0,
-        closed ? new Date().toISOString() : null,
-        id,
-      ]);
-      const [left] = (await manager.query("SELECT COUNT(*) AS count FROM account WHERE role = 'administrator' AND disabledAt IS NULL")) as {
-        count: number;
-      }[];
+      const profile = { name: name.trim(), role, seesValues, seesPasswords };
+      await accountStore.setProfile(manager, id, profile, closed ? new Date().toISOString() : null);
+      const left = await accountStore.openAdministrators(manager);
       if (left!.count === 0) throw new MailbagError('account-last-administrator');
-      if (closed) await manager.query('DELETE FROM session WHERE accountId = ?', [id]);
+      if (closed) await accountStore.endAllSessions(manager, id);
     });
     this.sessionsEnded.next();
     return this.peopleAnswer();
@@ -218,27 +199,24 @@ export class AccountsService {
     const token = randomBytes(32).toString('base64url');
     const now = Date.now();
     await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM invitation WHERE email = ?', [address]);
-      await manager.query(
-        'INSERT INTO invitation (tokenHash, email, name, role, seesValues, seesPasswords, who, createdAt, expiresAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
-        [
-          digest(token),
-          address,
-          name.trim(),
-          role,
-          seesValues ? 1 : 0,
-          seesPasswords ? 1 : 0,
-          who,
-          new Date(now).toISOString(),
-          new Date(now + INVITATION_DAYS * DAY).toISOString(),
-        ],
-      );
+      await accountStore.dropInvitationsTo(manager, address);
+      await accountStore.addInvitation(manager, {
+        tokenHash: digest(token),
+        email: address,
+        name: name.trim(),
+        role,
+        seesValues,
+        seesPasswords,
+        who,
+        createdAt: new Date(now).toISOString(),
+        expiresAt: new Date(now + INVITATION_DAYS * DAY).toISOString(),
+      });
     });
     return token;
   }
 
   async takeBack(id: string): Promise<PeopleAnswer> {
-    await this.transactions.run((manager) => manager.query('DELETE FROM invitation WHERE substr(tokenHash, 1, 16) = ?', [id]));
+    await this.transactions.run((manager) => accountStore.dropInvitation(manager, id));
     return this.peopleAnswer();
   }
 
@@ -246,10 +224,7 @@ export class AccountsService {
   async invitation(token: string, place: string): Promise<{ name: string; email: string }> {
     const key: TryKey = { name: `invitation from ${stretchOf(place)}`, ...FROM_PLACE };
     this.tries.begin([key]);
-    const [found] = await this.transactions.read<{ name: string; email: string }>(
-      'SELECT name, email FROM invitation WHERE tokenHash = ? AND expiresAt > ?',
-      [digest(token), new Date().toISOString()],
-    );
+    const found = await accountStore.invitation(this.transactions, digest(token), new Date().toISOString());
     if (!found) throw new MailbagError('invitation-over');
     this.tries.right([key], '');
     return found;
@@ -263,10 +238,7 @@ export class AccountsService {
     const passwordHash = await this.passwords.hash(stretchOf(place), password);
     return this.transactions.run(async (manager) => {
       const now = new Date().toISOString();
-      const [found] = (await manager.query('DELETE FROM invitation WHERE tokenHash = ? AND expiresAt > ? RETURNING *', [
-        digest(token),
-        now,
-      ])) as { name: string; email: string; role: Role; seesValues: number; seesPasswords: number }[];
+      const found = await accountStore.takeInvitation(manager, digest(token), now);
       if (!found) throw new MailbagError('invitation-over');
       const { name, email, role, seesValues, seesPasswords } = found;
       const account = await manager.save(AccountEntity, { name, email, role, seesValues, seesPasswords, passwordHash, createdAt: now });

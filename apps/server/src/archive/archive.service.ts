@@ -9,22 +9,8 @@ import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
 import { Pool } from '../work/pool.js';
 import { csvLine } from './csv-line.js';
-
-interface ManifestRow {
-  id: number;
-  code: string;
-  row: number;
-  recipient: string;
-  address: string;
-  templateName: string;
-  path: string;
-  size: number;
-  sha256: string;
-  state: string;
-  since: string;
-  /** Values of the chosen columns, as JSON. */
-  metadata: string | null;
-}
+import type { ManifestRow } from '../stores/copy.store.js';
+import { copyStore } from '../stores/copy.store.js';
 
 const HEADINGS = ['Code', 'Row', 'Recipient', 'Address', 'Template', 'File', 'Bytes', 'SHA-256', 'State', 'Since'];
 const PAGE = 1000;
@@ -39,10 +25,7 @@ export class ArchiveService {
 
   private async *rows(batchId: number): AsyncGenerator<ManifestRow> {
     for (let after = 0; ;) {
-      const rows = await this.transactions.read<ManifestRow>(
-        `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since, metadata FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ${PAGE}`,
-        [batchId, after],
-      );
+      const rows = await copyStore.manifestPage(this.transactions, batchId, after, PAGE);
       if (rows.length === 0) return;
       yield* rows;
       after = rows.at(-1)!.id;
@@ -51,9 +34,7 @@ export class ArchiveService {
 
   /** Columns whose values go into the manifest, as the first copy of the batch has them. */
   private async metadataColumns(batchId: number): Promise<string[]> {
-    const [row] = await this.transactions.read<{ metadata: string | null }>('SELECT metadata FROM copy WHERE batchId = ? LIMIT 1', [
-      batchId,
-    ]);
+    const row = await copyStore.metadataOfOne(this.transactions, batchId);
     return row?.metadata ? Object.keys(JSON.parse(row.metadata) as object) : [];
   }
 
@@ -119,16 +100,7 @@ export class ArchiveService {
 
   /** Writes the combined files of a batch: one for all copies, or one for each template. Passwords are never part of them. */
   async writeCombined(batchId: number, number: number, mailing: string, way: 'batch' | 'template', duplex: boolean): Promise<void> {
-    const copies = await this.transactions.read<{
-      recordOrdinal: number;
-      position: number;
-      code: string;
-      recipient: string;
-      templateName: string;
-    }>(
-      'SELECT recordOrdinal, position, code, recipient, templateName FROM copy WHERE batchId = ? AND sha256 IS NOT NULL ORDER BY recordOrdinal, position',
-      [batchId],
-    );
+    const copies = await copyStore.madeOfBatch(this.transactions, batchId);
     const groups = new Map<string, typeof copies>();
     for (const copy of copies) {
       const name = safeName(`Batch ${number} ${mailing}${way === 'template' ? ` ${copy.templateName}` : ''}`, 150);

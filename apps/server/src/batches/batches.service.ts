@@ -10,17 +10,19 @@ import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { ArchiveService } from '../archive/archive.service.js';
 import { changeCopies } from '../copies/copy-changes.js';
-import { CopiesService } from '../copies/copies.service.js';
+import { Ledger } from '../copies/ledger.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Envelopes } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
-import { Transactions, changed } from '../persistence/transactions.js';
+import { Transactions } from '../persistence/transactions.js';
 import { config, dataPath } from '../platform/config.js';
 import type { MadeCopy } from '../work/make-copies.js';
 import { Pool } from '../work/pool.js';
 import { BatchEntity } from './batches.entity.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
+import { batchStore } from '../stores/batch.store.js';
+import { copyStore } from '../stores/copy.store.js';
 
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
@@ -58,7 +60,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   constructor(
     @InjectRepository(BatchEntity) private readonly batches: Repository<BatchEntity>,
     private readonly transactions: Transactions,
-    private readonly copies: CopiesService,
+    private readonly ledger: Ledger,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
     private readonly envelopes: Envelopes,
@@ -147,27 +149,19 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** Tells why a batch does not get on just now; null: it does. */
   private async say(id: number, error: MailbagError | null): Promise<void> {
     const text = error && JSON.stringify(error.toJSON());
-    await this.transactions.run((manager) =>
-      manager.query("UPDATE batch SET error = ? WHERE id = ? AND state IN ('planning', 'making')", [text, id]),
-    );
+    await this.transactions.run((manager) => batchStore.say(manager, text, id));
   }
 
   private async hold(id: number, error: MailbagError): Promise<void> {
     await this.transactions.run(async (manager) => {
-      await manager.query(
-        "UPDATE batch SET resumeTo = state, state = 'paused', error = ? WHERE id = ? AND state IN ('planning', 'making')",
-        [JSON.stringify(error.toJSON()), id],
-      );
+      await batchStore.pauseFor(manager, error.toJSON(), id);
       await this.delivery.hold(manager, id, true);
     });
   }
 
   /** One committed step. @returns whether there is another */
   private async step(id: number): Promise<boolean> {
-    const [batch] = await this.transactions.read<{ state: BatchState; records: number; plannedThrough: number }>(
-      'SELECT state, records, plannedThrough FROM batch WHERE id = ?',
-      [id],
-    );
+    const batch = await batchStore.progress(this.transactions, id);
     if (batch?.state === 'planning') {
       const plan = this.pool.run('plan', { batchId: id });
       // Planning takes one thread; the others, which take a second to begin, begin meanwhile.
@@ -184,22 +178,11 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   private async move(id: number, from: BatchState, to: BatchState): Promise<boolean> {
     const finishedAt = to === 'done' ? new Date().toISOString() : null;
-    return this.transactions.run(
-      async (manager) =>
-        (await changed(manager, 'UPDATE batch SET state = ?, finishedAt = ?, error = NULL WHERE id = ? AND state = ?', [
-          to,
-          finishedAt,
-          id,
-          from,
-        ])) === 1,
-    );
+    return this.transactions.run(async (manager) => (await batchStore.move(manager, to, finishedAt, id, from)) === 1);
   }
 
   private async makeBlocks(id: number): Promise<boolean> {
-    const [next] = await this.transactions.read<{ ordinal: number | null }>(
-      "SELECT MIN(recordOrdinal) AS ordinal FROM copy WHERE batchId = ? AND state = 'planned'",
-      [id],
-    );
+    const next = await copyStore.firstPlanned(this.transactions, id);
     if (next?.ordinal === null || next === undefined) {
       const batch = await this.batches.findOneByOrFail({ id });
       await this.archive.writeManifest(id, batch.number, batch.mailingName);
@@ -225,7 +208,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   }
 
   private async isMaking(id: number): Promise<boolean> {
-    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    const batch = await batchStore.state(this.transactions, id);
     return batch?.state === 'making';
   }
 
@@ -233,14 +216,8 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: MadeCopy[] }): Promise<void> {
     if (made.length === 0) return;
     await this.transactions.run(async (manager) => {
-      const [batch] = (await manager.query('SELECT mailed, state FROM batch WHERE id = ?', [batchId])) as {
-        mailed: number;
-        state: BatchState;
-      }[];
-      await manager.query(
-        "UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND +copy.state = 'planned'",
-        [JSON.stringify(made)],
-      );
+      const batch = await batchStore.mailedAndState(manager, batchId);
+      await copyStore.setMade(manager, made);
       await changeCopies(
         manager,
         made.map((copy) => copy.id),
@@ -249,14 +226,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       );
       if (!batch?.mailed || batch.state === 'cancelled') return;
       // Who asks for paper is not mailed.
-      const copies = (await manager.query(
-        "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' AND wantsPaper = 0 ORDER BY recordOrdinal, position",
-        [batchId, from, to],
-      )) as {
-        id: number;
-        recordOrdinal: number;
-        address: string;
-      }[];
+      const copies = await copyStore.toMail(manager, batchId, from, to);
       const { mailing } = await this.frozen.mailing(batchId);
       const { senderId = null, several = false, startAt = null } = mailing.plan.message;
       for (const together of byRecord(copies)) {
@@ -289,7 +259,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   /** A batch is done when no delivery of it moves by itself any more. */
   private async finishSending(id: number): Promise<void> {
-    const [batch] = await this.transactions.read<{ state: BatchState }>('SELECT state FROM batch WHERE id = ?', [id]);
+    const batch = await batchStore.state(this.transactions, id);
     if (batch?.state !== 'sending' || (await this.delivery.isOpen(id))) return;
     if (await this.move(id, 'sending', 'done')) this.live.tell('batch', id);
   }
@@ -297,7 +267,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** @throws MailbagError batch-not-running, not-found */
   async pause(id: number): Promise<BatchSummary> {
     await this.change(id, RUNNING, 'paused', async (manager) => {
-      await manager.query("UPDATE batch SET resumeTo = state, state = 'paused' WHERE id = ?", [id]);
+      await batchStore.pause(manager, id);
       await this.delivery.hold(manager, id, true);
     });
     return this.summary(id);
@@ -306,7 +276,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** @throws MailbagError batch-not-running, not-found */
   async resume(id: number): Promise<BatchSummary> {
     await this.change(id, ['paused'], 'resumed', async (manager) => {
-      await manager.query("UPDATE batch SET state = COALESCE(resumeTo, 'planning'), resumeTo = NULL, error = NULL WHERE id = ?", [id]);
+      await batchStore.resume(manager, id);
       await this.delivery.hold(manager, id, false);
     });
     void this.run(id).then(() => this.finishSending(id));
@@ -317,14 +287,9 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
   async cancel(id: number, who: string): Promise<BatchSummary> {
     await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (manager) => {
-      await manager.query("UPDATE batch SET state = 'cancelled', resumeTo = NULL, error = NULL, finishedAt = ? WHERE id = ?", [
-        new Date().toISOString(),
-        id,
-      ]);
+      await batchStore.cancel(manager, new Date().toISOString(), id);
       await this.delivery.cancel(manager, id);
-      const open = (await manager.query("SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [id])) as {
-        id: number;
-      }[];
+      const open = await copyStore.openOfBatch(manager, id);
       await changeCopies(
         manager,
         open.map((one) => one.id),
@@ -348,16 +313,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<BatchSummary> {
-    const [batch] = await this.transactions.read<
-      Omit<BatchSummary, 'mailed' | 'error' | 'counts' | 'pace' | 'planned' | 'waiting' | 'combined'> & {
-        mailed: number;
-        error: string | null;
-        plannedThrough: number;
-      }
-    >(
-      'SELECT id, number, mailingId, mailingName, state, records, copies, mailed, error, plannedThrough, startedAt, finishedAt FROM batch WHERE id = ?',
-      [id],
-    );
+    const batch = await batchStore.summary(this.transactions, id);
     if (!batch) throw new MailbagError('not-found', { what: 'batch' });
     const { plannedThrough, ...rest } = batch;
     return {
@@ -365,7 +321,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       planned: plannedThrough,
       mailed: batch.mailed === 1,
       error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
-      counts: await this.copies.countsOfBatch(id),
+      counts: await this.ledger.countsOfBatch(id),
       combined: this.archive.combined(batch.number, batch.mailingName),
       waiting: batch.state === 'sending' ? await this.delivery.waiting(id) : null,
       pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
@@ -373,8 +329,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   }
 
   async list(filter: 'all' | 'running' = 'all'): Promise<BatchSummary[]> {
-    const where = filter === 'running' ? "WHERE state IN ('planning', 'making', 'sending', 'paused')" : '';
-    const rows = await this.transactions.read<{ id: number }>(`SELECT id FROM batch ${where} ORDER BY number DESC LIMIT 100`);
+    const rows = await batchStore.latest(this.transactions, filter);
     return Promise.all(rows.map(({ id }) => this.summary(id)));
   }
 

@@ -7,6 +7,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { BounceSettings } from './bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 import { MailboxReader } from './mailbox-reader.service.js';
+import { reportStore } from '../stores/report.store.js';
 
 @Controller('api/bounces')
 export class BouncesController {
@@ -44,10 +45,7 @@ export class BouncesController {
   /** What came in last, understood or not; what waits for a person's word first. */
   @Get('reports')
   reports(): Promise<IncomingReport[]> {
-    return this.transactions.read(
-      `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
-       FROM incoming_report ORDER BY doubt IS NOT NULL AND settled IS NULL DESC, id DESC LIMIT 100`,
-    );
+    return reportStore.latest(this.transactions);
   }
 
   /** It did bounce, or it did not. */

@@ -6,15 +6,14 @@ import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
-import { Transactions, changed } from '../persistence/transactions.js';
+import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
 import type { ReadMail } from '../work/read-mail.js';
+import type { Reported } from '../stores/delivery.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { reportStore } from '../stores/report.store.js';
 
-interface Found {
-  id: number;
-  batchId: number;
-  address: string;
-  kind: 'copies' | 'reminder';
+interface Found extends Reported {
   /** How it was found: only the token shows that the report answers a message of ours. */
   by: 'token' | 'message' | 'address';
 }
@@ -64,7 +63,7 @@ export class BouncesService {
 
   /** Whether a token belongs to a delivery of ours. */
   async knows(token: string): Promise<boolean> {
-    return (await this.transactions.read('SELECT 1 FROM delivery WHERE token = ?', [token])).length > 0;
+    return (await deliveryStore.byToken(this.transactions, token)).length > 0;
   }
 
   /** @returns what it was; `again`: it was here before; `unreadable`: it could not be taken apart */
@@ -80,29 +79,25 @@ export class BouncesService {
           .digest('hex')
       : rawDigest;
     const batchId = await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM incoming_try WHERE digest = ?', [rawDigest]);
+      await reportStore.dropTry(manager, rawDigest);
       const delivery = report && (await this.find(manager, report));
       const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
       const said = report
         ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
         : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
-      const isNew = await changed(
-        manager,
-        'INSERT INTO incoming_report (digest, at, way, kind, sender, subject, said, deliveryId, doubt, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
-        [
-          digest,
-          new Date().toISOString(),
-          way,
-          report?.kind ?? 'unreadable',
-          oneLine(mail?.from ?? '').slice(0, 300),
-          oneLine(mail?.subject ?? '').slice(0, 300),
-          said,
-          delivery?.id ?? null,
-          doubt,
-          doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
-        ],
-      );
-      if (isNew === 0) return 'again' as const;
+      const isNew = await reportStore.add(manager, {
+        digest,
+        at: new Date().toISOString(),
+        way,
+        kind: report?.kind ?? 'unreadable',
+        sender: oneLine(mail?.from ?? '').slice(0, 300),
+        subject: oneLine(mail?.subject ?? '').slice(0, 300),
+        said,
+        deliveryId: delivery?.id ?? null,
+        doubt,
+        facts: doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
+      });
+      if (!isNew) return 'again' as const;
       if (!delivery || !report) return null;
       if (doubt) await this.note(manager, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
       else await this.apply(manager, delivery, report, mail!.subject);
@@ -127,10 +122,7 @@ export class BouncesService {
     const tries = this.readWell.has(digest)
       ? 0
       : await this.transactions.run(async (manager) => {
-          const [row] = (await manager.query(
-            'INSERT INTO incoming_try (digest, at, tries) VALUES (?, ?, 1) ON CONFLICT DO UPDATE SET tries = tries + 1 RETURNING tries',
-            [digest, new Date().toISOString()],
-          )) as { tries: number }[];
+          const row = await reportStore.countTry(manager, digest, new Date().toISOString());
           return row!.tries;
         });
     if (tries > MOST_TRIES) return null;
@@ -147,31 +139,19 @@ export class BouncesService {
   }
 
   private async find(manager: EntityManager, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {
-    const columns = 'delivery.id, delivery.batchId, delivery.address, delivery.kind';
-    const first = async (by: Found['by'], sql: string, parameters: unknown[]): Promise<Found | null> => {
-      const [row] = (await manager.query(`SELECT ${columns} FROM ${sql}`, parameters)) as Omit<Found, 'by'>[];
+    const first = async (by: Found['by'], wanted: Parameters<typeof deliveryStore.reportedOn>[1]): Promise<Found | null> => {
+      const row = await deliveryStore.reportedOn(manager, wanted);
       return row ? { ...row, by } : null;
     };
-    const byToken = token === null ? null : await first('token', 'delivery WHERE token = ?', [token]);
+    const byToken = token === null ? null : await first('token', { token });
     if (byToken) return byToken;
-    const byMessage =
-      messageIds.length === 0
-        ? null
-        : await first(
-            'message',
-            'delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId IN (SELECT value FROM json_each(?)) LIMIT 1',
-            [JSON.stringify(messageIds)],
-          );
+    const byMessage = messageIds.length === 0 ? null : await first('message', { messageIds });
     if (byMessage) return byMessage;
     // Only by the address: the last message that went there lately, and only for a bounce.
     if (kind !== 'bounce') return null;
     const since = new Date(Date.now() - DAYS * 86_400_000).toISOString();
     for (const { address } of recipients) {
-      const found = await first(
-        'address',
-        "delivery WHERE address = ? COLLATE NOCASE AND state IN ('sent', 'unconfirmed') AND updatedAt > ? ORDER BY id DESC LIMIT 1",
-        [address, since],
-      );
+      const found = await first('address', { address, since });
       if (found) return found;
     }
     return null;
@@ -199,9 +179,7 @@ export class BouncesService {
     if (report.kind !== 'bounce') return;
     const main = addressesIn(delivery.address, true).addresses.map(({ address }) => address.toLowerCase());
     const failed = about.map(({ address }) => address.toLowerCase());
-    const [{ others }] = (await manager.query('SELECT accepted AS others FROM delivery WHERE id = ?', [delivery.id])) as [
-      { others: string | null },
-    ];
+    const { others } = (await deliveryStore.accepted(manager, delivery.id))!;
     const besides = ((others ? JSON.parse(others) : []) as string[]).map((one) => one.toLowerCase()).filter((one) => !main.includes(one));
     // It bounced when none of its recipients has it. An address that nobody wrote to is where the one recipient was led on to.
     const isWhole =
@@ -209,10 +187,7 @@ export class BouncesService {
     const code = about[0]?.code ?? null;
     if (delivery.kind === 'reminder') return noteCopies(manager, copies, 'report', because(`The reminder bounced: ${said}`));
     if (!isWhole) return noteCopies(manager, copies, 'report', because(`Bounced for one of several: ${said}`));
-    await manager.query(
-      "UPDATE delivery SET state = 'bounced', said = ?, updatedAt = ? WHERE id = ? AND state IN ('sent', 'unconfirmed')",
-      [said, new Date().toISOString(), delivery.id],
-    );
+    await deliveryStore.bounce(manager, said, new Date().toISOString(), delivery.id);
     if ((await changeCopies(manager, copies, 'refuse', because(said))) > 0)
       await markTrouble(manager, copies, code?.trouble ?? 'their server', code?.code ?? null);
   }
@@ -220,16 +195,10 @@ export class BouncesService {
   /** A person's word about a report that could be anybody's. @throws MailbagError not-found */
   async settle(id: number, isBounce: boolean, who: string): Promise<void> {
     const batchId = await this.transactions.run(async (manager) => {
-      const [row] = (await manager.query(
-        'SELECT deliveryId, subject, facts FROM incoming_report WHERE id = ? AND doubt IS NOT NULL AND settled IS NULL',
-        [id],
-      )) as { deliveryId: number; subject: string; facts: string }[];
+      const row = await reportStore.doubtful(manager, id);
       if (!row) throw new MailbagError('not-found', { what: 'open report' });
-      await manager.query('UPDATE incoming_report SET settled = ? WHERE id = ?', [isBounce ? 'bounced' : 'dismissed', id]);
-      const [delivery] = (await manager.query('SELECT id, batchId, address, kind FROM delivery WHERE id = ?', [row.deliveryId])) as Omit<
-        Found,
-        'by'
-      >[];
+      await reportStore.settle(manager, isBounce ? 'bounced' : 'dismissed', id);
+      const delivery = await deliveryStore.addressed(manager, row.deliveryId);
       if (!delivery) return null;
       if (isBounce) await this.apply(manager, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
       else await noteCopies(manager, await copiesOfDelivery(manager, delivery.id), 'report', { who, said: 'The report was no bounce.' });

@@ -9,7 +9,8 @@ import { rawMessage } from '../delivery/outgoing-message.js';
 import { Settling } from '../delivery/settling.service.js';
 import { attachment } from '../platform/content-disposition.js';
 import { XLSX_TYPE, streamed } from '../platform/download.js';
-import { CopiesService, askedBy } from './copies.service.js';
+import { CopiesService } from './copies.service.js';
+import { Ledger, askedBy } from './ledger.service.js';
 import { LedgerExports } from './ledger-exports.service.js';
 import { SavedViews } from './saved-views.service.js';
 
@@ -17,6 +18,7 @@ import { SavedViews } from './saved-views.service.js';
 export class CopiesController {
   constructor(
     private readonly copies: CopiesService,
+    private readonly ledger: Ledger,
     private readonly settling: Settling,
     private readonly letters: Letters,
     private readonly exports: LedgerExports,
@@ -26,13 +28,13 @@ export class CopiesController {
   @Get()
   @WithoutValues()
   page(@Query() query: LedgerQuery, @SignedIn() account: Account): Promise<LedgerPage> {
-    return this.copies.page(askedBy(query, account));
+    return this.ledger.page(askedBy(query, account));
   }
 
   @Get('counts')
   @WithoutValues()
   counts(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): Promise<LedgerCounts> {
-    return this.copies.counts(askedBy(query, account));
+    return this.ledger.counts(askedBy(query, account));
   }
 
   @Get('ledger.csv')
@@ -81,7 +83,7 @@ export class CopiesController {
     @SignedIn() account: Account,
     @Who() who: string,
   ): Promise<ManyCopiesAnswer> {
-    const meant = ids ?? (filter ? await this.copies.ids(askedBy(filter, account)) : []);
+    const meant = ids ?? (filter ? await this.ledger.ids(askedBy(filter, account)) : []);
     const done = await this.settling.many(action, meant, who);
     const back = action === 'to-paper' ? 'off-paper' : action === 'off-paper' ? 'to-paper' : null;
     return { meant: meant.length, done: done.length, undo: back && done.length > 0 ? { action: back, ids: done } : null };

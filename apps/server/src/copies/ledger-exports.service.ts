@@ -6,7 +6,7 @@ import ExcelJS from 'exceljs';
 import yazl from 'yazl';
 import { csvLine } from '../archive/csv-line.js';
 import { dataPath } from '../platform/config.js';
-import { CopiesService } from './copies.service.js';
+import { Ledger } from './ledger.service.js';
 
 const columns: [heading: string, value: (row: CopyRow) => string][] = [
   ['Code', ({ code }) => code],
@@ -25,11 +25,11 @@ const columns: [heading: string, value: (row: CopyRow) => string][] = [
 /** The ledger as files, as the filter leaves it. Written row by row, so a million copies take no more memory than ten. */
 @Injectable()
 export class LedgerExports {
-  constructor(private readonly copies: CopiesService) {}
+  constructor(private readonly ledger: Ledger) {}
 
   private async *lines(filter: LedgerFilterQuery): AsyncGenerator<string> {
     yield `\ufeff${csvLine(columns.map(([heading]) => heading))}`;
-    for await (const rows of this.copies.all(filter)) yield rows.map((row) => csvLine(columns.map(([, value]) => value(row)))).join('');
+    for await (const rows of this.ledger.all(filter)) yield rows.map((row) => csvLine(columns.map(([, value]) => value(row)))).join('');
   }
 
   csv(filter: LedgerFilterQuery): Readable {
@@ -43,7 +43,7 @@ export class LedgerExports {
     sheet.columns = columns.map(([header]) => ({ header, width: header === 'File' ? 60 : 22 }));
     sheet.getRow(1).font = { bold: true };
     void (async () => {
-      for await (const rows of this.copies.all(filter)) {
+      for await (const rows of this.ledger.all(filter)) {
         for (const row of rows) sheet.addRow(columns.map(([, value]) => value(row))).commit();
         // The file is written as fast as it is taken.
         if (out.writableNeedDrain) await new Promise((done) => out.once('drain', done));
@@ -58,7 +58,7 @@ export class LedgerExports {
   zip(filter: LedgerFilterQuery): Readable {
     const zip = new yazl.ZipFile();
     void (async () => {
-      for await (const rows of this.copies.all(filter))
+      for await (const rows of this.ledger.all(filter))
         for (const { file, since } of rows) {
           const path = dataPath('archive', file);
           if (existsSync(path)) zip.addFile(path, file, { compress: false, mtime: new Date(since) });

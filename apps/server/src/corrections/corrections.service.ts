@@ -9,21 +9,11 @@ import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
+import type { CorrectionRow } from '../stores/correction.store.js';
+import { correctionStore } from '../stores/correction.store.js';
+import { sourceStore } from '../stores/source.store.js';
 
-interface Row {
-  id: number;
-  sourceId: number;
-  recordKey: string;
-  row: number;
-  columnName: string;
-  was: string;
-  value: string;
-  state: CorrectionAnswer['state'];
-  who: string;
-  at: string;
-  step: string;
-}
-const answerOf = ({ id, row, recordKey, columnName, was, value, state, who, at, step }: Row): CorrectionAnswer => ({
+const answerOf = ({ id, row, recordKey, columnName, was, value, state, who, at, step }: CorrectionRow): CorrectionAnswer => ({
   id,
   row,
   recordKey,
@@ -67,10 +57,7 @@ export class CorrectionsService {
 
   async list(sourceId: number): Promise<CorrectionAnswer[]> {
     await this.sources.detail(sourceId);
-    const rows = await this.transactions.read<Row>(
-      "SELECT * FROM correction WHERE sourceId = ? AND state != 'undone' ORDER BY id DESC LIMIT 5000",
-      [sourceId],
-    );
+    const rows = await correctionStore.ofSource(this.transactions, sourceId);
     return rows.map(answerOf);
   }
 
@@ -93,24 +80,14 @@ export class CorrectionsService {
         const { ordinal, record } = found;
         const now = record.cells[index]!;
         if (now.text === value) continue;
-        const [known] = (await manager.query(
-          "SELECT * FROM correction WHERE sourceId = ? AND row = ? AND columnName = ? AND state = 'active'",
-          [sourceId, row, name],
-        )) as Row[];
+        const known = await correctionStore.activeAt(manager, sourceId, row, name);
         const was = known ? (JSON.parse(known.was) as Cell) : now;
-        if (known) await manager.query("UPDATE correction SET state = 'undone' WHERE id = ?", [known.id]);
+        if (known) await correctionStore.undo(manager, known.id);
         const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
         const key = known?.recordKey ?? (keys ??= await this.keysOfRows(manager, source)).get(row) ?? `row ${row}`;
-        if (wanted !== was)
-          await manager.query(
-            "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?)",
-            [sourceId, key, row, name, JSON.stringify(was), JSON.stringify(wanted), who, new Date().toISOString(), step],
-          );
+        if (wanted !== was) await correctionStore.add(manager, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
         record.cells[index] = wanted;
-        await manager.query(
-          'UPDATE source_record SET cells = ? WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = ?',
-          [JSON.stringify(record.cells), sourceId, ordinal],
-        );
+        await sourceStore.setCells(manager, record.cells, sourceId, ordinal);
         done.push({ ordinal, column: name });
       }
       return done;
@@ -121,10 +98,7 @@ export class CorrectionsService {
 
   /** Takes corrections back, one or all of a step. @throws MailbagError correction-gone */
   async undo(sourceId: number, by: { id: number } | { step: string }, who: string): Promise<{ changed: number }> {
-    const rows = await this.transactions.read<Row>(
-      `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND ${'id' in by ? 'id = ?' : 'step = ?'}`,
-      [sourceId, 'id' in by ? by.id : by.step],
-    );
+    const rows = await correctionStore.active(this.transactions, sourceId, by);
     if (rows.length === 0) throw new MailbagError('correction-gone');
     const changes = rows.map(({ row, columnName, was }) => ({ row, column: columnName, value: (JSON.parse(was) as Cell).text }));
     return { changed: (await this.correct(sourceId, changes, who)).changed };
@@ -146,15 +120,8 @@ export class CorrectionsService {
     const index = columns.findIndex(({ name }) => name === keyColumn);
     const own = new Map<number, string>();
     if (keyColumn !== null)
-      for (const { row, was } of (await manager.query(
-        "SELECT row, was FROM correction WHERE sourceId = ? AND columnName = ? AND state = 'active'",
-        [id, keyColumn],
-      )) as { row: number; was: string }[])
-        own.set(row, (JSON.parse(was) as Cell).text);
-    const rows = (await manager.query(
-      'SELECT row, json_extract(cells, ?) AS text FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) ORDER BY ordinal',
-      [`$[${Math.max(0, index)}].text`, id],
-    )) as { row: number; text: string | null }[];
+      for (const { row, was } of await correctionStore.ofColumn(manager, id, keyColumn)) own.set(row, (JSON.parse(was) as Cell).text);
+    const rows = await sourceStore.textsOf(manager, `$[${Math.max(0, index)}].text`, id);
     const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
     const numbers = new NumberedKeys();
     return new Map(
@@ -180,13 +147,6 @@ async function recordOfRow(
   sourceId: number,
   row: number,
 ): Promise<{ ordinal: number; record: SourceRecord } | null> {
-  const [found] = (await manager.query(
-    'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND row = ?',
-    [sourceId, row],
-  )) as {
-    ordinal: number;
-    row: number;
-    cells: string;
-  }[];
+  const found = await sourceStore.recordOfRow(manager, sourceId, row);
   return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
 }

@@ -16,6 +16,7 @@ import { Pool } from '../work/pool.js';
 import { ConnectionEntity } from './connections.entity.js';
 import type { DatabaseAccess } from './read/reader.js';
 import { assertSqlite } from './read/sqlite.js';
+import { sourceStore } from '../stores/source.store.js';
 
 /** What is needed to enter a database, as it is kept. */
 type Reachable = Pick<ConnectionEntity, 'kind' | 'host' | 'port' | 'databaseName' | 'user' | 'sealed' | 'tls' | 'fileId'>;
@@ -68,10 +69,7 @@ export class ConnectionsService {
   }
 
   private async answer({ id, name, kind, host, port, databaseName, user, sealed, tls }: ConnectionEntity): Promise<ConnectionAnswer> {
-    const used = await this.transactions.read<{ name: string }>(
-      "SELECT name FROM source WHERE json_extract(query, '$.connectionId') = ? ORDER BY name",
-      [id],
-    );
+    const used = await sourceStore.namesByConnection(this.transactions, id);
     return {
       id,
       name,

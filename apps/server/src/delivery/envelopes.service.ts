@@ -4,6 +4,8 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { changeCopies } from '../copies/copy-changes.js';
 import { SendersService } from '../senders/senders.service.js';
+import { copyStore } from '../stores/copy.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
 
 export interface NewEnvelope {
   batchId: number;
@@ -47,57 +49,41 @@ export class Envelopes {
     const now = new Date().toISOString();
     const messageId = newMessageId(batchId, recordOrdinal, sender.address);
     const first = addressesIn(address, true).addresses[0]?.address ?? address;
-    const [{ id }] = (await manager.query(
-      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt, kind, senderId, serverId, token, domain, startAt)
-       VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-      [
-        batchId,
-        recordOrdinal,
-        address.trim(),
-        messageId,
-        held ? 1 : 0,
-        startAt && startAt > now ? startAt : now,
-        now,
-        now,
-        kind,
-        sender.id,
-        sender.serverId,
-        newReturnToken(randomBytes(20)),
-        domainOf(first),
-        startAt,
-      ],
-    )) as [{ id: number }];
-    await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
-    if (kind === 'copies')
-      await manager.query(
-        `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (SELECT value FROM json_each(?))`,
-        [id, address.trim(), JSON.stringify(copies)],
-      );
-    else
-      await manager.query(
-        `INSERT INTO delivery_copy (deliveryId, copyId) VALUES ${copies.map(() => '(?, ?)').join(', ')}`,
-        copies.flatMap((copy) => [id, copy]),
-      );
+    const id = await deliveryStore.add(manager, {
+      batchId,
+      recordOrdinal,
+      address: address.trim(),
+      messageId,
+      held,
+      nextTryAt: startAt && startAt > now ? startAt : now,
+      createdAt: now,
+      kind,
+      senderId: sender.id,
+      serverId: sender.serverId,
+      token: newReturnToken(randomBytes(20)),
+      domain: domainOf(first),
+      startAt,
+    });
+    await deliveryStore.addMessageId(manager, messageId, id);
+    if (kind === 'copies') await copyStore.setDelivery(manager, copies, id, address.trim());
+    else await deliveryStore.addCopies(manager, id, copies);
     return id;
   }
 
   /** The delivery goes on under another Message-ID: some of its recipients have the message already. */
   async renew(manager: EntityManager, id: number, batchId: number, recordOrdinal: number, senderAddress: string): Promise<void> {
     const messageId = newMessageId(batchId, recordOrdinal, senderAddress);
-    await manager.query('UPDATE delivery SET messageId = ? WHERE id = ?', [messageId, id]);
-    await manager.query('INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]);
+    await deliveryStore.setMessageId(manager, messageId, id);
+    await deliveryStore.addMessageId(manager, messageId, id);
   }
 }
 
 /** Copies that belong to a delivery. @param kind where it is known, one question less is asked */
 export async function copiesOfDelivery(manager: EntityManager, id: number, kind?: 'copies' | 'reminder'): Promise<number[]> {
   if (kind === 'copies') {
-    const own = (await manager.query('SELECT id FROM copy WHERE deliveryId = ? ORDER BY position', [id])) as { id: number }[];
+    const own = await copyStore.ofDelivery(manager, id);
     return own.map((one) => one.id);
   }
-  const rows = (await manager.query(
-    'SELECT id, position FROM copy WHERE deliveryId = ? UNION SELECT copy.id, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY 2',
-    [id, id],
-  )) as { id: number }[];
+  const rows = await copyStore.everIn(manager, id);
   return rows.map((one) => one.id);
 }

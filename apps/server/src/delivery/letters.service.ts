@@ -3,7 +3,6 @@ import { readFile, rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { ArchivedCopy } from '../archive/archived-bytes.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { BounceSettings } from '../bounces/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -17,7 +16,9 @@ import { attachmentSize, extraAttachments, packetAttachments, travellingSize } f
 import type { OutgoingMessage } from './outgoing-message.js';
 import { contentDigest } from './outgoing-message.js';
 import type { Letter } from './message-of.js';
-import type { Claimed } from './delivery.store.js';
+import type { Claimed } from '../stores/delivery.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { copyStore } from '../stores/copy.store.js';
 
 /** RFC 5321, 4.5.3.1.8: at least 100 recipients must be taken. */
 const MOST_RECIPIENTS = 100;
@@ -54,12 +55,7 @@ export class Letters {
   ): Promise<OutgoingMessage> {
     const { context, mailing } = await this.batches.mailing(delivery.batchId);
     const isReminder = delivery.kind === 'reminder';
-    const copies = await this.transactions.read<ArchivedCopy & { recipient: string; position: number }>(
-      isReminder
-        ? 'SELECT copy.code, copy.path, copy.sha256, copy.recipient, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY copy.position'
-        : `SELECT code, path, sha256, recipient, position FROM copy WHERE deliveryId = ? ${which === 'sending' ? "AND state = 'sending'" : ''} ORDER BY position`,
-      [delivery.id],
-    );
+    const copies = await copyStore.filesOf(this.transactions, delivery.id, delivery.kind, which === 'sending');
     const { plan } = mailing;
     const letter = await this.composed({
       batchId: delivery.batchId,
@@ -119,10 +115,7 @@ export class Letters {
    * @throws MailbagError not-found and as `of`
    */
   async ofCopy(copyId: number): Promise<OutgoingMessage & { isAsSent: boolean | null }> {
-    const [delivery] = await this.transactions.read<Claimed & { sentDigest: string | null }>(
-      'SELECT delivery.sentDigest, delivery.id, delivery.batchId, delivery.recordOrdinal, delivery.address, delivery.messageId, delivery.token, delivery.attempts, delivery.senderId, delivery.domain, delivery.kind, delivery.accepted, delivery.claim FROM copy JOIN delivery ON delivery.id = copy.deliveryId WHERE copy.id = ?',
-      [copyId],
-    );
+    const delivery = await deliveryStore.sentWith(this.transactions, copyId);
     const sender = delivery && ((await this.senders.ready(delivery.senderId)) ?? (await this.senders.ready(null)));
     if (!delivery || !sender) throw new MailbagError('not-found', { what: 'message' });
     const message = await this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');

@@ -3,10 +3,11 @@ import { MOST_TRIES, enhancedCode, retryDelay } from '@mailbag/core';
 import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { config } from '../platform/config.js';
-import type { ClaimEnd, Claimed } from './delivery.store.js';
-import { deliveryStore } from './delivery.store.js';
+import type { ClaimEnd, Claimed } from '../stores/delivery.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
 import { copiesOfDelivery } from './envelopes.service.js';
 import type { Outcome, RefusedRecipient } from './outcome.js';
+import { batchStore } from '../stores/batch.store.js';
 
 export const MAILBAG = 'Mailbag';
 
@@ -122,7 +123,7 @@ export async function recordOutcome(
   await changeCopies(manager, copies, event, { who: MAILBAG, said: story });
   if (event === 'defer') {
     // What was on its way when the batch was cancelled is not tried again.
-    const [batch] = (await manager.query('SELECT state FROM batch WHERE id = ?', [batchId])) as { state: string }[];
+    const batch = await batchStore.state(manager, batchId);
     if (batch?.state === 'cancelled') {
       await deliveryStore.withdraw(manager, id);
       await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });

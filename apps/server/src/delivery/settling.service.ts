@@ -1,4 +1,3 @@
-import type { CopyState } from '@mailbag/core';
 import { MailbagError, addressesIn, copyLaw } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
@@ -9,15 +8,11 @@ import { Transactions } from '../persistence/transactions.js';
 import { assertInNoRun, copiesInRuns } from '../paper/open-runs.js';
 import { DeliveryService } from './delivery.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
-
-interface CopyRow {
-  id: number;
-  batchId: number;
-  recordOrdinal: number;
-  deliveryId: number | null;
-  address: string;
-  state: CopyState;
-}
+import type { AddressedCopy } from '../stores/copy.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { ledgerStore } from '../stores/ledger.store.js';
+import { batchStore } from '../stores/batch.store.js';
 
 /** What a person does with copies that are made: send again, settle, to paper, withdraw. */
 @Injectable()
@@ -30,10 +25,8 @@ export class Settling {
     private readonly live: LiveService,
   ) {}
 
-  private async copy(manager: EntityManager, id: number): Promise<CopyRow> {
-    const [copy] = (await manager.query('SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id = ?', [
-      id,
-    ])) as CopyRow[];
+  private async copy(manager: EntityManager, id: number): Promise<AddressedCopy> {
+    const copy = await copyStore.addressed(manager, id);
     if (!copy) throw new MailbagError('not-found', { what: 'copy' });
     return copy;
   }
@@ -46,23 +39,17 @@ export class Settling {
   }
 
   /** The copies that go in one envelope with this one and are in the same state. */
-  private async together(manager: EntityManager, copy: CopyRow): Promise<number[]> {
-    const rows = (await manager.query(
-      copy.deliveryId === null
-        ? 'SELECT id FROM copy WHERE batchId = ? AND recordOrdinal = ? AND state = ? AND deliveryId IS NULL ORDER BY position'
-        : 'SELECT id FROM copy WHERE batchId = ? AND recordOrdinal = ? AND state = ? AND deliveryId = ? ORDER BY position',
-      [copy.batchId, copy.recordOrdinal, copy.state, ...(copy.deliveryId === null ? [] : [copy.deliveryId])],
-    )) as { id: number }[];
+  private async together(manager: EntityManager, copy: AddressedCopy): Promise<number[]> {
+    const rows = await copyStore.together(manager, copy);
     return rows.map(({ id }) => id);
   }
 
   /** Whether the values are still there that a message is composed of. */
-  private async hasRecord(manager: EntityManager, { batchId, recordOrdinal }: CopyRow): Promise<boolean> {
-    const sql = "SELECT 1 FROM batch_record WHERE batchId = ? AND ordinal = ? AND cells <> '[]'";
-    return ((await manager.query(sql, [batchId, recordOrdinal])) as object[]).length > 0;
+  private hasRecord(manager: EntityManager, { batchId, recordOrdinal }: AddressedCopy): Promise<boolean> {
+    return batchStore.hasValues(manager, batchId, recordOrdinal);
   }
 
-  private async resend(manager: EntityManager, copy: CopyRow, address: string, who: string): Promise<void> {
+  private async resend(manager: EntityManager, copy: AddressedCopy, address: string, who: string): Promise<void> {
     const { mailing } = await this.batches.mailing(copy.batchId);
     const { message } = mailing.plan;
     const { fault } = addressesIn(address, message.several ?? false);
@@ -82,11 +69,7 @@ export class Settling {
       senderId: message.senderId ?? null,
     });
     // Both addresses find it from now on.
-    if (said !== null)
-      await manager.query('UPDATE copy_words SET text = text || ? WHERE rowid IN (SELECT value FROM json_each(?))', [
-        ` ${address.trim()}`,
-        JSON.stringify(all),
-      ]);
+    if (said !== null) await ledgerStore.addWords(manager, ` ${address.trim()}`, all);
     if (made === null) throw new MailbagError('sender-not-confirmed', { mailing: mailing.plan.name });
   }
 
@@ -113,11 +96,7 @@ export class Settling {
       if (copy.deliveryId !== null) {
         await changeCopies(manager, await copiesOfDelivery(manager, copy.deliveryId), 'confirm-sent', because);
         const now = new Date().toISOString();
-        await manager.query("UPDATE delivery SET state = 'sent', updatedAt = ?, sentAt = ? WHERE id = ? AND state = 'unconfirmed'", [
-          now,
-          now,
-          copy.deliveryId,
-        ]);
+        await deliveryStore.settleSent(manager, now, now, copy.deliveryId);
       }
       return copy.batchId;
     });
@@ -135,15 +114,9 @@ export class Settling {
 
   /** Puts copies among those that wait for a print run, or takes them out again. @returns how many */
   private async toPaper(manager: EntityManager, ids: readonly number[], isWanted: boolean, who: string): Promise<number[]> {
-    const rows = (await manager.query(
-      `SELECT id FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state IN (SELECT value FROM json_each(?))`,
-      [JSON.stringify(ids), isWanted ? 0 : 1, JSON.stringify(copyLaw.print.from)],
-    )) as { id: number }[];
+    const rows = await copyStore.whosePaperChanges(manager, ids, isWanted ? 0 : 1, copyLaw.print.from);
     const found = rows.map(({ id }) => id);
-    await manager.query('UPDATE copy SET wantsPaper = ? WHERE id IN (SELECT value FROM json_each(?))', [
-      isWanted ? 1 : 0,
-      JSON.stringify(found),
-    ]);
+    await copyStore.setWantsPaper(manager, isWanted, found);
     await noteCopies(manager, found, isWanted ? 'to-paper' : 'off-paper', { who });
     return found;
   }
@@ -163,10 +136,7 @@ export class Settling {
     for (let first = 0; first < ids.length; first += BLOCK) {
       const block = ids.slice(first, first + BLOCK);
       await this.transactions.run(async (manager) => {
-        const rows = (await manager.query(
-          'SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id IN (SELECT value FROM json_each(?))',
-          [JSON.stringify(block)],
-        )) as CopyRow[];
+        const rows = await copyStore.addressedAll(manager, block);
         rows.forEach(({ batchId }) => batches.add(batchId));
         if (action === 'to-paper' || action === 'off-paper')
           return void done.push(...(await this.toPaper(manager, block, action === 'to-paper', who)));
@@ -196,11 +166,7 @@ export class Settling {
           } else {
             await changeCopies(manager, [copy.id], 'confirm-sent', { who, said: 'Confirmed by hand' });
             const now = new Date().toISOString();
-            await manager.query("UPDATE delivery SET state = 'sent', updatedAt = ?, sentAt = ? WHERE id = ? AND state = 'unconfirmed'", [
-              now,
-              now,
-              copy.deliveryId ?? -1,
-            ]);
+            await deliveryStore.settleSent(manager, now, now, copy.deliveryId ?? -1);
           }
           done.push(one.id);
         }

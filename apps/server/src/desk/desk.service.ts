@@ -2,13 +2,15 @@ import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
 import { BatchesService } from '../batches/batches.service.js';
-import { CopiesService } from '../copies/copies.service.js';
+import { Ledger } from '../copies/ledger.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { Needs } from './needs.service.js';
+import { copyStore } from '../stores/copy.store.js';
+import { ledgerStore } from '../stores/ledger.store.js';
 
 const DAYS = 21;
 
@@ -21,7 +23,7 @@ export class DeskService {
   constructor(
     private readonly transactions: Transactions,
     private readonly batches: BatchesService,
-    private readonly copies: CopiesService,
+    private readonly ledger: Ledger,
     private readonly mailings: MailingsService,
     private readonly templates: TemplatesService,
     private readonly sources: SourcesService,
@@ -41,9 +43,7 @@ export class DeskService {
   }
 
   private async progress(): Promise<DeskAnswer['mailings']> {
-    const rows = await this.transactions.read<{ id: number; name: string; state: string | null; count: number }>(
-      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
-    );
+    const rows = await ledgerStore.countsByMailing(this.transactions);
     const byId = new Map<number, DeskAnswer['mailings'][number]>();
     for (const { id, name, state, count } of rows) {
       const known = byId.get(id) ?? { id, name, copies: 0, counts: {} };
@@ -66,10 +66,7 @@ export class DeskService {
     const open = days.filter((day) => !this.counted.has(day));
     // Times are kept in UTC, so what belongs to a day is found by the hour, or by the minute where the clock is not set by whole hours.
     const isByHour = days.every((day) => DateTime.fromISO(day, { zone }).offset % 60 === 0);
-    const parts = await this.transactions.read<{ at: string; event: string; count: number }>(
-      `SELECT substr(at, 1, ${isByHour ? 13 : 16}) AS at, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY 1, event`,
-      [this.settings.startOfDay(open[0] ?? days.at(-1)!)],
-    );
+    const parts = await copyStore.eventsByTime(this.transactions, this.settings.startOfDay(open[0] ?? days.at(-1)!), isByHour ? 13 : 16);
     const rows = parts.map(({ at, event, count }) => ({
       day: DateTime.fromISO(isByHour ? `${at}:00Z` : `${at}Z`)
         .setZone(zone)
@@ -98,10 +95,7 @@ export class DeskService {
   }
 
   private async recent(): Promise<DeskAnswer['recent']> {
-    return this.transactions.read(
-      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
-       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
-    );
+    return copyStore.latestEvents(this.transactions);
   }
 
   /** Anything by name, code or any word on a copy. */
@@ -122,7 +116,7 @@ export class DeskService {
       hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
     for (const one of (await this.sources.list()).filter(isHit).slice(0, 5))
       hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
-    for (const one of await this.copies.find(text, 12, account)) {
+    for (const one of await this.ledger.find(text, 12, account)) {
       hits.push({
         kind: 'copy',
         id: one.id,

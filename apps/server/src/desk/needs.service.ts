@@ -7,13 +7,13 @@ import { lostSecrets } from '../safety/lost-secrets.js';
 import { SelfChecks } from '../safety/self-checks.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SettingsService } from '../settings/settings.service.js';
-
-interface OfMailing {
-  mailingId: number;
-  mailingName: string;
-  count: number;
-  said: string | null;
-}
+import type { CopiesOfMailing } from '../stores/copy.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { findingStore } from '../stores/finding.store.js';
+import { ledgerStore } from '../stores/ledger.store.js';
+import { printRunStore } from '../stores/print-run.store.js';
+import { registerStore } from '../stores/register.store.js';
+import { reportStore } from '../stores/report.store.js';
 
 /** What a person should do now, the most urgent first. */
 @Injectable()
@@ -81,17 +81,11 @@ export class Needs {
   }
 
   /** Copies in a state, by mailing, with what was said of the last. */
-  private async inState(state: string): Promise<OfMailing[]> {
-    const rows = await this.transactions.read<{ mailingId: number; count: number }>(
-      'SELECT mailingId, SUM(count) AS count FROM copy_count WHERE state = ? GROUP BY mailingId HAVING SUM(count) > 0 ORDER BY count DESC',
-      [state],
-    );
+  private async inState(state: string): Promise<CopiesOfMailing[]> {
+    const rows = await ledgerStore.inStateByMailing(this.transactions, state);
     return Promise.all(
       rows.map(async (row) => {
-        const [last] = await this.transactions.read<{ mailingName: string; said: string | null }>(
-          'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
-          [row.mailingId, state],
-        );
+        const last = await copyStore.lastOf(this.transactions, row.mailingId, state);
         return { ...row, mailingName: last?.mailingName ?? '', said: last?.said ?? null };
       }),
     );
@@ -118,12 +112,7 @@ export class Needs {
   }
 
   private async setAside(): Promise<Need[]> {
-    const rows = await this.transactions.read<OfMailing>(
-      `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
-         (SELECT mailingId, MAX(mailingName) AS mailingName, COUNT(*) AS count, MAX(deliveryId) AS deliveryId
-          FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId) AS aside
-       LEFT JOIN delivery ON delivery.id = aside.deliveryId ORDER BY aside.count DESC`,
-    );
+    const rows = await copyStore.heldByOurSide(this.transactions);
     return rows.map(({ mailingId, mailingName, count, said }) => ({
       kind: 'set-aside',
       count,
@@ -146,9 +135,7 @@ export class Needs {
   }
 
   private async heldBack(): Promise<Need[]> {
-    const rows = await this.transactions.read<{ id: number; name: string; count: number }>(
-      "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' GROUP BY mailing.id ORDER BY count DESC",
-    );
+    const rows = await findingStore.stopsByMailing(this.transactions);
     return rows.map(({ id, name, count }) => ({
       kind: 'held-back',
       count,
@@ -185,7 +172,7 @@ export class Needs {
 
   private async ofPaper(): Promise<Need[]> {
     const needs: Need[] = [];
-    const [paper] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1');
+    const paper = await copyStore.waitingForPaper(this.transactions);
     if (paper && paper.count > 0)
       needs.push({
         kind: 'to-print',
@@ -194,25 +181,19 @@ export class Needs {
         detail: 'They ask for paper and wait for a print run.',
         to: '/paper',
       });
-    const runs = await this.transactions.read<{ number: number; said: string | null }>(
-      "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number",
-    );
+    const runs = await printRunStore.inTrouble(this.transactions);
     for (const { number, said } of runs)
       needs.push({ kind: 'print-run', count: 1, subject: `Print run ${number}`, detail: said ?? '', to: '/paper' });
     return needs;
   }
 
   private async ofRegisters(): Promise<Need[]> {
-    const rows = await this.transactions.read<{ name: string; said: string }>(
-      'SELECT name, said FROM register WHERE said IS NOT NULL AND paused = 0',
-    );
+    const rows = await registerStore.inTrouble(this.transactions);
     return rows.map(({ name, said }) => ({ kind: 'register-fails', count: 1, subject: name, detail: said, to: '/settings/registers' }));
   }
 
   private async ofReports(): Promise<Need[]> {
-    const [reports] = await this.transactions.read<{ count: number }>(
-      'SELECT COUNT(*) AS count FROM incoming_report WHERE doubt IS NOT NULL AND settled IS NULL',
-    );
+    const reports = await reportStore.doubts(this.transactions);
     if (!reports || reports.count === 0) return [];
     const detail = 'They look like bounces, but anybody could have written them.';
     return [{ kind: 'reports', count: reports.count, subject: 'Bounces', detail, to: '/settings/bounces' }];

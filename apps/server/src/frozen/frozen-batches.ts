@@ -5,6 +5,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { SettingsService } from '../settings/settings.service.js';
 import type { FrozenBatch } from './frozen-mailing.js';
 import { frozenBatch } from './frozen-mailing.js';
+import { batchStore } from '../stores/batch.store.js';
 
 /** What batches ran over; only the text of reminders ever changes, so the last few are kept in memory. */
 @Injectable()
@@ -18,7 +19,7 @@ export class FrozenBatches {
 
   /** What the next batch would be told, if it began now: for previews, samples and checks. */
   async next(): Promise<BatchContext> {
-    const [row] = await this.transactions.read<{ number: number }>('SELECT COALESCE(MAX(number), 0) + 1 AS number FROM batch', []);
+    const row = await batchStore.nextNumber(this.transactions);
     return { batch: row?.number ?? 1, today: this.settings.today(), ...this.settings.place };
   }
 
@@ -26,10 +27,7 @@ export class FrozenBatches {
   async mailing(batchId: number): Promise<FrozenBatch> {
     const known = this.kept.get(batchId);
     if (known) return known;
-    const [row] = await this.transactions.read<{ number: number; today: string; frozen: string }>(
-      'SELECT number, today, frozen FROM batch WHERE id = ?',
-      [batchId],
-    );
+    const row = await batchStore.frozen(this.transactions, batchId);
     if (!row) throw new MailbagError('not-found', { what: 'batch' });
     const found = frozenBatch(row);
     this.kept.set(batchId, found);
@@ -44,10 +42,7 @@ export class FrozenBatches {
 
   /** @throws MailbagError not-found */
   async record(batchId: number, ordinal: number): Promise<SourceRecord> {
-    const [row] = await this.transactions.read<{ row: number; cells: string }>(
-      'SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?',
-      [batchId, ordinal],
-    );
+    const row = await batchStore.record(this.transactions, batchId, ordinal);
     if (!row) throw new MailbagError('not-found', { what: 'record' });
     return { row: row.row, cells: JSON.parse(row.cells) as Cell[] };
   }

@@ -3,6 +3,7 @@ import { Controller, Get, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
+import { historyStore } from '../stores/history.store.js';
 
 @Controller('api/history')
 @WithoutValues()
@@ -14,9 +15,6 @@ export class HistoryController {
   @Get()
   page(@Query('before') before?: string, @Query('text') text = ''): Promise<HistoryLine[]> {
     const like = `%${text.trim().replace(/[%_\\]/g, '\\$&')}%`;
-    return this.transactions.read(
-      "SELECT id, at, who, action, subject, detail FROM history WHERE id < ? AND (who || ' ' || action || ' ' || subject || ' ' || COALESCE(detail, '')) LIKE ? ESCAPE '\\' ORDER BY id DESC LIMIT 100",
-      [before ? Number(before) : Number.MAX_SAFE_INTEGER, like],
-    );
+    return historyStore.page(this.transactions, before ? Number(before) : Number.MAX_SAFE_INTEGER, like);
   }
 }

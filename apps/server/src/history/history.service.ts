@@ -2,6 +2,7 @@ import { Injectable, Logger } from '@nestjs/common';
 import { asker } from '../platform/asker.js';
 import type { Asker } from '../platform/asker.js';
 import { Transactions } from '../persistence/transactions.js';
+import { historyStore } from '../stores/history.store.js';
 
 /** Milliseconds in which what happens often is told once. */
 const OFTEN = 15 * 60_000;
@@ -15,32 +16,20 @@ export class History {
   /** @param subject what it was done to @param detail what else is worth knowing; never a value of a record or a secret @param who left out: who asks */
   async note(action: string, subject: string, detail: string | null = null, who: Asker = asker()): Promise<void> {
     await this.transactions
-      .run((manager) =>
-        manager.query('INSERT INTO history (at, accountId, who, action, subject, detail) VALUES (?, ?, ?, ?, ?, ?)', [
-          new Date().toISOString(),
-          who.accountId,
-          who.name,
-          action,
-          subject,
-          detail,
-        ]),
-      )
+      .run((manager) => historyStore.add(manager, new Date().toISOString(), who.accountId, who.name, action, subject, detail))
       .catch((error: unknown) => this.logger.error(error));
   }
 
   /** As `note`, for what happens often: within a quarter of an hour the same is told once, with what is new added and how often. */
   async noteOften(action: string, subject: string, detail: string, who: Asker = asker()): Promise<void> {
     const since = new Date(Date.now() - OFTEN).toISOString();
-    const [last] = await this.transactions.read<{ id: number; detail: string | null }>(
-      'SELECT id, detail FROM history WHERE at > ? AND accountId IS ? AND who = ? AND action = ? AND subject = ? ORDER BY id DESC LIMIT 1',
-      [since, who.accountId, who.name, action, subject],
-    );
+    const last = await historyStore.lastSince(this.transactions, since, who.accountId, who.name, action, subject);
     if (!last) return this.note(action, subject, detail, who);
     const times = Number(/ \((\d+) times\)$/.exec(last.detail ?? '')?.[1] ?? 1) + 1;
     const told = [...new Set([...(last.detail ?? '').replace(/ \(\d+ times\)$/, '').split(', '), ...detail.split(', ')])].filter(Boolean);
     const text = `${told.slice(0, 12).join(', ')} (${times} times)`;
     await this.transactions
-      .run((manager) => manager.query('UPDATE history SET detail = ? WHERE id = ?', [text, last.id]))
+      .run((manager) => historyStore.setDetail(manager, text, last.id))
       .catch((error: unknown) => this.logger.error(error));
   }
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { AcceptRequest, ChecksAnswer, FindingGroup, FindingsAnswer, FlaggedAnswer } from '@mailbag/contract';
+import type { AcceptRequest, ChecksAnswer, FindingsAnswer, FlaggedAnswer } from '@mailbag/contract';
 import type { Finding, SourceRecord } from '@mailbag/core';
 import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
@@ -13,6 +13,8 @@ import { Pool } from '../work/pool.js';
 import { MailingEntity } from './mailings.entity.js';
 import type { Subject } from './mailings.service.js';
 import { MailingsService } from './mailings.service.js';
+import { findingStore } from '../stores/finding.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
 
 /** Records beyond which a change is checked as if all had changed. */
 const MOST_TOUCHED = 1000;
@@ -114,9 +116,7 @@ export class MailingChecks implements OnApplicationBootstrap {
 
   /** Checks again, in every mailing that reads the source, what a change of some values touches. */
   async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
-    const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
-      sourceId,
-    ]);
+    const rows = await mailingStore.ofSource(this.transactions, sourceId);
     await Promise.all(
       rows.map(async ({ id }) => {
         const subject = await this.mailings.frozen(await this.mailings.entity(id));
@@ -135,11 +135,11 @@ export class MailingChecks implements OnApplicationBootstrap {
     id: number,
     { code, column, row }: { code: string; column?: string; row?: number },
   ): Promise<{ row: number; column: string; value: string }[]> {
-    return this.transactions.read(
-      `SELECT row, columnName AS "column", mend AS value FROM finding WHERE mailingId = ? AND code = ? AND mend IS NOT NULL AND acceptanceId IS NULL
-       ${column === undefined ? '' : 'AND columnName = ?'} ${row === undefined ? '' : 'AND row = ?'} ORDER BY ordinal`,
-      [id, code, ...(column === undefined ? [] : [column]), ...(row === undefined ? [] : [row])],
-    );
+    return findingStore.mends(this.transactions, id, {
+      code,
+      ...(column === undefined ? {} : { column }),
+      ...(row === undefined ? {} : { row }),
+    });
   }
 
   /** Accepts what a check wants a person to look at, for as long as the value stays. @throws MailbagError not-found */
@@ -147,10 +147,7 @@ export class MailingChecks implements OnApplicationBootstrap {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
     if (!subject) throw new MailbagError('not-found', { what: 'record' });
-    const found = await this.transactions.read<{ id: number; ordinal: number; body: string }>(
-      "SELECT id, ordinal, body FROM finding WHERE mailingId = ? AND row = ? AND code = ? AND severity = 'look' AND columnName = ?",
-      [id, row, code, column ?? ''],
-    );
+    const found = await findingStore.looksAt(this.transactions, id, row, code, column ?? '');
     const wanted = found
       .map((one) => ({ ...one, finding: JSON.parse(one.body) as Finding }))
       .filter(({ finding }) => !field || finding.field === field);
@@ -158,13 +155,18 @@ export class MailingChecks implements OnApplicationBootstrap {
     const records = await this.sources.recordsAt(subject.sourceId, [wanted[0]!.ordinal]);
     const key = recordKeys(subject.frozen.columns, mailing.plan.keyColumn)(records.get(wanted[0]!.ordinal)!);
     await this.transactions.run(async (manager) => {
-      for (const { id: findingId, finding } of wanted) {
-        await manager.query(
-          'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
-          [id, key, code, column ?? '', finding.field ?? '', finding.value, reason.trim(), who, new Date().toISOString()],
-        );
-        await manager.query('UPDATE finding SET acceptanceId = last_insert_rowid() WHERE id = ?', [findingId]);
-      }
+      for (const { id: findingId, finding } of wanted)
+        await findingStore.accept(manager, findingId, {
+          mailingId: id,
+          recordKey: key,
+          code,
+          column: column ?? '',
+          field: finding.field ?? '',
+          value: finding.value,
+          reason: reason.trim(),
+          who,
+          at: new Date().toISOString(),
+        });
     });
     this.live.tell('checks', id);
     return { accepted: wanted.length };
@@ -174,8 +176,8 @@ export class MailingChecks implements OnApplicationBootstrap {
   async takeBackAcceptance(id: number, acceptanceId: number): Promise<void> {
     await this.mailings.entity(id);
     await this.transactions.run(async (manager) => {
-      await manager.query('UPDATE finding SET acceptanceId = NULL WHERE mailingId = ? AND acceptanceId = ?', [id, acceptanceId]);
-      await manager.query('DELETE FROM acceptance WHERE mailingId = ? AND id = ?', [id, acceptanceId]);
+      await findingStore.takeBack(manager, id, acceptanceId);
+      await findingStore.dropAcceptance(manager, id, acceptanceId);
     });
     this.live.tell('checks', id);
   }
@@ -184,19 +186,8 @@ export class MailingChecks implements OnApplicationBootstrap {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
     const current = (await this.check(mailing)) && !this.checking.has(id);
-    const groups = subject
-      ? await this.transactions.read<FindingGroup>(
-          `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
-             SUM(mend IS NOT NULL AND acceptanceId IS NULL) AS mends, SUM(acceptanceId IS NOT NULL) AS accepted
-           FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
-          [id],
-        )
-      : [];
-    const [sums] = await this.transactions.read<{ stopped: number; flagged: number; accepted: number }>(
-      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS flagged,
-         COUNT(acceptanceId) AS accepted FROM finding WHERE mailingId = ?`,
-      [id],
-    );
+    const groups = subject ? await findingStore.groups(this.transactions, id) : [];
+    const sums = await findingStore.totals(this.transactions, id);
     const stopped = subject ? (sums?.stopped ?? 0) : 0;
     return {
       current,
@@ -219,21 +210,9 @@ export class MailingChecks implements OnApplicationBootstrap {
     count: number,
   ): Promise<FindingsAnswer> {
     const { plan } = await this.mailings.entity(id);
-    const where = `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`;
-    const parameters = [id, ...(code ? [code] : []), ...(severity ? [severity] : [])];
-    const [sum] = await this.transactions.read<{ total: number }>(`SELECT COUNT(*) AS total FROM finding WHERE ${where}`, parameters);
-    const rows = await this.transactions.read<{
-      ordinal: number;
-      body: string;
-      acceptanceId: number | null;
-      reason: string;
-      who: string;
-      at: string;
-    }>(
-      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?) AS page
-       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) ON acceptedId = acceptanceId ORDER BY ordinal, page.id`,
-      [...parameters, count, from],
-    );
+    const which = { mailingId: id, code, severity, accepted };
+    const sum = await findingStore.count(this.transactions, which);
+    const rows = await findingStore.page(this.transactions, which, from, count);
     const records = plan.sourceId
       ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))])
       : new Map<number, SourceRecord>();
@@ -254,10 +233,7 @@ export class MailingChecks implements OnApplicationBootstrap {
   }
 
   async flagged(id: number): Promise<FlaggedAnswer> {
-    const rows = await this.transactions.read<{ ordinal: number }>(
-      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND acceptanceId IS NULL ORDER BY ordinal LIMIT 100000',
-      [id],
-    );
+    const rows = await findingStore.flagged(this.transactions, id);
     return { indexes: rows.map(({ ordinal }) => ordinal) };
   }
 

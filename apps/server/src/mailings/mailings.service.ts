@@ -25,6 +25,8 @@ import { TemplatesService } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
 import { passwordNames, sealedIfClear, sealedPlan, toldPlan } from './plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
+import { batchStore } from '../stores/batch.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
 
 /** How often changes are made anew when others are quicker. */
 const MOST_TRIES = 20;
@@ -81,25 +83,11 @@ export class MailingsService implements OnApplicationBootstrap {
 
   /** Passwords that earlier versions kept in clear are sealed. */
   async onApplicationBootstrap(): Promise<void> {
-    for (const [table, column, path] of [
-      ['mailing', 'plan', '$.output'],
-      ['batch', 'frozen', '$.plan.output'],
-    ] as const) {
-      const kept = passwordNames.map((name) => `COALESCE(json_extract(${column}, '${path}.${name}'), '')`);
-      const clear = kept.map((text) => `(${text} <> '' AND ${text} NOT LIKE 'sealed:%')`).join(' OR ');
-      const rows = await this.transactions.read<{ id: number; output: string }>(
-        `SELECT id, json_extract(${column}, '${path}') AS output FROM ${table} WHERE ${clear}`,
-      );
-      for (const { id, output } of rows) {
+    for (const store of [mailingStore, batchStore])
+      for (const { id, output } of await store.withClearPasswords(this.transactions, passwordNames)) {
         const sealed = sealedIfClear({ output: JSON.parse(output) as OutputPlan }).output;
-        await this.transactions.run((manager) =>
-          manager.query(`UPDATE ${table} SET ${column} = json_set(${column}, '${path}', json(?)) WHERE id = ?`, [
-            JSON.stringify(sealed),
-            id,
-          ]),
-        );
+        await this.transactions.run((manager) => store.setOutput(manager, id, sealed));
       }
-    }
   }
 
   /** As it is kept. @throws MailbagError not-found */
@@ -110,15 +98,11 @@ export class MailingsService implements OnApplicationBootstrap {
   }
 
   list(): Promise<MailingSummary[]> {
-    return this.transactions.read(
-      `SELECT mailing.id, mailing.name, json_array_length(mailing.plan, '$.packet') AS templates, source.id AS sourceId, source.name AS sourceName,
-         COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt
-       FROM mailing LEFT JOIN source ON source.id = json_extract(mailing.plan, '$.sourceId') ORDER BY mailing.updatedAt DESC`,
-    );
+    return mailingStore.list(this.transactions);
   }
 
   private batchesOf(id: number): Promise<{ id: number; number: number; state: string }[]> {
-    return this.transactions.read('SELECT id, number, state FROM batch WHERE mailingId = ? ORDER BY number DESC', [id]);
+    return batchStore.ofMailing(this.transactions, id);
   }
 
   async create(name: string): Promise<MailingDetail> {
@@ -209,7 +193,7 @@ export class MailingsService implements OnApplicationBootstrap {
     await this.entity(id);
     await this.transactions.run(async (manager) => {
       await manager.delete(MailingEntity, { id });
-      await manager.query('DELETE FROM had_copy WHERE mailingId = ?', [id]);
+      await batchStore.forgetHadCopies(manager, id);
     });
   }
 
@@ -241,9 +225,7 @@ export class MailingsService implements OnApplicationBootstrap {
 
   /** A column of a source takes another name in every mailing that reads it: rules, key, address, checks and patterns go along. */
   async renameColumn(sourceId: number, from: Pick<Column, 'name' | 'slug'>, to: Pick<Column, 'name' | 'slug'>): Promise<number> {
-    const rows = await this.transactions.read<{ id: number }>("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [
-      sourceId,
-    ]);
+    const rows = await mailingStore.ofSource(this.transactions, sourceId);
     for (const { id } of rows) {
       const { version, plan } = await this.entity(id);
       await this.save(id, { version, plan: planWithColumn(plan, from, to) });

@@ -1,14 +1,6 @@
 import { existsSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import type {
-  OfficeRequest,
-  PaperReason,
-  PaperWaiting,
-  PrintRunDetail,
-  PrintRunRequest,
-  PrintRunState,
-  PrintRunSummary,
-} from '@mailbag/contract';
+import type { OfficeRequest, PaperWaiting, PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import type { PostalAddress } from '@mailbag/core';
 import { MailbagError, addressLines, comparePostal, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
@@ -16,45 +8,18 @@ import { Injectable, Logger } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
-import { Transactions, changed } from '../persistence/transactions.js';
+import { Transactions } from '../persistence/transactions.js';
 import { config, dataPath } from '../platform/config.js';
 import { noOffice } from '../settings/settings.controller.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { IppPrinter } from './ipp-printer.js';
-import { IN_A_RUN } from './open-runs.js';
 import { Printers } from './printers.service.js';
+import type { CopyInRun, PaperCandidate } from '../stores/copy.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import type { PrintRunRow } from '../stores/print-run.store.js';
+import { printRunStore } from '../stores/print-run.store.js';
 
-interface Candidate {
-  id: number;
-  code: string;
-  batchId: number;
-  recordOrdinal: number;
-  position: number;
-  recipient: string;
-  templateName: string;
-  mailingId: number;
-  mailingName: string;
-  reason: PaperReason;
-}
-interface RunRow {
-  id: number;
-  number: number;
-  name: string;
-  state: PrintRunState;
-  options: string;
-  copies: number;
-  recipients: number;
-  sheets: number;
-  pages: number;
-  size: number;
-  printerId: number | null;
-  jobId: number | null;
-  said: string | null;
-  who: string;
-  createdAt: string;
-  updatedAt: string;
-}
 interface Options {
   duplex: boolean;
   addressSheets: boolean;
@@ -65,12 +30,6 @@ interface Options {
 const PRINTER = 'Printer';
 /** Where a record holds none, or is deleted. */
 const noAddress: PostalAddress = { name: '', street: '', postalCode: '', town: '', region: '', country: '' };
-/** Why a copy waits for paper, as SQL: bounced, asked for, or made for a mailing although nobody can be mailed. */
-const REASON = `CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END`;
-/** Copies of batches that still run are not gathered: what is made may be about to be queued. Nor are those of a run that is not over. */
-const WAITING = `FROM copy JOIN batch ON batch.id = copy.batchId WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
-  AND NOT ${IN_A_RUN}`;
-
 /** The PDF of a print run. */
 export const printRunFile = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
 const jobName = (number: number): string => `Mailbag print run ${number}`;
@@ -91,7 +50,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    const rows = await this.transactions.read<RunRow>("SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')");
+    const rows = await printRunStore.underWay(this.transactions);
     for (const run of rows) {
       // The server stopped while it was put together: it is put together once more, of the same copies.
       if (run.state === 'making') void this.putTogether(run.id).catch((error: unknown) => this.logger.error(error));
@@ -101,14 +60,12 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** The server stopped while a job was handed to the printer: the printer is asked whether it has it. */
-  private async findJob(run: RunRow): Promise<void> {
+  private async findJob(run: PrintRunRow): Promise<void> {
     try {
       const jobId = await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).find(jobName(run.number));
       if (jobId === null) await this.move(run.id, 'sending', 'ready', 'The server stopped before the printer had it. Print it again.');
       else {
-        await this.transactions.run((manager) =>
-          manager.query("UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, run.id]),
-        );
+        await this.transactions.run((manager) => printRunStore.printing(manager, jobId, run.id));
         void this.watch(run.id);
       }
     } catch (error) {
@@ -122,15 +79,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   private async move(id: number, from: PrintRunState, to: PrintRunState, said: string | null): Promise<boolean> {
-    const isMoved = await this.transactions.run((manager) =>
-      changed(manager, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [
-        to,
-        said,
-        new Date().toISOString(),
-        id,
-        from,
-      ]),
-    );
+    const isMoved = await this.transactions.run((manager) => printRunStore.move(manager, to, said, new Date().toISOString(), id, from));
     this.live.tell('print-run', id);
     return isMoved === 1;
   }
@@ -140,34 +89,18 @@ export class PrintRuns implements OnApplicationBootstrap {
     batch,
     ids,
     reasons,
-  }: Pick<PrintRunRequest, 'mailing' | 'batch' | 'ids' | 'reasons'>): Promise<Candidate[]> {
-    const columns =
-      'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
-    if (ids?.length)
-      return this.transactions.read(
-        `SELECT ${columns}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
-        [JSON.stringify(ids)],
-      );
-    const [where, parameters]: [string, unknown[]] = batch
-      ? [' AND copy.batchId = ?', [batch]]
-      : mailing
-        ? [' AND copy.mailingId = ?', [mailing]]
-        : ['', []];
-    return this.transactions
-      .read<Candidate>(
-        `SELECT ${columns}, ${REASON} AS reason ${WAITING}${where} ORDER BY copy.batchId, copy.recordOrdinal, copy.position`,
-        parameters,
-      )
-      .then((rows) => rows.filter(({ reason }) => reasons.includes(reason)));
+  }: Pick<PrintRunRequest, 'mailing' | 'batch' | 'ids' | 'reasons'>): Promise<PaperCandidate[]> {
+    if (ids?.length) return copyStore.chosenForPaper(this.transactions, ids);
+    return copyStore.gathered(this.transactions, { batch, mailing }).then((rows) => rows.filter(({ reason }) => reasons.includes(reason)));
   }
 
   /** Postal addresses of records, by batch and record. */
-  private async addresses(rows: readonly Candidate[]): Promise<Map<string, PostalAddress>> {
+  private async addresses(rows: readonly CopyInRun[]): Promise<Map<string, PostalAddress>> {
     const found = new Map<string, PostalAddress>();
-    const batches = new Map<number, Candidate[]>();
+    const batches = new Map<number, CopyInRun[]>();
     for (const row of rows) batches.set(row.batchId, [...(batches.get(row.batchId) ?? []), row]);
     for (const [batchId, list] of batches) {
-      const firsts = new Map<number, Candidate>();
+      const firsts = new Map<number, CopyInRun>();
       for (const row of list) if (!firsts.has(row.recordOrdinal)) firsts.set(row.recordOrdinal, row);
       const records = [...firsts.values()].map(({ recordOrdinal: ordinal, code, templateName: template }) => ({ ordinal, code, template }));
       const addresses = await this.pool.run('postalAddresses', { batchId, records });
@@ -211,7 +144,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     const rows = await this.candidates(request);
     const office = await this.office();
     const addresses = await this.addresses(rows);
-    const groups = new Map<string, Candidate[]>();
+    const groups = new Map<string, PaperCandidate[]>();
     for (const row of rows) {
       const key = `${row.batchId} ${row.recordOrdinal}`;
       groups.set(key, [...(groups.get(key) ?? []), row]);
@@ -228,30 +161,30 @@ export class PrintRuns implements OnApplicationBootstrap {
     const now = new Date().toISOString();
     const id = await this.transactions.run(async (manager) => {
       // Another run may have gathered the same copies in the meantime.
-      const [taken] = (await manager.query(
-        `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
-        [JSON.stringify(copies.map((copy) => copy.id))],
-      )) as { inRuns: number; elsewhere: number }[];
-      // Or a copy may be on its way by mail by now.
-      if ((taken!.inRuns > 0 && !again) || taken!.elsewhere > 0) throw new MailbagError('print-nothing');
-      const [last] = (await manager.query('SELECT MAX(number) AS number FROM print_run')) as { number: number | null }[];
-      const number = (last?.number ?? 0) + 1;
-      const [row] = (await manager.query(
-        "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?) RETURNING id",
-        [number, request.name?.trim() || `Print run ${number}`, JSON.stringify(options), copies.length, recipients.length, who, now, now],
-      )) as [{ id: number }];
-      const lines = copies.map((copy, index) => [
-        row.id,
-        copy.id,
-        index,
-        copy.recipient,
-        addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
-      ]);
-      await manager.query(
-        `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet) SELECT ${[0, 1, 2, 3, 4].map((at) => `json_extract(value, '$[${at}]')`).join(', ')}, 0 FROM json_each(?)`,
-        [JSON.stringify(lines)],
+      const taken = await copyStore.takenElsewhere(
+        manager,
+        copies.map((copy) => copy.id),
       );
-      return row.id;
+      // Or a copy may be on its way by mail by now.
+      if ((taken.inRuns > 0 && !again) || taken.elsewhere > 0) throw new MailbagError('print-nothing');
+      const last = await printRunStore.lastNumber(manager);
+      const number = (last?.number ?? 0) + 1;
+      const made = await printRunStore.add(manager, {
+        number,
+        name: request.name?.trim() || `Print run ${number}`,
+        options,
+        copies: copies.length,
+        recipients: recipients.length,
+        who,
+        createdAt: now,
+      });
+      const lines = copies.map((copy) => ({
+        id: copy.id,
+        recipient: copy.recipient,
+        postalCode: addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
+      }));
+      await printRunStore.addCopies(manager, made, lines);
+      return made;
     });
     await this.putTogether(id);
     return this.detail(id);
@@ -262,10 +195,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     const { name, options } = await this.row(id);
     const { duplex, addressSheets } = JSON.parse(options) as Options;
     try {
-      const copies = await this.transactions.read<Candidate>(
-        'SELECT copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place',
-        [id],
-      );
+      const copies = await printRunStore.candidates(this.transactions, id);
       const office = await this.office();
       const addresses = addressSheets ? await this.addresses(copies) : new Map<string, PostalAddress>();
       const begun = new Set<string>();
@@ -290,13 +220,11 @@ export class PrintRuns implements OnApplicationBootstrap {
         items,
       });
       await this.transactions.run(async (manager) => {
-        await manager.query(
-          "UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ? AND state = 'making'",
-          [made.sheets, made.pages, made.size, new Date().toISOString(), id],
-        );
-        await manager.query(
-          "WITH one AS MATERIALIZED (SELECT json_extract(value, '$[0]') AS copyId, json_extract(value, '$[1]') AS sheet FROM json_each(?)) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId",
-          [JSON.stringify(copies.map((copy, index) => [copy.id, made.firstSheets[index]])), id],
+        await printRunStore.ready(manager, made.sheets, made.pages, made.size, new Date().toISOString(), id);
+        await printRunStore.setSheets(
+          manager,
+          copies.map((copy, index) => [copy.id, made.firstSheets[index]]),
+          id,
         );
       });
     } catch (error) {
@@ -309,29 +237,26 @@ export class PrintRuns implements OnApplicationBootstrap {
     this.live.tell('print-run', id);
   }
 
-  private async row(id: number): Promise<RunRow> {
-    const [run] = await this.transactions.read<RunRow>('SELECT * FROM print_run WHERE id = ?', [id]);
+  private async row(id: number): Promise<PrintRunRow> {
+    const run = await printRunStore.one(this.transactions, id);
     if (!run) throw new MailbagError('not-found', { what: 'print run' });
     return run;
   }
 
-  private async toSummary({ options, printerId, jobId: _, ...run }: RunRow): Promise<PrintRunSummary> {
+  private async toSummary({ options, printerId, jobId: _, ...run }: PrintRunRow): Promise<PrintRunSummary> {
     const { duplex, addressSheets, leftOut } = JSON.parse(options) as Options;
     return { ...run, duplex, addressSheets, leftOut, printer: printerId ? await this.printers.name(printerId) : null };
   }
 
   async list(): Promise<PrintRunSummary[]> {
-    const rows = await this.transactions.read<RunRow>('SELECT * FROM print_run ORDER BY number DESC LIMIT 100');
+    const rows = await printRunStore.latest(this.transactions);
     return Promise.all(rows.map((run) => this.toSummary(run)));
   }
 
   async detail(id: number): Promise<PrintRunDetail> {
     return {
       ...(await this.toSummary(await this.row(id))),
-      sheetsOf: await this.transactions.read(
-        'SELECT print_run_copy.copyId, copy.code, print_run_copy.recipient, print_run_copy.postalCode, print_run_copy.sheet, copy.state, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place LIMIT 5000',
-        [id],
-      ),
+      sheetsOf: await printRunStore.lines(this.transactions, id),
     };
   }
 
@@ -349,15 +274,13 @@ export class PrintRuns implements OnApplicationBootstrap {
     const uri = await this.printers.uri(printerId);
     if (run.state !== 'ready' && run.state !== 'failed')
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
-    await this.transactions.run((manager) => manager.query('UPDATE print_run SET printerId = ? WHERE id = ?', [printerId, id]));
+    await this.transactions.run((manager) => printRunStore.setPrinter(manager, printerId, id));
     if (!(await this.move(id, run.state, 'sending', null)))
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
     const { duplex } = JSON.parse(run.options) as Options;
     try {
       const jobId = await new IppPrinter(uri).print(printRunFile(id), jobName(run.number), duplex);
-      await this.transactions.run((manager) =>
-        manager.query("UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
-      );
+      await this.transactions.run((manager) => printRunStore.accepted(manager, jobId, id));
     } catch (error) {
       await this.move(id, 'sending', 'ready', isMailbagError(error) ? error.message : String(error));
       throw error;
@@ -389,9 +312,7 @@ export class PrintRuns implements OnApplicationBootstrap {
             status.said || `The printer ${status.state === 'failed' ? 'gave it up' : 'cancelled it'}.`,
           ));
         if (status.said !== (run.said ?? '')) {
-          await this.transactions.run((manager) =>
-            manager.query("UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [status.said || null, id]),
-          );
+          await this.transactions.run((manager) => printRunStore.say(manager, status.said || null, id));
           this.live.tell('print-run', id);
         }
         await new Promise((done) => setTimeout(done, config.printerSeconds * 1000));
@@ -404,19 +325,8 @@ export class PrintRuns implements OnApplicationBootstrap {
   private async markPrinted(id: number, from: PrintRunState, who: string, said: string): Promise<void> {
     const { number, options } = await this.row(id);
     const batches = await this.transactions.run(async (manager) => {
-      if (
-        (await changed(manager, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [
-          said,
-          new Date().toISOString(),
-          id,
-          from,
-        ])) !== 1
-      )
-        return [];
-      const rows = (await manager.query(
-        'SELECT copy.id, copy.batchId, copy.state FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ?',
-        [id],
-      )) as { id: number; batchId: number; state: string }[];
+      if ((await printRunStore.printed(manager, said, new Date().toISOString(), id, from)) !== 1) return [];
+      const rows = await printRunStore.copies(manager, id);
       const words = `Print run ${number}`;
       const again = rows.filter(({ state }) => state === 'printed').map((one) => one.id);
       if ((JSON.parse(options) as Options).again || again.length > 0) await noteCopies(manager, again, 'reprint', { who, said: words });
@@ -426,9 +336,10 @@ export class PrintRuns implements OnApplicationBootstrap {
         'print',
         { who, said: words },
       );
-      await manager.query('UPDATE copy SET wantsPaper = 0 WHERE id IN (SELECT value FROM json_each(?))', [
-        JSON.stringify(rows.map((one) => one.id)),
-      ]);
+      await copyStore.noPaper(
+        manager,
+        rows.map((one) => one.id),
+      );
       return [...new Set(rows.map(({ batchId }) => batchId))];
     });
     for (const batch of batches) {

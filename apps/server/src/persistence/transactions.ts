@@ -5,6 +5,7 @@ import { DataSource } from 'typeorm';
 import type { EntityManager, QueryRunner } from 'typeorm';
 import { isBusy, sqliteCode, told } from './failures.js';
 import { MainConnection } from './main-connection.js';
+import type { Sql } from './sql.js';
 import { waitingForTurn } from './writers-turn.js';
 
 /** Milliseconds for which somebody else may hold the database, and between looks whether they still do. */
@@ -16,7 +17,7 @@ const [SHORTEST_PAUSE, LONGEST_PAUSE] = [2, 20];
  * on which two transactions would otherwise mix. A lock that somebody else holds is waited for without holding up anything but changes.
  */
 @Injectable()
-export class Transactions {
+export class Transactions implements Sql {
   private readonly logger = new Logger('database');
   private readonly connection: MainConnection;
   private tail: Promise<unknown> = Promise.resolve();
@@ -70,14 +71,8 @@ export class Transactions {
     }
   }
 
-  /** Reads; SQL with `?` for parameters. */
-  read<Row>(sql: string, parameters: unknown[] = []): Promise<Row[]> {
-    return this.database.query(sql, parameters) as Promise<Row[]>;
+  /** Reads, outside of a transaction. */
+  query<Row>(text: string, values: readonly unknown[] = []): Promise<Row[]> {
+    return this.database.query(text, [...values]) as Promise<Row[]>;
   }
-}
-
-/** Runs an UPDATE and tells how many rows it changed, so that a guarded change can see whether it won. */
-export async function changed(manager: EntityManager, sql: string, parameters: unknown[]): Promise<number> {
-  const rows = (await manager.query(`${sql} RETURNING 1`, parameters)) as unknown[];
-  return rows.length;
 }

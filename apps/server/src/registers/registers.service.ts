@@ -14,21 +14,10 @@ import type { RegisterAccess } from './database-register.js';
 import { mysqlRegister, postgresRegister, sqliteRegister } from './database-register.js';
 import { folderRegister, webdavRegister } from './file-register.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
+import { copyStore } from '../stores/copy.store.js';
+import type { RegisterRow } from '../stores/register.store.js';
+import { registerStore } from '../stores/register.store.js';
 
-interface Row {
-  id: number;
-  name: string;
-  kind: RegisterKind;
-  settings: string;
-  sealed: string;
-  mailings: string | null;
-  position: number;
-  tries: number;
-  nextTryAt: string;
-  said: string | null;
-  reportedAt: string | null;
-  paused: number;
-}
 type Settings = Omit<RegisterRequest, 'name' | 'kind' | 'password' | 'mailings' | 'paused'>;
 
 const BLOCK = 200;
@@ -108,28 +97,20 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     const now = new Date().toISOString();
     // A time that lies far ahead comes from a clock that was set back.
     const far = new Date(Date.now() + 86_400_000).toISOString();
-    const due = await this.transactions.read<Row>('SELECT * FROM register WHERE paused = 0 AND (nextTryAt <= ? OR nextTryAt > ?)', [
-      now,
-      far,
-    ]);
+    const due = await registerStore.due(this.transactions, now, far);
     for (const register of due) await this.reportTo(register);
   }
 
-  private lines({ position, mailings }: Row): Promise<RegisterLine[]> {
+  private lines({ position, mailings }: RegisterRow): Promise<RegisterLine[]> {
     const only = mailings ? (JSON.parse(mailings) as number[]) : [];
-    return this.transactions.read(
-      `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
-         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
-       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${only.length > 0 ? 'AND copy.mailingId IN (SELECT value FROM json_each(?))' : ''} ORDER BY event.id LIMIT ${BLOCK}`,
-      [position, ...(only.length > 0 ? [JSON.stringify(only)] : [])],
-    );
+    return copyStore.changesAfter(this.transactions, position, only, BLOCK);
   }
 
-  private accessOf({ settings, sealed }: Pick<Row, 'settings' | 'sealed'>): RegisterAccess {
+  private accessOf({ settings, sealed }: Pick<RegisterRow, 'settings' | 'sealed'>): RegisterAccess {
     return { ...(JSON.parse(settings) as Settings), password: sealed ? unseal(sealed) : '' };
   }
 
-  private async reportTo(register: Row): Promise<void> {
+  private async reportTo(register: RegisterRow): Promise<void> {
     let lines = await this.lines(register);
     if (lines.length === 0) return;
     let writer: RegisterWriter | null = null;
@@ -138,13 +119,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
       while (lines.length > 0 && !this.stopping) {
         await writer.write(lines);
         register.position = lines.at(-1)!.change_number;
-        await this.transactions.run((manager) =>
-          manager.query('UPDATE register SET position = ?, tries = 0, said = NULL, reportedAt = ? WHERE id = ?', [
-            register.position,
-            new Date().toISOString(),
-            register.id,
-          ]),
-        );
+        await this.transactions.run((manager) => registerStore.reported(manager, register.position, new Date().toISOString(), register.id));
         lines = await this.lines(register);
       }
     } catch (error) {
@@ -154,9 +129,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
         300,
       );
       const next = new Date(Date.now() + retryDelay(tries, config.retryPace)).toISOString();
-      await this.transactions.run((manager) =>
-        manager.query('UPDATE register SET tries = ?, said = ?, nextTryAt = ? WHERE id = ?', [tries, said, next, register.id]),
-      );
+      await this.transactions.run((manager) => registerStore.failed(manager, tries, said, next, register.id));
     } finally {
       await writer?.close().catch(() => undefined);
     }
@@ -164,12 +137,10 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   async list(): Promise<RegisterAnswer[]> {
-    const rows = await this.transactions.read<Row>('SELECT * FROM register ORDER BY name COLLATE NOCASE');
+    const rows = await registerStore.list(this.transactions);
     return Promise.all(
       rows.map(async (row) => {
-        const [count] = await this.transactions.read<{ count: number }>('SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [
-          row.position,
-        ]);
+        const count = await copyStore.eventsAfter(this.transactions, row.position);
         return {
           ...(JSON.parse(row.settings) as Settings),
           id: row.id,
@@ -191,7 +162,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     id: number | null,
     { name, kind, password, mailings, paused = false, ...settings }: RegisterRequest,
   ): Promise<RegisterAnswer[]> {
-    const [before] = id === null ? [] : await this.transactions.read<Row>('SELECT * FROM register WHERE id = ?', [id]);
+    const before = id === null ? undefined : await registerStore.byId(this.transactions, id);
     if (id !== null && !before) throw new MailbagError('not-found', { what: 'register' });
     const earlier = before && { kind: before.kind, ...(JSON.parse(before.settings) as Settings) };
     const there = { kind, ...settings };
@@ -211,17 +182,9 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
       }
     }
     const now = new Date().toISOString();
-    const values = [name.trim(), kind, row.settings, sealed, mailings.length > 0 ? JSON.stringify(mailings) : null, paused ? 1 : 0];
+    const values = { ...row, name: name.trim(), kind, mailings: mailings.length > 0 ? JSON.stringify(mailings) : null, paused };
     await this.transactions.run((manager) =>
-      before
-        ? manager.query(
-            'UPDATE register SET name = ?, kind = ?, settings = ?, sealed = ?, mailings = ?, paused = ?, tries = 0, said = NULL, nextTryAt = ? WHERE id = ?',
-            [...values, now, before.id],
-          )
-        : manager.query(
-            'INSERT INTO register (name, kind, settings, sealed, mailings, paused, position, tries, nextTryAt, createdAt) VALUES (?, ?, ?, ?, ?, ?, 0, 0, ?, ?)',
-            [...values, now, now],
-          ),
+      before ? registerStore.set(manager, before.id, values, now) : registerStore.add(manager, values, now),
     );
     if (earlier && placeOf(earlier) !== placeOf(there))
       await this.history.note('led a register elsewhere', name.trim(), `${placeOf(earlier)} → ${placeOf(there)}`);
@@ -230,7 +193,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   async remove(id: number): Promise<RegisterAnswer[]> {
-    await this.transactions.run((manager) => manager.query('DELETE FROM register WHERE id = ?', [id]));
+    await this.transactions.run((manager) => registerStore.drop(manager, id));
     return this.list();
   }
 }

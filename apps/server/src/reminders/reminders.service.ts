@@ -9,6 +9,9 @@ import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { Hold } from '../safety/hold.service.js';
+import { batchStore } from '../stores/batch.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
+import { copyStore } from '../stores/copy.store.js';
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
@@ -49,13 +52,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
 
   /** A record's copies that were sent and are still out, with the reminders they had. All copies of one recipient must be out: who sent one back has answered. */
   private out(mailingId: number): Promise<Due[]> {
-    return this.transactions.read(
-      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) FILTER (WHERE copy.state = 'sent') AS copies,
-         (SELECT COUNT(DISTINCT delivery_copy.deliveryId) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder') AS reminders,
-         COALESCE((SELECT MAX(delivery.createdAt) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder'), MAX(copy.since)) AS lastAt
-       FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING SUM(copy.state = 'sent') > 0 AND SUM(copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
-      [mailingId],
-    );
+    return copyStore.out(this.transactions, mailingId);
   }
 
   private isDue(due: Due, plan: ReminderPlan, now: number): boolean {
@@ -87,10 +84,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
       if (addressesIn(one.address, mailing.plan.message.several ?? false).fault !== null) continue;
       // The text as it is now goes out, over the records as they were.
       await this.transactions.run(async (manager) => {
-        await manager.query("UPDATE batch SET frozen = json_set(frozen, '$.plan.message.reminder', json(?)) WHERE id = ?", [
-          JSON.stringify(reminder),
-          one.batchId,
-        ]);
+        await batchStore.setReminder(manager, reminder, one.batchId);
         await this.envelopes.make(manager, {
           batchId: one.batchId,
           recordOrdinal: one.recordOrdinal,
@@ -110,9 +104,7 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
 
   private async bySchedule(): Promise<void> {
     if (this.hold.isHeld) return;
-    const rows = await this.transactions.read<{ id: number }>(
-      "SELECT id FROM mailing WHERE json_extract(plan, '$.message.reminder.bySchedule') = 1",
-    );
+    const rows = await mailingStore.remindingBySchedule(this.transactions);
     for (const { id } of rows) await this.remind(id, false);
   }
 }

@@ -14,6 +14,13 @@ import { Hold } from '../safety/hold.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
+import { batchStore } from '../stores/batch.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { ledgerStore } from '../stores/ledger.store.js';
+import { printRunStore } from '../stores/print-run.store.js';
+import { reportStore } from '../stores/report.store.js';
+import { sourceStore } from '../stores/source.store.js';
 
 const NAME = 'retention';
 const DAY = 86_400_000;
@@ -59,21 +66,14 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   /** Batches that ended so many days ago and in which nothing moves any more. */
   private over(days: number): Promise<{ id: number }[]> {
     if (days === 0) return Promise.resolve([]);
-    return this.transactions.read("SELECT id FROM batch WHERE state IN ('done', 'cancelled') AND finishedAt < ?", [
-      new Date(Date.now() - days * DAY).toISOString(),
-    ]);
+    return batchStore.finishedBefore(this.transactions, new Date(Date.now() - days * DAY).toISOString());
   }
 
   /** Sources that were read so many days ago, and that no batch has used since. */
   private sourcesOver(days: number): Promise<{ id: number }[]> {
     if (days === 0) return Promise.resolve([]);
     const since = new Date(Date.now() - days * DAY).toISOString();
-    return this.transactions.read(
-      `SELECT id FROM source WHERE state <> 'reading' AND COALESCE(readAt, createdAt) < ? AND NOT EXISTS
-       (SELECT 1 FROM batch JOIN mailing ON mailing.id = batch.mailingId
-        WHERE json_extract(mailing.plan, '$.sourceId') = source.id AND (batch.finishedAt IS NULL OR batch.finishedAt >= ?))`,
-      [since, since],
-    );
+    return sourceStore.unusedSince(this.transactions, since, since);
   }
 
   async run(): Promise<Stored> {
@@ -101,17 +101,12 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   /** The values of the records, and the words that the search has of them; the copies stay. */
   private async deleteRecords(batchId: number): Promise<number> {
     const count = await this.transactions.run(async (manager) => {
-      const [row] = (await manager.query("SELECT COUNT(*) AS count FROM batch_record WHERE batchId = ? AND cells <> '[]'", [batchId])) as {
-        count: number;
-      }[];
+      const row = await batchStore.recordsWithCells(manager, batchId);
       if (!row?.count) return 0;
-      await manager.query("UPDATE batch_record SET cells = '[]' WHERE batchId = ?", [batchId]);
-      await manager.query("UPDATE batch SET characters = '' WHERE id = ?", [batchId]);
-      await manager.query('UPDATE copy SET metadata = NULL WHERE batchId = ?', [batchId]);
-      await manager.query(
-        "UPDATE copy_words SET text = (SELECT copy.code || ' ' || replace(copy.code, '-', '') || ' ' || copy.recipient || ' ' || copy.address || ' ' || copy.path || ' ' || copy.mailingName || ' ' || copy.templateName FROM copy WHERE copy.id = copy_words.rowid) WHERE rowid IN (SELECT id FROM copy WHERE batchId = ?)",
-        [batchId],
-      );
+      await batchStore.clearCells(manager, batchId);
+      await batchStore.clearCharacters(manager, batchId);
+      await copyStore.clearMetadata(manager, batchId);
+      await ledgerStore.wordsWithoutRecords(manager, batchId);
       return row.count;
     });
     if (count > 0) {
@@ -122,37 +117,21 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   private async batch(id: number): Promise<{ number: number; mailingName: string }> {
-    const [row] = await this.transactions.read<{ number: number; mailingName: string }>(
-      'SELECT number, mailingName FROM batch WHERE id = ?',
-      [id],
-    );
+    const row = await batchStore.name(this.transactions, id);
     return row!;
   }
 
   private async deleteCopies(batchId: number): Promise<number> {
     let count = 0;
     // That somebody had a copy is known on, by a digest of their key: nobody gets another one because it was deleted.
-    await this.transactions.run((manager) =>
-      manager.query(
-        `INSERT OR IGNORE INTO had_copy (mailingId, keyDigest) SELECT batch.mailingId, batch_record.keyDigest FROM batch_record JOIN batch ON batch.id = batch_record.batchId
-         WHERE batch.id = ? AND batch_record.keyDigest IS NOT NULL AND EXISTS
-           (SELECT 1 FROM copy WHERE copy.batchId = batch.id AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn')`,
-        [batchId],
-      ),
-    );
+    await this.transactions.run((manager) => batchStore.rememberWhoHad(manager, batchId));
     // A print run shows whole pages: its file goes with the first of its copies whose time is over.
-    const runs = await this.transactions.read<{ runId: number }>(
-      'SELECT DISTINCT runId FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE copy.batchId = ?',
-      [batchId],
-    );
+    const runs = await printRunStore.ofBatch(this.transactions, batchId);
     for (const { runId } of runs) await rm(printRunFile(runId), { force: true });
     const { number, mailingName } = await this.batch(batchId);
     await this.archive.removeBatchFiles(number, mailingName);
     for (;;) {
-      const rows = await this.transactions.read<{ id: number; path: string }>('SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [
-        batchId,
-        BLOCK,
-      ]);
+      const rows = await copyStore.pathsOfBatch(this.transactions, batchId, BLOCK);
       if (rows.length === 0) break;
       for (const { path } of rows) {
         const file = dataPath('archive', path);
@@ -171,25 +150,16 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
           }
         }
       }
-      const ids = JSON.stringify(rows.map(({ id }) => id));
-      await this.transactions.run(async (manager) => {
-        for (const sql of [
-          'DELETE FROM copy_words WHERE rowid IN (SELECT value FROM json_each(?))',
-          'DELETE FROM copy_event WHERE copyId IN (SELECT value FROM json_each(?))',
-          'DELETE FROM delivery_copy WHERE copyId IN (SELECT value FROM json_each(?))',
-          'DELETE FROM print_run_copy WHERE copyId IN (SELECT value FROM json_each(?))',
-          'DELETE FROM copy WHERE id IN (SELECT value FROM json_each(?))',
-        ])
-          await manager.query(sql, [ids]);
-      });
+      const ids = rows.map(({ id }) => id);
+      await this.transactions.run((manager) => copyStore.drop(manager, ids));
       count += rows.length;
     }
     await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM incoming_report WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
-      await manager.query('DELETE FROM delivery_message WHERE deliveryId IN (SELECT id FROM delivery WHERE batchId = ?)', [batchId]);
-      await manager.query('DELETE FROM delivery WHERE batchId = ?', [batchId]);
-      await manager.query('DELETE FROM batch_record WHERE batchId = ?', [batchId]);
-      await manager.query("UPDATE batch SET characters = '' WHERE id = ?", [batchId]);
+      await reportStore.dropOfBatch(manager, batchId);
+      await deliveryStore.dropMessageIdsOfBatch(manager, batchId);
+      await deliveryStore.dropOfBatch(manager, batchId);
+      await batchStore.dropRecords(manager, batchId);
+      await batchStore.clearCharacters(manager, batchId);
     });
     return count;
   }

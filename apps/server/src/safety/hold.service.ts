@@ -11,16 +11,13 @@ import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { seal } from '../platform/secret-box.js';
 import { KEY_CHECK } from './folder-key.js';
+import { copyStore } from '../stores/copy.store.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { folderStore } from '../stores/folder.store.js';
+import { printRunStore } from '../stores/print-run.store.js';
 
-interface Row {
-  folder: string;
-  claims: number;
-  held: string | null;
-  keyCheck: string | null;
-}
 type Held = Displaced & { at: string };
 
-const WAITING = "delivery.state IN ('queued', 'retrying')";
 const BLOCK = 500;
 
 /**
@@ -42,7 +39,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
 
   /** Before anything else begins to work on what it finds. */
   async onModuleInit(): Promise<void> {
-    const [row] = (await this.transactions.read<Row>('SELECT folder, claims, held, keyCheck FROM folder_state')) as [Row];
+    const row = (await folderStore.state(this.transactions))!;
     // A database without the name of a folder is new, or from a version that knew none.
     const { stamp, displaced } = FolderStamp.open(config.dataFolder, row.folder ? { folder: row.folder, claims: row.claims } : null);
     this.stamp = stamp;
@@ -50,11 +47,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
     if (this.held)
       this.logger.warn(`Nothing is sent by itself: this data folder is displaced (${this.held.why}). Look at Settings, Safety.`);
     await this.transactions.run((manager) =>
-      manager.query('UPDATE folder_state SET folder = ?, held = ?, keyCheck = ?', [
-        stamp.folder,
-        this.held && JSON.stringify(this.held),
-        row.keyCheck ?? seal(KEY_CHECK),
-      ]),
+      folderStore.setState(manager, stamp.folder, this.held && JSON.stringify(this.held), row.keyCheck ?? seal(KEY_CHECK)),
     );
   }
 
@@ -69,7 +62,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
 
   /** Counts a group of claims, within the transaction that makes them. @returns what `claimed` is told after the commit */
   async count(manager: EntityManager): Promise<number> {
-    const [row] = (await manager.query('UPDATE folder_state SET claims = claims + 1 RETURNING claims')) as { claims: number }[];
+    const row = await folderStore.claim(manager);
     return row!.claims;
   }
 
@@ -79,14 +72,9 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
   }
 
   async answer(): Promise<HoldAnswer> {
-    const batches = await this.transactions.read<HoldAnswer['batches'][number]>(
-      `SELECT batch.id, batch.number, batch.mailingName, COUNT(DISTINCT delivery.id) AS messages, COUNT(copy.id) AS copies
-       FROM delivery JOIN batch ON batch.id = delivery.batchId LEFT JOIN copy ON copy.deliveryId = delivery.id WHERE ${WAITING} GROUP BY batch.id ORDER BY batch.number DESC`,
-    );
-    const [runs] = await this.transactions.read<{ count: number }>(
-      "SELECT COUNT(*) AS count FROM print_run WHERE state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed')",
-    );
-    const [last] = await this.transactions.read<{ at: string | null }>('SELECT MAX(updatedAt) AS at FROM delivery');
+    const batches = await deliveryStore.waitingByBatch(this.transactions);
+    const runs = await printRunStore.open(this.transactions);
+    const last = await deliveryStore.lastChange(this.transactions);
     return {
       held: this.held && {
         why: this.held.why,
@@ -105,18 +93,11 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
     for (const batchId of batchIds) {
       for (;;) {
         const count = await this.transactions.run(async (manager) => {
-          const rows = (await manager.query(`SELECT id FROM delivery WHERE batchId = ? AND ${WAITING} LIMIT ${BLOCK}`, [batchId])) as {
-            id: number;
-          }[];
-          const ids = JSON.stringify(rows.map(({ id }) => id));
-          const copies = (await manager.query('SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [ids])) as {
-            id: number;
-          }[];
+          const rows = await deliveryStore.waitingOfBatch(manager, batchId, BLOCK);
+          const ids = rows.map(({ id }) => id);
+          const copies = await copyStore.ofDeliveries(manager, ids);
           const said = 'It waited when the folder was backed up or copied, and may have gone out since.';
-          await manager.query(
-            "UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id IN (SELECT value FROM json_each(?))",
-            [said, new Date().toISOString(), ids],
-          );
+          await deliveryStore.unconfirm(manager, said, new Date().toISOString(), ids);
           await changeCopies(
             manager,
             copies.map(({ id }) => id),
@@ -134,7 +115,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
 
   /** A person has looked: what still waits goes out from now on. */
   async release(): Promise<void> {
-    await this.transactions.run((manager) => manager.query('UPDATE folder_state SET held = NULL'));
+    await this.transactions.run((manager) => folderStore.release(manager));
     this.held = null;
     this.released.next();
   }

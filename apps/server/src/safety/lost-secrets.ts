@@ -6,6 +6,6 @@ import { LOST_SECRETS, kept } from './folder-key.js';
 export async function lostSecrets(settings: SettingsService, transactions: Transactions): Promise<string[]> {
   const lost = (await settings.get<string[]>(LOST_SECRETS)) ?? [];
   if (lost.length === 0) return [];
-  const names = new Set((await transactions.read<{ name: string }>(kept)).map(({ name }) => name));
+  const names = new Set((await transactions.query<{ name: string }>(kept)).map(({ name }) => name));
   return lost.filter((name) => !names.has(name));
 }

@@ -4,6 +4,8 @@ import { Injectable, Logger } from '@nestjs/common';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
+import { reportStore } from '../stores/report.store.js';
+import { sourceStore } from '../stores/source.store.js';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -34,16 +36,14 @@ export class Sweep implements OnApplicationBootstrap, BeforeApplicationShutdown 
 
   async sweep(): Promise<void> {
     await this.accounts.sweepSessions();
-    const used = await this.transactions.read<{ fileId: string }>(
-      "SELECT json_extract(file.value, '$.fileId') AS fileId FROM source, json_each(source.files) AS file UNION SELECT fileId FROM source UNION SELECT fileId FROM connection WHERE fileId IS NOT NULL",
-    );
+    const used = await sourceStore.fileIds(this.transactions);
     await this.sweepFolder('sources', new Set(used.map(({ fileId }) => fileId)));
     // What is uploaded is moved out of the spool at once; what lies there for long was broken off.
     await this.sweepFolder('spool', new Set());
     const before = new Date(Date.now() - REPORT_DAYS * DAY).toISOString();
     await this.transactions.run(async (manager) => {
-      await manager.query('DELETE FROM incoming_report WHERE at < ? AND (doubt IS NULL OR settled IS NOT NULL)', [before]);
-      await manager.query('DELETE FROM incoming_try WHERE at < ?', [before]);
+      await reportStore.dropBefore(manager, before);
+      await reportStore.dropTriesBefore(manager, before);
     });
   }
 

@@ -18,6 +18,9 @@ import type { OutgoingServer } from './outgoing-server.js';
 import { connectionOptions } from './outgoing-server.js';
 import { MailServerEntity, SenderEntity } from './senders.entity.js';
 import { testMailServer } from './test-server.js';
+import { deliveryStore } from '../stores/delivery.store.js';
+import { mailServerStore } from '../stores/mail-server.store.js';
+import { senderStore } from '../stores/sender.store.js';
 
 const CODE_MINUTES = 15;
 const CODE_TRIES = 5;
@@ -127,29 +130,25 @@ export class SendersService {
   /** The server itself failed: nothing is tried through it for a while that grows. */
   async rest(serverId: number, said: string): Promise<string> {
     return this.transactions.run(async (manager) => {
-      const [row] = (await manager.query('SELECT restCount FROM mail_server WHERE id = ?', [serverId])) as { restCount: number }[];
+      const row = await mailServerStore.restCount(manager, serverId);
       const count = (row?.restCount ?? 0) + 1;
       const until = new Date(Date.now() + retryDelay(count, config.retryPace)).toISOString();
-      await manager.query('UPDATE mail_server SET restUntil = ?, restSaid = ?, restCount = ? WHERE id = ?', [until, said, count, serverId]);
+      await mailServerStore.rest(manager, until, said, count, serverId);
       return until;
     });
   }
 
   /** Rests that lie further ahead than any does, since the clock was set back. @param latest no rest that counts ends later */
   restsBroughtBack(manager: EntityManager, now: string, latest: string): Promise<void> {
-    return manager.query('UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [now, latest]) as Promise<void>;
+    return mailServerStore.bringRestBack(manager, now, latest);
   }
 
   async restOver(serverId: number): Promise<void> {
-    await this.transactions.run((manager) =>
-      manager.query('UPDATE mail_server SET restUntil = NULL, restSaid = NULL, restCount = 0 WHERE id = ?', [serverId]),
-    );
+    await this.transactions.run((manager) => mailServerStore.endRest(manager, serverId));
   }
 
   async serverAnswers(): Promise<MailServerAnswer[]> {
-    const counts = await this.transactions.read<{ serverId: number; count: number }>(
-      'SELECT serverId, COUNT(*) AS count FROM sender GROUP BY serverId',
-    );
+    const counts = await senderStore.countByServer(this.transactions);
     return (await this.servers.find({ order: { id: 'ASC' } })).map(
       ({ sealed, checkCertificate, restUntil, restSaid, restCount: _, createdAt: __, ...one }) => ({
         ...one,
@@ -175,34 +174,10 @@ export class SendersService {
     const sealed = this.sealedOf(given, before);
     const [from, to] = [before && placeOf(thereOf(before)), placeOf({ ...given, host: given.host.trim() })];
     const values = { ...request, name: request.name.trim(), host: request.host.trim(), sealed, checkCertificate: checkCertificate ? 1 : 0 };
-    await this.transactions.run(async (manager) => {
-      const hours = values.hours ? JSON.stringify(values.hours) : null;
-      const columns = [
-        'name',
-        'host',
-        'port',
-        'security',
-        'checkCertificate',
-        'user',
-        'sealed',
-        'perMinute',
-        'perHour',
-        'perDomainMinute',
-        'connections',
-        'limitMb',
-      ] as const;
-      const parameters = [...columns.map((column) => values[column]), hours];
-      if (before)
-        await manager.query(
-          `UPDATE mail_server SET ${columns.map((column) => `${column} = ?`).join(', ')}, hours = ?, restUntil = NULL, restSaid = NULL, restCount = 0 WHERE id = ?`,
-          [...parameters, before.id],
-        );
-      else
-        await manager.query(
-          `INSERT INTO mail_server (${columns.join(', ')}, hours, createdAt) VALUES (${columns.map(() => '?').join(', ')}, ?, ?)`,
-          [...parameters, new Date().toISOString()],
-        );
-    });
+    const row = { ...values, hours: values.hours ? JSON.stringify(values.hours) : null };
+    await this.transactions.run((manager) =>
+      before ? mailServerStore.set(manager, before.id, row) : mailServerStore.add(manager, row, new Date().toISOString()),
+    );
     if (from && from !== to) await this.history.note('led a mail server elsewhere', values.name, `${from} → ${to}`);
     this.changed.next();
     return this.serverAnswers();
@@ -270,25 +245,17 @@ export class SendersService {
       dkimSealed = pem === '' ? '' : seal(pem);
     }
     const isSame = before?.address.toLowerCase() === address.toLowerCase() && before.serverId === request.serverId;
-    const values = [
-      request.serverId,
-      request.name.trim(),
+    const values = {
+      serverId: request.serverId,
+      name: request.name.trim(),
       address,
-      request.replyTo?.trim() || null,
-      request.dkimDomain ?? '',
-      request.dkimSelector ?? '',
+      replyTo: request.replyTo?.trim() || null,
+      dkimDomain: request.dkimDomain ?? '',
+      dkimSelector: request.dkimSelector ?? '',
       dkimSealed,
-    ];
+    };
     await this.transactions.run((manager) =>
-      before
-        ? manager.query(
-            `UPDATE sender SET serverId = ?, name = ?, address = ?, replyTo = ?, dkimDomain = ?, dkimSelector = ?, dkimSealed = ?${isSame ? '' : ', confirmedAt = NULL, codeHash = NULL, codeUntil = NULL'} WHERE id = ?`,
-            [...values, before.id],
-          )
-        : manager.query(
-            'INSERT INTO sender (serverId, name, address, replyTo, dkimDomain, dkimSelector, dkimSealed, createdAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-            [...values, new Date().toISOString()],
-          ),
+      before ? senderStore.set(manager, before.id, values, isSame) : senderStore.add(manager, values, new Date().toISOString()),
     );
     this.changed.next();
     return this.senderAnswers();
@@ -296,10 +263,7 @@ export class SendersService {
 
   async removeSender(id: number): Promise<void> {
     const { address } = await this.entity(id);
-    const [open] = await this.transactions.read<{ count: number }>(
-      "SELECT COUNT(*) AS count FROM delivery WHERE senderId = ? AND state IN ('queued', 'retrying', 'sending')",
-      [id],
-    );
+    const open = await deliveryStore.waitingOf(this.transactions, id);
     if ((open?.count ?? 0) > 0) throw new MailbagError('sender-in-use', { address, count: open!.count });
     await this.transactions.run((manager) => manager.delete(SenderEntity, { id }));
     this.changed.next();
@@ -349,11 +313,7 @@ export class SendersService {
       transporter.close();
     }
     await this.transactions.run((manager) =>
-      manager.query('UPDATE sender SET codeHash = ?, codeUntil = ?, codeTries = 0 WHERE id = ?', [
-        codeDigest(id, code).toString('hex'),
-        new Date(Date.now() + CODE_MINUTES * 60_000).toISOString(),
-        id,
-      ]),
+      senderStore.setCode(manager, codeDigest(id, code).toString('hex'), new Date(Date.now() + CODE_MINUTES * 60_000).toISOString(), id),
     );
     return this.senderAnswers();
   }
@@ -368,13 +328,10 @@ export class SendersService {
         !sender.codeHash || !sender.codeUntil || sender.codeUntil <= new Date().toISOString() || sender.codeTries >= CODE_TRIES;
       if (isOver) return 'over';
       if (timingSafeEqual(Buffer.from(sender.codeHash!, 'hex'), codeDigest(id, code))) {
-        await manager.query('UPDATE sender SET confirmedAt = ?, codeHash = NULL, codeUntil = NULL, codeTries = 0 WHERE id = ?', [
-          new Date().toISOString(),
-          id,
-        ]);
+        await senderStore.confirm(manager, new Date().toISOString(), id);
         return 'right';
       }
-      await manager.query('UPDATE sender SET codeTries = codeTries + 1 WHERE id = ?', [id]);
+      await senderStore.countCodeTry(manager, id);
       return CODE_TRIES - sender.codeTries - 1;
     });
     if (outcome === 'over' || outcome === 0) throw new MailbagError('sender-code-over');

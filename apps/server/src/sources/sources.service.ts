@@ -23,6 +23,10 @@ import { Transactions } from '../persistence/transactions.js';
 import { uploadedFile } from '../platform/upload.js';
 import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
+import { correctionStore } from '../stores/correction.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
+import { sourceStore } from '../stores/source.store.js';
+import { findingStore } from '../stores/finding.store.js';
 
 type RecordRow = { ordinal: number; row: number; cells: string };
 /** After how many readings that ended with the server it is not tried again by itself. */
@@ -228,14 +232,8 @@ export class SourcesService implements OnApplicationBootstrap {
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
     const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, ...rest } = source;
-    const used = await this.transactions.read<{ name: string }>(
-      "SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name",
-      [source.id],
-    );
-    const [sum] = await this.transactions.read<{ count: number }>(
-      "SELECT COUNT(*) AS count FROM correction WHERE sourceId = ? AND state = 'active'",
-      [source.id],
-    );
+    const used = await mailingStore.namesBySource(this.transactions, source.id);
+    const sum = await correctionStore.activeCount(this.transactions, source.id);
     const connection = query ? ((await this.connections.list()).find(({ id }) => id === query.connectionId)?.name ?? '') : '';
     return {
       ...rest,
@@ -248,10 +246,7 @@ export class SourcesService implements OnApplicationBootstrap {
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
     const { count: total } = await this.detail(id);
-    const rows = await this.transactions.read<RecordRow>(
-      'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal >= ? ORDER BY ordinal LIMIT ?',
-      [id, from, count],
-    );
+    const rows = await sourceStore.page(this.transactions, id, from, count);
     return {
       from,
       total,
@@ -265,11 +260,8 @@ export class SourcesService implements OnApplicationBootstrap {
 
   /** Corrections that hold for some records, by their rows. */
   async correctionsOf(id: number, rows: readonly number[]): Promise<CorrectionAnswer[]> {
-    const found = await this.transactions.read<Omit<CorrectionAnswer, 'column'> & { columnName: string }>(
-      "SELECT id, row, recordKey, columnName, was, value, state, who, at, step FROM correction WHERE sourceId = ? AND state = 'active' AND row IN (SELECT value FROM json_each(?))",
-      [id, JSON.stringify(rows)],
-    );
-    return found.map(({ columnName, was, value, ...rest }) => ({
+    const found = await correctionStore.ofRows(this.transactions, id, rows);
+    return found.map(({ columnName, was, value, sourceId: _, ...rest }) => ({
       ...rest,
       column: columnName,
       was: (JSON.parse(was) as Cell).text,
@@ -288,21 +280,13 @@ export class SourcesService implements OnApplicationBootstrap {
 
   /** A column of corrections takes another name; those that did not fit for want of it hold again. */
   async renameInCorrections(id: number, from: string, to: string): Promise<void> {
-    await this.transactions.run((manager) =>
-      manager.query(
-        "UPDATE correction SET columnName = ?, state = CASE state WHEN 'unfit' THEN 'active' ELSE state END WHERE sourceId = ? AND columnName = ?",
-        [to, id, from],
-      ),
-    );
+    await this.transactions.run((manager) => correctionStore.renameColumn(manager, to, id, from));
   }
 
   /** Records by their places, in the order asked for. */
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
-    const rows = await this.transactions.read<RecordRow>(
-      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal IN (SELECT value FROM json_each(?))`,
-      [id, JSON.stringify(ordinals)],
-    );
+    const rows = await sourceStore.recordsAt(this.transactions, id, ordinals);
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
   }
 
@@ -312,10 +296,7 @@ export class SourcesService implements OnApplicationBootstrap {
     const inCell = textFinder(text);
     const firstIn = async (from: number, to: number): Promise<number> => {
       for (let next = from; next < to; next += FIND_BLOCK) {
-        const rows = await this.transactions.read<RecordRow>(
-          'SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal >= ? AND ordinal < ? ORDER BY ordinal',
-          [id, next, Math.min(to, next + FIND_BLOCK)],
-        );
+        const rows = await sourceStore.stretch(this.transactions, id, next, Math.min(to, next + FIND_BLOCK));
         // Few lines hold the text at all, and only those are taken apart.
         const found = rows.find((one) => inLine(one.cells) && toRecord(one).cells.some((cell) => inCell(cell.text)));
         if (found) return found.ordinal;
@@ -338,14 +319,9 @@ export class SourcesService implements OnApplicationBootstrap {
   async forget(id: number): Promise<void> {
     await this.detail(id);
     await this.erase(id, async (manager) => {
-      const rows = (await manager.query("SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [id])) as { id: number }[];
-      const ids = JSON.stringify(rows.map((row) => row.id));
-      for (const table of ['finding', 'acceptance'])
-        await manager.query(`DELETE FROM ${table} WHERE mailingId IN (SELECT value FROM json_each(?))`, [ids]);
-      await manager.query(
-        "UPDATE mailing SET plan = json_set(plan, '$.sourceId', NULL, '$.leftOut', json('[]')), version = version + 1, checkedKey = NULL WHERE id IN (SELECT value FROM json_each(?))",
-        [ids],
-      );
+      const ids = (await mailingStore.ofSource(manager, id)).map((row) => row.id);
+      await findingStore.dropOfMailings(manager, ids);
+      await mailingStore.disconnect(manager, ids);
     });
   }
 
@@ -353,8 +329,8 @@ export class SourcesService implements OnApplicationBootstrap {
     const entity = await this.sources.findOneByOrFail({ id });
     await this.transactions.run(async (manager) => {
       await before(manager);
-      await manager.query('DELETE FROM correction WHERE sourceId = ?', [id]);
-      await manager.query('DELETE FROM source_reading WHERE sourceId = ?', [id]);
+      await correctionStore.dropOfSource(manager, id);
+      await sourceStore.dropReadings(manager, id);
       await manager.delete(SourceEntity, { id });
     });
     await this.sweep();

@@ -10,6 +10,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
+import { mailingStore } from '../stores/mailing.store.js';
 
 /** A revision with the name of its template, for those who fill it. */
 export type FillableTemplate = TemplateDetail & { hash: string };
@@ -96,10 +97,7 @@ export class TemplatesService {
   }
 
   private async usedBy(id: number): Promise<string[]> {
-    const rows = await this.transactions.read<{ name: string }>(
-      "SELECT name FROM mailing WHERE EXISTS (SELECT 1 FROM json_each(mailing.plan, '$.packet') WHERE value = ?) ORDER BY name",
-      [id],
-    );
+    const rows = await mailingStore.namesByTemplate(this.transactions, id);
     return rows.map(({ name }) => name);
   }
 

@@ -1,0 +1,386 @@
+import type { CopyEventLine, PaperReason } from '@mailbag/contract';
+import type { CopyState } from '@mailbag/core';
+import type { Sql } from '../persistence/sql.js';
+import { changed, one, rows, run } from '../persistence/sql.js';
+import { IN_A_RUN } from './print-run.store.js';
+import type { LedgerRow } from './ledger.store.js';
+import { LEDGER_COLUMNS } from './ledger.store.js';
+
+/** What a manifest tells of a copy. */
+export interface ManifestRow {
+  id: number;
+  code: string;
+  row: number;
+  recipient: string;
+  address: string;
+  templateName: string;
+  path: string;
+  size: number;
+  sha256: string;
+  state: string;
+  since: string;
+  /** Values of the chosen columns, as JSON. */
+  metadata: string | null;
+}
+
+export interface AddressedCopy {
+  id: number;
+  batchId: number;
+  recordOrdinal: number;
+  /** The envelope it goes in; null: in none. */
+  deliveryId: number | null;
+  address: string;
+  state: CopyState;
+}
+
+/** A line in the story of a copy. */
+export interface CopyEvent {
+  at: string;
+  who: string;
+  event: string;
+  state: CopyState;
+  said: string | null;
+}
+
+export interface CopiesOfMailing {
+  mailingId: number;
+  mailingName: string;
+  count: number;
+  said: string | null;
+}
+
+/** A change of a copy as registers are told it. */
+export interface CopyChange {
+  code: string;
+  state: string;
+  since: string;
+  recipient: string;
+  address: string;
+  mailing: string;
+  batch: number;
+  template: string;
+  file: string;
+  sha256: string | null;
+  metadata: string | null;
+  change_number: number;
+  event: string;
+  who: string;
+  said: string | null;
+}
+
+/** A copy as print runs see it. */
+export interface CopyInRun {
+  id: number;
+  code: string;
+  batchId: number;
+  recordOrdinal: number;
+  position: number;
+  recipient: string;
+  templateName: string;
+}
+/** A copy that may go into a print run. */
+export interface PaperCandidate extends CopyInRun {
+  mailingId: number;
+  mailingName: string;
+  reason: PaperReason;
+}
+const CANDIDATE =
+  'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
+
+export const copyStore = {
+  /** Copies of a batch that were made, for its manifest, a page after the id. */
+  manifestPage: (sql: Sql, batchId: number, after: number, most: number) =>
+    rows<ManifestRow>(
+      sql,
+      `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since, metadata FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ?`,
+      [batchId, after, most],
+    ),
+
+  /** The metadata of any copy of a batch. */
+  metadataOfOne: (sql: Sql, batchId: number) =>
+    one<{ metadata: string | null }>(sql, 'SELECT metadata FROM copy WHERE batchId = ? LIMIT 1', [batchId]),
+
+  /** Copies of a batch that were made, by record and position. */
+  madeOfBatch: (sql: Sql, batchId: number) =>
+    rows<{
+      recordOrdinal: number;
+      position: number;
+      code: string;
+      recipient: string;
+      templateName: string;
+    }>(
+      sql,
+      'SELECT recordOrdinal, position, code, recipient, templateName FROM copy WHERE batchId = ? AND sha256 IS NOT NULL ORDER BY recordOrdinal, position',
+      [batchId],
+    ),
+
+  /** The first record with a copy that is still planned; null: none is. */
+  firstPlanned: (sql: Sql, batchId: number) =>
+    one<{ ordinal: number | null }>(sql, "SELECT MIN(recordOrdinal) AS ordinal FROM copy WHERE batchId = ? AND state = 'planned'", [
+      batchId,
+    ]),
+
+  /** Sizes and hashes of copies that lie in the archive. @param made JSON list of id, size, sha256 */
+  setMade: (sql: Sql, made: unknown) =>
+    run(
+      sql,
+      "UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND +copy.state = 'planned'",
+      [JSON.stringify(made)],
+    ),
+
+  /** Copies of a stretch of records that were made and are mailed. */
+  toMail: (sql: Sql, batchId: number, from: number, to: number) =>
+    rows<{
+      id: number;
+      recordOrdinal: number;
+      address: string;
+    }>(
+      sql,
+      "SELECT id, recordOrdinal, address FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'made' AND wantsPaper = 0 ORDER BY recordOrdinal, position",
+      [batchId, from, to],
+    ),
+
+  /** Copies of a batch that have not gone out. */
+  openOfBatch: (sql: Sql, batchId: number) =>
+    rows<{
+      id: number;
+    }>(sql, "SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [batchId]),
+
+  /** The story of a copy, latest first. */
+  events: (sql: Sql, copyId: number) =>
+    rows<CopyEventLine>(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId]),
+
+  /** Which record of which batch it was made of. */
+  place: (sql: Sql, id: number) =>
+    one<{
+      batchId: number;
+      recordOrdinal: number;
+      code: string;
+      templateName: string;
+    }>(sql, 'SELECT batchId, recordOrdinal, code, templateName FROM copy WHERE id = ?', [id]),
+
+  path: (sql: Sql, id: number) => one<{ path: string }>(sql, 'SELECT path FROM copy WHERE id = ?', [id]),
+
+  codeAndState: (sql: Sql, id: number) => one<{ code: string; state: CopyState }>(sql, 'SELECT code, state FROM copy WHERE id = ?', [id]),
+
+  ofDelivery: (sql: Sql, deliveryId: number) =>
+    rows<{ id: number }>(sql, 'SELECT id FROM copy WHERE deliveryId = ? ORDER BY position', [deliveryId]),
+
+  addressed: (sql: Sql, id: number) =>
+    one<AddressedCopy>(sql, 'SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id = ?', [id]),
+
+  whosePaperChanges: (sql: Sql, ids: readonly number[], wantsPaper: number, printable: readonly CopyState[]) =>
+    rows<{ id: number }>(
+      sql,
+      `SELECT id FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state IN (SELECT value FROM json_each(?))`,
+      [JSON.stringify(ids), wantsPaper, JSON.stringify(printable)],
+    ),
+
+  setWantsPaper: (sql: Sql, wantsPaper: boolean, ids: readonly number[]) =>
+    run(sql, 'UPDATE copy SET wantsPaper = ? WHERE id IN (SELECT value FROM json_each(?))', [wantsPaper ? 1 : 0, JSON.stringify(ids)]),
+
+  addressedAll: (sql: Sql, ids: readonly number[]) =>
+    rows<AddressedCopy>(
+      sql,
+      'SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id IN (SELECT value FROM json_each(?))',
+      [JSON.stringify(ids)],
+    ),
+
+  latestEvents: (sql: Sql) =>
+    rows<{ at: string; state: string; text: string; copyId: number | null }>(
+      sql,
+      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
+    ),
+
+  lastOf: (sql: Sql, mailingId: number, state: string) =>
+    one<{ mailingName: string; said: string | null }>(
+      sql,
+      'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
+      [mailingId, state],
+    ),
+
+  heldByOurSide: (sql: Sql) =>
+    rows<CopiesOfMailing>(
+      sql,
+      `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
+         (SELECT mailingId, MAX(mailingName) AS mailingName, COUNT(*) AS count, MAX(deliveryId) AS deliveryId
+          FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId) AS aside
+       LEFT JOIN delivery ON delivery.id = aside.deliveryId ORDER BY aside.count DESC`,
+    ),
+
+  waitingForPaper: (sql: Sql) => one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1'),
+
+  noPaper: (sql: Sql, ids: readonly number[]) =>
+    run(sql, 'UPDATE copy SET wantsPaper = 0 WHERE id IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
+
+  eventsAfter: (sql: Sql, position: number) =>
+    one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [position]),
+
+  clearMetadata: (sql: Sql, batchId: number) => run(sql, 'UPDATE copy SET metadata = NULL WHERE batchId = ?', [batchId]),
+
+  pathsOfBatch: (sql: Sql, batchId: number, most: number) =>
+    rows<{ id: number; path: string }>(sql, 'SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [batchId, most]),
+
+  ofDeliveries: (sql: Sql, ids: readonly number[]) =>
+    rows<{
+      id: number;
+    }>(sql, 'SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
+
+  /** Writes an event into the stories of those copies from whose state it leads. */
+  addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
+    run(
+      sql,
+      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
+      [event.at, event.who, event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
+    ),
+
+  /** @returns how many changed */
+  setState: (sql: Sql, ids: readonly number[], from: readonly CopyState[], to: CopyState, at: string) =>
+    changed(
+      sql,
+      'UPDATE copy SET state = ?, since = ? WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
+      [to, at, JSON.stringify(ids), JSON.stringify(from)],
+    ),
+
+  /** Writes a line into the stories of copies; their states stay. */
+  addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
+    run(
+      sql,
+      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id IN (SELECT value FROM json_each(?))',
+      [note.at, note.who, note.event, note.said, JSON.stringify(ids)],
+    ),
+
+  /** Where the trouble of copies sits; null: there is none any more. */
+  setTrouble: (sql: Sql, ids: readonly number[], trouble: string | null, code: string | null) =>
+    run(
+      sql,
+      'UPDATE copy SET trouble = ?, troubleCode = ? WHERE id IN (SELECT value FROM json_each(?)) AND (trouble IS NOT ? OR troubleCode IS NOT ?)',
+      [trouble, code, JSON.stringify(ids), trouble, code],
+    ),
+
+  /** Puts copies into an envelope. */
+  setDelivery: (sql: Sql, ids: readonly number[], deliveryId: number, address: string) =>
+    run(
+      sql,
+      'UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (SELECT value FROM json_each(?))',
+      [deliveryId, address, JSON.stringify(ids)],
+    ),
+
+  /** Copies that go in an envelope, or were in it: those that it took along as a reminder, too. */
+  everIn: (sql: Sql, deliveryId: number) =>
+    rows<{ id: number }>(
+      sql,
+      'SELECT id, position FROM copy WHERE deliveryId = ? UNION SELECT copy.id, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY 2',
+      [deliveryId, deliveryId],
+    ),
+
+  /** The files that go along with a delivery. @param onlySending those that are on their way now */
+  filesOf: (sql: Sql, deliveryId: number, kind: 'copies' | 'reminder', onlySending: boolean) =>
+    rows<{ code: string; path: string; sha256: string; recipient: string; position: number }>(
+      sql,
+      kind === 'reminder'
+        ? 'SELECT copy.code, copy.path, copy.sha256, copy.recipient, copy.position FROM delivery_copy JOIN copy ON copy.id = delivery_copy.copyId WHERE delivery_copy.deliveryId = ? ORDER BY copy.position'
+        : `SELECT code, path, sha256, recipient, position FROM copy WHERE deliveryId = ? ${onlySending ? "AND state = 'sending'" : ''} ORDER BY position`,
+      [deliveryId],
+    ),
+
+  /** The copies that go in one envelope with this one and are in the same state. */
+  together: (sql: Sql, copy: AddressedCopy) =>
+    rows<{ id: number }>(
+      sql,
+      'SELECT id FROM copy WHERE batchId = ? AND recordOrdinal = ? AND state = ? AND deliveryId IS ? ORDER BY position',
+      [copy.batchId, copy.recordOrdinal, copy.state, copy.deliveryId],
+    ),
+
+  /** Events since a time by kind. @param characters of the time that count: 13 for hours, 16 for minutes */
+  eventsByTime: (sql: Sql, since: string, characters: 13 | 16) =>
+    rows<{ at: string; event: string; count: number }>(
+      sql,
+      `SELECT substr(at, 1, ${characters}) AS at, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY 1, event`,
+      [since],
+    ),
+
+  /** Changes of copies after a position, as registers are told them. @param mailings empty: of all */
+  changesAfter: (sql: Sql, position: number, mailings: readonly number[], most: number) =>
+    rows<CopyChange>(
+      sql,
+      `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
+         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? 'AND copy.mailingId IN (SELECT value FROM json_each(?))' : ''} ORDER BY event.id LIMIT ?`,
+      [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
+    ),
+
+  /** Records of a mailing with copies that were sent and are still out. All copies of one recipient must be out: who sent one back has answered. */
+  out: (sql: Sql, mailingId: number) =>
+    rows<{ batchId: number; recordOrdinal: number; address: string; copies: string; reminders: number; lastAt: string }>(
+      sql,
+      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) FILTER (WHERE copy.state = 'sent') AS copies,
+         (SELECT COUNT(DISTINCT delivery_copy.deliveryId) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder') AS reminders,
+         COALESCE((SELECT MAX(delivery.createdAt) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder'), MAX(copy.since)) AS lastAt
+       FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING SUM(copy.state = 'sent') > 0 AND SUM(copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
+      [mailingId],
+    ),
+
+  /** Forgets copies with all that hangs on them. */
+  async drop(sql: Sql, ids: readonly number[]): Promise<void> {
+    for (const [table, column] of [
+      ['copy_words', 'rowid'],
+      ['copy_event', 'copyId'],
+      ['delivery_copy', 'copyId'],
+      ['print_run_copy', 'copyId'],
+      ['copy', 'id'],
+    ])
+      await run(sql, `DELETE FROM ${table} WHERE ${column} IN (SELECT value FROM json_each(?))`, [JSON.stringify(ids)]);
+  },
+
+  /** Copies that are gathered for a print run because they were chosen. */
+  chosenForPaper: (sql: Sql, ids: readonly number[]) =>
+    rows<PaperCandidate>(
+      sql,
+      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
+      [JSON.stringify(ids)],
+    ),
+
+  /**
+   * Copies that wait for paper, and why: bounced, asked for, or made for a mailing although nobody can be mailed. Those of batches that still run are
+   * left out, since what is made may be about to be queued; so are those of a run that is not over.
+   */
+  gathered: (sql: Sql, of: { batch?: number | null | undefined; mailing?: number | null | undefined }) =>
+    rows<PaperCandidate>(
+      sql,
+      `SELECT ${CANDIDATE},
+         CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END AS reason
+       FROM copy JOIN batch ON batch.id = copy.batchId
+       WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
+         AND NOT ${IN_A_RUN}${of.batch ? ' AND copy.batchId = ?' : of.mailing ? ' AND copy.mailingId = ?' : ''} ORDER BY copy.batchId, copy.recordOrdinal, copy.position`,
+      of.batch ? [of.batch] : of.mailing ? [of.mailing] : [],
+    ),
+
+  /** How many of some copies are in a run that is not over, and how many cannot go to paper. */
+  takenElsewhere: async (sql: Sql, ids: readonly number[]) =>
+    (await one<{ inRuns: number; elsewhere: number }>(
+      sql,
+      `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
+      [JSON.stringify(ids)],
+    ))!,
+
+  /** All of a copy that a person may look at. */
+  detail: (sql: Sql, id: number) =>
+    one<
+      LedgerRow & {
+        size: number;
+        pages: number;
+        sha256: string | null;
+        row: number;
+        recordOrdinal: number;
+        deliveryId: number | null;
+        metadata: string | null;
+        isProtected: number;
+      }
+    >(
+      sql,
+      `SELECT ${LEDGER_COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId, copy.metadata, copy.isProtected FROM copy WHERE copy.id = ?`,
+      [id],
+    ),
+};

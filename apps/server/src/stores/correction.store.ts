@@ -1,0 +1,82 @@
+import type { CorrectionAnswer } from '@mailbag/contract';
+import type { Sql } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
+
+/** A correction as it is kept; `was` and `value` are cells as JSON. */
+export interface CorrectionRow {
+  id: number;
+  sourceId: number;
+  recordKey: string;
+  row: number;
+  columnName: string;
+  was: string;
+  value: string;
+  state: CorrectionAnswer['state'];
+  who: string;
+  at: string;
+  step: string;
+}
+
+export const correctionStore = {
+  ofSource: (sql: Sql, sourceId: number) =>
+    rows<CorrectionRow>(sql, "SELECT * FROM correction WHERE sourceId = ? AND state != 'undone' ORDER BY id DESC LIMIT 5000", [sourceId]),
+
+  activeAt: (sql: Sql, sourceId: number, row: number, column: string) =>
+    one<CorrectionRow>(sql, "SELECT * FROM correction WHERE sourceId = ? AND row = ? AND columnName = ? AND state = 'active'", [
+      sourceId,
+      row,
+      column,
+    ]),
+
+  undo: (sql: Sql, id: number) => run(sql, "UPDATE correction SET state = 'undone' WHERE id = ?", [id]),
+
+  add: (
+    sql: Sql,
+    sourceId: number,
+    recordKey: string,
+    row: number,
+    column: string,
+    was: unknown,
+    value: unknown,
+    who: string,
+    at: string,
+    step: string,
+  ) =>
+    run(
+      sql,
+      "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?)",
+      [sourceId, recordKey, row, column, JSON.stringify(was), JSON.stringify(value), who, at, step],
+    ),
+
+  ofColumn: (sql: Sql, sourceId: number, column: string) =>
+    rows<{ row: number; was: string }>(sql, "SELECT row, was FROM correction WHERE sourceId = ? AND columnName = ? AND state = 'active'", [
+      sourceId,
+      column,
+    ]),
+
+  activeCount: (sql: Sql, sourceId: number) =>
+    one<{ count: number }>(sql, "SELECT COUNT(*) AS count FROM correction WHERE sourceId = ? AND state = 'active'", [sourceId]),
+
+  ofRows: (sql: Sql, sourceId: number, places: readonly number[]) =>
+    rows<CorrectionRow>(
+      sql,
+      "SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND row IN (SELECT value FROM json_each(?))",
+      [sourceId, JSON.stringify(places)],
+    ),
+
+  renameColumn: (sql: Sql, to: string, sourceId: number, from: string) =>
+    run(
+      sql,
+      "UPDATE correction SET columnName = ?, state = CASE state WHEN 'unfit' THEN 'active' ELSE state END WHERE sourceId = ? AND columnName = ?",
+      [to, sourceId, from],
+    ),
+
+  dropOfSource: (sql: Sql, sourceId: number) => run(sql, 'DELETE FROM correction WHERE sourceId = ?', [sourceId]),
+
+  /** Those that hold, one of them or all of a step. */
+  active: (sql: Sql, sourceId: number, by: { id: number } | { step: string }) =>
+    rows<CorrectionRow>(sql, `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND ${'id' in by ? 'id = ?' : 'step = ?'}`, [
+      sourceId,
+      'id' in by ? by.id : by.step,
+    ]),
+};

@@ -1,0 +1,115 @@
+import type { FindingGroup } from '@mailbag/contract';
+import type { Sql } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
+
+/** Who has accepted what, for as long as record, column, field and value are the same. */
+export interface Acceptance {
+  mailingId: number;
+  recordKey: string;
+  code: string;
+  column: string;
+  field: string;
+  value: string;
+  reason: string;
+  who: string;
+  at: string;
+}
+
+export interface WhichFindings {
+  mailingId: number;
+  code?: string | undefined;
+  severity?: string | undefined;
+  accepted?: boolean | undefined;
+}
+function chosen({ mailingId, code, severity, accepted }: WhichFindings): { where: string; values: unknown[] } {
+  return {
+    where: `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`,
+    values: [mailingId, ...(code ? [code] : []), ...(severity ? [severity] : [])],
+  };
+}
+
+export const findingStore = {
+  stopsByMailing: (sql: Sql) =>
+    rows<{ id: number; name: string; count: number }>(
+      sql,
+      "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' GROUP BY mailing.id ORDER BY count DESC",
+    ),
+
+  looksAt: (sql: Sql, mailingId: number, row: number, code: string, column: string) =>
+    rows<{ id: number; ordinal: number; body: string }>(
+      sql,
+      "SELECT id, ordinal, body FROM finding WHERE mailingId = ? AND row = ? AND code = ? AND severity = 'look' AND columnName = ?",
+      [mailingId, row, code, column],
+    ),
+
+  takeBack: (sql: Sql, mailingId: number, acceptanceId: number) =>
+    run(sql, 'UPDATE finding SET acceptanceId = NULL WHERE mailingId = ? AND acceptanceId = ?', [mailingId, acceptanceId]),
+
+  dropAcceptance: (sql: Sql, mailingId: number, acceptanceId: number) =>
+    run(sql, 'DELETE FROM acceptance WHERE mailingId = ? AND id = ?', [mailingId, acceptanceId]),
+
+  groups: (sql: Sql, mailingId: number) =>
+    rows<FindingGroup>(
+      sql,
+      `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
+             SUM(mend IS NOT NULL AND acceptanceId IS NULL) AS mends, SUM(acceptanceId IS NOT NULL) AS accepted
+           FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
+      [mailingId],
+    ),
+
+  totals: (sql: Sql, mailingId: number) =>
+    one<{ stopped: number; flagged: number; accepted: number }>(
+      sql,
+      `SELECT COUNT(DISTINCT CASE WHEN severity = 'stop' THEN ordinal END) AS stopped, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS flagged,
+         COUNT(acceptanceId) AS accepted FROM finding WHERE mailingId = ?`,
+      [mailingId],
+    ),
+
+  flagged: (sql: Sql, mailingId: number) =>
+    rows<{ ordinal: number }>(
+      sql,
+      'SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND acceptanceId IS NULL ORDER BY ordinal LIMIT 100000',
+      [mailingId],
+    ),
+
+  /** Values that are proposed for a kind of finding. */
+  mends: (sql: Sql, mailingId: number, { code, column, row }: { code: string; column?: string; row?: number }) =>
+    rows<{ row: number; column: string; value: string }>(
+      sql,
+      `SELECT row, columnName AS "column", mend AS value FROM finding WHERE mailingId = ? AND code = ? AND mend IS NOT NULL AND acceptanceId IS NULL
+       ${column === undefined ? '' : 'AND columnName = ?'} ${row === undefined ? '' : 'AND row = ?'} ORDER BY ordinal`,
+      [mailingId, code, ...(column === undefined ? [] : [column]), ...(row === undefined ? [] : [row])],
+    ),
+
+  /** Accepts a finding. */
+  async accept(sql: Sql, findingId: number, acceptance: Acceptance): Promise<void> {
+    const { mailingId, recordKey, code, column, field, value, reason, who, at } = acceptance;
+    const row = await one<{ id: number }>(
+      sql,
+      'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id',
+      [mailingId, recordKey, code, column, field, value, reason, who, at],
+    );
+    await run(sql, 'UPDATE finding SET acceptanceId = ? WHERE id = ?', [row!.id, findingId]);
+  },
+
+  count: (sql: Sql, which: WhichFindings) => {
+    const { where, values } = chosen(which);
+    return one<{ total: number }>(sql, `SELECT COUNT(*) AS total FROM finding WHERE ${where}`, values);
+  },
+
+  page: (sql: Sql, which: WhichFindings, from: number, count: number) => {
+    const { where, values } = chosen(which);
+    return rows<{ ordinal: number; body: string; acceptanceId: number | null; reason: string; who: string; at: string }>(
+      sql,
+      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?) AS page
+       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) AS accepted ON acceptedId = acceptanceId ORDER BY ordinal, page.id`,
+      [...values, count, from],
+    );
+  },
+
+  /** What was found and accepted in mailings. */
+  async dropOfMailings(sql: Sql, mailingIds: readonly number[]): Promise<void> {
+    for (const table of ['finding', 'acceptance'])
+      await run(sql, `DELETE FROM ${table} WHERE mailingId IN (SELECT value FROM json_each(?))`, [JSON.stringify(mailingIds)]);
+  },
+};

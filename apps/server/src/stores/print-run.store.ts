@@ -1,0 +1,150 @@
+import type { PrintRunState } from '@mailbag/contract';
+import type { Sql } from '../persistence/sql.js';
+import { changed, one, rows, run } from '../persistence/sql.js';
+import type { CopyInRun } from './copy.store.js';
+
+/** Print runs whose paper may still go out. */
+const OPEN = "('making', 'ready', 'sending', 'printing', 'unconfirmed')";
+/** Whether a copy is in a run that is not over, as SQL. */
+export const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ${OPEN})`;
+
+export interface PrintRunRow {
+  id: number;
+  number: number;
+  name: string;
+  state: PrintRunState;
+  /** As JSON. */
+  options: string;
+  copies: number;
+  recipients: number;
+  sheets: number;
+  pages: number;
+  size: number;
+  printerId: number | null;
+  jobId: number | null;
+  said: string | null;
+  who: string;
+  createdAt: string;
+  updatedAt: string;
+}
+
+export const printRunStore = {
+  runsOfCopy: (sql: Sql, copyId: number) =>
+    rows<{ id: number; number: number; state: string; sheet: number }>(
+      sql,
+      'SELECT print_run.id, print_run.number, print_run.state, print_run_copy.sheet FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = ? ORDER BY print_run.id DESC',
+      [copyId],
+    ),
+
+  inTrouble: (sql: Sql) =>
+    rows<{ number: number; said: string | null }>(
+      sql,
+      "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number",
+    ),
+
+  openWith: (sql: Sql, ids: readonly number[]) =>
+    rows<{ id: number; code: string; run: number }>(
+      sql,
+      `SELECT copy.id, copy.code, MIN(print_run.number) AS run FROM copy JOIN print_run_copy ON print_run_copy.copyId = copy.id JOIN print_run ON print_run.id = print_run_copy.runId
+     WHERE copy.id IN (SELECT value FROM json_each(?)) AND print_run.state IN ${OPEN} GROUP BY copy.id`,
+      [JSON.stringify(ids)],
+    ),
+
+  underWay: (sql: Sql) => rows<PrintRunRow>(sql, "SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')"),
+
+  printing: (sql: Sql, jobId: number, id: number) =>
+    run(sql, "UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, id]),
+
+  move: (sql: Sql, to: string, said: string | null, now: string, id: number, from: string) =>
+    changed(sql, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [to, said, now, id, from]),
+
+  lastNumber: (sql: Sql) => one<{ number: number | null }>(sql, 'SELECT MAX(number) AS number FROM print_run'),
+
+  candidates: (sql: Sql, runId: number) =>
+    rows<CopyInRun>(
+      sql,
+      'SELECT copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place',
+      [runId],
+    ),
+
+  ready: (sql: Sql, sheets: number, pages: number, size: number, now: string, id: number) =>
+    run(sql, "UPDATE print_run SET state = 'ready', sheets = ?, pages = ?, size = ?, updatedAt = ? WHERE id = ? AND state = 'making'", [
+      sheets,
+      pages,
+      size,
+      now,
+      id,
+    ]),
+
+  setSheets: (sql: Sql, sheets: unknown, runId: number) =>
+    run(
+      sql,
+      "WITH one AS MATERIALIZED (SELECT json_extract(value, '$[0]') AS copyId, json_extract(value, '$[1]') AS sheet FROM json_each(?)) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId",
+      [JSON.stringify(sheets), runId],
+    ),
+
+  one: (sql: Sql, id: number) => one<PrintRunRow>(sql, 'SELECT * FROM print_run WHERE id = ?', [id]),
+
+  latest: (sql: Sql) => rows<PrintRunRow>(sql, 'SELECT * FROM print_run ORDER BY number DESC LIMIT 100'),
+
+  lines: (sql: Sql, runId: number) =>
+    rows<{ copyId: number; code: string; recipient: string; postalCode: string; sheet: number; state: string; templateName: string }>(
+      sql,
+      'SELECT print_run_copy.copyId, copy.code, print_run_copy.recipient, print_run_copy.postalCode, print_run_copy.sheet, copy.state, copy.templateName FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ? ORDER BY print_run_copy.place LIMIT 5000',
+      [runId],
+    ),
+
+  setPrinter: (sql: Sql, printerId: number, id: number) => run(sql, 'UPDATE print_run SET printerId = ? WHERE id = ?', [printerId, id]),
+
+  accepted: (sql: Sql, jobId: number, id: number) =>
+    run(sql, "UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
+
+  say: (sql: Sql, said: string | null, id: number) =>
+    run(sql, "UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [said, id]),
+
+  printed: (sql: Sql, said: string | null, now: string, id: number, from: string) =>
+    changed(sql, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [said, now, id, from]),
+
+  copies: (sql: Sql, runId: number) =>
+    rows<{ id: number; batchId: number; state: string }>(
+      sql,
+      'SELECT copy.id, copy.batchId, copy.state FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE print_run_copy.runId = ?',
+      [runId],
+    ),
+
+  atPrinter: (sql: Sql, printerId: number) =>
+    one<{ number: number }>(sql, "SELECT number FROM print_run WHERE printerId = ? AND state IN ('sending', 'printing')", [printerId]),
+
+  ofBatch: (sql: Sql, batchId: number) =>
+    rows<{ runId: number }>(
+      sql,
+      'SELECT DISTINCT runId FROM print_run_copy JOIN copy ON copy.id = print_run_copy.copyId WHERE copy.batchId = ?',
+      [batchId],
+    ),
+
+  open: (sql: Sql) =>
+    one<{ count: number }>(
+      sql,
+      "SELECT COUNT(*) AS count FROM print_run WHERE state IN ('making', 'ready', 'sending', 'printing', 'unconfirmed')",
+    ),
+
+  /** @returns the id of a new one, which is being put together */
+  add: async (
+    sql: Sql,
+    run: { number: number; name: string; options: unknown; copies: number; recipients: number; who: string; createdAt: string },
+  ) =>
+    (await one<{ id: number }>(
+      sql,
+      "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?) RETURNING id",
+      [run.number, run.name, JSON.stringify(run.options), run.copies, run.recipients, run.who, run.createdAt, run.createdAt],
+    ))!.id,
+
+  /** Lays copies into a run, in the order of the list. */
+  addCopies: (sql: Sql, runId: number, copies: readonly { id: number; recipient: string; postalCode: string }[]) =>
+    run(
+      sql,
+      `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet)
+       SELECT ?, json_extract(value, '$.id'), key, json_extract(value, '$.recipient'), json_extract(value, '$.postalCode'), 0 FROM json_each(?)`,
+      [runId, JSON.stringify(copies)],
+    ),
+};

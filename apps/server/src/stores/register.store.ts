@@ -1,0 +1,56 @@
+import type { RegisterKind } from '@mailbag/contract';
+import type { Sql } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
+
+export interface RegisterRow {
+  id: number;
+  name: string;
+  kind: RegisterKind;
+  /** As JSON. */
+  settings: string;
+  sealed: string;
+  /** Ids of the mailings that it is told of, as JSON; null: of all. */
+  mailings: string | null;
+  /** The last event that it was told. */
+  position: number;
+  tries: number;
+  nextTryAt: string;
+  said: string | null;
+  reportedAt: string | null;
+  paused: number;
+}
+type RegisterValues = Pick<RegisterRow, 'name' | 'kind' | 'settings' | 'sealed' | 'mailings'> & { paused: boolean };
+
+export const registerStore = {
+  inTrouble: (sql: Sql) =>
+    rows<{ name: string; said: string }>(sql, 'SELECT name, said FROM register WHERE said IS NOT NULL AND paused = 0'),
+
+  due: (sql: Sql, now: string, far: string) =>
+    rows<RegisterRow>(sql, 'SELECT * FROM register WHERE paused = 0 AND (nextTryAt <= ? OR nextTryAt > ?)', [now, far]),
+
+  reported: (sql: Sql, position: number, now: string, id: number) =>
+    run(sql, 'UPDATE register SET position = ?, tries = 0, said = NULL, reportedAt = ? WHERE id = ?', [position, now, id]),
+
+  failed: (sql: Sql, tries: number, said: string, next: string, id: number) =>
+    run(sql, 'UPDATE register SET tries = ?, said = ?, nextTryAt = ? WHERE id = ?', [tries, said, next, id]),
+
+  list: (sql: Sql) => rows<RegisterRow>(sql, 'SELECT * FROM register ORDER BY name COLLATE NOCASE'),
+
+  byId: (sql: Sql, id: number) => one<RegisterRow>(sql, 'SELECT * FROM register WHERE id = ?', [id]),
+
+  drop: (sql: Sql, id: number) => run(sql, 'DELETE FROM register WHERE id = ?', [id]),
+
+  add: (sql: Sql, { name, kind, settings, sealed, mailings, paused }: RegisterValues, now: string) =>
+    run(
+      sql,
+      'INSERT INTO register (name, kind, settings, sealed, mailings, paused, position, tries, nextTryAt, createdAt) VALUES (?, ?, ?, ?, ?, ?, 0, 0, ?, ?)',
+      [name, kind, settings, sealed, mailings, paused ? 1 : 0, now, now],
+    ),
+
+  set: (sql: Sql, id: number, { name, kind, settings, sealed, mailings, paused }: RegisterValues, now: string) =>
+    run(
+      sql,
+      'UPDATE register SET name = ?, kind = ?, settings = ?, sealed = ?, mailings = ?, paused = ?, tries = 0, said = NULL, nextTryAt = ? WHERE id = ?',
+      [name, kind, settings, sealed, mailings, paused ? 1 : 0, now, id],
+    ),
+};

@@ -1,0 +1,16 @@
+import type { SavedView } from '@mailbag/contract';
+import type { Sql } from '../persistence/sql.js';
+import { rows, run } from '../persistence/sql.js';
+
+export const savedViewStore = {
+  ofAccount: (sql: Sql, accountId: number) =>
+    rows<SavedView>(sql, 'SELECT id, name, filter FROM saved_view WHERE accountId = ? ORDER BY name COLLATE NOCASE', [accountId]),
+
+  dropNamed: (sql: Sql, accountId: number, name: string) =>
+    run(sql, 'DELETE FROM saved_view WHERE accountId = ? AND name = ?', [accountId, name]),
+
+  add: (sql: Sql, accountId: number, name: string, filter: string, now: string) =>
+    run(sql, 'INSERT INTO saved_view (accountId, name, filter, createdAt) VALUES (?, ?, ?, ?)', [accountId, name, filter, now]),
+
+  drop: (sql: Sql, id: number, accountId: number) => run(sql, 'DELETE FROM saved_view WHERE id = ? AND accountId = ?', [id, accountId]),
+};
