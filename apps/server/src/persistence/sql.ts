@@ -6,6 +6,12 @@ export interface Sql {
   query<Row>(text: string, values?: readonly unknown[]): Promise<Row[]>;
 }
 
+/** A change that is handed over to be made by itself. */
+export interface Statement {
+  text: string;
+  values: readonly unknown[];
+}
+
 /** What a question finds. */
 export const rows = <Row>(sql: Sql, text: string, values: readonly unknown[] = []): Promise<Row[]> => sql.query<Row>(text, values);
 

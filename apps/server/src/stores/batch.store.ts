@@ -1,6 +1,23 @@
 import type { BatchState, BatchSummary } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import type { RecordRow } from './source.store.js';
+
+export interface PlannedBatch {
+  id: number;
+  number: number;
+  mailingId: number;
+  mailingName: string;
+  state: BatchState;
+  records: number;
+  plannedThrough: number;
+  characters: string;
+}
+export type BatchProgress = Pick<PlannedBatch, 'id' | 'state' | 'plannedThrough'>;
+
+/** Records of a batch whose copies are there or coming: withdrawn ones are neither. */
+const WITH_COPIES = `batchId = ? AND ((? AND ordinal >= ?) OR EXISTS
+  (SELECT 1 FROM copy WHERE copy.batchId = batch_record.batchId AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn'))`;
 
 export const batchStore = {
   /** Why it does not get on; null: it does. */
@@ -122,4 +139,118 @@ export const batchStore = {
 
   setOutput: (sql: Sql, id: number, output: unknown) =>
     run(sql, "UPDATE batch SET frozen = json_set(frozen, '$.plan.output', json(?)) WHERE id = ?", [JSON.stringify(output), id]),
+
+  /** The batch that a request began; undefined: it has begun none. */
+  begunBy: (sql: Sql, startKey: string) =>
+    one<{ id: number; mailingId: number }>(sql, 'SELECT id, mailingId FROM batch WHERE startKey = ?', [startKey]),
+
+  /** @returns the id of a new one, which is about to be planned */
+  add: async (
+    sql: Sql,
+    batch: {
+      number: number;
+      mailingId: number;
+      mailingName: string;
+      frozen: unknown;
+      records: number;
+      mailed: boolean;
+      startedAt: string;
+      startKey: string;
+      usedColumns: readonly string[];
+      today: string;
+    },
+  ) =>
+    (await one<{ id: number }>(
+      sql,
+      `INSERT INTO batch (number, mailingId, mailingName, state, resumeTo, frozen, characters, records, plannedThrough, copies, mailed, error, startedAt, finishedAt, startKey, usedColumns, today)
+       VALUES (?, ?, ?, 'planning', NULL, ?, '', ?, 0, 0, ?, NULL, ?, NULL, ?, ?, ?) RETURNING id`,
+      [
+        batch.number,
+        batch.mailingId,
+        batch.mailingName,
+        JSON.stringify(batch.frozen),
+        batch.records,
+        batch.mailed ? 1 : 0,
+        batch.startedAt,
+        batch.startKey,
+        JSON.stringify(batch.usedColumns),
+        batch.today,
+      ],
+    ))!.id,
+
+  /** Freezes records of a reading with a batch, in the order of the list. */
+  addRecords: (sql: Sql, id: number, records: readonly { ordinal: number; key: string; values: string }[], readingId: number | null) =>
+    run(
+      sql,
+      `INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest)
+       SELECT ?, one.key, record.row, record.cells, json_extract(one.value, '$[1]'), json_extract(one.value, '$[2]') FROM json_each(?) AS one
+       CROSS JOIN source_record AS record ON record.readingId = ? AND record.ordinal = json_extract(one.value, '$[0]')`,
+      [id, JSON.stringify(records.map(({ ordinal, key, values }) => [ordinal, key, values])), readingId],
+    ),
+
+  /** What is frozen, with the words that its copies are drawn with. */
+  frozenWithCharacters: (sql: Sql, id: number) =>
+    one<{ number: number; today: string; frozen: string; characters: string }>(
+      sql,
+      'SELECT number, today, frozen, characters FROM batch WHERE id = ?',
+      [id],
+    ),
+
+  /** Records of a stretch, from the first until before the second. */
+  recordsBetween: (sql: Sql, batchId: number, from: number, to: number) =>
+    rows<RecordRow>(sql, 'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?', [
+      batchId,
+      from,
+      to,
+    ]),
+
+  recordsFrom: (sql: Sql, batchId: number, from: number, most: number) =>
+    rows<RecordRow>(sql, 'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [
+      batchId,
+      from,
+      most,
+    ]),
+
+  /** How far its planning is. */
+  planning: (sql: Sql, id: number) =>
+    one<PlannedBatch>(
+      sql,
+      'SELECT id, number, mailingId, mailingName, state, records, plannedThrough, characters FROM batch WHERE id = ?',
+      [id],
+    ),
+
+  /** @param through records that are planned by now @param copies that were planned just now */
+  setPlanned: (sql: Sql, id: number, through: number, characters: string, copies: number) =>
+    run(sql, 'UPDATE batch SET plannedThrough = ?, characters = ?, copies = copies + ? WHERE id = ?', [through, characters, copies, id]),
+
+  /** Digests of the keys of records that had a copy in batches whose records are gone. */
+  hadCopies: (sql: Sql, mailingId: number) =>
+    rows<{ keyDigest: string }>(sql, 'SELECT keyDigest FROM had_copy WHERE mailingId = ?', [mailingId]),
+
+  /** The batches of a mailing; what is frozen is told of those alone whose key was another column than this one. */
+  withKeyColumns: (sql: Sql, mailingId: number, keyColumn: string | null) =>
+    rows<{ id: number; number: number; state: BatchState; plannedThrough: number; usedColumns: string | null; frozen: string }>(
+      sql,
+      "SELECT id, number, state, plannedThrough, usedColumns, CASE WHEN json_extract(frozen, '$.plan.keyColumn') IS ? THEN '' ELSE frozen END AS frozen FROM batch WHERE mailingId = ? ORDER BY id",
+      [keyColumn, mailingId],
+    ),
+
+  /** Digests of the records whose copies are there or coming. */
+  digestsWithCopies: (sql: Sql, { id, state, plannedThrough }: BatchProgress) =>
+    rows<{ keyDigest: string | null; valuesDigest: string | null }>(
+      sql,
+      `SELECT keyDigest, valuesDigest FROM batch_record WHERE ${WITH_COPIES}`,
+      [id, state === 'cancelled' ? 0 : 1, plannedThrough],
+    ),
+
+  recordsWithCopies: (sql: Sql, { id, state, plannedThrough }: BatchProgress) =>
+    rows<{ row: number; cells: string; valuesDigest: string | null }>(
+      sql,
+      `SELECT row, cells, valuesDigest FROM batch_record WHERE ${WITH_COPIES} ORDER BY ordinal`,
+      [id, state === 'cancelled' ? 0 : 1, plannedThrough],
+    ),
+
+  /** Id of the last batch of a mailing; null: there is none. */
+  lastOf: async (sql: Sql, mailingId: number) =>
+    (await one<{ last: number | null }>(sql, 'SELECT MAX(id) AS last FROM batch WHERE mailingId = ?', [mailingId]))!.last,
 };

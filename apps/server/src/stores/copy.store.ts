@@ -5,6 +5,7 @@ import { changed, one, rows, run } from '../persistence/sql.js';
 import { IN_A_RUN } from './print-run.store.js';
 import type { LedgerRow } from './ledger.store.js';
 import { LEDGER_COLUMNS } from './ledger.store.js';
+import type { PlannedBatch } from './batch.store.js';
 
 /** What a manifest tells of a copy. */
 export interface ManifestRow {
@@ -86,6 +87,27 @@ export interface PaperCandidate extends CopyInRun {
 }
 const CANDIDATE =
   'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
+
+/** A copy that is about to be planned. */
+export interface PlannedCopy {
+  code: string;
+  recordOrdinal: number;
+  row: number;
+  position: number;
+  templateId: number;
+  templateName: string;
+  pages: number;
+  recipient: string;
+  address: string;
+  path: string;
+  pathKey: string;
+  wantsPaper: boolean;
+  isProtected: boolean;
+  /** As JSON. */
+  metadata: string | null;
+  /** What the search finds it by. */
+  search: string;
+}
 
 export const copyStore = {
   /** Copies of a batch that were made, for its manifest, a page after the id. */
@@ -382,5 +404,63 @@ export const copyStore = {
       sql,
       `SELECT ${LEDGER_COLUMNS}, copy.size, copy.pages, copy.sha256, copy.row, copy.recordOrdinal, copy.deliveryId, copy.metadata, copy.isProtected FROM copy WHERE copy.id = ?`,
       [id],
+    ),
+
+  /** Which of some places in the archive are taken. */
+  takenPlaces: (sql: Sql, pathKeys: readonly string[]) =>
+    rows<{ pathKey: string }>(sql, 'SELECT pathKey FROM copy WHERE pathKey IN (SELECT value FROM json_each(?))', [
+      JSON.stringify(pathKeys),
+    ]),
+
+  isTaken: async (sql: Sql, pathKey: string) => (await rows(sql, 'SELECT 1 FROM copy WHERE pathKey = ?', [pathKey])).length > 0,
+
+  /** Writes down copies that are planned, and what the search finds them by: in two statements, since a call for each copy takes longer than writing it. */
+  async addPlanned(
+    sql: Sql,
+    { id, number, mailingId, mailingName }: PlannedBatch,
+    copies: readonly PlannedCopy[],
+    now: string,
+  ): Promise<void> {
+    const values = copies.map((one) => [
+      one.code,
+      one.recordOrdinal,
+      one.row,
+      one.position,
+      one.templateId,
+      one.templateName,
+      one.pages,
+      one.recipient,
+      one.address,
+      one.path,
+      one.pathKey,
+      one.wantsPaper ? 1 : 0,
+      one.isProtected ? 1 : 0,
+      one.metadata,
+    ]);
+    const places = Array.from({ length: 13 }, (_, index) => `json_extract(value, '$[${index + 1}]')`).join(', ');
+    await run(
+      sql,
+      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata)
+       SELECT json_extract(value, '$[0]'), ?, ?, ?, ?, 'planned', ?, 0, ${places} FROM json_each(?)`,
+      [id, number, mailingId, mailingName, now, JSON.stringify(values)],
+    );
+    await run(
+      sql,
+      "INSERT INTO copy_words (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one CROSS JOIN copy ON copy.code = json_extract(one.value, '$[0]')",
+      [JSON.stringify(copies.map(({ code, search }) => [code, search]))],
+    );
+  },
+
+  byCode: (sql: Sql, code: string) =>
+    one<{ path: string; sha256: string | null; isProtected: number }>(sql, 'SELECT path, sha256, isProtected FROM copy WHERE code = ?', [
+      code,
+    ]),
+
+  /** Copies of a stretch of records that are still to be made. */
+  plannedBetween: (sql: Sql, batchId: number, from: number, to: number) =>
+    rows<{ id: number; code: string; recordOrdinal: number; position: number; path: string }>(
+      sql,
+      "SELECT id, code, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
+      [batchId, from, to],
     ),
 };

@@ -79,4 +79,11 @@ export const correctionStore = {
       sourceId,
       'id' in by ? by.id : by.step,
     ]),
+
+  /** Those that hold, in the order in which they were made. */
+  activeOf: (sql: Sql, sourceId: number) =>
+    rows<CorrectionRow>(sql, "SELECT * FROM correction WHERE sourceId = ? AND state = 'active' ORDER BY id", [sourceId]),
+
+  settle: (sql: Sql, id: number, state: CorrectionRow['state'], row: number) =>
+    run(sql, 'UPDATE correction SET state = ?, row = ? WHERE id = ?', [state, row, id]),
 };

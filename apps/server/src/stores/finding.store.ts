@@ -28,6 +28,19 @@ function chosen({ mailingId, code, severity, accepted }: WhichFindings): { where
   };
 }
 
+export interface NewFinding {
+  ordinal: number;
+  row: number;
+  code: string;
+  severity: string;
+  /** As JSON. */
+  body: string;
+  checkName: string;
+  columnName: string;
+  mend: string | null;
+  acceptanceId: number | null;
+}
+
 export const findingStore = {
   stopsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; count: number }>(
@@ -112,4 +125,51 @@ export const findingStore = {
     for (const table of ['finding', 'acceptance'])
       await run(sql, `DELETE FROM ${table} WHERE mailingId IN (SELECT value FROM json_each(?))`, [JSON.stringify(mailingIds)]);
   },
+
+  /** Places of records that cannot run. */
+  stopped: (sql: Sql, mailingId: number) =>
+    rows<{ ordinal: number }>(sql, "SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND severity = 'stop'", [mailingId]),
+
+  /** Places of records that a person should look at. */
+  looked: (sql: Sql, mailingId: number) =>
+    rows<{ ordinal: number }>(
+      sql,
+      "SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND severity = 'look' AND acceptanceId IS NULL",
+      [mailingId],
+    ),
+
+  acceptances: (sql: Sql, mailingId: number) =>
+    rows<{ id: number; recordKey: string; code: string; columnName: string; field: string; value: string }>(
+      sql,
+      'SELECT id, recordKey, code, columnName, field, value FROM acceptance WHERE mailingId = ?',
+      [mailingId],
+    ),
+
+  add: (sql: Sql, mailingId: number, finding: NewFinding) =>
+    run(
+      sql,
+      'INSERT INTO finding (mailingId, ordinal, row, code, severity, body, checkName, columnName, mend, acceptanceId) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      [
+        mailingId,
+        finding.ordinal,
+        finding.row,
+        finding.code,
+        finding.severity,
+        finding.body,
+        finding.checkName,
+        finding.columnName,
+        finding.mend,
+        finding.acceptanceId,
+      ],
+    ),
+
+  dropAll: (sql: Sql, mailingId: number) => run(sql, 'DELETE FROM finding WHERE mailingId = ?', [mailingId]),
+
+  /** What some checks have found. @param ordinal of one record; null: of all */
+  dropOfChecks: (sql: Sql, mailingId: number, checks: readonly string[], ordinal: number | null) =>
+    run(
+      sql,
+      `DELETE FROM finding WHERE mailingId = ? ${ordinal === null ? '' : 'AND ordinal = ?'} AND checkName IN (SELECT value FROM json_each(?))`,
+      [mailingId, ...(ordinal === null ? [] : [ordinal]), JSON.stringify(checks)],
+    ),
 };

@@ -14,4 +14,7 @@ export const folderStore = {
   claim: (sql: Sql) => one<{ claims: number }>(sql, 'UPDATE folder_state SET claims = claims + 1 RETURNING claims'),
 
   release: (sql: Sql) => run(sql, 'UPDATE folder_state SET held = NULL'),
+
+  /** What digests of keys and values are salted with. */
+  salt: async (sql: Sql) => (await one<{ salt: string }>(sql, 'SELECT salt FROM folder_state'))!.salt,
 };

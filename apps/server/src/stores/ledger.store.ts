@@ -149,4 +149,7 @@ export const ledgerStore = {
       [search, ...values, most],
     );
   },
+
+  /** Writes the index of the search anew, so that what was deleted does not stay in it. */
+  optimise: (sql: Sql) => run(sql, "INSERT INTO copy_words (copy_words) VALUES ('optimize')"),
 };

@@ -1,6 +1,6 @@
 import type { MailingSummary } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
-import { rows, run } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
 
 export const mailingStore = {
   ofSource: (sql: Sql, sourceId: number) =>
@@ -45,4 +45,15 @@ export const mailingStore = {
 
   setOutput: (sql: Sql, id: number, output: unknown) =>
     run(sql, "UPDATE mailing SET plan = json_set(plan, '$.output', json(?)) WHERE id = ?", [JSON.stringify(output), id]),
+
+  setCheckProgress: (sql: Sql, id: number, records: number) => run(sql, 'UPDATE mailing SET checkProgress = ? WHERE id = ?', [records, id]),
+
+  version: (sql: Sql, id: number) => one<{ version: number }>(sql, 'SELECT version FROM mailing WHERE id = ?', [id]),
+
+  /** Plans of those that read a source, as JSON. */
+  plansOfSource: (sql: Sql, sourceId: number) =>
+    rows<{ id: number; plan: string }>(sql, "SELECT id, plan FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [sourceId]),
+
+  setPlan: (sql: Sql, id: number, plan: unknown) =>
+    run(sql, 'UPDATE mailing SET plan = ?, version = version + 1 WHERE id = ?', [JSON.stringify(plan), id]),
 };

@@ -1,4 +1,4 @@
-import type { Sql } from '../persistence/sql.js';
+import type { Sql, Statement } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
 /** A record as it is kept. */
@@ -76,4 +76,101 @@ export const sourceStore = {
     ),
 
   dropReadings: (sql: Sql, sourceId: number) => run(sql, 'DELETE FROM source_reading WHERE sourceId = ?', [sourceId]),
+
+  /** The number of the reading whose records a source has now; null: none was whole yet. */
+  readingOf: async (sql: Sql, id: number) =>
+    (await one<{ readingId: number | null }>(sql, 'SELECT readingId FROM source WHERE id = ?', [id]))?.readingId ?? null,
+
+  block: (sql: Sql, readingId: number, from: number, most: number) =>
+    rows<RecordRow>(sql, 'SELECT ordinal, row, cells FROM source_record WHERE readingId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [
+      readingId,
+      from,
+      most,
+    ]),
+
+  recordOf: (sql: Sql, readingId: number, ordinal: number) =>
+    one<RecordRow>(sql, 'SELECT ordinal, row, cells FROM source_record WHERE readingId = ? AND ordinal = ?', [readingId, ordinal]),
+
+  /** Places of records in which a correction holds. */
+  corrected: (sql: Sql, id: number) =>
+    rows<{ ordinal: number }>(
+      sql,
+      "SELECT ordinal FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND row IN (SELECT row FROM correction WHERE sourceId = ? AND state = 'active')",
+      [id, id],
+    ),
+
+  /** A number for records to come; what an earlier try has left under another goes. @param kept the reading that stays */
+  async startReading(sql: Sql, id: number, kept: number | null): Promise<number> {
+    await run(sql, 'DELETE FROM source_reading WHERE sourceId = ? AND id IS NOT ?', [id, kept]);
+    return (await one<{ id: number }>(sql, 'INSERT INTO source_reading (sourceId) VALUES (?) RETURNING id', [id]))!.id;
+  },
+
+  /** A record that is written down as it is read. */
+  addRecord: (readingId: number, ordinal: number, row: number, cells: unknown): Statement => ({
+    text: 'INSERT INTO source_record (readingId, ordinal, row, cells) VALUES (?, ?, ?, ?)',
+    values: [readingId, ordinal, row, JSON.stringify(cells)],
+  }),
+
+  setCellsOf: (sql: Sql, readingId: number, ordinal: number, cells: unknown) =>
+    run(sql, 'UPDATE source_record SET cells = ? WHERE readingId = ? AND ordinal = ?', [JSON.stringify(cells), readingId, ordinal]),
+
+  setProgress: (id: number, records: number): Statement => ({ text: 'UPDATE source SET progress = ? WHERE id = ?', values: [records, id] }),
+
+  /** A reading that is whole takes the place of the one before. */
+  take: (
+    sql: Sql,
+    id: number,
+    reading: {
+      readingId: number;
+      count: number;
+      columns: unknown;
+      notes: unknown;
+      reading: unknown;
+      keyColumn: string | null;
+      changes: unknown;
+      readAt: string;
+    },
+  ) =>
+    run(
+      sql,
+      `UPDATE source SET readingId = ?, state = 'ready', error = NULL, attempts = 0, count = ?, columns = ?, notes = ?, reading = ?, keyColumn = ?, changes = ?, readAt = ? WHERE id = ?`,
+      [
+        reading.readingId,
+        reading.count,
+        JSON.stringify(reading.columns),
+        JSON.stringify(reading.notes),
+        JSON.stringify(reading.reading),
+        reading.keyColumn,
+        reading.changes === null ? null : JSON.stringify(reading.changes),
+        reading.readAt,
+        id,
+      ],
+    ),
+
+  dropReading: (sql: Sql, readingId: number) => run(sql, 'DELETE FROM source_reading WHERE id = ?', [readingId]),
+
+  /** Numbers of readings that no source has any more, nor is about to have. */
+  dropLooseReadings: (sql: Sql) =>
+    run(
+      sql,
+      `DELETE FROM source_reading WHERE id NOT IN (SELECT readingId FROM source WHERE readingId IS NOT NULL)
+       AND sourceId NOT IN (SELECT id FROM source WHERE state = 'reading')`,
+    ),
+
+  /** The next reading that has records; null: there is none. */
+  nextWithRecords: async (sql: Sql, after: number) =>
+    (await one<{ id: number | null }>(sql, 'SELECT MIN(readingId) AS id FROM source_record WHERE readingId > ?', [after]))!.id,
+
+  hasReading: async (sql: Sql, readingId: number) => (await rows(sql, 'SELECT 1 FROM source_reading WHERE id = ?', [readingId])).length > 0,
+
+  /** Drops the first records of a reading. @returns whether there are more */
+  async dropRecords(sql: Sql, readingId: number, most: number): Promise<boolean> {
+    const last = await one<{ ordinal: number }>(
+      sql,
+      'SELECT ordinal FROM source_record WHERE readingId = ? ORDER BY ordinal LIMIT 1 OFFSET ?',
+      [readingId, most],
+    );
+    await run(sql, 'DELETE FROM source_record WHERE readingId = ? AND ordinal <= ?', [readingId, last?.ordinal ?? Number.MAX_SAFE_INTEGER]);
+    return last !== undefined;
+  },
 };

@@ -9,7 +9,9 @@ import { dataPath } from '../platform/config.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords, readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { batchStore } from '../stores/batch.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { threadSql } from './worker-database.js';
 
 /** One copy of a file that is put together. */
 export interface AssembleItem {
@@ -39,12 +41,7 @@ interface Ready extends FrozenBatch {
 
 /** Batches that were used last, made ready without passwords and flat. */
 async function ready(batchId: number): Promise<Ready> {
-  const row = workerDatabase().prepare('SELECT number, today, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
-    number: number;
-    today: string;
-    frozen: string;
-    characters: string;
-  };
+  const row = (await batchStore.frozenWithCharacters(threadSql(), batchId))!;
   const batch = frozenBatch(row);
   // Templates spare time and room, and are needed only for copies with a password: copies of a batch whose template is gone are put together without.
   const fillers = await compileMailing(batch.mailing, readWords(row.characters), 'flattened').catch(() => []);
@@ -57,12 +54,6 @@ async function addressTemplate(items: readonly AssembleItem[], returnLine: strin
   foreignWords(returnLine, characters);
   for (const { address } of items) for (const line of address ?? []) foreignWords(line, characters);
   return compileTemplate(await addressSheet(), { fonts, faces, characters, given: Object.values(ADDRESS_FIELDS), file: 'address sheet' });
-}
-
-interface Copy {
-  path: string;
-  sha256: string | null;
-  isProtected: number;
 }
 
 /**
@@ -89,8 +80,6 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
       pages += own + (duplex ? own % 2 : 0);
       sheets += duplex ? Math.ceil(own / 2) : own;
     };
-    const record = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?');
-    const copyOf = workerDatabase().prepare('SELECT path, sha256, isProtected FROM copy WHERE code = ?');
     for (const { batchId, recordOrdinal, position, code, bookmark, address } of items) {
       let batch = batches.get(batchId);
       if (!batch) batches.set(batchId, (batch = await ready(batchId)));
@@ -102,14 +91,14 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
         });
         add(cover.allPages.length);
       }
-      const copy = copyOf.get([code]) as Copy | undefined;
+      const copy = await copyStore.byCode(threadSql(), code);
       if (!copy) throw new MailbagError('not-found', { what: `copy ${code}` });
       const filler = batch.fillers[position];
       if (!copy.isProtected) {
         add(await combined.addMade(filler?.compiled ?? null, await archivedBytes({ code, ...copy }), bookmark));
         continue;
       }
-      const { row, cells = '[]' } = (record.get([batchId, recordOrdinal]) ?? {}) as { row?: number; cells?: string };
+      const { row, cells = '[]' } = (await batchStore.record(threadSql(), batchId, recordOrdinal)) ?? {};
       // A record whose time was over has no values any more; a copy of it would come out blank.
       if (cells === '[]' || row === undefined || !filler) throw new MailbagError('print-record-gone', { copy: code });
       const filled = rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] });

@@ -1,4 +1,4 @@
-import type { BatchContext, CheckScope, CheckSetup, Finding, SaidFinding } from '@mailbag/core';
+import type { BatchContext, CheckScope, CheckSetup, SaidFinding, SourceRecord } from '@mailbag/core';
 import {
   RecordChecker,
   SAMPLE_CODE,
@@ -13,9 +13,13 @@ import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { passwordPattern } from '../delivery/message-of.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
-import { readingOf, recordAt, recordBlocks } from './source-records.js';
+import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
-import { inTransaction, workerDatabase } from './worker-database.js';
+import type { Sql } from '../persistence/sql.js';
+import { findingStore } from '../stores/finding.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
+import { sourceStore } from '../stores/source.store.js';
+import { inTransaction, threadSql } from './worker-database.js';
 
 /** Records after which the progress is told. */
 const PROGRESS_EVERY = 5000;
@@ -56,72 +60,64 @@ const setupOf = (
 });
 
 /** The templates as the checks of single records need them: compiled, so that values are measured with the metrics that draw them. */
-async function measuredTemplates(mailing: FrozenMailing, texts: Iterable<string>): Promise<CheckSetup['templates']> {
+async function measuredTemplates(
+  mailing: FrozenMailing,
+  texts: AsyncIterable<string> | Iterable<string>,
+): Promise<CheckSetup['templates']> {
   const characters = new Set<string>();
-  for (const text of texts) foreignWords(text, characters);
+  for await (const text of texts) foreignWords(text, characters);
   foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
   const fillers = await compileMailing(mailing, characters);
   return fillers.map((filler) => ({ ...filler.template, measure: (values) => filler.measure(values) }));
 }
 
-function* textsOf(sourceId: number): Generator<string> {
-  for (const { records } of recordBlocks(sourceId)) for (const { cells } of records) for (const { text } of cells) yield text;
+async function* textsOf(sourceId: number): AsyncGenerator<string> {
+  for await (const { records } of recordBlocks(sourceId)) for (const { cells } of records) for (const { text } of cells) yield text;
 }
 
-/** What is accepted, as long as record, column, field and value are the same. */
-function acceptances(mailingId: number): Map<string, number> {
-  const rows = workerDatabase()
-    .prepare('SELECT id, recordKey, code, columnName, field, value FROM acceptance WHERE mailingId = ?')
-    .all([mailingId]) as {
-    id: number;
-    recordKey: string;
-    code: string;
-    columnName: string;
-    field: string;
-    value: string;
-  }[];
-  return new Map(
-    rows.map(({ id, recordKey, code, columnName, field, value }) => [JSON.stringify([recordKey, code, columnName, field, value]), id]),
-  );
-}
-const acceptanceKey = (recordKey: string, { code, column, field, value }: Finding): string =>
-  JSON.stringify([recordKey, code, column ?? '', field ?? '', value]);
+const acceptanceKey = (recordKey: string, code: string, column: string, field: string, value: string): string =>
+  JSON.stringify([recordKey, code, column, field, value]);
 
-function writer(mailingId: number) {
-  const insert = workerDatabase().prepare(
-    'INSERT INTO finding (mailingId, ordinal, row, code, severity, body, checkName, columnName, mend, acceptanceId) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+/** Writes findings down; what a person has accepted stays so, as long as record, column, field and value are the same. */
+async function write(
+  sql: Sql,
+  mailingId: number,
+  said: readonly SaidFinding[],
+  placeOf: (row: number) => { ordinal: number; key: string },
+): Promise<void> {
+  const accepted = new Map(
+    (await findingStore.acceptances(sql, mailingId)).map(({ id, recordKey, code, columnName, field, value }) => [
+      acceptanceKey(recordKey, code, columnName, field, value),
+      id,
+    ]),
   );
-  const accepted = acceptances(mailingId);
-  return (said: readonly SaidFinding[], placeOf: (row: number) => { ordinal: number; key: string }): void => {
-    for (const { check, finding } of said) {
-      const { ordinal, key } = placeOf(finding.row);
-      const acceptance = finding.severity === 'look' ? (accepted.get(acceptanceKey(key, finding)) ?? null) : null;
-      insert.run([
-        mailingId,
-        ordinal,
-        finding.row,
-        finding.code,
-        finding.severity,
-        JSON.stringify(finding),
-        check,
-        finding.column ?? '',
-        finding.mend ?? null,
-        acceptance,
-      ]);
-    }
-  };
+  for (const { check, finding } of said) {
+    const { ordinal, key } = placeOf(finding.row);
+    const { code, severity, column, field, value } = finding;
+    await findingStore.add(sql, mailingId, {
+      ordinal,
+      row: finding.row,
+      code,
+      severity,
+      body: JSON.stringify(finding),
+      checkName: check,
+      columnName: column ?? '',
+      mend: finding.mend ?? null,
+      acceptanceId: severity === 'look' ? (accepted.get(acceptanceKey(key, code, column ?? '', field ?? '', value)) ?? null) : null,
+    });
+  }
 }
 
 /** Runs the checks that compare records over all of them. */
-function compareAll(
+async function compareAll(
   { sourceId, mailing, context }: Tasks['check']['input'],
   scope: CheckScope,
-): { said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } } {
+): Promise<{ said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } }> {
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
   const checker = new RecordChecker(setupOf({ mailing, context }, []), scope);
-  for (const { first, records } of recordBlocks(sourceId)) {
+  for await (const { first, records } of recordBlocks(sourceId)) {
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
   }
@@ -130,26 +126,25 @@ function compareAll(
 
 /** Runs all checks over all records of a mailing and replaces its findings in one transaction. */
 async function checkAll({ mailingId, sourceId, mailing, context }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
-  const database = workerDatabase();
   const templates = await measuredTemplates(mailing, textsOf(sourceId));
   const checker = new RecordChecker(setupOf({ mailing, context }, templates));
   let told = 0;
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
-  for (const { first, records } of recordBlocks(sourceId)) {
+  for await (const { first, records } of recordBlocks(sourceId)) {
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
     if (first - told >= PROGRESS_EVERY) {
       told = first;
-      database.prepare('UPDATE mailing SET checkProgress = ? WHERE id = ?').run([first, mailingId]);
+      await mailingStore.setCheckProgress(threadSql(), mailingId, first);
     }
   }
   const said = checker.done();
-  inTransaction(() => {
-    database.prepare('UPDATE mailing SET checkProgress = 0 WHERE id = ?').run([mailingId]);
-    database.prepare('DELETE FROM finding WHERE mailingId = ?').run([mailingId]);
-    writer(mailingId)(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
+  await inTransaction(async (sql) => {
+    await mailingStore.setCheckProgress(sql, mailingId, 0);
+    await findingStore.dropAll(sql, mailingId);
+    await write(sql, mailingId, said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
   });
   return { findings: said.length };
 }
@@ -160,14 +155,14 @@ async function checkTouched(
   only: NonNullable<Tasks['check']['input']['only']>,
 ): Promise<Tasks['check']['output']> {
   const { mailingId, sourceId, mailing } = input;
-  const database = workerDatabase();
   const leftOut = new Set(mailing.plan.leftOut);
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
-  const reading = readingOf(sourceId);
-  const records = only.ordinals.flatMap((ordinal) => {
-    const record = reading === null ? undefined : recordAt(reading, ordinal);
-    return record ? [{ ordinal, record, key: keyOf(record) }] : [];
-  });
+  const reading = await sourceStore.readingOf(threadSql(), sourceId);
+  const records: { ordinal: number; record: SourceRecord; key: string }[] = [];
+  for (const ordinal of reading === null ? [] : only.ordinals) {
+    const record = await recordAt(reading!, ordinal);
+    if (record) records.push({ ordinal, record, key: keyOf(record) });
+  }
   const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));
   const setup = setupOf(
     input,
@@ -180,19 +175,13 @@ async function checkTouched(
   own.see(records.map(({ record }) => record).filter(({ row }) => !leftOut.has(row)));
   const said = own.done();
   const comparing = checksComparing(setup, only.columns);
-  const compared = comparing.length > 0 ? compareAll(input, { of: 'all', checks: comparing }) : null;
-  const single = JSON.stringify(checksOfRecords(setup));
-  inTransaction(() => {
-    const clear = database.prepare(
-      'DELETE FROM finding WHERE mailingId = ? AND ordinal = ? AND checkName IN (SELECT value FROM json_each(?))',
-    );
-    for (const { ordinal } of records) clear.run([mailingId, ordinal, single]);
-    database
-      .prepare('DELETE FROM finding WHERE mailingId = ? AND checkName IN (SELECT value FROM json_each(?))')
-      .run([mailingId, JSON.stringify(comparing)]);
-    const write = writer(mailingId);
-    write(said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
-    if (compared) write(compared.said, compared.placeOf);
+  const compared = comparing.length > 0 ? await compareAll(input, { of: 'all', checks: comparing }) : null;
+  const single = checksOfRecords(setup);
+  await inTransaction(async (sql) => {
+    for (const { ordinal } of records) await findingStore.dropOfChecks(sql, mailingId, single, ordinal);
+    await findingStore.dropOfChecks(sql, mailingId, comparing, null);
+    await write(sql, mailingId, said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
+    if (compared) await write(sql, mailingId, compared.said, compared.placeOf);
   });
   return { findings: said.length + (compared?.said.length ?? 0) };
 }

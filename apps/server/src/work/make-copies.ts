@@ -14,7 +14,9 @@ import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { batchStore } from '../stores/batch.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { threadSql } from './worker-database.js';
 
 interface Kept extends FrozenBatch {
   batchId: number;
@@ -29,12 +31,7 @@ let kept: Kept | null = null;
 
 async function batchOf(batchId: number): Promise<Kept> {
   if (kept?.batchId === batchId) return kept;
-  const row = workerDatabase().prepare('SELECT number, today, frozen, characters FROM batch WHERE id = ?').get([batchId]) as {
-    number: number;
-    today: string;
-    frozen: string;
-    characters: string;
-  };
+  const row = (await batchStore.frozenWithCharacters(threadSql(), batchId))!;
   const batch = frozenBatch(row);
   const { mailing } = batch;
   kept = {
@@ -172,19 +169,8 @@ export interface MadeCopy {
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
   const { context, mailing, fillers, protections } = batch;
-  const database = workerDatabase();
-  const records = database
-    .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? AND ordinal < ?')
-    .all([batchId, from, to]) as {
-    ordinal: number;
-    row: number;
-    cells: string;
-  }[];
-  const copies = database
-    .prepare(
-      "SELECT id, code, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
-    )
-    .all([batchId, from, to]) as { id: number; code: string; recordOrdinal: number; position: number; path: string }[];
+  const records = await batchStore.recordsBetween(threadSql(), batchId, from, to);
+  const copies = await copyStore.plannedBetween(threadSql(), batchId, from, to);
   const byOrdinal = new Map(records.map(({ ordinal, row, cells }) => [ordinal, { ordinal, row, cells: JSON.parse(cells) as Cell[] }]));
   const read = rowReader(mailing.columns);
   const archive = dataPath('archive');

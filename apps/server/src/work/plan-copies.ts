@@ -10,36 +10,16 @@ import { dataPath } from '../platform/config.js';
 import { foreignWords, readWords, writeWords } from './foreign-words.js';
 import { paperWish } from './paper-wish.js';
 import type { Tasks } from './tasks.js';
-import { inTransaction, workerDatabase } from './worker-database.js';
+import type { Sql } from '../persistence/sql.js';
+import { batchStore } from '../stores/batch.store.js';
+import type { PlannedCopy } from '../stores/copy.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { inTransaction, threadSql } from './worker-database.js';
 
 /** Records that are planned and committed together. */
 const BLOCK = 500;
 /** Milliseconds after which a slice of planning ends, so that a batch can be paused and a server stopped. */
 const SLICE = 1500;
-
-interface BatchRow {
-  number: number;
-  mailingId: number;
-  mailingName: string;
-  state: string;
-  records: number;
-  plannedThrough: number;
-  characters: string;
-}
-interface Planned {
-  code: string;
-  recordOrdinal: number;
-  row: number;
-  position: number;
-  template: FrozenMailing['templates'][number];
-  recipient: string;
-  address: string;
-  wantsPaper: boolean;
-  isProtected: boolean;
-  metadata: string | null;
-  path: string;
-  search: string;
-}
 
 /** What is the same for every record of a batch. */
 class Planner {
@@ -60,7 +40,7 @@ class Planner {
     this.wantsPaper = paperWish(plan, columns);
   }
 
-  copiesOf(record: SourceRecord, ordinal: number): Planned[] {
+  copiesOf(record: SourceRecord, ordinal: number): Omit<PlannedCopy, 'pathKey'>[] {
     const { plan, columns, templates } = this.mailing;
     const at = (column: string | null | undefined): string =>
       record.cells[columns.findIndex(({ name }) => name === column)]?.text.trim() ?? '';
@@ -74,13 +54,16 @@ class Planner {
       const code = copyCode(new Uint8Array(randomBytes(10)));
       const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name }, this.names);
       const { folders, file } = this.output.path(data);
+      const recipient = this.recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300);
       return {
         code,
         recordOrdinal: ordinal,
         row: record.row,
         position,
-        template,
-        recipient: this.recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300),
+        templateId: template.id,
+        templateName: template.name,
+        pages: template.pages,
+        recipient,
         address: at(plan.message.addressColumn),
         wantsPaper,
         isProtected,
@@ -93,21 +76,15 @@ class Planner {
 }
 
 /** Gives each planned copy a path that no other copy and no file has. */
-function findPlaces(planned: Planned[]): void {
-  const database = workerDatabase();
-  const keys = JSON.stringify([...new Set(planned.map((copy) => pathKey(copy.path)))]);
-  const rows = database.prepare('SELECT pathKey FROM copy WHERE pathKey IN (SELECT value FROM json_each(?))').all([keys]) as {
-    pathKey: string;
-  }[];
-  const taken = new Set(rows.map((row) => row.pathKey));
-  const asked = new Set<string>(planned.map((copy) => pathKey(copy.path)));
+async function findPlaces(sql: Sql, planned: Omit<PlannedCopy, 'pathKey'>[]): Promise<void> {
+  const asked = new Set(planned.map((copy) => pathKey(copy.path)));
+  const taken = new Set((await copyStore.takenPlaces(sql, [...asked])).map((row) => row.pathKey));
   const archive = dataPath('archive');
-  const select = database.prepare('SELECT 1 FROM copy WHERE pathKey = ?');
-  const isTaken = (path: string): boolean => {
+  const isTaken = async (path: string): Promise<boolean> => {
     const key = pathKey(path);
     if (taken.has(key) || existsSync(join(archive, path))) return true;
     // Wanted names were asked for together; a numbered one is asked for by itself.
-    return !asked.has(key) && select.all([key]).length > 0;
+    return !asked.has(key) && (await copyStore.isTaken(sql, key));
   };
   for (const copy of planned) {
     const parts = copy.path.split('/');
@@ -116,85 +93,38 @@ function findPlaces(planned: Planned[]): void {
       let left = count;
       return uniquePath(parts.slice(0, -1), parts.at(-1)!, () => --left > 0);
     };
-    copy.path = numbered(firstFree((count) => isTaken(numbered(count))));
+    copy.path = numbered(await firstFree((count) => isTaken(numbered(count))));
     taken.add(pathKey(copy.path));
   }
 }
 
 /** The first number from 1 that is free, when all before it are taken: found in few steps, however many there are. */
-function firstFree(isTaken: (count: number) => boolean): number {
-  if (!isTaken(1)) return 1;
+async function firstFree(isTaken: (count: number) => Promise<boolean>): Promise<number> {
+  if (!(await isTaken(1))) return 1;
   let low = 1;
   let high = 2;
-  while (isTaken(high)) [low, high] = [high, high * 2];
+  while (await isTaken(high)) [low, high] = [high, high * 2];
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
-    if (isTaken(middle)) low = middle;
+    if (await isTaken(middle)) low = middle;
     else high = middle;
   }
   return high;
 }
 
-/** Writes planned copies and what the search finds them by: in two statements, since a call for each copy takes longer than writing it. */
-function insert(planned: readonly Planned[], batchId: number, { number, mailingId, mailingName }: BatchRow): void {
-  const database = workerDatabase();
-  const now = new Date().toISOString();
-  const rows = planned.map((one) => [
-    one.code,
-    one.recordOrdinal,
-    one.row,
-    one.position,
-    one.template.id,
-    one.template.name,
-    one.template.pages,
-    one.recipient,
-    one.address,
-    one.path,
-    pathKey(one.path),
-    one.wantsPaper ? 1 : 0,
-    one.isProtected ? 1 : 0,
-    one.metadata,
-  ]);
-  const part = (from: number, to: number): string =>
-    Array.from({ length: to - from }, (_, index) => `json_extract(value, '$[${from + index}]')`).join(', ');
-  database
-    .prepare(
-      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata)
-       SELECT json_extract(value, '$[0]'), ?, ?, ?, ?, 'planned', ?, 0, ${part(1, 14)} FROM json_each(?)`,
-    )
-    .run([batchId, number, mailingId, mailingName, now, JSON.stringify(rows)]);
-  const texts = planned.map(({ code, recipient, address, path, template, search }) => [
-    code,
-    searchText([code, code.replace(/-/g, ''), recipient, address, path, mailingName, template.name, search].join(' ')),
-  ]);
-  database
-    .prepare(
-      "INSERT INTO copy_words (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one CROSS JOIN copy ON copy.code = json_extract(one.value, '$[0]')",
-    )
-    .run([JSON.stringify(texts)]);
-}
-
 let kept: { batchId: number; mailing: FrozenMailing; planner: Planner } | null = null;
 
 /** Plans the next records. @returns whether all are planned */
-function planBlock(batchId: number): boolean {
-  const database = workerDatabase();
-  return inTransaction(() => {
-    const [batch] = database
-      .prepare('SELECT number, mailingId, mailingName, state, records, plannedThrough, characters FROM batch WHERE id = ?')
-      .all([batchId]) as BatchRow[];
+function planBlock(batchId: number): Promise<boolean> {
+  return inTransaction(async (sql) => {
+    const batch = await batchStore.planning(sql, batchId);
     if (batch?.state !== 'planning') return false;
     if (kept?.batchId !== batchId) {
-      const [row] = database.prepare('SELECT number, today, frozen FROM batch WHERE id = ?').all([batchId]) as [
-        { number: number; today: string; frozen: string },
-      ];
-      const { mailing, context } = frozenBatch(row);
+      const { mailing, context } = frozenBatch((await batchStore.frozen(sql, batchId))!);
       kept = { batchId, mailing, planner: new Planner(mailing, context) };
     }
     const { mailing, planner } = kept;
-    const rows = database
-      .prepare('SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?')
-      .all([batchId, batch.plannedThrough, BLOCK]) as { ordinal: number; row: number; cells: string }[];
+    const rows = await batchStore.recordsFrom(sql, batchId, batch.plannedThrough, BLOCK);
     const characters = readWords(batch.characters);
     if (batch.plannedThrough === 0) foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
     const planned = rows.flatMap(({ ordinal, row, cells }) => {
@@ -202,21 +132,23 @@ function planBlock(batchId: number): boolean {
       for (const cell of record.cells) foreignWords(cell.text, characters);
       return planner.copiesOf(record, ordinal);
     });
-    findPlaces(planned);
-    insert(planned, batchId, batch);
+    await findPlaces(sql, planned);
+    const placed = planned.map((copy) => ({ ...copy, pathKey: pathKey(copy.path), search: searchedBy(copy, batch.mailingName) }));
+    await copyStore.addPlanned(sql, batch, placed, new Date().toISOString());
     const through = batch.plannedThrough + rows.length;
-    database
-      .prepare('UPDATE batch SET plannedThrough = ?, characters = ?, copies = copies + ? WHERE id = ?')
-      .run([through, writeWords(characters), planned.length, batchId]);
+    await batchStore.setPlanned(sql, batchId, through, writeWords(characters), planned.length);
     return through >= batch.records;
   });
 }
 
+/** What the search finds a copy by: what the ledger shows of it, and the values of its record. */
+const searchedBy = ({ code, recipient, address, path, templateName, search }: Omit<PlannedCopy, 'pathKey'>, mailingName: string): string =>
+  searchText([code, code.replace(/-/g, ''), recipient, address, path, mailingName, templateName, search].join(' '));
+
 /** Gives copies of a batch their codes, recipients and places in the archive, for as long as a slice lasts. @returns whether all are planned */
-export function planCopies({ batchId }: Tasks['plan']['input']): Tasks['plan']['output'] {
+export async function planCopies({ batchId }: Tasks['plan']['input']): Promise<Tasks['plan']['output']> {
   for (const end = Date.now() + SLICE; ;) {
-    const isDone = planBlock(batchId);
-    const [batch] = workerDatabase().prepare('SELECT state FROM batch WHERE id = ?').all([batchId]) as { state: string }[];
-    if (isDone || batch?.state !== 'planning' || Date.now() > end) return { isDone };
+    const isDone = await planBlock(batchId);
+    if (isDone || (await batchStore.state(threadSql(), batchId))?.state !== 'planning' || Date.now() > end) return { isDone };
   }
 }

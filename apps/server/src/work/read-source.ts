@@ -3,10 +3,14 @@ import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, 
 import { tableFile } from '@mailbag/host';
 import { openDatabase } from '../databases/read/open-database.js';
 import type { DatabaseRow } from '../databases/read/reader.js';
-import { blocksOfReading, readingOf, recordAt } from './source-records.js';
+import { blocksOfReading, recordAt } from './source-records.js';
 import type { Tasks } from './tasks.js';
 import { knownFields } from './known-fields.js';
-import { inTransaction, workerDatabase } from './worker-database.js';
+import type { Sql } from '../persistence/sql.js';
+import { correctionStore } from '../stores/correction.store.js';
+import { mailingStore } from '../stores/mailing.store.js';
+import { sourceStore } from '../stores/source.store.js';
+import { inTransaction, threadSql, writeAtOnce } from './worker-database.js';
 
 /** Milliseconds that a query may take when a whole source is read, and when only its first rows are looked at. */
 const READ_TIME = 60_000;
@@ -44,16 +48,18 @@ function queryGatherer(where: string, reading: Input['reading'], onRecords: (rec
 
 async function readInto(input: Input, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
   const { files, query, reading } = input;
-  if (!query)
+  if (!query) {
+    const known = await knownFields();
     return readFiles(
       files.map(
         ({ path, file }) =>
           () =>
-            tableFile(path, file, knownFields()),
+            tableFile(path, file, known),
       ),
       reading,
       onRecords,
     );
+  }
   const gatherer = queryGatherer(query.name, reading, onRecords);
   const isWhole = await openDatabase(query.access).read(
     query.sql,
@@ -67,74 +73,57 @@ async function readInto(input: Input, onRecords: (records: SourceRecord[]) => vo
   return { columns, notes, count, reading };
 }
 
-interface Kept {
-  id: number;
-  recordKey: string;
-  row: number;
-  columnName: string;
-  was: string;
-  value: string;
-}
-
 /** Makes corrections again on what has just been read, and says which do not fit. Called within the transaction that swaps the readings. */
-function reapply(
+async function reapply(
+  sql: Sql,
   sourceId: number,
   reading: number,
   columns: readonly Column[],
   ordinalOf: ReadonlyMap<string, number>,
   watch: ChangeWatch,
-): void {
-  const database = workerDatabase();
-  const kept = database
-    .prepare("SELECT id, recordKey, row, columnName, was, value FROM correction WHERE sourceId = ? AND state = 'active' ORDER BY id")
-    .all([sourceId]) as Kept[];
-  const update = database.prepare('UPDATE source_record SET cells = ? WHERE readingId = ? AND ordinal = ?');
-  const settle = database.prepare('UPDATE correction SET state = ?, row = ? WHERE id = ?');
-  for (const { id, recordKey, row, columnName, was, value } of kept) {
+): Promise<void> {
+  for (const { id, recordKey, row, columnName, was, value } of await correctionStore.activeOf(sql, sourceId)) {
     const ordinal = ordinalOf.get(recordKey);
     const index = columns.findIndex(({ name }) => name === columnName);
-    const record = ordinal === undefined ? undefined : recordAt(reading, ordinal);
-    const unfit = (why: string): void => {
+    const record = ordinal === undefined ? undefined : await recordAt(reading, ordinal);
+    const unfit = async (why: string): Promise<void> => {
       watch.changes.corrections.unfit.push({ key: recordKey, column: columnName, value: (JSON.parse(value) as Cell).text, why });
-      settle.run(['unfit', record?.row ?? row, id]);
+      await correctionStore.settle(sql, id, 'unfit', record?.row ?? row);
     };
     if (!record || ordinal === undefined) {
-      unfit('the record is gone');
+      await unfit('the record is gone');
       continue;
     }
     if (index < 0) {
-      unfit('the column is gone');
+      await unfit('the column is gone');
       continue;
     }
     const now = record.cells[index]!;
     const [before, wanted] = [JSON.parse(was) as Cell, JSON.parse(value) as Cell];
     if (now.text === wanted.text && now.text !== before.text) {
-      settle.run(['fulfilled', record.row, id]);
+      await correctionStore.settle(sql, id, 'fulfilled', record.row);
       watch.changes.corrections.fulfilled++;
-    } else if (now.text !== before.text) unfit(`the source now has “${now.text}”`);
+    } else if (now.text !== before.text) await unfit(`the source now has “${now.text}”`);
     else {
       record.cells[index] = wanted;
-      update.run([JSON.stringify(record.cells), reading, ordinal]);
-      settle.run(['active', record.row, id]);
+      await sourceStore.setCellsOf(sql, reading, ordinal, record.cells);
+      await correctionStore.settle(sql, id, 'active', record.row);
       watch.changes.corrections.applied++;
     }
   }
 }
 
 /** Records that were left out of mailings stay left out, whatever row they stand in now. */
-function moveLeftOut(sourceId: number, keyOfRow: ReadonlyMap<number, string>, rowOf: ReadonlyMap<string, number>): void {
-  const database = workerDatabase();
-  const mailings = database.prepare("SELECT id, plan FROM mailing WHERE json_extract(plan, '$.sourceId') = ?").all([sourceId]) as {
-    id: number;
-    plan: string;
-  }[];
-  for (const { id, plan } of mailings) {
+async function moveLeftOut(
+  sql: Sql,
+  sourceId: number,
+  keyOfRow: ReadonlyMap<number, string>,
+  rowOf: ReadonlyMap<string, number>,
+): Promise<void> {
+  for (const { id, plan } of await mailingStore.plansOfSource(sql, sourceId)) {
     const parsed = JSON.parse(plan) as { leftOut: number[] };
     const moved = parsed.leftOut.flatMap((row) => rowOf.get(keyOfRow.get(row) ?? '') ?? []);
-    if (JSON.stringify(moved) === JSON.stringify(parsed.leftOut)) continue;
-    database
-      .prepare('UPDATE mailing SET plan = ?, version = version + 1 WHERE id = ?')
-      .run([JSON.stringify({ ...parsed, leftOut: moved }), id]);
+    if (JSON.stringify(moved) !== JSON.stringify(parsed.leftOut)) await mailingStore.setPlan(sql, id, { ...parsed, leftOut: moved });
   }
 }
 
@@ -144,54 +133,34 @@ function moveLeftOut(sourceId: number, keyOfRow: ReadonlyMap<number, string>, ro
  */
 export async function readSource(input: Input): Promise<Tasks['readSource']['output']> {
   const { sourceId, before } = input;
-  const database = workerDatabase();
-  const earlier = readingOf(sourceId);
-  const number = startReading(sourceId, earlier);
-  const insert = database.prepare('INSERT INTO source_record (readingId, ordinal, row, cells) VALUES (?, ?, ?, ?)');
+  const earlier = await sourceStore.readingOf(threadSql(), sourceId);
+  const number = await inTransaction((sql) => sourceStore.startReading(sql, sourceId, earlier));
   let ordinal = 0;
   let told = 0;
-  const write = (records: SourceRecord[]): void =>
-    inTransaction(() => {
-      for (const record of records) insert.run([number, ordinal++, record.row, JSON.stringify(record.cells)]);
-      if (ordinal - told < PROGRESS_EVERY) return;
-      told = ordinal;
-      database.prepare('UPDATE source SET progress = ? WHERE id = ?').run([ordinal, sourceId]);
-    });
+  // Files are read in one go, so what was read is written before more comes.
+  const write = (records: SourceRecord[]): void => {
+    const statements = records.map(({ row, cells }) => sourceStore.addRecord(number, ordinal++, row, cells));
+    if (ordinal - told >= PROGRESS_EVERY) statements.push(sourceStore.setProgress(sourceId, (told = ordinal)));
+    writeAtOnce(statements);
+  };
   const { columns, notes, count, reading } = await readInto(input, write);
   const keyColumn =
     input.keyColumn !== null && columns.some(({ name }) => name === input.keyColumn)
       ? input.keyColumn
       : (columns.find(({ kind }) => kind === 'key')?.name ?? null);
-  const take = (changes: SourceChanges | null): void => {
-    database
-      .prepare(
-        `UPDATE source SET readingId = ?, state = 'ready', error = NULL, attempts = 0, count = ?, columns = ?, notes = ?, reading = ?, keyColumn = ?, changes = ?, readAt = ?
-           WHERE id = ?`,
-      )
-      .run([
-        number,
-        count,
-        JSON.stringify(columns),
-        JSON.stringify(notes),
-        JSON.stringify(reading),
-        keyColumn,
-        changes && JSON.stringify(changes),
-        new Date().toISOString(),
-        sourceId,
-      ]);
-  };
-  if (earlier === null || before.length === 0) inTransaction(() => take(null));
-  else replace({ sourceId, earlier, number, before, columns, keyColumn }, take);
-}
-
-/** A number for the records to come; what an earlier try has left under another goes. */
-function startReading(sourceId: number, earlier: number | null): number {
-  const database = workerDatabase();
-  return inTransaction(() => {
-    database.prepare('DELETE FROM source_reading WHERE sourceId = ? AND id IS NOT ?').run([sourceId, earlier]);
-    const [{ id }] = database.prepare('INSERT INTO source_reading (sourceId) VALUES (?) RETURNING id').all([sourceId]) as [{ id: number }];
-    return id;
-  });
+  const take = (sql: Sql, changes: SourceChanges | null): Promise<void> =>
+    sourceStore.take(sql, sourceId, {
+      readingId: number,
+      count,
+      columns,
+      notes,
+      reading,
+      keyColumn,
+      changes,
+      readAt: new Date().toISOString(),
+    });
+  if (earlier === null || before.length === 0) await inTransaction((sql) => take(sql, null));
+  else await replace({ sourceId, earlier, number, before, columns, keyColumn }, take);
 }
 
 interface Replacing {
@@ -204,13 +173,16 @@ interface Replacing {
 }
 
 /** Puts a new reading in the place of an earlier one: what has changed is found out, corrections hold again, records that were left out stay so. */
-function replace({ sourceId, earlier, number, before, columns, keyColumn }: Replacing, take: (changes: SourceChanges) => void): void {
+async function replace(
+  { sourceId, earlier, number, before, columns, keyColumn }: Replacing,
+  take: (sql: Sql, changes: SourceChanges) => Promise<void>,
+): Promise<void> {
   const watch = new ChangeWatch(before, columns, keyColumn);
   const keyOfRow = new Map<number, string>();
-  const uncorrected = uncorrectedCells(sourceId, before);
+  const uncorrected = await uncorrectedCells(sourceId, before);
   const keyBefore = recordKeys(before, keyColumn);
   const numbersBefore = new NumberedKeys();
-  for (const { records } of blocksOfReading(earlier)) {
+  for await (const { records } of blocksOfReading(earlier)) {
     // Corrections are no changes of the source.
     const own = records.map((record) => withCells(record, uncorrected.get(record.row)));
     for (const record of own) keyOfRow.set(record.row, numbersBefore.of(keyBefore(record)));
@@ -220,7 +192,7 @@ function replace({ sourceId, earlier, number, before, columns, keyColumn }: Repl
   const rowOf = new Map<string, number>();
   const keyNow = recordKeys(columns, keyColumn);
   const numbers = new NumberedKeys();
-  for (const { first, records } of blocksOfReading(number)) {
+  for await (const { first, records } of blocksOfReading(number)) {
     records.forEach((record, index) => {
       const key = numbers.of(keyNow(record));
       ordinalOf.set(key, first + index);
@@ -228,15 +200,17 @@ function replace({ sourceId, earlier, number, before, columns, keyColumn }: Repl
     });
     watch.now(records);
   }
-  const changes = watch.done((at) => {
-    const record = recordAt(earlier, at);
-    return record && withCells(record, uncorrected.get(record.row));
-  });
-  inTransaction(() => {
-    reapply(sourceId, number, columns, ordinalOf, watch);
-    moveLeftOut(sourceId, keyOfRow, rowOf);
-    take(changes);
-    workerDatabase().prepare('DELETE FROM source_reading WHERE id = ?').run([earlier]);
+  const recordsBefore = new Map<number, SourceRecord>();
+  for (const { ordinal: at } of watch.differing) {
+    const record = await recordAt(earlier, at);
+    if (record) recordsBefore.set(at, withCells(record, uncorrected.get(record.row)));
+  }
+  const changes = watch.done((at) => recordsBefore.get(at));
+  await inTransaction(async (sql) => {
+    await reapply(sql, sourceId, number, columns, ordinalOf, watch);
+    await moveLeftOut(sql, sourceId, keyOfRow, rowOf);
+    await take(sql, changes);
+    await sourceStore.dropReading(sql, earlier);
   });
 }
 
@@ -244,10 +218,9 @@ const withCells = (record: SourceRecord, cells: ReadonlyMap<number, Cell> | unde
   cells ? { ...record, cells: record.cells.map((cell, index) => cells.get(index) ?? cell) } : record;
 
 /** The source's own values where corrections hold, by row and column. */
-function uncorrectedCells(sourceId: number, columns: readonly Column[]): Map<number, Map<number, Cell>> {
-  const rows = workerDatabase()
-    .prepare("SELECT row, columnName, was FROM correction WHERE sourceId = ? AND state = 'active' ORDER BY id DESC")
-    .all([sourceId]) as Kept[];
+async function uncorrectedCells(sourceId: number, columns: readonly Column[]): Promise<Map<number, Map<number, Cell>>> {
+  // The first of several holds what the source has itself.
+  const rows = (await correctionStore.activeOf(threadSql(), sourceId)).reverse();
   const cells = new Map<number, Map<number, Cell>>();
   for (const { row, columnName, was } of rows) {
     const index = columns.findIndex(({ name }) => name === columnName);

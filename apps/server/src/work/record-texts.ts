@@ -6,7 +6,8 @@ import type { Letter, LetterPattern, RecordPlace } from '../delivery/message-of.
 import { letterPattern, passwordPattern } from '../delivery/message-of.js';
 import { postalPattern } from '../paper/paper-of.js';
 import type { LetterOfBatch, Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { batchStore } from '../stores/batch.store.js';
+import { threadSql } from './worker-database.js';
 
 /** A record of a batch, and what its patterns are told beside its values. */
 export interface RecordOfBatch {
@@ -20,33 +21,31 @@ export interface RecordOfBatch {
 /** As batches do not change, but for what reminders say, the last one is kept. */
 let lastBatch: { id: number; batch: FrozenBatch; letters: LetterPattern | null } | null = null;
 
-function batchOf(id: number): NonNullable<typeof lastBatch> {
+async function batchOf(id: number): Promise<NonNullable<typeof lastBatch>> {
   if (lastBatch?.id === id) return lastBatch;
-  const row = workerDatabase().prepare('SELECT number, today, frozen FROM batch WHERE id = ?').get([id]) as
-    { number: number; today: string; frozen: string } | undefined;
+  const row = await batchStore.frozen(threadSql(), id);
   if (!row) throw new MailbagError('not-found', { what: 'batch' });
   return (lastBatch = { id, batch: frozenBatch(row), letters: null });
 }
 
 /** Null: the record was deleted when its time was over. */
-function findPlace({ batchId, ordinal, code, template }: RecordOfBatch): RecordPlace | null {
-  const row = workerDatabase().prepare('SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?').get([batchId, ordinal]) as
-    { row: number; cells: string } | undefined;
-  return row && row.cells !== '[]'
-    ? { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: batchOf(batchId).batch.context, template }
-    : null;
+async function findPlace({ batchId, ordinal, code, template }: RecordOfBatch): Promise<RecordPlace | null> {
+  const row = await batchStore.record(threadSql(), batchId, ordinal);
+  if (!row || row.cells === '[]') return null;
+  const { context } = (await batchOf(batchId)).batch;
+  return { record: { row: row.row, cells: JSON.parse(row.cells) as Cell[] }, ordinal, code, batch: context, template };
 }
 
-function placeOf(record: RecordOfBatch): RecordPlace {
-  const place = findPlace(record);
+async function placeOf(record: RecordOfBatch): Promise<RecordPlace> {
+  const place = await findPlace(record);
   if (!place) throw new MailbagError('record-over-time');
   return place;
 }
 
 /** @throws MailbagError pattern-*, record-over-time */
-export function letter({ reminder, ...record }: LetterOfBatch): Letter {
-  const place = placeOf(record);
-  const kept = batchOf(record.batchId);
+export async function letter({ reminder, ...record }: LetterOfBatch): Promise<Letter> {
+  const place = await placeOf(record);
+  const kept = await batchOf(record.batchId);
   if (!reminder) return (kept.letters ??= letterPattern(kept.batch.mailing)).letter(place);
   const { plan } = kept.batch.mailing;
   const own = letterPattern({ ...kept.batch.mailing, plan: { ...plan, message: { ...plan.message, reminder } } });
@@ -54,17 +53,22 @@ export function letter({ reminder, ...record }: LetterOfBatch): Letter {
 }
 
 /** @throws MailbagError pattern-*, record-over-time */
-export function openPassword(record: Tasks['openPassword']['input']): string {
-  const { plan, columns } = batchOf(record.batchId).batch.mailing;
-  return passwordPattern(plan, columns)?.(placeOf(record)).open ?? '';
+export async function openPassword(record: Tasks['openPassword']['input']): Promise<string> {
+  const { plan, columns } = (await batchOf(record.batchId)).batch.mailing;
+  return passwordPattern(plan, columns)?.(await placeOf(record)).open ?? '';
 }
 
 /** @throws MailbagError pattern-* */
-export function postalAddresses({ batchId, records }: Tasks['postalAddresses']['input']): Tasks['postalAddresses']['output'] {
-  const { plan, columns } = batchOf(batchId).batch.mailing;
+export async function postalAddresses({
+  batchId,
+  records,
+}: Tasks['postalAddresses']['input']): Promise<Tasks['postalAddresses']['output']> {
+  const { plan, columns } = (await batchOf(batchId)).batch.mailing;
   const address = postalPattern(plan, columns);
-  return records.map((record) => {
-    const place = findPlace({ batchId, ...record });
-    return place && address(place);
-  });
+  return Promise.all(
+    records.map(async (record) => {
+      const place = await findPlace({ batchId, ...record });
+      return place && address(place);
+    }),
+  );
 }

@@ -1,36 +1,28 @@
 import type { Cell, SourceRecord } from '@mailbag/core';
-import { workerDatabase } from './worker-database.js';
+import type { RecordRow } from '../stores/source.store.js';
+import { sourceStore } from '../stores/source.store.js';
+import { threadSql } from './worker-database.js';
 
 const BLOCK = 500;
 
-/** The number of the reading whose records a source has now; null: none was whole yet. */
-export function readingOf(sourceId: number): number | null {
-  const found = workerDatabase().prepare('SELECT readingId FROM source WHERE id = ?').get([sourceId]) as
-    { readingId: number | null } | undefined;
-  return found?.readingId ?? null;
-}
+const toRecord = ({ row, cells }: Pick<RecordRow, 'row' | 'cells'>): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
 
 /** Records of a source in blocks, so that a large one is never in memory whole. */
-export function* recordBlocks(sourceId: number): Generator<{ first: number; records: SourceRecord[] }> {
-  const reading = readingOf(sourceId);
+export async function* recordBlocks(sourceId: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
+  const reading = await sourceStore.readingOf(threadSql(), sourceId);
   if (reading !== null) yield* blocksOfReading(reading);
 }
 
-export function* blocksOfReading(reading: number): Generator<{ first: number; records: SourceRecord[] }> {
-  const select = workerDatabase().prepare(
-    'SELECT ordinal, row, cells FROM source_record WHERE readingId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?',
-  );
+export async function* blocksOfReading(reading: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
   for (let from = 0; ; from += BLOCK) {
-    const rows = select.all([reading, from, BLOCK]) as { ordinal: number; row: number; cells: string }[];
+    const rows = await sourceStore.block(threadSql(), reading, from, BLOCK);
     if (rows.length === 0) return;
-    yield { first: from, records: rows.map(({ row, cells }) => ({ row, cells: JSON.parse(cells) as Cell[] })) };
+    yield { first: from, records: rows.map(toRecord) };
   }
 }
 
 /** The record at a place of a reading; undefined: there is none. */
-export function recordAt(reading: number, ordinal: number): SourceRecord | undefined {
-  const found = workerDatabase()
-    .prepare('SELECT row, cells FROM source_record WHERE readingId = ? AND ordinal = ?')
-    .get([reading, ordinal]) as { row: number; cells: string } | undefined;
-  return found && { row: found.row, cells: JSON.parse(found.cells) as Cell[] };
+export async function recordAt(reading: number, ordinal: number): Promise<SourceRecord | undefined> {
+  const found = await sourceStore.recordOf(threadSql(), reading, ordinal);
+  return found && toRecord(found);
 }

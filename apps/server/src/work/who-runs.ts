@@ -7,7 +7,10 @@ import { paperWish } from './paper-wish.js';
 import { columnsInCopies, keyDigests, valueDigests } from './record-digest.js';
 import { recordBlocks } from './source-records.js';
 import type { Tasks } from './tasks.js';
-import { workerDatabase } from './worker-database.js';
+import { batchStore } from '../stores/batch.store.js';
+import { findingStore } from '../stores/finding.store.js';
+import { folderStore } from '../stores/folder.store.js';
+import { threadSql } from './worker-database.js';
 
 /** What a batch knows of a record that it made copies of. */
 interface Had {
@@ -15,55 +18,31 @@ interface Had {
   /** Names of the columns whose values that digest is of. */
   used: string;
 }
-interface BatchRow {
-  id: number;
-  number: number;
-  state: string;
-  plannedThrough: number;
-  usedColumns: string | null;
-  keyColumn: string | null;
-  frozen: string;
-}
-
-/** Records of a batch whose copies are there or coming: withdrawn ones are neither. */
-const WITH_COPIES = `batchId = ? AND ((? AND ordinal >= ?) OR EXISTS
-  (SELECT 1 FROM copy WHERE copy.batchId = batch_record.batchId AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn'))`;
 
 /** Everybody who has a copy of this mailing, by the digest of their key, and batches of which that cannot be told. */
-function hadCopies(mailingId: number, keyColumn: string | null, salt: string): { had: Map<string, Had>; unknown: number[] } {
-  const database = workerDatabase();
+async function hadCopies(mailingId: number, keyColumn: string | null, salt: string): Promise<{ had: Map<string, Had>; unknown: number[] }> {
+  const sql = threadSql();
   const had = new Map<string, Had>();
   const unknown: number[] = [];
-  for (const { keyDigest } of database.prepare('SELECT keyDigest FROM had_copy WHERE mailingId = ?').all([mailingId]) as {
-    keyDigest: string;
-  }[])
-    had.set(keyDigest, { values: null, used: '[]' });
-  const batches = database
-    .prepare(
-      "SELECT id, number, state, plannedThrough, usedColumns, json_extract(frozen, '$.plan.keyColumn') AS keyColumn, CASE WHEN json_extract(frozen, '$.plan.keyColumn') IS ? THEN '' ELSE frozen END AS frozen FROM batch WHERE mailingId = ? ORDER BY id",
-    )
-    .all([keyColumn, mailingId]) as BatchRow[];
-  const digests = database.prepare(`SELECT keyDigest, valuesDigest FROM batch_record WHERE ${WITH_COPIES}`);
-  const cells = database.prepare(`SELECT row, cells, valuesDigest FROM batch_record WHERE ${WITH_COPIES} ORDER BY ordinal`);
-  for (const { id, number, state, plannedThrough, usedColumns, frozen } of batches) {
-    const parameters = [id, state === 'cancelled' ? 0 : 1, plannedThrough];
-    const used = usedColumns ?? '[]';
-    if (frozen === '') {
-      for (const one of digests.all(parameters) as { keyDigest: string | null; valuesDigest: string | null }[])
+  for (const { keyDigest } of await batchStore.hadCopies(sql, mailingId)) had.set(keyDigest, { values: null, used: '[]' });
+  for (const batch of await batchStore.withKeyColumns(sql, mailingId, keyColumn)) {
+    const used = batch.usedColumns ?? '[]';
+    if (batch.frozen === '') {
+      for (const one of await batchStore.digestsWithCopies(sql, batch))
         if (one.keyDigest !== null) had.set(one.keyDigest, { values: one.valuesDigest, used });
       continue;
     }
     // Another column was the key then: the records say what their key would be now, as long as they are kept.
-    const { columns } = JSON.parse(frozen) as FrozenMailing;
+    const { columns } = JSON.parse(batch.frozen) as FrozenMailing;
     const isThere = keyColumn === null || columns.some(({ name }) => name === keyColumn);
     const keyOf = keyDigests(salt, columns, keyColumn);
     let isKept = isThere;
     if (isThere)
-      for (const row of cells.all(parameters) as { row: number; cells: string; valuesDigest: string | null }[]) {
+      for (const row of await batchStore.recordsWithCopies(sql, batch)) {
         if (row.cells === '[]') isKept = false;
         else had.set(keyOf({ row: row.row, cells: JSON.parse(row.cells) as Cell[] }), { values: row.valuesDigest, used });
       }
-    if (!isKept) unknown.push(number);
+    if (!isKept) unknown.push(batch.number);
   }
   return { had, unknown };
 }
@@ -79,15 +58,14 @@ export interface Candidate {
 }
 
 /** Goes through all records of a mailing and tells of each what decides whether it runs. @param see may keep what it likes */
-export function candidates(
+export async function candidates(
   { mailingId, sourceId, mailing }: Pick<Tasks['whoRuns']['input'], 'mailingId' | 'sourceId' | 'mailing'>,
   see: (candidate: Candidate, held: 'stop' | 'left-out' | null) => void,
-): { unknown: number[]; used: string[] } {
-  const database = workerDatabase();
+): Promise<{ unknown: number[]; used: string[] }> {
   const { plan, columns } = mailing;
-  const [{ salt }] = database.prepare('SELECT salt FROM folder_state').all([]) as [{ salt: string }];
+  const salt = await folderStore.salt(threadSql());
   const keyColumn = plan.keyColumn ?? null;
-  const { had, unknown } = hadCopies(mailingId, keyColumn, salt);
+  const { had, unknown } = await hadCopies(mailingId, keyColumn, salt);
   const used = columnsInCopies(mailing);
   const keyOf = keyDigests(salt, columns, keyColumn);
   const valuesOf = valueDigests(salt, columns, used);
@@ -99,14 +77,8 @@ export function candidates(
     return known;
   };
   const leftOut = new Set(plan.leftOut);
-  const stopped = new Set(
-    (
-      database.prepare("SELECT DISTINCT ordinal FROM finding WHERE mailingId = ? AND severity = 'stop'").all([mailingId]) as {
-        ordinal: number;
-      }[]
-    ).map(({ ordinal }) => ordinal),
-  );
-  for (const { first, records } of recordBlocks(sourceId))
+  const stopped = new Set((await findingStore.stopped(threadSql(), mailingId)).map(({ ordinal }) => ordinal));
+  for await (const { first, records } of recordBlocks(sourceId))
     records.forEach((record, index) => {
       const ordinal = first + index;
       const key = keyOf(record);
@@ -138,11 +110,11 @@ export function choose({ who, rows }: StartChoice): (candidate: Candidate) => St
 /** Digest of who runs, over what, after which batches: as long as it is the same, nothing has changed since somebody looked. */
 export class StartDigest {
   private readonly hash = createHash('sha256');
-  constructor(mailingId: number, version: number, choice: StartChoice) {
-    const [{ last }] = workerDatabase().prepare('SELECT MAX(id) AS last FROM batch WHERE mailingId = ?').all([mailingId]) as [
-      { last: number | null },
-    ];
-    this.hash.update(JSON.stringify([mailingId, version, choice.who, last]));
+  private constructor(begun: unknown) {
+    this.hash.update(JSON.stringify(begun));
+  }
+  static async of(mailingId: number, version: number, choice: StartChoice): Promise<StartDigest> {
+    return new StartDigest([mailingId, version, choice.who, await batchStore.lastOf(threadSql(), mailingId)]);
   }
   runs({ key, values }: Candidate): void {
     this.hash.update(key).update(values);
@@ -153,7 +125,7 @@ export class StartDigest {
 }
 
 /** Who would run, and who not and why. */
-export function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['input']): Tasks['whoRuns']['output'] {
+export async function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['input']): Promise<Tasks['whoRuns']['output']> {
   const { plan, columns } = input.mailing;
   const { message } = plan;
   const groups: Record<StartGroup, number[]> = {
@@ -173,8 +145,8 @@ export function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['input']
   const wantsPaper = paperWish(plan, columns);
   const address = columns.findIndex(({ name }) => name === message.addressColumn);
   const why = choose(choice);
-  const digest = new StartDigest(input.mailingId, version, choice);
-  const { unknown } = candidates(input, (candidate, held) => {
+  const digest = await StartDigest.of(input.mailingId, version, choice);
+  const { unknown } = await candidates(input, (candidate, held) => {
     const { ordinal, record, hasOne, isChanged } = candidate;
     if (held) return void groups[held].push(ordinal);
     sizes.everybody++;
