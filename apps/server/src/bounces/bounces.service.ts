@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto';
 import type { MailReport, ReportedRecipient } from '@mailbag/core';
 import { MailbagError, addressesIn, isMailbagError, oneLine, troubleWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
 import type { ReadMail } from '../work/read-mail.js';
@@ -78,14 +78,14 @@ export class BouncesService {
           .update(mail.matter)
           .digest('hex')
       : rawDigest;
-    const batchId = await this.transactions.run(async (manager) => {
-      await reportStore.dropTry(manager, rawDigest);
-      const delivery = report && (await this.find(manager, report));
+    const batchId = await this.transactions.run(async (sql) => {
+      await reportStore.dropTry(sql, rawDigest);
+      const delivery = report && (await this.find(sql, report));
       const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
       const said = report
         ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
         : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
-      const isNew = await reportStore.add(manager, {
+      const isNew = await reportStore.add(sql, {
         digest,
         at: new Date().toISOString(),
         way,
@@ -99,8 +99,8 @@ export class BouncesService {
       });
       if (!isNew) return 'again' as const;
       if (!delivery || !report) return null;
-      if (doubt) await this.note(manager, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
-      else await this.apply(manager, delivery, report, mail!.subject);
+      if (doubt) await this.note(sql, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
+      else await this.apply(sql, delivery, report, mail!.subject);
       return delivery.batchId;
     });
     this.readWell.delete(rawDigest);
@@ -121,8 +121,8 @@ export class BouncesService {
     await this.pool.run('openPost', null);
     const tries = this.readWell.has(digest)
       ? 0
-      : await this.transactions.run(async (manager) => {
-          const row = await reportStore.countTry(manager, digest, new Date().toISOString());
+      : await this.transactions.run(async (sql) => {
+          const row = await reportStore.countTry(sql, digest, new Date().toISOString());
           return row!.tries;
         });
     if (tries > MOST_TRIES) return null;
@@ -138,9 +138,9 @@ export class BouncesService {
     }
   }
 
-  private async find(manager: EntityManager, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {
+  private async find(sql: Sql, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {
     const first = async (by: Found['by'], wanted: Parameters<typeof deliveryStore.reportedOn>[1]): Promise<Found | null> => {
-      const row = await deliveryStore.reportedOn(manager, wanted);
+      const row = await deliveryStore.reportedOn(sql, wanted);
       return row ? { ...row, by } : null;
     };
     const byToken = token === null ? null : await first('token', { token });
@@ -157,51 +157,45 @@ export class BouncesService {
     return null;
   }
 
-  private async note(manager: EntityManager, delivery: Pick<Found, 'id'>, said: string): Promise<void> {
-    await noteCopies(manager, await copiesOfDelivery(manager, delivery.id), 'report', { who: POSTMASTER, said });
+  private async note(sql: Sql, delivery: Pick<Found, 'id'>, said: string): Promise<void> {
+    await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: POSTMASTER, said });
   }
 
-  private async apply(
-    manager: EntityManager,
-    delivery: Omit<Found, 'by'>,
-    report: Facts,
-    subject: string,
-    who = POSTMASTER,
-  ): Promise<void> {
-    const copies = await copiesOfDelivery(manager, delivery.id);
+  private async apply(sql: Sql, delivery: Omit<Found, 'by'>, report: Facts, subject: string, who = POSTMASTER): Promise<void> {
+    const copies = await copiesOfDelivery(sql, delivery.id);
     const because = (said: string) => ({ who, said });
     if (report.kind === 'answer')
-      return noteCopies(manager, copies, 'report', because(`An automatic answer came: ${oneLine(subject).slice(0, 200)}`));
-    if (report.kind === 'delivered') return noteCopies(manager, copies, 'report', because('Their server says that it was delivered.'));
+      return noteCopies(sql, copies, 'report', because(`An automatic answer came: ${oneLine(subject).slice(0, 200)}`));
+    if (report.kind === 'delivered') return noteCopies(sql, copies, 'report', because('Their server says that it was delivered.'));
     const about = report.recipients.filter(({ action }) => action === (report.kind === 'bounce' ? 'failed' : 'delayed'));
     const said = about.map(words).join(' · ').slice(0, 2000) || 'It came back';
-    if (report.kind === 'delay') return noteCopies(manager, copies, 'delay', because(`Still on its way: ${said}`));
+    if (report.kind === 'delay') return noteCopies(sql, copies, 'delay', because(`Still on its way: ${said}`));
     if (report.kind !== 'bounce') return;
     const main = addressesIn(delivery.address, true).addresses.map(({ address }) => address.toLowerCase());
     const failed = about.map(({ address }) => address.toLowerCase());
-    const { others } = (await deliveryStore.accepted(manager, delivery.id))!;
+    const { others } = (await deliveryStore.accepted(sql, delivery.id))!;
     const besides = ((others ? JSON.parse(others) : []) as string[]).map((one) => one.toLowerCase()).filter((one) => !main.includes(one));
     // It bounced when none of its recipients has it. An address that nobody wrote to is where the one recipient was led on to.
     const isWhole =
       main.length <= 1 ? !failed.every((address) => besides.includes(address)) : main.every((address) => failed.includes(address));
     const code = about[0]?.code ?? null;
-    if (delivery.kind === 'reminder') return noteCopies(manager, copies, 'report', because(`The reminder bounced: ${said}`));
-    if (!isWhole) return noteCopies(manager, copies, 'report', because(`Bounced for one of several: ${said}`));
-    await deliveryStore.bounce(manager, said, new Date().toISOString(), delivery.id);
-    if ((await changeCopies(manager, copies, 'refuse', because(said))) > 0)
-      await markTrouble(manager, copies, code?.trouble ?? 'their server', code?.code ?? null);
+    if (delivery.kind === 'reminder') return noteCopies(sql, copies, 'report', because(`The reminder bounced: ${said}`));
+    if (!isWhole) return noteCopies(sql, copies, 'report', because(`Bounced for one of several: ${said}`));
+    await deliveryStore.bounce(sql, said, new Date().toISOString(), delivery.id);
+    if ((await changeCopies(sql, copies, 'refuse', because(said))) > 0)
+      await markTrouble(sql, copies, code?.trouble ?? 'their server', code?.code ?? null);
   }
 
   /** A person's word about a report that could be anybody's. @throws MailbagError not-found */
   async settle(id: number, isBounce: boolean, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      const row = await reportStore.doubtful(manager, id);
+    const batchId = await this.transactions.run(async (sql) => {
+      const row = await reportStore.doubtful(sql, id);
       if (!row) throw new MailbagError('not-found', { what: 'open report' });
-      await reportStore.settle(manager, isBounce ? 'bounced' : 'dismissed', id);
-      const delivery = await deliveryStore.addressed(manager, row.deliveryId);
+      await reportStore.settle(sql, isBounce ? 'bounced' : 'dismissed', id);
+      const delivery = await deliveryStore.addressed(sql, row.deliveryId);
       if (!delivery) return null;
-      if (isBounce) await this.apply(manager, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
-      else await noteCopies(manager, await copiesOfDelivery(manager, delivery.id), 'report', { who, said: 'The report was no bounce.' });
+      if (isBounce) await this.apply(sql, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
+      else await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who, said: 'The report was no bounce.' });
       return delivery.batchId;
     });
     this.tell(batchId);

@@ -6,6 +6,7 @@ import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
+import { copyEventStore } from '../stores/copy-event.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
@@ -25,7 +26,7 @@ export class CopiesService {
     const row = await copyStore.detail(this.transactions, id);
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
     const { recordOrdinal, deliveryId, metadata, isProtected, ...copy } = row;
-    const events = await copyStore.events(this.transactions, id);
+    const events = await copyEventStore.events(this.transactions, id);
     const { mailing } = await this.batches.mailing(row.batchId);
     const record = account.seesValues ? await this.batches.record(row.batchId, recordOrdinal).catch(() => null) : null;
     const delivery = await deliveryStore.ofCopy(this.transactions, deliveryId ?? -1);

@@ -1,6 +1,7 @@
 import type { CopyEventKind, CopyNote, Trouble } from '@mailbag/core';
 import { MailbagError, copyLaw } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
+import { copyEventStore } from '../stores/copy-event.store.js';
 import { copyStore } from '../stores/copy.store.js';
 
 /** Copies that are changed by one statement. */
@@ -25,7 +26,7 @@ export async function changeCopies(sql: Sql, ids: readonly number[], event: Copy
   const at = new Date().toISOString();
   let count = 0;
   for (const block of blocks(ids)) {
-    await copyStore.addEvents(sql, block, from, { at, who, event, state: to, said });
+    await copyEventStore.addEvents(sql, block, from, { at, who, event, state: to, said });
     count += await copyStore.setState(sql, block, from, to, at);
   }
   return count;
@@ -42,7 +43,7 @@ export async function changeCopy(sql: Sql, id: number, event: CopyEventKind, bec
 /** Writes a line into the stories of copies; their states stay. */
 export async function noteCopies(sql: Sql, ids: readonly number[], note: CopyNote, { who, said = null }: Because): Promise<void> {
   const at = new Date().toISOString();
-  for (const block of blocks(ids)) await copyStore.addNotes(sql, block, { at, who, event: note, said });
+  for (const block of blocks(ids)) await copyEventStore.addNotes(sql, block, { at, who, event: note, said });
 }
 
 /** Where the trouble of copies sits; null: there is none any more. */

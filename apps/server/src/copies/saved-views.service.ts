@@ -14,15 +14,15 @@ export class SavedViews {
 
   /** Keeps a view; one of the same name is replaced. */
   async save(accountId: number, { name, filter }: SavedViewRequest): Promise<SavedView[]> {
-    await this.transactions.run(async (manager) => {
-      await savedViewStore.dropNamed(manager, accountId, name.trim());
-      await savedViewStore.add(manager, accountId, name.trim(), filter, new Date().toISOString());
+    await this.transactions.run(async (sql) => {
+      await savedViewStore.dropNamed(sql, accountId, name.trim());
+      await savedViewStore.add(sql, accountId, name.trim(), filter, new Date().toISOString());
     });
     return this.list(accountId);
   }
 
   async remove(accountId: number, id: number): Promise<SavedView[]> {
-    await this.transactions.run((manager) => savedViewStore.drop(manager, id, accountId));
+    await this.transactions.run((sql) => savedViewStore.drop(sql, id, accountId));
     return this.list(accountId);
   }
 }

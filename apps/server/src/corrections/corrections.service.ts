@@ -3,10 +3,10 @@ import type { CorrectionAnswer, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
 import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { CorrectionRow } from '../stores/correction.store.js';
@@ -69,25 +69,25 @@ export class CorrectionsService {
   async correct(sourceId: number, changes: readonly Change[], who: string): Promise<{ changed: number; step: string }> {
     const source = await this.sources.detail(sourceId);
     const step = randomUUID();
-    const touched = await this.transactions.run(async (manager) => {
+    const touched = await this.transactions.run(async (sql) => {
       const done: { ordinal: number; column: string }[] = [];
       let keys: Map<number, string> | null = null;
       for (const { row, column: name, value } of changes) {
         const index = source.columns.findIndex((column) => column.name === name);
         if (index < 0) throw new MailbagError('source-key-missing', { source: source.name, column: name });
-        const found = await recordOfRow(manager, sourceId, row);
+        const found = await recordOfRow(sql, sourceId, row);
         if (!found) throw new MailbagError('not-found', { what: 'record' });
         const { ordinal, record } = found;
         const now = record.cells[index]!;
         if (now.text === value) continue;
-        const known = await correctionStore.activeAt(manager, sourceId, row, name);
+        const known = await correctionStore.activeAt(sql, sourceId, row, name);
         const was = known ? (JSON.parse(known.was) as Cell) : now;
-        if (known) await correctionStore.undo(manager, known.id);
+        if (known) await correctionStore.undo(sql, known.id);
         const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
-        const key = known?.recordKey ?? (keys ??= await this.keysOfRows(manager, source)).get(row) ?? `row ${row}`;
-        if (wanted !== was) await correctionStore.add(manager, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
+        const key = known?.recordKey ?? (keys ??= await this.keysOfRows(sql, source)).get(row) ?? `row ${row}`;
+        if (wanted !== was) await correctionStore.add(sql, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
         record.cells[index] = wanted;
-        await sourceStore.setCells(manager, record.cells, sourceId, ordinal);
+        await sourceStore.setCells(sql, record.cells, sourceId, ordinal);
         done.push({ ordinal, column: name });
       }
       return done;
@@ -116,12 +116,12 @@ export class CorrectionsService {
   }
 
   /** The keys of all records by their rows, as the source itself has them: a corrected key is not what comes again. */
-  private async keysOfRows(manager: EntityManager, { id, columns, keyColumn }: SourceSummary): Promise<Map<number, string>> {
+  private async keysOfRows(sql: Sql, { id, columns, keyColumn }: SourceSummary): Promise<Map<number, string>> {
     const index = columns.findIndex(({ name }) => name === keyColumn);
     const own = new Map<number, string>();
     if (keyColumn !== null)
-      for (const { row, was } of await correctionStore.ofColumn(manager, id, keyColumn)) own.set(row, (JSON.parse(was) as Cell).text);
-    const rows = await sourceStore.textsOf(manager, `$[${Math.max(0, index)}].text`, id);
+      for (const { row, was } of await correctionStore.ofColumn(sql, id, keyColumn)) own.set(row, (JSON.parse(was) as Cell).text);
+    const rows = await sourceStore.textsOf(sql, `$[${Math.max(0, index)}].text`, id);
     const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
     const numbers = new NumberedKeys();
     return new Map(
@@ -142,11 +142,7 @@ export class CorrectionsService {
   }
 }
 
-async function recordOfRow(
-  manager: EntityManager,
-  sourceId: number,
-  row: number,
-): Promise<{ ordinal: number; record: SourceRecord } | null> {
-  const found = await sourceStore.recordOfRow(manager, sourceId, row);
+async function recordOfRow(sql: Sql, sourceId: number, row: number): Promise<{ ordinal: number; record: SourceRecord } | null> {
+  const found = await sourceStore.recordOfRow(sql, sourceId, row);
   return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
 }

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { changeCopies } from '../copies/copy-changes.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { Hold } from '../safety/hold.service.js';
@@ -24,47 +24,47 @@ export class Claims {
   ) {}
 
   /** Those that had not begun to leave wait again, the others are unconfirmed. */
-  private async settle(manager: EntityManager, lost: readonly Lost[]): Promise<void> {
+  private async settle(sql: Sql, lost: readonly Lost[]): Promise<void> {
     for (const { id, claim, handedAt, attempts, kind } of lost) {
-      const copies = kind === 'copies' ? await copiesOfDelivery(manager, id) : [];
+      const copies = kind === 'copies' ? await copiesOfDelivery(sql, id) : [];
       if (handedAt === null) {
         await deliveryStore.endClaim(
-          manager,
+          sql,
           { id, claim },
           { state: 'retrying', said: STOPPED_BEFORE, nextTryAt: new Date().toISOString(), attempts: Math.max(0, attempts - 1) },
         );
-        await changeCopies(manager, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
+        await changeCopies(sql, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
       } else {
-        await deliveryStore.endClaim(manager, { id, claim }, { state: 'unconfirmed', said: STOPPED });
-        await changeCopies(manager, copies, 'lose', { who: MAILBAG, said: STOPPED });
+        await deliveryStore.endClaim(sql, { id, claim }, { state: 'unconfirmed', said: STOPPED });
+        await changeCopies(sql, copies, 'lose', { who: MAILBAG, said: STOPPED });
       }
     }
   }
 
   /** At a start, before anything is claimed: every claim is one of a server that is gone. */
   settleAll(): Promise<void> {
-    return this.transactions.run(async (manager) => this.settle(manager, await deliveryStore.claimedBefore(manager)));
+    return this.transactions.run(async (sql) => this.settle(sql, await deliveryStore.claimedBefore(sql)));
   }
 
   /** Leases that ran out, and times that lie ahead because the clock was set back. @param mine deliveries that are still at work here */
-  async sweep(mine: readonly number[], restsOver: (manager: EntityManager, now: string) => Promise<void>): Promise<void> {
+  async sweep(mine: readonly number[], restsOver: (sql: Sql, now: string) => Promise<void>): Promise<void> {
     const now = Date.now();
     const [at, soon] = [new Date(now).toISOString(), new Date(now + MINUTE).toISOString()];
-    await this.transactions.run(async (manager) => {
-      await this.settle(manager, await deliveryStore.overdue(manager, at, mine));
-      await deliveryStore.bringBack(manager, at, soon);
-      await restsOver(manager, at);
+    await this.transactions.run(async (sql) => {
+      await this.settle(sql, await deliveryStore.overdue(sql, at, mine));
+      await deliveryStore.bringBack(sql, at, soon);
+      await restsOver(sql, at);
     });
   }
 
   /** Claims what is due. @returns null: nothing is. `count`: how many claims this folder has seen, where it counts them */
   claim(lane: Lane, most: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
-    return this.transactions.run(async (manager) => {
+    return this.transactions.run(async (sql) => {
       const at = Date.now();
       const now = new Date(at).toISOString();
       const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
       const { id: serverId, limits } = lane.server;
-      const rows = await deliveryStore.due(manager, serverId, now, most);
+      const rows = await deliveryStore.due(sql, serverId, now, most);
       if (rows.length === 0) return null;
       const claim = randomBytes(9).toString('base64url');
       const ids: number[] = [];
@@ -75,23 +75,23 @@ export class Claims {
         const wait = lane.rates.wait(limits, domain, at);
         if (wait > 0) {
           waiting.add(domain);
-          await deliveryStore.putOff(manager, serverId, domain, now, new Date(at + wait).toISOString());
+          await deliveryStore.putOff(sql, serverId, domain, now, new Date(at + wait).toISOString());
           continue;
         }
-        if (!(await deliveryStore.claim(manager, id, claim, now, leaseUntil))) continue;
+        if (!(await deliveryStore.claim(sql, id, claim, now, leaseUntil))) continue;
         lane.rates.add(domain, at);
         ids.push(id);
       }
       if (ids.length === 0) return { ready: [], count: null };
-      const count = await this.holding.count(manager);
-      const copies = (await deliveryStore.copiesOf(manager, ids)).map(({ id }) => id);
-      await changeCopies(manager, copies, 'queue', { who: MAILBAG, said: 'Due again' });
-      await changeCopies(manager, copies, 'claim', { who: MAILBAG });
+      const count = await this.holding.count(sql);
+      const copies = (await deliveryStore.copiesOf(sql, ids)).map(({ id }) => id);
+      await changeCopies(sql, copies, 'queue', { who: MAILBAG, said: 'Due again' });
+      await changeCopies(sql, copies, 'claim', { who: MAILBAG });
       const ready: Claimed[] = [];
-      for (const { copies: sending, ...delivery } of await deliveryStore.claimed(manager, ids)) {
+      for (const { copies: sending, ...delivery } of await deliveryStore.claimed(sql, ids)) {
         // All copies of it were withdrawn in the meantime: there is nothing to send.
         if (sending === 0 && delivery.kind === 'copies')
-          await deliveryStore.endClaim(manager, delivery, { state: 'withdrawn', said: 'Withdrawn before it was sent' });
+          await deliveryStore.endClaim(sql, delivery, { state: 'withdrawn', said: 'Withdrawn before it was sent' });
         else ready.push(delivery);
       }
       return { ready, count };

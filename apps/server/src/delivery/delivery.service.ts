@@ -5,9 +5,9 @@ import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { SettingsService } from '../settings/settings.service.js';
-import type { EntityManager } from 'typeorm';
 import { LiveService } from '../live/live.service.js';
 import { GroupedWrites } from '../persistence/grouped-writes.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
@@ -125,8 +125,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const now = Date.now();
     if (Math.abs(now - this.lastSweep) < MINUTE) return;
     this.lastSweep = now;
-    await this.claims.sweep([...this.mine], (manager, at) =>
-      this.senders.restsBroughtBack(manager, at, new Date(now + 24 * 60 * MINUTE).toISOString()),
+    await this.claims.sweep([...this.mine], (sql, at) =>
+      this.senders.restsBroughtBack(sql, at, new Date(now + 24 * 60 * MINUTE).toISOString()),
     );
   }
 
@@ -185,11 +185,11 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     for (let wait = SHORTEST_REWRITE; ; wait = Math.min(wait * 2, LONGEST_REWRITE)) {
       try {
         const sender = await this.senders.ready(delivery.senderId);
-        const isMine = await this.writes.submit((manager) =>
-          recordOutcome(manager, delivery, outcome, {
+        const isMine = await this.writes.submit((sql) =>
+          recordOutcome(sql, delivery, outcome, {
             restUntil,
             renew: () =>
-              this.envelopes.renew(manager, delivery.id, delivery.batchId, delivery.recordOrdinal, sender?.address ?? '@mailbag.invalid'),
+              this.envelopes.renew(sql, delivery.id, delivery.batchId, delivery.recordOrdinal, sender?.address ?? '@mailbag.invalid'),
           }),
         );
         if (!isMine)
@@ -218,7 +218,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const digest = await contentDigest(message);
     return lane.transport.send(message, async () => {
       const now = new Date().toISOString();
-      const isMine = await this.writes.submit((manager) => deliveryStore.handOver(manager, delivery, now, digest));
+      const isMine = await this.writes.submit((sql) => deliveryStore.handOver(sql, delivery, now, digest));
       if (!isMine) throw new Error('Its claim was lost before it was handed over.');
     });
   }
@@ -247,13 +247,13 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   }
 
   /** Holds the deliveries of a batch back, or lets them go on. */
-  hold(manager: EntityManager, batchId: number, held: boolean): Promise<void> {
-    return deliveryStore.hold(manager, batchId, held);
+  hold(sql: Sql, batchId: number, held: boolean): Promise<void> {
+    return deliveryStore.hold(sql, batchId, held);
   }
 
   /** Takes back what has not gone out yet. */
-  cancel(manager: EntityManager, batchId: number): Promise<void> {
-    return deliveryStore.cancel(manager, batchId, new Date().toISOString());
+  cancel(sql: Sql, batchId: number): Promise<void> {
+    return deliveryStore.cancel(sql, batchId, new Date().toISOString());
   }
 
   /** Whether a delivery of a batch still moves by itself. */

@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { MailbagError, addressesIn, domainOf, newReturnToken } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { changeCopies } from '../copies/copy-changes.js';
 import { SendersService } from '../senders/senders.service.js';
 import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
+import type { Sql } from '../persistence/sql.js';
 
 export interface NewEnvelope {
   batchId: number;
@@ -30,18 +30,17 @@ export class Envelopes {
   constructor(private readonly senders: SendersService) {}
 
   /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. @throws MailbagError sender-not-confirmed */
-  async queue(manager: EntityManager, envelope: NewEnvelope & { several: boolean; who: string }): Promise<boolean> {
+  async queue(sql: Sql, envelope: NewEnvelope & { several: boolean; who: string }): Promise<boolean> {
     const { addresses } = addressesIn(envelope.address, envelope.several);
     if (addresses.length === 0) return false;
-    if ((await this.make(manager, envelope)) === null)
-      throw new MailbagError('sender-not-confirmed', { mailing: `Batch ${envelope.batchId}` });
-    await changeCopies(manager, envelope.copies, 'queue', { who: envelope.who });
+    if ((await this.make(sql, envelope)) === null) throw new MailbagError('sender-not-confirmed', { mailing: `Batch ${envelope.batchId}` });
+    await changeCopies(sql, envelope.copies, 'queue', { who: envelope.who });
     return true;
   }
 
   /** @returns id of the delivery; null: there is no sender */
   async make(
-    manager: EntityManager,
+    sql: Sql,
     { batchId, recordOrdinal, address, copies, held, kind = 'copies', senderId, startAt = null }: NewEnvelope,
   ): Promise<number | null> {
     const sender = (await this.senders.ready(senderId)) ?? (await this.senders.ready(null));
@@ -49,7 +48,7 @@ export class Envelopes {
     const now = new Date().toISOString();
     const messageId = newMessageId(batchId, recordOrdinal, sender.address);
     const first = addressesIn(address, true).addresses[0]?.address ?? address;
-    const id = await deliveryStore.add(manager, {
+    const id = await deliveryStore.add(sql, {
       batchId,
       recordOrdinal,
       address: address.trim(),
@@ -64,26 +63,26 @@ export class Envelopes {
       domain: domainOf(first),
       startAt,
     });
-    await deliveryStore.addMessageId(manager, messageId, id);
-    if (kind === 'copies') await copyStore.setDelivery(manager, copies, id, address.trim());
-    else await deliveryStore.addCopies(manager, id, copies);
+    await deliveryStore.addMessageId(sql, messageId, id);
+    if (kind === 'copies') await copyStore.setDelivery(sql, copies, id, address.trim());
+    else await deliveryStore.addCopies(sql, id, copies);
     return id;
   }
 
   /** The delivery goes on under another Message-ID: some of its recipients have the message already. */
-  async renew(manager: EntityManager, id: number, batchId: number, recordOrdinal: number, senderAddress: string): Promise<void> {
+  async renew(sql: Sql, id: number, batchId: number, recordOrdinal: number, senderAddress: string): Promise<void> {
     const messageId = newMessageId(batchId, recordOrdinal, senderAddress);
-    await deliveryStore.setMessageId(manager, messageId, id);
-    await deliveryStore.addMessageId(manager, messageId, id);
+    await deliveryStore.setMessageId(sql, messageId, id);
+    await deliveryStore.addMessageId(sql, messageId, id);
   }
 }
 
 /** Copies that belong to a delivery. @param kind where it is known, one question less is asked */
-export async function copiesOfDelivery(manager: EntityManager, id: number, kind?: 'copies' | 'reminder'): Promise<number[]> {
+export async function copiesOfDelivery(sql: Sql, id: number, kind?: 'copies' | 'reminder'): Promise<number[]> {
   if (kind === 'copies') {
-    const own = await copyStore.ofDelivery(manager, id);
+    const own = await copyStore.ofDelivery(sql, id);
     return own.map((one) => one.id);
   }
-  const rows = await copyStore.everIn(manager, id);
+  const rows = await copyStore.everIn(sql, id);
   return rows.map((one) => one.id);
 }

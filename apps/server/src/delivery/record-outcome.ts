@@ -1,6 +1,5 @@
 import type { CopyEventKind, Trouble } from '@mailbag/core';
 import { MOST_TRIES, enhancedCode, retryDelay } from '@mailbag/core';
-import type { EntityManager } from 'typeorm';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { config } from '../platform/config.js';
 import type { ClaimEnd, Claimed } from '../stores/delivery.store.js';
@@ -8,6 +7,7 @@ import { deliveryStore } from '../stores/delivery.store.js';
 import { copiesOfDelivery } from './envelopes.service.js';
 import type { Outcome, RefusedRecipient } from './outcome.js';
 import { batchStore } from '../stores/batch.store.js';
+import type { Sql } from '../persistence/sql.js';
 
 export const MAILBAG = 'Mailbag';
 
@@ -102,33 +102,33 @@ function reminderNote({ state, said, story = said }: Decision): string | null {
  * @returns false: the claim was lost, and nothing was written
  */
 export async function recordOutcome(
-  manager: EntityManager,
+  sql: Sql,
   delivery: Claimed,
   outcome: Outcome,
   { restUntil, renew }: { restUntil: string | null; renew: () => Promise<void> },
 ): Promise<boolean> {
   const decision = decide(delivery, outcome, restUntil);
   const { said, event, story = said, trouble, accepted, refused } = decision;
-  if (!(await deliveryStore.endClaim(manager, delivery, decision))) return false;
+  if (!(await deliveryStore.endClaim(sql, delivery, decision))) return false;
   const { id, batchId, kind } = delivery;
   if (accepted)
-    await deliveryStore.remember(manager, id, JSON.stringify(accepted), refused && refused.length > 0 ? JSON.stringify(refused) : null);
+    await deliveryStore.remember(sql, id, JSON.stringify(accepted), refused && refused.length > 0 ? JSON.stringify(refused) : null);
   if (decision.renews) await renew();
-  const copies = await copiesOfDelivery(manager, id, kind);
+  const copies = await copiesOfDelivery(sql, id, kind);
   if (kind === 'reminder') {
     const note = reminderNote(decision);
-    if (note !== null) await noteCopies(manager, copies, 'remind', { who: MAILBAG, said: note });
+    if (note !== null) await noteCopies(sql, copies, 'remind', { who: MAILBAG, said: note });
     return true;
   }
-  await changeCopies(manager, copies, event, { who: MAILBAG, said: story });
+  await changeCopies(sql, copies, event, { who: MAILBAG, said: story });
   if (event === 'defer') {
     // What was on its way when the batch was cancelled is not tried again.
-    const batch = await batchStore.state(manager, batchId);
+    const batch = await batchStore.state(sql, batchId);
     if (batch?.state === 'cancelled') {
-      await deliveryStore.withdraw(manager, id);
-      await changeCopies(manager, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
+      await deliveryStore.withdraw(sql, id);
+      await changeCopies(sql, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
     }
   }
-  if (trouble) await markTrouble(manager, copies, ...trouble);
+  if (trouble) await markTrouble(sql, copies, ...trouble);
   return true;
 }

@@ -1,9 +1,9 @@
 import { MailbagError, addressesIn, copyLaw } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, changeCopy, noteCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { assertInNoRun, copiesInRuns } from '../paper/open-runs.js';
 import { DeliveryService } from './delivery.service.js';
@@ -25,8 +25,8 @@ export class Settling {
     private readonly live: LiveService,
   ) {}
 
-  private async copy(manager: EntityManager, id: number): Promise<AddressedCopy> {
-    const copy = await copyStore.addressed(manager, id);
+  private async copy(sql: Sql, id: number): Promise<AddressedCopy> {
+    const copy = await copyStore.addressed(sql, id);
     if (!copy) throw new MailbagError('not-found', { what: 'copy' });
     return copy;
   }
@@ -39,28 +39,28 @@ export class Settling {
   }
 
   /** The copies that go in one envelope with this one and are in the same state. */
-  private async together(manager: EntityManager, copy: AddressedCopy): Promise<number[]> {
-    const rows = await copyStore.together(manager, copy);
+  private async together(sql: Sql, copy: AddressedCopy): Promise<number[]> {
+    const rows = await copyStore.together(sql, copy);
     return rows.map(({ id }) => id);
   }
 
   /** Whether the values are still there that a message is composed of. */
-  private hasRecord(manager: EntityManager, { batchId, recordOrdinal }: AddressedCopy): Promise<boolean> {
-    return batchStore.hasValues(manager, batchId, recordOrdinal);
+  private hasRecord(sql: Sql, { batchId, recordOrdinal }: AddressedCopy): Promise<boolean> {
+    return batchStore.hasValues(sql, batchId, recordOrdinal);
   }
 
-  private async resend(manager: EntityManager, copy: AddressedCopy, address: string, who: string): Promise<void> {
+  private async resend(sql: Sql, copy: AddressedCopy, address: string, who: string): Promise<void> {
     const { mailing } = await this.batches.mailing(copy.batchId);
     const { message } = mailing.plan;
     const { fault } = addressesIn(address, message.several ?? false);
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: address.slice(0, 200), why: fault });
     const said = copy.address && copy.address !== address.trim() ? `Address corrected from ${copy.address} to ${address.trim()}` : null;
-    const all = [...new Set([copy.id, ...(await this.together(manager, copy))])];
-    await assertInNoRun(manager, all);
-    if (!(await this.hasRecord(manager, copy))) throw new MailbagError('record-over-time');
-    await changeCopy(manager, copy.id, 'send-again', { who, said });
-    await changeCopies(manager, all, 'send-again', { who, said });
-    const made = await this.envelopes.make(manager, {
+    const all = [...new Set([copy.id, ...(await this.together(sql, copy))])];
+    await assertInNoRun(sql, all);
+    if (!(await this.hasRecord(sql, copy))) throw new MailbagError('record-over-time');
+    await changeCopy(sql, copy.id, 'send-again', { who, said });
+    await changeCopies(sql, all, 'send-again', { who, said });
+    const made = await this.envelopes.make(sql, {
       batchId: copy.batchId,
       recordOrdinal: copy.recordOrdinal,
       address,
@@ -69,7 +69,7 @@ export class Settling {
       senderId: message.senderId ?? null,
     });
     // Both addresses find it from now on.
-    if (said !== null) await ledgerStore.addWords(manager, ` ${address.trim()}`, all);
+    if (said !== null) await ledgerStore.addWords(sql, ` ${address.trim()}`, all);
     if (made === null) throw new MailbagError('sender-not-confirmed', { mailing: mailing.plan.name });
   }
 
@@ -78,9 +78,9 @@ export class Settling {
    * @throws MailbagError mail-address-refused, copy-in-print-run, record-over-time, copy-law, not-found, sender-not-confirmed
    */
   async sendAgain(copyId: number, address: string, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      const copy = await this.copy(manager, copyId);
-      await this.resend(manager, copy, address, who);
+    const batchId = await this.transactions.run(async (sql) => {
+      const copy = await this.copy(sql, copyId);
+      await this.resend(sql, copy, address, who);
       return copy.batchId;
     });
     this.tell([batchId]);
@@ -89,14 +89,14 @@ export class Settling {
 
   /** A person's word that an unconfirmed delivery did arrive. @throws MailbagError copy-law, not-found */
   async confirmSent(copyId: number, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      const copy = await this.copy(manager, copyId);
+    const batchId = await this.transactions.run(async (sql) => {
+      const copy = await this.copy(sql, copyId);
       const because = { who, said: 'Confirmed by hand' };
-      await changeCopy(manager, copyId, 'confirm-sent', because);
+      await changeCopy(sql, copyId, 'confirm-sent', because);
       if (copy.deliveryId !== null) {
-        await changeCopies(manager, await copiesOfDelivery(manager, copy.deliveryId), 'confirm-sent', because);
+        await changeCopies(sql, await copiesOfDelivery(sql, copy.deliveryId), 'confirm-sent', because);
         const now = new Date().toISOString();
-        await deliveryStore.settleSent(manager, now, now, copy.deliveryId);
+        await deliveryStore.settleSent(sql, now, now, copy.deliveryId);
       }
       return copy.batchId;
     });
@@ -105,19 +105,19 @@ export class Settling {
 
   /** @throws MailbagError copy-law, not-found */
   async withdraw(copyId: number, who: string): Promise<void> {
-    const batchId = await this.transactions.run(async (manager) => {
-      await changeCopy(manager, copyId, 'withdraw', { who });
-      return (await this.copy(manager, copyId)).batchId;
+    const batchId = await this.transactions.run(async (sql) => {
+      await changeCopy(sql, copyId, 'withdraw', { who });
+      return (await this.copy(sql, copyId)).batchId;
     });
     this.tell([batchId]);
   }
 
   /** Puts copies among those that wait for a print run, or takes them out again. @returns how many */
-  private async toPaper(manager: EntityManager, ids: readonly number[], isWanted: boolean, who: string): Promise<number[]> {
-    const rows = await copyStore.whosePaperChanges(manager, ids, isWanted ? 0 : 1, copyLaw.print.from);
+  private async toPaper(sql: Sql, ids: readonly number[], isWanted: boolean, who: string): Promise<number[]> {
+    const rows = await copyStore.whosePaperChanges(sql, ids, isWanted ? 0 : 1, copyLaw.print.from);
     const found = rows.map(({ id }) => id);
-    await copyStore.setWantsPaper(manager, isWanted, found);
-    await noteCopies(manager, found, isWanted ? 'to-paper' : 'off-paper', { who });
+    await copyStore.setWantsPaper(sql, isWanted, found);
+    await noteCopies(sql, found, isWanted ? 'to-paper' : 'off-paper', { who });
     return found;
   }
 
@@ -135,15 +135,15 @@ export class Settling {
     const batches = new Set<number>();
     for (let first = 0; first < ids.length; first += BLOCK) {
       const block = ids.slice(first, first + BLOCK);
-      await this.transactions.run(async (manager) => {
-        const rows = await copyStore.addressedAll(manager, block);
+      await this.transactions.run(async (sql) => {
+        const rows = await copyStore.addressedAll(sql, block);
         rows.forEach(({ batchId }) => batches.add(batchId));
         if (action === 'to-paper' || action === 'off-paper')
-          return void done.push(...(await this.toPaper(manager, block, action === 'to-paper', who)));
+          return void done.push(...(await this.toPaper(sql, block, action === 'to-paper', who)));
         const able = rows.filter(({ state }) => copyLaw[action].from.includes(state));
         if (action === 'withdraw') {
           await changeCopies(
-            manager,
+            sql,
             able.map(({ id }) => id),
             'withdraw',
             { who },
@@ -152,7 +152,7 @@ export class Settling {
         }
         for (const one of able) {
           // Another copy of the same envelope may have taken it along.
-          const copy = await this.copy(manager, one.id);
+          const copy = await this.copy(sql, one.id);
           if (!copyLaw[action].from.includes(copy.state)) {
             done.push(one.id);
             continue;
@@ -160,13 +160,13 @@ export class Settling {
           if (action === 'send-again') {
             const { mailing } = await this.batches.mailing(copy.batchId);
             if (addressesIn(copy.address, mailing.plan.message.several ?? false).fault !== null) continue;
-            if (!(await this.hasRecord(manager, copy))) continue;
-            if ((await copiesInRuns(manager, [copy.id, ...(await this.together(manager, copy))])).length > 0) continue;
-            await this.resend(manager, copy, copy.address, who);
+            if (!(await this.hasRecord(sql, copy))) continue;
+            if ((await copiesInRuns(sql, [copy.id, ...(await this.together(sql, copy))])).length > 0) continue;
+            await this.resend(sql, copy, copy.address, who);
           } else {
-            await changeCopies(manager, [copy.id], 'confirm-sent', { who, said: 'Confirmed by hand' });
+            await changeCopies(sql, [copy.id], 'confirm-sent', { who, said: 'Confirmed by hand' });
             const now = new Date().toISOString();
-            await deliveryStore.settleSent(manager, now, now, copy.deliveryId ?? -1);
+            await deliveryStore.settleSent(sql, now, now, copy.deliveryId ?? -1);
           }
           done.push(one.id);
         }

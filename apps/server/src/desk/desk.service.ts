@@ -9,7 +9,7 @@ import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { Needs } from './needs.service.js';
-import { copyStore } from '../stores/copy.store.js';
+import { copyEventStore } from '../stores/copy-event.store.js';
 import { ledgerStore } from '../stores/ledger.store.js';
 
 const DAYS = 21;
@@ -66,7 +66,11 @@ export class DeskService {
     const open = days.filter((day) => !this.counted.has(day));
     // Times are kept in UTC, so what belongs to a day is found by the hour, or by the minute where the clock is not set by whole hours.
     const isByHour = days.every((day) => DateTime.fromISO(day, { zone }).offset % 60 === 0);
-    const parts = await copyStore.eventsByTime(this.transactions, this.settings.startOfDay(open[0] ?? days.at(-1)!), isByHour ? 13 : 16);
+    const parts = await copyEventStore.eventsByTime(
+      this.transactions,
+      this.settings.startOfDay(open[0] ?? days.at(-1)!),
+      isByHour ? 13 : 16,
+    );
     const rows = parts.map(({ at, event, count }) => ({
       day: DateTime.fromISO(isByHour ? `${at}:00Z` : `${at}Z`)
         .setZone(zone)
@@ -95,7 +99,7 @@ export class DeskService {
   }
 
   private async recent(): Promise<DeskAnswer['recent']> {
-    return copyStore.latestEvents(this.transactions);
+    return copyEventStore.latestEvents(this.transactions);
   }
 
   /** Anything by name, code or any word on a copy. */

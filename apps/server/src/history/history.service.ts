@@ -16,7 +16,7 @@ export class History {
   /** @param subject what it was done to @param detail what else is worth knowing; never a value of a record or a secret @param who left out: who asks */
   async note(action: string, subject: string, detail: string | null = null, who: Asker = asker()): Promise<void> {
     await this.transactions
-      .run((manager) => historyStore.add(manager, new Date().toISOString(), who.accountId, who.name, action, subject, detail))
+      .run((sql) => historyStore.add(sql, new Date().toISOString(), who.accountId, who.name, action, subject, detail))
       .catch((error: unknown) => this.logger.error(error));
   }
 
@@ -28,8 +28,6 @@ export class History {
     const times = Number(/ \((\d+) times\)$/.exec(last.detail ?? '')?.[1] ?? 1) + 1;
     const told = [...new Set([...(last.detail ?? '').replace(/ \(\d+ times\)$/, '').split(', '), ...detail.split(', ')])].filter(Boolean);
     const text = `${told.slice(0, 12).join(', ')} (${times} times)`;
-    await this.transactions
-      .run((manager) => historyStore.setDetail(manager, text, last.id))
-      .catch((error: unknown) => this.logger.error(error));
+    await this.transactions.run((sql) => historyStore.setDetail(sql, text, last.id)).catch((error: unknown) => this.logger.error(error));
   }
 }

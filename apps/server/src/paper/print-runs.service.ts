@@ -15,9 +15,8 @@ import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
 import { IppPrinter } from './ipp-printer.js';
 import { Printers } from './printers.service.js';
-import type { CopyInRun, PaperCandidate } from '../stores/copy.store.js';
 import { copyStore } from '../stores/copy.store.js';
-import type { PrintRunRow } from '../stores/print-run.store.js';
+import type { CopyInRun, PaperCandidate, PrintRunRow } from '../stores/print-run.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
 
 interface Options {
@@ -65,7 +64,7 @@ export class PrintRuns implements OnApplicationBootstrap {
       const jobId = await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).find(jobName(run.number));
       if (jobId === null) await this.move(run.id, 'sending', 'ready', 'The server stopped before the printer had it. Print it again.');
       else {
-        await this.transactions.run((manager) => printRunStore.printing(manager, jobId, run.id));
+        await this.transactions.run((sql) => printRunStore.printing(sql, jobId, run.id));
         void this.watch(run.id);
       }
     } catch (error) {
@@ -79,7 +78,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   private async move(id: number, from: PrintRunState, to: PrintRunState, said: string | null): Promise<boolean> {
-    const isMoved = await this.transactions.run((manager) => printRunStore.move(manager, to, said, new Date().toISOString(), id, from));
+    const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, said, new Date().toISOString(), id, from));
     this.live.tell('print-run', id);
     return isMoved === 1;
   }
@@ -90,8 +89,10 @@ export class PrintRuns implements OnApplicationBootstrap {
     ids,
     reasons,
   }: Pick<PrintRunRequest, 'mailing' | 'batch' | 'ids' | 'reasons'>): Promise<PaperCandidate[]> {
-    if (ids?.length) return copyStore.chosenForPaper(this.transactions, ids);
-    return copyStore.gathered(this.transactions, { batch, mailing }).then((rows) => rows.filter(({ reason }) => reasons.includes(reason)));
+    if (ids?.length) return printRunStore.chosenForPaper(this.transactions, ids);
+    return printRunStore
+      .gathered(this.transactions, { batch, mailing })
+      .then((rows) => rows.filter(({ reason }) => reasons.includes(reason)));
   }
 
   /** Postal addresses of records, by batch and record. */
@@ -159,17 +160,17 @@ export class PrintRuns implements OnApplicationBootstrap {
     const again = Boolean(request.ids?.length);
     const options: Options = { duplex: request.duplex, addressSheets: request.addressSheets, leftOut: rows.length - copies.length, again };
     const now = new Date().toISOString();
-    const id = await this.transactions.run(async (manager) => {
+    const id = await this.transactions.run(async (sql) => {
       // Another run may have gathered the same copies in the meantime.
-      const taken = await copyStore.takenElsewhere(
-        manager,
+      const taken = await printRunStore.takenElsewhere(
+        sql,
         copies.map((copy) => copy.id),
       );
       // Or a copy may be on its way by mail by now.
       if ((taken.inRuns > 0 && !again) || taken.elsewhere > 0) throw new MailbagError('print-nothing');
-      const last = await printRunStore.lastNumber(manager);
+      const last = await printRunStore.lastNumber(sql);
       const number = (last?.number ?? 0) + 1;
-      const made = await printRunStore.add(manager, {
+      const made = await printRunStore.add(sql, {
         number,
         name: request.name?.trim() || `Print run ${number}`,
         options,
@@ -183,7 +184,7 @@ export class PrintRuns implements OnApplicationBootstrap {
         recipient: copy.recipient,
         postalCode: addresses.get(`${copy.batchId} ${copy.recordOrdinal}`)?.postalCode ?? '',
       }));
-      await printRunStore.addCopies(manager, made, lines);
+      await printRunStore.addCopies(sql, made, lines);
       return made;
     });
     await this.putTogether(id);
@@ -219,10 +220,10 @@ export class PrintRuns implements OnApplicationBootstrap {
         office: addressSheets ? { returnLine: office.returnLine } : null,
         items,
       });
-      await this.transactions.run(async (manager) => {
-        await printRunStore.ready(manager, made.sheets, made.pages, made.size, new Date().toISOString(), id);
+      await this.transactions.run(async (sql) => {
+        await printRunStore.ready(sql, made.sheets, made.pages, made.size, new Date().toISOString(), id);
         await printRunStore.setSheets(
-          manager,
+          sql,
           copies.map((copy, index) => [copy.id, made.firstSheets[index]]),
           id,
         );
@@ -274,13 +275,13 @@ export class PrintRuns implements OnApplicationBootstrap {
     const uri = await this.printers.uri(printerId);
     if (run.state !== 'ready' && run.state !== 'failed')
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
-    await this.transactions.run((manager) => printRunStore.setPrinter(manager, printerId, id));
+    await this.transactions.run((sql) => printRunStore.setPrinter(sql, printerId, id));
     if (!(await this.move(id, run.state, 'sending', null)))
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
     const { duplex } = JSON.parse(run.options) as Options;
     try {
       const jobId = await new IppPrinter(uri).print(printRunFile(id), jobName(run.number), duplex);
-      await this.transactions.run((manager) => printRunStore.accepted(manager, jobId, id));
+      await this.transactions.run((sql) => printRunStore.accepted(sql, jobId, id));
     } catch (error) {
       await this.move(id, 'sending', 'ready', isMailbagError(error) ? error.message : String(error));
       throw error;
@@ -312,7 +313,7 @@ export class PrintRuns implements OnApplicationBootstrap {
             status.said || `The printer ${status.state === 'failed' ? 'gave it up' : 'cancelled it'}.`,
           ));
         if (status.said !== (run.said ?? '')) {
-          await this.transactions.run((manager) => printRunStore.say(manager, status.said || null, id));
+          await this.transactions.run((sql) => printRunStore.say(sql, status.said || null, id));
           this.live.tell('print-run', id);
         }
         await new Promise((done) => setTimeout(done, config.printerSeconds * 1000));
@@ -324,20 +325,20 @@ export class PrintRuns implements OnApplicationBootstrap {
 
   private async markPrinted(id: number, from: PrintRunState, who: string, said: string): Promise<void> {
     const { number, options } = await this.row(id);
-    const batches = await this.transactions.run(async (manager) => {
-      if ((await printRunStore.printed(manager, said, new Date().toISOString(), id, from)) !== 1) return [];
-      const rows = await printRunStore.copies(manager, id);
+    const batches = await this.transactions.run(async (sql) => {
+      if ((await printRunStore.printed(sql, said, new Date().toISOString(), id, from)) !== 1) return [];
+      const rows = await printRunStore.copies(sql, id);
       const words = `Print run ${number}`;
       const again = rows.filter(({ state }) => state === 'printed').map((one) => one.id);
-      if ((JSON.parse(options) as Options).again || again.length > 0) await noteCopies(manager, again, 'reprint', { who, said: words });
+      if ((JSON.parse(options) as Options).again || again.length > 0) await noteCopies(sql, again, 'reprint', { who, said: words });
       await changeCopies(
-        manager,
+        sql,
         rows.map((one) => one.id),
         'print',
         { who, said: words },
       );
       await copyStore.noPaper(
-        manager,
+        sql,
         rows.map((one) => one.id),
       );
       return [...new Set(rows.map(({ batchId }) => batchId))];

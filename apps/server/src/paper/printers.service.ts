@@ -20,7 +20,7 @@ export class Printers {
   async add({ name, uri }: PrinterRequest): Promise<PrinterAnswer[]> {
     await assertTargetUrl(uri, 631);
     await new IppPrinter(uri).about();
-    await this.transactions.run((manager) => printerStore.add(manager, name.trim(), uri.trim(), new Date().toISOString()));
+    await this.transactions.run((sql) => printerStore.add(sql, name.trim(), uri.trim(), new Date().toISOString()));
     return this.list();
   }
 
@@ -28,7 +28,7 @@ export class Printers {
   async remove(id: number): Promise<PrinterAnswer[]> {
     const run = await printRunStore.atPrinter(this.transactions, id);
     if (run) throw new MailbagError('printer-in-use', { run: run.number });
-    await this.transactions.run((manager) => printerStore.drop(manager, id));
+    await this.transactions.run((sql) => printerStore.drop(sql, id));
     return this.list();
   }
 

@@ -14,7 +14,7 @@ import type { RegisterAccess } from './database-register.js';
 import { mysqlRegister, postgresRegister, sqliteRegister } from './database-register.js';
 import { folderRegister, webdavRegister } from './file-register.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
-import { copyStore } from '../stores/copy.store.js';
+import { copyEventStore } from '../stores/copy-event.store.js';
 import type { RegisterRow } from '../stores/register.store.js';
 import { registerStore } from '../stores/register.store.js';
 
@@ -103,7 +103,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
 
   private lines({ position, mailings }: RegisterRow): Promise<RegisterLine[]> {
     const only = mailings ? (JSON.parse(mailings) as number[]) : [];
-    return copyStore.changesAfter(this.transactions, position, only, BLOCK);
+    return copyEventStore.changesAfter(this.transactions, position, only, BLOCK);
   }
 
   private accessOf({ settings, sealed }: Pick<RegisterRow, 'settings' | 'sealed'>): RegisterAccess {
@@ -119,7 +119,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
       while (lines.length > 0 && !this.stopping) {
         await writer.write(lines);
         register.position = lines.at(-1)!.change_number;
-        await this.transactions.run((manager) => registerStore.reported(manager, register.position, new Date().toISOString(), register.id));
+        await this.transactions.run((sql) => registerStore.reported(sql, register.position, new Date().toISOString(), register.id));
         lines = await this.lines(register);
       }
     } catch (error) {
@@ -129,7 +129,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
         300,
       );
       const next = new Date(Date.now() + retryDelay(tries, config.retryPace)).toISOString();
-      await this.transactions.run((manager) => registerStore.failed(manager, tries, said, next, register.id));
+      await this.transactions.run((sql) => registerStore.failed(sql, tries, said, next, register.id));
     } finally {
       await writer?.close().catch(() => undefined);
     }
@@ -140,7 +140,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     const rows = await registerStore.list(this.transactions);
     return Promise.all(
       rows.map(async (row) => {
-        const count = await copyStore.eventsAfter(this.transactions, row.position);
+        const count = await copyEventStore.eventsAfter(this.transactions, row.position);
         return {
           ...(JSON.parse(row.settings) as Settings),
           id: row.id,
@@ -183,9 +183,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     }
     const now = new Date().toISOString();
     const values = { ...row, name: name.trim(), kind, mailings: mailings.length > 0 ? JSON.stringify(mailings) : null, paused };
-    await this.transactions.run((manager) =>
-      before ? registerStore.set(manager, before.id, values, now) : registerStore.add(manager, values, now),
-    );
+    await this.transactions.run((sql) => (before ? registerStore.set(sql, before.id, values, now) : registerStore.add(sql, values, now)));
     if (earlier && placeOf(earlier) !== placeOf(there))
       await this.history.note('led a register elsewhere', name.trim(), `${placeOf(earlier)} → ${placeOf(there)}`);
     this.wake();
@@ -193,7 +191,7 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
   }
 
   async remove(id: number): Promise<RegisterAnswer[]> {
-    await this.transactions.run((manager) => registerStore.drop(manager, id));
+    await this.transactions.run((sql) => registerStore.drop(sql, id));
     return this.list();
   }
 }

@@ -83,9 +83,9 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
       const { mailing } = await this.batches.mailing(one.batchId);
       if (addressesIn(one.address, mailing.plan.message.several ?? false).fault !== null) continue;
       // The text as it is now goes out, over the records as they were.
-      await this.transactions.run(async (manager) => {
-        await batchStore.setReminder(manager, reminder, one.batchId);
-        await this.envelopes.make(manager, {
+      await this.transactions.run(async (sql) => {
+        await batchStore.setReminder(sql, reminder, one.batchId);
+        await this.envelopes.make(sql, {
           batchId: one.batchId,
           recordOrdinal: one.recordOrdinal,
           address: one.address,

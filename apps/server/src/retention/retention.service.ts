@@ -100,13 +100,13 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
 
   /** The values of the records, and the words that the search has of them; the copies stay. */
   private async deleteRecords(batchId: number): Promise<number> {
-    const count = await this.transactions.run(async (manager) => {
-      const row = await batchStore.recordsWithCells(manager, batchId);
+    const count = await this.transactions.run(async (sql) => {
+      const row = await batchStore.recordsWithCells(sql, batchId);
       if (!row?.count) return 0;
-      await batchStore.clearCells(manager, batchId);
-      await batchStore.clearCharacters(manager, batchId);
-      await copyStore.clearMetadata(manager, batchId);
-      await ledgerStore.wordsWithoutRecords(manager, batchId);
+      await batchStore.clearCells(sql, batchId);
+      await batchStore.clearCharacters(sql, batchId);
+      await copyStore.clearMetadata(sql, batchId);
+      await ledgerStore.wordsWithoutRecords(sql, batchId);
       return row.count;
     });
     if (count > 0) {
@@ -124,7 +124,7 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
   private async deleteCopies(batchId: number): Promise<number> {
     let count = 0;
     // That somebody had a copy is known on, by a digest of their key: nobody gets another one because it was deleted.
-    await this.transactions.run((manager) => batchStore.rememberWhoHad(manager, batchId));
+    await this.transactions.run((sql) => batchStore.rememberWhoHad(sql, batchId));
     // A print run shows whole pages: its file goes with the first of its copies whose time is over.
     const runs = await printRunStore.ofBatch(this.transactions, batchId);
     for (const { runId } of runs) await rm(printRunFile(runId), { force: true });
@@ -151,15 +151,15 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
         }
       }
       const ids = rows.map(({ id }) => id);
-      await this.transactions.run((manager) => copyStore.drop(manager, ids));
+      await this.transactions.run((sql) => copyStore.drop(sql, ids));
       count += rows.length;
     }
-    await this.transactions.run(async (manager) => {
-      await reportStore.dropOfBatch(manager, batchId);
-      await deliveryStore.dropMessageIdsOfBatch(manager, batchId);
-      await deliveryStore.dropOfBatch(manager, batchId);
-      await batchStore.dropRecords(manager, batchId);
-      await batchStore.clearCharacters(manager, batchId);
+    await this.transactions.run(async (sql) => {
+      await reportStore.dropOfBatch(sql, batchId);
+      await deliveryStore.dropMessageIdsOfBatch(sql, batchId);
+      await deliveryStore.dropOfBatch(sql, batchId);
+      await batchStore.dropRecords(sql, batchId);
+      await batchStore.clearCharacters(sql, batchId);
     });
     return count;
   }

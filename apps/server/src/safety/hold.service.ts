@@ -3,10 +3,10 @@ import type { Displaced } from '@mailbag/folder';
 import { FolderStamp } from '@mailbag/folder';
 import type { BeforeApplicationShutdown, OnModuleInit } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { Subject } from 'rxjs';
 import { changeCopies } from '../copies/copy-changes.js';
 import { LiveService } from '../live/live.service.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { seal } from '../platform/secret-box.js';
@@ -46,8 +46,8 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
     this.held = displaced ? { ...displaced, at: new Date().toISOString() } : row.held ? (JSON.parse(row.held) as Held) : null;
     if (this.held)
       this.logger.warn(`Nothing is sent by itself: this data folder is displaced (${this.held.why}). Look at Settings, Safety.`);
-    await this.transactions.run((manager) =>
-      folderStore.setState(manager, stamp.folder, this.held && JSON.stringify(this.held), row.keyCheck ?? seal(KEY_CHECK)),
+    await this.transactions.run((sql) =>
+      folderStore.setState(sql, stamp.folder, this.held && JSON.stringify(this.held), row.keyCheck ?? seal(KEY_CHECK)),
     );
   }
 
@@ -61,8 +61,8 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
   }
 
   /** Counts a group of claims, within the transaction that makes them. @returns what `claimed` is told after the commit */
-  async count(manager: EntityManager): Promise<number> {
-    const row = await folderStore.claim(manager);
+  async count(sql: Sql): Promise<number> {
+    const row = await folderStore.claim(sql);
     return row!.claims;
   }
 
@@ -92,14 +92,14 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
   async doubt(batchIds: readonly number[], who: string): Promise<void> {
     for (const batchId of batchIds) {
       for (;;) {
-        const count = await this.transactions.run(async (manager) => {
-          const rows = await deliveryStore.waitingOfBatch(manager, batchId, BLOCK);
+        const count = await this.transactions.run(async (sql) => {
+          const rows = await deliveryStore.waitingOfBatch(sql, batchId, BLOCK);
           const ids = rows.map(({ id }) => id);
-          const copies = await copyStore.ofDeliveries(manager, ids);
+          const copies = await copyStore.ofDeliveries(sql, ids);
           const said = 'It waited when the folder was backed up or copied, and may have gone out since.';
-          await deliveryStore.unconfirm(manager, said, new Date().toISOString(), ids);
+          await deliveryStore.unconfirm(sql, said, new Date().toISOString(), ids);
           await changeCopies(
-            manager,
+            sql,
             copies.map(({ id }) => id),
             'doubt',
             { who, said },
@@ -115,7 +115,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
 
   /** A person has looked: what still waits goes out from now on. */
   async release(): Promise<void> {
-    await this.transactions.run((manager) => folderStore.release(manager));
+    await this.transactions.run((sql) => folderStore.release(sql));
     this.held = null;
     this.released.next();
   }

@@ -41,9 +41,9 @@ export class Sweep implements OnApplicationBootstrap, BeforeApplicationShutdown 
     // What is uploaded is moved out of the spool at once; what lies there for long was broken off.
     await this.sweepFolder('spool', new Set());
     const before = new Date(Date.now() - REPORT_DAYS * DAY).toISOString();
-    await this.transactions.run(async (manager) => {
-      await reportStore.dropBefore(manager, before);
-      await reportStore.dropTriesBefore(manager, before);
+    await this.transactions.run(async (sql) => {
+      await reportStore.dropBefore(sql, before);
+      await reportStore.dropTriesBefore(sql, before);
     });
   }
 

@@ -6,9 +6,9 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
 import { Subject } from 'rxjs';
-import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { History } from '../history/history.service.js';
+import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { sealedFor, targetOf } from '../platform/kept-secret.js';
@@ -139,8 +139,8 @@ export class SendersService {
   }
 
   /** Rests that lie further ahead than any does, since the clock was set back. @param latest no rest that counts ends later */
-  restsBroughtBack(manager: EntityManager, now: string, latest: string): Promise<void> {
-    return mailServerStore.bringRestBack(manager, now, latest);
+  restsBroughtBack(sql: Sql, now: string, latest: string): Promise<void> {
+    return mailServerStore.bringRestBack(sql, now, latest);
   }
 
   async restOver(serverId: number): Promise<void> {

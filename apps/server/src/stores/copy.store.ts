@@ -1,8 +1,6 @@
-import type { CopyEventLine, PaperReason } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import { IN_A_RUN } from './print-run.store.js';
 import type { LedgerRow } from './ledger.store.js';
 import { LEDGER_COLUMNS } from './ledger.store.js';
 import type { PlannedBatch } from './batch.store.js';
@@ -34,59 +32,12 @@ export interface AddressedCopy {
   state: CopyState;
 }
 
-/** A line in the story of a copy. */
-export interface CopyEvent {
-  at: string;
-  who: string;
-  event: string;
-  state: CopyState;
-  said: string | null;
-}
-
 export interface CopiesOfMailing {
   mailingId: number;
   mailingName: string;
   count: number;
   said: string | null;
 }
-
-/** A change of a copy as registers are told it. */
-export interface CopyChange {
-  code: string;
-  state: string;
-  since: string;
-  recipient: string;
-  address: string;
-  mailing: string;
-  batch: number;
-  template: string;
-  file: string;
-  sha256: string | null;
-  metadata: string | null;
-  change_number: number;
-  event: string;
-  who: string;
-  said: string | null;
-}
-
-/** A copy as print runs see it. */
-export interface CopyInRun {
-  id: number;
-  code: string;
-  batchId: number;
-  recordOrdinal: number;
-  position: number;
-  recipient: string;
-  templateName: string;
-}
-/** A copy that may go into a print run. */
-export interface PaperCandidate extends CopyInRun {
-  mailingId: number;
-  mailingName: string;
-  reason: PaperReason;
-}
-const CANDIDATE =
-  'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
 
 /** A copy that is about to be planned. */
 export interface PlannedCopy {
@@ -168,10 +119,6 @@ export const copyStore = {
       id: number;
     }>(sql, "SELECT id FROM copy WHERE batchId = ? AND state IN ('planned', 'queued', 'retrying')", [batchId]),
 
-  /** The story of a copy, latest first. */
-  events: (sql: Sql, copyId: number) =>
-    rows<CopyEventLine>(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId]),
-
   /** Which record of which batch it was made of. */
   place: (sql: Sql, id: number) =>
     one<{
@@ -208,13 +155,6 @@ export const copyStore = {
       [JSON.stringify(ids)],
     ),
 
-  latestEvents: (sql: Sql) =>
-    rows<{ at: string; state: string; text: string; copyId: number | null }>(
-      sql,
-      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
-       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
-    ),
-
   lastOf: (sql: Sql, mailingId: number, state: string) =>
     one<{ mailingName: string; said: string | null }>(
       sql,
@@ -236,9 +176,6 @@ export const copyStore = {
   noPaper: (sql: Sql, ids: readonly number[]) =>
     run(sql, 'UPDATE copy SET wantsPaper = 0 WHERE id IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
 
-  eventsAfter: (sql: Sql, position: number) =>
-    one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [position]),
-
   clearMetadata: (sql: Sql, batchId: number) => run(sql, 'UPDATE copy SET metadata = NULL WHERE batchId = ?', [batchId]),
 
   pathsOfBatch: (sql: Sql, batchId: number, most: number) =>
@@ -249,28 +186,12 @@ export const copyStore = {
       id: number;
     }>(sql, 'SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
 
-  /** Writes an event into the stories of those copies from whose state it leads. */
-  addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
-    run(
-      sql,
-      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
-      [event.at, event.who, event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
-    ),
-
   /** @returns how many changed */
   setState: (sql: Sql, ids: readonly number[], from: readonly CopyState[], to: CopyState, at: string) =>
     changed(
       sql,
       'UPDATE copy SET state = ?, since = ? WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
       [to, at, JSON.stringify(ids), JSON.stringify(from)],
-    ),
-
-  /** Writes a line into the stories of copies; their states stay. */
-  addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
-    run(
-      sql,
-      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id IN (SELECT value FROM json_each(?))',
-      [note.at, note.who, note.event, note.said, JSON.stringify(ids)],
     ),
 
   /** Where the trouble of copies sits; null: there is none any more. */
@@ -315,24 +236,6 @@ export const copyStore = {
       [copy.batchId, copy.recordOrdinal, copy.state, copy.deliveryId],
     ),
 
-  /** Events since a time by kind. @param characters of the time that count: 13 for hours, 16 for minutes */
-  eventsByTime: (sql: Sql, since: string, characters: 13 | 16) =>
-    rows<{ at: string; event: string; count: number }>(
-      sql,
-      `SELECT substr(at, 1, ${characters}) AS at, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY 1, event`,
-      [since],
-    ),
-
-  /** Changes of copies after a position, as registers are told them. @param mailings empty: of all */
-  changesAfter: (sql: Sql, position: number, mailings: readonly number[], most: number) =>
-    rows<CopyChange>(
-      sql,
-      `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
-         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
-       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? 'AND copy.mailingId IN (SELECT value FROM json_each(?))' : ''} ORDER BY event.id LIMIT ?`,
-      [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
-    ),
-
   /** Records of a mailing with copies that were sent and are still out. All copies of one recipient must be out: who sent one back has answered. */
   out: (sql: Sql, mailingId: number) =>
     rows<{ batchId: number; recordOrdinal: number; address: string; copies: string; reminders: number; lastAt: string }>(
@@ -355,37 +258,6 @@ export const copyStore = {
     ])
       await run(sql, `DELETE FROM ${table} WHERE ${column} IN (SELECT value FROM json_each(?))`, [JSON.stringify(ids)]);
   },
-
-  /** Copies that are gathered for a print run because they were chosen. */
-  chosenForPaper: (sql: Sql, ids: readonly number[]) =>
-    rows<PaperCandidate>(
-      sql,
-      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
-      [JSON.stringify(ids)],
-    ),
-
-  /**
-   * Copies that wait for paper, and why: bounced, asked for, or made for a mailing although nobody can be mailed. Those of batches that still run are
-   * left out, since what is made may be about to be queued; so are those of a run that is not over.
-   */
-  gathered: (sql: Sql, of: { batch?: number | null | undefined; mailing?: number | null | undefined }) =>
-    rows<PaperCandidate>(
-      sql,
-      `SELECT ${CANDIDATE},
-         CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END AS reason
-       FROM copy JOIN batch ON batch.id = copy.batchId
-       WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
-         AND NOT ${IN_A_RUN}${of.batch ? ' AND copy.batchId = ?' : of.mailing ? ' AND copy.mailingId = ?' : ''} ORDER BY copy.batchId, copy.recordOrdinal, copy.position`,
-      of.batch ? [of.batch] : of.mailing ? [of.mailing] : [],
-    ),
-
-  /** How many of some copies are in a run that is not over, and how many cannot go to paper. */
-  takenElsewhere: async (sql: Sql, ids: readonly number[]) =>
-    (await one<{ inRuns: number; elsewhere: number }>(
-      sql,
-      `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
-      [JSON.stringify(ids)],
-    ))!,
 
   /** All of a copy that a person may look at. */
   detail: (sql: Sql, id: number) =>

@@ -1,12 +1,30 @@
-import type { PrintRunState } from '@mailbag/contract';
+import type { PaperReason, PrintRunState } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import type { CopyInRun } from './copy.store.js';
 
 /** Print runs whose paper may still go out. */
 const OPEN = "('making', 'ready', 'sending', 'printing', 'unconfirmed')";
 /** Whether a copy is in a run that is not over, as SQL. */
-export const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ${OPEN})`;
+/** A copy as print runs see it. */
+export interface CopyInRun {
+  id: number;
+  code: string;
+  batchId: number;
+  recordOrdinal: number;
+  position: number;
+  recipient: string;
+  templateName: string;
+}
+/** A copy that may go into a print run. */
+export interface PaperCandidate extends CopyInRun {
+  mailingId: number;
+  mailingName: string;
+  reason: PaperReason;
+}
+const CANDIDATE =
+  'copy.id, copy.code, copy.batchId, copy.recordOrdinal, copy.position, copy.recipient, copy.templateName, copy.mailingId, copy.mailingName';
+
+const IN_A_RUN = `EXISTS (SELECT 1 FROM print_run_copy JOIN print_run ON print_run.id = print_run_copy.runId WHERE print_run_copy.copyId = copy.id AND print_run.state IN ${OPEN})`;
 
 export interface PrintRunRow {
   id: number;
@@ -147,4 +165,35 @@ export const printRunStore = {
        SELECT ?, json_extract(value, '$.id'), key, json_extract(value, '$.recipient'), json_extract(value, '$.postalCode'), 0 FROM json_each(?)`,
       [runId, JSON.stringify(copies)],
     ),
+
+  /** Copies that are gathered for a print run because they were chosen. */
+  chosenForPaper: (sql: Sql, ids: readonly number[]) =>
+    rows<PaperCandidate>(
+      sql,
+      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
+      [JSON.stringify(ids)],
+    ),
+
+  /**
+   * Copies that wait for paper, and why: bounced, asked for, or made for a mailing although nobody can be mailed. Those of batches that still run are
+   * left out, since what is made may be about to be queued; so are those of a run that is not over.
+   */
+  gathered: (sql: Sql, of: { batch?: number | null | undefined; mailing?: number | null | undefined }) =>
+    rows<PaperCandidate>(
+      sql,
+      `SELECT ${CANDIDATE},
+         CASE WHEN copy.wantsPaper = 1 THEN 'asked' WHEN copy.state = 'bounced' THEN 'bounced' WHEN copy.state = 'made' AND copy.deliveryId IS NULL AND batch.mailed = 1 THEN 'no-address' END AS reason
+       FROM copy JOIN batch ON batch.id = copy.batchId
+       WHERE copy.state IN ('made', 'bounced') AND (copy.wantsPaper = 1 OR copy.state = 'bounced' OR (copy.deliveryId IS NULL AND batch.mailed = 1)) AND batch.state NOT IN ('planning', 'making')
+         AND NOT ${IN_A_RUN}${of.batch ? ' AND copy.batchId = ?' : of.mailing ? ' AND copy.mailingId = ?' : ''} ORDER BY copy.batchId, copy.recordOrdinal, copy.position`,
+      of.batch ? [of.batch] : of.mailing ? [of.mailing] : [],
+    ),
+
+  /** How many of some copies are in a run that is not over, and how many cannot go to paper. */
+  takenElsewhere: async (sql: Sql, ids: readonly number[]) =>
+    (await one<{ inRuns: number; elsewhere: number }>(
+      sql,
+      `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
+      [JSON.stringify(ids)],
+    ))!,
 };

@@ -1,0 +1,83 @@
+import type { CopyEventLine } from '@mailbag/contract';
+import type { CopyState } from '@mailbag/core';
+import type { Sql } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
+
+/** A line in the story of a copy. */
+export interface CopyEvent {
+  at: string;
+  who: string;
+  event: string;
+  state: CopyState;
+  said: string | null;
+}
+
+/** A change of a copy as registers are told it. */
+export interface CopyChange {
+  code: string;
+  state: string;
+  since: string;
+  recipient: string;
+  address: string;
+  mailing: string;
+  batch: number;
+  template: string;
+  file: string;
+  sha256: string | null;
+  metadata: string | null;
+  change_number: number;
+  event: string;
+  who: string;
+  said: string | null;
+}
+
+/** The stories of copies. */
+export const copyEventStore = {
+  /** The story of a copy, latest first. */
+  events: (sql: Sql, copyId: number) =>
+    rows<CopyEventLine>(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId]),
+
+  latestEvents: (sql: Sql) =>
+    rows<{ at: string; state: string; text: string; copyId: number | null }>(
+      sql,
+      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
+    ),
+
+  /** Events since a time by kind. @param characters of the time that count: 13 for hours, 16 for minutes */
+  eventsByTime: (sql: Sql, since: string, characters: 13 | 16) =>
+    rows<{ at: string; event: string; count: number }>(
+      sql,
+      `SELECT substr(at, 1, ${characters}) AS at, event, COUNT(*) AS count FROM copy_event WHERE at >= ? AND event IN ('make', 'accept', 'refuse', 'print', 'return') GROUP BY 1, event`,
+      [since],
+    ),
+
+  eventsAfter: (sql: Sql, position: number) =>
+    one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [position]),
+
+  /** Changes of copies after a position, as registers are told them. @param mailings empty: of all */
+  changesAfter: (sql: Sql, position: number, mailings: readonly number[], most: number) =>
+    rows<CopyChange>(
+      sql,
+      `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
+         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? 'AND copy.mailingId IN (SELECT value FROM json_each(?))' : ''} ORDER BY event.id LIMIT ?`,
+      [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
+    ),
+
+  /** Writes an event into the stories of those copies from whose state it leads. */
+  addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
+    run(
+      sql,
+      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
+      [event.at, event.who, event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
+    ),
+
+  /** Writes a line into the stories of copies; their states stay. */
+  addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
+    run(
+      sql,
+      'INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id IN (SELECT value FROM json_each(?))',
+      [note.at, note.who, note.event, note.said, JSON.stringify(ids)],
+    ),
+};
