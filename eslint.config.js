@@ -6,7 +6,49 @@ import regexp from 'eslint-plugin-regexp';
 /** Who may import whom. Each zone: files of `target` may not import anything from `from`. */
 const zone = (target, from, message, except) => ({ target, from, message, ...(except ? { except } : {}) });
 const core = './packages/core/src';
-const nouns = ['senders', 'templates', 'sources', 'mailings', 'batches', 'copies', 'delivery', 'accounts', 'archive', 'settings', 'desk'];
+
+/** Folders of the server from the lowest on: each knows those of the lines before it alone, their types too. */
+const serverLayers = [
+  ['platform', 'readers'],
+  ['persistence'],
+  ['stores'],
+  ['history'],
+  ['accounts'],
+  ['live', 'senders', 'settings'],
+  ['frozen', 'people'],
+  ['migrations', 'work'],
+  ['archive', 'databases', 'templates'],
+  ['copies', 'sources', 'threads'],
+  ['paper', 'safety'],
+  ['delivery', 'registers', 'retention'],
+  ['bounces', 'mailings'],
+  ['batches', 'corrections', 'reminders'],
+  ['desk'],
+];
+const server = './apps/server/src';
+const layerZones = serverLayers.flatMap((layer, level) =>
+  layer.flatMap((folder) =>
+    serverLayers
+      .slice(level)
+      .flat()
+      .filter((other) => other !== folder)
+      .map((other) =>
+        zone(`${server}/${folder}`, `${server}/${other}`, `${folder} lies below ${other} or beside it (eslint.config.js, serverLayers).`),
+      ),
+  ),
+);
+
+/** SQL stands in stores and migrations; nobody else begins transactions or asks the database in its own words. */
+const onlyInStores = [
+  ...['prepare', 'pragma', 'createQueryBuilder', 'transaction', 'query'].map((name) => ({
+    selector: `CallExpression[callee.property.name='${name}']`,
+    message: 'Ask the database through a store (apps/server/src/stores).',
+  })),
+  ...['Literal[value=', 'TemplateElement[value.raw='].map((kind) => ({
+    selector: `${kind}/^\\s*(SELECT\\s|INSERT (OR \\w+ )?INTO\\s|UPDATE \\w+ SET\\s|DELETE FROM\\s|PRAGMA\\s|BEGIN\\b|COMMIT\\b)/]`,
+    message: 'SQL stands in a store (apps/server/src/stores).',
+  })),
+];
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'coverage/**', '.mailbag/**'] },
@@ -54,16 +96,12 @@ export default tseslint.config(
             zone('./attack', './apps', 'Attacks come from outside.'),
             zone('./e2e', './apps', 'Browser tests speak HTTP and browser only.'),
             zone('./e2e', './packages', 'Browser tests speak HTTP and browser only.'),
-            ...nouns.flatMap((noun) =>
-              nouns
+            ...layerZones,
+            ...serverLayers.flat().flatMap((noun) =>
+              serverLayers
+                .flat()
                 .filter((other) => other !== noun)
-                .map((other) =>
-                  zone(
-                    `./apps/server/src/${noun}`,
-                    `./apps/server/src/${other}/${other}.entity.ts`,
-                    'Use the service of another noun, not its entity.',
-                  ),
-                ),
+                .map((other) => zone(`${server}/${noun}`, `${server}/${other}/${other}.entity.ts`, 'Use the service of another noun, not its entity.')),
             ),
           ],
         },
@@ -76,6 +114,20 @@ export default tseslint.config(
   },
   // Nest reads constructor types at run time, so imports that look like types are values.
   { files: ['apps/server/src/**'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
+  {
+    files: ['apps/server/src/**'],
+    ignores: [
+      'apps/server/src/{stores,migrations,persistence}/**',
+      // Databases of other people.
+      'apps/server/src/readers/**',
+      'apps/server/src/registers/database-register.ts',
+      // How connections are opened.
+      'apps/server/src/data-source.ts',
+      'apps/server/src/threads/worker-database.ts',
+      '**/*.test.ts',
+    ],
+    rules: { 'no-restricted-syntax': ['error', ...onlyInStores] },
+  },
   // The request classes of the contract are for the server; here they would need its decorators.
   {
     files: ['apps/web/src/**'],

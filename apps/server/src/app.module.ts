@@ -8,17 +8,19 @@ import { Passwords } from './accounts/passwords.service.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { SessionGuard } from './accounts/session.guard.js';
 import { ArchiveService } from './archive/archive.service.js';
-import { BounceSettings } from './bounces/bounce-settings.service.js';
+import { BounceSettings } from './settings/bounce-settings.service.js';
 import { BouncesController } from './bounces/bounces.controller.js';
 import { BouncesService } from './bounces/bounces.service.js';
 import { InboundSmtp } from './bounces/inbound-smtp.service.js';
 import { MailboxReader } from './bounces/mailbox-reader.service.js';
 import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
-import { BatchEntity } from './batches/batches.entity.js';
 import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './frozen/frozen-batches.js';
 import { CopiesController } from './copies/copies.controller.js';
+import { CopyDeliveriesController } from './delivery/copy-deliveries.controller.js';
+import { ImportReportsController } from './corrections/import-reports.controller.js';
+import { SourceLinksController } from './mailings/source-links.controller.js';
 import { CopiesService } from './copies/copies.service.js';
 import { Ledger } from './copies/ledger.service.js';
 import { LedgerExports } from './copies/ledger-exports.service.js';
@@ -36,9 +38,9 @@ import { Settling } from './delivery/settling.service.js';
 import { DeskController } from './desk/desk.controller.js';
 import { DeskService } from './desk/desk.service.js';
 import { Needs } from './desk/needs.service.js';
-import { HistoryController } from './history/history.controller.js';
+import { HistoryController } from './people/history.controller.js';
 import { History } from './history/history.service.js';
-import { HistoryInterceptor } from './history/history.interceptor.js';
+import { HistoryInterceptor } from './people/history.interceptor.js';
 import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -52,11 +54,11 @@ import { PrintRuns } from './paper/print-runs.service.js';
 import { Printers } from './paper/printers.service.js';
 import { Invitations } from './people/invitations.service.js';
 import { PeopleController } from './people/people.controller.js';
-import { dataSourceOptions } from './persistence/data-source.js';
+import { dataSourceOptions } from './data-source.js';
 import { Transactions } from './persistence/transactions.js';
-import { ErrorFilter } from './platform/error-filter.js';
-import { FacesController } from './platform/faces.controller.js';
-import { HealthController } from './platform/health.controller.js';
+import { ErrorFilter } from './error-filter.js';
+import { FacesController } from './settings/faces.controller.js';
+import { HealthController } from './safety/health.controller.js';
 import { RegistersController } from './registers/registers.controller.js';
 import { Registers } from './registers/registers.service.js';
 import { RemindersController } from './reminders/reminders.controller.js';
@@ -76,7 +78,7 @@ import { SettingEntity } from './settings/settings.entity.js';
 import { SettingsService } from './settings/settings.service.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourceEntity } from './sources/sources.entity.js';
-import { ImportReports } from './sources/import-report.service.js';
+import { ImportReports } from './corrections/import-report.service.js';
 import { RecordExports } from './sources/record-exports.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
@@ -91,7 +93,6 @@ import { Pool } from './work/pool.js';
     TypeOrmModule.forFeature([
       AccountEntity,
       SessionEntity,
-      BatchEntity,
       ConnectionEntity,
       MailingEntity,
       MailServerEntity,
@@ -108,6 +109,7 @@ import { Pool } from './work/pool.js';
     BouncesController,
     ConnectionsController,
     CopiesController,
+    CopyDeliveriesController,
     CorrectionsController,
     DeskController,
     FacesController,
@@ -123,6 +125,8 @@ import { Pool } from './work/pool.js';
     SafetyController,
     SendersController,
     SettingsController,
+    ImportReportsController,
+    SourceLinksController,
     SourcesController,
     TemplatesController,
   ],

@@ -1,8 +1,9 @@
 import type { Role } from '@mailbag/contract';
+import type { AccountRow } from '../stores/account.store.js';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 @Entity('account')
-export class AccountEntity {
+export class AccountEntity implements AccountRow {
   @PrimaryGeneratedColumn()
   id!: number;
   @Column('text')

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { FairQueue } from '../work/fair-queue.js';
+import { FairQueue } from '../platform/fair-queue.js';
 
 /** Each takes 19 MB and a core for some milliseconds; so many at a time, and so many that wait for one place. */
 const AT_A_TIME = 2;

@@ -3,7 +3,7 @@ import { startGroups } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
 import { MailbagError, compilePattern, fieldLabel, isFillable, outputPattern } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
+import { letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';

@@ -5,9 +5,7 @@ import type { ErrorCode } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
-import { InjectRepository } from '@nestjs/typeorm';
-import type { EntityManager } from 'typeorm';
-import { Repository } from 'typeorm';
+import type { Sql } from '../persistence/sql.js';
 import { ArchiveService } from '../archive/archive.service.js';
 import { changeCopies } from '../copies/copy-changes.js';
 import { Ledger } from '../copies/ledger.service.js';
@@ -16,9 +14,8 @@ import { Envelopes } from '../delivery/envelopes.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config, dataPath } from '../platform/config.js';
-import type { MadeCopy } from '../work/make-copies.js';
+import type { MadeCopy } from '../work/tasks.js';
 import { Pool } from '../work/pool.js';
-import { BatchEntity } from './batches.entity.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { batchStore } from '../stores/batch.store.js';
@@ -58,7 +55,6 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   private readonly paces = new Map<number, { at: number; made: number; pace: number }>();
 
   constructor(
-    @InjectRepository(BatchEntity) private readonly batches: Repository<BatchEntity>,
     private readonly transactions: Transactions,
     private readonly ledger: Ledger,
     private readonly delivery: DeliveryService,
@@ -81,7 +77,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         void this.finishSending(id).catch((error: unknown) => this.logger.error(error));
       }, 150);
     });
-    const waiting = await this.batches.find({ select: { id: true }, where: RUNNING.map((state) => ({ state })) });
+    const waiting = await batchStore.running(this.transactions);
     for (const { id } of waiting) void this.run(id);
   }
 
@@ -149,13 +145,13 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** Tells why a batch does not get on just now; null: it does. */
   private async say(id: number, error: MailbagError | null): Promise<void> {
     const text = error && JSON.stringify(error.toJSON());
-    await this.transactions.run((manager) => batchStore.say(manager, text, id));
+    await this.transactions.run((sql) => batchStore.say(sql, text, id));
   }
 
   private async hold(id: number, error: MailbagError): Promise<void> {
-    await this.transactions.run(async (manager) => {
-      await batchStore.pauseFor(manager, error.toJSON(), id);
-      await this.delivery.hold(manager, id, true);
+    await this.transactions.run(async (sql) => {
+      await batchStore.pauseFor(sql, error.toJSON(), id);
+      await this.delivery.hold(sql, id, true);
     });
   }
 
@@ -178,15 +174,15 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   private async move(id: number, from: BatchState, to: BatchState): Promise<boolean> {
     const finishedAt = to === 'done' ? new Date().toISOString() : null;
-    return this.transactions.run(async (manager) => (await batchStore.move(manager, to, finishedAt, id, from)) === 1);
+    return this.transactions.run(async (sql) => (await batchStore.move(sql, to, finishedAt, id, from)) === 1);
   }
 
   private async makeBlocks(id: number): Promise<boolean> {
     const next = await copyStore.firstPlanned(this.transactions, id);
     if (next?.ordinal === null || next === undefined) {
-      const batch = await this.batches.findOneByOrFail({ id });
+      const batch = (await batchStore.byId(this.transactions, id))!;
       await this.archive.writeManifest(id, batch.number, batch.mailingName);
-      const { combined = 'none', duplex = false } = batch.frozen.plan.output;
+      const { combined = 'none', duplex = false } = (await this.frozen.mailing(id)).mailing.plan.output;
       if (combined !== 'none') await this.archive.writeCombined(id, batch.number, batch.mailingName, combined, duplex);
       await this.move(id, 'making', batch.mailed ? 'sending' : 'done');
       await this.finishSending(id);
@@ -215,23 +211,23 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** Records what was made, and queues what is to be mailed, in one transaction. */
   private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: MadeCopy[] }): Promise<void> {
     if (made.length === 0) return;
-    await this.transactions.run(async (manager) => {
-      const batch = await batchStore.mailedAndState(manager, batchId);
-      await copyStore.setMade(manager, made);
+    await this.transactions.run(async (sql) => {
+      const batch = await batchStore.mailedAndState(sql, batchId);
+      await copyStore.setMade(sql, made);
       await changeCopies(
-        manager,
+        sql,
         made.map((copy) => copy.id),
         'make',
         { who: MAILBAG },
       );
       if (!batch?.mailed || batch.state === 'cancelled') return;
       // Who asks for paper is not mailed.
-      const copies = await copyStore.toMail(manager, batchId, from, to);
+      const copies = await copyStore.toMail(sql, batchId, from, to);
       const { mailing } = await this.frozen.mailing(batchId);
       const { senderId = null, several = false, startAt = null } = mailing.plan.message;
       for (const together of byRecord(copies)) {
         const { recordOrdinal, address } = together[0]!;
-        await this.envelopes.queue(manager, {
+        await this.envelopes.queue(sql, {
           batchId,
           recordOrdinal,
           address,
@@ -266,18 +262,18 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   /** @throws MailbagError batch-not-running, not-found */
   async pause(id: number): Promise<BatchSummary> {
-    await this.change(id, RUNNING, 'paused', async (manager) => {
-      await batchStore.pause(manager, id);
-      await this.delivery.hold(manager, id, true);
+    await this.change(id, RUNNING, 'paused', async (sql) => {
+      await batchStore.pause(sql, id);
+      await this.delivery.hold(sql, id, true);
     });
     return this.summary(id);
   }
 
   /** @throws MailbagError batch-not-running, not-found */
   async resume(id: number): Promise<BatchSummary> {
-    await this.change(id, ['paused'], 'resumed', async (manager) => {
-      await batchStore.resume(manager, id);
-      await this.delivery.hold(manager, id, false);
+    await this.change(id, ['paused'], 'resumed', async (sql) => {
+      await batchStore.resume(sql, id);
+      await this.delivery.hold(sql, id, false);
     });
     void this.run(id).then(() => this.finishSending(id));
     this.delivery.wake();
@@ -286,12 +282,12 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
   async cancel(id: number, who: string): Promise<BatchSummary> {
-    await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (manager) => {
-      await batchStore.cancel(manager, new Date().toISOString(), id);
-      await this.delivery.cancel(manager, id);
-      const open = await copyStore.openOfBatch(manager, id);
+    await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (sql) => {
+      await batchStore.cancel(sql, new Date().toISOString(), id);
+      await this.delivery.cancel(sql, id);
+      const open = await copyStore.openOfBatch(sql, id);
       await changeCopies(
-        manager,
+        sql,
         open.map((one) => one.id),
         'withdraw',
         { who, said: 'The batch was cancelled' },
@@ -300,12 +296,12 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     return this.summary(id);
   }
 
-  private async change(id: number, from: BatchState[], wanted: string, work: (manager: EntityManager) => Promise<void>): Promise<void> {
-    await this.transactions.run(async (manager) => {
-      const batch = await manager.findOne(BatchEntity, { where: { id }, select: { id: true, number: true, state: true } });
+  private async change(id: number, from: BatchState[], wanted: string, work: (sql: Sql) => Promise<void>): Promise<void> {
+    await this.transactions.run(async (sql) => {
+      const batch = await batchStore.byId(sql, id);
       if (!batch) throw new MailbagError('not-found', { what: 'batch' });
       if (!from.includes(batch.state)) throw new MailbagError('batch-not-running', { batch: batch.number, state: batch.state, wanted });
-      await work(manager);
+      await work(sql);
     });
     this.live.tell('batch', id);
     this.live.tell('copies', id);

@@ -4,7 +4,7 @@ import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from 
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
-import { BounceSettings } from './bounce-settings.service.js';
+import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 import { MailboxReader } from './mailbox-reader.service.js';
 import { reportStore } from '../stores/report.store.js';

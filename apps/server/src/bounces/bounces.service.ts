@@ -8,7 +8,7 @@ import { LiveService } from '../live/live.service.js';
 import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
-import type { ReadMail } from '../work/read-mail.js';
+import type { ReadMail } from '../work/tasks.js';
 import type { Reported } from '../stores/delivery.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { reportStore } from '../stores/report.store.js';

@@ -4,7 +4,7 @@ import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/
 import { Injectable, Logger } from '@nestjs/common';
 import { SMTPServer } from 'smtp-server';
 import { config } from '../platform/config.js';
-import { BounceSettings } from './bounce-settings.service.js';
+import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 
 /** Reports are short; larger messages are none. Bytes. */

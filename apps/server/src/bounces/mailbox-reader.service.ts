@@ -4,8 +4,8 @@ import { Injectable } from '@nestjs/common';
 import { ImapFlow } from 'imapflow';
 import { config } from '../platform/config.js';
 import { Hold } from '../safety/hold.service.js';
-import type { BounceMailbox } from './bounce-settings.service.js';
-import { BounceSettings } from './bounce-settings.service.js';
+import type { BounceMailbox } from '../settings/bounce-settings.service.js';
+import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 
 /** Bytes of a message that are read; a report stands at its beginning. */

@@ -1,12 +1,9 @@
-import type { Account, CopyDetail, LedgerCounts, LedgerPage, ManyCopiesAnswer, SavedView } from '@mailbag/contract';
-import { LedgerFilterQuery, LedgerQuery, ManyCopiesRequest, SavedViewRequest, SendAgainRequest } from '@mailbag/contract';
+import type { Account, CopyDetail, LedgerCounts, LedgerPage, SavedView } from '@mailbag/contract';
+import { LedgerFilterQuery, LedgerQuery, SavedViewRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
-import { Needs, SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
-import { Letters } from '../delivery/letters.service.js';
-import { rawMessage } from '../delivery/outgoing-message.js';
-import { Settling } from '../delivery/settling.service.js';
+import { Needs, SignedIn } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { XLSX_TYPE, streamed } from '../platform/download.js';
 import { CopiesService } from './copies.service.js';
@@ -19,8 +16,6 @@ export class CopiesController {
   constructor(
     private readonly copies: CopiesService,
     private readonly ledger: Ledger,
-    private readonly settling: Settling,
-    private readonly letters: Letters,
     private readonly exports: LedgerExports,
     private readonly views: SavedViews,
   ) {}
@@ -73,22 +68,6 @@ export class CopiesController {
     return this.views.remove(id, viewId);
   }
 
-  /** The same with many copies. */
-  @Post('many')
-  @TakesMegabytes(2)
-  @HttpCode(200)
-  @WithoutValues()
-  async many(
-    @Body() { action, ids, filter }: ManyCopiesRequest,
-    @SignedIn() account: Account,
-    @Who() who: string,
-  ): Promise<ManyCopiesAnswer> {
-    const meant = ids ?? (filter ? await this.ledger.ids(askedBy(filter, account)) : []);
-    const done = await this.settling.many(action, meant, who);
-    const back = action === 'to-paper' ? 'off-paper' : action === 'off-paper' ? 'to-paper' : null;
-    return { meant: meant.length, done: done.length, undo: back && done.length > 0 ? { action: back, ids: done } : null };
-  }
-
   @Get(':id')
   @WithoutValues()
   detail(@Param('id', ParseIntPipe) id: number, @SignedIn() account: Account): Promise<CopyDetail> {
@@ -104,30 +83,6 @@ export class CopiesController {
     });
   }
 
-  /** The message of its delivery, as it went out. */
-  @Get(':id/message')
-  async message(
-    @Param('id', ParseIntPipe) id: number,
-  ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[]; isAsSent: boolean | null }> {
-    const { from, to, subject, html, text, attachments, isAsSent } = await this.letters.ofCopy(id);
-    return {
-      from: `${from.name} <${from.address}>`,
-      to: to.map(({ name, address }) => (name ? `${name} <${address}>` : address)),
-      subject,
-      html,
-      text,
-      attachments: attachments.map(({ filename }) => filename),
-      isAsSent,
-    };
-  }
-  @Get(':id/message.eml')
-  async rawMessage(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
-    return new StreamableFile(await rawMessage(await this.letters.ofCopy(id)), {
-      type: 'message/rfc822',
-      disposition: attachment('Message.eml'),
-    });
-  }
-
   /** The password that opens it, for those who may see it; looking is written into the history. */
   @Post(':id/password')
   @HttpCode(200)
@@ -138,34 +93,5 @@ export class CopiesController {
     // Passwords are made of values.
     if (!seesValues) throw new MailbagError('account-values-hidden');
     return { password: await this.copies.openPassword(id) };
-  }
-
-  @Post(':id/send-again')
-  @HttpCode(204)
-  @WithoutValues()
-  async sendAgain(
-    @Param('id', ParseIntPipe) id: number,
-    @Body() { address }: SendAgainRequest,
-    @SignedIn() account: Account,
-    @Who() who: string,
-  ): Promise<void> {
-    // Whoever may not look into a copy must not have it sent to another address and look into it there.
-    if (!account.seesValues && (await this.copies.detail(id, account)).address.trim() !== address.trim())
-      throw new MailbagError('account-values-hidden');
-    return this.settling.sendAgain(id, address, who);
-  }
-
-  @Post(':id/confirm-sent')
-  @HttpCode(204)
-  @WithoutValues()
-  confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
-    return this.settling.confirmSent(id, who);
-  }
-
-  @Post(':id/withdraw')
-  @HttpCode(204)
-  @WithoutValues()
-  withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
-    return this.settling.withdraw(id, who);
   }
 }

@@ -121,7 +121,7 @@ export class CorrectionsService {
     const own = new Map<number, string>();
     if (keyColumn !== null)
       for (const { row, was } of await correctionStore.ofColumn(sql, id, keyColumn)) own.set(row, (JSON.parse(was) as Cell).text);
-    const rows = await sourceStore.textsOf(sql, `$[${Math.max(0, index)}].text`, id);
+    const rows = await sourceStore.textsOf(sql, id, Math.max(0, index));
     const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
     const numbers = new NumberedKeys();
     return new Map(

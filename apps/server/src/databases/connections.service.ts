@@ -14,8 +14,8 @@ import { unseal } from '../platform/secret-box.js';
 import { uploadedFile } from '../platform/upload.js';
 import { Pool } from '../work/pool.js';
 import { ConnectionEntity } from './connections.entity.js';
-import type { DatabaseAccess } from './read/reader.js';
-import { assertSqlite } from './read/sqlite.js';
+import type { DatabaseAccess } from '../readers/reader.js';
+import { assertSqlite } from '../readers/sqlite.js';
 import { sourceStore } from '../stores/source.store.js';
 
 /** What is needed to enter a database, as it is kept. */

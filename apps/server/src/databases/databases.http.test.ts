@@ -6,7 +6,7 @@ import { DatabaseServer } from '../../../../testing/database-servers.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
 import { parameterNames } from '@mailbag/core';
-import { prepareQuery } from './read/query.js';
+import { prepareQuery } from '../readers/query.js';
 import { startBatch } from '../../../../demo/src/start-batch.js';
 
 const mailbag = new RunningMailbag();

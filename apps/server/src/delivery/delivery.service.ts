@@ -77,6 +77,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       this.lanesAreStale = true;
       this.wake();
     });
+    this.holding.released.subscribe(() => this.wake());
     this.wake();
   }
 

@@ -1,5 +1,6 @@
-import type { MailingPlan } from '@mailbag/contract';
+import type { MailingPlan, ReminderPlan } from '@mailbag/contract';
 import type { BatchContext, Column, Field, FieldMap } from '@mailbag/core';
+import type { FrozenRow } from '../stores/batch.store.js';
 
 /** See `BatchContext`. */
 export type OfficePlace = Pick<BatchContext, 'locale' | 'zone'>;
@@ -19,8 +20,9 @@ export interface FrozenBatch {
   mailing: FrozenMailing;
 }
 
-/** Reads what the columns `number`, `today` and `frozen` of a batch hold. */
-export function frozenBatch({ number, today, frozen }: { number: number; today: string; frozen: string }): FrozenBatch {
+/** Reads what the row of a batch freezes; what its reminders say may have been written later. */
+export function frozenBatch({ number, today, frozen, reminder }: FrozenRow): FrozenBatch {
   const mailing = JSON.parse(frozen) as FrozenMailing;
+  if (reminder !== null) mailing.plan.message = { ...mailing.plan.message, reminder: JSON.parse(reminder) as ReminderPlan };
   return { context: { batch: number, today, ...(mailing.place ?? { locale: 'en-GB', zone: 'UTC' }) }, mailing };
 }

@@ -11,7 +11,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
 import { MailingEntity } from './mailings.entity.js';
-import type { Subject } from './mailings.service.js';
+import type { Mailing, Subject } from './mailings.service.js';
 import { MailingsService } from './mailings.service.js';
 import { findingStore } from '../stores/finding.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
@@ -103,7 +103,7 @@ export class MailingChecks implements OnApplicationBootstrap {
   }
 
   /** Runs the checks unless their findings hold already. */
-  private async check(mailing: MailingEntity): Promise<boolean> {
+  private async check(mailing: Mailing): Promise<boolean> {
     const subject = await this.mailings.frozen(mailing);
     if (!subject) return false;
     const key = this.checkKey(subject);

@@ -46,7 +46,7 @@ import { HereService } from '../live/here.service.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
 import { MailingsService } from './mailings.service.js';
-import { toldPlan } from './plan-passwords.js';
+import { toldPlan } from '../frozen/plan-passwords.js';
 import { StarterSheets } from './starter-sheet.service.js';
 
 @Controller('api/mailings')

@@ -7,8 +7,11 @@ export class MailingEntity {
   id!: number;
   @Column('text')
   name!: string;
+  /** All of the plan but what stands in columns and tables of its own. */
   @Column('simple-json')
-  plan!: MailingPlan;
+  plan!: Omit<MailingPlan, 'sourceId' | 'packet'>;
+  @Column('integer', { nullable: true })
+  sourceId!: number | null;
   @Column('integer')
   version!: number;
   /** Digest of what the findings in `finding` hold for. */

@@ -1,16 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
-import type {
-  MailingChangesAnswer,
-  MailingDetail,
-  MailingSaveAnswer,
-  MailingSaveRequest,
-  MailingSummary,
-  OutputPlan,
-} from '@mailbag/contract';
+import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
 import { MailbagError, isChange, isMailbagError, parseRule, same, unknownChecks, withChanges } from '@mailbag/core';
-import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -21,9 +13,10 @@ import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
+import type { FillableTemplate } from '../templates/templates.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
-import { passwordNames, sealedIfClear, sealedPlan, toldPlan } from './plan-passwords.js';
+import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
 import { batchStore } from '../stores/batch.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
@@ -61,6 +54,13 @@ const changedParts = (before: MailingPlan, after: MailingPlan): string[] =>
     .filter((part) => !isDeepStrictEqual(JSON.parse(JSON.stringify(before[part] ?? null)), JSON.parse(JSON.stringify(after[part] ?? null))))
     .map((part) => partNames[part]);
 
+/** A mailing with its whole plan. */
+export interface Mailing extends Omit<MailingEntity, 'plan'> {
+  plan: MailingPlan;
+  /** The revision of each of its templates, by the template. */
+  revisions: ReadonlyMap<number, number>;
+}
+
 /** A mailing as a batch would run it, over the records as they were read last. */
 export interface Subject {
   frozen: FrozenMailing;
@@ -70,7 +70,7 @@ export interface Subject {
 }
 
 @Injectable()
-export class MailingsService implements OnApplicationBootstrap {
+export class MailingsService {
   constructor(
     @InjectRepository(MailingEntity) private readonly mailings: Repository<MailingEntity>,
     private readonly transactions: Transactions,
@@ -81,20 +81,18 @@ export class MailingsService implements OnApplicationBootstrap {
     private readonly frozenBatches: FrozenBatches,
   ) {}
 
-  /** Passwords that earlier versions kept in clear are sealed. */
-  async onApplicationBootstrap(): Promise<void> {
-    for (const store of [mailingStore, batchStore])
-      for (const { id, output } of await store.withClearPasswords(this.transactions, passwordNames)) {
-        const sealed = sealedIfClear({ output: JSON.parse(output) as OutputPlan }).output;
-        await this.transactions.run((manager) => store.setOutput(manager, id, sealed));
-      }
-  }
-
   /** As it is kept. @throws MailbagError not-found */
-  async entity(id: number): Promise<MailingEntity> {
+  async entity(id: number): Promise<Mailing> {
     const mailing = await this.mailings.findOneBy({ id });
     if (!mailing) throw new MailbagError('not-found', { what: 'mailing' });
-    return mailing;
+    const packet = await mailingStore.packet(this.transactions, id);
+    const plan = { ...mailing.plan, sourceId: mailing.sourceId, packet: packet.map(({ templateId }) => templateId) };
+    return { ...mailing, plan, revisions: new Map(packet.map(({ templateId, revisionId }) => [templateId, revisionId])) };
+  }
+
+  /** The templates of a packet, each in the revision that it was mapped for. */
+  private packetOf({ plan, revisions }: Pick<Mailing, 'plan' | 'revisions'>): Promise<FillableTemplate[]> {
+    return Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId, revisions.get(templateId))));
   }
 
   list(): Promise<MailingSummary[]> {
@@ -107,10 +105,12 @@ export class MailingsService implements OnApplicationBootstrap {
 
   async create(name: string): Promise<MailingDetail> {
     const now = new Date().toISOString();
+    const { sourceId, packet: _packet, ...plan } = emptyPlan(name.trim());
     const mailing = await this.transactions.run((manager) =>
       manager.save(MailingEntity, {
         name: name.trim(),
-        plan: emptyPlan(name.trim()),
+        plan,
+        sourceId,
         version: 1,
         checkedKey: null,
         checkError: null,
@@ -129,7 +129,7 @@ export class MailingsService implements OnApplicationBootstrap {
       id,
       version: mailing.version,
       plan,
-      templates: await Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId))),
+      templates: await this.packetOf(mailing),
       source: plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null,
       batches: await this.batchesOf(id),
       next: await this.frozenBatches.next(),
@@ -149,18 +149,19 @@ export class MailingsService implements OnApplicationBootstrap {
       }
     const unknown = unknownChecks(plan.checks ?? {});
     if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });
-    for (const templateId of plan.packet) await this.templates.detail(templateId);
+    // What is in the packet stays with its revision; what is new in it is mapped for the latest.
+    const packet = (await this.packetOf({ plan, revisions: mailing.revisions })).map((one) => ({
+      templateId: one.id,
+      revisionId: one.revisionId,
+    }));
     if (plan.sourceId) await this.sources.detail(plan.sourceId);
     const updatedAt = new Date().toISOString();
     const kept = sealedPlan({ ...plan }, mailing.plan);
-    await this.transactions.run(async (manager) => {
-      const result = await manager.update(
-        MailingEntity,
-        { id, version },
-        { plan: kept, name: plan.name.trim(), version: version + 1, updatedAt },
-      );
-      if (result.affected === 0) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
-    });
+    const { sourceId, packet: _packet, ...rest } = kept;
+    const isMine = await this.transactions.run((sql) =>
+      mailingStore.save(sql, id, version, { name: plan.name.trim(), plan: rest, sourceId, packet, updatedAt }),
+    );
+    if (!isMine) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
     const changes = changedParts(mailing.plan, kept);
     if (changes.length > 0) await this.history.noteOften('changed a mailing', plan.name.trim(), changes.join(', '));
     this.live.tell('mailing', id);
@@ -198,11 +199,11 @@ export class MailingsService implements OnApplicationBootstrap {
   }
 
   /** The mailing as a batch would run it. Null: it has no templates or no records yet. */
-  async frozen(mailing: MailingEntity): Promise<Subject | null> {
+  async frozen(mailing: Mailing): Promise<Subject | null> {
     const { plan } = mailing;
     const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
     if (!source || source.state !== 'ready' || plan.packet.length === 0) return null;
-    const templates = await Promise.all(plan.packet.map((templateId) => this.templates.detail(templateId)));
+    const templates = await this.packetOf(mailing);
     return {
       sourceId: source.id,
       count: source.count,

@@ -15,7 +15,7 @@ import { dataPath } from '../platform/config.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
-import { sealedPlan } from './plan-passwords.js';
+import { sealedPlan } from '../frozen/plan-passwords.js';
 import { MailingsService } from './mailings.service.js';
 
 /** What a person may change before it is saved. */

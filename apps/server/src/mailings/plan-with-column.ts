@@ -1,7 +1,7 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, FillRule } from '@mailbag/core';
 import { renameColumn, replaceTags } from '@mailbag/core';
-import { withPasswordPatterns } from './plan-passwords.js';
+import { withPasswordPatterns } from '../frozen/plan-passwords.js';
 
 type Named = Pick<Column, 'name' | 'slug'>;
 

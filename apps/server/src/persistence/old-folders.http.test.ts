@@ -108,7 +108,7 @@ test.concurrent.each(readdirSync(OLD).filter((name) => name.endsWith('.zip')))(
 
 /** A migration that people have run is never edited: what is to be different goes into a new one. Its digest is added with it. */
 test('migrations that were in use are as they were', () => {
-  const folder = 'apps/server/src/persistence/migrations';
+  const folder = 'apps/server/src/migrations';
   const digests = Object.fromEntries(
     readdirSync(folder).map((name) => [
       name,

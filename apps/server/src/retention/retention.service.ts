@@ -105,7 +105,7 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
       if (!row?.count) return 0;
       await batchStore.clearCells(sql, batchId);
       await batchStore.clearCharacters(sql, batchId);
-      await copyStore.clearMetadata(sql, batchId);
+      await copyStore.clearValues(sql, batchId);
       await ledgerStore.wordsWithoutRecords(sql, batchId);
       return row.count;
     });

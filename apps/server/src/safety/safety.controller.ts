@@ -3,7 +3,6 @@ import { BackupRequest, DoubtRequest } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
-import { DeliveryService } from '../delivery/delivery.service.js';
 import { Backups } from './backups.service.js';
 import { Hold } from './hold.service.js';
 import { SelfChecks } from './self-checks.service.js';
@@ -16,7 +15,6 @@ export class SafetyController {
     private readonly hold: Hold,
     private readonly backups: Backups,
     private readonly checks: SelfChecks,
-    private readonly delivery: DeliveryService,
   ) {}
 
   @Get('hold')
@@ -35,7 +33,6 @@ export class SafetyController {
   @HttpCode(200)
   async release(): Promise<HoldAnswer> {
     await this.hold.release();
-    this.delivery.wake();
     return this.hold.answer();
   }
 

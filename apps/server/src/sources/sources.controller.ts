@@ -1,6 +1,6 @@
-import type { ImportReport, RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
-import { ReadingRequest, RelinkRequest, SourceRequest, SourceRereadRequest } from '@mailbag/contract';
-import { MailbagError, slugOf } from '@mailbag/core';
+import type { RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
+import { ReadingRequest, SourceRequest, SourceRereadRequest } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
 import {
   Body,
   Controller,
@@ -12,19 +12,14 @@ import {
   Post,
   Put,
   Query,
-  Res,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
 } from '@nestjs/common';
 import { sourceWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
-import type { Response } from 'express';
-import { MailingsService } from '../mailings/mailings.service.js';
 import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { attachment } from '../platform/content-disposition.js';
-import { send } from '../platform/download.js';
-import { ImportReports } from './import-report.service.js';
 import { RecordExports } from './record-exports.service.js';
 import { SourcesService } from './sources.service.js';
 
@@ -32,9 +27,7 @@ import { SourcesService } from './sources.service.js';
 export class SourcesController {
   constructor(
     private readonly sources: SourcesService,
-    private readonly reports: ImportReports,
     private readonly exports: RecordExports,
-    private readonly mailings: MailingsService,
   ) {}
 
   @Get()
@@ -87,27 +80,6 @@ export class SourcesController {
   @Put(':id/reading')
   reread(@Param('id', ParseIntPipe) id: number, @Body() body: SourceRereadRequest): Promise<SourceSummary> {
     return this.sources.reread(id, body);
-  }
-
-  /** Mailings that read a column which is gone read another one in its place. */
-  @Post(':id/links')
-  async relink(@Param('id', ParseIntPipe) id: number, @Body() { from, to }: RelinkRequest): Promise<{ mailings: number }> {
-    const { name, columns } = await this.sources.detail(id);
-    const column = columns.find((one) => one.name === to);
-    if (!column) throw new MailbagError('source-key-missing', { source: name, column: to });
-    const mailings = await this.mailings.renameColumn(id, { name: from, slug: slugOf(from) }, column);
-    await this.sources.renameInCorrections(id, from, to);
-    return { mailings };
-  }
-
-  @Get(':id/report')
-  report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
-    return this.reports.of(id);
-  }
-
-  @Get(':id/report.xlsx')
-  async reportSheet(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
-    send(response, await this.reports.workbook(id));
   }
 
   @Get(':id/records.:format')

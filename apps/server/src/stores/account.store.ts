@@ -1,7 +1,6 @@
 import type { InvitationAnswer, Role } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
-import type { AccountEntity } from '../accounts/accounts.entity.js';
 
 /** What an account may do and see. */
 export interface AccountProfile {
@@ -9,6 +8,21 @@ export interface AccountProfile {
   role: Role;
   seesValues: boolean;
   seesPasswords: boolean;
+}
+
+/** An account as it is kept. */
+export interface AccountRow {
+  id: number;
+  name: string;
+  email: string;
+  passwordHash: string;
+  createdAt: string;
+  role: Role;
+  seesValues: number;
+  seesPasswords: number;
+  /** Since when nobody can sign in with it. */
+  disabledAt: string | null;
+  lastSeenAt: string | null;
 }
 
 export const accountStore = {
@@ -30,7 +44,7 @@ export const accountStore = {
 
   /** All accounts by name, with how many sessions each has. */
   withSessions: (sql: Sql, now: string) =>
-    rows<AccountEntity & { sessions: number }>(
+    rows<AccountRow & { sessions: number }>(
       sql,
       'SELECT account.*, (SELECT COUNT(*) FROM session WHERE session.accountId = account.id AND session.expiresAt > ?) AS sessions FROM account ORDER BY name',
       [now],

@@ -1,4 +1,5 @@
 import type { BatchState, BatchSummary } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 import type { RecordRow } from './source.store.js';
@@ -18,6 +19,17 @@ export type BatchProgress = Pick<PlannedBatch, 'id' | 'state' | 'plannedThrough'
 /** Records of a batch whose copies are there or coming: withdrawn ones are neither. */
 const WITH_COPIES = `batchId = ? AND ((? AND ordinal >= ?) OR EXISTS
   (SELECT 1 FROM copy WHERE copy.batchId = batch_record.batchId AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn'))`;
+
+/** What a batch runs over, as its row keeps it. */
+export interface FrozenRow {
+  number: number;
+  /** The day of its start, where the office is. */
+  today: string;
+  /** As JSON; never written again. */
+  frozen: string;
+  /** What its reminders say, as JSON; null: what is frozen. */
+  reminder: string | null;
+}
 
 export const batchStore = {
   /** Why it does not get on; null: it does. */
@@ -73,8 +85,7 @@ export const batchStore = {
 
   nextNumber: (sql: Sql) => one<{ number: number }>(sql, 'SELECT COALESCE(MAX(number), 0) + 1 AS number FROM batch'),
 
-  frozen: (sql: Sql, id: number) =>
-    one<{ number: number; today: string; frozen: string }>(sql, 'SELECT number, today, frozen FROM batch WHERE id = ?', [id]),
+  frozen: (sql: Sql, id: number) => one<FrozenRow>(sql, 'SELECT number, today, frozen, reminder FROM batch WHERE id = ?', [id]),
 
   record: (sql: Sql, batchId: number, ordinal: number) =>
     one<{ row: number; cells: string }>(sql, 'SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?', [batchId, ordinal]),
@@ -88,8 +99,9 @@ export const batchStore = {
 
   forgetHadCopies: (sql: Sql, mailingId: number) => run(sql, 'DELETE FROM had_copy WHERE mailingId = ?', [mailingId]),
 
+  /** What its reminders say from now on. */
   setReminder: (sql: Sql, reminder: unknown, id: number) =>
-    run(sql, "UPDATE batch SET frozen = json_set(frozen, '$.plan.message.reminder', json(?)) WHERE id = ?", [JSON.stringify(reminder), id]),
+    run(sql, 'UPDATE batch SET reminder = ? WHERE id = ?', [JSON.stringify(reminder), id]),
 
   finishedBefore: (sql: Sql, before: string) =>
     rows<{ id: number }>(sql, "SELECT id FROM batch WHERE state IN ('done', 'cancelled') AND finishedAt < ?", [before]),
@@ -109,7 +121,7 @@ export const batchStore = {
   rememberWhoHad: (sql: Sql, batchId: number) =>
     run(
       sql,
-      `INSERT OR IGNORE INTO had_copy (mailingId, keyDigest) SELECT batch.mailingId, batch_record.keyDigest FROM batch_record JOIN batch ON batch.id = batch_record.batchId
+      `INSERT INTO had_copy (mailingId, keyDigest) SELECT batch.mailingId, batch_record.keyDigest FROM batch_record JOIN batch ON batch.id = batch_record.batchId
          WHERE batch.id = ? AND batch_record.keyDigest IS NOT NULL AND EXISTS
            (SELECT 1 FROM copy WHERE copy.batchId = batch.id AND copy.recordOrdinal = batch_record.ordinal AND copy.state <> 'withdrawn')`,
       [batchId],
@@ -127,18 +139,6 @@ export const batchStore = {
   /** Whether the values of a record are still there. */
   hasValues: async (sql: Sql, batchId: number, ordinal: number) =>
     (await rows(sql, "SELECT 1 FROM batch_record WHERE batchId = ? AND ordinal = ? AND cells <> '[]'", [batchId, ordinal])).length > 0,
-
-  /** Those whose output keeps a password in clear, as earlier versions did. @param names of the passwords @returns `output` as JSON */
-  withClearPasswords: (sql: Sql, names: readonly string[]) =>
-    rows<{ id: number; output: string }>(
-      sql,
-      `SELECT id, json_extract(frozen, '$.plan.output') AS output FROM batch WHERE EXISTS
-         (SELECT 1 FROM json_each(frozen, '$.plan.output') AS kept WHERE kept.key IN (SELECT value FROM json_each(?)) AND kept.value <> '' AND kept.value NOT LIKE 'sealed:%')`,
-      [JSON.stringify(names)],
-    ),
-
-  setOutput: (sql: Sql, id: number, output: unknown) =>
-    run(sql, "UPDATE batch SET frozen = json_set(frozen, '$.plan.output', json(?)) WHERE id = ?", [JSON.stringify(output), id]),
 
   /** The batch that a request began; undefined: it has begun none. */
   begunBy: (sql: Sql, startKey: string) =>
@@ -183,18 +183,14 @@ export const batchStore = {
     run(
       sql,
       `INSERT INTO batch_record (batchId, ordinal, row, cells, keyDigest, valuesDigest)
-       SELECT ?, one.key, record.row, record.cells, json_extract(one.value, '$[1]'), json_extract(one.value, '$[2]') FROM json_each(?) AS one
-       CROSS JOIN source_record AS record ON record.readingId = ? AND record.ordinal = json_extract(one.value, '$[0]')`,
+       SELECT ?, one.key, record.row, record.cells, ${dialect.at('one.value', 1)}, ${dialect.at('one.value', 2)} FROM ${dialect.items('one')}
+       CROSS JOIN source_record AS record ON record.readingId = ? AND record.ordinal = ${dialect.at('one.value', 0)}`,
       [id, JSON.stringify(records.map(({ ordinal, key, values }) => [ordinal, key, values])), readingId],
     ),
 
   /** What is frozen, with the words that its copies are drawn with. */
   frozenWithCharacters: (sql: Sql, id: number) =>
-    one<{ number: number; today: string; frozen: string; characters: string }>(
-      sql,
-      'SELECT number, today, frozen, characters FROM batch WHERE id = ?',
-      [id],
-    ),
+    one<FrozenRow & { characters: string }>(sql, 'SELECT number, today, frozen, reminder, characters FROM batch WHERE id = ?', [id]),
 
   /** Records of a stretch, from the first until before the second. */
   recordsBetween: (sql: Sql, batchId: number, from: number, to: number) =>
@@ -231,7 +227,7 @@ export const batchStore = {
   withKeyColumns: (sql: Sql, mailingId: number, keyColumn: string | null) =>
     rows<{ id: number; number: number; state: BatchState; plannedThrough: number; usedColumns: string | null; frozen: string }>(
       sql,
-      "SELECT id, number, state, plannedThrough, usedColumns, CASE WHEN json_extract(frozen, '$.plan.keyColumn') IS ? THEN '' ELSE frozen END AS frozen FROM batch WHERE mailingId = ? ORDER BY id",
+      `SELECT id, number, state, plannedThrough, usedColumns, CASE WHEN ${dialect.at('frozen', 'plan', 'keyColumn')} IS NOT DISTINCT FROM ? THEN '' ELSE frozen END AS frozen FROM batch WHERE mailingId = ? ORDER BY id`,
       [keyColumn, mailingId],
     ),
 
@@ -253,4 +249,14 @@ export const batchStore = {
   /** Id of the last batch of a mailing; null: there is none. */
   lastOf: async (sql: Sql, mailingId: number) =>
     (await one<{ last: number | null }>(sql, 'SELECT MAX(id) AS last FROM batch WHERE mailingId = ?', [mailingId]))!.last,
+
+  /** Those that run by themselves. */
+  running: (sql: Sql) => rows<{ id: number }>(sql, "SELECT id FROM batch WHERE state IN ('planning', 'making', 'sending')"),
+
+  byId: (sql: Sql, id: number) =>
+    one<{ number: number; mailingName: string; state: BatchState; mailed: number }>(
+      sql,
+      'SELECT number, mailingName, state, mailed FROM batch WHERE id = ?',
+      [id],
+    ),
 };

@@ -1,4 +1,5 @@
 import type { CopyState } from '@mailbag/core';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 import type { LedgerRow } from './ledger.store.js';
@@ -43,6 +44,8 @@ export interface CopiesOfMailing {
 export interface PlannedCopy {
   code: string;
   recordOrdinal: number;
+  /** What identifies its record; empty: nothing does, or its time is over. */
+  recordKey: string;
   row: number;
   position: number;
   templateId: number;
@@ -97,7 +100,7 @@ export const copyStore = {
   setMade: (sql: Sql, made: unknown) =>
     run(
       sql,
-      "UPDATE copy SET size = json_extract(one.value, '$.size'), sha256 = json_extract(one.value, '$.sha256') FROM json_each(?) AS one WHERE copy.id = json_extract(one.value, '$.id') AND +copy.state = 'planned'",
+      `UPDATE copy SET size = ${dialect.at('one.value', 'size')}, sha256 = ${dialect.at('one.value', 'sha256')} FROM ${dialect.items('one')} WHERE copy.id = ${dialect.at('one.value', 'id')} AND ${dialect.unindexed('copy.state')} = 'planned'`,
       [JSON.stringify(made)],
     ),
 
@@ -141,19 +144,17 @@ export const copyStore = {
   whosePaperChanges: (sql: Sql, ids: readonly number[], wantsPaper: number, printable: readonly CopyState[]) =>
     rows<{ id: number }>(
       sql,
-      `SELECT id FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state IN (SELECT value FROM json_each(?))`,
+      `SELECT id FROM copy WHERE id ${dialect.inList} AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state ${dialect.inList}`,
       [JSON.stringify(ids), wantsPaper, JSON.stringify(printable)],
     ),
 
   setWantsPaper: (sql: Sql, wantsPaper: boolean, ids: readonly number[]) =>
-    run(sql, 'UPDATE copy SET wantsPaper = ? WHERE id IN (SELECT value FROM json_each(?))', [wantsPaper ? 1 : 0, JSON.stringify(ids)]),
+    run(sql, `UPDATE copy SET wantsPaper = ? WHERE id ${dialect.inList}`, [wantsPaper ? 1 : 0, JSON.stringify(ids)]),
 
   addressedAll: (sql: Sql, ids: readonly number[]) =>
-    rows<AddressedCopy>(
-      sql,
-      'SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id IN (SELECT value FROM json_each(?))',
-      [JSON.stringify(ids)],
-    ),
+    rows<AddressedCopy>(sql, `SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id ${dialect.inList}`, [
+      JSON.stringify(ids),
+    ]),
 
   lastOf: (sql: Sql, mailingId: number, state: string) =>
     one<{ mailingName: string; said: string | null }>(
@@ -174,9 +175,10 @@ export const copyStore = {
   waitingForPaper: (sql: Sql) => one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1'),
 
   noPaper: (sql: Sql, ids: readonly number[]) =>
-    run(sql, 'UPDATE copy SET wantsPaper = 0 WHERE id IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
+    run(sql, `UPDATE copy SET wantsPaper = 0 WHERE id ${dialect.inList}`, [JSON.stringify(ids)]),
 
-  clearMetadata: (sql: Sql, batchId: number) => run(sql, 'UPDATE copy SET metadata = NULL WHERE batchId = ?', [batchId]),
+  /** What copies hold of the values of their records. */
+  clearValues: (sql: Sql, batchId: number) => run(sql, "UPDATE copy SET metadata = NULL, recordKey = '' WHERE batchId = ?", [batchId]),
 
   pathsOfBatch: (sql: Sql, batchId: number, most: number) =>
     rows<{ id: number; path: string }>(sql, 'SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [batchId, most]),
@@ -184,31 +186,32 @@ export const copyStore = {
   ofDeliveries: (sql: Sql, ids: readonly number[]) =>
     rows<{
       id: number;
-    }>(sql, 'SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
+    }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inList}`, [JSON.stringify(ids)]),
 
   /** @returns how many changed */
   setState: (sql: Sql, ids: readonly number[], from: readonly CopyState[], to: CopyState, at: string) =>
-    changed(
-      sql,
-      'UPDATE copy SET state = ?, since = ? WHERE id IN (SELECT value FROM json_each(?)) AND +state IN (SELECT value FROM json_each(?))',
-      [to, at, JSON.stringify(ids), JSON.stringify(from)],
-    ),
+    changed(sql, `UPDATE copy SET state = ?, since = ? WHERE id ${dialect.inList} AND ${dialect.unindexed('state')} ${dialect.inList}`, [
+      to,
+      at,
+      JSON.stringify(ids),
+      JSON.stringify(from),
+    ]),
 
   /** Where the trouble of copies sits; null: there is none any more. */
   setTrouble: (sql: Sql, ids: readonly number[], trouble: string | null, code: string | null) =>
     run(
       sql,
-      'UPDATE copy SET trouble = ?, troubleCode = ? WHERE id IN (SELECT value FROM json_each(?)) AND (trouble IS NOT ? OR troubleCode IS NOT ?)',
+      `UPDATE copy SET trouble = ?, troubleCode = ? WHERE id ${dialect.inList} AND (trouble IS DISTINCT FROM ? OR troubleCode IS DISTINCT FROM ?)`,
       [trouble, code, JSON.stringify(ids), trouble, code],
     ),
 
   /** Puts copies into an envelope. */
   setDelivery: (sql: Sql, ids: readonly number[], deliveryId: number, address: string) =>
-    run(
-      sql,
-      'UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id IN (SELECT value FROM json_each(?))',
-      [deliveryId, address, JSON.stringify(ids)],
-    ),
+    run(sql, `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id ${dialect.inList}`, [
+      deliveryId,
+      address,
+      JSON.stringify(ids),
+    ]),
 
   /** Copies that go in an envelope, or were in it: those that it took along as a reminder, too. */
   everIn: (sql: Sql, deliveryId: number) =>
@@ -232,7 +235,7 @@ export const copyStore = {
   together: (sql: Sql, copy: AddressedCopy) =>
     rows<{ id: number }>(
       sql,
-      'SELECT id FROM copy WHERE batchId = ? AND recordOrdinal = ? AND state = ? AND deliveryId IS ? ORDER BY position',
+      `SELECT id FROM copy WHERE batchId = ? AND recordOrdinal = ? AND state = ? AND deliveryId IS NOT DISTINCT FROM ? ORDER BY position`,
       [copy.batchId, copy.recordOrdinal, copy.state, copy.deliveryId],
     ),
 
@@ -240,10 +243,10 @@ export const copyStore = {
   out: (sql: Sql, mailingId: number) =>
     rows<{ batchId: number; recordOrdinal: number; address: string; copies: string; reminders: number; lastAt: string }>(
       sql,
-      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, json_group_array(copy.id) FILTER (WHERE copy.state = 'sent') AS copies,
+      `SELECT copy.batchId, copy.recordOrdinal, MAX(copy.address) AS address, ${dialect.gathered('copy.id')} FILTER (WHERE copy.state = 'sent') AS copies,
          (SELECT COUNT(DISTINCT delivery_copy.deliveryId) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder') AS reminders,
          COALESCE((SELECT MAX(delivery.createdAt) FROM delivery_copy JOIN delivery ON delivery.id = delivery_copy.deliveryId WHERE delivery_copy.copyId = MIN(copy.id) AND delivery.kind = 'reminder'), MAX(copy.since)) AS lastAt
-       FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING SUM(copy.state = 'sent') > 0 AND SUM(copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
+       FROM copy WHERE copy.mailingId = ? GROUP BY copy.batchId, copy.recordOrdinal HAVING COUNT(*) FILTER (WHERE copy.state = 'sent') > 0 AND COUNT(*) FILTER (WHERE copy.state IN ('returned', 'complete')) = 0 ORDER BY copy.batchId, copy.recordOrdinal`,
       [mailingId],
     ),
 
@@ -256,7 +259,7 @@ export const copyStore = {
       ['print_run_copy', 'copyId'],
       ['copy', 'id'],
     ])
-      await run(sql, `DELETE FROM ${table} WHERE ${column} IN (SELECT value FROM json_each(?))`, [JSON.stringify(ids)]);
+      await run(sql, `DELETE FROM ${table} WHERE ${column} ${dialect.inList}`, [JSON.stringify(ids)]);
   },
 
   /** All of a copy that a person may look at. */
@@ -280,9 +283,7 @@ export const copyStore = {
 
   /** Which of some places in the archive are taken. */
   takenPlaces: (sql: Sql, pathKeys: readonly string[]) =>
-    rows<{ pathKey: string }>(sql, 'SELECT pathKey FROM copy WHERE pathKey IN (SELECT value FROM json_each(?))', [
-      JSON.stringify(pathKeys),
-    ]),
+    rows<{ pathKey: string }>(sql, `SELECT pathKey FROM copy WHERE pathKey ${dialect.inList}`, [JSON.stringify(pathKeys)]),
 
   isTaken: async (sql: Sql, pathKey: string) => (await rows(sql, 'SELECT 1 FROM copy WHERE pathKey = ?', [pathKey])).length > 0,
 
@@ -308,17 +309,18 @@ export const copyStore = {
       one.wantsPaper ? 1 : 0,
       one.isProtected ? 1 : 0,
       one.metadata,
+      one.recordKey,
     ]);
-    const places = Array.from({ length: 13 }, (_, index) => `json_extract(value, '$[${index + 1}]')`).join(', ');
+    const places = Array.from({ length: 14 }, (_, index) => dialect.at('value', index + 1)).join(', ');
     await run(
       sql,
-      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata)
-       SELECT json_extract(value, '$[0]'), ?, ?, ?, ?, 'planned', ?, 0, ${places} FROM json_each(?)`,
+      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata, recordKey)
+       SELECT ${dialect.at('value', 0)}, ?, ?, ?, ?, 'planned', ?, 0, ${places} FROM ${dialect.items('item')}`,
       [id, number, mailingId, mailingName, now, JSON.stringify(values)],
     );
     await run(
       sql,
-      "INSERT INTO copy_words (rowid, text) SELECT copy.id, json_extract(one.value, '$[1]') FROM json_each(?) AS one CROSS JOIN copy ON copy.code = json_extract(one.value, '$[0]')",
+      `INSERT INTO copy_words (rowid, text) SELECT copy.id, ${dialect.at('one.value', 1)} FROM ${dialect.items('one')} CROSS JOIN copy ON copy.code = ${dialect.at('one.value', 0)}`,
       [JSON.stringify(copies.map(({ code, search }) => [code, search]))],
     );
   },

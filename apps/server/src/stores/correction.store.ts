@@ -1,4 +1,5 @@
 import type { CorrectionAnswer } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
@@ -58,11 +59,10 @@ export const correctionStore = {
     one<{ count: number }>(sql, "SELECT COUNT(*) AS count FROM correction WHERE sourceId = ? AND state = 'active'", [sourceId]),
 
   ofRows: (sql: Sql, sourceId: number, places: readonly number[]) =>
-    rows<CorrectionRow>(
-      sql,
-      "SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND row IN (SELECT value FROM json_each(?))",
-      [sourceId, JSON.stringify(places)],
-    ),
+    rows<CorrectionRow>(sql, `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND row ${dialect.inList}`, [
+      sourceId,
+      JSON.stringify(places),
+    ]),
 
   renameColumn: (sql: Sql, to: string, sourceId: number, from: string) =>
     run(

@@ -1,4 +1,5 @@
 import type { CopyDetail } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 
@@ -61,7 +62,7 @@ export const deliveryStore = {
   overdue: (sql: Sql, now: string, but: readonly number[]): Promise<Lost[]> =>
     rows<Lost>(
       sql,
-      `SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE state = 'sending' AND leaseUntil < ? AND id NOT IN (SELECT value FROM json_each(?))`,
+      `SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE state = 'sending' AND leaseUntil < ? AND id NOT ${dialect.inList}`,
       [now, JSON.stringify(but)],
     ),
 
@@ -69,7 +70,7 @@ export const deliveryStore = {
   bringBack: (sql: Sql, now: string, soon: string): Promise<void> =>
     run(
       sql,
-      "UPDATE delivery SET nextTryAt = MAX(?, COALESCE(startAt, '')), updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?",
+      `UPDATE delivery SET nextTryAt = ${dialect.greater('?', "COALESCE(startAt, '')")}, updatedAt = ? WHERE state IN ('queued', 'retrying') AND updatedAt > ?`,
       [now, now, soon],
     ),
 
@@ -101,20 +102,20 @@ export const deliveryStore = {
   },
 
   copiesOf: (sql: Sql, ids: readonly number[]): Promise<{ id: number }[]> =>
-    rows<{ id: number }>(sql, 'SELECT id FROM copy WHERE deliveryId IN (SELECT value FROM json_each(?))', [JSON.stringify(ids)]),
+    rows<{ id: number }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inList}`, [JSON.stringify(ids)]),
 
   /** What was claimed. `copies`: those of them that are to go out with it. */
   claimed: (sql: Sql, ids: readonly number[]): Promise<(Claimed & { copies: number })[]> =>
     rows<Claimed & { copies: number }>(
       sql,
       `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted, claim,
-         (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id IN (SELECT value FROM json_each(?))`,
+         (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id ${dialect.inList}`,
       [JSON.stringify(ids)],
     ),
 
   /** Written before its first byte leaves. @param digest of what leaves @returns whether the claim was still its own */
   async handOver(sql: Sql, { id, claim }: Pick<Claimed, 'id' | 'claim'>, now: string, digest: string): Promise<boolean> {
-    const text = "UPDATE delivery SET handedAt = ?, sentDigest = ? WHERE id = ? AND state = 'sending' AND claim IS ?";
+    const text = `UPDATE delivery SET handedAt = ?, sentDigest = ? WHERE id = ? AND state = 'sending' AND claim IS NOT DISTINCT FROM ?`;
     return (await changed(sql, text, [now, digest, id, claim])) === 1;
   },
 
@@ -130,7 +131,7 @@ export const deliveryStore = {
     if (state === 'sent') also('sentAt', now);
     if (nextTryAt !== undefined) also('nextTryAt', nextTryAt);
     if (attempts !== undefined) also('attempts', attempts);
-    const text = `UPDATE delivery SET ${set.join(', ')} WHERE id = ? AND state = 'sending' AND claim IS ?`;
+    const text = `UPDATE delivery SET ${set.join(', ')} WHERE id = ? AND state = 'sending' AND claim IS NOT DISTINCT FROM ?`;
     return (await changed(sql, text, [...parameters, id, claim])) === 1;
   },
 
@@ -216,7 +217,7 @@ export const deliveryStore = {
   lastChange: (sql: Sql) => one<{ at: string | null }>(sql, 'SELECT MAX(updatedAt) AS at FROM delivery'),
 
   unconfirm: (sql: Sql, said: string, now: string, ids: readonly number[]) =>
-    run(sql, "UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id IN (SELECT value FROM json_each(?))", [
+    run(sql, `UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id ${dialect.inList}`, [
       said,
       now,
       JSON.stringify(ids),
@@ -236,12 +237,12 @@ export const deliveryStore = {
     if ('messageIds' in by)
       return one<Reported>(
         sql,
-        `${columns} delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId IN (SELECT value FROM json_each(?)) LIMIT 1`,
+        `${columns} delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId ${dialect.inList} LIMIT 1`,
         [JSON.stringify(by.messageIds)],
       );
     return one<Reported>(
       sql,
-      `${columns} delivery WHERE address = ? COLLATE NOCASE AND state IN ('sent', 'unconfirmed') AND updatedAt > ? ORDER BY id DESC LIMIT 1`,
+      `${columns} delivery WHERE ${dialect.caseless('address')} = ${dialect.caseless('?')} AND state IN ('sent', 'unconfirmed') AND updatedAt > ? ORDER BY id DESC LIMIT 1`,
       [by.address, by.since],
     );
   },
@@ -289,7 +290,7 @@ export const deliveryStore = {
 
   /** Copies that a reminder takes along. */
   addCopies: (sql: Sql, id: number, copies: readonly number[]) =>
-    run(sql, 'INSERT INTO delivery_copy (deliveryId, copyId) SELECT ?, value FROM json_each(?)', [id, JSON.stringify(copies)]),
+    run(sql, `INSERT INTO delivery_copy (deliveryId, copyId) SELECT ?, value FROM ${dialect.items('item')}`, [id, JSON.stringify(copies)]),
 
   /** What waits, by batch. */
   waitingByBatch: (sql: Sql) =>

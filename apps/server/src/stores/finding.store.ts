@@ -1,4 +1,5 @@
 import type { FindingGroup } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
@@ -64,8 +65,8 @@ export const findingStore = {
   groups: (sql: Sql, mailingId: number) =>
     rows<FindingGroup>(
       sql,
-      `SELECT code, severity, SUM(acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
-             SUM(mend IS NOT NULL AND acceptanceId IS NULL) AS mends, SUM(acceptanceId IS NOT NULL) AS accepted
+      `SELECT code, severity, COUNT(*) FILTER (WHERE acceptanceId IS NULL) AS findings, COUNT(DISTINCT CASE WHEN acceptanceId IS NULL THEN ordinal END) AS records,
+             COUNT(*) FILTER (WHERE mend IS NOT NULL AND acceptanceId IS NULL) AS mends, COUNT(acceptanceId) AS accepted
            FROM finding WHERE mailingId = ? GROUP BY code, severity ORDER BY severity DESC, records DESC`,
       [mailingId],
     ),
@@ -123,7 +124,7 @@ export const findingStore = {
   /** What was found and accepted in mailings. */
   async dropOfMailings(sql: Sql, mailingIds: readonly number[]): Promise<void> {
     for (const table of ['finding', 'acceptance'])
-      await run(sql, `DELETE FROM ${table} WHERE mailingId IN (SELECT value FROM json_each(?))`, [JSON.stringify(mailingIds)]);
+      await run(sql, `DELETE FROM ${table} WHERE mailingId ${dialect.inList}`, [JSON.stringify(mailingIds)]);
   },
 
   /** Places of records that cannot run. */
@@ -167,9 +168,9 @@ export const findingStore = {
 
   /** What some checks have found. @param ordinal of one record; null: of all */
   dropOfChecks: (sql: Sql, mailingId: number, checks: readonly string[], ordinal: number | null) =>
-    run(
-      sql,
-      `DELETE FROM finding WHERE mailingId = ? ${ordinal === null ? '' : 'AND ordinal = ?'} AND checkName IN (SELECT value FROM json_each(?))`,
-      [mailingId, ...(ordinal === null ? [] : [ordinal]), JSON.stringify(checks)],
-    ),
+    run(sql, `DELETE FROM finding WHERE mailingId = ? ${ordinal === null ? '' : 'AND ordinal = ?'} AND checkName ${dialect.inList}`, [
+      mailingId,
+      ...(ordinal === null ? [] : [ordinal]),
+      JSON.stringify(checks),
+    ]),
 };

@@ -23,7 +23,7 @@ export const historyStore = {
   lastSince: (sql: Sql, since: string, accountId: number | null, who: string, action: string, subject: string) =>
     one<{ id: number; detail: string | null }>(
       sql,
-      'SELECT id, detail FROM history WHERE at > ? AND accountId IS ? AND who = ? AND action = ? AND subject = ? ORDER BY id DESC LIMIT 1',
+      `SELECT id, detail FROM history WHERE at > ? AND accountId IS NOT DISTINCT FROM ? AND who = ? AND action = ? AND subject = ? ORDER BY id DESC LIMIT 1`,
       [since, accountId, who, action, subject],
     ),
 

@@ -1,5 +1,6 @@
 import type { CopyRow, LedgerSort } from '@mailbag/contract';
 import type { CopyState, Trouble } from '@mailbag/core';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
@@ -44,12 +45,12 @@ const orders: Record<LedgerSort, { by: string; after: string }> = {
   newest: { by: 'copy.id DESC', after: 'copy.id < ?' },
   oldest: { by: 'copy.id', after: 'copy.id > ?' },
   recipient: {
-    by: 'copy.recipient COLLATE NOCASE, copy.id',
-    after: '(copy.recipient COLLATE NOCASE, copy.id) > (SELECT recipient, id FROM copy WHERE id = ?)',
+    by: `${dialect.caseless('copy.recipient')}, copy.id`,
+    after: `(${dialect.caseless('copy.recipient')}, copy.id) > (SELECT recipient, id FROM copy WHERE id = ?)`,
   },
   changed: { by: 'copy.since DESC, copy.id DESC', after: '(copy.since, copy.id) < (SELECT since, id FROM copy WHERE id = ?)' },
 };
-const MATCHES = 'EXISTS (SELECT 1 FROM copy_words WHERE copy_words MATCH ? AND copy_words.rowid = copy.id)';
+const MATCHES = `EXISTS (SELECT 1 FROM copy_words WHERE ${dialect.matches('copy_words')} AND copy_words.rowid = copy.id)`;
 
 export const ledgerStore = {
   hasTerm: (sql: Sql, word: string) => rows<unknown>(sql, 'SELECT 1 FROM copy_terms WHERE term = ? LIMIT 1', [word]),
@@ -67,7 +68,7 @@ export const ledgerStore = {
     ),
 
   addWords: (sql: Sql, text: string, ids: readonly number[]) =>
-    run(sql, 'UPDATE copy_words SET text = text || ? WHERE rowid IN (SELECT value FROM json_each(?))', [text, JSON.stringify(ids)]),
+    run(sql, `UPDATE copy_words SET text = text || ? WHERE rowid ${dialect.inList}`, [text, JSON.stringify(ids)]),
 
   countsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; state: string | null; count: number }>(
@@ -112,7 +113,7 @@ export const ledgerStore = {
     const { where, values } = chosen(filter);
     return rows<LedgerRow>(
       sql,
-      `SELECT ${LEDGER_COLUMNS} FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE copy_words MATCH ?${last === undefined ? '' : ' AND copy_words.rowid < ?'} AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?`,
+      `SELECT ${LEDGER_COLUMNS} FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE ${dialect.matches('copy_words')}${last === undefined ? '' : ' AND copy_words.rowid < ?'} AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?`,
       [search, ...(last === undefined ? [] : [last]), ...values, most],
     );
   },
@@ -127,7 +128,11 @@ export const ledgerStore = {
         values,
       );
     // These indexes hold all that is asked for, which the planner does not always see.
-    const index = filter.paper ? '' : filter.trouble !== undefined ? 'INDEXED BY copy_trouble_counted' : 'INDEXED BY copy_by_since';
+    const index = filter.paper
+      ? ''
+      : filter.trouble !== undefined
+        ? dialect.byIndex('copy_trouble_counted')
+        : dialect.byIndex('copy_by_since');
     return rows<StateCount>(sql, `SELECT state, COUNT(*) AS count FROM copy ${index} WHERE ${where} GROUP BY state`, values);
   },
 
@@ -145,7 +150,7 @@ export const ledgerStore = {
     const { where, values } = chosen(filter);
     return rows<StateCount>(
       sql,
-      `SELECT state, COUNT(*) AS count FROM (SELECT copy.state FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE copy_words MATCH ? AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?) AS found GROUP BY state`,
+      `SELECT state, COUNT(*) AS count FROM (SELECT copy.state FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE ${dialect.matches('copy_words')} AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?) AS found GROUP BY state`,
       [search, ...values, most],
     );
   },

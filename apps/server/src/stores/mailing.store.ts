@@ -1,50 +1,45 @@
 import type { MailingSummary } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
-import { one, rows, run } from '../persistence/sql.js';
+import { changed, one, rows, run } from '../persistence/sql.js';
+
+/** A template of a packet, with the revision that it was mapped for. */
+export interface PacketItem {
+  templateId: number;
+  revisionId: number;
+}
 
 export const mailingStore = {
-  ofSource: (sql: Sql, sourceId: number) =>
-    rows<{ id: number }>(sql, "SELECT id FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [sourceId]),
+  ofSource: (sql: Sql, sourceId: number) => rows<{ id: number }>(sql, 'SELECT id FROM mailing WHERE sourceId = ?', [sourceId]),
 
   list: (sql: Sql) =>
     rows<MailingSummary>(
       sql,
-      `SELECT mailing.id, mailing.name, json_array_length(mailing.plan, '$.packet') AS templates, source.id AS sourceId, source.name AS sourceName,
+      `SELECT mailing.id, mailing.name, (SELECT COUNT(*) FROM mailing_template WHERE mailingId = mailing.id) AS templates, source.id AS sourceId, source.name AS sourceName,
          COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt
-       FROM mailing LEFT JOIN source ON source.id = json_extract(mailing.plan, '$.sourceId') ORDER BY mailing.updatedAt DESC`,
+       FROM mailing LEFT JOIN source ON source.id = mailing.sourceId ORDER BY mailing.updatedAt DESC`,
     ),
 
   remindingBySchedule: (sql: Sql) =>
-    rows<{ id: number }>(sql, "SELECT id FROM mailing WHERE json_extract(plan, '$.message.reminder.bySchedule') = 1"),
+    rows<{ id: number }>(sql, `SELECT id FROM mailing WHERE ${dialect.at('plan', 'message', 'reminder', 'bySchedule')} = 1`),
 
   namesBySource: (sql: Sql, sourceId: number) =>
-    rows<{ name: string }>(sql, "SELECT name FROM mailing WHERE json_extract(plan, '$.sourceId') = ? ORDER BY name", [sourceId]),
+    rows<{ name: string }>(sql, 'SELECT name FROM mailing WHERE sourceId = ? ORDER BY name', [sourceId]),
 
+  /** Takes the source away; what is said of single records goes with it. */
   disconnect: (sql: Sql, ids: readonly number[]) =>
     run(
       sql,
-      "UPDATE mailing SET plan = json_set(plan, '$.sourceId', NULL, '$.leftOut', json('[]')), version = version + 1, checkedKey = NULL WHERE id IN (SELECT value FROM json_each(?))",
-      [JSON.stringify(ids)],
+      `UPDATE mailing SET sourceId = NULL, plan = ${dialect.withAt('plan', 'leftOut')}, version = version + 1, checkedKey = NULL WHERE id ${dialect.inList}`,
+      ['[]', JSON.stringify(ids)],
     ),
 
   namesByTemplate: (sql: Sql, templateId: number) =>
     rows<{ name: string }>(
       sql,
-      "SELECT name FROM mailing WHERE EXISTS (SELECT 1 FROM json_each(mailing.plan, '$.packet') WHERE value = ?) ORDER BY name",
+      'SELECT name FROM mailing WHERE id IN (SELECT mailingId FROM mailing_template WHERE templateId = ?) ORDER BY name',
       [templateId],
     ),
-
-  /** Those whose output keeps a password in clear, as earlier versions did. @param names of the passwords @returns `output` as JSON */
-  withClearPasswords: (sql: Sql, names: readonly string[]) =>
-    rows<{ id: number; output: string }>(
-      sql,
-      `SELECT id, json_extract(plan, '$.output') AS output FROM mailing WHERE EXISTS
-         (SELECT 1 FROM json_each(plan, '$.output') AS kept WHERE kept.key IN (SELECT value FROM json_each(?)) AND kept.value <> '' AND kept.value NOT LIKE 'sealed:%')`,
-      [JSON.stringify(names)],
-    ),
-
-  setOutput: (sql: Sql, id: number, output: unknown) =>
-    run(sql, "UPDATE mailing SET plan = json_set(plan, '$.output', json(?)) WHERE id = ?", [JSON.stringify(output), id]),
 
   setCheckProgress: (sql: Sql, id: number, records: number) => run(sql, 'UPDATE mailing SET checkProgress = ? WHERE id = ?', [records, id]),
 
@@ -52,8 +47,35 @@ export const mailingStore = {
 
   /** Plans of those that read a source, as JSON. */
   plansOfSource: (sql: Sql, sourceId: number) =>
-    rows<{ id: number; plan: string }>(sql, "SELECT id, plan FROM mailing WHERE json_extract(plan, '$.sourceId') = ?", [sourceId]),
+    rows<{ id: number; plan: string }>(sql, 'SELECT id, plan FROM mailing WHERE sourceId = ?', [sourceId]),
 
   setPlan: (sql: Sql, id: number, plan: unknown) =>
     run(sql, 'UPDATE mailing SET plan = ?, version = version + 1 WHERE id = ?', [JSON.stringify(plan), id]),
+
+  packet: (sql: Sql, id: number) =>
+    rows<PacketItem>(sql, 'SELECT templateId, revisionId FROM mailing_template WHERE mailingId = ? ORDER BY position', [id]),
+
+  /** @returns whether the mailing was still in that version */
+  save: async (
+    sql: Sql,
+    id: number,
+    version: number,
+    mailing: { name: string; plan: unknown; sourceId: number | null; packet: readonly PacketItem[]; updatedAt: string },
+  ): Promise<boolean> => {
+    const isMine = await changed(
+      sql,
+      'UPDATE mailing SET name = ?, plan = ?, sourceId = ?, version = version + 1, updatedAt = ? WHERE id = ? AND version = ?',
+      [mailing.name, JSON.stringify(mailing.plan), mailing.sourceId, mailing.updatedAt, id, version],
+    );
+    if (isMine === 0) return false;
+    await run(sql, 'DELETE FROM mailing_template WHERE mailingId = ?', [id]);
+    for (const [position, { templateId, revisionId }] of mailing.packet.entries())
+      await run(sql, 'INSERT INTO mailing_template (mailingId, position, templateId, revisionId) VALUES (?, ?, ?, ?)', [
+        id,
+        position,
+        templateId,
+        revisionId,
+      ]);
+    return true;
+  },
 };

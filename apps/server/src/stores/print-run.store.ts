@@ -1,4 +1,5 @@
 import type { PaperReason, PrintRunState } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 
@@ -64,7 +65,7 @@ export const printRunStore = {
     rows<{ id: number; code: string; run: number }>(
       sql,
       `SELECT copy.id, copy.code, MIN(print_run.number) AS run FROM copy JOIN print_run_copy ON print_run_copy.copyId = copy.id JOIN print_run ON print_run.id = print_run_copy.runId
-     WHERE copy.id IN (SELECT value FROM json_each(?)) AND print_run.state IN ${OPEN} GROUP BY copy.id`,
+     WHERE copy.id ${dialect.inList} AND print_run.state IN ${OPEN} GROUP BY copy.id`,
       [JSON.stringify(ids)],
     ),
 
@@ -97,7 +98,7 @@ export const printRunStore = {
   setSheets: (sql: Sql, sheets: unknown, runId: number) =>
     run(
       sql,
-      "WITH one AS MATERIALIZED (SELECT json_extract(value, '$[0]') AS copyId, json_extract(value, '$[1]') AS sheet FROM json_each(?)) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId",
+      `WITH one AS MATERIALIZED (SELECT ${dialect.at('value', 0)} AS copyId, ${dialect.at('value', 1)} AS sheet FROM ${dialect.items('item')}) UPDATE print_run_copy SET sheet = one.sheet FROM one WHERE runId = ? AND print_run_copy.copyId = one.copyId`,
       [JSON.stringify(sheets), runId],
     ),
 
@@ -162,7 +163,7 @@ export const printRunStore = {
     run(
       sql,
       `INSERT INTO print_run_copy (runId, copyId, place, recipient, postalCode, sheet)
-       SELECT ?, json_extract(value, '$.id'), key, json_extract(value, '$.recipient'), json_extract(value, '$.postalCode'), 0 FROM json_each(?)`,
+       SELECT ?, ${dialect.at('value', 'id')}, key, ${dialect.at('value', 'recipient')}, ${dialect.at('value', 'postalCode')}, 0 FROM ${dialect.items('item')}`,
       [runId, JSON.stringify(copies)],
     ),
 
@@ -170,7 +171,7 @@ export const printRunStore = {
   chosenForPaper: (sql: Sql, ids: readonly number[]) =>
     rows<PaperCandidate>(
       sql,
-      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id IN (SELECT value FROM json_each(?)) AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
+      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id ${dialect.inList} AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
       [JSON.stringify(ids)],
     ),
 
@@ -193,7 +194,7 @@ export const printRunStore = {
   takenElsewhere: async (sql: Sql, ids: readonly number[]) =>
     (await one<{ inRuns: number; elsewhere: number }>(
       sql,
-      `SELECT SUM(${IN_A_RUN}) AS inRuns, SUM(state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id IN (SELECT value FROM json_each(?))`,
+      `SELECT COUNT(*) FILTER (WHERE ${IN_A_RUN}) AS inRuns, COUNT(*) FILTER (WHERE state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id ${dialect.inList}`,
       [JSON.stringify(ids)],
     ))!,
 };

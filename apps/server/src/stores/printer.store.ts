@@ -1,9 +1,10 @@
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
 export const printerStore = {
   list: (sql: Sql) =>
-    rows<{ id: number; name: string; uri: string }>(sql, 'SELECT id, name, uri FROM printer ORDER BY name COLLATE NOCASE'),
+    rows<{ id: number; name: string; uri: string }>(sql, `SELECT id, name, uri FROM printer ORDER BY ${dialect.caseless('name')}`),
 
   add: (sql: Sql, name: string, uri: string, now: string) =>
     run(sql, 'INSERT INTO printer (name, uri, createdAt) VALUES (?, ?, ?)', [name, uri, now]),

@@ -1,4 +1,5 @@
 import type { RegisterKind } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
@@ -34,7 +35,7 @@ export const registerStore = {
   failed: (sql: Sql, tries: number, said: string, next: string, id: number) =>
     run(sql, 'UPDATE register SET tries = ?, said = ?, nextTryAt = ? WHERE id = ?', [tries, said, next, id]),
 
-  list: (sql: Sql) => rows<RegisterRow>(sql, 'SELECT * FROM register ORDER BY name COLLATE NOCASE'),
+  list: (sql: Sql) => rows<RegisterRow>(sql, `SELECT * FROM register ORDER BY ${dialect.caseless('name')}`),
 
   byId: (sql: Sql, id: number) => one<RegisterRow>(sql, 'SELECT * FROM register WHERE id = ?', [id]),
 

@@ -1,10 +1,11 @@
 import type { SavedView } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { rows, run } from '../persistence/sql.js';
 
 export const savedViewStore = {
   ofAccount: (sql: Sql, accountId: number) =>
-    rows<SavedView>(sql, 'SELECT id, name, filter FROM saved_view WHERE accountId = ? ORDER BY name COLLATE NOCASE', [accountId]),
+    rows<SavedView>(sql, `SELECT id, name, filter FROM saved_view WHERE accountId = ? ORDER BY ${dialect.caseless('name')}`, [accountId]),
 
   dropNamed: (sql: Sql, accountId: number, name: string) =>
     run(sql, 'DELETE FROM saved_view WHERE accountId = ? AND name = ?', [accountId, name]),

@@ -1,3 +1,4 @@
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql, Statement } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 
@@ -19,11 +20,12 @@ export const sourceStore = {
       ordinal,
     ]),
 
-  textsOf: (sql: Sql, path: string, sourceId: number) =>
+  /** Texts of a column of all records. @param index of the column */
+  textsOf: (sql: Sql, sourceId: number, index: number) =>
     rows<{ row: number; text: string | null }>(
       sql,
-      'SELECT row, json_extract(cells, ?) AS text FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) ORDER BY ordinal',
-      [path, sourceId],
+      `SELECT row, ${dialect.at('cells', index, 'text')} AS text FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) ORDER BY ordinal`,
+      [sourceId],
     ),
 
   recordOfRow: (sql: Sql, sourceId: number, row: number) =>
@@ -37,21 +39,21 @@ export const sourceStore = {
     ]),
 
   namesByConnection: (sql: Sql, connectionId: number) =>
-    rows<{ name: string }>(sql, "SELECT name FROM source WHERE json_extract(query, '$.connectionId') = ? ORDER BY name", [connectionId]),
+    rows<{ name: string }>(sql, `SELECT name FROM source WHERE ${dialect.at('query', 'connectionId')} = ? ORDER BY name`, [connectionId]),
 
   unusedSince: (sql: Sql, since: string, again: string) =>
     rows<{ id: number }>(
       sql,
       `SELECT id FROM source WHERE state <> 'reading' AND COALESCE(readAt, createdAt) < ? AND NOT EXISTS
        (SELECT 1 FROM batch JOIN mailing ON mailing.id = batch.mailingId
-        WHERE json_extract(mailing.plan, '$.sourceId') = source.id AND (batch.finishedAt IS NULL OR batch.finishedAt >= ?))`,
+        WHERE mailing.sourceId = source.id AND (batch.finishedAt IS NULL OR batch.finishedAt >= ?))`,
       [since, again],
     ),
 
   fileIds: (sql: Sql) =>
     rows<{ fileId: string }>(
       sql,
-      "SELECT json_extract(file.value, '$.fileId') AS fileId FROM source, json_each(source.files) AS file UNION SELECT fileId FROM source UNION SELECT fileId FROM connection WHERE fileId IS NOT NULL",
+      `SELECT ${dialect.at('file.value', 'fileId')} AS fileId FROM source, ${dialect.each('source.files', 'file')} UNION SELECT fileId FROM source UNION SELECT fileId FROM connection WHERE fileId IS NOT NULL`,
     ),
 
   page: (sql: Sql, id: number, from: number, count: number) =>
@@ -64,7 +66,7 @@ export const sourceStore = {
   recordsAt: (sql: Sql, id: number, ordinals: readonly number[]) =>
     rows<RecordRow>(
       sql,
-      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal IN (SELECT value FROM json_each(?))`,
+      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal ${dialect.inList}`,
       [id, JSON.stringify(ordinals)],
     ),
 
@@ -101,7 +103,7 @@ export const sourceStore = {
 
   /** A number for records to come; what an earlier try has left under another goes. @param kept the reading that stays */
   async startReading(sql: Sql, id: number, kept: number | null): Promise<number> {
-    await run(sql, 'DELETE FROM source_reading WHERE sourceId = ? AND id IS NOT ?', [id, kept]);
+    await run(sql, `DELETE FROM source_reading WHERE sourceId = ? AND id IS DISTINCT FROM ?`, [id, kept]);
     return (await one<{ id: number }>(sql, 'INSERT INTO source_reading (sourceId) VALUES (?) RETURNING id', [id]))!.id;
   },
 

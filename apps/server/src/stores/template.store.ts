@@ -1,3 +1,4 @@
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { rows } from '../persistence/sql.js';
 
@@ -6,7 +7,7 @@ export const templateStore = {
   fieldNames: (sql: Sql, most: number) =>
     rows<{ name: string }>(
       sql,
-      "SELECT DISTINCT json_extract(field.value, '$.name') AS name FROM template_revision, json_each(template_revision.fields) AS field LIMIT ?",
+      `SELECT DISTINCT ${dialect.at('field.value', 'name')} AS name FROM template_revision, ${dialect.each('template_revision.fields', 'field')} LIMIT ?`,
       [most],
     ),
 };

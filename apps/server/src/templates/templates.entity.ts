@@ -20,7 +20,7 @@ export class TemplateRevisionEntity {
   templateId!: number;
   @Column('integer')
   number!: number;
-  @Column('text', { unique: true })
+  @Column('text')
   hash!: string;
   @Column('text')
   fileName!: string;

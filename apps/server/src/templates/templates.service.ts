@@ -68,10 +68,13 @@ export class TemplatesService {
     return Promise.all(templates.map(({ id }) => this.summary(id)));
   }
 
-  /** @throws MailbagError not-found */
-  async detail(id: number): Promise<FillableTemplate> {
+  /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
+  async detail(id: number, revisionId?: number): Promise<FillableTemplate> {
     const template = await this.templates.findOneBy({ id });
-    const revision = await this.revisions.findOne({ where: { templateId: id }, order: { number: 'DESC' } });
+    const revision = await this.revisions.findOne({
+      where: { templateId: id, ...(revisionId === undefined ? {} : { id: revisionId }) },
+      order: { number: 'DESC' },
+    });
     if (!template || !revision) throw new MailbagError('not-found', { what: 'template' });
     return {
       id,

@@ -4,6 +4,7 @@ import type {
   Column,
   ErrorCode,
   ErrorFields,
+  MailReport,
   PostalAddress,
   SourceRecord,
   TableExcerpt,
@@ -11,13 +12,61 @@ import type {
   TemplateDescription,
 } from '@mailbag/core';
 import type { SelfCheckResult } from '@mailbag/folder';
-import type { DatabaseAccess } from '../databases/read/reader.js';
-import type { Letter } from '../delivery/message-of.js';
-import type { AssembleInput } from './assemble-copies.js';
-import type { RecordOfBatch } from './record-texts.js';
-import type { MadeCopy } from './make-copies.js';
-import type { ReadMail } from './read-mail.js';
+import type { DatabaseAccess } from '../readers/reader.js';
+import type { Letter } from '../frozen/message-of.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+
+/** One copy of a file that is put together. */
+export interface AssembleItem {
+  batchId: number;
+  recordOrdinal: number;
+  position: number;
+  code: string;
+  bookmark: string;
+  /** Lines of the address on a sheet in front of it; null: no sheet. */
+  address: string[] | null;
+}
+
+export interface AssembleInput {
+  /** Where the file is to lie. */
+  path: string;
+  title: string;
+  /** Copies with an odd number of pages get a blank back. */
+  duplex: boolean;
+  /** What stands above the addresses; null where there are no address sheets. */
+  office: { returnLine: string } | null;
+  items: AssembleItem[];
+}
+
+/** A record of a batch, and what its patterns are told beside its values. */
+export interface RecordOfBatch {
+  batchId: number;
+  ordinal: number;
+  code: string;
+  /** Name of the template; empty: the first one. */
+  template: string;
+}
+
+/** A copy that lies in the archive, and what the ledger is to know of it. */
+export interface MadeCopy {
+  id: number;
+  /** Bytes. */
+  size: number;
+  /** In hexadecimal. */
+  sha256: string;
+}
+
+/** A message that came in, understood, with as much of it as is kept. */
+export interface ReadMail {
+  report: MailReport;
+  messageId: string;
+  from: string;
+  subject: string;
+  /** Where answers to it would go, as the server that took it wrote down; null: it did not. Reports have an empty one (RFC 5321, 4.5.5). */
+  returnPath: string | null;
+  /** What tells it from others whichever way it came: its report, or its text. */
+  matter: string;
+}
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
@@ -108,10 +157,10 @@ export interface Tasks {
 }
 
 export type TaskName = keyof Tasks;
-/** Errors of the catalogue come back as data. */
 /** What a message is composed of. */
 export interface LetterOfBatch extends RecordOfBatch {
   reminder: ReminderPlan | null;
 }
 
+/** Errors of the catalogue come back as data. */
 export type TaskResult<Output> = { ok: true; output: Output } | { ok: false; code: ErrorCode; fields: ErrorFields };

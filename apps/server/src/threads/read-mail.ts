@@ -1,24 +1,12 @@
-import type { IncomingMail, MailReport } from '@mailbag/core';
+import type { IncomingMail } from '@mailbag/core';
 import { readReport } from '@mailbag/core';
 import type { AddressObject } from 'mailparser';
 import { simpleParser } from 'mailparser';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 
 /** Characters of a message that are looked at: of a header, of its text, of the report in it, of the message that came back. A report says what it has to say at its beginning. */
 const [LONGEST_HEADER, LONGEST_TEXT, LONGEST_STATUS, LONGEST_RETURNED] = [2000, 100_000, 100_000, 20_000];
 const MOST_ADDRESSES = 50;
-
-/** A message that came in, understood, with as much of it as is kept. */
-export interface ReadMail {
-  report: MailReport;
-  messageId: string;
-  from: string;
-  subject: string;
-  /** Where answers to it would go, as the server that took it wrote down; null: it did not. Reports have an empty one (RFC 5321, 4.5.5). */
-  returnPath: string | null;
-  /** What tells it from others whichever way it came: its report, or its text. */
-  matter: string;
-}
 
 const addressesOf = (value: AddressObject | AddressObject[] | undefined): string[] =>
   [value ?? []].flat().flatMap(({ value: list }) => list.map(({ address }) => address ?? ''));

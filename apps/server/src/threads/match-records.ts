@@ -2,7 +2,7 @@ import { textFinder } from '@mailbag/core';
 import { findingStore } from '../stores/finding.store.js';
 import { sourceStore } from '../stores/source.store.js';
 import { recordBlocks } from './source-records.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 import { threadSql } from './worker-database.js';
 
 /** Places of records that a filter leaves; null: it leaves all. */

@@ -48,3 +48,6 @@ export function prepareQuery(sql: string, parameters: Readonly<Record<string, st
   }
   return { sql: out + place(trimmed.slice(at)), values };
 }
+
+/** A query that counts what another one finds, where it may stand within another. */
+export const countingQuery = (sql: string): string => `SELECT COUNT(*) AS n FROM (${sql.trim().replace(/;\s*$/, '')}\n) AS counted`;

@@ -10,11 +10,11 @@ import {
   recordKeys,
 } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
-import { passwordPattern } from '../delivery/message-of.js';
+import { passwordPattern } from '../frozen/message-of.js';
 import { foreignWords } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
 import { findingStore } from '../stores/finding.store.js';
 import { mailingStore } from '../stores/mailing.store.js';

@@ -1,8 +1,8 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, PostalAddress } from '@mailbag/core';
 import { compilePattern, guessPaper } from '@mailbag/core';
-import type { RecordPlace } from '../delivery/message-of.js';
-import { dataOf, patternNames } from '../delivery/message-of.js';
+import type { RecordPlace } from './message-of.js';
+import { dataOf, patternNames } from './message-of.js';
 
 /** Postal addresses of a mailing's records. @throws MailbagError pattern-* */
 export function postalPattern(plan: MailingPlan, columns: readonly Column[]): (place: RecordPlace) => PostalAddress {

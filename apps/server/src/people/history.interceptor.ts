@@ -4,7 +4,7 @@ import type { Observable } from 'rxjs';
 import { tap } from 'rxjs';
 import type { SignedRequest } from '../accounts/session.guard.js';
 import { deeds } from './deeds.js';
-import { History } from './history.service.js';
+import { History } from '../history/history.service.js';
 
 /** Parts of a request that say what it was about. Values of records and secrets are never among them. */
 const told = ['name', 'email', 'address', 'action', 'role', 'host'] as const;

@@ -2,7 +2,7 @@ import type { BatchContext, FillOptions, Protection, SourceRecord } from '@mailb
 import { prepareProtection, usualPermissions } from '@mailbag/core';
 import { nodeCiphers } from '@mailbag/host';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
-import { passwordPattern } from '../delivery/message-of.js';
+import { passwordPattern } from '../frozen/message-of.js';
 import { derivedSeed } from '../platform/secret-box.js';
 
 /** The passwords of one copy, and what the engine makes of them. */

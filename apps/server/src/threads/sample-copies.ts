@@ -1,11 +1,11 @@
 import type { RecordFiller } from '@mailbag/core';
 import { fillContext, outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
-import { dataOf, letterPattern, passwordPattern, patternNames } from '../delivery/message-of.js';
+import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 
 let kept: { key: string; fillers: RecordFiller[] } | null = null;
 

@@ -1,7 +1,7 @@
 import type { Cell } from '@mailbag/core';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import type { FrozenMailing } from '../../frozen/frozen-mailing.js';
-import { columnsInCopies, keyDigests, valueDigests } from '../../work/record-digest.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import { columnsInCopies, keyDigests, valueDigests } from '../frozen/record-digest.js';
 
 const steps = [
   // How often a message from outside was tried, written down before it is.

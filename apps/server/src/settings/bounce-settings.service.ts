@@ -5,7 +5,7 @@ import { History } from '../history/history.service.js';
 import { sealedFor, targetOf } from '../platform/kept-secret.js';
 import { unseal } from '../platform/secret-box.js';
 import { assertTarget } from '../platform/targets.js';
-import { SettingsService } from '../settings/settings.service.js';
+import { SettingsService } from './settings.service.js';
 
 const NAME = 'bounces';
 type Stored = Omit<BouncesRequest, 'password'> & { sealed: string };

@@ -1,20 +1,20 @@
 import libsql from 'libsql';
 import type { DataSourceOptions } from 'typeorm';
-import { AccountEntity, SessionEntity } from '../accounts/accounts.entity.js';
-import { BatchEntity } from '../batches/batches.entity.js';
-import { ConnectionEntity } from '../databases/connections.entity.js';
-import { MailingEntity } from '../mailings/mailings.entity.js';
-import { databasePath } from '../platform/config.js';
-import { MailServerEntity, SenderEntity } from '../senders/senders.entity.js';
-import { SettingEntity } from '../settings/settings.entity.js';
-import { SourceEntity } from '../sources/sources.entity.js';
-import { TemplateEntity, TemplateRevisionEntity } from '../templates/templates.entity.js';
+import { AccountEntity, SessionEntity } from './accounts/accounts.entity.js';
+import { ConnectionEntity } from './databases/connections.entity.js';
+import { MailingEntity } from './mailings/mailings.entity.js';
+import { databasePath } from './platform/config.js';
+import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
+import { SettingEntity } from './settings/settings.entity.js';
+import { SourceEntity } from './sources/sources.entity.js';
+import { TemplateEntity, TemplateRevisionEntity } from './templates/templates.entity.js';
 import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
 import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
 import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
 import { SafeKeeping1764300000000 } from './migrations/0004-safe-keeping.js';
 import { OlderFolders1764400000000 } from './migrations/0005-older-folders.js';
 import { WaitingDeliveries1764500000000 } from './migrations/0006-waiting-deliveries.js';
+import { Keys1764600000000 } from './migrations/0007-keys.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -35,7 +35,6 @@ export const dataSourceOptions = (): DataSourceOptions => ({
   entities: [
     AccountEntity,
     SessionEntity,
-    BatchEntity,
     ConnectionEntity,
     MailingEntity,
     MailServerEntity,
@@ -52,6 +51,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     SafeKeeping1764300000000,
     OlderFolders1764400000000,
     WaitingDeliveries1764500000000,
+    Keys1764600000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -13,7 +13,7 @@ import { compileMailing } from './compile-mailing.js';
 import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
 import { readWords } from './foreign-words.js';
-import type { Tasks } from './tasks.js';
+import type { MadeCopy, Tasks } from '../work/tasks.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { threadSql } from './worker-database.js';
@@ -154,15 +154,6 @@ async function synced(paths: readonly string[]): Promise<void> {
     }
   };
   await Promise.all(Array.from({ length: AT_A_TIME }, sync));
-}
-
-/** A copy that lies in the archive, and what the ledger is to know of it. */
-export interface MadeCopy {
-  id: number;
-  /** Bytes. */
-  size: number;
-  /** In hexadecimal. */
-  sha256: string;
 }
 
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */

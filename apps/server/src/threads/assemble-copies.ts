@@ -8,32 +8,10 @@ import { archivedBytes } from '../archive/archived-bytes.js';
 import { dataPath } from '../platform/config.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords, readWords } from './foreign-words.js';
-import type { Tasks } from './tasks.js';
+import type { AssembleInput, AssembleItem, Tasks } from '../work/tasks.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { threadSql } from './worker-database.js';
-
-/** One copy of a file that is put together. */
-export interface AssembleItem {
-  batchId: number;
-  recordOrdinal: number;
-  position: number;
-  code: string;
-  bookmark: string;
-  /** Lines of the address on a sheet in front of it; null: no sheet. */
-  address: string[] | null;
-}
-
-export interface AssembleInput {
-  /** Where the file is to lie. */
-  path: string;
-  title: string;
-  /** Copies with an odd number of pages get a blank back. */
-  duplex: boolean;
-  /** What stands above the addresses; null where there are no address sheets. */
-  office: { returnLine: string } | null;
-  items: AssembleItem[];
-}
 
 interface Ready extends FrozenBatch {
   fillers: RecordFiller[];

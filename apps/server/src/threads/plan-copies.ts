@@ -2,14 +2,14 @@ import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BatchContext, Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
-import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath } from '@mailbag/core';
+import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
-import { dataOf, patternNames } from '../delivery/message-of.js';
+import { dataOf, patternNames } from '../frozen/message-of.js';
 import { dataPath } from '../platform/config.js';
 import { foreignWords, readWords, writeWords } from './foreign-words.js';
 import { paperWish } from './paper-wish.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
 import { batchStore } from '../stores/batch.store.js';
 import type { PlannedCopy } from '../stores/copy.store.js';
@@ -27,6 +27,7 @@ class Planner {
   private readonly recipient: Pattern;
   private readonly names: ReadonlySet<string>;
   private readonly wantsPaper: (record: SourceRecord) => boolean;
+  private readonly keyOf: (record: SourceRecord) => string;
 
   constructor(
     private readonly mailing: FrozenMailing,
@@ -38,6 +39,7 @@ class Planner {
     this.recipient = compilePattern(plan.message.recipient, names);
     this.names = new Set([...this.output.names, ...this.recipient.names]);
     this.wantsPaper = paperWish(plan, columns);
+    this.keyOf = recordKeys(columns, plan.keyColumn ?? null);
   }
 
   copiesOf(record: SourceRecord, ordinal: number): Omit<PlannedCopy, 'pathKey'>[] {
@@ -50,6 +52,7 @@ class Planner {
       : null;
     const isProtected = Boolean(output.openPassword?.trim() || output.permissionsPassword?.trim());
     const wantsPaper = this.wantsPaper(record);
+    const recordKey = this.keyOf(record);
     return templates.map((template, position) => {
       const code = copyCode(new Uint8Array(randomBytes(10)));
       const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name }, this.names);
@@ -58,6 +61,7 @@ class Planner {
       return {
         code,
         recordOrdinal: ordinal,
+        recordKey,
         row: record.row,
         position,
         templateId: template.id,

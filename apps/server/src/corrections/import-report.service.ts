@@ -2,12 +2,12 @@ import type { ImportReport } from '@mailbag/contract';
 import { columnKindName, findingTitle, sourceNoteSentence } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
-import { CorrectionsService } from '../corrections/corrections.service.js';
+import { CorrectionsService } from './corrections.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import type { Download } from '../platform/download.js';
 import { XLSX_TYPE } from '../platform/download.js';
-import { SourcesService } from './sources.service.js';
+import { SourcesService } from '../sources/sources.service.js';
 
 /** What came in of a source, what was skipped, and what the checks of each mailing say of it. */
 @Injectable()

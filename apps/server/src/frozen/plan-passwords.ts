@@ -4,7 +4,7 @@ import { seal, unseal } from '../platform/secret-box.js';
 
 /** In front of a password's pattern that is kept encrypted: a fixed one is a secret as it stands, and a composed one tells how to compose it. */
 const SEALED = 'sealed:';
-export const passwordNames = ['openPassword', 'permissionsPassword'] as const;
+const passwordNames = ['openPassword', 'permissionsPassword'] as const;
 
 /** A password's pattern in clear, kept encrypted or not. @throws MailbagError password-lost when it was encrypted with a key that is gone */
 export function passwordText(kept = ''): string {

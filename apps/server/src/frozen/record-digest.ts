@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Column, SourceRecord } from '@mailbag/core';
 import { NumberedKeys, readsColumns, recordKeys } from '@mailbag/core';
-import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import type { FrozenMailing } from './frozen-mailing.js';
 
 /** Bytes of a digest that are kept: enough that no two records of a million meet by chance. */
 const LENGTH = 16;

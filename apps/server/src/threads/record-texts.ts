@@ -2,21 +2,12 @@ import type { Cell } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
-import type { Letter, LetterPattern, RecordPlace } from '../delivery/message-of.js';
-import { letterPattern, passwordPattern } from '../delivery/message-of.js';
-import { postalPattern } from '../paper/paper-of.js';
-import type { LetterOfBatch, Tasks } from './tasks.js';
+import type { Letter, LetterPattern, RecordPlace } from '../frozen/message-of.js';
+import { letterPattern, passwordPattern } from '../frozen/message-of.js';
+import { postalPattern } from '../frozen/paper-of.js';
+import type { LetterOfBatch, RecordOfBatch, Tasks } from '../work/tasks.js';
 import { batchStore } from '../stores/batch.store.js';
 import { threadSql } from './worker-database.js';
-
-/** A record of a batch, and what its patterns are told beside its values. */
-export interface RecordOfBatch {
-  batchId: number;
-  ordinal: number;
-  code: string;
-  /** Name of the template; empty: the first one. */
-  template: string;
-}
 
 /** As batches do not change, but for what reminders say, the last one is kept. */
 let lastBatch: { id: number; batch: FrozenBatch; letters: LetterPattern | null } | null = null;

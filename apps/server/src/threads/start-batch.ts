@@ -3,7 +3,7 @@ import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { batchStore } from '../stores/batch.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { sourceStore } from '../stores/source.store.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 import { StartDigest, candidates, choose } from './who-runs.js';
 import { inTransaction } from './worker-database.js';
 

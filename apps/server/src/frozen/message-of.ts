@@ -11,8 +11,8 @@ import {
   plainTags,
   replaceTags,
 } from '@mailbag/core';
-import type { FrozenMailing } from '../frozen/frozen-mailing.js';
-import { passwordText } from '../mailings/plan-passwords.js';
+import type { FrozenMailing } from './frozen-mailing.js';
+import { passwordText } from './plan-passwords.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
 /** What patterns are rendered over, for one copy or one record. */

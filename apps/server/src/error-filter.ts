@@ -4,7 +4,7 @@ import { BadRequestException, Catch, HttpException, Logger } from '@nestjs/commo
 import type { ErrorCode } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { Request, Response } from 'express';
-import { isDiskFull } from '../persistence/failures.js';
+import { isDiskFull } from './persistence/failures.js';
 
 const statusOf: Partial<Record<ErrorCode, number>> = {
   'not-found': 404,

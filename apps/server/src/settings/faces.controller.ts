@@ -3,8 +3,8 @@ import type { OnModuleInit } from '@nestjs/common';
 import { Controller, Get, Header, Logger, Param, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { addedFaces, bundledFaces } from '@mailbag/host';
-import { dataPath } from './config.js';
-import { streamed } from './download.js';
+import { dataPath } from '../platform/config.js';
+import { streamed } from '../platform/download.js';
 
 /** Those that ship with Mailbag, and those in the data folder. */
 const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(dataPath('faces')).faces];

@@ -10,7 +10,7 @@ import { planCopies } from './plan-copies.js';
 import { startBatch } from './start-batch.js';
 import { whoRuns } from './who-runs.js';
 import { sampleCopies } from './sample-copies.js';
-import { openDatabase } from '../databases/read/open-database.js';
+import { openDatabase } from '../readers/open-database.js';
 import { letter, openPassword, postalAddresses } from './record-texts.js';
 import { giveBack } from './give-back.js';
 import { readMail } from './read-mail.js';
@@ -20,7 +20,7 @@ import { queryExcerpt, readSource } from './read-source.js';
 import { config } from '../platform/config.js';
 import { guardTargets } from '../platform/targets.js';
 import { told } from '../persistence/failures.js';
-import type { TaskName, TaskResult, Tasks } from './tasks.js';
+import type { TaskName, TaskResult, Tasks } from '../work/tasks.js';
 
 guardTargets();
 

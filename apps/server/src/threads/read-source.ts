@@ -1,10 +1,11 @@
 import type { Cell, Column, SourceChanges, SourceRecord, TableResult } from '@mailbag/core';
 import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
-import { openDatabase } from '../databases/read/open-database.js';
-import type { DatabaseRow } from '../databases/read/reader.js';
+import { openDatabase } from '../readers/open-database.js';
+import { countingQuery } from '../readers/query.js';
+import type { DatabaseRow } from '../readers/reader.js';
 import { blocksOfReading, recordAt } from './source-records.js';
-import type { Tasks } from './tasks.js';
+import type { Tasks } from '../work/tasks.js';
 import { knownFields } from './known-fields.js';
 import type { Sql } from '../persistence/sql.js';
 import { correctionStore } from '../stores/correction.store.js';
@@ -243,9 +244,8 @@ export async function queryExcerpt({ access, sql, parameters }: Tasks['queryExce
   );
   let count: number | null = null;
   try {
-    const counting = `SELECT COUNT(*) AS n FROM (${sql.trim().replace(/;\s*$/, '')}\n) AS counted`;
     await database.read(
-      counting,
+      countingQuery(sql),
       parameters,
       { rows: 1, time: 2000 },
       () => undefined,

@@ -1,0 +1,21 @@
+import type { ImportReport } from '@mailbag/contract';
+import { Controller, Get, Param, ParseIntPipe, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { send } from '../platform/download.js';
+import { ImportReports } from './import-report.service.js';
+
+/** What reading a source has shown. */
+@Controller('api/sources')
+export class ImportReportsController {
+  constructor(private readonly reports: ImportReports) {}
+
+  @Get(':id/report')
+  report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
+    return this.reports.of(id);
+  }
+
+  @Get(':id/report.xlsx')
+  async reportSheet(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
+    send(response, await this.reports.workbook(id));
+  }
+}
