@@ -15,7 +15,7 @@ const serverLayers = [
   ['history'],
   ['accounts'],
   ['live', 'senders', 'settings'],
-  ['frozen', 'people'],
+  ['frozen', 'jobs', 'people'],
   ['migrations', 'work'],
   ['archive', 'databases', 'templates'],
   ['copies', 'sources', 'threads'],
@@ -101,7 +101,9 @@ export default tseslint.config(
               serverLayers
                 .flat()
                 .filter((other) => other !== noun)
-                .map((other) => zone(`${server}/${noun}`, `${server}/${other}/${other}.entity.ts`, 'Use the service of another noun, not its entity.')),
+                .map((other) =>
+                  zone(`${server}/${noun}`, `${server}/${other}/${other}.entity.ts`, 'Use the service of another noun, not its entity.'),
+                ),
             ),
           ],
         },

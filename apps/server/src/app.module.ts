@@ -15,8 +15,11 @@ import { InboundSmtp } from './bounces/inbound-smtp.service.js';
 import { MailboxReader } from './bounces/mailbox-reader.service.js';
 import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
+import { BatchSummaries } from './batches/batch-summaries.service.js';
 import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './frozen/frozen-batches.js';
+import { JobsController } from './jobs/jobs.controller.js';
+import { Jobs } from './jobs/jobs.service.js';
 import { CopiesController } from './copies/copies.controller.js';
 import { CopyDeliveriesController } from './delivery/copy-deliveries.controller.js';
 import { ImportReportsController } from './corrections/import-reports.controller.js';
@@ -50,7 +53,9 @@ import { MailingEntity } from './mailings/mailings.entity.js';
 import { MailingsService } from './mailings/mailings.service.js';
 import { MessageSamples } from './mailings/message-samples.service.js';
 import { PaperController } from './paper/paper.controller.js';
+import { Gathering } from './paper/gathering.service.js';
 import { PrintRuns } from './paper/print-runs.service.js';
+import { Printing } from './paper/printing.service.js';
 import { Printers } from './paper/printers.service.js';
 import { Invitations } from './people/invitations.service.js';
 import { PeopleController } from './people/people.controller.js';
@@ -72,6 +77,7 @@ import { Sweep } from './safety/sweep.service.js';
 import { SelfChecks } from './safety/self-checks.service.js';
 import { SendersController } from './senders/senders.controller.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
+import { SenderCodes } from './senders/sender-codes.service.js';
 import { SendersService } from './senders/senders.service.js';
 import { SettingsController } from './settings/settings.controller.js';
 import { SettingEntity } from './settings/settings.entity.js';
@@ -80,6 +86,8 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourceEntity } from './sources/sources.entity.js';
 import { ImportReports } from './corrections/import-report.service.js';
 import { RecordExports } from './sources/record-exports.service.js';
+import { RecordSearch } from './sources/record-search.service.js';
+import { SourceFiles } from './sources/source-files.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
 import { TemplatesController } from './templates/templates.controller.js';
@@ -109,6 +117,7 @@ import { Pool } from './work/pool.js';
     BouncesController,
     ConnectionsController,
     CopiesController,
+    JobsController,
     CopyDeliveriesController,
     CorrectionsController,
     DeskController,
@@ -135,12 +144,14 @@ import { Pool } from './work/pool.js';
     Passwords,
     ArchiveService,
     Backups,
+    BatchSummaries,
     BatchesService,
     BatchStarts,
     BounceSettings,
     BouncesService,
     ConnectionsService,
     CopiesService,
+    Jobs,
     Ledger,
     CorrectionsService,
     Claims,
@@ -162,7 +173,9 @@ import { Pool } from './work/pool.js';
     MessageSamples,
     Needs,
     Pool,
+    Gathering,
     PrintRuns,
+    Printing,
     Printers,
     RecordExports,
     Registers,
@@ -172,9 +185,12 @@ import { Pool } from './work/pool.js';
     SavedViews,
     SelfChecks,
     Sweep,
+    SenderCodes,
     SendersService,
     SettingsService,
     Settling,
+    RecordSearch,
+    SourceFiles,
     SourcesService,
     StarterSheets,
     TemplatesService,

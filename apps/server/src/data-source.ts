@@ -15,6 +15,7 @@ import { SafeKeeping1764300000000 } from './migrations/0004-safe-keeping.js';
 import { OlderFolders1764400000000 } from './migrations/0005-older-folders.js';
 import { WaitingDeliveries1764500000000 } from './migrations/0006-waiting-deliveries.js';
 import { Keys1764600000000 } from './migrations/0007-keys.js';
+import { Jobs1764700000000 } from './migrations/0008-jobs.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -52,6 +53,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     OlderFolders1764400000000,
     WaitingDeliveries1764500000000,
     Keys1764600000000,
+    Jobs1764700000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -43,7 +43,11 @@ async function start(): Promise<void> {
   lock = lockFolder(config.dataFolder);
   assertKey(config.dataFolder, config.newKey);
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void stop());
-  const [{ AppModule }, { setUpWeb }] = await Promise.all([import('./app.module.js'), import('./web-application.js')]);
+  const [{ AppModule }, { setUpWeb }, { Jobs }] = await Promise.all([
+    import('./app.module.js'),
+    import('./web-application.js'),
+    import('./jobs/jobs.service.js'),
+  ]);
   const made = await NestFactory.create<NestExpressApplication>(AppModule, {
     logger: ['error', 'warn'],
     abortOnError: false,
@@ -54,6 +58,7 @@ async function start(): Promise<void> {
   setUpWeb(made);
   await made.init();
   if (stopping) return;
+  await made.get(Jobs).open();
   door.open(made.getHttpAdapter().getInstance() as RequestListener);
   if (process.send) {
     process.send({ port });

@@ -12,3 +12,4 @@ export * from './database.js';
 export * from './paper.js';
 export * from './register.js';
 export * from './safety.js';
+export * from './job.js';

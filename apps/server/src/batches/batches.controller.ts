@@ -6,6 +6,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { BatchStarts } from './batch-starts.service.js';
+import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchesService } from './batches.service.js';
 import { streamed } from '../platform/download.js';
 
@@ -13,6 +14,7 @@ import { streamed } from '../platform/download.js';
 export class BatchesController {
   constructor(
     private readonly batches: BatchesService,
+    private readonly summaries: BatchSummaries,
     private readonly starts: BatchStarts,
   ) {}
 
@@ -52,19 +54,19 @@ export class BatchesController {
   @Get('batches')
   @WithoutValues()
   list(): Promise<BatchSummary[]> {
-    return this.batches.list();
+    return this.summaries.list();
   }
 
   @Get('batches/running')
   @WithoutValues()
   running(): Promise<BatchSummary[]> {
-    return this.batches.list('running');
+    return this.summaries.list('running');
   }
 
   @Get('batches/:id')
   @WithoutValues()
   one(@Param('id', ParseIntPipe) id: number): Promise<BatchSummary> {
-    return this.batches.summary(id);
+    return this.summaries.of(id);
   }
 
   @Post('batches/:id/pause')
@@ -90,7 +92,7 @@ export class BatchesController {
 
   @Get('batches/:id/combined/:name')
   async combined(@Param('id', ParseIntPipe) id: number, @Param('name') name: string): Promise<StreamableFile> {
-    return streamed(await this.batches.combinedFile(id, name), name, {
+    return streamed(await this.summaries.combinedFile(id, name), name, {
       type: 'application/pdf',
       disposition: attachment(name),
     });
@@ -98,7 +100,7 @@ export class BatchesController {
 
   @Get('batches/:id/zip')
   async zip(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
-    const { name, stream } = await this.batches.zip(id);
+    const { name, stream } = await this.summaries.zip(id);
     return new StreamableFile(stream, { type: 'application/zip', disposition: attachment(name) });
   }
 }

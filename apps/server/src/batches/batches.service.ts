@@ -1,4 +1,3 @@
-import type { Readable } from 'node:stream';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { BatchStartRequest, BatchState, BatchSummary } from '@mailbag/contract';
 import type { ErrorCode } from '@mailbag/core';
@@ -8,18 +7,20 @@ import { Injectable, Logger } from '@nestjs/common';
 import type { Sql } from '../persistence/sql.js';
 import { ArchiveService } from '../archive/archive.service.js';
 import { changeCopies } from '../copies/copy-changes.js';
-import { Ledger } from '../copies/ledger.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Envelopes } from '../delivery/envelopes.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { config, dataPath } from '../platform/config.js';
+import { config } from '../platform/config.js';
 import type { MadeCopy } from '../work/tasks.js';
 import { Pool } from '../work/pool.js';
+import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
+import { byRecord } from './by-record.js';
 
 const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
@@ -28,35 +29,22 @@ const MAKE_BLOCK = 200;
 const passing: ErrorCode[] = ['batch-disk-full', 'disk-full', 'database-busy', 'server-stops'];
 /** Milliseconds until what passes by itself is tried again. */
 const [SHORTEST_WAIT, LONGEST_WAIT] = [1000, 30_000];
-/** Milliseconds that blocks get to be finished when the server stops. */
-const LAST_BLOCKS = 7000;
 /** Blocks a thread before the state of the batch is read anew as a whole. */
 const BLOCKS_A_STEP = 10;
+/** Milliseconds after which a batch that is being sent is looked at in any case. */
+const LOOK_AGAIN = 15_000;
 const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
-
-/** Copies that stand one after the other for the same record. */
-function byRecord<Copy extends { recordOrdinal: number }>(copies: readonly Copy[]): Copy[][] {
-  const groups: Copy[][] = [];
-  for (const copy of copies) {
-    const last = groups.at(-1);
-    if (last?.[0]?.recordOrdinal === copy.recordOrdinal) last.push(copy);
-    else groups.push([copy]);
-  }
-  return groups;
-}
 
 /** Batches run by themselves from their state in the database; whoever is stopped goes on where the last committed block ended. */
 @Injectable()
 export class BatchesService implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('batches');
-  private readonly running = new Set<number>();
   private readonly looked = new Set<number>();
   private readonly stop = new AbortController();
-  private readonly paces = new Map<number, { at: number; made: number; pace: number }>();
 
   constructor(
     private readonly transactions: Transactions,
-    private readonly ledger: Ledger,
+    private readonly summaries: BatchSummaries,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
     private readonly envelopes: Envelopes,
@@ -64,7 +52,10 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     private readonly pool: Pool,
     private readonly live: LiveService,
     private readonly starts: BatchStarts,
-  ) {}
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register('batch', { title: 'Batch', atOnce: 4, retry: [1000, 10_000, 60_000], run: ({ key }) => this.run(Number(key)) });
+  }
 
   async onApplicationBootstrap(): Promise<void> {
     this.live.events.subscribe(({ topic, id }) => {
@@ -77,18 +68,22 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         void this.finishSending(id).catch((error: unknown) => this.logger.error(error));
       }, 150);
     });
-    const waiting = await batchStore.running(this.transactions);
-    for (const { id } of waiting) void this.run(id);
+    for (const { id } of await batchStore.running(this.transactions)) await this.goOn(id);
+  }
+
+  /** Has a batch go on by itself. */
+  private async goOn(id: number): Promise<void> {
+    const { number, mailingName } = (await batchStore.byId(this.transactions, id))!;
+    await this.jobs.add({ kind: 'batch', key: id, subject: `Batch ${number} ${mailingName}` });
+  }
+
+  /** Blocks that are being made are finished; the next start goes on with the others. */
+  beforeApplicationShutdown(): void {
+    this.stop.abort();
   }
 
   private get stopping(): boolean {
     return this.stop.signal.aborted;
-  }
-
-  /** Blocks that are being made are finished; the next start goes on with the others. */
-  async beforeApplicationShutdown(): Promise<void> {
-    this.stop.abort();
-    for (const end = Date.now() + LAST_BLOCKS; this.running.size > 0 && Date.now() < end;) await pause(20);
   }
 
   /** Begins a batch over those who were shown. @throws MailbagError mailing-*, pattern-*, start-* */
@@ -97,20 +92,19 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     if (isNew) {
       this.logger.log(`batch ${id} started by ${who}`);
       this.live.tell('batch', id);
-      void this.run(id);
+      await this.goOn(id);
     }
-    return this.summary(id);
+    return this.summaries.of(id);
   }
 
-  private async run(id: number): Promise<void> {
-    if (this.running.has(id)) return;
-    this.running.add(id);
+  /** @returns milliseconds until it is to be looked at again; nothing: it is over, or waits for a person */
+  private async run(id: number): Promise<number | void> {
     try {
       await this.steps(id);
-    } catch (error) {
-      this.logger.error(error);
+      await this.finishSending(id);
+      // What is sent is told as it happens; this is for a hint that was lost.
+      if ((await batchStore.state(this.transactions, id))?.state === 'sending') return LOOK_AGAIN;
     } finally {
-      this.running.delete(id);
       this.live.tell('batch', id);
       this.live.tell('copies', id);
     }
@@ -240,17 +234,9 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         });
       }
     });
-    this.keepPace(batchId, made.length);
+    this.summaries.keepPace(batchId, made.length);
     this.live.tell('copies', batchId);
     this.delivery.wake();
-  }
-
-  private keepPace(batchId: number, made: number): void {
-    const now = Date.now();
-    const last = this.paces.get(batchId);
-    if (!last) this.paces.set(batchId, { at: now, made, pace: 0 });
-    else if (now - last.at < 1000) last.made += made;
-    else this.paces.set(batchId, { at: now, made: 0, pace: ((last.made + made) * 1000) / (now - last.at) });
   }
 
   /** A batch is done when no delivery of it moves by itself any more. */
@@ -266,7 +252,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       await batchStore.pause(sql, id);
       await this.delivery.hold(sql, id, true);
     });
-    return this.summary(id);
+    return this.summaries.of(id);
   }
 
   /** @throws MailbagError batch-not-running, not-found */
@@ -275,9 +261,9 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       await batchStore.resume(sql, id);
       await this.delivery.hold(sql, id, false);
     });
-    void this.run(id).then(() => this.finishSending(id));
+    await this.goOn(id);
     this.delivery.wake();
-    return this.summary(id);
+    return this.summaries.of(id);
   }
 
   /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
@@ -293,7 +279,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         { who, said: 'The batch was cancelled' },
       );
     });
-    return this.summary(id);
+    return this.summaries.of(id);
   }
 
   private async change(id: number, from: BatchState[], wanted: string, work: (sql: Sql) => Promise<void>): Promise<void> {
@@ -305,40 +291,5 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     });
     this.live.tell('batch', id);
     this.live.tell('copies', id);
-  }
-
-  /** @throws MailbagError not-found */
-  async summary(id: number): Promise<BatchSummary> {
-    const batch = await batchStore.summary(this.transactions, id);
-    if (!batch) throw new MailbagError('not-found', { what: 'batch' });
-    const { plannedThrough, ...rest } = batch;
-    return {
-      ...rest,
-      planned: plannedThrough,
-      mailed: batch.mailed === 1,
-      error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
-      counts: await this.ledger.countsOfBatch(id),
-      combined: this.archive.combined(batch.number, batch.mailingName),
-      waiting: batch.state === 'sending' ? await this.delivery.waiting(id) : null,
-      pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
-    };
-  }
-
-  async list(filter: 'all' | 'running' = 'all'): Promise<BatchSummary[]> {
-    const rows = await batchStore.latest(this.transactions, filter);
-    return Promise.all(rows.map(({ id }) => this.summary(id)));
-  }
-
-  /** Path of a combined file. @throws MailbagError not-found */
-  async combinedFile(id: number, name: string): Promise<string> {
-    const { number, mailingName } = await this.summary(id);
-    if (!this.archive.combined(number, mailingName).includes(name)) throw new MailbagError('not-found', { what: 'combined file' });
-    return dataPath('archive', 'Combined', name);
-  }
-
-  /** @throws MailbagError not-found */
-  async zip(id: number): Promise<{ name: string; stream: Readable }> {
-    const batch = await this.summary(id);
-    return { name: `Batch ${batch.number} ${batch.mailingName}.zip`, stream: this.archive.zip(id) };
   }
 }

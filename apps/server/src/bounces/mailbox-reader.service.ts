@@ -1,5 +1,5 @@
 import { oneLine } from '@mailbag/core';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { ImapFlow } from 'imapflow';
 import { config } from '../platform/config.js';
@@ -7,6 +7,7 @@ import { Hold } from '../safety/hold.service.js';
 import type { BounceMailbox } from '../settings/bounce-settings.service.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 
 /** Bytes of a message that are read; a report stands at its beginning. */
 const MOST_BYTES = 2 * 1024 * 1024;
@@ -15,46 +16,42 @@ const MOST_MESSAGES = 500;
 
 /** Looks into the bounce mailbox again and again (IMAP, RFC 9051). What was understood is marked as read, and nothing is deleted. */
 @Injectable()
-export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  private timer: NodeJS.Timeout | null = null;
-  private looking: Promise<void> | null = null;
-  private stopping = false;
-
+export class MailboxReader implements OnApplicationBootstrap {
   constructor(
     private readonly settings: BounceSettings,
     private readonly bounces: BouncesService,
     private readonly hold: Hold,
-  ) {}
-
-  onApplicationBootstrap(): void {
-    this.settings.changed.subscribe(() => void this.look());
-    this.hold.released.subscribe(() => void this.look());
-    void this.look();
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register('mailbox', {
+      title: 'Reading the bounce mailbox',
+      atOnce: 1,
+      retry: [10_000],
+      forEver: true,
+      run: ({ signal }) => this.lookNow(signal),
+    });
+    jobs.every({ kind: 'mailbox' }, config.mailboxSeconds * 1000);
   }
 
-  async beforeApplicationShutdown(): Promise<void> {
-    this.stopping = true;
-    if (this.timer) clearTimeout(this.timer);
-    await Promise.race([this.looking, new Promise((done) => setTimeout(done, 3000))]);
+  onApplicationBootstrap(): void {
+    const soon = (): void => void this.jobs.soon('mailbox').catch(() => undefined);
+    this.settings.changed.subscribe(soon);
+    this.hold.released.subscribe(soon);
+    soon();
   }
 
   /** One look at once, for whoever asks. */
   async look(): Promise<void> {
-    if (this.timer) clearTimeout(this.timer);
-    this.looking ??= this.lookNow().finally(() => {
-      this.looking = null;
-      if (!this.stopping) this.timer = setTimeout(() => void this.look(), config.mailboxSeconds * 1000);
-    });
-    await this.looking;
+    await this.jobs.run({ kind: 'mailbox' });
   }
 
-  private async lookNow(): Promise<void> {
+  private async lookNow(signal: AbortSignal): Promise<void> {
     const mailbox = await this.settings.mailbox();
     // What a copied folder took out of the mailbox would be missing where it comes from.
     if (!mailbox || this.hold.isHeld) return;
     const at = new Date().toISOString();
     try {
-      const count = await this.read(mailbox);
+      const count = await this.read(mailbox, signal);
       this.settings.lastLook = { at, ok: true, said: count === 0 ? 'Nothing new.' : `${count} new messages were read.` };
     } catch (cause) {
       const error = cause as Error & { responseText?: string; authenticationFailed?: boolean; code?: string };
@@ -68,7 +65,7 @@ export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationS
     }
   }
 
-  private async read({ host, port, tls, checkCertificate, user, password, folder }: BounceMailbox): Promise<number> {
+  private async read({ host, port, tls, checkCertificate, user, password, folder }: BounceMailbox, signal: AbortSignal): Promise<number> {
     const client = new ImapFlow({
       host,
       port,
@@ -88,7 +85,7 @@ export class MailboxReader implements OnApplicationBootstrap, BeforeApplicationS
         const unseen = (await client.search({ seen: false }, { uid: true })) || [];
         let count = 0;
         for (const uid of unseen.slice(0, MOST_MESSAGES)) {
-          if (this.stopping) break;
+          if (signal.aborted) break;
           // Taking it is what may go wrong: how often it was tried is written down before that.
           const message = await client.fetchOne(String(uid), { source: { maxLength: MOST_BYTES } }, { uid: true });
           if (message && message.source) await this.bounces.take(message.source, { way: 'imap', to: [], from: null });

@@ -5,6 +5,7 @@ import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { SettingsService } from '../settings/settings.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { GroupedWrites } from '../persistence/grouped-writes.js';
 import type { Sql } from '../persistence/sql.js';
@@ -22,6 +23,7 @@ import type { Outcome } from './outcome.js';
 import type { OutgoingMessage } from './outgoing-message.js';
 import { contentDigest } from './outgoing-message.js';
 import { recordOutcome } from './record-outcome.js';
+import { Nap } from '../platform/nap.js';
 
 /** Milliseconds between looks for deliveries that are due, and after a look that failed. */
 const LOOK = 400;
@@ -53,9 +55,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   private readonly mine = new Set<number>();
   private lanesAreStale = true;
   private stopping = false;
-  private timer: NodeJS.Timeout | null = null;
-  private looking: Promise<void> | null = null;
-  private lookAgain = false;
+  private readonly nap = new Nap();
   private lastSweep = 0;
 
   constructor(
@@ -67,8 +67,17 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     private readonly live: LiveService,
     private readonly holding: Hold,
     private readonly settings: SettingsService,
+    jobs: Jobs,
   ) {
     this.writes = new GroupedWrites(transactions);
+    jobs.register('delivery', {
+      title: 'Sending mail',
+      atOnce: 1,
+      retry: [LOOK_AFTER_FAILURE],
+      forEver: true,
+      run: ({ signal }) => this.work(signal),
+    });
+    jobs.every({ kind: 'delivery', priority: 100 }, LOOK);
   }
 
   async onApplicationBootstrap(): Promise<void> {
@@ -78,39 +87,35 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       this.wake();
     });
     this.holding.released.subscribe(() => this.wake());
-    this.wake();
   }
 
   async beforeApplicationShutdown(): Promise<void> {
     this.stopping = true;
-    if (this.timer) clearTimeout(this.timer);
     for (const lane of this.lanes.values()) lane.transport.close();
     const until = Date.now() + 8000;
-    while ((this.mine.size > 0 || this.looking) && Date.now() < until) await pause(50);
+    while (this.mine.size > 0 && Date.now() < until) await pause(50);
     await this.thread.end();
   }
 
   /** Looks for work now. */
   wake(): void {
-    if (this.stopping) return;
-    if (this.looking) {
-      this.lookAgain = true;
-      return;
-    }
-    if (this.timer) clearTimeout(this.timer);
-    let rest = LOOK;
-    this.looking = this.look()
-      .catch((error: unknown) => {
+    this.nap.cutShort();
+  }
+
+  /** Sends as long as the server runs. */
+  private async work(signal: AbortSignal): Promise<void> {
+    while (!signal.aborted) {
+      let rest = LOOK;
+      try {
+        await this.look();
+      } catch (error) {
         // A full disk or a database that somebody holds: nothing can be claimed until that is over.
         rest = LOOK_AFTER_FAILURE;
         this.logger.error(isMailbagError(error) ? error.message : error);
-      })
-      .finally(() => {
-        this.looking = null;
-        if (this.stopping) return;
-        this.timer = setTimeout(() => this.wake(), this.lookAgain && rest === LOOK ? 0 : rest);
-        this.lookAgain = false;
-      });
+        await pause(rest, undefined, { signal }).catch(() => undefined);
+      }
+      await this.nap.rest(rest, signal);
+    }
   }
 
   private async look(): Promise<void> {

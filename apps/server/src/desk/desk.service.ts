@@ -1,7 +1,7 @@
 import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { DateTime } from 'luxon';
-import { BatchesService } from '../batches/batches.service.js';
+import { BatchSummaries } from '../batches/batch-summaries.service.js';
 import { Ledger } from '../copies/ledger.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -22,7 +22,7 @@ export class DeskService {
 
   constructor(
     private readonly transactions: Transactions,
-    private readonly batches: BatchesService,
+    private readonly summaries: BatchSummaries,
     private readonly ledger: Ledger,
     private readonly mailings: MailingsService,
     private readonly templates: TemplatesService,
@@ -32,7 +32,7 @@ export class DeskService {
   ) {}
 
   async desk(): Promise<DeskAnswer> {
-    const running = await this.batches.list('running');
+    const running = await this.summaries.list('running');
     return {
       needs: await this.needs.all(running),
       running: running.filter(({ state }) => state !== 'paused'),

@@ -6,6 +6,8 @@ import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import type { WantedJob } from '../jobs/jobs.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -19,12 +21,26 @@ import { mailingStore } from '../stores/mailing.store.js';
 /** Records beyond which a change is checked as if all had changed. */
 const MOST_TOUCHED = 1000;
 
+/** What is to be checked: what a change of these columns in these records touches; null: everything. */
+interface CheckWish {
+  only: { ordinals: number[]; columns: string[] } | null;
+}
+const both = (waiting: CheckWish, wanted: CheckWish): CheckWish => ({
+  only:
+    waiting.only && wanted.only
+      ? {
+          ordinals: [...new Set([...waiting.only.ordinals, ...wanted.only.ordinals])],
+          columns: [...new Set([...waiting.only.columns, ...wanted.only.columns])],
+        }
+      : null,
+});
+
 /** What the checks say of the records of mailings. They run by themselves whenever a mailing changes. */
 @Injectable()
 export class MailingChecks implements OnApplicationBootstrap {
   private readonly logger = new Logger('checks');
-  /** Checks under way, by mailing. */
-  private readonly checking = new Map<number, { key: string; done: Promise<void> }>();
+  /** What was asked for last and is not there yet, by mailing. */
+  private readonly wanted = new Map<number, { key: string; added: Promise<void> }>();
 
   constructor(
     private readonly mailings: MailingsService,
@@ -33,7 +49,15 @@ export class MailingChecks implements OnApplicationBootstrap {
     private readonly batches: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
-  ) {}
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register<CheckWish>('check', {
+      title: 'Checking records',
+      atOnce: 2,
+      retry: [1000, 10_000],
+      run: ({ key, payload }) => this.runChecks(Number(key), payload).finally(() => this.wanted.delete(Number(key))),
+    });
+  }
 
   onApplicationBootstrap(): void {
     this.live.events.subscribe(({ topic, id }) => {
@@ -65,25 +89,18 @@ export class MailingChecks implements OnApplicationBootstrap {
     return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
   }
 
-  /** Checks of one mailing run one after the other. */
-  private queue(id: number, key: string, work: () => Promise<void>): Promise<void> {
-    const done: Promise<void> = (this.checking.get(id)?.done ?? Promise.resolve())
-      .then(work)
-      .catch((error: unknown) => this.logger.error(error))
-      .then(() => {
-        if (this.checking.get(id)?.done === done) this.checking.delete(id);
-        this.live.tell('checks', id);
-      });
-    this.checking.set(id, { key, done });
-    return done;
+  private wish(id: number, name: string, only: CheckWish['only']): WantedJob<CheckWish> {
+    return { kind: 'check', key: id, subject: name, priority: 5, payload: { only }, merge: both };
   }
 
-  private async runChecks(
-    id: number,
-    subject: Subject,
-    key: string,
-    only: { ordinals: number[]; columns: string[] } | null,
-  ): Promise<void> {
+  /** Runs checks of a mailing: those that a change touches when the findings held before it, else all. */
+  private async runChecks(id: number, { only }: CheckWish): Promise<void> {
+    const mailing = await this.mailings.entity(id).catch(() => null);
+    const subject = mailing && (await this.mailings.frozen(mailing));
+    if (!mailing || !subject) return;
+    const key = this.checkKey(subject);
+    const isCurrent = mailing.checkedKey === key;
+    if (only === null && isCurrent) return;
     let checkError: string | null = null;
     try {
       await this.pool.run('check', {
@@ -91,43 +108,43 @@ export class MailingChecks implements OnApplicationBootstrap {
         sourceId: subject.sourceId,
         mailing: subject.frozen,
         context: await this.batches.next(),
-        only,
+        only: isCurrent && only !== null && only.ordinals.length <= MOST_TOUCHED ? only : null,
       });
     } catch (error) {
-      // Whoever looks after the next start has them run.
-      if (isMailbagError(error) && error.code === 'server-stops') return;
+      // The next start has them run.
+      if (isMailbagError(error) && error.code === 'server-stops') throw error;
       checkError = isMailbagError(error) ? error.message : 'The checks could not be run. Try again in a moment.';
       if (!isMailbagError(error)) this.logger.error(error);
     }
     await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: key, checkError }));
+    this.live.tell('checks', id);
   }
 
-  /** Runs the checks unless their findings hold already. */
+  /** Has the checks run unless their findings hold already. */
   private async check(mailing: Mailing): Promise<boolean> {
     const subject = await this.mailings.frozen(mailing);
     if (!subject) return false;
     const key = this.checkKey(subject);
     if (mailing.checkedKey === key) return true;
-    const running = this.checking.get(mailing.id);
-    if (running?.key === key) return false;
-    void this.queue(mailing.id, key, () => this.runChecks(mailing.id, subject, key, null));
+    // Who asks again while they run asks for nothing new.
+    let wish = this.wanted.get(mailing.id);
+    if (wish?.key !== key) {
+      wish = { key, added: this.jobs.add(this.wish(mailing.id, mailing.name, null)) };
+      this.wanted.set(mailing.id, wish);
+    }
+    try {
+      await wish.added;
+    } catch (error) {
+      this.wanted.delete(mailing.id);
+      throw error;
+    }
     return false;
   }
 
   /** Checks again, in every mailing that reads the source, what a change of some values touches. */
   async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
     const rows = await mailingStore.ofSource(this.transactions, sourceId);
-    await Promise.all(
-      rows.map(async ({ id }) => {
-        const subject = await this.mailings.frozen(await this.mailings.entity(id));
-        if (!subject) return;
-        const key = this.checkKey(subject);
-        await this.queue(id, key, async () => {
-          const isCurrent = (await this.mailings.entity(id)).checkedKey === key && only.ordinals.length <= MOST_TOUCHED;
-          await this.runChecks(id, subject, key, isCurrent ? only : null);
-        });
-      }),
-    );
+    await Promise.all(rows.map(async ({ id }) => this.jobs.run(this.wish(id, (await this.mailings.entity(id)).name, only))));
   }
 
   /** The values that the checks propose for a kind of finding. */
@@ -185,7 +202,7 @@ export class MailingChecks implements OnApplicationBootstrap {
   async checks(id: number): Promise<ChecksAnswer> {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
-    const current = (await this.check(mailing)) && !this.checking.has(id);
+    const current = (await this.check(mailing)) && !(await this.jobs.isUnderWay('check', id));
     const groups = subject ? await findingStore.groups(this.transactions, id) : [];
     const sums = await findingStore.totals(this.transactions, id);
     const stopped = subject ? (sums?.stopped ?? 0) : 0;
@@ -250,11 +267,11 @@ export class MailingChecks implements OnApplicationBootstrap {
       if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });
       const subject = await this.mailings.frozen(mailing);
       if (!subject) throw new MailbagError('mailing-no-records', { mailing: mailing.name });
-      if ((await this.check(mailing)) && !this.checking.has(id)) {
+      if ((await this.check(mailing)) && !(await this.jobs.isUnderWay('check', id))) {
         if (mailing.checkError) throw new MailbagError('request-wrong', { why: mailing.checkError });
         return { name: mailing.name, version: mailing.version, ...subject };
       }
-      await this.checking.get(id)?.done;
+      await this.jobs.settled('check', id);
     }
   }
 }

@@ -20,6 +20,7 @@ import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
 import { batchStore } from '../stores/batch.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
+import { correctionStore } from '../stores/correction.store.js';
 
 /** How often changes are made anew when others are quicker. */
 const MOST_TRIES = 20;
@@ -227,6 +228,8 @@ export class MailingsService {
   /** A column of a source takes another name in every mailing that reads it: rules, key, address, checks and patterns go along. */
   async renameColumn(sourceId: number, from: Pick<Column, 'name' | 'slug'>, to: Pick<Column, 'name' | 'slug'>): Promise<number> {
     const rows = await mailingStore.ofSource(this.transactions, sourceId);
+    // Corrections that did not fit for want of it hold again.
+    await this.transactions.run((sql) => correctionStore.renameColumn(sql, to.name, sourceId, from.name));
     for (const { id } of rows) {
       const { version, plan } = await this.entity(id);
       await this.save(id, { version, plan: planWithColumn(plan, from, to) });

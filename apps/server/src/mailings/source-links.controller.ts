@@ -19,7 +19,6 @@ export class SourceLinksController {
     const column = columns.find((one) => one.name === to);
     if (!column) throw new MailbagError('source-key-missing', { source: name, column: to });
     const mailings = await this.mailings.renameColumn(id, { name: from, slug: slugOf(from) }, column);
-    await this.sources.renameInCorrections(id, from, to);
     return { mailings };
   }
 }

@@ -5,14 +5,18 @@ import { printRunWithoutValues, WithoutValues } from '../accounts/hidden-values.
 import { Needs, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { IppPrinter } from './ipp-printer.js';
+import { Gathering } from './gathering.service.js';
 import { PrintRuns } from './print-runs.service.js';
 import { Printers } from './printers.service.js';
+import { Printing } from './printing.service.js';
 import { streamed } from '../platform/download.js';
 
 @Controller('api')
 export class PaperController {
   constructor(
+    private readonly gathering: Gathering,
     private readonly runs: PrintRuns,
+    private readonly printing: Printing,
     private readonly printers: Printers,
   ) {}
 
@@ -45,7 +49,7 @@ export class PaperController {
   @Get('print-runs/waiting')
   @WithoutValues()
   waiting(@Query('mailing') mailing?: string, @Query('batch') batch?: string): Promise<PaperWaiting> {
-    return this.runs.waiting(mailing ? Number(mailing) : null, batch ? Number(batch) : null);
+    return this.gathering.waiting(mailing ? Number(mailing) : null, batch ? Number(batch) : null);
   }
   @Get('print-runs')
   @WithoutValues()
@@ -74,7 +78,7 @@ export class PaperController {
   @HttpCode(200)
   @WithoutValues(printRunWithoutValues)
   print(@Param('id', ParseIntPipe) id: number, @Body() { printerId }: PrintRequest): Promise<PrintRunDetail> {
-    return this.runs.print(id, printerId);
+    return this.printing.print(id, printerId);
   }
   @Post('print-runs/:id/printed')
   @HttpCode(200)

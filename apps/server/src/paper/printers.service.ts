@@ -42,4 +42,9 @@ export class Printers {
     const printer = await printerStore.name(this.transactions, id);
     return printer?.name ?? null;
   }
+
+  /** Takes a job back from a printer, if it can be reached. */
+  async takeBack(id: number, jobId: number): Promise<void> {
+    await new IppPrinter(await this.uri(id)).cancel(jobId).catch(() => undefined);
+  }
 }

@@ -27,6 +27,7 @@ export const deeds: Record<string, string> = {
   'POST /api/retention/run': 'had what is over its time deleted',
   'POST /api/printers': 'added a printer',
   'DELETE /api/printers/:id': 'removed a printer',
+  'POST /api/jobs/:id/again': 'had a job run again',
   'POST /api/registers': 'added a register',
   'PUT /api/registers/:id': 'changed a register',
   'DELETE /api/registers/:id': 'removed a register',

@@ -126,5 +126,7 @@ test('migrations that were in use are as they were', () => {
     '0004-safe-keeping.ts': '253243b12bb58be2',
     '0005-older-folders.ts': '5ebad76921f36bc4',
     '0006-waiting-deliveries.ts': 'ce5b600ed3ed2568',
+    '0007-keys.ts': '5abac3285eb243b0',
+    '0008-jobs.ts': 'cff469ed0ab8e0bf',
   });
 });

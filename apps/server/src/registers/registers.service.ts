@@ -1,8 +1,10 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import type { RegisterAnswer, RegisterKind, RegisterRequest } from '@mailbag/contract';
 import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
+import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Hold } from '../safety/hold.service.js';
@@ -17,10 +19,13 @@ import type { RegisterLine, RegisterWriter } from './register-line.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
 import type { RegisterRow } from '../stores/register.store.js';
 import { registerStore } from '../stores/register.store.js';
+import { Nap } from '../platform/nap.js';
 
 type Settings = Omit<RegisterRequest, 'name' | 'kind' | 'password' | 'mailings' | 'paused'>;
 
 const BLOCK = 200;
+/** Milliseconds between rounds. */
+const ROUND = 10_000;
 /** Milliseconds after a change until it is reported, so that several go together. */
 const CALM = 500;
 
@@ -48,57 +53,52 @@ const writers: Record<RegisterKind, (access: RegisterAccess) => RegisterWriter |
  * so a change is told at least once, and a copy is recognised by its code.
  */
 @Injectable()
-export class Registers implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  private timer: NodeJS.Timeout | null = null;
-  private running: Promise<void> | null = null;
-  private again = false;
-  private stopping = false;
+export class Registers implements OnApplicationBootstrap {
+  private readonly nap = new Nap();
 
   constructor(
     private readonly transactions: Transactions,
     private readonly live: LiveService,
     private readonly hold: Hold,
     private readonly history: History,
-  ) {}
+    jobs: Jobs,
+  ) {
+    jobs.register('registers', {
+      title: 'Reporting to registers',
+      atOnce: 1,
+      retry: [10_000],
+      forEver: true,
+      run: ({ signal }) => this.work(signal),
+    });
+    jobs.every({ kind: 'registers' }, ROUND);
+  }
 
   onApplicationBootstrap(): void {
     this.live.events.subscribe(({ topic }) => topic === 'copies' && this.wake());
     this.hold.released.subscribe(() => this.wake());
-    this.wake();
   }
 
-  async beforeApplicationShutdown(): Promise<void> {
-    this.stopping = true;
-    if (this.timer) clearTimeout(this.timer);
-    await Promise.race([this.running, new Promise((done) => setTimeout(done, 3000))]);
+  private wake(): void {
+    this.nap.cutShort();
   }
 
-  private wake(after = CALM): void {
-    if (this.stopping) return;
-    if (this.running) {
-      this.again = true;
-      return;
+  /** Reports as long as the server runs: soon after a change, and every few seconds what had to be tried again. */
+  private async work(signal: AbortSignal): Promise<void> {
+    while (!signal.aborted) {
+      await this.report(signal);
+      // Many changes come together.
+      await pause(CALM, undefined, { signal }).catch(() => undefined);
+      await this.nap.rest(ROUND, signal);
     }
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
-      this.running = this.report()
-        .catch(() => undefined)
-        .finally(() => {
-          this.running = null;
-          const soon = this.again;
-          this.again = false;
-          this.wake(soon ? CALM : 10_000);
-        });
-    }, after);
   }
 
-  private async report(): Promise<void> {
+  private async report(signal: AbortSignal): Promise<void> {
     if (this.hold.isHeld) return;
     const now = new Date().toISOString();
     // A time that lies far ahead comes from a clock that was set back.
     const far = new Date(Date.now() + 86_400_000).toISOString();
     const due = await registerStore.due(this.transactions, now, far);
-    for (const register of due) await this.reportTo(register);
+    for (const register of due) await this.reportTo(register, signal);
   }
 
   private lines({ position, mailings }: RegisterRow): Promise<RegisterLine[]> {
@@ -110,13 +110,13 @@ export class Registers implements OnApplicationBootstrap, BeforeApplicationShutd
     return { ...(JSON.parse(settings) as Settings), password: sealed ? unseal(sealed) : '' };
   }
 
-  private async reportTo(register: RegisterRow): Promise<void> {
+  private async reportTo(register: RegisterRow, signal: AbortSignal): Promise<void> {
     let lines = await this.lines(register);
     if (lines.length === 0) return;
     let writer: RegisterWriter | null = null;
     try {
       writer = await writers[register.kind](this.accessOf(register));
-      while (lines.length > 0 && !this.stopping) {
+      while (lines.length > 0 && !signal.aborted) {
         await writer.write(lines);
         register.position = lines.at(-1)!.change_number;
         await this.transactions.run((sql) => registerStore.reported(sql, register.position, new Date().toISOString(), register.id));

@@ -1,7 +1,6 @@
 import type { ReminderAnswer, ReminderPlan } from '@mailbag/contract';
 import { MailbagError, addressesIn } from '@mailbag/core';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
-import { Injectable, Logger } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Envelopes } from '../delivery/envelopes.service.js';
@@ -12,6 +11,7 @@ import { Hold } from '../safety/hold.service.js';
 import { batchStore } from '../stores/batch.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { copyStore } from '../stores/copy.store.js';
+import { Jobs } from '../jobs/jobs.service.js';
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
@@ -27,10 +27,7 @@ interface Due {
 
 /** Reminds those whose copy has not come back. Who has answered, or whose copy was withdrawn or bounced, is never reminded. */
 @Injectable()
-export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  private readonly logger = new Logger('reminders');
-  private timer: NodeJS.Timeout | null = null;
-
+export class Reminders {
   constructor(
     private readonly transactions: Transactions,
     private readonly mailings: MailingsService,
@@ -38,16 +35,10 @@ export class Reminders implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly envelopes: Envelopes,
     private readonly delivery: DeliveryService,
     private readonly hold: Hold,
-  ) {}
-
-  onApplicationBootstrap(): void {
-    this.timer = setInterval(
-      () => void this.bySchedule().catch((error: unknown) => this.logger.error(error)),
-      Math.max(1000, HOUR * config.reminderPace),
-    );
-  }
-  beforeApplicationShutdown(): void {
-    if (this.timer) clearInterval(this.timer);
+    jobs: Jobs,
+  ) {
+    jobs.register('reminders', { title: 'Reminders', atOnce: 1, retry: [], run: () => this.bySchedule() });
+    jobs.every({ kind: 'reminders' }, Math.max(1000, HOUR * config.reminderPace));
   }
 
   /** A record's copies that were sent and are still out, with the reminders they had. All copies of one recipient must be out: who sent one back has answered. */

@@ -2,8 +2,7 @@ import { existsSync } from 'node:fs';
 import { rm, rmdir } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
-import { Injectable, Logger } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { ArchiveService } from '../archive/archive.service.js';
 import { printRunFile } from '../paper/print-runs.service.js';
 import { History } from '../history/history.service.js';
@@ -21,6 +20,7 @@ import { ledgerStore } from '../stores/ledger.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
 import { reportStore } from '../stores/report.store.js';
 import { sourceStore } from '../stores/source.store.js';
+import { Jobs } from '../jobs/jobs.service.js';
 
 const NAME = 'retention';
 const DAY = 86_400_000;
@@ -30,10 +30,7 @@ const forEver: Stored = { recordDays: 0, copyDays: 0, sourceDays: 0, lastRun: nu
 
 /** Deletes records, copies and sources whose time is over, so that nothing of them is left: rows, words of the search, files, and what the database had written over. */
 @Injectable()
-export class Retention implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  private readonly logger = new Logger('retention');
-  private timer: NodeJS.Timeout | null = null;
-
+export class Retention {
   constructor(
     private readonly transactions: Transactions,
     private readonly settings: SettingsService,
@@ -42,16 +39,16 @@ export class Retention implements OnApplicationBootstrap, BeforeApplicationShutd
     private readonly hold: Hold,
     private readonly pool: Pool,
     private readonly history: History,
-  ) {}
-
-  onApplicationBootstrap(): void {
-    this.timer = setInterval(() => {
+    jobs: Jobs,
+  ) {
+    jobs.register('retention', {
+      title: 'Deleting what is over its time',
+      atOnce: 1,
+      retry: [60_000],
       // Whoever brought a folder back may have done so for what would be deleted.
-      if (!this.hold.isHeld) void this.run().catch((error: unknown) => this.logger.error(error));
-    }, DAY / 4);
-  }
-  beforeApplicationShutdown(): void {
-    if (this.timer) clearInterval(this.timer);
+      run: async () => void (this.hold.isHeld || (await this.run())),
+    });
+    jobs.every({ kind: 'retention', after: DAY / 4 }, DAY / 4);
   }
 
   async answer(): Promise<Stored> {

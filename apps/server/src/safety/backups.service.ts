@@ -4,39 +4,35 @@ import { join } from 'node:path';
 import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import { backupName, isBackupName } from '@mailbag/folder';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { LiveService } from '../live/live.service.js';
 import { config } from '../platform/config.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { Pool } from '../work/pool.js';
+import { Jobs } from '../jobs/jobs.service.js';
 
 const NAME = 'backups';
 const HOUR = 3_600_000;
 /** Milliseconds between looks whether a backup is due, and after one that failed. */
-const [LOOK, AFTER_FAILURE] = [60_000, HOUR];
+const [LOOK, AFTER_FAILURE] = [5 * 60_000, HOUR];
 
 type Stored = BackupRequest & { failed: BackupsAnswer['failed'] };
 const usual: Stored = { isOn: false, everyHours: 24, keep: 7, failed: null };
 
 /** Takes backups by schedule and on demand, and keeps so many of them. */
 @Injectable()
-export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdown {
+export class Backups {
   private readonly logger = new Logger('backups');
-  private timer: NodeJS.Timeout | null = null;
-  private running: Promise<void> | null = null;
 
   constructor(
     private readonly pool: Pool,
     private readonly settings: SettingsService,
     private readonly live: LiveService,
-  ) {}
-
-  onApplicationBootstrap(): void {
-    this.timer = setInterval(() => void this.lookWhetherDue().catch((error: unknown) => this.logger.error(error)), LOOK);
-  }
-  beforeApplicationShutdown(): void {
-    if (this.timer) clearInterval(this.timer);
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register('backup', { title: 'Backup', atOnce: 1, retry: [], run: () => this.takeNow() });
+    jobs.register('backup-schedule', { title: 'Looking whether a backup is due', atOnce: 1, retry: [], run: () => this.lookWhetherDue() });
+    jobs.every({ kind: 'backup-schedule' }, LOOK);
   }
 
   private async stored(): Promise<Stored> {
@@ -61,7 +57,7 @@ export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdow
   }
 
   async answer(): Promise<BackupsAnswer> {
-    return { ...(await this.stored()), folder: config.backupFolder, running: this.running !== null, backups: this.list() };
+    return { ...(await this.stored()), folder: config.backupFolder, running: await this.jobs.isUnderWay('backup'), backups: this.list() };
   }
 
   async save({ isOn, everyHours, keep }: BackupRequest): Promise<BackupsAnswer> {
@@ -72,22 +68,18 @@ export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdow
 
   private async lookWhetherDue(): Promise<void> {
     const { isOn, everyHours, failed } = await this.stored();
-    if (!isOn || this.running) return;
+    if (!isOn) return;
     const now = Date.now();
     if (failed && now - Date.parse(failed.at) < AFTER_FAILURE) return;
     const [last] = this.list();
     // A time that lies ahead comes from a clock that was set back.
     const age = last ? now - Date.parse(last.takenAt) : Infinity;
-    if (age >= everyHours * HOUR || age < 0) void this.take();
+    if (age >= everyHours * HOUR || age < 0) await this.take();
   }
 
-  /** Takes a backup now, unless one is being taken. */
-  take(): Promise<void> {
-    this.running ??= this.takeNow().finally(() => {
-      this.running = null;
-      this.live.tell('safety', 0);
-    });
-    return this.running;
+  /** Has a backup taken now, unless one is being taken. */
+  async take(): Promise<void> {
+    if (!(await this.jobs.isUnderWay('backup'))) await this.jobs.add({ kind: 'backup' });
   }
 
   private async takeNow(): Promise<void> {
@@ -98,7 +90,7 @@ export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdow
       const { keep } = await this.stored();
       for (const { name } of this.list().slice(keep)) await rm(join(config.backupFolder, name), { force: true });
     } catch (error) {
-      if (isMailbagError(error) && error.code === 'server-stops') return;
+      if (isMailbagError(error) && error.code === 'server-stops') throw error;
       const told = isMailbagError(error)
         ? error
         : new MailbagError('backup-failed', { path: config.backupFolder, why: (error as NodeJS.ErrnoException).code ?? String(error) });
@@ -106,6 +98,7 @@ export class Backups implements OnApplicationBootstrap, BeforeApplicationShutdow
       failed = { at: new Date().toISOString(), ...told.toJSON() };
     }
     await this.settings.set(NAME, { ...(await this.stored()), failed }).catch((error: unknown) => this.logger.error(error));
+    this.live.tell('safety', 0);
   }
 
   /** @throws MailbagError not-found */

@@ -46,8 +46,8 @@ export class SafetyController {
   }
   @Post('backups')
   @HttpCode(202)
-  take(): Promise<BackupsAnswer> {
-    void this.backups.take();
+  async take(): Promise<BackupsAnswer> {
+    await this.backups.take();
     return this.backups.answer();
   }
   @Delete('backups/:name')

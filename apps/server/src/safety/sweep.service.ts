@@ -1,11 +1,12 @@
 import { readdir, rm, stat } from 'node:fs/promises';
-import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
-import { Injectable, Logger } from '@nestjs/common';
+import type { OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { dataPath } from '../platform/config.js';
 import { reportStore } from '../stores/report.store.js';
 import { sourceStore } from '../stores/source.store.js';
+import { Jobs } from '../jobs/jobs.service.js';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -16,22 +17,19 @@ const REPORT_DAYS = 400;
 
 /** Throws away what nobody needs any more: sessions that are over, uploads that nothing was made of, old reports. */
 @Injectable()
-export class Sweep implements OnApplicationBootstrap, BeforeApplicationShutdown {
-  private readonly logger = new Logger('sweep');
-  private timer: NodeJS.Timeout | null = null;
-
+export class Sweep implements OnApplicationBootstrap {
   constructor(
     private readonly transactions: Transactions,
     private readonly accounts: AccountsService,
-  ) {}
-
-  onApplicationBootstrap(): void {
-    const sweep = (): void => void this.sweep().catch((error: unknown) => this.logger.error(error));
-    this.timer = setInterval(sweep, HOUR);
-    sweep();
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register('sweep', { title: 'Throwing away what nobody needs', atOnce: 1, retry: [60_000], run: () => this.sweep() });
+    jobs.every({ kind: 'sweep' }, HOUR);
   }
-  beforeApplicationShutdown(): void {
-    if (this.timer) clearInterval(this.timer);
+
+  /** At each start, and once an hour. */
+  async onApplicationBootstrap(): Promise<void> {
+    await this.jobs.soon('sweep');
   }
 
   async sweep(): Promise<void> {

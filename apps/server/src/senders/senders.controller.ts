@@ -3,12 +3,16 @@ import { MailServerRequest, SenderCodeRequest, SenderRequest } from '@mailbag/co
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
+import { SenderCodes } from './sender-codes.service.js';
 import { SendersService } from './senders.service.js';
 
 @Controller('api')
 @WithoutValues()
 export class SendersController {
-  constructor(private readonly senders: SendersService) {}
+  constructor(
+    private readonly senders: SendersService,
+    private readonly codes: SenderCodes,
+  ) {}
 
   @Get('mail-servers')
   servers(): Promise<MailServerAnswer[]> {
@@ -62,12 +66,12 @@ export class SendersController {
   @Needs('administrator')
   @HttpCode(200)
   mailCode(@Param('id', ParseIntPipe) id: number): Promise<SenderAnswer[]> {
-    return this.senders.mailCode(id);
+    return this.codes.mailCode(id);
   }
   @Post('senders/:id/confirm')
   @Needs('administrator')
   @HttpCode(200)
   confirm(@Param('id', ParseIntPipe) id: number, @Body() body: SenderCodeRequest): Promise<SenderAnswer[]> {
-    return this.senders.confirm(id, body.code);
+    return this.codes.confirm(id, body.code);
   }
 }

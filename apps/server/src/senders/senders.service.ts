@@ -1,4 +1,4 @@
-import { createHash, createPrivateKey, randomInt, timingSafeEqual } from 'node:crypto';
+import { createPrivateKey } from 'node:crypto';
 import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
 import type { RateLimits, SendWindow } from '@mailbag/core';
 import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
@@ -22,8 +22,8 @@ import { deliveryStore } from '../stores/delivery.store.js';
 import { mailServerStore } from '../stores/mail-server.store.js';
 import { senderStore } from '../stores/sender.store.js';
 
-const CODE_MINUTES = 15;
-const CODE_TRIES = 5;
+/** Times that a code may be typed wrong. */
+export const CODE_TRIES = 5;
 
 /** A mail server as deliveries use it. */
 export interface SendingServer extends OutgoingServer {
@@ -46,8 +46,6 @@ export interface Sender {
   replyTo: string | null;
   dkim: { domainName: string; keySelector: string; privateKey: string } | null;
 }
-
-const codeDigest = (senderId: number, code: string): Buffer => createHash('sha256').update(`${senderId} ${code}`).digest();
 
 const thereOf = ({ host, port, security, checkCertificate }: MailServerEntity) => ({
   host,
@@ -273,7 +271,7 @@ export class SendersService {
   async mailOne(to: string, { subject, text }: { subject: string; text: string }): Promise<string | null> {
     const sender = await this.ready(null);
     if (!sender) return 'no sender is confirmed yet';
-    const transporter = nodemailer.createTransport(connectionOptions(this.reach(await this.server(sender.serverId))) as object);
+    const { transporter } = await this.connected(sender.id);
     try {
       await transporter.sendMail({
         from: { name: sender.name, address: sender.address },
@@ -290,53 +288,9 @@ export class SendersService {
     }
   }
 
-  /** Mails a six-digit code to the sender's own address, through its own server. @throws MailbagError sender-code-not-mailed, not-found */
-  async mailCode(id: number): Promise<SenderAnswer[]> {
+  /** A sender with a connection to its server, which whoever asks for it closes. @throws MailbagError not-found */
+  async connected(id: number): Promise<{ sender: SenderEntity; transporter: ReturnType<typeof nodemailer.createTransport> }> {
     const sender = await this.entity(id);
-    const code = String(randomInt(0, 1_000_000)).padStart(6, '0');
-    const transporter = nodemailer.createTransport(connectionOptions(this.reach(await this.server(sender.serverId))) as object);
-    try {
-      await transporter.sendMail({
-        from: { name: sender.name, address: sender.address },
-        to: sender.address,
-        subject: `${code} is your code for Mailbag`,
-        text: `The code ${code.slice(0, 3)} ${code.slice(3)} confirms that mail from ${sender.address} is sent with your consent.\n\nIt holds for ${CODE_MINUTES} minutes. If you did not ask for it, do nothing.`,
-        headers: { 'Auto-Submitted': 'auto-generated' },
-      });
-    } catch (cause) {
-      throw new MailbagError(
-        'sender-code-not-mailed',
-        { address: sender.address, said: (cause as { response?: string }).response ?? (cause as Error).message },
-        { cause },
-      );
-    } finally {
-      transporter.close();
-    }
-    await this.transactions.run((manager) =>
-      senderStore.setCode(manager, codeDigest(id, code).toString('hex'), new Date(Date.now() + CODE_MINUTES * 60_000).toISOString(), id),
-    );
-    return this.senderAnswers();
-  }
-
-  /** @throws MailbagError sender-code-wrong, sender-code-over, not-found */
-  async confirm(id: number, typed: string): Promise<SenderAnswer[]> {
-    const code = typed.replace(/\D/g, '');
-    const outcome = await this.transactions.run(async (manager) => {
-      const sender = await manager.findOneBy(SenderEntity, { id });
-      if (!sender) throw new MailbagError('not-found', { what: 'sender' });
-      const isOver =
-        !sender.codeHash || !sender.codeUntil || sender.codeUntil <= new Date().toISOString() || sender.codeTries >= CODE_TRIES;
-      if (isOver) return 'over';
-      if (timingSafeEqual(Buffer.from(sender.codeHash!, 'hex'), codeDigest(id, code))) {
-        await senderStore.confirm(manager, new Date().toISOString(), id);
-        return 'right';
-      }
-      await senderStore.countCodeTry(manager, id);
-      return CODE_TRIES - sender.codeTries - 1;
-    });
-    if (outcome === 'over' || outcome === 0) throw new MailbagError('sender-code-over');
-    if (outcome !== 'right') throw new MailbagError('sender-code-wrong', { left: outcome });
-    this.changed.next();
-    return this.senderAnswers();
+    return { sender, transporter: nodemailer.createTransport(connectionOptions(this.reach(await this.server(sender.serverId))) as object) };
   }
 }

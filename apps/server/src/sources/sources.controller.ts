@@ -21,12 +21,16 @@ import { config } from '../platform/config.js';
 import { uploadInto, uploadedName } from '../platform/upload.js';
 import { attachment } from '../platform/content-disposition.js';
 import { RecordExports } from './record-exports.service.js';
+import { RecordSearch } from './record-search.service.js';
+import { SourceFiles } from './source-files.service.js';
 import { SourcesService } from './sources.service.js';
 
 @Controller('api/sources')
 export class SourcesController {
   constructor(
     private readonly sources: SourcesService,
+    private readonly files: SourceFiles,
+    private readonly search: RecordSearch,
     private readonly exports: RecordExports,
   ) {}
 
@@ -40,12 +44,12 @@ export class SourcesController {
   @UseInterceptors(uploadInto(config.sheetLimit))
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<SourceFileAnswer> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.sources.takeFile(file.path, uploadedName(file));
+    return this.files.takeFile(file.path, uploadedName(file));
   }
 
   @Get('files/:fileId/excerpt')
   excerpt(@Param('fileId') fileId: string, @Query() reading: ReadingRequest): Promise<SourceFileAnswer> {
-    return this.sources.excerpt(fileId, reading);
+    return this.files.excerpt(fileId, reading);
   }
 
   @Post()
@@ -74,7 +78,7 @@ export class SourcesController {
     @Query('text') text: string,
     @Query('after', ParseIntPipe) after: number,
   ): Promise<{ index: number }> {
-    return { index: text ? await this.sources.findRecord(id, text, after) : -1 };
+    return { index: text ? await this.search.findRecord(id, text, after) : -1 };
   }
 
   @Put(':id/reading')

@@ -1,23 +1,14 @@
-import { existsSync } from 'node:fs';
-import { readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { basename } from 'node:path';
-import type {
-  CorrectionAnswer,
-  ReadingRequest,
-  RecordsAnswer,
-  SourceFileAnswer,
-  SourceRequest,
-  SourceRereadRequest,
-  SourceSummary,
-} from '@mailbag/contract';
+import type { CorrectionAnswer, RecordsAnswer, SourceRequest, SourceRereadRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, ErrorCode, SourceRecord } from '@mailbag/core';
-import { MailbagError, isMailbagError, textFinder } from '@mailbag/core';
+import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { ConnectionsService } from '../databases/connections.service.js';
+import type { WantedJob } from '../jobs/jobs.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { uploadedFile } from '../platform/upload.js';
@@ -25,16 +16,20 @@ import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 import { correctionStore } from '../stores/correction.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
+import type { RecordRow } from '../stores/source.store.js';
 import { sourceStore } from '../stores/source.store.js';
 import { findingStore } from '../stores/finding.store.js';
+import { SourceFiles } from './source-files.service.js';
 
-type RecordRow = { ordinal: number; row: number; cells: string };
 /** After how many readings that ended with the server it is not tried again by itself. */
 const MOST_ATTEMPTS = 2;
-/** Records that are looked through at a time. */
-const FIND_BLOCK = 1000;
+/** A record as it is kept, read. */
+export const toRecord = ({ row, cells }: Pick<RecordRow, 'row' | 'cells'>): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
 
-const toRecord = ({ row, cells }: RecordRow): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
+/** What goes when a source has been read anew. */
+interface ReadWish {
+  replaced: string[];
+}
 
 @Injectable()
 export class SourcesService implements OnApplicationBootstrap {
@@ -46,12 +41,21 @@ export class SourcesService implements OnApplicationBootstrap {
     private readonly pool: Pool,
     private readonly live: LiveService,
     private readonly connections: ConnectionsService,
-  ) {}
+    private readonly files: SourceFiles,
+    private readonly jobs: Jobs,
+  ) {
+    jobs.register<ReadWish>('reading', {
+      title: 'Reading records',
+      atOnce: 2,
+      retry: [],
+      run: ({ key, payload }) => this.readWanted(Number(key), payload),
+    });
+  }
 
   /** Readings that a stop of the server broke off begin again, but not one that has broken the server off twice. */
   async onApplicationBootstrap(): Promise<void> {
     for (const source of await this.sources.findBy({ state: 'reading' })) {
-      if (source.attempts < MOST_ATTEMPTS) void this.read(source);
+      if (source.attempts < MOST_ATTEMPTS) await this.wantRead(source);
       else await this.failed(source, new MailbagError('source-reading-breaks-off', { source: source.name, times: source.attempts }));
     }
     void this.sweep();
@@ -63,40 +67,9 @@ export class SourcesService implements OnApplicationBootstrap {
     });
   }
 
-  /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
-  async takeFile(path: string, fileName: string): Promise<SourceFileAnswer> {
-    const fileId = basename(path);
-    const kept = uploadedFile(fileId);
-    await rename(path, kept);
-    await writeFile(`${kept}.name`, fileName);
-    try {
-      return { fileId, fileName, excerpt: await this.pool.run('excerpt', { path: kept, file: fileName, reading: {} }) };
-    } catch (error) {
-      await rm(kept, { force: true });
-      await rm(`${kept}.name`, { force: true });
-      throw error;
-    }
-  }
-
-  /** @throws MailbagError sheet-*, not-found */
-  async excerpt(fileId: string, reading: ReadingRequest): Promise<SourceFileAnswer> {
-    const fileName = await this.fileName(fileId);
-    return {
-      fileId,
-      fileName,
-      excerpt: await this.pool.run('excerpt', { path: uploadedFile(fileId), file: fileName, reading: { ...reading } }),
-    };
-  }
-
-  private async fileName(fileId: string): Promise<string> {
-    const path = uploadedFile(fileId);
-    if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file' });
-    return readFile(`${path}.name`, 'utf8');
-  }
-
   /** Keeps a source and begins to read it. @throws MailbagError not-found */
   async create({ fileIds = [], query, name, reading }: SourceRequest): Promise<SourceSummary> {
-    const files = await this.filesOf(fileIds);
+    const files = await this.files.of(fileIds);
     if (files.length === 0 && !query) throw new MailbagError('request-wrong', { why: 'a source needs a file or a query' });
     const source = await this.transactions.run((manager) =>
       manager.save(SourceEntity, {
@@ -120,12 +93,8 @@ export class SourcesService implements OnApplicationBootstrap {
         attempts: 0,
       }),
     );
-    void this.read(source);
+    await this.wantRead(source);
     return this.summary(source);
-  }
-
-  private filesOf(fileIds: readonly string[]): Promise<SourceEntity['files']> {
-    return Promise.all(fileIds.map(async (fileId) => ({ fileId, fileName: await this.fileName(fileId) })));
   }
 
   /**
@@ -137,7 +106,7 @@ export class SourcesService implements OnApplicationBootstrap {
     if (!source) throw new MailbagError('not-found', { what: 'source' });
     if (keyColumn && !source.columns.some(({ name }) => name === keyColumn))
       throw new MailbagError('source-key-missing', { source: source.name, column: keyColumn });
-    const files = fileIds && fileIds.length > 0 ? await this.filesOf(fileIds) : source.files;
+    const files = fileIds && fileIds.length > 0 ? await this.files.of(fileIds) : source.files;
     const replaced = source.files.filter((old) => !files.some(({ fileId }) => fileId === old.fileId));
     const changed = {
       files,
@@ -161,14 +130,10 @@ export class SourcesService implements OnApplicationBootstrap {
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, changed));
     const fresh = await this.sources.findOneByOrFail({ id });
     this.live.tell('source', id);
-    void this.read(fresh).then(async () => {
-      // The files of the reading before are needed until the new one is whole.
-      if ((await this.sources.findOneBy({ id }))?.error === null)
-        for (const { fileId } of replaced) {
-          await rm(uploadedFile(fileId), { force: true });
-          await rm(`${uploadedFile(fileId)}.name`, { force: true });
-        }
-    });
+    await this.wantRead(
+      fresh,
+      replaced.map(({ fileId }) => fileId),
+    );
     return this.summary(fresh);
   }
 
@@ -177,9 +142,26 @@ export class SourcesService implements OnApplicationBootstrap {
     const source = await this.sources.findOneBy({ id });
     if (!source?.query || source.state === 'reading') return;
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
-    await this.read(source);
+    await this.jobs.run(this.wish(source));
     const { error } = await this.sources.findOneByOrFail({ id });
     if (error) throw new MailbagError(error.code as ErrorCode, error.fields);
+  }
+
+  private wish({ id, name }: SourceEntity, replaced: string[] = []): WantedJob<ReadWish> {
+    return { kind: 'reading', key: id, subject: name, priority: 10, payload: { replaced } };
+  }
+
+  /** Has a source read. @param replaced files of the reading before, which are needed until the new one is whole */
+  private wantRead(source: SourceEntity, replaced: string[] = []): Promise<void> {
+    return this.jobs.add(this.wish(source, replaced));
+  }
+
+  private async readWanted(id: number, { replaced }: ReadWish): Promise<void> {
+    const source = await this.sources.findOneBy({ id });
+    if (source?.state !== 'reading') return;
+    await this.read(source);
+    if ((await this.sources.findOneBy({ id }))?.error !== null) return;
+    await this.files.drop(replaced);
   }
 
   /** Reads a source. That it is tried is written down first: what brings the server down must not do so at every start. */
@@ -201,7 +183,7 @@ export class SourcesService implements OnApplicationBootstrap {
       if (isMailbagError(error) && error.code === 'server-stops') {
         // The next start reads it; a stop in peace is no failure of the file.
         await this.transactions.run((manager) => manager.decrement(SourceEntity, { id }, 'attempts', 1)).catch(() => undefined);
-        return;
+        throw error;
       }
       const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
       if (told !== error) this.logger.error(error);
@@ -278,34 +260,11 @@ export class SourcesService implements OnApplicationBootstrap {
     }
   }
 
-  /** A column of corrections takes another name; those that did not fit for want of it hold again. */
-  async renameInCorrections(id: number, from: string, to: string): Promise<void> {
-    await this.transactions.run((manager) => correctionStore.renameColumn(manager, to, id, from));
-  }
-
   /** Records by their places, in the order asked for. */
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
     const rows = await sourceStore.recordsAt(this.transactions, id, ordinals);
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
-  }
-
-  /** Place of the first record after `after` that holds the text; -1: none. Goes round once. */
-  async findRecord(id: number, text: string, after: number): Promise<number> {
-    const inLine = textFinder(JSON.stringify(text).slice(1, -1));
-    const inCell = textFinder(text);
-    const firstIn = async (from: number, to: number): Promise<number> => {
-      for (let next = from; next < to; next += FIND_BLOCK) {
-        const rows = await sourceStore.stretch(this.transactions, id, next, Math.min(to, next + FIND_BLOCK));
-        // Few lines hold the text at all, and only those are taken apart.
-        const found = rows.find((one) => inLine(one.cells) && toRecord(one).cells.some((cell) => inCell(cell.text)));
-        if (found) return found.ordinal;
-      }
-      return -1;
-    };
-    const { count } = await this.detail(id);
-    const later = await firstIn(after + 1, count);
-    return later >= 0 ? later : firstIn(0, Math.min(count, after + 1));
   }
 
   /** @throws MailbagError source-in-use, not-found */
@@ -334,9 +293,6 @@ export class SourcesService implements OnApplicationBootstrap {
       await manager.delete(SourceEntity, { id });
     });
     await this.sweep();
-    for (const { fileId } of entity.files) {
-      await rm(uploadedFile(fileId), { force: true });
-      await rm(`${uploadedFile(fileId)}.name`, { force: true });
-    }
+    await this.files.drop(entity.files.map(({ fileId }) => fileId));
   }
 }

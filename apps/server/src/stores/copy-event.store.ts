@@ -62,7 +62,7 @@ export const copyEventStore = {
       sql,
       `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
          copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
-       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? `AND copy.mailingId ${dialect.inList}` : ''} ORDER BY event.id LIMIT ?`,
+       FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? `AND copy.mailingId ${dialect.inIds}` : ''} ORDER BY event.id LIMIT ?`,
       [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
     ),
 
@@ -70,7 +70,7 @@ export const copyEventStore = {
   addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inList} AND ${dialect.unindexed('state')} ${dialect.inList}`,
+      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
       [event.at, event.who, event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
     ),
 
@@ -78,7 +78,7 @@ export const copyEventStore = {
   addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inList}`,
+      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
       [note.at, note.who, note.event, note.said, JSON.stringify(ids)],
     ),
 };

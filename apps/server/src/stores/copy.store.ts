@@ -144,15 +144,15 @@ export const copyStore = {
   whosePaperChanges: (sql: Sql, ids: readonly number[], wantsPaper: number, printable: readonly CopyState[]) =>
     rows<{ id: number }>(
       sql,
-      `SELECT id FROM copy WHERE id ${dialect.inList} AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state ${dialect.inList}`,
+      `SELECT id FROM copy WHERE id ${dialect.inIds} AND state IN ('made', 'bounced', 'unconfirmed') AND wantsPaper = ? AND state ${dialect.inList}`,
       [JSON.stringify(ids), wantsPaper, JSON.stringify(printable)],
     ),
 
   setWantsPaper: (sql: Sql, wantsPaper: boolean, ids: readonly number[]) =>
-    run(sql, `UPDATE copy SET wantsPaper = ? WHERE id ${dialect.inList}`, [wantsPaper ? 1 : 0, JSON.stringify(ids)]),
+    run(sql, `UPDATE copy SET wantsPaper = ? WHERE id ${dialect.inIds}`, [wantsPaper ? 1 : 0, JSON.stringify(ids)]),
 
   addressedAll: (sql: Sql, ids: readonly number[]) =>
-    rows<AddressedCopy>(sql, `SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id ${dialect.inList}`, [
+    rows<AddressedCopy>(sql, `SELECT id, batchId, recordOrdinal, deliveryId, address, state FROM copy WHERE id ${dialect.inIds}`, [
       JSON.stringify(ids),
     ]),
 
@@ -175,7 +175,7 @@ export const copyStore = {
   waitingForPaper: (sql: Sql) => one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1'),
 
   noPaper: (sql: Sql, ids: readonly number[]) =>
-    run(sql, `UPDATE copy SET wantsPaper = 0 WHERE id ${dialect.inList}`, [JSON.stringify(ids)]),
+    run(sql, `UPDATE copy SET wantsPaper = 0 WHERE id ${dialect.inIds}`, [JSON.stringify(ids)]),
 
   /** What copies hold of the values of their records. */
   clearValues: (sql: Sql, batchId: number) => run(sql, "UPDATE copy SET metadata = NULL, recordKey = '' WHERE batchId = ?", [batchId]),
@@ -186,11 +186,11 @@ export const copyStore = {
   ofDeliveries: (sql: Sql, ids: readonly number[]) =>
     rows<{
       id: number;
-    }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inList}`, [JSON.stringify(ids)]),
+    }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inIds}`, [JSON.stringify(ids)]),
 
   /** @returns how many changed */
   setState: (sql: Sql, ids: readonly number[], from: readonly CopyState[], to: CopyState, at: string) =>
-    changed(sql, `UPDATE copy SET state = ?, since = ? WHERE id ${dialect.inList} AND ${dialect.unindexed('state')} ${dialect.inList}`, [
+    changed(sql, `UPDATE copy SET state = ?, since = ? WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`, [
       to,
       at,
       JSON.stringify(ids),
@@ -201,13 +201,13 @@ export const copyStore = {
   setTrouble: (sql: Sql, ids: readonly number[], trouble: string | null, code: string | null) =>
     run(
       sql,
-      `UPDATE copy SET trouble = ?, troubleCode = ? WHERE id ${dialect.inList} AND (trouble IS DISTINCT FROM ? OR troubleCode IS DISTINCT FROM ?)`,
+      `UPDATE copy SET trouble = ?, troubleCode = ? WHERE id ${dialect.inIds} AND (trouble IS DISTINCT FROM ? OR troubleCode IS DISTINCT FROM ?)`,
       [trouble, code, JSON.stringify(ids), trouble, code],
     ),
 
   /** Puts copies into an envelope. */
   setDelivery: (sql: Sql, ids: readonly number[], deliveryId: number, address: string) =>
-    run(sql, `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id ${dialect.inList}`, [
+    run(sql, `UPDATE copy SET deliveryId = ?, address = ?, wantsPaper = 0, trouble = NULL, troubleCode = NULL WHERE id ${dialect.inIds}`, [
       deliveryId,
       address,
       JSON.stringify(ids),
@@ -259,7 +259,7 @@ export const copyStore = {
       ['print_run_copy', 'copyId'],
       ['copy', 'id'],
     ])
-      await run(sql, `DELETE FROM ${table} WHERE ${column} ${dialect.inList}`, [JSON.stringify(ids)]);
+      await run(sql, `DELETE FROM ${table} WHERE ${column} ${dialect.inIds}`, [JSON.stringify(ids)]);
   },
 
   /** All of a copy that a person may look at. */

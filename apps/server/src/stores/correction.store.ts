@@ -59,7 +59,7 @@ export const correctionStore = {
     one<{ count: number }>(sql, "SELECT COUNT(*) AS count FROM correction WHERE sourceId = ? AND state = 'active'", [sourceId]),
 
   ofRows: (sql: Sql, sourceId: number, places: readonly number[]) =>
-    rows<CorrectionRow>(sql, `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND row ${dialect.inList}`, [
+    rows<CorrectionRow>(sql, `SELECT * FROM correction WHERE sourceId = ? AND state = 'active' AND row ${dialect.inIds}`, [
       sourceId,
       JSON.stringify(places),
     ]),

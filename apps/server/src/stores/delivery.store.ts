@@ -62,7 +62,7 @@ export const deliveryStore = {
   overdue: (sql: Sql, now: string, but: readonly number[]): Promise<Lost[]> =>
     rows<Lost>(
       sql,
-      `SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE state = 'sending' AND leaseUntil < ? AND id NOT ${dialect.inList}`,
+      `SELECT id, claim, handedAt, attempts, kind FROM delivery WHERE state = 'sending' AND leaseUntil < ? AND id NOT ${dialect.inIds}`,
       [now, JSON.stringify(but)],
     ),
 
@@ -102,14 +102,14 @@ export const deliveryStore = {
   },
 
   copiesOf: (sql: Sql, ids: readonly number[]): Promise<{ id: number }[]> =>
-    rows<{ id: number }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inList}`, [JSON.stringify(ids)]),
+    rows<{ id: number }>(sql, `SELECT id FROM copy WHERE deliveryId ${dialect.inIds}`, [JSON.stringify(ids)]),
 
   /** What was claimed. `copies`: those of them that are to go out with it. */
   claimed: (sql: Sql, ids: readonly number[]): Promise<(Claimed & { copies: number })[]> =>
     rows<Claimed & { copies: number }>(
       sql,
       `SELECT id, batchId, recordOrdinal, address, messageId, token, attempts, senderId, domain, kind, accepted, claim,
-         (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id ${dialect.inList}`,
+         (SELECT COUNT(*) FROM copy WHERE deliveryId = delivery.id AND state = 'sending') AS copies FROM delivery WHERE id ${dialect.inIds}`,
       [JSON.stringify(ids)],
     ),
 
@@ -217,7 +217,7 @@ export const deliveryStore = {
   lastChange: (sql: Sql) => one<{ at: string | null }>(sql, 'SELECT MAX(updatedAt) AS at FROM delivery'),
 
   unconfirm: (sql: Sql, said: string, now: string, ids: readonly number[]) =>
-    run(sql, `UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id ${dialect.inList}`, [
+    run(sql, `UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id ${dialect.inIds}`, [
       said,
       now,
       JSON.stringify(ids),
@@ -237,7 +237,7 @@ export const deliveryStore = {
     if ('messageIds' in by)
       return one<Reported>(
         sql,
-        `${columns} delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId ${dialect.inList} LIMIT 1`,
+        `${columns} delivery_message JOIN delivery ON delivery.id = delivery_message.deliveryId WHERE delivery_message.messageId ${dialect.inIds} LIMIT 1`,
         [JSON.stringify(by.messageIds)],
       );
     return one<Reported>(

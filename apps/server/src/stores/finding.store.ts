@@ -124,7 +124,7 @@ export const findingStore = {
   /** What was found and accepted in mailings. */
   async dropOfMailings(sql: Sql, mailingIds: readonly number[]): Promise<void> {
     for (const table of ['finding', 'acceptance'])
-      await run(sql, `DELETE FROM ${table} WHERE mailingId ${dialect.inList}`, [JSON.stringify(mailingIds)]);
+      await run(sql, `DELETE FROM ${table} WHERE mailingId ${dialect.inIds}`, [JSON.stringify(mailingIds)]);
   },
 
   /** Places of records that cannot run. */

@@ -68,7 +68,7 @@ export const ledgerStore = {
     ),
 
   addWords: (sql: Sql, text: string, ids: readonly number[]) =>
-    run(sql, `UPDATE copy_words SET text = text || ? WHERE rowid ${dialect.inList}`, [text, JSON.stringify(ids)]),
+    run(sql, `UPDATE copy_words SET text = text || ? WHERE rowid ${dialect.inIds}`, [text, JSON.stringify(ids)]),
 
   countsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; state: string | null; count: number }>(

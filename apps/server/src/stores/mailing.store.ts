@@ -30,7 +30,7 @@ export const mailingStore = {
   disconnect: (sql: Sql, ids: readonly number[]) =>
     run(
       sql,
-      `UPDATE mailing SET sourceId = NULL, plan = ${dialect.withAt('plan', 'leftOut')}, version = version + 1, checkedKey = NULL WHERE id ${dialect.inList}`,
+      `UPDATE mailing SET sourceId = NULL, plan = ${dialect.withAt('plan', 'leftOut')}, version = version + 1, checkedKey = NULL WHERE id ${dialect.inIds}`,
       ['[]', JSON.stringify(ids)],
     ),
 

@@ -65,7 +65,7 @@ export const printRunStore = {
     rows<{ id: number; code: string; run: number }>(
       sql,
       `SELECT copy.id, copy.code, MIN(print_run.number) AS run FROM copy JOIN print_run_copy ON print_run_copy.copyId = copy.id JOIN print_run ON print_run.id = print_run_copy.runId
-     WHERE copy.id ${dialect.inList} AND print_run.state IN ${OPEN} GROUP BY copy.id`,
+     WHERE copy.id ${dialect.inIds} AND print_run.state IN ${OPEN} GROUP BY copy.id`,
       [JSON.stringify(ids)],
     ),
 
@@ -171,7 +171,7 @@ export const printRunStore = {
   chosenForPaper: (sql: Sql, ids: readonly number[]) =>
     rows<PaperCandidate>(
       sql,
-      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id ${dialect.inList} AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
+      `SELECT ${CANDIDATE}, 'asked' AS reason FROM copy WHERE id ${dialect.inIds} AND state IN ('made', 'bounced', 'printed') ORDER BY batchId, recordOrdinal, position`,
       [JSON.stringify(ids)],
     ),
 
@@ -194,7 +194,7 @@ export const printRunStore = {
   takenElsewhere: async (sql: Sql, ids: readonly number[]) =>
     (await one<{ inRuns: number; elsewhere: number }>(
       sql,
-      `SELECT COUNT(*) FILTER (WHERE ${IN_A_RUN}) AS inRuns, COUNT(*) FILTER (WHERE state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id ${dialect.inList}`,
+      `SELECT COUNT(*) FILTER (WHERE ${IN_A_RUN}) AS inRuns, COUNT(*) FILTER (WHERE state NOT IN ('made', 'bounced', 'printed')) AS elsewhere FROM copy WHERE id ${dialect.inIds}`,
       [JSON.stringify(ids)],
     ))!,
 };

@@ -66,7 +66,7 @@ export const sourceStore = {
   recordsAt: (sql: Sql, id: number, ordinals: readonly number[]) =>
     rows<RecordRow>(
       sql,
-      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal ${dialect.inList}`,
+      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal ${dialect.inIds}`,
       [id, JSON.stringify(ordinals)],
     ),
 

@@ -32,6 +32,7 @@ import type {
   PrintRunSummary,
   PrinterAnswer,
   RecordsAnswer,
+  JobsAnswer,
   RegisterAnswer,
   ReminderAnswer,
   RetentionAnswer,
@@ -148,6 +149,7 @@ export const queries = {
       queryFn: () => api.get<PaperWaiting>(`/api/print-runs/waiting${mailing === null ? '' : `?mailing=${mailing}`}`),
       placeholderData: keepPreviousData,
     }),
+  jobs: () => queryOptions({ queryKey: ['jobs'], queryFn: () => api.get<JobsAnswer>('/api/jobs') }),
   registers: () => queryOptions({ queryKey: ['registers'], queryFn: () => api.get<RegisterAnswer[]>('/api/registers') }),
   people: () => queryOptions({ queryKey: ['people'], queryFn: () => api.get<PeopleAnswer>('/api/people') }),
   invitation: (token: string) =>

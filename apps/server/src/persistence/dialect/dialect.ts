@@ -6,8 +6,10 @@ import { sqlite } from './sqlite.js';
  * `ON CONFLICT`, `FILTER`, numbers for yes and no.
  */
 export interface Dialect {
-  /** After a column: its value is in a list, which is one parameter, as JSON. */
+  /** After a column of texts: its value is in a list, which is one parameter, as JSON. */
   inList: string;
+  /** The same of whole numbers. */
+  inIds: string;
   /** The items of a list that is one parameter, as rows with `key` (from 0) and `value`. */
   items: (name: string) => string;
   /** The value at a place of a column that holds JSON, by keys from the outside in. */

@@ -1,3 +1,4 @@
+import type { Sql } from '../sql.js';
 import type { Dialect } from './dialect.js';
 
 /** Pieces of a statement in which nothing is to be changed: texts and quoted names. */
@@ -8,6 +9,7 @@ const NAME = /\b[a-z]+[A-Z]\w*\b/g;
 /** PostgreSQL: tried with the stores whose tests say so; nothing else of the server runs on it yet. */
 export const postgres: Dialect = {
   inList: 'IN (SELECT json_array_elements_text(?::json))',
+  inIds: 'IN (SELECT json_array_elements_text(?::json)::bigint)',
   items: (name) => `(SELECT ordinality - 1 AS key, value FROM json_array_elements(?::json) WITH ORDINALITY) AS ${name}`,
   at: (json, ...keys) => `(${json}::json #>> '{${keys.join(',')}}')`,
   withAt: (json, ...keys) => `jsonb_set(${json}::jsonb, '{${keys.join(',')}}', ?::jsonb)::text`,
@@ -30,3 +32,11 @@ export const postgres: Dialect = {
     return written + changed(text.slice(from));
   },
 };
+
+/** A connection of TypeORM to PostgreSQL as stores see it. It tells changes with their count beside them. */
+export const overPostgres = (database: { query(text: string, values?: unknown[]): Promise<unknown> }): Sql => ({
+  async query<Row>(text: string, values: readonly unknown[] = []): Promise<Row[]> {
+    const found = (await database.query(postgres.written(text), [...values])) as Row[] | [Row[], number];
+    return (found.length === 2 && Array.isArray(found[0]) ? found[0] : found) as Row[];
+  },
+});

@@ -7,6 +7,7 @@ const path = (keys: readonly (string | number)[]): string =>
 /** SQLite: its JSON functions, FTS5, and the collation NOCASE. */
 export const sqlite: Dialect = {
   inList: 'IN (SELECT value FROM json_each(?))',
+  inIds: 'IN (SELECT value FROM json_each(?))',
   items: (name) => `json_each(?) AS ${name}`,
   at: (json, ...keys) => `json_extract(${json}, ${path(keys)})`,
   withAt: (json, ...keys) => `json_set(${json}, ${path(keys)}, json(?))`,

@@ -8,6 +8,7 @@ import { Empty, Head, Screen, Scroll } from '../../ui/layout';
 import { loadedPart } from '../../ui/loaded-part';
 import { useCrumbs } from '../shell/crumbs';
 import { BouncesPart } from './bounces-part';
+import { JobsPart } from './jobs-part';
 import { KeepingPart } from './keeping-part';
 import { MailPart } from './mail-part';
 import { PaperPart } from './paper-part';
@@ -58,6 +59,7 @@ const parts: { id: string; text: string; part: ComponentType; forAdministrators:
   { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
   { id: 'keeping', text: 'Keeping', part: KeepingPart, forAdministrators: true },
   { id: 'safety', text: 'Safety', part: SafetyPart, forAdministrators: true },
+  { id: 'jobs', text: 'Jobs', part: JobsPart, forAdministrators: true },
   { id: 'history', text: 'History', part: HistoryPart, forAdministrators: true },
   { id: 'you', text: 'Your account', part: YouPart, forAdministrators: false },
 ];

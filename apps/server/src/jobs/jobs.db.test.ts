@@ -1,0 +1,184 @@
+import { MailbagError } from '@mailbag/core';
+import type { DataSource } from 'typeorm';
+import { ownDatabase } from '../../../../testing/own-database.js';
+import type { Sql } from '../persistence/sql.js';
+import type { Changes } from './job-runner.js';
+import { JobRunner } from './job-runner.js';
+
+let database: DataSource;
+let close: () => Promise<void>;
+const opened: JobRunner[] = [];
+beforeAll(async () => ({ database, close } = await ownDatabase()), 60_000);
+afterEach(async () => {
+  for (const jobs of opened.splice(0)) await jobs.close();
+  await database.query('DELETE FROM job');
+});
+afterAll(() => close());
+
+/** Changes one after the other, over the one connection that there is. */
+function changes(): Changes {
+  let tail: Promise<unknown> = Promise.resolve();
+  return {
+    query: (text, values = []) => database.query(text, [...values]),
+    run<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
+      const next = tail.then(() => work(database.manager));
+      tail = next.catch(() => undefined);
+      return next;
+    },
+  };
+}
+const complaints: unknown[] = [];
+const jobsOf = (): JobRunner => {
+  const jobs = new JobRunner(changes(), (error) => complaints.push(error));
+  opened.push(jobs);
+  return jobs;
+};
+const until = async (isSo: () => boolean | Promise<boolean>, what: string): Promise<void> => {
+  for (const end = Date.now() + 10_000; !(await isSo());) {
+    if (Date.now() > end) throw new Error(`It never came about that ${what}.`);
+    await new Promise((done) => setTimeout(done, 5));
+  }
+};
+const shown = async (jobs: JobRunner) =>
+  (await jobs.answer()).jobs.map(({ kind, state, attempts, error }) => ({ kind, state, attempts, code: error?.code }));
+
+test('as many run at a time as a kind allows, the more urgent first, and nothing stays of those that came to their end', async () => {
+  const jobs = jobsOf();
+  const begun: string[] = [];
+  let [now, most] = [0, 0];
+  let open = (): void => undefined;
+  const gate = new Promise<void>((done) => (open = done));
+  jobs.register('work', {
+    title: 'Work',
+    atOnce: 2,
+    retry: [],
+    run: async ({ key }) => {
+      begun.push(key);
+      most = Math.max(most, ++now);
+      await gate;
+      now--;
+    },
+  });
+  for (const key of ['a', 'b', 'c']) await jobs.add({ kind: 'work', key });
+  await jobs.add({ kind: 'work', key: 'first', priority: 9 });
+  await jobs.open();
+  await until(() => begun.length === 2, 'two ran');
+  expect(begun).toContain('first');
+  open();
+  await until(async () => (await jobs.answer()).jobs.length === 0, 'all were over');
+  expect([begun.length, most]).toEqual([4, 2]);
+});
+
+test('what fails is tried again by its schedule, then waits for a person with its sentence', async () => {
+  const jobs = jobsOf();
+  let runs = 0;
+  jobs.register('work', {
+    title: 'Work',
+    atOnce: 1,
+    retry: [1, 1],
+    run: async () => {
+      runs++;
+      if (runs < 4) throw new MailbagError('disk-full', {});
+      await Promise.resolve();
+    },
+  });
+  await jobs.open();
+  await jobs.add({ kind: 'work', subject: 'the third shelf' });
+  await until(async () => (await jobs.answer()).counts.failed === 1, 'it had failed');
+  expect(await shown(jobs)).toEqual([{ kind: 'work', state: 'failed', attempts: 3, code: 'disk-full' }]);
+  const [job] = (await jobs.answer()).jobs;
+  await jobs.tryAgain(job!.id);
+  await until(async () => (await jobs.answer()).jobs.length === 0, 'it came to its end');
+  expect(runs).toBe(4);
+  await expect(jobs.tryAgain(job!.id)).rejects.toThrow('job');
+});
+
+test('asked for while it runs, it runs once more with what is wanted then; what waits is put together', async () => {
+  const jobs = jobsOf();
+  const seen: number[][] = [];
+  let open = (): void => undefined;
+  const gate = new Promise<void>((done) => (open = done));
+  jobs.register<number[]>('work', {
+    title: 'Work',
+    atOnce: 1,
+    retry: [],
+    run: async ({ payload }) => {
+      seen.push(payload);
+      if (seen.length === 1) await gate;
+    },
+  });
+  await jobs.open();
+  const merge = (a: number[], b: number[]): number[] => [...a, ...b];
+  await jobs.add({ kind: 'work', payload: [1], merge });
+  await until(() => seen.length === 1, 'it ran');
+  await jobs.add({ kind: 'work', payload: [2], merge });
+  await jobs.add({ kind: 'work', payload: [3], merge });
+  expect(await jobs.isUnderWay('work')).toBe(true);
+  open();
+  await until(async () => !(await jobs.isUnderWay('work')), 'it was over');
+  expect(seen).toEqual([[1], [2, 3]]);
+});
+
+test('who waits for a job is told how it ended', async () => {
+  const jobs = jobsOf();
+  jobs.register<boolean>('work', {
+    title: 'Work',
+    atOnce: 4,
+    retry: [],
+    run: async ({ payload }) => {
+      await Promise.resolve();
+      if (!payload) throw new MailbagError('database-busy', { seconds: 60 });
+    },
+  });
+  await jobs.open();
+  await jobs.run({ kind: 'work', key: 1, payload: true });
+  await expect(jobs.run({ kind: 'work', key: 2, payload: false })).rejects.toMatchObject({ code: 'database-busy' });
+  // Nothing is under way, so there is nothing to wait for.
+  await jobs.settled('work', 3);
+});
+
+test('a server that stops leaves its jobs to the next one, which goes on with them', async () => {
+  const first = jobsOf();
+  const seen: string[] = [];
+  const kind = (name: string) => ({
+    title: 'Work',
+    atOnce: 1,
+    retry: [],
+    run: async ({ signal }: { signal: AbortSignal }) => {
+      seen.push(name);
+      if (name === 'second') return;
+      await new Promise((_, fail) => signal.addEventListener('abort', () => fail(new MailbagError('server-stops', {}))));
+    },
+  });
+  first.register('work', kind('first'));
+  await first.open();
+  await first.add({ kind: 'work' });
+  await until(() => seen.length === 1, 'the first server ran it');
+  await first.close();
+  const second = jobsOf();
+  second.register('work', kind('second'));
+  await second.open();
+  await until(async () => (await second.answer()).jobs.length === 0, 'the second server was done with it');
+  expect(seen).toEqual(['first', 'second']);
+});
+
+test('what repeats runs again after its time, also after a failure, and a run may say when it is to be the next', async () => {
+  const jobs = jobsOf();
+  let [runs, asked] = [0, 0];
+  jobs.register('tick', {
+    title: 'Tick',
+    atOnce: 1,
+    retry: [],
+    run: async () => {
+      await Promise.resolve();
+      if (++runs === 2) throw new MailbagError('disk-full', {});
+    },
+  });
+  jobs.register('ask', { title: 'Ask', atOnce: 1, retry: [], run: () => Promise.resolve(++asked < 3 ? 1 : undefined) });
+  jobs.every({ kind: 'tick' }, 5);
+  await jobs.open();
+  await jobs.add({ kind: 'ask' });
+  await until(() => runs >= 4 && asked === 3, 'it had run four times');
+  await until(async () => (await jobs.answer()).jobs.length === 1, 'what asked was over');
+  expect((await jobs.answer()).jobs[0]).toMatchObject({ kind: 'tick', repeats: true });
+});
