@@ -124,6 +124,25 @@ step('recipients whose copies are out are reminded once', async () => {
   await page.getByText(`${reminded} reminded`).waitFor();
 });
 
+step('what Mailbag does by itself stands in Settings, Jobs, and can be had at once', async () => {
+  await page.getByRole('link', { name: 'Settings' }).click();
+  await page.getByRole('navigation', { name: 'Settings' }).getByRole('link', { name: 'Jobs' }).click();
+  await page.getByRole('region', { name: 'Running now' }).getByText('Sending mail').waitFor();
+  const waiting = page.getByRole('region', { name: 'Waiting for their time' });
+  await waiting.getByText('Reading the bounce mailbox').waitFor();
+  // It has not run yet, since its time is in some hours.
+  const lastRuns = waiting.getByText(/last run/);
+  const before = await lastRuns.count();
+  await button('Run now: Deleting what is over its time', waiting).click();
+  await page.waitForFunction(
+    (count) =>
+      [...document.querySelectorAll('[aria-label="Waiting for their time"] small, [aria-label="Waiting for their time"] span')].filter(
+        (one) => one.textContent?.includes('last run'),
+      ).length > count,
+    before,
+  );
+});
+
 step('a viewer is invited, chooses a password, sees copies but no values, and changes nothing', async () => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('link', { name: 'People' }).click();

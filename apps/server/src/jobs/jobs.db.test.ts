@@ -180,5 +180,9 @@ test('what repeats runs again after its time, also after a failure, and a run ma
   await jobs.add({ kind: 'ask' });
   await until(() => runs >= 4 && asked === 3, 'it had run four times');
   await until(async () => (await jobs.answer()).jobs.length === 1, 'what asked was over');
+  // Asked for by itself, it goes on repeating.
+  const before = runs;
+  await jobs.run({ kind: 'tick' });
+  await until(() => runs > before + 2, 'it had gone on');
   expect((await jobs.answer()).jobs[0]).toMatchObject({ kind: 'tick', repeats: true });
 });

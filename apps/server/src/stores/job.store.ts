@@ -47,7 +47,7 @@ export const jobStore = {
     run(
       sql,
       `INSERT INTO job (kind, key, subject, state, priority, payload, who, accountId, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)
-       ON CONFLICT (kind, key) DO UPDATE SET subject = excluded.subject, priority = excluded.priority, payload = excluded.payload, who = excluded.who, accountId = excluded.accountId, everyMs = excluded.everyMs,
+       ON CONFLICT (kind, key) DO UPDATE SET subject = excluded.subject, priority = excluded.priority, payload = excluded.payload, who = excluded.who, accountId = excluded.accountId, everyMs = COALESCE(excluded.everyMs, job.everyMs),
          dueAt = excluded.dueAt, again = CASE WHEN job.state = 'running' THEN 1 ELSE 0 END, state = CASE WHEN job.state = 'running' THEN 'running' ELSE 'waiting' END, attempts = CASE WHEN job.state = 'running' THEN job.attempts ELSE 0 END`,
       [job.kind, job.key, job.subject, job.priority, job.payload, job.who, job.accountId, job.everyMs, job.dueAt, now],
     ),

@@ -23,7 +23,9 @@ function whereItIs({ state, startedAt, finishedAt, dueAt, done, total, attempts,
   if (state === 'running')
     return [`since ${atSecond(startedAt!)}`, total > 0 && `${count(done)} of ${count(total)}`].filter(Boolean).join(' · ');
   if (state === 'failed') return [`${counted(attempts, 'run')} without success`, last].filter(Boolean).join(' · ');
-  return [`${attempts > 0 ? 'tried again' : repeats ? 'next run' : 'begins'} ${when(dueAt)}`, last].filter(Boolean).join(' · ');
+  return [`${attempts > 0 ? 'tried again' : repeats || finishedAt ? 'next run' : 'begins'} ${when(dueAt)}`, last]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 function Job({ job, onAgain, isDisabled }: { job: JobAnswer; onAgain: () => void; isDisabled: boolean }) {
