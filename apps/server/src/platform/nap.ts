@@ -1,3 +1,6 @@
+/** Milliseconds. */
+const GATHER = 1;
+
 /** A rest that can be cut short, for work that goes on in rounds. */
 export class Nap {
   private end: (() => void) | null = null;
@@ -6,7 +9,9 @@ export class Nap {
   /** Rests; not at all when it was cut short since the last one. @param ms milliseconds */
   async rest(ms: number, signal: AbortSignal): Promise<void> {
     if (signal.aborted) return;
-    if (!this.isCutShort)
+    // What comes at about the same time is seen in one round: a round at once for each would be all that is done.
+    if (this.isCutShort) await new Promise<void>((done) => setTimeout(done, GATHER));
+    else
       await new Promise<void>((done) => {
         const over = (): void => {
           clearTimeout(timer);
