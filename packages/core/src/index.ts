@@ -79,6 +79,8 @@ export { usualSort } from './copies/usual-sort.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
 export { assertCopy, copyEvents, copyLaw, copyNotes, copyStates, nextCopyState } from './copies/states.js';
+export { batchLaw, batchStates, deliveryLaw, deliveryStates, leads, printRunLaw, printRunStates } from './copies/laws.js';
+export type { Law } from './copies/laws.js';
 export type { CopyEventKind, CopyNote, CopyState, StoryLine } from './copies/states.js';
 
 export { addressFault, domainOf } from './mail/address.js';

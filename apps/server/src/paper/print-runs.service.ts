@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import type { PostalAddress } from '@mailbag/core';
-import { MailbagError, addressLines, isMailbagError } from '@mailbag/core';
+import { MailbagError, addressLines, isMailbagError, leads, printRunLaw } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
@@ -58,6 +58,7 @@ export class PrintRuns implements OnApplicationBootstrap {
 
   /** @returns whether it still was in the first state */
   async move(id: number, from: PrintRunState, to: PrintRunState, said: string | null): Promise<boolean> {
+    if (!leads(printRunLaw, from, to)) throw new MailbagError('print-run-state', { run: id, state: from, wanted: to });
     const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, said, new Date().toISOString(), id, from));
     this.live.tell('print-run', id);
     return isMoved === 1;

@@ -1,6 +1,8 @@
 import { catalogue } from '../errors/catalogue.js';
 import type { ErrorCode, ErrorFields } from '../errors/catalogue.js';
-import { copyEvents, copyLaw, copyStates } from '../copies/states.js';
+import type { Law } from '../copies/laws.js';
+import { batchLaw, deliveryLaw, printRunLaw } from '../copies/laws.js';
+import { copyEvents, copyLaw } from '../copies/states.js';
 
 const generated = '<!-- Generated from the code by `npm run docs`; a test holds the two together. -->\n\n';
 
@@ -13,12 +15,26 @@ export function errorDocument(): string {
   return `# Errors\n\n${generated}Every error that Mailbag says, with its stable code. The code of a retired one is never used again.\n\n| code | sentence |\n|---|---|\n${lines.join('\n')}\n`;
 }
 
-/** docs/states.md: the law of a copy's states, as a diagram and as a table. */
-export function stateDocument(): string {
-  const edges = copyEvents.flatMap((event) => copyLaw[event].from.map((from) => `  ${from} --> ${copyLaw[event].to}: ${event}`));
-  const rows = copyEvents.map((event) => `| ${event} | ${copyLaw[event].from.join(', ')} | ${copyLaw[event].to} |`);
-  return (
-    `# The states of a copy\n\n${generated}\`\`\`mermaid\nstateDiagram-v2\n  [*] --> planned\n${edges.join('\n')}\n  complete --> [*]\n  withdrawn --> [*]\n\`\`\`\n\n` +
-    `States: ${copyStates.join(', ')}.\n\n| event | from | to |\n|---|---|---|\n${rows.join('\n')}\n`
+/** A law as a diagram and as a table. */
+function lawSection(title: string, first: string, final: readonly string[], law: Law<string>): string {
+  const edges = Object.entries(law).flatMap(([event, { from, to }]) =>
+    from.flatMap((one) => to.filter((other) => other !== one).map((other) => `  ${one} --> ${other}: ${event}`)),
   );
+  const rows = Object.entries(law).map(([event, { from, to }]) => `| ${event} | ${from.join(', ')} | ${to.join(', ')} |`);
+  return (
+    `${title}\n\n\`\`\`mermaid\nstateDiagram-v2\n  [*] --> ${first}\n${edges.join('\n')}\n${final.map((state) => `  ${state} --> [*]\n`).join('')}\`\`\`\n\n` +
+    `| event | from | to |\n|---|---|---|\n${rows.join('\n')}\n`
+  );
+}
+
+/** docs/states.md: the laws of copies, batches, deliveries and print runs, as diagrams and as tables. */
+export function stateDocument(): string {
+  const ofCopies = Object.fromEntries(copyEvents.map((event) => [event, { from: copyLaw[event].from, to: [copyLaw[event].to] }]));
+  return [
+    `# States\n\n${generated}Nothing changes its state but by these laws.\n`,
+    lawSection('## A copy', 'planned', ['complete', 'withdrawn'], ofCopies),
+    lawSection('## A batch', 'planning', ['done', 'cancelled'], batchLaw),
+    lawSection('## A delivery', 'queued', ['withdrawn', 'bounced'], deliveryLaw),
+    lawSection('## A print run', 'making', ['printed', 'cancelled'], printRunLaw),
+  ].join('\n');
 }
