@@ -54,7 +54,12 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     private readonly starts: BatchStarts,
     private readonly jobs: Jobs,
   ) {
-    jobs.register('batch', { title: 'Making and sending', atOnce: 4, retry: [1000, 10_000, 60_000], run: ({ key }) => this.run(Number(key)) });
+    jobs.register('batch', {
+      title: 'Making and sending',
+      atOnce: 4,
+      retry: [1000, 10_000, 60_000],
+      run: ({ key }) => this.run(Number(key)),
+    });
   }
 
   async onApplicationBootstrap(): Promise<void> {
