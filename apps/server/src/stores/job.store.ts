@@ -41,24 +41,39 @@ export type NewJob = Pick<JobRow, 'kind' | 'key' | 'subject' | 'priority' | 'pay
 /** Waits and is due. One that repeats is never further ahead than its time: the clock may have been set back. */
 const DUE = "(state = 'waiting' AND (dueAt <= ? OR (everyMs IS NOT NULL AND dueAt > ? + everyMs)))";
 
+const ADD =
+  "INSERT INTO job (kind, key, subject, state, priority, payload, who, accountId, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)";
+const valuesOf = (job: NewJob, now: number): unknown[] => [
+  job.kind,
+  job.key,
+  job.subject,
+  job.priority,
+  job.payload,
+  job.who,
+  job.accountId,
+  job.everyMs,
+  job.dueAt,
+  now,
+];
+
 export const jobStore = {
   /** Adds a job, or asks for the one with its key once more: one that waits is due then, one that runs runs again afterwards. */
   add: (sql: Sql, job: NewJob, now: number) =>
     run(
       sql,
-      `INSERT INTO job (kind, key, subject, state, priority, payload, who, accountId, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)
+      `${ADD}
        ON CONFLICT (kind, key) DO UPDATE SET subject = excluded.subject, priority = excluded.priority, payload = excluded.payload, who = excluded.who, accountId = excluded.accountId, everyMs = COALESCE(excluded.everyMs, job.everyMs),
          dueAt = excluded.dueAt, again = CASE WHEN job.state = 'running' THEN 1 ELSE 0 END, state = CASE WHEN job.state = 'running' THEN 'running' ELSE 'waiting' END, attempts = CASE WHEN job.state = 'running' THEN job.attempts ELSE 0 END`,
-      [job.kind, job.key, job.subject, job.priority, job.payload, job.who, job.accountId, job.everyMs, job.dueAt, now],
+      valuesOf(job, now),
     ),
 
   /** Repeats a job from now on; one that is there already keeps its time. */
   repeat: (sql: Sql, job: NewJob, now: number) =>
     run(
       sql,
-      `INSERT INTO job (kind, key, subject, state, priority, payload, who, accountId, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)
+      `${ADD}
        ON CONFLICT (kind, key) DO UPDATE SET everyMs = excluded.everyMs, state = CASE WHEN job.state = 'failed' THEN 'waiting' ELSE job.state END`,
-      [job.kind, job.key, job.subject, job.priority, job.payload, job.who, job.accountId, job.everyMs, job.dueAt, now],
+      valuesOf(job, now),
     ),
 
   /** Has a job run soon. @returns how many there are */
