@@ -56,6 +56,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   ) {
     jobs.register('batch', {
       title: 'Making and sending',
+      ends: true,
       atOnce: 4,
       retry: [1000, 10_000, 60_000],
       run: ({ key }) => this.run(Number(key)),

@@ -25,6 +25,7 @@ export class MailboxReader implements OnApplicationBootstrap {
   ) {
     jobs.register('mailbox', {
       title: 'Reading the bounce mailbox',
+      ends: true,
       atOnce: 1,
       retry: [10_000],
       forEver: true,

@@ -72,6 +72,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     this.writes = new GroupedWrites(transactions);
     jobs.register('delivery', {
       title: 'Sending mail',
+      ends: true,
       atOnce: 1,
       retry: [LOOK_AFTER_FAILURE],
       forEver: true,

@@ -11,8 +11,8 @@ import { jobStore } from '../stores/job.store.js';
 const [LEASE, RENEW] = [60_000, 15_000];
 /** Milliseconds after which it is looked for work even if nothing is known to be due: a hint may have been lost. */
 const LONGEST_REST = 30_000;
-/** Milliseconds that jobs get to come to an end when the server stops. */
-const LAST = 9000;
+/** Milliseconds that jobs get to come to an end when the server stops; what is broken off needs some of the rest. */
+const LAST = 7000;
 /** Milliseconds between two notes of how far a job is. */
 const TELL = 1000;
 /** Jobs that are claimed at a time, and that are listed. */
@@ -39,6 +39,8 @@ export interface JobKind<Payload = unknown> {
   /** Milliseconds after each failed run until the next; after the last the job has failed. `for ever`: the last one again and again. */
   retry: readonly number[];
   forEver?: boolean;
+  /** Whether a run heeds the signal and comes to a good end by itself when the server stops; others are broken off with their threads, and left to the next start. */
+  ends?: boolean;
   run: (run: JobRun<Payload>) => Promise<number | void>;
 }
 
@@ -116,7 +118,8 @@ export class JobRunner {
   async close(): Promise<void> {
     this.stop.abort();
     if (this.timer) clearTimeout(this.timer);
-    for (const end = Date.now() + LAST; this.running.size > 0 && Date.now() < end;) await pause(20);
+    const isEnding = (): boolean => [...this.running.values()].some(({ kind }) => this.kinds.get(kind)?.ends);
+    for (const end = Date.now() + LAST; isEnding() && Date.now() < end;) await pause(20);
     if (this.renewal) clearInterval(this.renewal);
   }
 

@@ -144,6 +144,7 @@ test('a server that stops leaves its jobs to the next one, which goes on with th
     title: 'Work',
     atOnce: 1,
     retry: [],
+    ends: true,
     run: async ({ signal }: { signal: AbortSignal }) => {
       seen.push(name);
       if (name === 'second') return;

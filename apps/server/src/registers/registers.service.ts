@@ -65,6 +65,7 @@ export class Registers implements OnApplicationBootstrap {
   ) {
     jobs.register('registers', {
       title: 'Reporting to registers',
+      ends: true,
       atOnce: 1,
       retry: [10_000],
       forEver: true,
