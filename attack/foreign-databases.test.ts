@@ -96,7 +96,7 @@ test('a name that climbs out of the uploads is no file, whichever door it comes 
 
 test('the process that reads a foreign file can read nothing else, write nothing, start nothing and knows no environment', () => {
   // The same rights and surroundings, but with code that tries what the engine cannot.
-  const sqlite = pathToFileURL(join(process.cwd(), 'apps/server/dist/databases/read/sqlite.js')).href;
+  const sqlite = pathToFileURL(join(process.cwd(), 'apps/server/dist/readers/sqlite.js')).href;
   const rights = JSON.parse(
     execFileSync(
       process.execPath,
