@@ -1,25 +1,7 @@
-/** What a register is told of a copy, after each change. */
-export interface RegisterLine {
-  /** Tells a copy from all others for ever; a line that comes twice overwrites itself. */
-  code: string;
-  state: string;
-  since: string;
-  recipient: string;
-  address: string;
-  mailing: string;
-  batch: number;
-  template: string;
-  file: string;
-  sha256: string | null;
-  /** Values of the chosen columns, as JSON. */
-  metadata: string | null;
-  /** Number of the change; a later one is larger. */
-  change_number: number;
-  /** What happened last, who did it, and why. */
-  event: string;
-  who: string;
-  said: string | null;
-}
+import type { CopyChange } from '../stores/copy-event.store.js';
+
+/** What a register is told of a copy, after each change; a line that comes twice overwrites itself. */
+export type RegisterLine = CopyChange;
 
 export const registerColumns = [
   'code',

@@ -15,6 +15,7 @@ export interface CopyEvent {
 
 /** A change of a copy as registers are told it. */
 export interface CopyChange {
+  /** Tells a copy from all others for ever. */
   code: string;
   state: string;
   since: string;
@@ -25,8 +26,11 @@ export interface CopyChange {
   template: string;
   file: string;
   sha256: string | null;
+  /** Values of the chosen columns, as JSON. */
   metadata: string | null;
+  /** Number of the change; a later one is larger. */
   change_number: number;
+  /** What happened last, who did it, and why. */
   event: string;
   who: string;
   said: string | null;
