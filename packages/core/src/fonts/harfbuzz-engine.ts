@@ -59,6 +59,7 @@ export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): Fon
         unitsPerEm: upem,
         ascender: extents.ascender,
         descender: extents.descender,
+        silent: covered.has(NO_SPACE) ? silentGlyph(hb, font) : undefined,
         covers: (codePoint) => covered.has(codePoint),
         ink(glyph) {
           let ink = inks.get(glyph);
@@ -116,6 +117,21 @@ export function harfBuzzEngine(hb: typeof HarfBuzz, subsetExports: unknown): Fon
       }
     },
   };
+}
+
+/** U+200B, ZERO WIDTH SPACE. */
+const NO_SPACE = 0x200b;
+
+/** The glyph of the space without width itself, in place of which shaping puts a usual one that does not advance; undefined when it can be seen. */
+function silentGlyph(hb: typeof HarfBuzz, font: HarfBuzz.Font): number | undefined {
+  const buffer = new hb.Buffer();
+  buffer.addText(String.fromCodePoint(NO_SPACE));
+  buffer.guessSegmentProperties();
+  buffer.setFlags(hb.BufferFlag.PRESERVE_DEFAULT_IGNORABLES);
+  hb.shape(font, buffer);
+  const [info] = buffer.getGlyphInfos();
+  const [position] = buffer.getGlyphPositions();
+  return info && position?.xAdvance === 0 && font.glyphToPath(info.codepoint) === '' ? info.codepoint : undefined;
 }
 
 /** An SVG path of absolute M, L, Q, C and Z, as HarfBuzz gives it, as operators of PDF, which has cubic curves only. */

@@ -16,6 +16,8 @@ export interface ShapingFace {
   /** In font units; descender is negative. */
   readonly ascender: number;
   readonly descender: number;
+  /** The glyph of U+200B, where the face has one that draws nothing and is not wide. */
+  readonly silent: number | undefined;
   covers(codePoint: number): boolean;
   /** How far a glyph's ink reaches above and below the baseline (positive: downwards), in font units; 0 and 0 when it has none. */
   ink(glyph: number): { top: number; bottom: number };

@@ -12,9 +12,15 @@ export async function testFonts(): Promise<FontEngine> {
 }
 
 const faces: [string, string][] = [
-  ['NotoSans-Regular', '@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf'],
-  ['NotoSansHebrew-Regular', '@expo-google-fonts/noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf'],
-  ['NotoSansArabic-Regular', '@expo-google-fonts/noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf'],
+  ['NotoSans-Regular', 'noto-sans/400Regular/NotoSans_400Regular.ttf'],
+  ['NotoSansHebrew-Regular', 'noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf'],
+  ['NotoSansArabic-Regular', 'noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf'],
+  ['NotoSansThai-Regular', 'noto-sans-thai/400Regular/NotoSansThai_400Regular.ttf'],
+  ['NotoSansArmenian-Regular', 'noto-sans-armenian/400Regular/NotoSansArmenian_400Regular.ttf'],
+  ['NotoSansGeorgian-Regular', 'noto-sans-georgian/400Regular/NotoSansGeorgian_400Regular.ttf'],
+  ['NotoSansBengali-Regular', 'noto-sans-bengali/400Regular/NotoSansBengali_400Regular.ttf'],
+  ['NotoSansTamil-Regular', 'noto-sans-tamil/400Regular/NotoSansTamil_400Regular.ttf'],
 ];
 
-export const testFaces = (): FaceFile[] => faces.map(([name, path]) => ({ name, bytes: new Uint8Array(readFileSync(resolve(path))) }));
+export const testFaces = (): FaceFile[] =>
+  faces.map(([name, path]) => ({ name, bytes: new Uint8Array(readFileSync(resolve(`@expo-google-fonts/${path}`))) }));

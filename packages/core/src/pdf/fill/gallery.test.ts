@@ -3,6 +3,7 @@ import { PDFDocument, PDFName, rgb } from '@cantoo/pdf-lib';
 import { greyAt, inkIn, pictureOf } from '../../../../../testing/picture.js';
 import type { Picture } from '../../../../../testing/picture.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
+import { readByPdfium } from '../../../../../testing/read-by-pdfium.js';
 import { typedByPdfium } from '../../../../../testing/typed-by-pdfium.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
 import { formOf, stream } from '../../testing/raw-form.js';
@@ -231,7 +232,7 @@ describe('no mark of a capital is cut off: as much ink as the same text has with
   });
 });
 
-describe('every text is read as it was meant by pdf.js, without a stray character', () => {
+describe('every text is read as it was meant by pdf.js and PDFium, without a stray character', () => {
   const asRead = (text: string): string => text.normalize('NFC').replace(/\s+/g, ' ').trim();
   test.each([
     ['Latin with marks', 'Åström Łukasz Ấn'],
@@ -239,8 +240,16 @@ describe('every text is read as it was meant by pdf.js, without a stray characte
     ['Greek and Cyrillic', 'Ωμέγα Жук'],
     ['Arabic with dots and joined letters', 'مرحبا بالعالم'],
     ['Hebrew', 'שלום עולם'],
+    ['Devanagari', 'हिन्दी क्षेत्रफल'],
+    ['Devanagari, a word that begins with a mark in its code', 'श्री त्र्यंबक'],
+    ['Bengali', 'বাংলা ক্ষেত্র'],
+    ['Tamil', 'தமிழ்நாடு கோபால'],
+    ['Thai', 'ภาษาไทย น้ำ'],
+    ['Georgian and Armenian', 'ბათუმი Հայաստան'],
   ])('%s', async (_, text) => {
-    const pieces = await placesOf((await copyOf(boxForm({ font: 'Helvetica', size: 12, height: 24 }), { a: text })).bytes);
+    const { bytes } = await copyOf(boxForm({ font: 'Helvetica', size: 12, height: 24 }), { a: text });
+    expect(asRead(await readByPdfium(bytes))).toBe(asRead(text));
+    const pieces = await placesOf(bytes);
     const isRtl = /[\u0590-\u06ff]/.test(text);
     const words = pieces.map((piece) => piece.text.trim()).filter(Boolean);
     expect(asRead((isRtl ? words.reverse() : words).join(' '))).toBe(asRead(text));

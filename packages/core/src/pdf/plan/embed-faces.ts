@@ -1,7 +1,7 @@
 import type { PDFDocument } from '@cantoo/pdf-lib';
 import type { FaceFile, FontEngine, ShapingFace } from '../../platform/ports.js';
 import { inWinAnsi, standardFace } from '../fill/appearance/coded-face.js';
-import { tellers } from '../fill/appearance/draw-text.js';
+import { LEAD, tellers } from '../fill/appearance/draw-text.js';
 import { num } from '../fill/appearance/number.js';
 import type { ExtraFace, FaceChoice, TextRun } from '../fill/appearance/text-run.js';
 import { drawerOf, isExtra, shapeLine } from '../fill/appearance/text-run.js';
@@ -61,6 +61,9 @@ function wantedOf(characters: Iterable<string>): Wanted {
   return { points: [...points].sort((a, b) => a - b), words, isWhole };
 }
 
+/** U+200B, whose glyph is silent. */
+const NO_SPACE = 0x200b;
+
 /**
  * What each face is to draw: characters of which it is the first face, and all those of the words that keep to it.
  * A face that nothing comes to would only make every copy larger.
@@ -68,7 +71,7 @@ function wantedOf(characters: Iterable<string>): Wanted {
 function shareOut({ points, words, isWhole }: Wanted, faces: readonly ExtraFace[]): Map<ExtraFace, Set<number>> {
   const shares = new Map<ExtraFace, Set<number>>();
   const give = (face: ExtraFace, text: Iterable<number>): void => {
-    const share = shares.get(face) ?? new Set([0x20]);
+    const share = shares.get(face) ?? new Set([0x20, NO_SPACE]);
     for (const point of text) share.add(point);
     shares.set(face, share);
   };
@@ -112,6 +115,7 @@ export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], chara
       unitsPerEm: face.unitsPerEm,
       ascender: face.ascender,
       descender: face.descender,
+      silent: face.silent,
       covers: (point) => covered.has(point),
       ink: (glyph) => face.ink(glyph),
       outline: (glyph) => face.outline(glyph),
@@ -127,7 +131,10 @@ export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], chara
 function giveCodes(needed: readonly NeededFace[], words: ReadonlySet<string>): void {
   const take = (run: TextRun): void => {
     if (run.kind !== 'shaped') return;
-    tellers(run).forEach(({ text, width }, index) => text && run.extra.table.add(run.glyphs[index]!.glyph, text, width));
+    tellers(run).forEach(({ text, width, lead }, index) => {
+      if (lead) run.extra.table.add(run.extra.face.silent!, lead, LEAD);
+      if (text) run.extra.table.add(run.glyphs[index]!.glyph, text, width);
+    });
   };
   for (const { extra, points } of needed) {
     for (const point of points) {

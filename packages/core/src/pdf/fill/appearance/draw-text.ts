@@ -7,6 +7,7 @@ import { advances } from './coded-face.js';
 import type { TextBox, TextLayout, UnitLines } from './text-layout.js';
 import { lineStart } from './text-layout.js';
 import type { ExtraFace, TextRun } from './text-run.js';
+import { RTL, traitsOf } from './unit-traits.js';
 
 type ShapedRun = Extract<TextRun, { kind: 'shaped' }>;
 
@@ -15,28 +16,65 @@ export type FaceUse = Map<number, { extra: ExtraFace; table: CodeTable }>;
 
 export const newFaceUse = (): FaceUse => new Map();
 
-/** What a glyph tells: the text of its cluster, and how wide that is from here on (of 1000 to the em); or nothing. */
+/**
+ * What a glyph tells: text of its cluster, and how wide that is from here on (of 1000 to the em); or nothing. `lead` is what the face's silent glyph tells
+ * before it, `LEAD` wide: a common reader places no word whose first code stands for a mark too, since it takes such a code for the mark alone.
+ */
 interface Told {
   text: string;
   width: number;
+  lead: string;
 }
 
-/** The glyphs of a run with what each tells: of the glyphs of one cluster the first that advances tells its text, the others none. */
+/** Of 1000 to the em. */
+export const LEAD = 1;
+const HAS_MARK = /^(?!\p{Mn}).+\p{Mn}/u;
+
+/**
+ * What so many glyphs tell of a text, one after the other: one character each, the first all that is left over. Readers put the characters of glyphs together
+ * from left to right, so it comes out as it went in, though a vowel that is drawn before its consonant tells the consonant. Where glyphs are more than
+ * characters, a vowel of two parts is told as two, if that helps (Unicode Standard Annex #15, NFD), or the last glyphs tell nothing.
+ */
+function portions(text: string, glyphs: number): string[] {
+  let chars = Array.from(text);
+  if (chars.length < glyphs) {
+    const parts = Array.from(text.normalize('NFD'));
+    if (parts.length === glyphs) chars = parts;
+  }
+  const rest = Math.max(1, chars.length - glyphs + 1);
+  return [chars.slice(0, rest).join(''), ...chars.slice(rest)];
+}
+
+/**
+ * The glyphs of a run with what each tells. In a cluster those that advance tell its text; from right to left, where that would turn it round, only the first
+ * of them does. One that is told for more than itself is as wide as they are together, so that no reader takes what follows for a gap.
+ */
 export function tellers(run: ShapedRun): Told[] {
   const scale = 1000 / run.extra.face.unitsPerEm;
   const starts = [...new Set(run.glyphs.map((glyph) => glyph.cluster))].sort((a, b) => a - b);
   const ends = new Map(starts.map((start, index) => [start, starts[index + 1] ?? run.text.length]));
-  const teller = new Map<number, number>();
-  run.glyphs.forEach((glyph, index) => {
-    const known = teller.get(glyph.cluster);
-    if (known === undefined || (run.glyphs[known]!.advance === 0 && glyph.advance > 0)) teller.set(glyph.cluster, index);
-  });
-  return run.glyphs.map(({ cluster }, index) => {
-    if (teller.get(cluster) !== index) return { text: '', width: 0 };
-    let width = 0;
-    for (let at = index; run.glyphs[at]?.cluster === cluster; at++) width += run.glyphs[at]!.advance;
-    return { text: run.text.slice(cluster, ends.get(cluster)), width: width * scale };
-  });
+  const told = run.glyphs.map((): Told => ({ text: '', width: 0, lead: '' }));
+  for (let from = 0, to = 0; from < run.glyphs.length; from = to) {
+    const { cluster } = run.glyphs[from]!;
+    while (run.glyphs[to]?.cluster === cluster) to++;
+    const text = run.text.slice(cluster, ends.get(cluster));
+    const members = Array.from({ length: to - from }, (_, index) => from + index);
+    const advancing = members.filter((index) => run.glyphs[index]!.advance > 0);
+    const drawn = advancing.length > 0 ? advancing : [from];
+    const isRtl = (traitsOf(text) & RTL) !== 0;
+    const texts = isRtl ? [text] : portions(text, drawn.length);
+    const isFirst = from === 0 || told[from - 1]!.text.trim() === '';
+    const lead = isFirst && !isRtl && run.extra.face.silent !== undefined && HAS_MARK.test(texts[0]!) ? Array.from(texts[0]!)[0]! : '';
+    texts.forEach((portion, index) => {
+      const last = index === texts.length - 1 ? to : drawn[index + 1]!;
+      const width = run.glyphs.slice(drawn[index], last).reduce((sum, { advance }) => sum + advance, 0);
+      told[drawn[index]!] =
+        index === 0
+          ? { text: portion.slice(lead.length), width: width * scale - (lead ? LEAD : 0), lead }
+          : { text: portion, width: width * scale, lead: '' };
+    });
+  }
+  return told;
 }
 
 /** What is written for a run, whatever its size and place. Tellers that are raised are drawn after the run, so that its text comes out in one piece. */
@@ -76,7 +114,7 @@ function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: 
   let at = 0;
   let drawn = 0;
   run.glyphs.forEach(({ glyph, advance, dx, dy }, index) => {
-    const { text, width } = texts[index]!;
+    const { text, width, lead } = texts[index]!;
     const place = at + dx * scale;
     at += advance * scale;
     if (text === '') {
@@ -85,13 +123,15 @@ function operandOf(run: ShapedRun, codeOf: (glyph: number, text: string, width: 
       return;
     }
     const code = codeOf(glyph, text, width);
-    if (code === undefined) isPartial = true;
+    const leadCode = lead ? codeOf(run.extra.face.silent!, lead, LEAD) : 0;
+    if (code === undefined || leadCode === undefined) isPartial = true;
+    const leading = lead ? hex4(leadCode ?? 0) : '';
     if (dy !== 0) marks.push({ code: code ?? 0, x: place, y: dy * scale });
     else {
       const gap = place - drawn;
       if (Math.abs(gap) > 0.5) shown += num(-gap);
-      shown += `<${hex4(code ?? 0)}>`;
-      drawn = (Math.abs(gap) > 0.5 ? place : drawn) + Math.round(width);
+      shown += `<${leading}${hex4(code ?? 0)}>`;
+      drawn = (Math.abs(gap) > 0.5 ? place : drawn) + Math.round(width) + (lead ? LEAD : 0);
     }
   });
   // The point ends where the run does, whatever its last glyphs were.

@@ -12,6 +12,7 @@ const everything: ShapingFace = {
   unitsPerEm: 1000,
   ascender: 800,
   descender: -200,
+  silent: undefined,
   ink: () => ({ top: 0, bottom: 0 }),
   outline: () => '',
   covers: (codePoint) => codePoint > 0x7f || codePoint < 0,
