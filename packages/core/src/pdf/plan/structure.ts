@@ -80,9 +80,27 @@ function freeKey(root: PDFDict): number {
   return most + 1;
 }
 
+/** Adds a kid to an element, or to the root, after those that it has. */
+function addKid(doc: PDFDocument, element: PDFDict, kid: PDFRef): void {
+  const kids = entry(element, 'K');
+  if (kids instanceof PDFArray) kids.push(kid);
+  else element.set(name('K'), kids ? doc.context.obj([rawEntry(element, 'K')!, kid]) : kid);
+}
+
+/** The element that holds all others, where there is one, and otherwise the root. */
+function outermost(doc: PDFDocument, root: PDFDict): { element: PDFDict; ref: PDFRef } | null {
+  const kids = rawEntry(root, 'K');
+  const list = doc.context.lookup(kids);
+  const only = list instanceof PDFArray ? (list.size() === 1 ? list.get(0) : undefined) : kids;
+  const element = doc.context.lookup(only);
+  if (only instanceof Ref && element instanceof PDFDict && String(entry(element, 'S')) === '/Document') return { element, ref: only };
+  const ref = rawEntry(doc.catalog, 'StructTreeRoot');
+  return ref instanceof Ref ? { element: root, ref } : null;
+}
+
 /**
  * Lets the values of a tagged form stand in the structure elements of their fields (ISO 32000-2, 14.7.5.2 and 14.8.4), so that they are read aloud in their
- * place. Each widget gets the number under which its content is marked in its page's overlay.
+ * place; those of fields that have no place among them stand one after the other at their end. Each widget gets the number under which its content is marked in its page's overlay.
  * @param planOf plan of each widget that is drawn
  * @returns key of each page's overlay in the parent tree; null: nothing is marked on it
  */
@@ -96,19 +114,32 @@ export function tagValues(
   const elements: PDFRef[][] = pages.map(() => []);
   if (!root) return pages.map(() => null);
   const refOf = new Map(doc.context.enumerateIndirectObjects().map(([ref, object]) => [object, ref]));
+  const placed = new Set<WidgetPlan>();
+  /** @returns the marked content of a widget as a kid of an element (ISO 32000-2, table 357) */
+  const contentOf = (plan: WidgetPlan): PDFDict => {
+    const mark = elements[plan.page]!.length;
+    plan.mark = `/Span<</MCID ${mark}>>BDC\n`;
+    placed.add(plan);
+    return doc.context.obj({ Type: 'MCR', Pg: pages[plan.page]!.ref, Stm: overlays[plan.page]!, MCID: mark }) as PDFDict;
+  };
   for (const { element, object, replace } of objectReferences(doc)) {
     const widget = doc.context.lookup(object);
     const plan = widget instanceof PDFDict ? planOf.get(widget) : undefined;
     const own = refOf.get(element);
     if (!plan || !own) continue;
-    const marks = elements[plan.page]!;
-    plan.mark = `/Span<</MCID ${marks.length}>>BDC\n`;
-    const content = { Type: 'MCR', Pg: pages[plan.page]!.ref, Stm: overlays[plan.page]!, MCID: marks.length };
-    replace(doc.context.obj(content) as PDFDict);
+    replace(contentOf(plan));
     // A form element is one with a widget; what is there now is text, which an alternative would be read in place of.
     if (String(entry(element, 'S')) === '/Form') element.set(name('S'), name('Span'));
     element.delete(name('Alt'));
-    marks.push(own);
+    elements[plan.page]!.push(own);
+  }
+  const last = outermost(doc, root);
+  for (const plan of new Set(planOf.values())) {
+    if (!last || placed.has(plan)) continue;
+    const content = contentOf(plan);
+    const own = doc.context.register(doc.context.obj({ Type: 'StructElem', S: 'P', P: last.ref, Pg: pages[plan.page]!.ref, K: content }));
+    addKid(doc, last.element, own);
+    elements[plan.page]!.push(own);
   }
   let key = freeKey(root);
   if (elements.every((marks) => marks.length === 0)) return pages.map(() => null);

@@ -7,7 +7,7 @@ import { compileTemplate } from './compile.js';
 import { fillCopy } from '../fill/fill.js';
 
 /** A tagged form: a document with a paragraph for each of two fields, which refer to the widgets (ISO 32000-2, 14.7.5.3). */
-const tagged = (): Uint8Array =>
+const tagged = (kids = '9 0 R 10 0 R'): Uint8Array =>
   formOf(
     [
       '/FT/Tx/T(name)/Rect[10 60 110 80]/DA(/Helv 10 Tf 0 g)/MK<</BC[0]>>/StructParent 0',
@@ -17,7 +17,7 @@ const tagged = (): Uint8Array =>
       catalog: '/MarkInfo<</Marked true>>/StructTreeRoot 7 0 R/Metadata 11 0 R',
       more: [
         '<</Type/StructTreeRoot/K 8 0 R/ParentTree<</Nums[0 9 0 R 1 10 0 R]>>/ParentTreeNextKey 2>>',
-        '<</Type/StructElem/S/Document/P 7 0 R/K[9 0 R 10 0 R]>>',
+        `<</Type/StructElem/S/Document/P 7 0 R/K[${kids}]>>`,
         '<</Type/StructElem/S/Form/P 8 0 R/Alt(Your name)/K<</Type/OBJR/Obj 5 0 R/Pg 3 0 R>>>>',
         '<</Type/StructElem/S/Form/P 8 0 R/K[<</Type/OBJR/Obj 6 0 R/Pg 3 0 R>>]>>',
         stream(
@@ -72,6 +72,16 @@ test('each value stands in the structure element of its field, in the order of t
   const text = Buffer.from(bytes).toString('latin1');
   expect(text).toContain('/Artifact BMC');
   expect(text).not.toContain('OBJR');
+});
+
+test('a value whose field has no place in the structure is read after all others', async () => {
+  for (const [kids, read] of [
+    ['10 0 R', ['Ely', 'Ada']],
+    ['', ['Ada', 'Ely']],
+  ] as const) {
+    const compiled = await compileTemplate(tagged(kids), { fonts: await testFonts(), faces: testFaces(), given: ['name', 'town'] });
+    expect(await readAloud(fillCopy(compiled, { name: 'Ada', town: 'Ely' }).bytes)).toEqual(read);
+  }
 });
 
 test('a copy does not claim to be PDF/A any more (ISO 19005-1, 6.7.11), and keeps the rest of its metadata', async () => {
