@@ -1,5 +1,5 @@
 import type { CorrectionAnswer, RecordsAnswer, SourceRequest, SourceRereadRequest, SourceSummary } from '@mailbag/contract';
-import type { Cell, ErrorCode, SourceRecord } from '@mailbag/core';
+import type { Cell, SourceRecord } from '@mailbag/core';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -144,7 +144,7 @@ export class SourcesService implements OnApplicationBootstrap {
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
     await this.jobs.run(this.wish(source));
     const { error } = await this.sources.findOneByOrFail({ id });
-    if (error) throw new MailbagError(error.code as ErrorCode, error.fields);
+    if (error) throw MailbagError.from(error);
   }
 
   private wish({ id, name }: SourceEntity, replaced: string[] = []): WantedJob<ReadWish> {

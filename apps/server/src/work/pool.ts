@@ -17,7 +17,7 @@ interface Threads {
 
 /** @throws MailbagError what the result says */
 export function outputOf<Output>(result: TaskResult<Output>): Output {
-  if (!result.ok) throw new MailbagError(result.code, result.fields);
+  if (!result.ok) throw MailbagError.from(result);
   return result.output;
 }
 

@@ -1,4 +1,4 @@
-import type { ErrorCode, ErrorFields } from '@mailbag/core';
+import type { ErrorFields } from '@mailbag/core';
 import { MailbagError, catalogue } from '@mailbag/core';
 
 /** The server did not answer, or could not: the same question may be answered a little later. */
@@ -14,7 +14,7 @@ export class NoAnswer extends Error {
 const NO_ANSWER = 'The server does not answer. Your work is kept here; it goes on when the server is back.';
 
 const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
-  const known = told?.code && told.code in catalogue ? new MailbagError(told.code as ErrorCode, told.fields ?? {}) : null;
+  const known = told?.code && told.code in catalogue ? MailbagError.from({ code: told.code, fields: told.fields ?? {} }) : null;
   // RFC 9110, 15.6: it cannot just now, or what stands in front of it did not reach it.
   if (status >= 502 && status <= 504) return new NoAnswer(known?.message ?? NO_ANSWER);
   if (known) return known;

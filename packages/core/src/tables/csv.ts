@@ -120,12 +120,10 @@ function refuseEndlessLines(text: string, delimiter: string, file: string): void
   for (let at = 0; at < text.length; at++) {
     const code = text.charCodeAt(at);
     if (code === 10 || code === 13) count = 0;
-    else if (code === sign && ++count > MOST_ON_A_LINE)
-      throw new MailbagError('sheet-too-many-columns', {
-        where: file,
-        columns: `more than ${MOST_ON_A_LINE.toLocaleString('en')}`,
-        limit: COLUMN_LIMIT,
-      });
+    else if (code === sign && ++count > MOST_ON_A_LINE) {
+      for (at++; at < text.length && text[at] !== '\n' && text[at] !== '\r'; at++) if (text.charCodeAt(at) === sign) count++;
+      throw new MailbagError('sheet-too-many-columns', { where: file, columns: count + 1, limit: COLUMN_LIMIT });
+    }
   }
 }
 

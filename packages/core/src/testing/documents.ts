@@ -1,5 +1,5 @@
 import { catalogue } from '../errors/catalogue.js';
-import type { ErrorCode, ErrorFields } from '../errors/catalogue.js';
+import type { ErrorEntry, ErrorFields } from '../errors/entry.js';
 import type { Law } from '../copies/laws.js';
 import { batchLaw, deliveryLaw, printRunLaw } from '../copies/laws.js';
 import { copyEvents, copyLaw } from '../copies/states.js';
@@ -9,10 +9,10 @@ const generated = '<!-- Generated from the code by `npm run docs`; a test holds 
 /** docs/errors.md: every code with its sentence; fields stand in angle quotes. */
 export function errorDocument(): string {
   const named = new Proxy({} as ErrorFields, { get: (_, name) => `‹${String(name)}›` });
-  const lines = (Object.keys(catalogue) as ErrorCode[]).map(
-    (code) => `| \`${code}\` | ${(catalogue[code] as (fields: ErrorFields) => string)(named)} |`,
+  const lines = Object.entries(catalogue as Record<string, ErrorEntry<ErrorFields>>).map(
+    ([code, entry]) => `| \`${code}\` | ${entry.status} | ${entry.sentence(named)} |`,
   );
-  return `# Errors\n\n${generated}Every error that Mailbag says, with its stable code. The code of a retired one is never used again.\n\n| code | sentence |\n|---|---|\n${lines.join('\n')}\n`;
+  return `# Errors\n\n${generated}Every error that Mailbag says, with its stable code and the HTTP status of an answer with it. The code of a retired one is never used again.\n\n| code | status | sentence |\n|---|---|---|\n${lines.join('\n')}\n`;
 }
 
 /** A law as a diagram and as a table. */

@@ -1,0 +1,48 @@
+import { count, list, told } from './entry.js';
+
+export const formsErrors = {
+  'pdf-not-a-pdf': told<{ file: string }>((e) => `${e.file} is not a PDF. Choose the PDF form itself, not a picture or a text of it.`),
+  'pdf-damaged': told<{ file: string }>(
+    (e) => `${e.file} is damaged and could not be mended. Ask its author for a fresh copy, or print it to a new PDF.`,
+  ),
+  'pdf-holds-too-much': told<{ file: string }>(
+    (e) => `${e.file} unpacks to more than a form can need. It was not opened. Print it to a new PDF, or ask its author for a plain copy.`,
+  ),
+  'pdf-too-many': told<{ file: string; limit: number; what: string }>(
+    (e) => `${e.file} has more than ${count(e.limit)} ${e.what}; a form that has so many cannot be filled.`,
+  ),
+  'pdf-password': told<{ file: string }>(
+    (e) => `${e.file} opens only with a password. Save a copy without the opening password and upload that.`,
+  ),
+  'pdf-no-fields': told<{ file: string }>(
+    (e) => `${e.file} has no form fields, so there is nothing to fill. Upload the fillable version of the form.`,
+  ),
+  'pdf-xfa-only': told<{ file: string }>(
+    (e) =>
+      `${e.file} keeps its form only in XFA, which has no pages of its own to fill. Ask its author for a version with AcroForm fields.`,
+  ),
+  'pdf-field-unknown': told<{ field: string }>((e) => `The template has no field named “${e.field}”.`),
+  'value-not-fillable': told<{ field: string; kind: string }>((e) => `“${e.field}” is a ${e.kind} field and takes no value.`),
+  'value-not-accepted': told<{ field: string; value: string; accepted: readonly string[] }>(
+    (e) => `“${e.field}” does not accept “${e.value}”. ${list(e.accepted) ? `It accepts ${list(e.accepted)}.` : 'It accepts text.'}`,
+  ),
+  'value-too-long': told<{ field: string; length: number; limit: number }>(
+    (e) => `The value for “${e.field}” has ${e.length} characters; the field takes ${e.limit} at most.`,
+  ),
+  'value-format': told<{ value: string; field: string; why: string }>((e) => `“${e.value}” does not go into “${e.field}”: ${e.why}.`),
+  'password-both': told(
+    () =>
+      'The password to open a copy and the permissions password are the same, so the limits would hold for nobody. Choose two different ones.',
+  ),
+  'password-long': told<{ length: number; limit: number }>(
+    (e) => `A password has ${e.length} bytes; ${e.limit} are the most that a PDF can have. Choose a shorter one.`,
+  ),
+  'value-one-option': told<{ field: string; count: number }>((e) => `“${e.field}” takes one option, not ${e.count}.`),
+  'font-cannot-draw': told<{ characters: readonly string[]; field: string }>(
+    (e) =>
+      `No face can draw ${list(e.characters)} in “${e.field}”. Bring faces for Chinese, Japanese and Korean with “npm run faces”, add a TrueType face that has them to the folder of faces, or change the value.`,
+  ),
+  'image-unreadable': told<{ field: string }>(
+    (e) => `The picture for “${e.field}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
+  ),
+};

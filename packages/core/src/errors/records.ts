@@ -1,0 +1,77 @@
+import { count, list, told } from './entry.js';
+
+export const recordsErrors = {
+  'sheet-not-a-workbook': told<{ file: string }>(
+    (e) => `${e.file} is neither a workbook nor a CSV file nor form data. Save it as .xlsx or CSV and choose it again.`,
+  ),
+  'sheet-old-workbook': told<{ file: string }>(
+    (e) => `${e.file} is in an older workbook format. Save it as .xlsx or CSV and choose it again.`,
+  ),
+  'sheet-password': told<{ file: string }>(
+    (e) => `${e.file} is protected with a password. Save a copy without the password and choose that.`,
+  ),
+  'sheet-damaged': told<{ file: string; part: string }>(
+    (e) => `${e.file} is damaged: ${e.part} cannot be read. Save it again and choose the new file.`,
+  ),
+  'sheet-empty': told<{ where: string }>((e) => `${e.where} is empty. Choose another sheet or another row for the headings.`),
+  'sheet-missing': told<{ file: string; sheet: string; sheets: readonly string[] }>(
+    (e) => `${e.file} has no sheet named “${e.sheet}”. It has ${list(e.sheets)}.`,
+  ),
+  'sheet-no-headings': told<{ row: number; where: string }>(
+    (e) => `Row ${e.row} of ${e.where} has no headings. Choose the row that names the columns.`,
+  ),
+  'sheet-broken-quotes': told<{ file: string; rows: readonly string[] }>(
+    (e) =>
+      `${e.file} has a quote that never ends, so everything after it is one value (${list(e.rows)}). Close the quote, or save the file again.`,
+  ),
+  'sheet-too-many-columns': told<{ where: string; columns: number; limit: number }>(
+    (e) =>
+      `${e.where} has ${count(e.columns)} columns; ${count(e.limit)} can be read. Take out those that nobody needs, or choose another row for the headings.`,
+  ),
+  'sheet-no-pairs': told<{ where: string }>(
+    (e) => `${e.where} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
+  ),
+  'sheet-encoding-unknown': told<{ encoding: string }>((e) => `“${e.encoding}” is no encoding that is known here. Choose one of the list.`),
+  'sheet-took-too-much': told<{ file: string }>(
+    (e) => `${e.file} needs more memory or time than one file may take. Save it as .xlsx or CSV, or split it, and choose it again.`,
+  ),
+  'formdata-no-fields': told<{ file: string }>((e) => `${e.file} holds no values. Choose form data with filled fields.`),
+  'sheet-too-many-rows': told<{ where: string; limit: number }>(
+    (e) => `${e.where} has more than ${count(e.limit)} rows. Split it into several files.`,
+  ),
+  'source-reading-breaks-off': told<{ times: number; source: string }>(
+    (e) =>
+      `Mailbag has stopped ${e.times} times while it read “${e.source}”, so it is not read again by itself. Split the file, save it in another format, or read it again when the server has more memory.`,
+  ),
+  'sheet-too-many-cells': told<{ where: string; limit: number; row: number }>(
+    (e) =>
+      `${e.where} comes to more than ${count(e.limit)} cells by row ${e.row}, more than can be read of a file of its size. Delete rows and columns that nobody needs, or split it into several files.`,
+  ),
+  'sheet-too-much-text': told<{ where: string; limit: number; row: number }>(
+    (e) =>
+      `${e.where} comes to more than ${count(e.limit)} characters by row ${e.row}, more than can be read of a file of its size. Take out long texts, or split it into several files.`,
+  ),
+  'sheet-cell-too-long': told<{ row: number; where: string; limit: number }>(
+    (e) => `A cell in row ${e.row} of ${e.where} holds more than ${count(e.limit)} characters. Shorten it, and choose the file again.`,
+  ),
+  'sheet-zip-bomb': told<{ file: string; size: number; times: number }>(
+    (e) =>
+      `${e.file} would unpack to ${e.size} MB, ${e.times} times its size, as no honest workbook does. It was not opened. Save it again in the program it comes from.`,
+  ),
+  'sheet-too-large': told<{ file: string; limitMb: number }>(
+    (e) => `${e.file} is larger than ${e.limitMb} MB. Split it into several files.`,
+  ),
+  'record-over-time': told(
+    () =>
+      'The values of this record were deleted when their time was over, so nothing can be composed of them any more. Copies that were made of it are kept.',
+    409,
+  ),
+  'source-key-missing': told<{ source: string; column: string }>(
+    (e) => `“${e.source}” has no column “${e.column}”. Choose another record key.`,
+  ),
+  'correction-gone': told(() => `This value was changed again in the meantime. Look at the record as it is now.`),
+  'source-in-use': told<{ source: string; mailings: readonly string[] }>(
+    (e) => `“${e.source}” gives records to ${list(e.mailings)}. Choose another source there first.`,
+    409,
+  ),
+};
