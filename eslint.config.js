@@ -10,6 +10,7 @@ const core = './packages/core/src';
 /** Folders of the server from the lowest on: each knows those of the lines before it alone, their types too. */
 const serverLayers = [
   ['platform', 'readers'],
+  ['files'],
   ['persistence'],
   ['stores'],
   ['history'],
@@ -37,6 +38,8 @@ const layerZones = serverLayers.flatMap((layer, level) =>
       ),
   ),
 );
+
+const pdfLibrary = { name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' };
 
 /** SQL stands in stores and migrations; nobody else begins transactions or asks the database in its own words. */
 const onlyInStores = [
@@ -108,9 +111,30 @@ export default tseslint.config(
           ],
         },
       ],
+      'no-restricted-imports': ['error', { paths: [pdfLibrary] }],
+    },
+  },
+  {
+    files: ['apps/server/src/**'],
+    ignores: [
+      'apps/server/src/{files,platform,readers,persistence}/**',
+      // The key of the folder, and backups, which may lie elsewhere.
+      'apps/server/src/safety/{folder-key,backups.service}.ts',
+      'apps/server/src/web-application.ts',
+      '**/*.test.ts',
+    ],
+    rules: {
       'no-restricted-imports': [
         'error',
-        { paths: [{ name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' }] },
+        {
+          paths: [
+            pdfLibrary,
+            ...['node:fs', 'node:fs/promises'].map((name) => ({
+              name,
+              message: 'Kept files are asked for by key (apps/server/src/files).',
+            })),
+          ],
+        },
       ],
     },
   },

@@ -16,6 +16,7 @@ import { OlderFolders1764400000000 } from './migrations/0005-older-folders.js';
 import { WaitingDeliveries1764500000000 } from './migrations/0006-waiting-deliveries.js';
 import { Keys1764600000000 } from './migrations/0007-keys.js';
 import { Jobs1764700000000 } from './migrations/0008-jobs.js';
+import { Principals1764800000000 } from './migrations/0009-principals.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -54,6 +55,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     WaitingDeliveries1764500000000,
     Keys1764600000000,
     Jobs1764700000000,
+    Principals1764800000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -22,6 +22,7 @@ import { Passwords } from './passwords.service.js';
 import type { TryKey } from './tries.js';
 import { Tries, stretchOf } from './tries.js';
 import { accountStore } from '../stores/account.store.js';
+import type { Principal } from '../platform/principal.js';
 
 const DAY = 86_400_000;
 const SESSION_DAYS = 14;
@@ -32,7 +33,7 @@ const FROM_PLACE = { free: 30, longest: 300 };
 const ANYWHERE = { free: 30, longest: 5 };
 
 const MOST_PLACES = 10_000;
-const STRANGER = { accountId: null, name: 'somebody' };
+const STRANGER: Principal = { kind: 'visitor', id: null, name: 'somebody' };
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
 const toAccount = ({ id, name, email, role, seesValues, seesPasswords }: AccountEntity): Account => ({
@@ -192,7 +193,7 @@ export class AccountsService {
   }
 
   /** Makes an invitation that holds for a week. @returns the token, which is in the address only */
-  async invite({ name, email, role, seesValues, seesPasswords }: InvitationRequest, who: string): Promise<string> {
+  async invite({ name, email, role, seesValues, seesPasswords }: InvitationRequest, who: Principal): Promise<string> {
     const address = email.trim().toLowerCase();
     if (await this.accounts.findOneBy({ email: address }))
       throw new MailbagError('request-wrong', { why: `${address} has an account already` });

@@ -5,7 +5,8 @@ import type { CanActivate, ExecutionContext } from '@nestjs/common';
 import { Injectable, SetMetadata, createParamDecorator } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request, Response } from 'express';
-import { asksFor } from '../platform/asker.js';
+import type { Principal } from '../platform/principal.js';
+import { MAILBAG, actsFor, person } from '../platform/principal.js';
 import { OPEN_LIMITS, USUAL_LIMITS, readBody } from '../platform/request-body.js';
 import { AccountsService } from './accounts.service.js';
 import { hiding } from './hidden-values.js';
@@ -28,10 +29,11 @@ export type SignedRequest = Request & { account?: Account };
 export const SignedIn = createParamDecorator(
   (_: unknown, context: ExecutionContext): Account => context.switchToHttp().getRequest<SignedRequest>().account!,
 );
-/** Name of who is signed in, for histories. */
-export const Who = createParamDecorator(
-  (_: unknown, context: ExecutionContext): string => context.switchToHttp().getRequest<SignedRequest>().account?.name ?? 'Mailbag',
-);
+/** Who is signed in. */
+export const Who = createParamDecorator((_: unknown, context: ExecutionContext): Principal => {
+  const { account } = context.switchToHttp().getRequest<SignedRequest>();
+  return account ? person(account.id, account.name) : MAILBAG;
+});
 
 const isChange = (method: string): boolean => !['GET', 'HEAD', 'OPTIONS'].includes(method);
 
@@ -61,7 +63,7 @@ export class SessionGuard implements CanActivate {
     const account = await this.accounts.accountOf(sessionToken(request));
     if (!account) throw new MailbagError('account-signed-out');
     request.account = account;
-    asksFor(account.id, account.name);
+    actsFor(person(account.id, account.name));
     const asked = <T>(name: string): T | undefined =>
       this.reflector.getAllAndOverride<T | undefined>(name, [context.getHandler(), context.getClass()]);
     const needed = asked<Role>(NEEDS) ?? (isChange(request.method) ? 'operator' : 'viewer');

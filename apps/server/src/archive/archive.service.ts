@@ -1,12 +1,12 @@
-import { createWriteStream, existsSync, mkdirSync, readdirSync, renameSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
-import { PassThrough, Readable } from 'node:stream';
-import { finished } from 'node:stream/promises';
+import type { Readable } from 'node:stream';
 import { safeName } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import yazl from 'yazl';
+import type { FileKey } from '../files/file-key.js';
+import { fileKey, fileName } from '../files/file-key.js';
+import { has, list, put, remove } from '../files/files.js';
+import type { ZipPart } from '../files/zip-of-files.js';
+import { zipOfFiles } from '../files/zip-of-files.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
 import { Pool } from '../work/pool.js';
 import { csvLine } from './csv-line.js';
 import type { ManifestRow } from '../stores/copy.store.js';
@@ -14,6 +14,10 @@ import { copyStore } from '../stores/copy.store.js';
 
 const HEADINGS = ['Code', 'Row', 'Recipient', 'Address', 'Template', 'File', 'Bytes', 'SHA-256', 'State', 'Since'];
 const PAGE = 1000;
+
+const COMBINED = 'Combined';
+/** A combined file by its name. */
+export const combinedFile = (name: string): FileKey => fileKey('archive', COMBINED, name);
 
 /** What lies in the archive folder beside the copies themselves. */
 @Injectable()
@@ -68,34 +72,25 @@ export class ArchiveService {
     yield '\n]\n';
   }
 
-  private manifest(number: number, mailing: string, extension: string): string {
-    return dataPath('archive', 'Manifests', `${safeName(`Batch ${number} ${mailing}`, 150)}.${extension}`);
+  private manifest(number: number, mailing: string, extension: string): FileKey {
+    return fileKey('archive', 'Manifests', `${safeName(`Batch ${number} ${mailing}`, 150)}.${extension}`);
   }
 
   /** After metadata was deleted. */
   async writeManifestAgain(batchId: number, number: number, mailing: string): Promise<void> {
-    if (existsSync(this.manifest(number, mailing, 'csv'))) await this.writeManifest(batchId, number, mailing);
+    if (await has(this.manifest(number, mailing, 'csv'))) await this.writeManifest(batchId, number, mailing);
   }
 
   /** Deletes what the archive has of a batch beside its copies: manifest and combined files. */
   async removeBatchFiles(number: number, mailing: string): Promise<void> {
-    for (const extension of ['csv', 'json']) await rm(this.manifest(number, mailing, extension), { force: true });
-    for (const name of this.combined(number, mailing)) await rm(dataPath('archive', 'Combined', name), { force: true });
+    for (const extension of ['csv', 'json']) await remove(this.manifest(number, mailing, extension));
+    for (const name of await this.combined(number, mailing)) await remove(combinedFile(name));
   }
 
-  /** Writes the manifest of a batch as CSV and JSON, aside first. */
+  /** Writes the manifest of a batch as CSV and JSON. */
   async writeManifest(batchId: number, number: number, mailing: string): Promise<void> {
-    mkdirSync(dataPath('archive', 'Manifests'), { recursive: true });
-    for (const [extension, lines] of [
-      ['csv', this.csv(batchId)],
-      ['json', this.json(batchId)],
-    ] as const) {
-      const aside = dataPath('spool', `manifest-${batchId}.${extension}`);
-      const out = createWriteStream(aside);
-      Readable.from(lines).pipe(out);
-      await finished(out);
-      renameSync(aside, this.manifest(number, mailing, extension));
-    }
+    await put(this.manifest(number, mailing, 'csv'), this.csv(batchId));
+    await put(this.manifest(number, mailing, 'json'), this.json(batchId));
   }
 
   /** Writes the combined files of a batch: one for all copies, or one for each template. Passwords are never part of them. */
@@ -108,10 +103,9 @@ export class ArchiveService {
       if (group) group.push(copy);
       else groups.set(name, [copy]);
     }
-    mkdirSync(dataPath('archive', 'Combined'), { recursive: true });
     for (const [name, list] of groups) {
       await this.pool.run('assemble', {
-        path: dataPath('archive', 'Combined', `${name}.pdf`),
+        key: combinedFile(`${name}.pdf`),
         title: name,
         duplex,
         office: null,
@@ -128,30 +122,19 @@ export class ArchiveService {
   }
 
   /** Combined files of a batch that are there. */
-  combined(number: number, mailing: string): string[] {
-    const folder = dataPath('archive', 'Combined');
+  async combined(number: number, mailing: string): Promise<string[]> {
     const begin = safeName(`Batch ${number} ${mailing}`, 150);
-    return existsSync(folder) ? readdirSync(folder).filter((name) => name === `${begin}.pdf` || name.startsWith(`${begin} `)) : [];
+    const names = (await list('archive', COMBINED)).map(fileName);
+    return names.filter((name) => name === `${begin}.pdf` || name.startsWith(`${begin} `));
   }
 
-  /** All copies of a batch as one zip file, with the manifest, read from disk as it is sent. */
+  /** All copies of a batch as one zip file, with the manifest. */
   zip(batchId: number): Readable {
-    const zip = new yazl.ZipFile();
-    void (async () => {
-      try {
-        for await (const { path, since } of this.rows(batchId)) {
-          const file = dataPath('archive', path);
-          // PDF streams are deflated already; packing them again only costs time.
-          if (existsSync(file)) zip.addFile(file, path, { compress: false, mtime: new Date(since) });
-        }
-        const manifest = new PassThrough();
-        Readable.from(this.csv(batchId)).pipe(manifest);
-        zip.addReadStream(manifest, 'manifest.csv');
-        zip.end();
-      } catch (error) {
-        (zip.outputStream as unknown as Readable).destroy(error as Error);
-      }
-    })();
-    return zip.outputStream as unknown as Readable;
+    return zipOfFiles(this.zipParts(batchId));
+  }
+
+  private async *zipParts(batchId: number): AsyncGenerator<ZipPart> {
+    for await (const { path, since } of this.rows(batchId)) yield { key: fileKey('archive', path), name: path, at: new Date(since) };
+    yield { text: this.csv(batchId), name: 'manifest.csv' };
   }
 }

@@ -2,11 +2,11 @@ import type { Readable } from 'node:stream';
 import type { BatchSummary } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { ArchiveService } from '../archive/archive.service.js';
+import { ArchiveService, combinedFile } from '../archive/archive.service.js';
+import type { FileKey } from '../files/file-key.js';
 import { Ledger } from '../copies/ledger.service.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
 import { batchStore } from '../stores/batch.store.js';
 
 /** Where batches are, and what they have made. */
@@ -41,7 +41,7 @@ export class BatchSummaries {
       mailed: batch.mailed === 1,
       error: batch.error ? (JSON.parse(batch.error) as BatchSummary['error']) : null,
       counts: await this.ledger.countsOfBatch(id),
-      combined: this.archive.combined(batch.number, batch.mailingName),
+      combined: await this.archive.combined(batch.number, batch.mailingName),
       waiting: batch.state === 'sending' ? await this.delivery.waiting(id) : null,
       pace: batch.state === 'making' ? Math.round(this.paces.get(id)?.pace ?? 0) : 0,
     };
@@ -52,11 +52,11 @@ export class BatchSummaries {
     return Promise.all(rows.map(({ id }) => this.of(id)));
   }
 
-  /** Path of a combined file. @throws MailbagError not-found */
-  async combinedFile(id: number, name: string): Promise<string> {
+  /** A combined file. @throws MailbagError not-found */
+  async combinedFile(id: number, name: string): Promise<FileKey> {
     const { number, mailingName } = await this.of(id);
-    if (!this.archive.combined(number, mailingName).includes(name)) throw new MailbagError('not-found', { what: 'combined file' });
-    return dataPath('archive', 'Combined', name);
+    if (!(await this.archive.combined(number, mailingName)).includes(name)) throw new MailbagError('not-found', { what: 'combined file' });
+    return combinedFile(name);
   }
 
   /** @throws MailbagError not-found */

@@ -8,7 +8,8 @@ import { attachment } from '../platform/content-disposition.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchesService } from './batches.service.js';
-import { streamed } from '../platform/download.js';
+import { streamed } from '../files/download.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api')
 export class BatchesController {
@@ -47,7 +48,7 @@ export class BatchesController {
 
   @Post('mailings/:id/batches')
   @TakesMegabytes(4)
-  start(@Param('id', ParseIntPipe) id: number, @Body() body: BatchStartRequest, @Who() who: string): Promise<BatchSummary> {
+  start(@Param('id', ParseIntPipe) id: number, @Body() body: BatchStartRequest, @Who() who: Principal): Promise<BatchSummary> {
     return this.batches.start(id, body, who);
   }
 
@@ -86,7 +87,7 @@ export class BatchesController {
   @Post('batches/:id/cancel')
   @HttpCode(200)
   @WithoutValues()
-  cancel(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<BatchSummary> {
+  cancel(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<BatchSummary> {
     return this.batches.cancel(id, who);
   }
 

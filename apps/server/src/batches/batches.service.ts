@@ -21,8 +21,9 @@ import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { byRecord } from './by-record.js';
+import type { Principal } from '../platform/principal.js';
+import { MAILBAG } from '../platform/principal.js';
 
-const MAILBAG = 'Mailbag';
 /** Records whose copies are made and committed together. */
 const MAKE_BLOCK = 200;
 /** What keeps a batch from going on for a while only. */
@@ -93,7 +94,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   }
 
   /** Begins a batch over those who were shown. @throws MailbagError mailing-*, pattern-*, start-* */
-  async start(mailingId: number, request: BatchStartRequest, who: string): Promise<BatchSummary> {
+  async start(mailingId: number, request: BatchStartRequest, who: Principal): Promise<BatchSummary> {
     const { id, isNew } = await this.starts.begin(mailingId, request);
     if (isNew) {
       this.logger.log(`batch ${id} started by ${who}`);
@@ -273,7 +274,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   }
 
   /** What is made stays; what was not made or not sent is withdrawn. @throws MailbagError batch-not-running, not-found */
-  async cancel(id: number, who: string): Promise<BatchSummary> {
+  async cancel(id: number, who: Principal): Promise<BatchSummary> {
     await this.change(id, [...RUNNING, 'paused'], 'cancelled', async (sql) => {
       await batchStore.cancel(sql, new Date().toISOString(), id);
       await this.delivery.cancel(sql, id);

@@ -53,8 +53,8 @@ test('every copy and its folder are on the disk before the ledger says that it w
 
 test('a disk that is full when copies are written through makes the batch wait, in words, and then go on', async () => {
   const { client } = mailbag;
-  writeFileSync(full, '');
   const { mailing } = await smallMailing(client, rows(60, 'two'), { mailed: false, folder: 'two' });
+  writeFileSync(full, '');
   const { id } = await startBatch<Batch>(client, mailing);
   const waiting = await client.until<Batch>(`/api/batches/${id}`, ({ error }) => error !== null);
   expect(waiting.error).toMatchObject({ code: 'batch-disk-full' });

@@ -8,6 +8,7 @@ import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
 import { MailboxReader } from './mailbox-reader.service.js';
 import { reportStore } from '../stores/report.store.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api/bounces')
 export class BouncesController {
@@ -51,7 +52,7 @@ export class BouncesController {
   /** It did bounce, or it did not. */
   @Post('reports/:id')
   @HttpCode(204)
-  settle(@Param('id', ParseIntPipe) id: number, @Body() { isBounce }: ReportDecision, @Who() who: string): Promise<void> {
+  settle(@Param('id', ParseIntPipe) id: number, @Body() { isBounce }: ReportDecision, @Who() who: Principal): Promise<void> {
     return this.bounces.settle(id, isBounce, who);
   }
 }

@@ -12,6 +12,8 @@ import type { ReadMail } from '../work/tasks.js';
 import type { Reported } from '../stores/delivery.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { reportStore } from '../stores/report.store.js';
+import type { Principal } from '../platform/principal.js';
+import { INCOMING_MAIL } from '../platform/principal.js';
 
 interface Found extends Reported {
   /** How it was found: only the token shows that the report answers a message of ours. */
@@ -28,7 +30,6 @@ export interface IncomingWay {
 type Facts = Pick<MailReport, 'kind' | 'recipients'>;
 
 const DAYS = 30;
-const POSTMASTER = 'Incoming mail';
 /** Times that a message is tried; one that ended the server each time is a matter for a person. */
 const MOST_TRIES = 3;
 
@@ -158,10 +159,10 @@ export class BouncesService {
   }
 
   private async note(sql: Sql, delivery: Pick<Found, 'id'>, said: string): Promise<void> {
-    await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: POSTMASTER, said });
+    await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: INCOMING_MAIL, said });
   }
 
-  private async apply(sql: Sql, delivery: Omit<Found, 'by'>, report: Facts, subject: string, who = POSTMASTER): Promise<void> {
+  private async apply(sql: Sql, delivery: Omit<Found, 'by'>, report: Facts, subject: string, who = INCOMING_MAIL): Promise<void> {
     const copies = await copiesOfDelivery(sql, delivery.id);
     const because = (said: string) => ({ who, said });
     if (report.kind === 'answer')
@@ -187,7 +188,7 @@ export class BouncesService {
   }
 
   /** A person's word about a report that could be anybody's. @throws MailbagError not-found */
-  async settle(id: number, isBounce: boolean, who: string): Promise<void> {
+  async settle(id: number, isBounce: boolean, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const row = await reportStore.doubtful(sql, id);
       if (!row) throw new MailbagError('not-found', { what: 'open report' });

@@ -5,7 +5,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
 import { Needs, SignedIn } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
-import { XLSX_TYPE, streamed } from '../platform/download.js';
+import { XLSX_TYPE, streamed } from '../files/download.js';
 import { CopiesService } from './copies.service.js';
 import { Ledger, askedBy } from './ledger.service.js';
 import { LedgerExports } from './ledger-exports.service.js';
@@ -76,8 +76,8 @@ export class CopiesController {
 
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
-    const { path, name } = await this.copies.file(id);
-    return streamed(path, name, {
+    const { key, name } = await this.copies.file(id);
+    return streamed(key, name, {
       type: 'application/pdf',
       disposition: attachment(name, save ? 'attachment' : 'inline'),
     });

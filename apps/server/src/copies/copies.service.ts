@@ -1,11 +1,12 @@
-import { existsSync } from 'node:fs';
 import type { Account, CopyDetail } from '@mailbag/contract';
 import type { Cell } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileKey, fileName } from '../files/file-key.js';
+import { has } from '../files/files.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
@@ -58,12 +59,12 @@ export class CopiesService {
     return this.pool.run('openPassword', { batchId, ordinal, code, template });
   }
 
-  /** Path of a copy's file. @throws MailbagError not-found, batch-file-gone */
-  async file(id: number): Promise<{ path: string; name: string }> {
+  /** A copy's file. @throws MailbagError not-found, batch-file-gone */
+  async file(id: number): Promise<{ key: FileKey; name: string }> {
     const row = await copyStore.path(this.transactions, id);
     if (!row) throw new MailbagError('not-found', { what: 'copy' });
-    const path = dataPath('archive', row.path);
-    if (!existsSync(path)) throw new MailbagError('batch-file-gone', { path: row.path });
-    return { path, name: row.path.split('/').at(-1)! };
+    const key = fileKey('archive', row.path);
+    if (!(await has(key))) throw new MailbagError('batch-file-gone', { path: row.path });
+    return { key, name: fileName(key) };
   }
 }

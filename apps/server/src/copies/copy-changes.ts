@@ -3,6 +3,7 @@ import { MailbagError, copyLaw } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
 import { copyStore } from '../stores/copy.store.js';
+import type { Principal } from '../platform/principal.js';
 
 /** Copies that are changed by one statement. */
 const BLOCK = 200;
@@ -11,7 +12,7 @@ function* blocks(ids: readonly number[]): Generator<readonly number[]> {
 }
 
 export interface Because {
-  who: string;
+  who: Principal;
   /** Why, or the server's own words. */
   said?: string | null;
 }

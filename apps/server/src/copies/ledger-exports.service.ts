@@ -1,11 +1,11 @@
-import { existsSync } from 'node:fs';
 import { PassThrough, Readable } from 'node:stream';
 import type { CopyRow, LedgerFilterQuery } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
-import yazl from 'yazl';
 import { csvLine } from '../archive/csv-line.js';
-import { dataPath } from '../platform/config.js';
+import { fileKey } from '../files/file-key.js';
+import type { ZipPart } from '../files/zip-of-files.js';
+import { zipOfFiles } from '../files/zip-of-files.js';
 import { Ledger } from './ledger.service.js';
 
 const columns: [heading: string, value: (row: CopyRow) => string][] = [
@@ -56,15 +56,11 @@ export class LedgerExports {
 
   /** The files of the copies, in their folders. */
   zip(filter: LedgerFilterQuery): Readable {
-    const zip = new yazl.ZipFile();
-    void (async () => {
-      for await (const rows of this.ledger.all(filter))
-        for (const { file, since } of rows) {
-          const path = dataPath('archive', file);
-          if (existsSync(path)) zip.addFile(path, file, { compress: false, mtime: new Date(since) });
-        }
-      zip.end();
-    })().catch((error: Error) => (zip.outputStream as unknown as Readable).destroy(error));
-    return zip.outputStream as unknown as Readable;
+    return zipOfFiles(this.zipParts(filter));
+  }
+
+  private async *zipParts(filter: LedgerFilterQuery): AsyncGenerator<ZipPart> {
+    for await (const rows of this.ledger.all(filter))
+      for (const { file, since } of rows) yield { key: fileKey('archive', file), name: file, at: new Date(since) };
   }
 }

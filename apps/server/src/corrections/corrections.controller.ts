@@ -4,6 +4,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } fr
 import { Who } from '../accounts/session.guard.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { CorrectionsService } from './corrections.service.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api')
 export class CorrectionsController {
@@ -21,7 +22,7 @@ export class CorrectionsController {
   correct(
     @Param('id', ParseIntPipe) id: number,
     @Body() body: CorrectionRequest,
-    @Who() who: string,
+    @Who() who: Principal,
   ): Promise<{ changed: number; step: string }> {
     return this.corrections.correct(id, [body], who);
   }
@@ -30,23 +31,27 @@ export class CorrectionsController {
   undo(
     @Param('id', ParseIntPipe) id: number,
     @Param('correctionId', ParseIntPipe) correctionId: number,
-    @Who() who: string,
+    @Who() who: Principal,
   ): Promise<{ changed: number }> {
     return this.corrections.undo(id, { id: correctionId }, who);
   }
 
   @Delete('sources/:id/steps/:step')
-  undoStep(@Param('id', ParseIntPipe) id: number, @Param('step') step: string, @Who() who: string): Promise<{ changed: number }> {
+  undoStep(@Param('id', ParseIntPipe) id: number, @Param('step') step: string, @Who() who: Principal): Promise<{ changed: number }> {
     return this.corrections.undo(id, { step }, who);
   }
 
   @Post('mailings/:id/mends')
-  mend(@Param('id', ParseIntPipe) id: number, @Body() body: MendRequest, @Who() who: string): Promise<{ changed: number; step: string }> {
+  mend(
+    @Param('id', ParseIntPipe) id: number,
+    @Body() body: MendRequest,
+    @Who() who: Principal,
+  ): Promise<{ changed: number; step: string }> {
     return this.corrections.mend(id, body, who);
   }
 
   @Post('mailings/:id/acceptances')
-  accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: string): Promise<{ accepted: number }> {
+  accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: Principal): Promise<{ accepted: number }> {
     return this.checks.accept(id, body, who);
   }
 

@@ -12,6 +12,7 @@ import { SourcesService } from '../sources/sources.service.js';
 import type { CorrectionRow } from '../stores/correction.store.js';
 import { correctionStore } from '../stores/correction.store.js';
 import { sourceStore } from '../stores/source.store.js';
+import type { Principal } from '../platform/principal.js';
 
 const answerOf = ({ id, row, recordKey, columnName, was, value, state, who, at, step }: CorrectionRow): CorrectionAnswer => ({
   id,
@@ -66,7 +67,7 @@ export class CorrectionsService {
    * @returns how many were changed, and the step by which they are undone together
    * @throws MailbagError not-found, source-key-missing
    */
-  async correct(sourceId: number, changes: readonly Change[], who: string): Promise<{ changed: number; step: string }> {
+  async correct(sourceId: number, changes: readonly Change[], who: Principal): Promise<{ changed: number; step: string }> {
     const source = await this.sources.detail(sourceId);
     const step = randomUUID();
     const touched = await this.transactions.run(async (sql) => {
@@ -97,7 +98,7 @@ export class CorrectionsService {
   }
 
   /** Takes corrections back, one or all of a step. @throws MailbagError correction-gone */
-  async undo(sourceId: number, by: { id: number } | { step: string }, who: string): Promise<{ changed: number }> {
+  async undo(sourceId: number, by: { id: number } | { step: string }, who: Principal): Promise<{ changed: number }> {
     const rows = await correctionStore.active(this.transactions, sourceId, by);
     if (rows.length === 0) throw new MailbagError('correction-gone');
     const changes = rows.map(({ row, columnName, was }) => ({ row, column: columnName, value: (JSON.parse(was) as Cell).text }));
@@ -108,7 +109,7 @@ export class CorrectionsService {
   async mend(
     mailingId: number,
     which: { code: string; column?: string; row?: number },
-    who: string,
+    who: Principal,
   ): Promise<{ changed: number; step: string }> {
     const { plan } = await this.mailings.detail(mailingId);
     if (plan.sourceId === null) throw new MailbagError('mailing-no-records', { mailing: plan.name });

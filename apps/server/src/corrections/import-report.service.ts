@@ -5,8 +5,8 @@ import ExcelJS from 'exceljs';
 import { CorrectionsService } from './corrections.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
-import type { Download } from '../platform/download.js';
-import { XLSX_TYPE } from '../platform/download.js';
+import type { Download } from '../files/download.js';
+import { XLSX_TYPE } from '../files/download.js';
 import { SourcesService } from '../sources/sources.service.js';
 
 /** What came in of a source, what was skipped, and what the checks of each mailing say of it. */

@@ -1,7 +1,7 @@
 import type { ImportReport } from '@mailbag/contract';
 import { Controller, Get, Param, ParseIntPipe, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { send } from '../platform/download.js';
+import { send } from '../files/download.js';
 import { ImportReports } from './import-report.service.js';
 
 /** What reading a source has shown. */

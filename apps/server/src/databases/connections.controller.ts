@@ -5,7 +5,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { SignedIn } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
-import { uploadInto, uploadedName } from '../platform/upload.js';
+import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { ConnectionsService } from './connections.service.js';
 
 @Controller('api/connections')
@@ -36,7 +36,7 @@ export class ConnectionsController {
   @WithoutValues()
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<{ fileId: string; fileName: string }> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.connections.takeFile(file.path, uploadedName(file));
+    return this.connections.takeFile(spooled(file), uploadedName(file));
   }
 
   @Post('test')

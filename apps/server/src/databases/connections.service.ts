@@ -1,5 +1,3 @@
-import { rename, rm } from 'node:fs/promises';
-import { basename } from 'node:path';
 import type { Account, ConnectionAnswer, ConnectionRequest, DatabaseTable, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
@@ -11,7 +9,10 @@ import { config } from '../platform/config.js';
 import { assertTarget } from '../platform/targets.js';
 import { sealedFor, targetOf } from '../platform/kept-secret.js';
 import { unseal } from '../platform/secret-box.js';
-import { uploadedFile } from '../platform/upload.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileName as nameOf, pathOf } from '../files/file-key.js';
+import { remove, rename } from '../files/files.js';
+import { uploadedFile } from '../files/upload.js';
 import { Pool } from '../work/pool.js';
 import { ConnectionEntity } from './connections.entity.js';
 import type { DatabaseAccess } from '../readers/reader.js';
@@ -64,7 +65,7 @@ export class ConnectionsService {
       user,
       password: sealed ? unseal(sealed) : '',
       tls: tls === 1,
-      path: fileId ? uploadedFile(fileId) : null,
+      path: fileId ? pathOf(uploadedFile(fileId)) : null,
     };
   }
 
@@ -85,15 +86,15 @@ export class ConnectionsService {
   }
 
   /** Keeps an uploaded SQLite file. @throws MailbagError database-not-a-file, database-text-encoding */
-  async takeFile(path: string, fileName: string): Promise<{ fileId: string; fileName: string }> {
+  async takeFile(key: FileKey, fileName: string): Promise<{ fileId: string; fileName: string }> {
     try {
-      assertSqlite(path, fileName);
+      assertSqlite(pathOf(key), fileName);
     } catch (error) {
-      await rm(path, { force: true });
+      await remove(key);
       throw error;
     }
-    const fileId = basename(path);
-    await rename(path, uploadedFile(fileId));
+    const fileId = nameOf(key);
+    await rename(key, uploadedFile(fileId));
     return { fileId, fileName };
   }
 
@@ -156,6 +157,6 @@ export class ConnectionsService {
     if (usedBy.length > 0) throw new MailbagError('connection-in-use', { connection: name, sources: usedBy });
     const { fileId } = found;
     await this.transactions.run((manager) => manager.delete(ConnectionEntity, { id }));
-    if (fileId) await rm(uploadedFile(fileId), { force: true });
+    if (fileId) await remove(uploadedFile(fileId));
   }
 }

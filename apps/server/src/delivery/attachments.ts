@@ -4,8 +4,9 @@ import type { ExtraFile } from '@mailbag/contract';
 import { MailbagError, safeName } from '@mailbag/core';
 import yazl from 'yazl';
 import type { ArchivedCopy } from '../archive/archived-bytes.js';
-import { archivedBytes, bytesOf, sha256 } from '../archive/archived-bytes.js';
-import { dataPath } from '../platform/config.js';
+import { archivedBytes } from '../archive/archived-bytes.js';
+import { fileKey } from '../files/file-key.js';
+import { read, sha256 } from '../files/files.js';
 import type { Attachment } from './outgoing-message.js';
 
 const PDF = 'application/pdf';
@@ -29,7 +30,7 @@ const types: Record<string, string> = {
 export function extraAttachments(files: readonly ExtraFile[]): Promise<Attachment[]> {
   return Promise.all(
     files.map(async ({ fileId, name }) => {
-      const content = await bytesOf(dataPath('attachments', fileId));
+      const content = await read(fileKey('attachments', fileId));
       // Its name in the folder is its digest.
       if (!content || (await sha256(content)) !== fileId) throw new MailbagError('attachment-gone', { name });
       return {

@@ -10,7 +10,7 @@ import { deliveryStore } from '../stores/delivery.store.js';
 import { copiesOfDelivery } from './envelopes.service.js';
 import type { Lane } from './lane.js';
 import { MINUTE } from './lane.js';
-import { MAILBAG } from './record-outcome.js';
+import { MAILBAG } from '../platform/principal.js';
 
 const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
 const STOPPED_BEFORE = 'The server stopped before this was handed over.';

@@ -10,6 +10,7 @@ import { attachment } from '../platform/content-disposition.js';
 import { Letters } from './letters.service.js';
 import { rawMessage } from './outgoing-message.js';
 import { Settling } from './settling.service.js';
+import type { Principal } from '../platform/principal.js';
 
 /** How copies go out, and what a person does about it. */
 @Controller('api/copies')
@@ -29,7 +30,7 @@ export class CopyDeliveriesController {
   async many(
     @Body() { action, ids, filter }: ManyCopiesRequest,
     @SignedIn() account: Account,
-    @Who() who: string,
+    @Who() who: Principal,
   ): Promise<ManyCopiesAnswer> {
     const meant = ids ?? (filter ? await this.ledger.ids(askedBy(filter, account)) : []);
     const done = await this.settling.many(action, meant, who);
@@ -68,7 +69,7 @@ export class CopyDeliveriesController {
     @Param('id', ParseIntPipe) id: number,
     @Body() { address }: SendAgainRequest,
     @SignedIn() account: Account,
-    @Who() who: string,
+    @Who() who: Principal,
   ): Promise<void> {
     // Whoever may not look into a copy must not have it sent to another address and look into it there.
     if (!account.seesValues && (await this.copies.detail(id, account)).address.trim() !== address.trim())
@@ -79,14 +80,14 @@ export class CopyDeliveriesController {
   @Post(':id/confirm-sent')
   @HttpCode(204)
   @WithoutValues()
-  confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
+  confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<void> {
     return this.settling.confirmSent(id, who);
   }
 
   @Post(':id/withdraw')
   @HttpCode(204)
   @WithoutValues()
-  withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<void> {
+  withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<void> {
     return this.settling.withdraw(id, who);
   }
 }

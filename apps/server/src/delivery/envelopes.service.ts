@@ -6,6 +6,7 @@ import { SendersService } from '../senders/senders.service.js';
 import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import type { Sql } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
 
 export interface NewEnvelope {
   batchId: number;
@@ -30,7 +31,7 @@ export class Envelopes {
   constructor(private readonly senders: SendersService) {}
 
   /** Makes a delivery for the copies of one record and queues them. Nothing is queued when the address cannot be mailed to. @throws MailbagError sender-not-confirmed */
-  async queue(sql: Sql, envelope: NewEnvelope & { several: boolean; who: string }): Promise<boolean> {
+  async queue(sql: Sql, envelope: NewEnvelope & { several: boolean; who: Principal }): Promise<boolean> {
     const { addresses } = addressesIn(envelope.address, envelope.several);
     if (addresses.length === 0) return false;
     if ((await this.make(sql, envelope)) === null) throw new MailbagError('sender-not-confirmed', { mailing: `Batch ${envelope.batchId}` });

@@ -1,12 +1,11 @@
-import { existsSync } from 'node:fs';
-import { readFile, rm } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import { fileKey } from '../files/file-key.js';
+import { read, remove } from '../files/files.js';
 import type { Sender } from '../senders/senders.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Grouped } from '../platform/grouped.js';
@@ -127,10 +126,10 @@ export class Letters {
     { batchId, recordOrdinal }: Claimed,
     copies: readonly { code: string; position: number; recipient: string }[],
   ): Promise<Buffer> {
-    const path = dataPath('spool', `combined-${randomUUID()}.pdf`);
+    const key = fileKey('spool', `combined-${randomUUID()}.pdf`);
     try {
       await this.pool.run('assemble', {
-        path,
+        key,
         title: '',
         duplex: false,
         office: null,
@@ -143,9 +142,9 @@ export class Letters {
           address: null,
         })),
       });
-      return await readFile(path);
+      return (await read(key))!;
     } finally {
-      if (existsSync(path)) await rm(path, { force: true });
+      await remove(key);
     }
   }
 }

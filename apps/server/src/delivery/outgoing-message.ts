@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { MailAddress } from '@mailbag/core';
 import nodemailer from 'nodemailer';
-import { sha256 } from '../archive/archived-bytes.js';
+import { sha256 } from '../files/files.js';
 import type { Sender } from '../senders/senders.service.js';
 
 export interface Attachment {

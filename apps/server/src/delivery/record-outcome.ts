@@ -8,8 +8,7 @@ import { copiesOfDelivery } from './envelopes.service.js';
 import type { Outcome, RefusedRecipient } from './outcome.js';
 import { batchStore } from '../stores/batch.store.js';
 import type { Sql } from '../persistence/sql.js';
-
-export const MAILBAG = 'Mailbag';
+import { MAILBAG } from '../platform/principal.js';
 
 /** What an attempt leads to. */
 interface Decision extends ClaimEnd {

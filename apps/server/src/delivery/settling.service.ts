@@ -13,6 +13,7 @@ import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { ledgerStore } from '../stores/ledger.store.js';
 import { batchStore } from '../stores/batch.store.js';
+import type { Principal } from '../platform/principal.js';
 
 /** What a person does with copies that are made: send again, settle, to paper, withdraw. */
 @Injectable()
@@ -49,7 +50,7 @@ export class Settling {
     return batchStore.hasValues(sql, batchId, recordOrdinal);
   }
 
-  private async resend(sql: Sql, copy: AddressedCopy, address: string, who: string): Promise<void> {
+  private async resend(sql: Sql, copy: AddressedCopy, address: string, who: Principal): Promise<void> {
     const { mailing } = await this.batches.mailing(copy.batchId);
     const { message } = mailing.plan;
     const { fault } = addressesIn(address, message.several ?? false);
@@ -77,7 +78,7 @@ export class Settling {
    * Sends what belongs to a copy's delivery again, to the address given, as a new message.
    * @throws MailbagError mail-address-refused, copy-in-print-run, record-over-time, copy-law, not-found, sender-not-confirmed
    */
-  async sendAgain(copyId: number, address: string, who: string): Promise<void> {
+  async sendAgain(copyId: number, address: string, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const copy = await this.copy(sql, copyId);
       await this.resend(sql, copy, address, who);
@@ -88,7 +89,7 @@ export class Settling {
   }
 
   /** A person's word that an unconfirmed delivery did arrive. @throws MailbagError copy-law, not-found */
-  async confirmSent(copyId: number, who: string): Promise<void> {
+  async confirmSent(copyId: number, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const copy = await this.copy(sql, copyId);
       const because = { who, said: 'Confirmed by hand' };
@@ -104,7 +105,7 @@ export class Settling {
   }
 
   /** @throws MailbagError copy-law, not-found */
-  async withdraw(copyId: number, who: string): Promise<void> {
+  async withdraw(copyId: number, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       await changeCopy(sql, copyId, 'withdraw', { who });
       return (await this.copy(sql, copyId)).batchId;
@@ -113,7 +114,7 @@ export class Settling {
   }
 
   /** Puts copies among those that wait for a print run, or takes them out again. @returns how many */
-  private async toPaper(sql: Sql, ids: readonly number[], isWanted: boolean, who: string): Promise<number[]> {
+  private async toPaper(sql: Sql, ids: readonly number[], isWanted: boolean, who: Principal): Promise<number[]> {
     const rows = await copyStore.whosePaperChanges(sql, ids, isWanted ? 0 : 1, copyLaw.print.from);
     const found = rows.map(({ id }) => id);
     await copyStore.setWantsPaper(sql, isWanted, found);
@@ -128,7 +129,7 @@ export class Settling {
   async many(
     action: 'send-again' | 'confirm-sent' | 'to-paper' | 'off-paper' | 'withdraw',
     ids: readonly number[],
-    who: string,
+    who: Principal,
   ): Promise<number[]> {
     const BLOCK = 200;
     const done: number[] = [];

@@ -1,6 +1,6 @@
 import { Injectable, Logger } from '@nestjs/common';
-import { asker } from '../platform/asker.js';
-import type { Asker } from '../platform/asker.js';
+import { principal } from '../platform/principal.js';
+import type { Principal } from '../platform/principal.js';
 import { Transactions } from '../persistence/transactions.js';
 import { historyStore } from '../stores/history.store.js';
 
@@ -14,16 +14,16 @@ export class History {
   constructor(private readonly transactions: Transactions) {}
 
   /** @param subject what it was done to @param detail what else is worth knowing; never a value of a record or a secret @param who left out: who asks */
-  async note(action: string, subject: string, detail: string | null = null, who: Asker = asker()): Promise<void> {
+  async note(action: string, subject: string, detail: string | null = null, who: Principal = principal()): Promise<void> {
     await this.transactions
-      .run((sql) => historyStore.add(sql, new Date().toISOString(), who.accountId, who.name, action, subject, detail))
+      .run((sql) => historyStore.add(sql, new Date().toISOString(), who, action, subject, detail))
       .catch((error: unknown) => this.logger.error(error));
   }
 
   /** As `note`, for what happens often: within a quarter of an hour the same is told once, with what is new added and how often. */
-  async noteOften(action: string, subject: string, detail: string, who: Asker = asker()): Promise<void> {
+  async noteOften(action: string, subject: string, detail: string, who: Principal = principal()): Promise<void> {
     const since = new Date(Date.now() - OFTEN).toISOString();
-    const last = await historyStore.lastSince(this.transactions, since, who.accountId, who.name, action, subject);
+    const last = await historyStore.lastSince(this.transactions, since, who, action, subject);
     if (!last) return this.note(action, subject, detail, who);
     const times = Number(/ \((\d+) times\)$/.exec(last.detail ?? '')?.[1] ?? 1) + 1;
     const told = [...new Set([...(last.detail ?? '').replace(/ \(\d+ times\)$/, '').split(', '), ...detail.split(', ')])].filter(Boolean);

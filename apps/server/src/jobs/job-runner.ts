@@ -3,7 +3,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { JobsAnswer } from '@mailbag/contract';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
-import { asker, onBehalfOf } from '../platform/asker.js';
+import { onBehalfOf, principal, principalKey, principalOf } from '../platform/principal.js';
 import type { JobRow } from '../stores/job.store.js';
 import { jobStore } from '../stores/job.store.js';
 
@@ -124,9 +124,19 @@ export class JobRunner {
   }
 
   private rowOf<Payload>({ kind, key = '', subject = '', payload, priority = 0, after = 0 }: Omit<WantedJob<Payload>, 'merge'>) {
-    const { accountId, name: who } = asker();
+    const who = principal();
     const dueAt = Date.now() + after;
-    return { kind, key: String(key), subject, priority, payload: JSON.stringify(payload ?? null), who, accountId, everyMs: null, dueAt };
+    return {
+      kind,
+      key: String(key),
+      subject,
+      priority,
+      payload: JSON.stringify(payload ?? null),
+      who: who.name,
+      principal: principalKey(who),
+      everyMs: null,
+      dueAt,
+    };
   }
 
   /** Adds a job, or asks for the one with its key once more. */
@@ -244,7 +254,7 @@ export class JobRunner {
   }
 
   private begin(job: JobRow): void {
-    const over = onBehalfOf({ accountId: job.accountId, name: job.who }, () => this.perform(job))
+    const over = onBehalfOf(principalOf(job.principal, job.who), () => this.perform(job))
       .catch((error: unknown) => this.complain(error))
       .finally(() => {
         this.running.delete(job.id);

@@ -17,6 +17,7 @@ import type { Mailing, Subject } from './mailings.service.js';
 import { MailingsService } from './mailings.service.js';
 import { findingStore } from '../stores/finding.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
+import type { Principal } from '../platform/principal.js';
 
 /** Records beyond which a change is checked as if all had changed. */
 const MOST_TOUCHED = 1000;
@@ -160,7 +161,7 @@ export class MailingChecks implements OnApplicationBootstrap {
   }
 
   /** Accepts what a check wants a person to look at, for as long as the value stays. @throws MailbagError not-found */
-  async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: string): Promise<{ accepted: number }> {
+  async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: Principal): Promise<{ accepted: number }> {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
     if (!subject) throw new MailbagError('not-found', { what: 'record' });

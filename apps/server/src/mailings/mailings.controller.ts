@@ -40,8 +40,8 @@ import { Needs, SignedIn, TakesMegabytes } from '../accounts/session.guard.js';
 import type { Response } from 'express';
 import { attachment } from '../platform/content-disposition.js';
 import { config } from '../platform/config.js';
-import { send } from '../platform/download.js';
-import { uploadInto, uploadedName } from '../platform/upload.js';
+import { send } from '../files/download.js';
+import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { HereService } from '../live/here.service.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
@@ -74,7 +74,7 @@ export class MailingsController {
   @Post('extra-files')
   @UseInterceptors(uploadInto(config.templateLimit))
   keepFile(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
-    return this.samples.keepFile(file.path, uploadedName(file));
+    return this.samples.keepFile(spooled(file), uploadedName(file));
   }
 
   /** The message for one record; with what is being changed on the screen, saved or not. */

@@ -1,6 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { createReadStream, existsSync } from 'node:fs';
-import { rename, rm, stat } from 'node:fs/promises';
+import { randomBytes } from 'node:crypto';
 import type { ExtraFile, MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
 import { MailbagError, addressesIn, copyCode, deliveryHeaders } from '@mailbag/core';
@@ -11,7 +9,9 @@ import { asSent, attachmentSize, extraAttachments, travellingSize } from '../del
 import { MailTransport } from '../delivery/mail-transport.js';
 import type { OutgoingMessage } from '../delivery/outgoing-message.js';
 import { rawMessage } from '../delivery/outgoing-message.js';
-import { dataPath } from '../platform/config.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileKey } from '../files/file-key.js';
+import { digestOf, has, remove, rename, stat } from '../files/files.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
@@ -151,14 +151,12 @@ export class MessageSamples {
   }
 
   /** Keeps an uploaded file that goes along with messages. */
-  async keepFile(path: string, name: string): Promise<ExtraFile> {
-    const hash = createHash('sha256');
-    for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
-    const fileId = hash.digest('hex');
-    const { size } = await stat(path);
-    const place = dataPath('attachments', fileId);
-    if (existsSync(place)) await rm(path, { force: true });
-    else await rename(path, place);
+  async keepFile(key: FileKey, name: string): Promise<ExtraFile> {
+    const fileId = (await digestOf(key))!;
+    const { size } = (await stat(key))!;
+    const place = fileKey('attachments', fileId);
+    if (await has(place)) await remove(key);
+    else await rename(key, place);
     return { fileId, name, size };
   }
 }

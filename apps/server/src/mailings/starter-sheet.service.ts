@@ -3,8 +3,8 @@ import type { Field } from '@mailbag/core';
 import { fieldLabel, isFillable, isRequired } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
-import type { Download } from '../platform/download.js';
-import { XLSX_TYPE } from '../platform/download.js';
+import type { Download } from '../files/download.js';
+import { XLSX_TYPE } from '../files/download.js';
 
 /** Rows that are made ready for typing. */
 const ROWS = 500;

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { MailbagError } from '@mailbag/core';
 import ipp from 'ipp';
 
@@ -89,12 +88,12 @@ export class IppPrinter {
     return `${String(model ?? name ?? 'The printer')} is ${String(state ?? 'there')}${trouble ? `: ${trouble}` : ''}.`;
   }
 
-  /** Sends a file as one job. @param name by which the job can be found again @returns its number @throws MailbagError printer-unreachable, printer-refused */
-  async print(path: string, name: string, duplex: boolean): Promise<number> {
+  /** Sends a PDF as one job. @param name by which the job can be found again @returns its number @throws MailbagError printer-unreachable, printer-refused */
+  async print(data: Buffer, name: string, duplex: boolean): Promise<number> {
     const answer = await this.ask(
       'Print-Job',
       { 'job-name': name, 'document-format': 'application/pdf' },
-      { job: { sides: duplex ? 'two-sided-long-edge' : 'one-sided', media: 'iso_a4_210x297mm' }, data: await readFile(path) },
+      { job: { sides: duplex ? 'two-sided-long-edge' : 'one-sided', media: 'iso_a4_210x297mm' }, data },
     );
     const id = Number(first(answer['job-attributes-tag'])['job-id']);
     if (!answer.statusCode.startsWith('successful') || !Number.isInteger(id))

@@ -9,7 +9,8 @@ import { Gathering } from './gathering.service.js';
 import { PrintRuns } from './print-runs.service.js';
 import { Printers } from './printers.service.js';
 import { Printing } from './printing.service.js';
-import { streamed } from '../platform/download.js';
+import { streamed } from '../files/download.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api')
 export class PaperController {
@@ -58,7 +59,7 @@ export class PaperController {
   }
   @Post('print-runs')
   @WithoutValues(printRunWithoutValues)
-  make(@Body() body: PrintRunRequest, @Who() who: string): Promise<PrintRunDetail> {
+  make(@Body() body: PrintRunRequest, @Who() who: Principal): Promise<PrintRunDetail> {
     return this.runs.make(body, who);
   }
   @Get('print-runs/:id')
@@ -68,8 +69,8 @@ export class PaperController {
   }
   @Get('print-runs/:id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('save') save?: string): Promise<StreamableFile> {
-    const { path, name } = await this.runs.file(id);
-    return streamed(path, name, {
+    const { key, name } = await this.runs.file(id);
+    return streamed(key, name, {
       type: 'application/pdf',
       disposition: attachment(name, save ? 'attachment' : 'inline'),
     });
@@ -83,7 +84,7 @@ export class PaperController {
   @Post('print-runs/:id/printed')
   @HttpCode(200)
   @WithoutValues(printRunWithoutValues)
-  printed(@Param('id', ParseIntPipe) id: number, @Who() who: string): Promise<PrintRunDetail> {
+  printed(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<PrintRunDetail> {
     return this.runs.printed(id, who);
   }
   @Post('print-runs/:id/cancel')

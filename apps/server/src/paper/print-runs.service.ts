@@ -1,5 +1,3 @@
-import { existsSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
 import type { PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import type { PostalAddress } from '@mailbag/core';
 import { MailbagError, addressLines, isMailbagError, leads, printRunLaw } from '@mailbag/core';
@@ -10,13 +8,16 @@ import type { WantedJob } from '../jobs/jobs.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileKey } from '../files/file-key.js';
+import { has, remove } from '../files/files.js';
 import { Pool } from '../work/pool.js';
 import { Gathering, recipientOf } from './gathering.service.js';
 import { Printers } from './printers.service.js';
 import { copyStore } from '../stores/copy.store.js';
 import type { PrintRunRow } from '../stores/print-run.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
+import type { Principal } from '../platform/principal.js';
 
 /** How a run was asked for. */
 export interface PrintRunOptions {
@@ -27,7 +28,7 @@ export interface PrintRunOptions {
 }
 
 /** The PDF of a print run. */
-export const printRunFile = (id: number): string => dataPath('print-runs', `run-${id}.pdf`);
+export const printRunFile = (id: number): FileKey => fileKey('print-runs', `run-${id}.pdf`);
 
 /** Print runs: copies that were gathered, put together, and are marked printed when the printer or a person says so. */
 @Injectable()
@@ -65,7 +66,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** Gathers, sorts and puts a run together. @throws MailbagError print-nothing */
-  async make(request: PrintRunRequest, who: string): Promise<PrintRunDetail> {
+  async make(request: PrintRunRequest, who: Principal): Promise<PrintRunDetail> {
     const { copies, recipients, leftOut, addresses } = await this.gathering.gather(request);
     if (copies.length === 0) throw new MailbagError('print-nothing');
     const again = Boolean(request.ids?.length);
@@ -133,7 +134,7 @@ export class PrintRuns implements OnApplicationBootstrap {
         };
       });
       const made = await this.pool.run('assemble', {
-        path: printRunFile(id),
+        key: printRunFile(id),
         title: name,
         duplex,
         office: addressSheets ? { returnLine: office.returnLine } : null,
@@ -182,17 +183,17 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** @throws MailbagError not-found */
-  async file(id: number): Promise<{ path: string; name: string }> {
+  async file(id: number): Promise<{ key: FileKey; name: string }> {
     const { number } = await this.row(id);
-    const path = printRunFile(id);
-    if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file of this print run' });
-    return { path, name: `Print run ${number}.pdf` };
+    const key = printRunFile(id);
+    if (!(await has(key))) throw new MailbagError('not-found', { what: 'file of this print run' });
+    return { key, name: `Print run ${number}.pdf` };
   }
 
   private readonly making = (id: number, name: string): WantedJob => ({ kind: 'print-run', key: id, subject: name, priority: 10 });
 
   /** Marks the copies of a run printed, when it still is in the state. */
-  async markPrinted(id: number, from: PrintRunState, who: string, said: string): Promise<void> {
+  async markPrinted(id: number, from: PrintRunState, who: Principal, said: string): Promise<void> {
     const { number, options } = await this.row(id);
     const batches = await this.transactions.run(async (sql) => {
       if ((await printRunStore.printed(sql, said, new Date().toISOString(), id, from)) !== 1) return [];
@@ -220,11 +221,11 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** A person's word that it is printed. @throws MailbagError print-run-state */
-  async printed(id: number, who: string): Promise<PrintRunDetail> {
+  async printed(id: number, who: Principal): Promise<PrintRunDetail> {
     const run = await this.row(id);
     if (!['ready', 'failed', 'unconfirmed', 'printing'].includes(run.state))
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'marked as printed' });
-    await this.markPrinted(id, run.state, who, `${who} says that it is printed.`);
+    await this.markPrinted(id, run.state, who, `${who.name} says that it is printed.`);
     return this.detail(id);
   }
 
@@ -235,7 +236,7 @@ export class PrintRuns implements OnApplicationBootstrap {
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'cancelled' });
     if (run.state === 'printing' && run.jobId !== null) await this.printers.takeBack(run.printerId ?? -1, run.jobId);
     await this.move(id, run.state, 'cancelled', null);
-    await rm(printRunFile(id), { force: true });
+    await remove(printRunFile(id));
     return this.detail(id);
   }
 }

@@ -1,3 +1,4 @@
+import type { Principal } from '../platform/principal.js';
 import type { PrintRunDetail } from '@mailbag/contract';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
@@ -11,9 +12,10 @@ import { printRunStore } from '../stores/print-run.store.js';
 import { IppPrinter } from './ipp-printer.js';
 import { Printers } from './printers.service.js';
 import type { PrintRunOptions } from './print-runs.service.js';
+import { read } from '../files/files.js';
 import { PrintRuns, printRunFile } from './print-runs.service.js';
 
-const PRINTER = 'Printer';
+const PRINTER: Principal = { kind: 'printer', id: null, name: 'Printer' };
 const jobName = (number: number): string => `Mailbag print run ${number}`;
 
 /** Hands print runs to printers, and asks until they are printed. */
@@ -72,7 +74,9 @@ export class Printing implements OnApplicationBootstrap {
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'printed' });
     const { duplex } = JSON.parse(run.options) as PrintRunOptions;
     try {
-      const jobId = await new IppPrinter(uri).print(printRunFile(id), jobName(run.number), duplex);
+      const file = await read(printRunFile(id));
+      if (!file) throw new MailbagError('file-gone', { name: `Print run ${run.number}` });
+      const jobId = await new IppPrinter(uri).print(file, jobName(run.number), duplex);
       await this.transactions.run((sql) => printRunStore.accepted(sql, jobId, id));
     } catch (error) {
       await this.runs.move(id, 'sending', 'ready', isMailbagError(error) ? error.message : String(error));

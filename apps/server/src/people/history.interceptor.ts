@@ -4,6 +4,8 @@ import type { Observable } from 'rxjs';
 import { tap } from 'rxjs';
 import type { SignedRequest } from '../accounts/session.guard.js';
 import { deeds } from './deeds.js';
+import type { Principal } from '../platform/principal.js';
+import { person } from '../platform/principal.js';
 import { History } from '../history/history.service.js';
 
 /** Parts of a request that say what it was about. Values of records and secrets are never among them. */
@@ -30,10 +32,10 @@ export class HistoryInterceptor implements NestInterceptor {
     );
     const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];
     const place = request.params.id ? [`no. ${String(request.params.id)}`] : [];
-    const name = request.account?.name ?? (typeof body.email === 'string' ? body.email : 'somebody');
-    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, {
-      accountId: request.account?.id ?? null,
-      name,
-    });
+    const { account } = request;
+    const who: Principal = account
+      ? person(account.id, account.name)
+      : { kind: 'visitor', id: null, name: typeof body.email === 'string' ? body.email : 'somebody' };
+    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, who);
   }
 }

@@ -2,6 +2,7 @@ import type { InvitationRequest, InvitedAnswer } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { SendersService } from '../senders/senders.service.js';
+import type { Principal } from '../platform/principal.js';
 
 /** Asks people in by mail. */
 @Injectable()
@@ -12,7 +13,7 @@ export class Invitations {
   ) {}
 
   /** @param base address of Mailbag as the administrator sees it */
-  async invite(request: InvitationRequest, who: string, base: string): Promise<InvitedAnswer> {
+  async invite(request: InvitationRequest, who: Principal, base: string): Promise<InvitedAnswer> {
     const token = await this.accounts.invite(request, who);
     const address = `${base}/invitation?token=${token}`;
     const said = await this.senders.mailOne(request.email.trim(), {

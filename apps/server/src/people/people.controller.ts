@@ -9,6 +9,7 @@ import { sessionToken, setSessionCookie } from '../accounts/session-cookie.js';
 import { ownAddress } from '../accounts/origin.js';
 import { Needs, OpenToEverybody, SignedIn, Who } from '../accounts/session.guard.js';
 import { Invitations } from './invitations.service.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api/people')
 @WithoutValues()
@@ -37,7 +38,7 @@ export class PeopleController {
   }
 
   @Post('invitations')
-  invite(@Body() body: InvitationRequest, @Who() who: string, @Req() request: Request): Promise<InvitedAnswer> {
+  invite(@Body() body: InvitationRequest, @Who() who: Principal, @Req() request: Request): Promise<InvitedAnswer> {
     return this.invitations.invite(body, who, ownAddress(request));
   }
 

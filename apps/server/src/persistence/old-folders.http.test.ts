@@ -128,5 +128,6 @@ test('migrations that were in use are as they were', () => {
     '0006-waiting-deliveries.ts': 'ce5b600ed3ed2568',
     '0007-keys.ts': '5abac3285eb243b0',
     '0008-jobs.ts': 'cff469ed0ab8e0bf',
+    '0009-principals.ts': '8b9f898838a95ab3',
   });
 });

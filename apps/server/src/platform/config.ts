@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { BACKUPS } from '@mailbag/folder';
+import { BACKUPS, DATABASE } from '@mailbag/folder';
 
 const number = (name: string, fallback: number): number => {
   const value = Number(process.env[name]);
@@ -61,12 +61,8 @@ export const config = {
   sheetLimit: 200 * 1024 * 1024,
 };
 
-type Folder = 'templates' | 'sources' | 'archive' | 'spool' | 'faces' | 'attachments' | 'print-runs' | 'registers';
-
-/** A path in the data folder; its folders are made on the first use. */
-export function dataPath(folder: Folder | '', ...parts: string[]): string {
-  const base = join(config.dataFolder, folder);
-  if (!existsSync(base)) mkdirSync(base, { recursive: true });
-  return join(base, ...parts);
+/** The database; its folder is made on the first use. */
+export function databasePath(): string {
+  if (!existsSync(config.dataFolder)) mkdirSync(config.dataFolder, { recursive: true });
+  return join(config.dataFolder, DATABASE);
 }
-export const databasePath = (): string => dataPath('', 'mailbag.sqlite');

@@ -2,7 +2,7 @@ import Database from 'libsql';
 import type { Connection } from 'mysql2/promise';
 import { createConnection } from 'mysql2/promise';
 import pg from 'pg';
-import { dataPath } from '../platform/config.js';
+import { fileKey, placeFor } from '../files/file-key.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
 import { registerColumns } from './register-line.js';
 
@@ -86,7 +86,7 @@ export async function mysqlRegister({ host, port, databaseName, table, user, pas
 
 /** A SQLite file in the data folder, below `registers`. */
 export function sqliteRegister({ table }: RegisterAccess): RegisterWriter {
-  const database = new Database(dataPath('registers', `${table}.sqlite`));
+  const database = new Database(placeFor(fileKey('registers', `${table}.sqlite`)));
   database.pragma('journal_mode = WAL');
   database.pragma('busy_timeout = 5000');
   database.exec(`CREATE TABLE IF NOT EXISTS copies (${types('TEXT', 'TEXT', 'INTEGER')})`);

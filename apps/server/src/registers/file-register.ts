@@ -1,7 +1,6 @@
-import { mkdir, rename, writeFile } from 'node:fs/promises';
-import { dirname } from 'node:path';
 import { createClient } from 'webdav';
-import { dataPath } from '../platform/config.js';
+import { fileKey } from '../files/file-key.js';
+import { put } from '../files/files.js';
 import type { RegisterAccess } from './database-register.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
 
@@ -14,16 +13,11 @@ function lastOfEach(lines: readonly RegisterLine[]): { name: string; text: strin
   }));
 }
 
-/** A folder in the data folder, below `registers`. Files are written aside and renamed, so a reader never sees half of one. */
+/** A folder in the data folder, below `registers`. */
 export function folderRegister({ table }: RegisterAccess): RegisterWriter {
   return {
     async write(lines) {
-      for (const { name, text } of lastOfEach(lines)) {
-        const path = dataPath('registers', table, name);
-        await mkdir(dirname(path), { recursive: true });
-        await writeFile(`${path}.part`, text);
-        await rename(`${path}.part`, path);
-      }
+      for (const { name, text } of lastOfEach(lines)) await put(fileKey('registers', table, name), text);
     },
     close: () => Promise.resolve(),
   };

@@ -56,7 +56,8 @@ test('what is over its time is gone: rows, words of the search, files, and what 
   expect(existsSync(join(mailbag.data, 'archive/old'))).toBe(false);
   expect((await client.get<{ rows: unknown[] }>('/api/copies?text=quagmire')).rows).toEqual([]);
   expect(stands(copy!.code)).toBe(false);
-  expect(readdirSync(join(mailbag.data, 'archive/Combined'))).toEqual([]);
+  // A folder that is empty goes with the last file in it.
+  expect(existsSync(join(mailbag.data, 'archive/Combined'))).toBe(false);
   expect(filesWith('archive', copy!.code)).toEqual([]);
   expect(stands(kept)).toBe(true);
 });

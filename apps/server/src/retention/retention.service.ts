@@ -1,14 +1,12 @@
-import { existsSync } from 'node:fs';
-import { rm, rmdir } from 'node:fs/promises';
-import { dirname } from 'node:path';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { ArchiveService } from '../archive/archive.service.js';
 import { printRunFile } from '../paper/print-runs.service.js';
 import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
-import { MAILBAG_ITSELF } from '../platform/asker.js';
+import { fileKey } from '../files/file-key.js';
+import { remove } from '../files/files.js';
+import { MAILBAG } from '../platform/principal.js';
 import { Hold } from '../safety/hold.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -83,12 +81,7 @@ export class Retention {
       sources++;
     }
     if (records + copies + sources > 0) {
-      await this.history.note(
-        'deleted what was over its time',
-        `${records} records, ${copies} copies, ${sources} sources`,
-        null,
-        MAILBAG_ITSELF,
-      );
+      await this.history.note('deleted what was over its time', `${records} records, ${copies} copies, ${sources} sources`, null, MAILBAG);
       await this.pool.run('giveBack', null);
     }
     await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });
@@ -124,29 +117,13 @@ export class Retention {
     await this.transactions.run((sql) => batchStore.rememberWhoHad(sql, batchId));
     // A print run shows whole pages: its file goes with the first of its copies whose time is over.
     const runs = await printRunStore.ofBatch(this.transactions, batchId);
-    for (const { runId } of runs) await rm(printRunFile(runId), { force: true });
+    for (const { runId } of runs) await remove(printRunFile(runId));
     const { number, mailingName } = await this.batch(batchId);
     await this.archive.removeBatchFiles(number, mailingName);
     for (;;) {
       const rows = await copyStore.pathsOfBatch(this.transactions, batchId, BLOCK);
       if (rows.length === 0) break;
-      for (const { path } of rows) {
-        const file = dataPath('archive', path);
-        await rm(file, { force: true });
-        // Folders that are empty now go too.
-        for (
-          let folder = dirname(file);
-          folder.startsWith(dataPath('archive', '')) && folder.length > dataPath('archive').length;
-          folder = dirname(folder)
-        ) {
-          if (!existsSync(folder)) continue;
-          try {
-            await rmdir(folder);
-          } catch {
-            break;
-          }
-        }
-      }
+      for (const { path } of rows) await remove(fileKey('archive', path));
       const ids = rows.map(({ id }) => id);
       await this.transactions.run((sql) => copyStore.drop(sql, ids));
       count += rows.length;

@@ -15,6 +15,7 @@ import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { folderStore } from '../stores/folder.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
+import type { Principal } from '../platform/principal.js';
 
 type Held = Displaced & { at: string };
 
@@ -89,7 +90,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
   }
 
   /** What waits in these batches may have gone out: its copies are unconfirmed until a person has settled each. */
-  async doubt(batchIds: readonly number[], who: string): Promise<void> {
+  async doubt(batchIds: readonly number[], who: Principal): Promise<void> {
     for (const batchId of batchIds) {
       for (;;) {
         const count = await this.transactions.run(async (sql) => {

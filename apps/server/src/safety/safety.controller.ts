@@ -6,6 +6,7 @@ import { Needs, Who } from '../accounts/session.guard.js';
 import { Backups } from './backups.service.js';
 import { Hold } from './hold.service.js';
 import { SelfChecks } from './self-checks.service.js';
+import type { Principal } from '../platform/principal.js';
 
 @Controller('api/safety')
 @WithoutValues()
@@ -24,7 +25,7 @@ export class SafetyController {
   /** What waits in these batches may have gone out. */
   @Post('hold/doubt')
   @HttpCode(200)
-  async doubt(@Body() { batchIds }: DoubtRequest, @Who() who: string): Promise<HoldAnswer> {
+  async doubt(@Body() { batchIds }: DoubtRequest, @Who() who: Principal): Promise<HoldAnswer> {
     await this.hold.doubt(batchIds, who);
     return this.hold.answer();
   }

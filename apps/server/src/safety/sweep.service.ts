@@ -1,9 +1,9 @@
-import { readdir, rm, stat } from 'node:fs/promises';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import { fileName } from '../files/file-key.js';
+import { list, remove, stat } from '../files/files.js';
 import { reportStore } from '../stores/report.store.js';
 import { sourceStore } from '../stores/source.store.js';
 import { Jobs } from '../jobs/jobs.service.js';
@@ -35,9 +35,9 @@ export class Sweep implements OnApplicationBootstrap {
   async sweep(): Promise<void> {
     await this.accounts.sweepSessions();
     const used = await sourceStore.fileIds(this.transactions);
-    await this.sweepFolder('sources', new Set(used.map(({ fileId }) => fileId)));
+    await this.sweepShelf('sources', new Set(used.map(({ fileId }) => fileId)));
     // What is uploaded is moved out of the spool at once; what lies there for long was broken off.
-    await this.sweepFolder('spool', new Set());
+    await this.sweepShelf('spool', new Set());
     const before = new Date(Date.now() - REPORT_DAYS * DAY).toISOString();
     await this.transactions.run(async (sql) => {
       await reportStore.dropBefore(sql, before);
@@ -45,13 +45,12 @@ export class Sweep implements OnApplicationBootstrap {
     });
   }
 
-  private async sweepFolder(folder: 'sources' | 'spool', used: ReadonlySet<string>): Promise<void> {
+  private async sweepShelf(shelf: 'sources' | 'spool', used: ReadonlySet<string>): Promise<void> {
     const before = Date.now() - UPLOAD_KEPT;
-    for (const name of await readdir(dataPath(folder))) {
-      if (used.has(name.replace(/\.name$/, ''))) continue;
-      const path = dataPath(folder, name);
-      const found = await stat(path).catch(() => null);
-      if (found?.isFile() && found.mtimeMs < before) await rm(path, { force: true });
+    for (const key of await list(shelf)) {
+      if (used.has(fileName(key).replace(/\.name$/, ''))) continue;
+      const found = await stat(key);
+      if (found && found.changedAt.getTime() < before) await remove(key);
     }
   }
 }

@@ -3,18 +3,18 @@ import type { OnModuleInit } from '@nestjs/common';
 import { Controller, Get, Header, Logger, Param, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { addedFaces, bundledFaces } from '@mailbag/host';
-import { dataPath } from '../platform/config.js';
-import { streamed } from '../platform/download.js';
+import { folderOf } from '../files/file-key.js';
+import { streamedFrom } from '../files/download.js';
 
 /** Those that ship with Mailbag, and those in the data folder. */
-const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(dataPath('faces')).faces];
+const allFaces = (): { name: string; path: string }[] => [...bundledFaces, ...addedFaces(folderOf('faces')).faces];
 
 /** The faces, for the preview in the browser. */
 @Controller('api/faces')
 @WithoutValues()
 export class FacesController implements OnModuleInit {
   onModuleInit(): void {
-    for (const { why } of addedFaces(dataPath('faces')).refused) new Logger('faces').warn(why);
+    for (const { why } of addedFaces(folderOf('faces')).refused) new Logger('faces').warn(why);
   }
 
   @Get()
@@ -24,9 +24,9 @@ export class FacesController implements OnModuleInit {
 
   @Get(':name')
   @Header('Cache-Control', 'private, max-age=86400')
-  face(@Param('name') name: string): StreamableFile {
+  face(@Param('name') name: string): Promise<StreamableFile> {
     const face = allFaces().find((one) => one.name === name);
     if (!face) throw new MailbagError('not-found', { what: 'face' });
-    return streamed(face.path, 'This face', { type: 'font/ttf' });
+    return streamedFrom(face.path, 'This face', { type: 'font/ttf' });
   }
 }

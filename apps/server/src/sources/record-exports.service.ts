@@ -5,7 +5,7 @@ import { Injectable } from '@nestjs/common';
 import ExcelJS from 'exceljs';
 import yazl from 'yazl';
 import { csvLine } from '../archive/csv-line.js';
-import { XLSX_TYPE } from '../platform/download.js';
+import { XLSX_TYPE } from '../files/download.js';
 import { SourcesService } from './sources.service.js';
 
 /** Excel cannot hold dates before 1900; those stay text. */

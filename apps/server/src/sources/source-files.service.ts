@@ -1,12 +1,15 @@
-import { existsSync } from 'node:fs';
-import { readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { basename } from 'node:path';
 import type { ReadingRequest, SourceFileAnswer } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { uploadedFile } from '../platform/upload.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileName as nameOf } from '../files/file-key.js';
+import { has, put, read, remove, rename } from '../files/files.js';
+import { uploadedFile } from '../files/upload.js';
 import { Pool } from '../work/pool.js';
 import type { SourceEntity } from './sources.entity.js';
+
+/** Where the name of an uploaded file stands that it has with people. */
+const nameFile = (fileId: string): FileKey => `${uploadedFile(fileId)}.name`;
 
 /** Files that records are read of, as they were uploaded. */
 @Injectable()
@@ -14,16 +17,15 @@ export class SourceFiles {
   constructor(private readonly pool: Pool) {}
 
   /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
-  async takeFile(path: string, fileName: string): Promise<SourceFileAnswer> {
-    const fileId = basename(path);
+  async takeFile(key: FileKey, fileName: string): Promise<SourceFileAnswer> {
+    const fileId = nameOf(key);
     const kept = uploadedFile(fileId);
-    await rename(path, kept);
-    await writeFile(`${kept}.name`, fileName);
+    await rename(key, kept);
+    await put(nameFile(fileId), fileName);
     try {
-      return { fileId, fileName, excerpt: await this.pool.run('excerpt', { path: kept, file: fileName, reading: {} }) };
+      return { fileId, fileName, excerpt: await this.pool.run('excerpt', { key: kept, file: fileName, reading: {} }) };
     } catch (error) {
-      await rm(kept, { force: true });
-      await rm(`${kept}.name`, { force: true });
+      await this.drop([fileId]);
       throw error;
     }
   }
@@ -34,14 +36,14 @@ export class SourceFiles {
     return {
       fileId,
       fileName,
-      excerpt: await this.pool.run('excerpt', { path: uploadedFile(fileId), file: fileName, reading: { ...reading } }),
+      excerpt: await this.pool.run('excerpt', { key: uploadedFile(fileId), file: fileName, reading: { ...reading } }),
     };
   }
 
   private async fileName(fileId: string): Promise<string> {
-    const path = uploadedFile(fileId);
-    if (!existsSync(path)) throw new MailbagError('not-found', { what: 'file' });
-    return readFile(`${path}.name`, 'utf8');
+    const name = (await has(uploadedFile(fileId))) ? await read(nameFile(fileId)) : null;
+    if (!name) throw new MailbagError('not-found', { what: 'file' });
+    return name.toString('utf8');
   }
 
   /** Files by the numbers that they were kept under. @throws MailbagError not-found */
@@ -52,8 +54,8 @@ export class SourceFiles {
   /** Throws files away. */
   async drop(fileIds: readonly string[]): Promise<void> {
     for (const fileId of fileIds) {
-      await rm(uploadedFile(fileId), { force: true });
-      await rm(`${uploadedFile(fileId)}.name`, { force: true });
+      await remove(uploadedFile(fileId));
+      await remove(nameFile(fileId));
     }
   }
 }

@@ -18,7 +18,7 @@ import {
 } from '@nestjs/common';
 import { sourceWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
-import { uploadInto, uploadedName } from '../platform/upload.js';
+import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { attachment } from '../platform/content-disposition.js';
 import { RecordExports } from './record-exports.service.js';
 import { RecordSearch } from './record-search.service.js';
@@ -44,7 +44,7 @@ export class SourcesController {
   @UseInterceptors(uploadInto(config.sheetLimit))
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<SourceFileAnswer> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.files.takeFile(file.path, uploadedName(file));
+    return this.files.takeFile(spooled(file), uploadedName(file));
   }
 
   @Get('files/:fileId/excerpt')

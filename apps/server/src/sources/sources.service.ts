@@ -11,7 +11,7 @@ import type { WantedJob } from '../jobs/jobs.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { uploadedFile } from '../platform/upload.js';
+import { uploadedFile } from '../files/upload.js';
 import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 import { correctionStore } from '../stores/correction.store.js';
@@ -171,7 +171,7 @@ export class SourcesService implements OnApplicationBootstrap {
       await this.transactions.run((manager) => manager.increment(SourceEntity, { id }, 'attempts', 1));
       await this.pool.run('readSource', {
         sourceId: id,
-        files: files.map(({ fileId, fileName }) => ({ path: uploadedFile(fileId), file: fileName })),
+        files: files.map(({ fileId, fileName }) => ({ key: uploadedFile(fileId), file: fileName })),
         query: query
           ? { access: await this.connections.access(query.connectionId), name, sql: query.sql, parameters: query.parameters }
           : null,

@@ -1,6 +1,8 @@
 import type { InvitationAnswer, Role } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
+import { principalKey } from '../platform/principal.js';
 
 /** What an account may do and see. */
 export interface AccountProfile {
@@ -96,11 +98,11 @@ export const accountStore = {
 
   addInvitation: (
     sql: Sql,
-    invitation: AccountProfile & { tokenHash: string; email: string; who: string; createdAt: string; expiresAt: string },
+    invitation: AccountProfile & { tokenHash: string; email: string; who: Principal; createdAt: string; expiresAt: string },
   ) =>
     run(
       sql,
-      'INSERT INTO invitation (tokenHash, email, name, role, seesValues, seesPasswords, who, createdAt, expiresAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      'INSERT INTO invitation (tokenHash, email, name, role, seesValues, seesPasswords, who, principal, createdAt, expiresAt) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       [
         invitation.tokenHash,
         invitation.email,
@@ -108,7 +110,8 @@ export const accountStore = {
         invitation.role,
         invitation.seesValues ? 1 : 0,
         invitation.seesPasswords ? 1 : 0,
-        invitation.who,
+        invitation.who.name,
+        principalKey(invitation.who),
         invitation.createdAt,
         invitation.expiresAt,
       ],

@@ -3,11 +3,13 @@ import type { CopyState } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
+import { principalKey } from '../platform/principal.js';
 
 /** A line in the story of a copy. */
 export interface CopyEvent {
   at: string;
-  who: string;
+  who: Principal;
   event: string;
   state: CopyState;
   said: string | null;
@@ -74,15 +76,15 @@ export const copyEventStore = {
   addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
-      [event.at, event.who, event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
+      `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
+      [event.at, event.who.name, principalKey(event.who), event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
     ),
 
   /** Writes a line into the stories of copies; their states stay. */
   addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, event, state, said) SELECT id, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
-      [note.at, note.who, note.event, note.said, JSON.stringify(ids)],
+      `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
+      [note.at, note.who.name, principalKey(note.who), note.event, note.said, JSON.stringify(ids)],
     ),
 };

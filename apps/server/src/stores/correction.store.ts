@@ -2,6 +2,8 @@ import type { CorrectionAnswer } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
+import { principalKey } from '../platform/principal.js';
 
 /** A correction as it is kept; `was` and `value` are cells as JSON. */
 export interface CorrectionRow {
@@ -39,14 +41,14 @@ export const correctionStore = {
     column: string,
     was: unknown,
     value: unknown,
-    who: string,
+    who: Principal,
     at: string,
     step: string,
   ) =>
     run(
       sql,
-      "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?)",
-      [sourceId, recordKey, row, column, JSON.stringify(was), JSON.stringify(value), who, at, step],
+      "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, principal, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?, ?)",
+      [sourceId, recordKey, row, column, JSON.stringify(was), JSON.stringify(value), who.name, principalKey(who), at, step],
     ),
 
   ofColumn: (sql: Sql, sourceId: number, column: string) =>

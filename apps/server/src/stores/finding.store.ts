@@ -2,6 +2,8 @@ import type { FindingGroup } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
+import { principalKey } from '../platform/principal.js';
 
 /** Who has accepted what, for as long as record, column, field and value are the same. */
 export interface Acceptance {
@@ -12,7 +14,7 @@ export interface Acceptance {
   field: string;
   value: string;
   reason: string;
-  who: string;
+  who: Principal;
   at: string;
 }
 
@@ -100,8 +102,8 @@ export const findingStore = {
     const { mailingId, recordKey, code, column, field, value, reason, who, at } = acceptance;
     const row = await one<{ id: number }>(
       sql,
-      'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id',
-      [mailingId, recordKey, code, column, field, value, reason, who, at],
+      'INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, principal, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id',
+      [mailingId, recordKey, code, column, field, value, reason, who.name, principalKey(who), at],
     );
     await run(sql, 'UPDATE finding SET acceptanceId = ? WHERE id = ?', [row!.id, findingId]);
   },

@@ -16,8 +16,8 @@ export interface JobRow {
   /** As JSON. */
   payload: string;
   who: string;
-  /** Null: Mailbag itself. */
-  accountId: number | null;
+  /** Key of who asked. */
+  principal: string;
   /** Milliseconds between its runs; null: it runs once. */
   everyMs: number | null;
   dueAt: number;
@@ -36,13 +36,13 @@ export interface JobRow {
   finishedAt: number | null;
   createdAt: number;
 }
-export type NewJob = Pick<JobRow, 'kind' | 'key' | 'subject' | 'priority' | 'payload' | 'who' | 'accountId' | 'everyMs' | 'dueAt'>;
+export type NewJob = Pick<JobRow, 'kind' | 'key' | 'subject' | 'priority' | 'payload' | 'who' | 'principal' | 'everyMs' | 'dueAt'>;
 
 /** Waits and is due. One that repeats is never further ahead than its time: the clock may have been set back. */
 const DUE = "(state = 'waiting' AND (dueAt <= ? OR (everyMs IS NOT NULL AND dueAt > ? + everyMs)))";
 
 const ADD =
-  "INSERT INTO job (kind, key, subject, state, priority, payload, who, accountId, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)";
+  "INSERT INTO job (kind, key, subject, state, priority, payload, who, principal, everyMs, dueAt, attempts, again, done, total, createdAt) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?, ?, ?, 0, 0, 0, 0, ?)";
 const valuesOf = (job: NewJob, now: number): unknown[] => [
   job.kind,
   job.key,
@@ -50,7 +50,7 @@ const valuesOf = (job: NewJob, now: number): unknown[] => [
   job.priority,
   job.payload,
   job.who,
-  job.accountId,
+  job.principal,
   job.everyMs,
   job.dueAt,
   now,
@@ -62,7 +62,7 @@ export const jobStore = {
     run(
       sql,
       `${ADD}
-       ON CONFLICT (kind, key) DO UPDATE SET subject = excluded.subject, priority = excluded.priority, payload = excluded.payload, who = excluded.who, accountId = excluded.accountId, everyMs = COALESCE(excluded.everyMs, job.everyMs),
+       ON CONFLICT (kind, key) DO UPDATE SET subject = excluded.subject, priority = excluded.priority, payload = excluded.payload, who = excluded.who, principal = excluded.principal, everyMs = COALESCE(excluded.everyMs, job.everyMs),
          dueAt = excluded.dueAt, again = CASE WHEN job.state = 'running' THEN 1 ELSE 0 END, state = CASE WHEN job.state = 'running' THEN 'running' ELSE 'waiting' END, attempts = CASE WHEN job.state = 'running' THEN job.attempts ELSE 0 END`,
       valuesOf(job, now),
     ),

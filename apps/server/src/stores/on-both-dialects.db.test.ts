@@ -1,3 +1,4 @@
+import { MAILBAG, person } from '../platform/principal.js';
 import type { Sql } from '../persistence/sql.js';
 import { ownDatabase, ownPostgres } from '../../../../testing/own-database.js';
 
@@ -34,20 +35,20 @@ describe.each(Object.keys(openers))('on %s', (name) => {
   test('what was done is found by page, word and who did it', async () => {
     const { historyStore } = stores;
     for (const [at, who] of [
-      ['2027-01-01T08:00:00Z', null],
-      ['2027-01-02T08:00:00Z', 7],
+      ['2027-01-01T08:00:00Z', MAILBAG],
+      ['2027-01-02T08:00:00Z', person(7, 'Marit')],
     ] as const)
-      await historyStore.add(opened.sql, at, who, who === null ? 'Mailbag' : 'Marit', 'changed a mailing', 'Permits 50%', null);
+      await historyStore.add(opened.sql, at, who, 'changed a mailing', 'Permits 50%', null);
     expect((await historyStore.page(opened.sql, 1_000_000, '%permits 50\\%%')).length).toBe(name === 'sqlite' ? 2 : 0);
     expect((await historyStore.page(opened.sql, 1_000_000, '%Permits 50\\%%')).map(({ who }) => who)).toEqual(['Marit', 'Mailbag']);
     expect((await historyStore.page(opened.sql, 1_000_000, '%Permits 60%')).length).toBe(0);
-    // Nobody's account is found as such, not as any account.
-    const last = await historyStore.lastSince(opened.sql, '2026-01-01', null, 'Mailbag', 'changed a mailing', 'Permits 50%');
+    // What Mailbag did itself is found as such, not as what a person did who has that name.
+    const last = await historyStore.lastSince(opened.sql, '2026-01-01', MAILBAG, 'changed a mailing', 'Permits 50%');
     await historyStore.setDetail(opened.sql, 'map', last!.id);
-    expect((await historyStore.lastSince(opened.sql, '2026-01-01', null, 'Mailbag', 'changed a mailing', 'Permits 50%'))!.detail).toBe(
-      'map',
-    );
-    expect(await historyStore.lastSince(opened.sql, '2026-01-01', 7, 'Mailbag', 'changed a mailing', 'Permits 50%')).toBeUndefined();
+    expect((await historyStore.lastSince(opened.sql, '2026-01-01', MAILBAG, 'changed a mailing', 'Permits 50%'))!.detail).toBe('map');
+    expect(
+      await historyStore.lastSince(opened.sql, '2026-01-01', person(7, 'Mailbag'), 'changed a mailing', 'Permits 50%'),
+    ).toBeUndefined();
   });
 
   test('findings are counted, accepted and taken back', async () => {
@@ -81,7 +82,7 @@ describe.each(Object.keys(openers))('on %s', (name) => {
       field: '',
       value: 'Quist ',
       reason: 'is meant',
-      who: 'Marit',
+      who: person(1, 'Marit'),
       at: '2027-01-01',
     });
     const accepted = { mailingId: 1, accepted: true };
@@ -109,7 +110,7 @@ describe.each(Object.keys(openers))('on %s', (name) => {
       priority: 0,
       payload: 'null',
       who: 'Marit',
-      accountId: 1,
+      principal: 'person:1',
       everyMs: null,
       dueAt: 1000,
     };

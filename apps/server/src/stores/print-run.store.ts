@@ -2,6 +2,8 @@ import type { PaperReason, PrintRunState } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import type { Principal } from '../platform/principal.js';
+import { principalKey } from '../platform/principal.js';
 
 /** Print runs whose paper may still go out. */
 const OPEN = "('making', 'ready', 'sending', 'printing', 'unconfirmed')";
@@ -150,12 +152,22 @@ export const printRunStore = {
   /** @returns the id of a new one, which is being put together */
   add: async (
     sql: Sql,
-    run: { number: number; name: string; options: unknown; copies: number; recipients: number; who: string; createdAt: string },
+    run: { number: number; name: string; options: unknown; copies: number; recipients: number; who: Principal; createdAt: string },
   ) =>
     (await one<{ id: number }>(
       sql,
-      "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?) RETURNING id",
-      [run.number, run.name, JSON.stringify(run.options), run.copies, run.recipients, run.who, run.createdAt, run.createdAt],
+      "INSERT INTO print_run (number, name, state, options, copies, recipients, sheets, pages, size, who, principal, createdAt, updatedAt) VALUES (?, ?, 'making', ?, ?, ?, 0, 0, 0, ?, ?, ?, ?) RETURNING id",
+      [
+        run.number,
+        run.name,
+        JSON.stringify(run.options),
+        run.copies,
+        run.recipients,
+        run.who.name,
+        principalKey(run.who),
+        run.createdAt,
+        run.createdAt,
+      ],
     ))!.id,
 
   /** Lays copies into a run, in the order of the list. */

@@ -17,9 +17,9 @@ import {
 } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
-import { uploadInto, uploadedName } from '../platform/upload.js';
+import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { TemplatesService } from './templates.service.js';
-import { streamed } from '../platform/download.js';
+import { streamed } from '../files/download.js';
 
 @Controller('api/templates')
 @WithoutValues()
@@ -35,7 +35,7 @@ export class TemplatesController {
   @UseInterceptors(uploadInto(config.templateLimit))
   async upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<TemplateUploadAnswer> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.templates.take(file.path, uploadedName(file));
+    return this.templates.take(spooled(file), uploadedName(file));
   }
 
   @Get(':id')

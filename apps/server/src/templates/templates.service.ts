@@ -1,13 +1,12 @@
-import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { readFile, rename, rm } from 'node:fs/promises';
 import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
-import { dataPath } from '../platform/config.js';
+import type { FileKey } from '../files/file-key.js';
+import { digestOf, has, remove, rename, stat } from '../files/files.js';
+import { templateFile } from '../files/template-file.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
 import { mailingStore } from '../stores/mailing.store.js';
@@ -25,15 +24,14 @@ export class TemplatesService {
   ) {}
 
   /** Takes in an uploaded file, which is moved or removed. The same file again gives the template that is there. @throws MailbagError pdf-* */
-  async take(path: string, fileName: string): Promise<TemplateUploadAnswer> {
+  async take(key: FileKey, fileName: string): Promise<TemplateUploadAnswer> {
     try {
-      const bytes = await readFile(path);
-      const hash = createHash('sha256').update(bytes).digest('hex');
+      const hash = (await digestOf(key))!;
+      const { size } = (await stat(key))!;
       const known = await this.revisions.findOneBy({ hash });
       if (known) return { template: await this.summary(known.templateId), known: true };
-      const { pages, fields, notes } = await this.pool.run('inspect', { path, file: fileName });
-      const target = dataPath('templates', `${hash}.pdf`);
-      if (!existsSync(target)) await rename(path, target);
+      const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
+      if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
       const createdAt = new Date().toISOString();
       const id = await this.transactions.run(async (manager) => {
         const template = await manager.save(TemplateEntity, {
@@ -49,7 +47,7 @@ export class TemplatesService {
           number: 1,
           hash,
           fileName,
-          size: bytes.length,
+          size,
           pages,
           fields,
           notes,
@@ -59,7 +57,7 @@ export class TemplatesService {
       });
       return { template: await this.summary(id), known: false };
     } finally {
-      await rm(path, { force: true });
+      await remove(key);
     }
   }
 
@@ -104,8 +102,8 @@ export class TemplatesService {
     return rows.map(({ name }) => name);
   }
 
-  async file(id: number): Promise<string> {
-    return dataPath('templates', `${(await this.detail(id)).hash}.pdf`);
+  async file(id: number): Promise<FileKey> {
+    return templateFile((await this.detail(id)).hash);
   }
 
   async rename(id: number, name: string): Promise<TemplateSummary> {

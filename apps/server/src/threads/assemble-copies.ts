@@ -1,11 +1,12 @@
-import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
 import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
 import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, fillContext, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { archivedBytes } from '../archive/archived-bytes.js';
-import { dataPath } from '../platform/config.js';
+import { notWritten, isDiskFullFor } from '../files/failures.js';
+import { folderOf } from '../files/file-key.js';
+import { WholeFile } from '../files/whole-file.js';
 import { compileMailing } from './compile-mailing.js';
 import { foreignWords, readWords } from './foreign-words.js';
 import type { AssembleInput, AssembleItem, Tasks } from '../work/tasks.js';
@@ -27,7 +28,7 @@ async function ready(batchId: number): Promise<Ready> {
 }
 
 async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
-  const { fonts, faces } = await nodeFonts(dataPath('faces'));
+  const { fonts, faces } = await nodeFonts(folderOf('faces'));
   const characters = new Set<string>();
   foreignWords(returnLine, characters);
   for (const { address } of items) for (const line of address ?? []) foreignWords(line, characters);
@@ -39,20 +40,13 @@ async function addressTemplate(items: readonly AssembleItem[], returnLine: strin
  * opens is filled anew, without it. The art of a form stands in the file once.
  * @throws MailbagError batch-file-gone, copy-changed, print-record-gone, batch-disk-full
  */
-export async function assembleCopies({ path, title, duplex, office, items }: AssembleInput): Promise<Tasks['assemble']['output']> {
-  const aside = `${path}.part`;
-  const file = openSync(aside, 'w');
+export async function assembleCopies({ key, title, duplex, office, items }: AssembleInput): Promise<Tasks['assemble']['output']> {
+  const file = new WholeFile(key);
   const batches = new Map<number, Ready>();
   const firstSheets: number[] = [];
-  let [pages, sheets, size] = [0, 0, 0];
+  let [pages, sheets] = [0, 0];
   try {
-    const combined = new CombinedFile(
-      (bytes) => {
-        for (let written = 0; written < bytes.length;) written += writeSync(file, bytes, written);
-        size += bytes.length;
-      },
-      { duplex, ...(title ? { title } : {}) },
-    );
+    const combined = new CombinedFile((bytes) => file.write(bytes), { duplex, ...(title ? { title } : {}) });
     const cover = office && items.some(({ address }) => address !== null) ? await addressTemplate(items, office.returnLine) : null;
     const add = (own: number): void => {
       pages += own + (duplex ? own % 2 : 0);
@@ -84,14 +78,10 @@ export async function assembleCopies({ path, title, duplex, office, items }: Ass
       add(filler.compiled.allPages.length);
     }
     combined.end();
-    renameSync(aside, path);
-    return { pages, sheets, size, firstSheets };
+    file.keep();
+    return { pages, sheets, size: file.size, firstSheets };
   } catch (error) {
-    rmSync(aside, { force: true });
-    const code = (error as NodeJS.ErrnoException).code ?? '';
-    if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
-    throw error;
-  } finally {
-    closeSync(file);
+    file.drop();
+    throw isDiskFullFor(error) ? notWritten(error, key) : error;
   }
 }

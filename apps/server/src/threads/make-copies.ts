@@ -1,14 +1,13 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import { closeSync, mkdirSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
-import { open } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
 import type { Cell, FieldValues, FilledCopy, RecordFiller } from '@mailbag/core';
 import { CopyReader, MailbagError, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
-import { dataPath } from '../platform/config.js';
-import { writeCopy } from '@mailbag/host';
+import { readCopyFile, syncCopies, writeCopyFile } from '../files/copy-file.js';
+import type { FileKey } from '../files/file-key.js';
+import { fileKey } from '../files/file-key.js';
+import { stat } from '../files/files.js';
 import { compileMailing } from './compile-mailing.js';
 import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
@@ -44,27 +43,6 @@ async function batchOf(batchId: number): Promise<Kept> {
   return kept;
 }
 
-const madeFolders = new Set<string>();
-
-/** Writes a file aside and renames it, so that it is there whole or not at all. @throws MailbagError batch-disk-full, batch-not-made */
-function writeWhole(path: string, filled: FilledCopy, aside: string): void {
-  try {
-    const folder = dirname(path);
-    if (!madeFolders.has(folder)) {
-      mkdirSync(folder, { recursive: true });
-      madeFolders.add(folder);
-    }
-    writeCopy(aside, filled);
-    renameSync(aside, path);
-  } catch (error) {
-    madeFolders.clear();
-    rmSync(aside, { force: true });
-    const code = (error as NodeJS.ErrnoException).code ?? '';
-    if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
-    throw new MailbagError('batch-not-made', { path, why: code || String(error) });
-  }
-}
-
 const begun = new WeakMap<Uint8Array, Hash>();
 
 /** SHA-256 of a copy. What it shares with others is gone through once a template. */
@@ -80,33 +58,18 @@ function sha256Of({ parts: [base, ...rest] }: FilledCopy): string {
 const OPENED = 50;
 let openedAfter = 0;
 
-let room = new Uint8Array(0);
-
-/** What a file holds, and a byte more where it is longer than it should be. The same room again and again: a new one for each copy costs more than reading. */
-function readAll(path: string, length: number): Uint8Array {
-  if (room.length <= length) room = new Uint8Array(length + 1);
-  const file = openSync(path, 'r');
-  try {
-    let read = 0;
-    for (let more = -1; more !== 0 && read <= length; read += more) more = readSync(file, room, read, length + 1 - read, null);
-    return room.subarray(0, read);
-  } finally {
-    closeSync(file);
-  }
-}
-
 /** Reads a copy from disk and compares it with what was meant. @throws MailbagError copy-differs */
 async function readBack(
   batch: Kept,
   copy: { code: string; path: string; position: number },
-  path: string,
+  key: FileKey,
   filled: FilledCopy,
   values: FieldValues,
   passwords: CopyPasswords | null,
 ): Promise<void> {
   const differs = (what: string): MailbagError => new MailbagError('copy-differs', { copy: copy.code, path: copy.path, what });
-  const file = readAll(
-    path,
+  const file = readCopyFile(
+    key,
     filled.parts.reduce((sum, part) => sum + part.length, 0),
   );
   let at = 0;
@@ -114,7 +77,7 @@ async function readBack(
     if (Buffer.compare(part, file.subarray(at, at + part.length)) !== 0) throw differs('its bytes on disk are not those that were written');
     at += part.length;
   }
-  if (at !== file.length) throw differs(`it has ${statSync(path).size} bytes on disk in place of ${at}`);
+  if (at !== file.length) throw differs(`it has ${(await stat(key))?.size} bytes on disk in place of ${at}`);
   const filler = batch.fillers[copy.position]!;
   if (passwords && openedAfter++ % OPENED === 0) {
     try {
@@ -131,31 +94,6 @@ async function readBack(
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
 }
 
-/** Files that are written to the disk at the same time: as many as the system has threads for it. */
-const AT_A_TIME = 4;
-
-/** Waits until files and their names are on the disk. @throws MailbagError batch-disk-full, batch-not-made */
-async function synced(paths: readonly string[]): Promise<void> {
-  const waiting = [...paths, ...new Set(paths.map(dirname))];
-  const sync = async (): Promise<void> => {
-    for (let path = waiting.pop(); path !== undefined; path = waiting.pop()) {
-      const file = await open(path, 'r');
-      try {
-        await file.sync();
-      } catch (error) {
-        const code = (error as NodeJS.ErrnoException).code ?? '';
-        if (code === 'ENOSPC' || code === 'EDQUOT') throw new MailbagError('batch-disk-full', { path });
-        // Some file systems do not sync folders, and have no need to.
-        if (code !== 'EINVAL' && code !== 'EISDIR' && code !== 'EPERM')
-          throw new MailbagError('batch-not-made', { path, why: code || String(error) });
-      } finally {
-        await file.close();
-      }
-    }
-  };
-  await Promise.all(Array.from({ length: AT_A_TIME }, sync));
-}
-
 /** Makes the copies that are still planned for a stretch of records. Made again, they have the same bytes. */
 export async function makeCopies({ batchId, from, to }: Tasks['make']['input']): Promise<Tasks['make']['output']> {
   const batch = await batchOf(batchId);
@@ -164,10 +102,8 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
   const copies = await copyStore.plannedBetween(threadSql(), batchId, from, to);
   const byOrdinal = new Map(records.map(({ ordinal, row, cells }) => [ordinal, { ordinal, row, cells: JSON.parse(cells) as Cell[] }]));
   const read = rowReader(mailing.columns);
-  const archive = dataPath('archive');
-  const spool = dataPath('spool');
   const made: MadeCopy[] = [];
-  const written: string[] = [];
+  const written: FileKey[] = [];
   for (const copy of copies) {
     const record = byOrdinal.get(copy.recordOrdinal);
     const template = mailing.templates[copy.position];
@@ -176,13 +112,13 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const passwords = protections?.(record, copy.code, context, template.name) ?? null;
     const protect = passwords?.protect ?? null;
     const { copy: filled, values } = fillers[copy.position]!.fill(row, { ...fillContext(context, copy.recordOrdinal, copy.code), protect });
-    const path = join(archive, copy.path);
-    writeWhole(path, filled, join(spool, `copy-${copy.id}.part`));
-    written.push(path);
-    await readBack(batch, copy, path, filled, values, passwords);
+    const key = fileKey('archive', copy.path);
+    writeCopyFile(key, filled, fileKey('spool', `copy-${copy.id}.part`));
+    written.push(key);
+    await readBack(batch, copy, key, filled, values, passwords);
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
   // On the disk before they are in the ledger: what it says is there outlasts a power cut.
-  await synced(written);
+  await syncCopies(written);
   return { made };
 }

@@ -1,12 +1,11 @@
 import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import type { BatchContext, Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
 import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataOf, patternNames } from '../frozen/message-of.js';
-import { dataPath } from '../platform/config.js';
+import { fileKey } from '../files/file-key.js';
+import { has } from '../files/files.js';
 import { foreignWords, readWords, writeWords } from './foreign-words.js';
 import { paperWish } from './paper-wish.js';
 import type { Tasks } from '../work/tasks.js';
@@ -83,10 +82,9 @@ class Planner {
 async function findPlaces(sql: Sql, planned: Omit<PlannedCopy, 'pathKey'>[]): Promise<void> {
   const asked = new Set(planned.map((copy) => pathKey(copy.path)));
   const taken = new Set((await copyStore.takenPlaces(sql, [...asked])).map((row) => row.pathKey));
-  const archive = dataPath('archive');
   const isTaken = async (path: string): Promise<boolean> => {
     const key = pathKey(path);
-    if (taken.has(key) || existsSync(join(archive, path))) return true;
+    if (taken.has(key) || (await has(fileKey('archive', path)))) return true;
     // Wanted names were asked for together; a numbered one is asked for by itself.
     return !asked.has(key) && (await copyStore.isTaken(sql, key));
   };

@@ -1,6 +1,7 @@
 import type { Cell, Column, SourceChanges, SourceRecord, TableResult } from '@mailbag/core';
 import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
 import { tableFile } from '@mailbag/host';
+import { pathOf } from '../files/file-key.js';
 import { openDatabase } from '../readers/open-database.js';
 import { countingQuery } from '../readers/query.js';
 import type { DatabaseRow } from '../readers/reader.js';
@@ -53,9 +54,9 @@ async function readInto(input: Input, onRecords: (records: SourceRecord[]) => vo
     const known = await knownFields();
     return readFiles(
       files.map(
-        ({ path, file }) =>
+        ({ key, file }) =>
           () =>
-            tableFile(path, file, known),
+            tableFile(pathOf(key), file, known),
       ),
       reading,
       onRecords,

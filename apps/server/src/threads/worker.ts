@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
 import { backup, selfCheck } from '@mailbag/folder';
 import { tableFile } from '@mailbag/host';
@@ -17,6 +16,8 @@ import { readMail } from './read-mail.js';
 import { sweepRecords } from './sweep-records.js';
 import { knownFields } from './known-fields.js';
 import { queryExcerpt, readSource } from './read-source.js';
+import { pathOf } from '../files/file-key.js';
+import { read } from '../files/files.js';
 import { config } from '../platform/config.js';
 import { guardTargets } from '../platform/targets.js';
 import { told } from '../persistence/failures.js';
@@ -25,8 +26,8 @@ import type { TaskName, TaskResult, Tasks } from '../work/tasks.js';
 guardTargets();
 
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
-  inspect: ({ path, file }) => inspectTemplate(new Uint8Array(readFileSync(path)), file),
-  excerpt: async ({ path, file, reading }) => excerptTable(await tableFile(path, file, await knownFields()), reading),
+  inspect: async ({ key, file }) => inspectTemplate(new Uint8Array((await read(key))!), file),
+  excerpt: async ({ key, file, reading }) => excerptTable(await tableFile(pathOf(key), file, await knownFields()), reading),
   readSource,
   sweepRecords,
   giveBack,

@@ -2,7 +2,7 @@ import type { BeforeApplicationShutdown, OnApplicationShutdown } from '@nestjs/c
 import { Injectable } from '@nestjs/common';
 import { MailbagError } from '@mailbag/core';
 import { Piscina } from 'piscina';
-import { asker } from '../platform/asker.js';
+import { principal, principalKey } from '../platform/principal.js';
 import { config } from '../platform/config.js';
 import { FairQueue } from '../platform/fair-queue.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
@@ -56,8 +56,7 @@ export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   async run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']> {
     const { lane, seconds, what } = taskLimits[name];
     const { piscina, queue } = this.lanes[lane];
-    const { accountId, name: askerName } = asker();
-    const who = accountId === null ? askerName : `account ${accountId}`;
+    const who = principalKey(principal());
     if (queue.isFull(who)) throw new MailbagError('work-too-many');
     const result = await queue.run(who, async () => {
       if (this.isStopping) throw new MailbagError('server-stops');

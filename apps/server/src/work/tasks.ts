@@ -14,6 +14,7 @@ import type {
 import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../readers/reader.js';
 import type { Letter } from '../frozen/message-of.js';
+import type { FileKey } from '../files/file-key.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 /** One copy of a file that is put together. */
@@ -28,8 +29,8 @@ export interface AssembleItem {
 }
 
 export interface AssembleInput {
-  /** Where the file is to lie. */
-  path: string;
+  /** Of the file that is made. */
+  key: FileKey;
   title: string;
   /** Copies with an odd number of pages get a blank back. */
   duplex: boolean;
@@ -70,13 +71,13 @@ export interface ReadMail {
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
-  inspect: { input: { path: string; file: string }; output: TemplateDescription };
-  excerpt: { input: { path: string; file: string; reading: TableReading }; output: TableExcerpt };
+  inspect: { input: { key: FileKey; file: string }; output: TemplateDescription };
+  excerpt: { input: { key: FileKey; file: string; reading: TableReading }; output: TableExcerpt };
   /** Reads records in place of those that were read before, and finishes the source. */
   readSource: {
     input: {
       sourceId: number;
-      files: { path: string; file: string }[];
+      files: { key: FileKey; file: string }[];
       query: { access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> } | null;
       reading: TableReading;
       keyColumn: string | null;

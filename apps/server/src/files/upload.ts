@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import { dirname } from 'node:path';
 import { MailbagError } from '@mailbag/core';
 import type { CallHandler, ExecutionContext, NestInterceptor, Type } from '@nestjs/common';
 import { PayloadTooLargeException } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { diskStorage } from 'multer';
 import type { Observable } from 'rxjs';
-import { dataPath } from './config.js';
+import type { FileKey } from './file-key.js';
+import { fileKey, placeFor } from './file-key.js';
 
 /**
  * Takes one file named `file` into the spool, under a name of our own.
@@ -15,7 +17,7 @@ import { dataPath } from './config.js';
 export function uploadInto(limit: number): Type<NestInterceptor> {
   const Takes = FileInterceptor('file', {
     storage: diskStorage({
-      destination: (_request, _file, done) => done(null, dataPath('spool')),
+      destination: (_request, _file, done) => done(null, dirname(placeFor(fileKey('spool', 'upload')))),
       filename: (_request, _file, done) => done(null, `upload-${randomUUID()}`),
     }),
     limits: { fileSize: limit, files: 1, fields: 5 },
@@ -39,8 +41,11 @@ export function uploadedName(file: Express.Multer.File): string {
   return (text.includes('\ufffd') ? file.originalname : text).replace(/^.*[/\\]/, '').slice(0, 200) || 'file';
 }
 
-/** Where an uploaded file is kept. The name comes back from the browser, so only names of our own lead anywhere. @throws MailbagError not-found */
-export function uploadedFile(fileId: string): string {
+/** What an uploaded file is called until it is put where it belongs. */
+export const spooled = (file: Express.Multer.File): FileKey => fileKey('spool', file.filename);
+
+/** What an uploaded file of records is called where it is kept. The name comes back from the browser, so only names of our own lead anywhere. @throws MailbagError not-found */
+export function uploadedFile(fileId: string): FileKey {
   if (!/^upload-[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(fileId)) throw new MailbagError('not-found', { what: 'file' });
-  return dataPath('sources', fileId);
+  return fileKey('sources', fileId);
 }
