@@ -22,7 +22,8 @@ const serverLayers = [
   ['copies', 'sources', 'threads'],
   ['paper', 'safety'],
   ['delivery', 'registers', 'retention'],
-  ['bounces', 'mailings'],
+  ['incoming', 'mailings'],
+  ['bounces'],
   ['batches', 'corrections', 'reminders'],
   ['desk'],
 ];

@@ -184,6 +184,15 @@ step('output and message show what they give for the chosen record', async () =>
   await page.getByLabel('File name', { exact: true }).fill('{{ memb');
   await page.getByRole('option', { name: /Member number/ }).click();
   await page.getByText(/2027\/Bass\/0018\.pdf/).waitFor();
+  // The page beside it is drawn anew with the code on it.
+  await page.waitForFunction(() => document.querySelectorAll('canvas').length > 0);
+  const before = await timesDrawn(page);
+  await page.getByRole('button', { name: /^none Symbol$/ }).click();
+  await page.getByRole('option', { name: /^Data Matrix/ }).click();
+  await drawnAgain(page, before);
+  await page.getByLabel('Width, mm').fill('30');
+  await drawnAgain(page, before + 1);
+  await page.getByText(/has no box|No template of the packet has a box for a picture/).waitFor();
   await button(/^Message$/).click();
   await page.getByLabel('Subject', { exact: true }).fill('Membership {{ plott }}');
   await page.getByText('names plott, which is no column of the records').first().waitFor();

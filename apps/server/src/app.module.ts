@@ -11,8 +11,9 @@ import { ArchiveService } from './archive/archive.service.js';
 import { BounceSettings } from './settings/bounce-settings.service.js';
 import { BouncesController } from './bounces/bounces.controller.js';
 import { BouncesService } from './bounces/bounces.service.js';
-import { InboundSmtp } from './bounces/inbound-smtp.service.js';
-import { MailboxReader } from './bounces/mailbox-reader.service.js';
+import { IncomingMail } from './incoming/incoming-mail.service.js';
+import { InboundSmtp } from './incoming/inbound-smtp.service.js';
+import { MailboxReader } from './incoming/mailbox-reader.service.js';
 import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchSummaries } from './batches/batch-summaries.service.js';
@@ -51,6 +52,7 @@ import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
 import { MailingsService } from './mailings/mailings.service.js';
+import { AttachedFiles } from './mailings/attached-files.service.js';
 import { MessageSamples } from './mailings/message-samples.service.js';
 import { PaperController } from './paper/paper.controller.js';
 import { Gathering } from './paper/gathering.service.js';
@@ -87,6 +89,9 @@ import { SourceEntity } from './sources/sources.entity.js';
 import { ImportReports } from './corrections/import-report.service.js';
 import { RecordExports } from './sources/record-exports.service.js';
 import { RecordSearch } from './sources/record-search.service.js';
+import { DatabaseKind } from './sources/kinds/database-kind.js';
+import { FileKind } from './sources/kinds/file-kind.js';
+import { SourceKinds } from './sources/kinds/source-kinds.js';
 import { SourceFiles } from './sources/source-files.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
@@ -149,6 +154,7 @@ import { Pool } from './work/pool.js';
     BatchStarts,
     BounceSettings,
     BouncesService,
+    IncomingMail,
     ConnectionsService,
     CopiesService,
     Jobs,
@@ -170,6 +176,7 @@ import { Pool } from './work/pool.js';
     MailingChecks,
     MailboxReader,
     MailingsService,
+    AttachedFiles,
     MessageSamples,
     Needs,
     Pool,
@@ -191,6 +198,9 @@ import { Pool } from './work/pool.js';
     Settling,
     RecordSearch,
     SourceFiles,
+    FileKind,
+    DatabaseKind,
+    SourceKinds,
     SourcesService,
     StarterSheets,
     TemplatesService,

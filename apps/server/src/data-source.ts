@@ -17,6 +17,7 @@ import { WaitingDeliveries1764500000000 } from './migrations/0006-waiting-delive
 import { Keys1764600000000 } from './migrations/0007-keys.js';
 import { Jobs1764700000000 } from './migrations/0008-jobs.js';
 import { Principals1764800000000 } from './migrations/0009-principals.js';
+import { SourceKinds1764900000000 } from './migrations/0010-source-kinds.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -56,6 +57,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Keys1764600000000,
     Jobs1764700000000,
     Principals1764800000000,
+    SourceKinds1764900000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -1,4 +1,5 @@
-import type { CheckPlan, FieldMap, Finish } from '@mailbag/core';
+import type { CheckPlan, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
+import { stampCorners, stampWidths, stampedPages, symbologies } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -8,6 +9,7 @@ import {
   IsISO8601,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
@@ -18,6 +20,69 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+
+/** A file that a mailing brings along: with every message, or as a picture. */
+export class ExtraFile {
+  /** SHA-256 of its bytes, in hexadecimal. */
+  @Matches(/^[0-9a-f]{64}$/)
+  fileId!: string;
+
+  @IsString()
+  @MinLength(1)
+  @MaxLength(200)
+  name!: string;
+
+  /** In bytes. */
+  @IsInt()
+  @Min(0)
+  size!: number;
+}
+
+/** The copy code as a symbol on the paper. */
+export class StampPlan implements CopyStamp {
+  @IsIn(symbologies)
+  symbology!: Symbology;
+
+  @IsIn(stampedPages)
+  pages!: CopyStamp['pages'];
+
+  @IsIn(stampCorners)
+  corner!: StampCorner;
+
+  @IsNumber()
+  @Min(0)
+  @Max(5000)
+  fromSide!: number;
+
+  @IsNumber()
+  @Min(0)
+  @Max(5000)
+  fromEnd!: number;
+
+  @IsNumber()
+  @Min(stampWidths.least)
+  @Max(stampWidths.most)
+  width!: number;
+
+  @IsBoolean()
+  inPrint!: boolean;
+}
+
+/** A picture that stands in a box of every copy, its aspect kept. */
+export class PicturePlan {
+  /** Id of the template. */
+  @IsInt()
+  template!: number;
+
+  @IsString()
+  @MaxLength(1000)
+  field!: string;
+
+  /** PNG or JPEG. */
+  @ValidateNested()
+  @Type(() => ExtraFile)
+  file!: ExtraFile;
+}
 
 /** Where copies are kept, how they are named, and what becomes of their fields. */
 export class OutputPlan {
@@ -33,6 +98,18 @@ export class OutputPlan {
   @IsOptional()
   @IsIn(['flattened', 'locked', 'open'] satisfies Finish[])
   finish?: Finish;
+
+  /** The copy code on the paper; null where it is not stamped. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => StampPlan)
+  stamp?: StampPlan | null;
+
+  @IsOptional()
+  @ValidateNested({ each: true })
+  @Type(() => PicturePlan)
+  @ArrayMaxSize(20)
+  pictures?: PicturePlan[];
 
   /** Pattern of the password that opens a copy; empty: it opens without. */
   @IsOptional()
@@ -62,23 +139,6 @@ export class OutputPlan {
   @ArrayMaxSize(50)
   @IsString({ each: true })
   metadata?: string[];
-}
-
-/** A file that goes along with every message. */
-export class ExtraFile {
-  /** SHA-256 of its bytes, in hexadecimal. */
-  @Matches(/^[0-9a-f]{64}$/)
-  fileId!: string;
-
-  @IsString()
-  @MinLength(1)
-  @MaxLength(200)
-  name!: string;
-
-  /** In bytes. */
-  @IsInt()
-  @Min(0)
-  size!: number;
 }
 
 /** What is sent to those whose copy has not come back. */

@@ -125,6 +125,8 @@ export interface SourceFileAnswer {
 export interface SourceSummary {
   id: number;
   name: string;
+  /** Where its records come from. */
+  kind: 'file' | 'database';
   fileName: string;
   files: number;
   query: { connectionId: number; connection: string; sql: string; parameters: Record<string, string> } | null;

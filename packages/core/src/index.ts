@@ -6,6 +6,8 @@ export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 
 export { inspectTemplate } from './pdf/read/inspect.js';
 export { compileTemplate } from './pdf/plan/compile.js';
+export * from './pdf/fill/stamp/copy-stamp.js';
+export { assertImage } from './pdf/fill/image.js';
 export { finishes } from './pdf/finish.js';
 export type { Finish } from './pdf/finish.js';
 export type { CompiledTemplate, CompileOptions } from './pdf/plan/compile.js';

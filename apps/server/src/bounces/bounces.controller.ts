@@ -6,7 +6,7 @@ import { Needs, Who } from '../accounts/session.guard.js';
 import { Transactions } from '../persistence/transactions.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { BouncesService } from './bounces.service.js';
-import { MailboxReader } from './mailbox-reader.service.js';
+import { MailboxReader } from '../incoming/mailbox-reader.service.js';
 import { reportStore } from '../stores/report.store.js';
 import type { Principal } from '../platform/principal.js';
 

@@ -1,14 +1,14 @@
-import { createHash } from 'node:crypto';
 import type { MailReport, ReportedRecipient } from '@mailbag/core';
-import { MailbagError, addressesIn, isMailbagError, oneLine, troubleWords } from '@mailbag/core';
+import { MailbagError, addressesIn, oneLine, returnToken, troubleWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
+import type { IncomingMessage, MailTaker, TakenMail } from '../incoming/mail-door.js';
+import { IncomingMail } from '../incoming/incoming-mail.service.js';
+import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { LiveService } from '../live/live.service.js';
 import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
-import { Pool } from '../work/pool.js';
-import type { ReadMail } from '../work/tasks.js';
 import type { Reported } from '../stores/delivery.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { reportStore } from '../stores/report.store.js';
@@ -19,20 +19,9 @@ interface Found extends Reported {
   /** How it was found: only the token shows that the report answers a message of ours. */
   by: 'token' | 'message' | 'address';
 }
-/** How a message came in. */
-export interface IncomingWay {
-  way: 'imap' | 'smtp';
-  /** Addresses of its envelope; none where they are not known. */
-  to: readonly string[];
-  /** Return path of its envelope; null where it is not known. */
-  from: string | null;
-}
 type Facts = Pick<MailReport, 'kind' | 'recipients'>;
 
 const DAYS = 30;
-/** Times that a message is tried; one that ended the server each time is a matter for a person. */
-const MOST_TRIES = 3;
-
 /** What the server that refused said, and what it means. */
 function words({ address, code, said }: ReportedRecipient): string {
   const meaning = code && troubleWords(code.code);
@@ -50,93 +39,58 @@ function doubtOf(report: MailReport, found: Found | null, returnPath: string | n
   return returnPath ? `It came from ${returnPath.slice(0, 100)}, and real reports have no return path.` : null;
 }
 
-/** Understands what comes to the bounce mailbox and leads it to its copies. Each message counts once, however often it comes. */
+/** Leads reports that come in to their copies. */
 @Injectable()
-export class BouncesService {
-  /** Messages that were read without harm and could not be kept, since the disk was full: reading them once more is no try. */
-  private readonly readWell = new Set<string>();
-
+export class BouncesService implements MailTaker {
   constructor(
     private readonly transactions: Transactions,
     private readonly live: LiveService,
-    private readonly pool: Pool,
-  ) {}
-
-  /** Whether a token belongs to a delivery of ours. */
-  async knows(token: string): Promise<boolean> {
-    return (await deliveryStore.byToken(this.transactions, token)).length > 0;
+    private readonly settings: BounceSettings,
+    door: IncomingMail,
+  ) {
+    // What nobody else wants came to the bounce mailbox, and is listed there.
+    door.register(this, true);
   }
 
-  /** @returns what it was; `again`: it was here before; `unreadable`: it could not be taken apart */
-  async take(raw: Buffer, { way, to, from }: IncomingWay): Promise<MailReport['kind'] | 'again' | 'unreadable'> {
-    const rawDigest = createHash('sha256').update(raw).digest('hex');
-    const mail = await this.read(raw, to, rawDigest);
+  /** The bounce mailbox itself, and addresses that lead back to a delivery of ours. */
+  async knows(address: string): Promise<boolean> {
+    const own = await this.settings.address();
+    if (own !== '' && address.toLowerCase() === own.toLowerCase()) return true;
+    const token = returnToken(address);
+    return token !== null && (await deliveryStore.byToken(this.transactions, token)).length > 0;
+  }
+
+  async take(sql: Sql, { digest, mail, way, from }: IncomingMessage): Promise<TakenMail> {
     const report: MailReport | null = mail && mail.report;
-    // The same report may come through both doors, with other trace headers in front.
-    const digest = mail
-      ? createHash('sha256')
-          .update(mail.messageId || raw)
-          .update(mail.matter)
-          .digest('hex')
-      : rawDigest;
-    const batchId = await this.transactions.run(async (sql) => {
-      await reportStore.dropTry(sql, rawDigest);
-      const delivery = report && (await this.find(sql, report));
-      const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
-      const said = report
-        ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
-        : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
-      const isNew = await reportStore.add(sql, {
-        digest,
-        at: new Date().toISOString(),
-        way,
-        kind: report?.kind ?? 'unreadable',
-        sender: oneLine(mail?.from ?? '').slice(0, 300),
-        subject: oneLine(mail?.subject ?? '').slice(0, 300),
-        said,
-        deliveryId: delivery?.id ?? null,
-        doubt,
-        facts: doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
-      });
-      if (!isNew) return 'again' as const;
-      if (!delivery || !report) return null;
+    const delivery = report && (await this.find(sql, report));
+    const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
+    const said = report
+      ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
+      : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
+    const isNew = await reportStore.add(sql, {
+      digest,
+      at: new Date().toISOString(),
+      way,
+      kind: report?.kind ?? 'unreadable',
+      sender: oneLine(mail?.from ?? '').slice(0, 300),
+      subject: oneLine(mail?.subject ?? '').slice(0, 300),
+      said,
+      deliveryId: delivery?.id ?? null,
+      doubt,
+      facts: doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
+    });
+    if (!isNew) return { kind: 'again' };
+    if (delivery && report) {
       if (doubt) await this.note(sql, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
       else await this.apply(sql, delivery, report, mail!.subject);
-      return delivery.batchId;
-    });
-    this.readWell.delete(rawDigest);
-    if (batchId === 'again') return 'again';
-    this.tell(batchId);
-    return report?.kind ?? 'unreadable';
+    }
+    return { kind: report?.kind ?? 'unreadable', afterwards: () => this.tell(delivery?.batchId ?? null) };
   }
 
   private tell(batchId: number | null): void {
     if (batchId === null) return;
     this.live.tell('copies', batchId);
     this.live.tell('batch', batchId);
-  }
-
-  /** Takes a message apart in a thread of its own. That it is tried is written down first: a message that ends the server must not end it again and again. */
-  private async read(raw: Buffer, to: readonly string[], digest: string): Promise<ReadMail | null> {
-    // Its thread is there before it counts: a server that is ended while it still begins has not tried anything.
-    await this.pool.run('openPost', null);
-    const tries = this.readWell.has(digest)
-      ? 0
-      : await this.transactions.run(async (sql) => {
-          const row = await reportStore.countTry(sql, digest, new Date().toISOString());
-          return row!.tries;
-        });
-    if (tries > MOST_TRIES) return null;
-    try {
-      const mail = await this.pool.run('readMail', { raw: new Uint8Array(raw), envelopeTo: to });
-      this.readWell.add(digest);
-      return mail;
-    } catch (error) {
-      // A server that is stopping has not tried it.
-      if (isMailbagError(error) && error.code === 'server-stops') throw error;
-      // The machine may have been busy with something else just then.
-      return tries < MOST_TRIES ? this.read(raw, to, digest) : null;
-    }
   }
 
   private async find(sql: Sql, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {

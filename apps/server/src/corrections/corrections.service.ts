@@ -11,7 +11,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { CorrectionRow } from '../stores/correction.store.js';
 import { correctionStore } from '../stores/correction.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import type { Principal } from '../platform/principal.js';
 
 const answerOf = ({ id, row, recordKey, columnName, was, value, state, who, at, step }: CorrectionRow): CorrectionAnswer => ({
@@ -88,7 +88,7 @@ export class CorrectionsService {
         const key = known?.recordKey ?? (keys ??= await this.keysOfRows(sql, source)).get(row) ?? `row ${row}`;
         if (wanted !== was) await correctionStore.add(sql, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
         record.cells[index] = wanted;
-        await sourceStore.setCells(sql, record.cells, sourceId, ordinal);
+        await recordStore.setCells(sql, record.cells, sourceId, ordinal);
         done.push({ ordinal, column: name });
       }
       return done;
@@ -122,7 +122,7 @@ export class CorrectionsService {
     const own = new Map<number, string>();
     if (keyColumn !== null)
       for (const { row, was } of await correctionStore.ofColumn(sql, id, keyColumn)) own.set(row, (JSON.parse(was) as Cell).text);
-    const rows = await sourceStore.textsOf(sql, id, Math.max(0, index));
+    const rows = await recordStore.textsOf(sql, id, Math.max(0, index));
     const keyOf = recordKeys([{ name: keyColumn ?? '' }], index < 0 ? null : keyColumn);
     const numbers = new NumberedKeys();
     return new Map(
@@ -144,6 +144,6 @@ export class CorrectionsService {
 }
 
 async function recordOfRow(sql: Sql, sourceId: number, row: number): Promise<{ ordinal: number; record: SourceRecord } | null> {
-  const found = await sourceStore.recordOfRow(sql, sourceId, row);
+  const found = await recordStore.recordOfRow(sql, sourceId, row);
   return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
 }

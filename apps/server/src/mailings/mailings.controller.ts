@@ -45,6 +45,8 @@ import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { HereService } from '../live/here.service.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
+import { streamed } from '../files/download.js';
+import { AttachedFiles } from './attached-files.service.js';
 import { MailingsService } from './mailings.service.js';
 import { toldPlan } from '../frozen/plan-passwords.js';
 import { StarterSheets } from './starter-sheet.service.js';
@@ -56,6 +58,7 @@ export class MailingsController {
     private readonly checking: MailingChecks,
     private readonly starters: StarterSheets,
     private readonly samples: MessageSamples,
+    private readonly attached: AttachedFiles,
     private readonly hereService: HereService,
   ) {}
 
@@ -74,7 +77,20 @@ export class MailingsController {
   @Post('extra-files')
   @UseInterceptors(uploadInto(config.templateLimit))
   keepFile(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
-    return this.samples.keepFile(spooled(file), uploadedName(file));
+    return this.attached.keep(spooled(file), uploadedName(file));
+  }
+
+  /** Keeps a picture that is to stand on copies. @throws MailbagError image-unreadable */
+  @Post('pictures')
+  @UseInterceptors(uploadInto(config.templateLimit))
+  keepPicture(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
+    return this.attached.keepPicture(spooled(file), uploadedName(file));
+  }
+
+  @Get('pictures/:fileId')
+  @WithoutValues()
+  picture(@Param('fileId') fileId: string): Promise<StreamableFile> {
+    return streamed(this.attached.placeOf(fileId), 'The picture', { type: 'application/octet-stream' });
   }
 
   /** The message for one record; with what is being changed on the screen, saved or not. */

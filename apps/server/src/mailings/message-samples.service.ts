@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { ExtraFile, MailingPlan, MessageSample } from '@mailbag/contract';
+import type { MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
 import { MailbagError, addressesIn, copyCode, deliveryHeaders } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
@@ -9,9 +9,6 @@ import { asSent, attachmentSize, extraAttachments, travellingSize } from '../del
 import { MailTransport } from '../delivery/mail-transport.js';
 import type { OutgoingMessage } from '../delivery/outgoing-message.js';
 import { rawMessage } from '../delivery/outgoing-message.js';
-import type { FileKey } from '../files/file-key.js';
-import { fileKey } from '../files/file-key.js';
-import { digestOf, has, remove, rename, stat } from '../files/files.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
@@ -148,15 +145,5 @@ export class MessageSamples {
     } finally {
       transport.close();
     }
-  }
-
-  /** Keeps an uploaded file that goes along with messages. */
-  async keepFile(key: FileKey, name: string): Promise<ExtraFile> {
-    const fileId = (await digestOf(key))!;
-    const { size } = (await stat(key))!;
-    const place = fileKey('attachments', fileId);
-    if (await has(place)) await remove(key);
-    else await rename(key, place);
-    return { fileId, name, size };
   }
 }

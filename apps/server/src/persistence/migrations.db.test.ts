@@ -36,8 +36,17 @@ test('what the last migrations did can be undone and done again', async () => {
   expect(await shape()).toEqual(before);
 });
 
+/** Undoes migrations up to one and with it. */
+async function undone(name: string): Promise<void> {
+  for (;;) {
+    const [last]: { name: string }[] = await database.query('SELECT name FROM migrations ORDER BY id DESC LIMIT 1');
+    await database.undoLastMigration();
+    if (last!.name.startsWith(name)) return;
+  }
+}
+
 test('older acts get the principal that they had: the one account of that name, Mailbag itself, incoming mail, or some person', async () => {
-  await database.undoLastMigration();
+  await undone('Principals');
   const add = (text: string, values: unknown[]): Promise<unknown> => database.query(text, values);
   for (const [id, name] of [
     [1, 'Marit'],
@@ -69,6 +78,6 @@ test('older acts get the principal that they had: the one account of that name, 
   const history: { principal: string }[] = await database.query('SELECT principal FROM history ORDER BY id');
   expect(history.map(({ principal }) => principal)).toEqual(['person:1', 'mailbag']);
   // Nothing is lost when it is undone again.
-  await database.undoLastMigration();
+  await undone('Principals');
   expect(await database.query('SELECT accountId FROM history ORDER BY id')).toEqual([{ accountId: 1 }, { accountId: null }]);
 });

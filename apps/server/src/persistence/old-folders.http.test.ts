@@ -129,5 +129,6 @@ test('migrations that were in use are as they were', () => {
     '0007-keys.ts': '5abac3285eb243b0',
     '0008-jobs.ts': 'cff469ed0ab8e0bf',
     '0009-principals.ts': '8b9f898838a95ab3',
+    '0010-source-kinds.ts': '0685e70e9684c609',
   });
 });

@@ -1,7 +1,7 @@
 import { textFinder } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
-import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { SourcesService, toRecord } from './sources.service.js';
 
 /** Records that are looked through at a time. */
@@ -21,7 +21,7 @@ export class RecordSearch {
     const inCell = textFinder(text);
     const firstIn = async (from: number, to: number): Promise<number> => {
       for (let next = from; next < to; next += FIND_BLOCK) {
-        const rows = await sourceStore.stretch(this.transactions, id, next, Math.min(to, next + FIND_BLOCK));
+        const rows = await recordStore.stretch(this.transactions, id, next, Math.min(to, next + FIND_BLOCK));
         // Few lines hold the text at all, and only those are taken apart.
         const found = rows.find((one) => inLine(one.cells) && toRecord(one).cells.some((cell) => inCell(cell.text)));
         if (found) return found.ordinal;

@@ -1,4 +1,5 @@
 import type { Column as SheetColumn, ErrorFields, SourceChanges, SourceNote, TableReading } from '@mailbag/core';
+import type { SourceKindName } from '../work/tasks.js';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 /** Its records lie in `source_record`, which is written in blocks without entities. */
@@ -8,6 +9,9 @@ export class SourceEntity {
   id!: number;
   @Column('text')
   name!: string;
+  /** See `kinds/`. */
+  @Column('text')
+  kind!: SourceKindName;
   @Column('text')
   fileName!: string;
   @Column('text')

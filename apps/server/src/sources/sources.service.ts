@@ -11,13 +11,13 @@ import type { WantedJob } from '../jobs/jobs.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { uploadedFile } from '../files/upload.js';
 import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
+import { SourceKinds } from './kinds/source-kinds.js';
 import { correctionStore } from '../stores/correction.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
-import type { RecordRow } from '../stores/source.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import type { RecordRow } from '../stores/record.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { findingStore } from '../stores/finding.store.js';
 import { SourceFiles } from './source-files.service.js';
 
@@ -42,6 +42,7 @@ export class SourcesService implements OnApplicationBootstrap {
     private readonly live: LiveService,
     private readonly connections: ConnectionsService,
     private readonly files: SourceFiles,
+    private readonly kinds: SourceKinds,
     private readonly jobs: Jobs,
   ) {
     jobs.register<ReadWish>('reading', {
@@ -68,16 +69,16 @@ export class SourcesService implements OnApplicationBootstrap {
   }
 
   /** Keeps a source and begins to read it. @throws MailbagError not-found */
-  async create({ fileIds = [], query, name, reading }: SourceRequest): Promise<SourceSummary> {
-    const files = await this.files.of(fileIds);
-    if (files.length === 0 && !query) throw new MailbagError('request-wrong', { why: 'a source needs a file or a query' });
+  async create({ name, reading, ...request }: SourceRequest): Promise<SourceSummary> {
+    const { kind, files, query } = await this.kinds.ofRequest(request);
     const source = await this.transactions.run((manager) =>
       manager.save(SourceEntity, {
         name: name.trim(),
         fileName: files[0]?.fileName ?? '',
         fileId: files[0]?.fileId ?? '',
+        kind,
         files,
-        query: query ? { connectionId: query.connectionId, sql: query.sql, parameters: query.parameters } : null,
+        query,
         state: 'reading' as const,
         count: 0,
         progress: 0,
@@ -137,10 +138,10 @@ export class SourcesService implements OnApplicationBootstrap {
     return this.summary(fresh);
   }
 
-  /** Reads a database again and waits for it; files are as they were. @throws MailbagError as reading does */
+  /** Reads what may have changed by itself again, and waits for it; files are as they were. @throws MailbagError as reading does */
   async refresh(id: number): Promise<void> {
     const source = await this.sources.findOneBy({ id });
-    if (!source?.query || source.state === 'reading') return;
+    if (!source || !this.kinds.of(source.kind).isLive || source.state === 'reading') return;
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
     await this.jobs.run(this.wish(source));
     const { error } = await this.sources.findOneByOrFail({ id });
@@ -166,15 +167,12 @@ export class SourcesService implements OnApplicationBootstrap {
 
   /** Reads a source. That it is tried is written down first: what brings the server down must not do so at every start. */
   private async read(source: SourceEntity): Promise<void> {
-    const { id, files, reading, query, name, keyColumn, columns: before } = source;
+    const { id, reading, keyColumn, columns: before } = source;
     try {
       await this.transactions.run((manager) => manager.increment(SourceEntity, { id }, 'attempts', 1));
       await this.pool.run('readSource', {
         sourceId: id,
-        files: files.map(({ fileId, fileName }) => ({ key: uploadedFile(fileId), file: fileName })),
-        query: query
-          ? { access: await this.connections.access(query.connectionId), name, sql: query.sql, parameters: query.parameters }
-          : null,
+        from: await this.kinds.of(source.kind).input(source),
         reading,
         keyColumn,
         before,
@@ -228,7 +226,7 @@ export class SourcesService implements OnApplicationBootstrap {
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
     const { count: total } = await this.detail(id);
-    const rows = await sourceStore.page(this.transactions, id, from, count);
+    const rows = await recordStore.page(this.transactions, id, from, count);
     return {
       from,
       total,
@@ -263,7 +261,7 @@ export class SourcesService implements OnApplicationBootstrap {
   /** Records by their places, in the order asked for. */
   async recordsAt(id: number, ordinals: readonly number[]): Promise<Map<number, SourceRecord>> {
     if (ordinals.length === 0) return new Map();
-    const rows = await sourceStore.recordsAt(this.transactions, id, ordinals);
+    const rows = await recordStore.recordsAt(this.transactions, id, ordinals);
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
   }
 
@@ -289,7 +287,7 @@ export class SourcesService implements OnApplicationBootstrap {
     await this.transactions.run(async (manager) => {
       await before(manager);
       await correctionStore.dropOfSource(manager, id);
-      await sourceStore.dropReadings(manager, id);
+      await recordStore.dropReadings(manager, id);
       await manager.delete(SourceEntity, { id });
     });
     await this.sweep();

@@ -2,7 +2,7 @@ import type { BatchState, BatchSummary } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import type { RecordRow } from './source.store.js';
+import type { RecordRow } from './record.store.js';
 
 export interface PlannedBatch {
   id: number;

@@ -18,7 +18,7 @@ import type { Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
 import { findingStore } from '../stores/finding.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { inTransaction, threadSql } from './worker-database.js';
 
 /** Records after which the progress is told. */
@@ -157,7 +157,7 @@ async function checkTouched(
   const { mailingId, sourceId, mailing } = input;
   const leftOut = new Set(mailing.plan.leftOut);
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
-  const reading = await sourceStore.readingOf(threadSql(), sourceId);
+  const reading = await recordStore.readingOf(threadSql(), sourceId);
   const records: { ordinal: number; record: SourceRecord; key: string }[] = [];
   for (const ordinal of reading === null ? [] : only.ordinals) {
     const record = await recordAt(reading!, ordinal);

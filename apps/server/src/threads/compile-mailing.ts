@@ -1,9 +1,10 @@
+import type { OutputPlan } from '@mailbag/contract';
 import type { Finish } from '@mailbag/core';
 import { MailbagError, RecordFiller } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
-import { folderOf } from '../files/file-key.js';
-import { read } from '../files/files.js';
+import { fileKey, folderOf } from '../files/file-key.js';
+import { read, sha256 } from '../files/files.js';
 import { templateFile } from '../files/template-file.js';
 
 /** @throws MailbagError file-gone */
@@ -13,18 +14,35 @@ async function templateBytes({ hash, name }: FrozenMailing['templates'][number])
   return new Uint8Array(bytes);
 }
 
+/** Pictures by field. What is read is what was chosen, or nothing is made. @throws MailbagError attachment-gone */
+async function picturesOf({ pictures = [] }: OutputPlan, template: number): Promise<Record<string, Uint8Array>> {
+  const mine = pictures.filter((picture) => picture.template === template);
+  return Object.fromEntries(
+    await Promise.all(
+      mine.map(async ({ field, file }) => {
+        const bytes = await read(fileKey('attachments', file.fileId));
+        if (!bytes || (await sha256(bytes)) !== file.fileId) throw new MailbagError('attachment-gone', { name: file.name });
+        return [field, bytes] as const;
+      }),
+    ),
+  );
+}
+
 /** The templates of a mailing made ready. @param finish as the mailing says where nothing is said */
 export async function compileMailing(mailing: FrozenMailing, characters: Iterable<string>, finish?: Finish): Promise<RecordFiller[]> {
+  const { output } = mailing.plan;
   const { fonts, faces } = await nodeFonts(folderOf('faces'));
   return Promise.all(
-    mailing.templates.map(async (template) =>
-      RecordFiller.of(await templateBytes(template), template, {
+    mailing.templates.map(async (template) => {
+      const filler = await RecordFiller.of(await templateBytes(template), template, {
         fonts,
         faces,
         characters,
-        finish: finish ?? mailing.plan.output.finish ?? 'flattened',
+        finish: finish ?? output.finish ?? 'flattened',
+        stamps: output.stamp ? [output.stamp] : [],
         file: template.name,
-      }),
-    ),
+      });
+      return filler.withImages(await picturesOf(output, template.id));
+    }),
   );
 }

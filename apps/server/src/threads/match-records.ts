@@ -1,6 +1,6 @@
 import { textFinder } from '@mailbag/core';
 import { findingStore } from '../stores/finding.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { recordBlocks } from './source-records.js';
 import type { Tasks } from '../work/tasks.js';
 import { threadSql } from './worker-database.js';
@@ -8,7 +8,7 @@ import { threadSql } from './worker-database.js';
 /** Places of records that a filter leaves; null: it leaves all. */
 async function ordinalsOf({ mailingId, sourceId, only }: Tasks['matchRecords']['input']): Promise<Set<number> | null> {
   if (only === null) return null;
-  const rows = only === 'looked' ? await findingStore.looked(threadSql(), mailingId) : await sourceStore.corrected(threadSql(), sourceId);
+  const rows = only === 'looked' ? await findingStore.looked(threadSql(), mailingId) : await recordStore.corrected(threadSql(), sourceId);
   return new Set(rows.map(({ ordinal }) => ordinal));
 }
 

@@ -1,79 +1,18 @@
-import type { Cell, Column, SourceChanges, SourceRecord, TableResult } from '@mailbag/core';
-import { ChangeWatch, Gatherer, NumberedKeys, ROW_LIMIT, readFiles, recordKeys, typedText } from '@mailbag/core';
-import { tableFile } from '@mailbag/host';
-import { pathOf } from '../files/file-key.js';
-import { openDatabase } from '../readers/open-database.js';
-import { countingQuery } from '../readers/query.js';
-import type { DatabaseRow } from '../readers/reader.js';
+import type { Cell, Column, SourceChanges, SourceRecord } from '@mailbag/core';
+import { ChangeWatch, NumberedKeys, recordKeys } from '@mailbag/core';
+import { readRecords } from './kinds/registry.js';
 import { blocksOfReading, recordAt } from './source-records.js';
 import type { Tasks } from '../work/tasks.js';
-import { knownFields } from './known-fields.js';
 import type { Sql } from '../persistence/sql.js';
 import { correctionStore } from '../stores/correction.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { inTransaction, threadSql, writeAtOnce } from './worker-database.js';
 
-/** Milliseconds that a query may take when a whole source is read, and when only its first rows are looked at. */
-const READ_TIME = 60_000;
-const EXCERPT_TIME = 12_000;
-const EXCERPT_ROWS = 30;
 const PROGRESS_EVERY = 5000;
 
 type Input = Tasks['readSource']['input'];
-
-/** Rows of a query as records: the names of its columns are the headings. */
-function queryGatherer(where: string, reading: Input['reading'], onRecords: (records: SourceRecord[]) => void) {
-  const gatherer = new Gatherer({ where, headingRow: 0, readings: reading.columns ?? {}, onRecords });
-  let row = 0;
-  let names: string[] = [];
-  return {
-    names(given: string[]): void {
-      names = given;
-      gatherer.see(
-        0,
-        names.map((text) => ({ text, value: text })),
-        false,
-      );
-    },
-    rows(rows: readonly DatabaseRow[]): void {
-      for (const values of rows)
-        gatherer.see(
-          ++row,
-          values.map((text, index) => typedText(text ?? '', reading.columns?.[names[index]!])),
-          false,
-        );
-    },
-    done: () => ({ ...gatherer.done(), count: gatherer.count }),
-  };
-}
-
-async function readInto(input: Input, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
-  const { files, query, reading } = input;
-  if (!query) {
-    const known = await knownFields();
-    return readFiles(
-      files.map(
-        ({ key, file }) =>
-          () =>
-            tableFile(pathOf(key), file, known),
-      ),
-      reading,
-      onRecords,
-    );
-  }
-  const gatherer = queryGatherer(query.name, reading, onRecords);
-  const isWhole = await openDatabase(query.access).read(
-    query.sql,
-    query.parameters,
-    { rows: ROW_LIMIT, time: READ_TIME },
-    (names) => gatherer.names(names),
-    (rows) => gatherer.rows(rows),
-  );
-  const { columns, notes, count } = gatherer.done();
-  if (!isWhole) notes.push({ code: 'rows-capped', count: 1, names: [String(ROW_LIMIT)] });
-  return { columns, notes, count, reading };
-}
 
 /** Makes corrections again on what has just been read, and says which do not fit. Called within the transaction that swaps the readings. */
 async function reapply(
@@ -108,7 +47,7 @@ async function reapply(
     } else if (now.text !== before.text) await unfit(`the source now has “${now.text}”`);
     else {
       record.cells[index] = wanted;
-      await sourceStore.setCellsOf(sql, reading, ordinal, record.cells);
+      await recordStore.setCellsOf(sql, reading, ordinal, record.cells);
       await correctionStore.settle(sql, id, 'active', record.row);
       watch.changes.corrections.applied++;
     }
@@ -135,17 +74,17 @@ async function moveLeftOut(
  */
 export async function readSource(input: Input): Promise<Tasks['readSource']['output']> {
   const { sourceId, before } = input;
-  const earlier = await sourceStore.readingOf(threadSql(), sourceId);
-  const number = await inTransaction((sql) => sourceStore.startReading(sql, sourceId, earlier));
+  const earlier = await recordStore.readingOf(threadSql(), sourceId);
+  const number = await inTransaction((sql) => recordStore.startReading(sql, sourceId, earlier));
   let ordinal = 0;
   let told = 0;
   // Files are read in one go, so what was read is written before more comes.
   const write = (records: SourceRecord[]): void => {
-    const statements = records.map(({ row, cells }) => sourceStore.addRecord(number, ordinal++, row, cells));
+    const statements = records.map(({ row, cells }) => recordStore.addRecord(number, ordinal++, row, cells));
     if (ordinal - told >= PROGRESS_EVERY) statements.push(sourceStore.setProgress(sourceId, (told = ordinal)));
     writeAtOnce(statements);
   };
-  const { columns, notes, count, reading } = await readInto(input, write);
+  const { columns, notes, count, reading } = await readRecords(input.from, input.reading, write);
   const keyColumn =
     input.keyColumn !== null && columns.some(({ name }) => name === input.keyColumn)
       ? input.keyColumn
@@ -212,7 +151,7 @@ async function replace(
     await reapply(sql, sourceId, number, columns, ordinalOf, watch);
     await moveLeftOut(sql, sourceId, keyOfRow, rowOf);
     await take(sql, changes);
-    await sourceStore.dropReading(sql, earlier);
+    await recordStore.dropReading(sql, earlier);
   });
 }
 
@@ -229,33 +168,4 @@ async function uncorrectedCells(sourceId: number, columns: readonly Column[]): P
     if (index >= 0) cells.set(row, (cells.get(row) ?? new Map<number, Cell>()).set(index, JSON.parse(was) as Cell));
   }
   return cells;
-}
-
-/** The first rows of a query and how many there are. */
-export async function queryExcerpt({ access, sql, parameters }: Tasks['queryExcerpt']['input']): Promise<Tasks['queryExcerpt']['output']> {
-  const database = openDatabase(access);
-  const rows: string[][] = [];
-  const gatherer = queryGatherer('The query', {}, (records) => rows.push(...records.map(({ cells }) => cells.map(({ text }) => text))));
-  await database.read(
-    sql,
-    parameters,
-    { rows: EXCERPT_ROWS, time: EXCERPT_TIME },
-    (names) => gatherer.names(names),
-    (block) => gatherer.rows(block),
-  );
-  let count: number | null = null;
-  try {
-    await database.read(
-      countingQuery(sql),
-      parameters,
-      { rows: 1, time: 2000 },
-      () => undefined,
-      ([row]) => (count = Number(row?.[0] ?? 0)),
-    );
-  } catch {
-    // Counting may take too long, or the query may not stand within another; the excerpt is good all the same.
-  }
-  if (rows.length === 0 && count === 0) return { columns: [], rows, count, notes: [] };
-  const { columns, notes } = gatherer.done();
-  return { columns, rows, count, notes };
 }

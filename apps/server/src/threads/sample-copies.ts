@@ -20,9 +20,9 @@ export async function sampleCopies({
   const characters = new Set<string>();
   for (const cell of record.cells) foreignWords(cell.text, characters);
   foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
-  const { finish } = mailing.plan.output;
+  const { finish, stamp = null, pictures = [] } = mailing.plan.output;
   const key = createHash('sha256')
-    .update(JSON.stringify([finish, mailing.templates.map(({ hash, map }) => [hash, map]), [...characters]]))
+    .update(JSON.stringify([finish, stamp, pictures, mailing.templates.map(({ hash, map }) => [hash, map]), [...characters]]))
     .digest('hex');
   if (kept?.key !== key) kept = { key, fillers: await compileMailing(mailing, characters) };
   const { fillers } = kept;

@@ -1,6 +1,6 @@
 import type { Cell, SourceRecord } from '@mailbag/core';
-import type { RecordRow } from '../stores/source.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import type { RecordRow } from '../stores/record.store.js';
+import { recordStore } from '../stores/record.store.js';
 import { threadSql } from './worker-database.js';
 
 const BLOCK = 500;
@@ -9,13 +9,13 @@ const toRecord = ({ row, cells }: Pick<RecordRow, 'row' | 'cells'>): SourceRecor
 
 /** Records of a source in blocks, so that a large one is never in memory whole. */
 export async function* recordBlocks(sourceId: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
-  const reading = await sourceStore.readingOf(threadSql(), sourceId);
+  const reading = await recordStore.readingOf(threadSql(), sourceId);
   if (reading !== null) yield* blocksOfReading(reading);
 }
 
 export async function* blocksOfReading(reading: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
   for (let from = 0; ; from += BLOCK) {
-    const rows = await sourceStore.block(threadSql(), reading, from, BLOCK);
+    const rows = await recordStore.block(threadSql(), reading, from, BLOCK);
     if (rows.length === 0) return;
     yield { first: from, records: rows.map(toRecord) };
   }
@@ -23,6 +23,6 @@ export async function* blocksOfReading(reading: number): AsyncGenerator<{ first:
 
 /** The record at a place of a reading; undefined: there is none. */
 export async function recordAt(reading: number, ordinal: number): Promise<SourceRecord | undefined> {
-  const found = await sourceStore.recordOf(threadSql(), reading, ordinal);
+  const found = await recordStore.recordOf(threadSql(), reading, ordinal);
   return found && toRecord(found);
 }

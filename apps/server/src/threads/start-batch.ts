@@ -2,7 +2,7 @@ import { MailbagError } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { batchStore } from '../stores/batch.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
-import { sourceStore } from '../stores/source.store.js';
+import { recordStore } from '../stores/record.store.js';
 import type { Tasks } from '../work/tasks.js';
 import { StartDigest, candidates, choose } from './who-runs.js';
 import { inTransaction } from './worker-database.js';
@@ -55,7 +55,7 @@ export function startBatch({
       usedColumns: used,
       today,
     });
-    await batchStore.addRecords(sql, id, runs, await sourceStore.readingOf(sql, sourceId));
+    await batchStore.addRecords(sql, id, runs, await recordStore.readingOf(sql, sourceId));
     return { id, isNew: true };
   });
 }

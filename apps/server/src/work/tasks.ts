@@ -57,6 +57,12 @@ export interface MadeCopy {
   sha256: string;
 }
 
+/** Where the records of a source come from, by its kind. */
+export type SourceInput =
+  | { kind: 'file'; files: { key: FileKey; file: string }[] }
+  | { kind: 'database'; access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> };
+export type SourceKindName = SourceInput['kind'];
+
 /** A message that came in, understood, with as much of it as is kept. */
 export interface ReadMail {
   report: MailReport;
@@ -77,8 +83,7 @@ export interface Tasks {
   readSource: {
     input: {
       sourceId: number;
-      files: { key: FileKey; file: string }[];
-      query: { access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> } | null;
+      from: SourceInput;
       reading: TableReading;
       keyColumn: string | null;
       /** Columns of the reading before; none: it is the first. */

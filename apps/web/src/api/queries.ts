@@ -75,6 +75,8 @@ export const queries = {
       staleTime: Infinity,
       gcTime: 600_000,
     }),
+  picture: (fileId: string) =>
+    queryOptions({ queryKey: ['picture', fileId], queryFn: () => api.bytes(`/api/mailings/pictures/${fileId}`), staleTime: Infinity }),
   sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => api.get<SourceSummary[]>('/api/sources') }),
   source: (id: number) => queryOptions({ queryKey: ['sources', id], queryFn: () => api.get<SourceSummary>(`/api/sources/${id}`) }),
   corrections: (sourceId: number) =>

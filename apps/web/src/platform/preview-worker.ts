@@ -1,4 +1,15 @@
-import type { Column, Field, FieldMap, FieldValues, FillContext, FilledCopy, FillNote, Finish, SourceRecord } from '@mailbag/core';
+import type {
+  Column,
+  CopyStamp,
+  Field,
+  FieldMap,
+  FieldValues,
+  FillContext,
+  FilledCopy,
+  FillNote,
+  Finish,
+  SourceRecord,
+} from '@mailbag/core';
 import { RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
 import { browserFonts, noFonts } from './browser-fonts';
 
@@ -8,6 +19,10 @@ export interface PreviewWish {
   template: string;
   map: FieldMap;
   finish: Finish;
+  /** The copy code on the paper. */
+  stamp: CopyStamp | null;
+  /** Pictures by field. */
+  images: Readonly<Record<string, Uint8Array>>;
   columns: readonly Column[];
   record: SourceRecord;
   context: FillContext;
@@ -38,24 +53,24 @@ function foreign(values: FieldValues): string[] {
 }
 
 /** The template made ready with faces for all characters seen so far; anew only when a character, or a field that has a rule, is new. */
-async function fillerFor({ template, map, finish }: PreviewWish, needed: readonly string[]): Promise<RecordFiller> {
-  const key = JSON.stringify([finish, Object.keys(map).sort()]);
+async function fillerFor({ template, map, finish, stamp }: PreviewWish, needed: readonly string[]): Promise<RecordFiller> {
+  const key = JSON.stringify([finish, stamp, Object.keys(map).sort()]);
   const known = ready.get(template);
   if (known?.key === key && needed.every((char) => known.characters.has(char))) return known.filler;
   const characters = new Set([...(known?.characters ?? []), ...needed]);
   const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
   const { pdf, fields } = templates.get(template)!;
-  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish });
+  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish, stamps: stamp ? [stamp] : [] });
   ready.set(template, { key, characters, filler });
   return filler;
 }
 
 /** A copy; made again with further faces when the form itself shows characters that no value has, such as those of its options. */
 async function filled(wish: PreviewWish): Promise<FilledCopy> {
-  const { template, map, columns, record, context } = wish;
+  const { template, map, columns, record, context, images } = wish;
   const row = rowReader(columns)(record);
   const fill = async (characters: readonly string[]): Promise<FilledCopy> =>
-    (await fillerFor(wish, characters)).withMap(map).fill(row, context).copy;
+    (await fillerFor(wish, characters)).withMap(map).withImages(images).fill(row, context).copy;
   const needed = foreign(evaluateMap(templates.get(template)!.fields, map, row, context).values);
   const copy = await fill(needed);
   const missing = copy.notes.flatMap(({ characters }) => characters);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { TextInput } from './field';
 
 /** A whole number that is not negative. */
@@ -16,11 +17,24 @@ export function NumberInput({
   least?: number;
   most?: number;
 }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const isIn = (number: number): boolean => number >= least && number <= most;
+  // What is typed stands while it is typed, though its first digit alone may be too small; whoever leaves finds what holds.
+  const leave = (): void => {
+    if (typed && !isIn(Number(typed))) onChange(Math.min(most, Math.max(least, Number(typed))));
+    setTyped(null);
+  };
   return (
     <TextInput
       label={label}
-      value={String(value)}
-      onChange={(text) => onChange(Math.min(most, Math.max(least, Number(text.replace(/\D/g, '') || 0))))}
+      value={typed ?? String(value)}
+      onBlur={leave}
+      onChange={(text) => {
+        const digits = text.replace(/\D/g, '');
+        setTyped(digits);
+        if (digits !== '' && isIn(Number(digits))) onChange(Number(digits));
+      }}
+      {...(typed && !isIn(Number(typed)) ? { error: `From ${least} to ${most}.` } : {})}
       {...(help ? { help } : {})}
     />
   );

@@ -18,6 +18,8 @@ export function planPlaceWords(place: readonly string[]): string {
     'output.folder': 'the folder',
     'output.file': 'the file name',
     'output.finish': 'what becomes of the fields',
+    'output.stamp': 'the copy code on the paper',
+    'output.pictures': 'the pictures',
     'output.openPassword': 'the password that opens copies',
     'output.permissionsPassword': 'the permissions password',
     'message.subject': 'the subject',

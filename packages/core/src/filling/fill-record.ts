@@ -29,6 +29,7 @@ export class RecordFiller {
   private constructor(
     readonly template: MappedTemplate,
     readonly compiled: CompiledTemplate,
+    private readonly images: NonNullable<FillOptions['images']> | null = null,
   ) {}
 
   /**
@@ -42,7 +43,12 @@ export class RecordFiller {
 
   /** The same with other rules, of the same fields. */
   withMap(map: FieldMap): RecordFiller {
-    return new RecordFiller({ ...this.template, map }, this.compiled);
+    return new RecordFiller({ ...this.template, map }, this.compiled, this.images);
+  }
+
+  /** The same with pictures, by the fields in whose boxes they stand in every copy. PNG or JPEG. */
+  withImages(images: NonNullable<FillOptions['images']>): RecordFiller {
+    return new RecordFiller(this.template, this.compiled, Object.keys(images).length > 0 ? images : null);
   }
 
   /** The values of a record, and what the rules could not translate. */
@@ -58,7 +64,7 @@ export class RecordFiller {
 
   /** The copy of values that have been worked out already. */
   fillValues(values: FieldValues, { code, protect }: Pick<CopyContext, 'code' | 'protect'>): FilledCopy {
-    return fillCopy(this.compiled, values, { code, ...(protect ? { protect } : {}) });
+    return fillCopy(this.compiled, values, { code, ...(this.images ? { images: this.images } : {}), ...(protect ? { protect } : {}) });
   }
 
   /** What a copy of values would say of them, without making it. */
@@ -69,6 +75,10 @@ export class RecordFiller {
   /** Adds the copy of a record to a file that combines many. */
   addTo(combined: CombinedFile, row: Row, bookmark: string, context: FillContext): FillNote[] {
     const { values } = this.values(row, context);
-    return combined.add(this.compiled, { values, bookmark, options: { code: context.code } });
+    return combined.add(this.compiled, {
+      values,
+      bookmark,
+      options: { code: context.code, ...(this.images ? { images: this.images } : {}) },
+    });
   }
 }

@@ -1,8 +1,8 @@
-import type { TemplateDetail } from '@mailbag/contract';
-import type { Column, Evaluation, FieldMap, FillContext, FillNote, Finish, SourceRecord } from '@mailbag/core';
+import type { OutputPlan, TemplateDetail } from '@mailbag/contract';
+import type { Column, Evaluation, FieldMap, FillContext, FillNote, SourceRecord } from '@mailbag/core';
 import { evaluateMap, rowReader } from '@mailbag/core';
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { queries } from '../../api/queries';
 import { fillPreview } from '../../platform/preview';
 
@@ -14,6 +14,24 @@ export interface Filled {
   error: string | null;
 }
 
+const NONE: Readonly<Record<string, Uint8Array>> = {};
+
+/** Pictures of a template by field, as soon as they are there. */
+function usePictures(template: number | undefined, pictures: OutputPlan['pictures'] = []): Readonly<Record<string, Uint8Array>> {
+  const mine = pictures.filter((picture) => picture.template === template);
+  return useQueries({
+    queries: mine.map(({ file }) => queries.picture(file.fileId)),
+    combine: useCallback(
+      (results: { data: Uint8Array | undefined }[]) => {
+        const there = mine.flatMap(({ field }, at) => (results[at]?.data ? [[field, results[at].data] as const] : []));
+        return there.length === 0 ? NONE : Object.fromEntries(there);
+      },
+      // eslint-disable-next-line react-hooks/exhaustive-deps -- by what they are, not by the array that they come in
+      [JSON.stringify(mine)],
+    ),
+  });
+}
+
 /** The filled copy of one record, made by core in a worker, anew at every change. Only the newest wish is answered. */
 export function useFilled(
   template: TemplateDetail | undefined,
@@ -21,11 +39,12 @@ export function useFilled(
   record: SourceRecord | null,
   columns: readonly Column[],
   context: FillContext,
-  finish: Finish,
+  { finish = 'flattened', stamp = null, pictures }: OutputPlan,
 ): Filled {
   const { data: pdf } = useQuery({ ...queries.templatePdf(template?.id ?? 0, template?.revisionId ?? 0), enabled: template !== undefined });
   const [made, setMade] = useState<{ key: string; bytes: Uint8Array; notes: FillNote[]; error: string | null } | null>(null);
   const wish = useRef(0);
+  const images = usePictures(template?.id, pictures);
   const evaluation = useMemo(
     () => (template && record ? evaluateMap(template.fieldList, map, rowReader(columns)(record), context) : null),
     [template, map, record, columns, context],
@@ -34,11 +53,11 @@ export function useFilled(
   useEffect(() => {
     if (!pdf || !template || !record) return;
     const mine = ++wish.current;
-    fillPreview({ template: key, map, finish, columns, record, context }, { pdf, fields: template.fieldList }).then(
+    fillPreview({ template: key, map, finish, stamp, images, columns, record, context }, { pdf, fields: template.fieldList }).then(
       ({ bytes, notes }) => mine === wish.current && setMade({ key, bytes, notes, error: null }),
       (error: Error) => mine === wish.current && setMade({ key, bytes: pdf, notes: [], error: error.message }),
     );
-  }, [pdf, key, template, map, finish, columns, record, context]);
+  }, [pdf, key, template, map, finish, stamp, images, columns, record, context]);
   const isMine = made?.key === key;
   return { bytes: isMine ? made.bytes : (pdf ?? null), evaluation, notes: isMine ? made.notes : [], error: isMine ? made.error : null };
 }

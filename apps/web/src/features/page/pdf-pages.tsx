@@ -98,21 +98,32 @@ export interface PdfPagesProps {
   bytes: Uint8Array | null;
   pages: readonly PageSize[];
   fields: readonly Field[];
-  chosen: string | null;
+  chosen?: string | null;
   /** Field under the pointer in the list beside the page. */
   pointed?: string | null;
-  onChoose: (field: string) => void;
+  onChoose?: (field: string) => void;
   onPoint?: (field: string | null) => void;
   /** Names of the fields are written over their boxes. */
   named?: boolean;
   /** Fields to be marked, with the tone of the mark. */
   marks?: ReadonlyMap<string, Tone>;
   /** 1: as wide as the pane. */
-  zoom: number;
+  zoom?: number;
 }
 
 /** Pages drawn by pdf.js, with the boxes of the fields over them. The last picture stays until the next is ready. */
-export function PdfPages({ bytes, pages, fields, chosen, pointed, onChoose, onPoint, named = false, marks, zoom }: PdfPagesProps) {
+export function PdfPages({
+  bytes,
+  pages,
+  fields,
+  chosen = null,
+  pointed,
+  onChoose,
+  onPoint,
+  named = false,
+  marks,
+  zoom = 1,
+}: PdfPagesProps) {
   const ground = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(600);
   const [pdf, setPdf] = useState<PDFDocumentProxy | null>(null);
@@ -181,7 +192,7 @@ export function PdfPages({ bytes, pages, fields, chosen, pointed, onChoose, onPo
                   tabIndex={-1}
                   aria-label={`${fieldLabel(field)}, page ${index + 1}`}
                   title={named ? undefined : fieldLabel(field)}
-                  onClick={() => onChoose(field.name)}
+                  onClick={() => onChoose?.(field.name)}
                   onMouseEnter={() => onPoint?.(field.name)}
                   onMouseLeave={() => onPoint?.(null)}
                   style={{

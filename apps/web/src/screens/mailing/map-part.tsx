@@ -163,7 +163,7 @@ export function MapPart({ work }: { work: MailingWork }) {
     record,
     columns,
     context,
-    plan.output.finish ?? 'flattened',
+    plan.output,
   );
 
   const suggestions = useMemo(

@@ -6,6 +6,7 @@ import { RecordBar } from '../../features/map/record-bar';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Bar, Pane, Scroll, Split, Stack } from '../../ui/layout';
+import { FilledSample } from './filled-sample';
 import { MessageSampleView } from './message-sample-view';
 import { MessageSettings } from './message-settings';
 import { OutputSettings, PathSample } from './output-settings';
@@ -45,7 +46,7 @@ export function OutputPart({ work }: { work: MailingWork }) {
         <Scroll style={{ padding: 16 }}>
           <Stack $gap={16}>
             {part === 'output' && <PathSample sample={sample} />}
-            <MessageSampleView work={work} />
+            {part === 'output' ? <FilledSample work={work} record={record} /> : <MessageSampleView work={work} />}
             {part !== 'output' && <PathSample sample={sample} />}
           </Stack>
         </Scroll>

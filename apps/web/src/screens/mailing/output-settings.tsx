@@ -15,7 +15,9 @@ import { Fields } from '../../ui/columns';
 import { Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { PictureSettings } from './picture-settings';
 import { Sheet } from './sheet';
+import { StampSettings } from './stamp-settings';
 
 const Path = styled.div`
   font-family: ${font.mono};
@@ -128,6 +130,8 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
       {combined !== 'none' && (
         <Toggled label="Combined files for both sides of the paper" value={output.duplex ?? false} onChange={(duplex) => set({ duplex })} />
       )}
+      <StampSettings stamp={output.stamp ?? null} onChange={(stamp) => set({ stamp })} />
+      <PictureSettings work={work} onChange={(pictures) => set({ pictures })} />
       <h2>Passwords</h2>
       <PasswordPattern
         label="Password that opens a copy"

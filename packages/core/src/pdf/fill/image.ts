@@ -95,6 +95,9 @@ export function readImage(bytes: Uint8Array, field: string): ImageData {
   throw new MailbagError('image-unreadable', { field });
 }
 
+/** @throws MailbagError image-unreadable when a file is no picture that can be drawn */
+export const assertImage = (bytes: Uint8Array, name: string): void => void readImage(bytes, name);
+
 /** Where an image stands in a box, its aspect kept: as large as fits, in the middle. */
 export function placeImage(
   image: { width: number; height: number },

@@ -24,6 +24,8 @@ import type { FieldValue } from '../value.js';
 import { XREF_HEAD, objectText, writeBase } from './serialise.js';
 import type { StampPlace } from '../fill/stamp/stamp.js';
 import { loadSymbols } from '../fill/stamp/stamp.js';
+import type { CopyStamp } from '../fill/stamp/copy-stamp.js';
+import { stampPlaces } from '../fill/stamp/copy-stamp.js';
 import { dropConformance, isTagged } from './conformance.js';
 import { dropStructure, tagValues } from './structure.js';
 import type { PlanContext, WidgetPlan } from './widget-plan.js';
@@ -45,7 +47,7 @@ export interface CompileOptions {
   /** Fields that every copy draws anew, if only as empty; what surrounds their values is then written once for all copies. */
   given?: readonly string[];
   /** Where the copy code is stamped. */
-  stamps?: readonly StampPlace[];
+  stamps?: readonly (StampPlace | CopyStamp)[];
 }
 
 /** One page on which something varies that is drawn into it. */
@@ -224,7 +226,8 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const tree = readFieldTree(doc, file);
   const calculated = calculationOrder(tree, description.fields);
   const pages = doc.getPages();
-  const stamps = options.stamps ?? [];
+  const seen = pages.map(seenPage);
+  const stamps = (options.stamps ?? []).flatMap((stamp) => ('corner' in stamp ? stampPlaces(stamp, seen) : [stamp]));
   await loadSymbols(stamps);
   const names = new Map<PDFRef, string>();
   const groups = new Map<PDFRef, string>();
@@ -324,7 +327,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
       beneath: beneath[index]?.draw ?? '',
       widgets: plans[index]!,
       stamps: here,
-      seen: seenPage(page),
+      seen: seen[index]!,
     };
   });
   const infoNumber = info ? (base.numbers.get(info) ?? null) : null;

@@ -1,6 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { encode as encodePng } from 'fast-png';
+import { codesOn } from '../../../../../../testing/codes-on.js';
 import { inkIn, pictureOf } from '../../../../../../testing/picture.js';
 import { formOf } from '../../../testing/raw-form.js';
 import { testFonts } from '../../../testing/platform.js';
@@ -11,18 +10,6 @@ import type { StampPlace } from './stamp.js';
 import { loadSymbols, symbolModules } from './stamp.js';
 
 const CODE = 'CB1D-YXJY-V7S';
-/** The codes that zxing, a reader that is not ours, finds on a page as PDFium draws it. */
-async function codesOn(pdf: Uint8Array): Promise<{ format: string; text: string }[]> {
-  const { prepareZXingModule, readBarcodes } = await import('zxing-wasm/reader');
-  const wasm = readFileSync(createRequire(`${process.cwd()}/package.json`).resolve('zxing-wasm/reader/zxing_reader.wasm'));
-  prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.length) as ArrayBuffer } });
-  const { width, height, data } = await pictureOf(pdf, 0, 4);
-  const found = await readBarcodes({ width, height, data: new Uint8ClampedArray(data), colorSpace: 'srgb' } as never, {
-    tryHarder: true,
-    maxNumberOfSymbols: 5,
-  });
-  return found.map(({ format, text }) => ({ format, text }));
-}
 const form = (page = ''): Uint8Array => formOf(['/FT/Tx/T(a)/Rect[10 10 60 30]'], { page });
 const place = (symbology: StampPlace['symbology'], more: Partial<StampPlace> = {}): StampPlace => ({
   page: 1, symbology, x: 100, y: 80, width: 90, height: 30, inPrint: true, ...more,

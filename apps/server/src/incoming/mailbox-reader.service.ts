@@ -6,7 +6,7 @@ import { config } from '../platform/config.js';
 import { Hold } from '../safety/hold.service.js';
 import type { BounceMailbox } from '../settings/bounce-settings.service.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
-import { BouncesService } from './bounces.service.js';
+import { IncomingMail } from './incoming-mail.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 
 /** Bytes of a message that are read; a report stands at its beginning. */
@@ -19,7 +19,7 @@ const MOST_MESSAGES = 500;
 export class MailboxReader implements OnApplicationBootstrap {
   constructor(
     private readonly settings: BounceSettings,
-    private readonly bounces: BouncesService,
+    private readonly door: IncomingMail,
     private readonly hold: Hold,
     private readonly jobs: Jobs,
   ) {
@@ -89,7 +89,7 @@ export class MailboxReader implements OnApplicationBootstrap {
           if (signal.aborted) break;
           // Taking it is what may go wrong: how often it was tried is written down before that.
           const message = await client.fetchOne(String(uid), { source: { maxLength: MOST_BYTES } }, { uid: true });
-          if (message && message.source) await this.bounces.take(message.source, { way: 'imap', to: [], from: null });
+          if (message && message.source) await this.door.take(message.source, { way: 'imap', to: [], from: null });
           // Only what is kept is marked; a stop in between reads it once more, which is noticed.
           await client.messageFlagsAdd(String(uid), ['\\Seen'], { uid: true });
           count++;

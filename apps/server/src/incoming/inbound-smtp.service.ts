@@ -1,11 +1,10 @@
 import type { Readable } from 'node:stream';
-import { returnToken } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { SMTPServer } from 'smtp-server';
 import { config } from '../platform/config.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
-import { BouncesService } from './bounces.service.js';
+import { IncomingMail } from './incoming-mail.service.js';
 
 /** Reports are short; larger messages are none. Bytes. */
 const LARGEST = 2 * 1024 * 1024;
@@ -23,7 +22,7 @@ async function received(stream: Readable): Promise<Buffer | null> {
   return size > LARGEST ? null : Buffer.concat(chunks);
 }
 
-/** Takes bounces straight from other mail servers, for the addresses that lead back to a delivery and for nobody else. */
+/** Takes mail straight from other mail servers, for addresses that somebody here knows and for nobody else. */
 @Injectable()
 export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('inbound');
@@ -31,7 +30,7 @@ export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShu
 
   constructor(
     private readonly settings: BounceSettings,
-    private readonly bounces: BouncesService,
+    private readonly door: IncomingMail,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -50,14 +49,6 @@ export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShu
     if (server) await new Promise<void>((done) => server.close(() => done()));
   }
 
-  /** Whether an address is the bounce mailbox itself, or leads back to a delivery of ours. */
-  private async leadsHere(address: string): Promise<boolean> {
-    const own = await this.settings.address();
-    if (own !== '' && address.toLowerCase() === own.toLowerCase()) return true;
-    const token = returnToken(address);
-    return token !== null && (await this.bounces.knows(token));
-  }
-
   private async open(): Promise<void> {
     await this.close();
     const port = config.inboundPort ?? (await this.settings.smtpPort());
@@ -71,14 +62,14 @@ export class InboundSmtp implements OnApplicationBootstrap, BeforeApplicationShu
       socketTimeout: 60_000,
       closeTimeout: 1000,
       onRcptTo: ({ address }, _session, done) => {
-        void this.leadsHere(address).then((isOurs) => done(isOurs ? null : refusal(550, '5.1.1 no such mailbox here')), done);
+        void this.door.leadsHere(address).then((isOurs) => done(isOurs ? null : refusal(550, '5.1.1 no such mailbox here')), done);
       },
       onData: (stream, session, done) => {
         received(stream)
           .then((raw) => {
             if (!raw) throw refusal(552, '5.3.4 too large for a report');
             const { rcptTo, mailFrom } = session.envelope;
-            return this.bounces.take(raw, {
+            return this.door.take(raw, {
               way: 'smtp',
               to: rcptTo.map(({ address }) => address),
               from: mailFrom ? mailFrom.address : '',

@@ -1,0 +1,60 @@
+import { ownDatabase } from '../../../../testing/own-database.js';
+import { recordStore } from './record.store.js';
+import { sourceStore } from './source.store.js';
+
+let opened: Awaited<ReturnType<typeof ownDatabase>>;
+beforeEach(async () => void (opened = await ownDatabase()));
+afterEach(() => opened.close());
+
+const cell = (text: string) => ({ text, value: text });
+const source = async (name: string): Promise<number> => {
+  await opened.database.query(
+    `INSERT INTO source (name, fileName, fileId, files, query, state, count, progress, columns, notes, reading, createdAt, attempts)
+     VALUES (?, '', '', '[]', 'null', 'reading', 0, 0, '[]', '[]', '{}', '2027-01-01', 0)`,
+    [name],
+  );
+  const [row]: { id: number }[] = await opened.database.query('SELECT MAX(id) AS id FROM source');
+  return row!.id;
+};
+const texts = async (id: number): Promise<(string | null)[]> =>
+  (await recordStore.textsOf(opened.database.manager, id, 0)).map(({ text }) => text);
+
+test('records are added after those that are there, whose places and rows stay', async () => {
+  const sql = opened.database.manager;
+  const id = await source('answers');
+  // The first ones make the reading.
+  expect(await recordStore.append(sql, id, [{ cells: [cell('Ada')] }, { cells: [cell('Bea')] }])).toEqual({ from: 0, to: 2 });
+  expect(await recordStore.append(sql, id, [{ cells: [cell('Cleo')] }])).toEqual({ from: 2, to: 3 });
+  expect(await recordStore.append(sql, id, [])).toEqual({ from: 3, to: 3 });
+  expect(await texts(id)).toEqual(['Ada', 'Bea', 'Cleo']);
+  expect((await recordStore.page(sql, id, 0, 10)).map(({ ordinal, row }) => [ordinal, row])).toEqual([[0, 2], [1, 3], [2, 4]]); // prettier-ignore
+  expect(await opened.database.query('SELECT state, count FROM source WHERE id = ?', [id])).toEqual([{ state: 'ready', count: 3 }]);
+});
+
+test('records are added to a source that was read, and never to another one', async () => {
+  const sql = opened.database.manager;
+  const [one, other] = [await source('one'), await source('other')];
+  const reading = await recordStore.startReading(sql, one, null);
+  const { text, values } = recordStore.addRecord(reading, 0, 7, [cell('read')]);
+  await sql.query(text, [...values]);
+  await sourceStore.take(sql, one, { readingId: reading, count: 1, columns: [], notes: [], reading: {}, keyColumn: null, changes: null, readAt: '2027-01-02' }); // prettier-ignore
+  await recordStore.append(sql, one, [{ cells: [cell('added')] }]);
+  await recordStore.append(sql, other, [{ cells: [cell('elsewhere')] }]);
+  expect([await texts(one), await texts(other)]).toEqual([['read', 'added'], ['elsewhere']]);
+  expect((await recordStore.recordOfRow(sql, one, 8))?.ordinal).toBe(1);
+});
+
+test('a reading that is dropped takes its records block by block, and says whether there are more', async () => {
+  const sql = opened.database.manager;
+  const id = await source('many');
+  await recordStore.append(
+    sql,
+    id,
+    Array.from({ length: 5 }, (_, index) => ({ cells: [cell(String(index))] })),
+  );
+  const reading = (await recordStore.readingOf(sql, id))!;
+  expect(await recordStore.dropRecords(sql, reading, 2)).toBe(true);
+  expect(await texts(id)).toEqual(['3', '4']);
+  expect(await recordStore.dropRecords(sql, reading, 2)).toBe(false);
+  expect(await recordStore.nextWithRecords(sql, 0)).toBeNull();
+});

@@ -1,0 +1,17 @@
+import type { SourceRecord, TableReading, TableResult } from '@mailbag/core';
+import type { SourceInput, SourceKindName } from '../../work/tasks.js';
+import { databaseKind } from './database.js';
+import { fileKind } from './file.js';
+import type { ReadingKind } from './kind.js';
+
+/** Each kind of source that is read, by its name. */
+const kinds: { [Name in SourceKindName]: ReadingKind<Name> } = {
+  file: fileKind,
+  database: databaseKind,
+};
+
+/** Reads the records of a source of any kind. @throws MailbagError as its kind does */
+export function readRecords(from: SourceInput, reading: TableReading, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
+  const kind = kinds[from.kind] as ReadingKind<SourceKindName>;
+  return kind.read(from, reading, onRecords);
+}

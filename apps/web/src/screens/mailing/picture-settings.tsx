@@ -1,0 +1,81 @@
+import type { ExtraFile, PicturePlan } from '@mailbag/contract';
+import { fieldLabel } from '@mailbag/core';
+import { useMutation } from '@tanstack/react-query';
+import { ImagePlus, X } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { api, sentenceOf } from '../../api/client';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { Button, IconButton } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Mark, Notice } from '../../ui/mark';
+
+const keyOf = ({ template, field }: Pick<PicturePlan, 'template' | 'field'>): string => `${template} ${field}`;
+
+/** Pictures that stand in a box of every copy, such as the signature of the office. */
+export function PictureSettings({ work, onChange }: { work: MailingWork; onChange: (pictures: PicturePlan[]) => void }) {
+  const { plan, mailing } = work;
+  const pictures = plan.output.pictures ?? [];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const boxes = plan.packet.flatMap((id) => {
+    const template = mailing.templates.find((one) => one.id === id);
+    return (template?.fieldList ?? [])
+      .filter(({ kind }) => kind === 'signature' || kind === 'button')
+      .map((field) => ({ template: id, field: field.name, text: fieldLabel(field), detail: template!.name }));
+  });
+  const box = boxes.find((one) => keyOf(one) === chosen) ?? boxes[0];
+  const add = useMutation({
+    mutationFn: ({ file }: { file: File; template: number; field: string }) =>
+      api.upload<ExtraFile>('/api/mailings/pictures', file, () => undefined),
+    onSuccess: (file, { template, field }) =>
+      onChange([...pictures.filter((one) => keyOf(one) !== keyOf({ template, field })), { template, field, file }]),
+  });
+  const wordsOf = (picture: PicturePlan): string => boxes.find((one) => keyOf(one) === keyOf(picture))?.text ?? picture.field;
+  return (
+    <Stack $gap={10}>
+      <h2>Pictures</h2>
+      <Small>
+        {boxes.length === 0
+          ? 'No template of the packet has a box for a picture, which is a signature field or a picture button.'
+          : 'The same in every copy, such as the signature of the office. PNG or JPEG.'}
+      </Small>
+      {box && (
+        <Row $gap={10} style={{ alignItems: 'flex-end' }}>
+          <Choice
+            label="Box"
+            items={boxes.map((one) => ({ id: keyOf(one), text: one.text, detail: one.detail }))}
+            value={keyOf(box)}
+            onChange={setChosen}
+          />
+          <FileTrigger
+            acceptedFileTypes={['image/png', 'image/jpeg']}
+            onSelect={(files) => files?.[0] && add.mutate({ file: files[0], template: box.template, field: box.field })}
+          >
+            <Button changes isDisabled={add.isPending || pictures.length >= 20}>
+              <ImagePlus size={14} />
+              {add.isPending ? 'Taking it …' : 'Choose a picture'}
+            </Button>
+          </FileTrigger>
+        </Row>
+      )}
+      {add.error && <Notice tone="brick">{sentenceOf(add.error)}</Notice>}
+      {pictures.length > 0 && (
+        <Row style={{ flexWrap: 'wrap' }}>
+          {pictures.map((picture) => (
+            <Mark key={keyOf(picture)} $tone="slate">
+              {picture.file.name} in {wordsOf(picture)}
+              <IconButton
+                small
+                label={`Take ${picture.file.name} out of ${wordsOf(picture)}`}
+                onPress={() => onChange(pictures.filter((one) => keyOf(one) !== keyOf(picture)))}
+              >
+                <X size={12} />
+              </IconButton>
+            </Mark>
+          ))}
+        </Row>
+      )}
+    </Stack>
+  );
+}

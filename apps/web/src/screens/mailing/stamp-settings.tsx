@@ -1,0 +1,72 @@
+import type { CopyStamp } from '@mailbag/core';
+import { stampWidths, usualStamp } from '@mailbag/core';
+import { Choice } from '../../ui/choice';
+import { Fields } from '../../ui/columns';
+import { Toggled } from '../../ui/field';
+import { Small, Stack } from '../../ui/layout';
+import { NumberInput } from '../../ui/special-input';
+
+const symbologies: Record<CopyStamp['symbology'] | 'none', { text: string; detail: string }> = {
+  none: { text: 'none', detail: 'the paper stays as it is' },
+  qr: { text: 'QR code', detail: 'read by every phone' },
+  datamatrix: { text: 'Data Matrix', detail: 'the smallest' },
+  code128: { text: 'Code 128', detail: 'bars, for hand-held readers' },
+};
+const pages: Record<CopyStamp['pages'], string> = { first: 'the first page', last: 'the last page', all: 'every page' };
+const corners: Record<CopyStamp['corner'], string> = {
+  'top-left': 'top left',
+  'top-right': 'top right',
+  'bottom-left': 'bottom left',
+  'bottom-right': 'bottom right',
+};
+const items = (words: Record<string, string>): { id: string; text: string }[] => Object.entries(words).map(([id, text]) => ({ id, text }));
+
+/** Whether and where the copy code stands on the paper, so that a copy that comes back is known by it. */
+export function StampSettings({ stamp, onChange }: { stamp: CopyStamp | null; onChange: (stamp: CopyStamp | null) => void }) {
+  const set = (part: Partial<CopyStamp>): void => onChange({ ...usualStamp, ...stamp, ...part });
+  return (
+    <Stack $gap={10}>
+      <h2>Copy code on the paper</h2>
+      <Small>A copy that comes back on paper is found by it.</Small>
+      <Fields>
+        <Choice
+          label="Symbol"
+          items={Object.entries(symbologies).map(([id, words]) => ({ id, ...words }))}
+          value={stamp?.symbology ?? 'none'}
+          onChange={(next) => (next === 'none' ? onChange(null) : set({ symbology: next as CopyStamp['symbology'] }))}
+        />
+        {stamp && (
+          <Choice label="On" items={items(pages)} value={stamp.pages} onChange={(next) => set({ pages: next as CopyStamp['pages'] })} />
+        )}
+      </Fields>
+      {stamp && (
+        <>
+          <Fields $columns="repeat(4, minmax(0, 1fr))">
+            <Choice
+              label="Corner"
+              items={items(corners)}
+              value={stamp.corner}
+              onChange={(next) => set({ corner: next as CopyStamp['corner'] })}
+            />
+            <NumberInput label="From the side, mm" value={stamp.fromSide} least={0} most={500} onChange={(fromSide) => set({ fromSide })} />
+            <NumberInput
+              label={stamp.corner.startsWith('top') ? 'From the top, mm' : 'From the bottom, mm'}
+              value={stamp.fromEnd}
+              least={0}
+              most={500}
+              onChange={(fromEnd) => set({ fromEnd })}
+            />
+            <NumberInput
+              label="Width, mm"
+              value={stamp.width}
+              least={stampWidths.least}
+              most={stampWidths.most}
+              onChange={(width) => set({ width })}
+            />
+          </Fields>
+          <Toggled label="The code in print below it" value={stamp.inPrint} onChange={(inPrint) => set({ inPrint })} />
+        </>
+      )}
+    </Stack>
+  );
+}
