@@ -66,7 +66,7 @@ async function held(data: string): Promise<RunningMailbag> {
   await mailbag.signIn();
   await new Promise((done) => setTimeout(done, 2500));
   expect((await letters()).length).toBe(new Set(await letters()).size);
-  expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs[0]).toMatchObject({ kind: 'held', to: '/settings/safety' });
+  expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs[0]).toMatchObject({ kind: 'held', count: 1 });
   const { held: why, batches } = await mailbag.client.get<HoldAnswer>('/api/safety/hold');
   expect(why).not.toBeNull();
   expect(batches).toEqual([expect.objectContaining({ id: batch, messages: COUNT / 2, copies: COUNT / 2 })]);
@@ -163,7 +163,7 @@ test('without its key, or with another one, the server does not start, says what
   await mailbag.start();
   await mailbag.signIn();
   expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs).toContainEqual(
-    expect.objectContaining({ kind: 'lost-secrets', detail: expect.stringContaining('bounce mailbox') }),
+    expect.objectContaining({ kind: 'lost-secrets', said: expect.stringContaining('bounce mailbox') }),
   );
   const {
     hasPassword,

@@ -1,4 +1,4 @@
-import type { CopyState, Finish, Trouble } from '@mailbag/core';
+import type { CopyState, Finish, Trouble, Said } from '@mailbag/core';
 import { copyStates, troubles } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
@@ -176,7 +176,7 @@ export interface CopyEventLine {
   event: string;
   state: CopyState;
   /** Why, or the server's own words. */
-  said: string | null;
+  said: Said | null;
 }
 
 export interface CopyDetail extends CopyRow {
@@ -193,5 +193,5 @@ export interface CopyDetail extends CopyRow {
   isProtected: boolean;
   printRuns: { id: number; number: number; state: string; sheet: number }[];
   events: CopyEventLine[];
-  delivery: { id: number; address: string; state: string; attempts: number; messageId: string; said: string | null; copies: number } | null;
+  delivery: { id: number; address: string; state: string; attempts: number; messageId: string; said: Said | null; copies: number } | null;
 }

@@ -1,3 +1,4 @@
+import type { Said } from '@mailbag/core';
 import type { BatchSummary } from './batch.js';
 
 export type NeedKind =
@@ -20,14 +21,18 @@ export type NeedKind =
   | 'reports'
   | 'retrying';
 
-/** Something that a person should do now. */
+/** Something that a person should do now. The screen makes its sentence, and knows where the list behind it is. */
 export interface Need {
   kind: NeedKind;
   count: number;
-  subject: string;
-  detail: string;
-  /** Where the list behind it is. */
-  to: string;
+  /** Of what it is about: a mailing, batch, server, address, register; null: there is only one of its kind. */
+  name: string | null;
+  /** Of the mailing or the batch; null: it is about neither. */
+  id: number | null;
+  /** Of the batch or the print run, as people count them. */
+  number: number | null;
+  /** Why, in others' words or by remark. */
+  said: Said | null;
 }
 
 export interface DeskAnswer {
@@ -36,11 +41,15 @@ export interface DeskAnswer {
   mailings: { id: number; name: string; copies: number; counts: Record<string, number> }[];
   /** For each of the last days, ISO date and copies by what happened to them. */
   days: { day: string; made: number; sent: number; bounced: number; printed: number; returned: number }[];
-  recent: { at: string; state: string; text: string; copyId: number | null }[];
+  recent: { at: string; state: string; recipient: string; templateName: string; said: Said | null; copyId: number }[];
 }
 
 export interface FindAnswer {
-  hits: { kind: 'copy' | 'mailing' | 'template' | 'source'; id: number; title: string; detail: string; to: string }[];
+  hits: (
+    | { kind: 'copy'; id: number; name: string; code: string; templateName: string; state: string }
+    | { kind: 'mailing' | 'source'; id: number; name: string; records: number }
+    | { kind: 'template'; id: number; name: string; fields: number }
+  )[];
 }
 
 /** What is told to open pages as it happens. */

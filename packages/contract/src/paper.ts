@@ -1,3 +1,4 @@
+import type { Said } from '@mailbag/core';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
 
 /** Why a copy goes on paper. */
@@ -66,7 +67,7 @@ export interface PrintRunSummary {
   leftOut: number;
   printer: string | null;
   /** The printer's own words, or why it failed. */
-  said: string | null;
+  said: Said | null;
   who: string;
   createdAt: string;
   updatedAt: string;

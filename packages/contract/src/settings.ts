@@ -1,3 +1,4 @@
+import type { Said } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -127,7 +128,7 @@ export interface MailServerAnswer extends Omit<MailServerRequest, 'password'> {
   hasPassword: boolean;
   senders: number;
   /** Why it rests, and until when; null: it does not. */
-  rest: { said: string; until: string } | null;
+  rest: { said: Said; until: string } | null;
 }
 
 export class SenderRequest {
@@ -230,7 +231,7 @@ export class BouncesRequest {
 export interface BouncesAnswer extends Omit<BouncesRequest, 'password'> {
   hasPassword: boolean;
   /** The last look into the mailbox. */
-  lastLook: { at: string; ok: boolean; said: string } | null;
+  lastLook: { at: string; ok: boolean; said: Said } | null;
   /** Port on which bounces are really taken; null: none. */
   listening: number | null;
 }
@@ -243,9 +244,9 @@ export interface IncomingReport {
   kind: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other' | 'unreadable';
   sender: string;
   subject: string;
-  said: string | null;
+  said: Said | null;
   /** Why a person has to say whether it is true; null: it is beyond doubt. */
-  doubt: string | null;
+  doubt: Said | null;
   settled: 'bounced' | 'dismissed' | null;
   copyId: number | null;
 }

@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { BatchStartRequest, BatchState, BatchSummary } from '@mailbag/contract';
 import type { ErrorCode } from '@mailbag/core';
-import { MailbagError, isMailbagError } from '@mailbag/core';
+import { MailbagError, isMailbagError, remark } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import type { Sql } from '../persistence/sql.js';
@@ -283,7 +283,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         sql,
         open.map((one) => one.id),
         'withdraw',
-        { who, said: 'The batch was cancelled' },
+        { who, said: remark('batch-cancelled') },
       );
     });
     return this.summaries.of(id);

@@ -1,5 +1,5 @@
-import type { MailReport, ReportedRecipient } from '@mailbag/core';
-import { MailbagError, addressesIn, oneLine, returnToken, troubleWords } from '@mailbag/core';
+import type { MailReport, ReportedRecipient, Said } from '@mailbag/core';
+import { MailbagError, addressesIn, oneLine, returnToken, troubleWords, remark, saidWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
@@ -32,11 +32,11 @@ function words({ address, code, said }: ReportedRecipient): string {
 }
 
 /** Why a report that looks like a bounce is left to a person; null: it is not. RFC 5321, 4.5.5: reports have an empty return path. */
-function doubtOf(report: MailReport, found: Found | null, returnPath: string | null): string | null {
+function doubtOf(report: MailReport, found: Found | null, returnPath: string | null): Said | null {
   if (report.kind !== 'bounce' || !found) return null;
-  if (found.by === 'address') return 'It names an address only, and anybody could have written it.';
-  if (found.by === 'message') return 'It does not carry the token of the message that it is about.';
-  return returnPath ? `It came from ${returnPath.slice(0, 100)}, and real reports have no return path.` : null;
+  if (found.by === 'address') return remark('report-by-address');
+  if (found.by === 'message') return remark('report-by-message');
+  return returnPath ? remark('report-return-path', { from: returnPath.slice(0, 100) }) : null;
 }
 
 /** Leads reports that come in to their copies. */
@@ -64,9 +64,7 @@ export class BouncesService implements MailTaker {
     const report: MailReport | null = mail && mail.report;
     const delivery = report && (await this.find(sql, report));
     const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
-    const said = report
-      ? report.recipients.map(words).join(' · ').slice(0, 1000) || null
-      : 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.';
+    const said: Said | null = report ? report.recipients.map(words).join(' · ').slice(0, 1000) || null : remark('report-unreadable');
     const isNew = await reportStore.add(sql, {
       digest,
       at: new Date().toISOString(),
@@ -81,7 +79,7 @@ export class BouncesService implements MailTaker {
     });
     if (!isNew) return { kind: 'again' };
     if (delivery && report) {
-      if (doubt) await this.note(sql, delivery, `A report says that it bounced. ${doubt} A person decides in Settings, Bounces.`);
+      if (doubt) await this.note(sql, delivery, remark('report-doubted', { doubt: saidWords(doubt) }));
       else await this.apply(sql, delivery, report, mail!.subject);
     }
     return { kind: report?.kind ?? 'unreadable', afterwards: () => this.tell(delivery?.batchId ?? null) };
@@ -112,19 +110,19 @@ export class BouncesService implements MailTaker {
     return null;
   }
 
-  private async note(sql: Sql, delivery: Pick<Found, 'id'>, said: string): Promise<void> {
+  private async note(sql: Sql, delivery: Pick<Found, 'id'>, said: Said): Promise<void> {
     await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: INCOMING_MAIL, said });
   }
 
   private async apply(sql: Sql, delivery: Omit<Found, 'by'>, report: Facts, subject: string, who = INCOMING_MAIL): Promise<void> {
     const copies = await copiesOfDelivery(sql, delivery.id);
-    const because = (said: string) => ({ who, said });
+    const because = (said: Said) => ({ who, said });
     if (report.kind === 'answer')
-      return noteCopies(sql, copies, 'report', because(`An automatic answer came: ${oneLine(subject).slice(0, 200)}`));
-    if (report.kind === 'delivered') return noteCopies(sql, copies, 'report', because('Their server says that it was delivered.'));
+      return noteCopies(sql, copies, 'report', because(remark('answer-came', { subject: oneLine(subject).slice(0, 200) })));
+    if (report.kind === 'delivered') return noteCopies(sql, copies, 'report', because(remark('delivered-there')));
     const about = report.recipients.filter(({ action }) => action === (report.kind === 'bounce' ? 'failed' : 'delayed'));
     const said = about.map(words).join(' · ').slice(0, 2000) || 'It came back';
-    if (report.kind === 'delay') return noteCopies(sql, copies, 'delay', because(`Still on its way: ${said}`));
+    if (report.kind === 'delay') return noteCopies(sql, copies, 'delay', because(remark('still-on-its-way', { said })));
     if (report.kind !== 'bounce') return;
     const main = addressesIn(delivery.address, true).addresses.map(({ address }) => address.toLowerCase());
     const failed = about.map(({ address }) => address.toLowerCase());
@@ -134,8 +132,8 @@ export class BouncesService implements MailTaker {
     const isWhole =
       main.length <= 1 ? !failed.every((address) => besides.includes(address)) : main.every((address) => failed.includes(address));
     const code = about[0]?.code ?? null;
-    if (delivery.kind === 'reminder') return noteCopies(sql, copies, 'report', because(`The reminder bounced: ${said}`));
-    if (!isWhole) return noteCopies(sql, copies, 'report', because(`Bounced for one of several: ${said}`));
+    if (delivery.kind === 'reminder') return noteCopies(sql, copies, 'report', because(remark('reminder-bounced', { said })));
+    if (!isWhole) return noteCopies(sql, copies, 'report', because(remark('bounced-for-one', { said })));
     await deliveryStore.bounce(sql, said, new Date().toISOString(), delivery.id);
     if ((await changeCopies(sql, copies, 'refuse', because(said))) > 0)
       await markTrouble(sql, copies, code?.trouble ?? 'their server', code?.code ?? null);
@@ -150,7 +148,7 @@ export class BouncesService implements MailTaker {
       const delivery = await deliveryStore.addressed(sql, row.deliveryId);
       if (!delivery) return null;
       if (isBounce) await this.apply(sql, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
-      else await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who, said: 'The report was no bounce.' });
+      else await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who, said: remark('no-bounce') });
       return delivery.batchId;
     });
     this.tell(batchId);

@@ -1,4 +1,4 @@
-import type { CopyEventKind, CopyNote, Trouble } from '@mailbag/core';
+import type { CopyEventKind, CopyNote, Trouble, Said } from '@mailbag/core';
 import { MailbagError, copyLaw } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
@@ -14,7 +14,7 @@ function* blocks(ids: readonly number[]): Generator<readonly number[]> {
 export interface Because {
   who: Principal;
   /** Why, or the server's own words. */
-  said?: string | null;
+  said?: Said | null;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { remark } from '@mailbag/core';
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { changeCopies } from '../copies/copy-changes.js';
@@ -12,8 +13,8 @@ import type { Lane } from './lane.js';
 import { MINUTE } from './lane.js';
 import { MAILBAG } from '../platform/principal.js';
 
-const STOPPED = 'The server stopped while this was being handed over. Nobody knows whether it arrived.';
-const STOPPED_BEFORE = 'The server stopped before this was handed over.';
+const STOPPED = remark('server-stopped');
+const STOPPED_BEFORE = remark('server-stopped-before');
 
 /** Claims deliveries under a lease before anything of them leaves this machine, and settles claims whose owner is gone. */
 @Injectable()
@@ -85,13 +86,13 @@ export class Claims {
       if (ids.length === 0) return { ready: [], count: null };
       const count = await this.holding.count(sql);
       const copies = (await deliveryStore.copiesOf(sql, ids)).map(({ id }) => id);
-      await changeCopies(sql, copies, 'queue', { who: MAILBAG, said: 'Due again' });
+      await changeCopies(sql, copies, 'queue', { who: MAILBAG, said: remark('due-again') });
       await changeCopies(sql, copies, 'claim', { who: MAILBAG });
       const ready: Claimed[] = [];
       for (const { copies: sending, ...delivery } of await deliveryStore.claimed(sql, ids)) {
         // All copies of it were withdrawn in the meantime: there is nothing to send.
         if (sending === 0 && delivery.kind === 'copies')
-          await deliveryStore.endClaim(sql, delivery, { state: 'withdrawn', said: 'Withdrawn before it was sent' });
+          await deliveryStore.endClaim(sql, delivery, { state: 'withdrawn', said: remark('withdrawn-before') });
         else ready.push(delivery);
       }
       return { ready, count };

@@ -57,7 +57,10 @@ test('each recipient gets what their server lets through, and the ledger says so
   expect(later.delivery!.attempts).toBe(3);
   expect(later.events.filter(({ event }) => event === 'defer')).toHaveLength(2);
   const full = await copyOf(id, 'M-4');
-  expect(full.events[0]!.said).toMatch(/^Given up after 8 tries: 452 4\.2\.2 mailbox full/);
+  expect(full.events[0]!.said).toEqual({
+    code: 'given-up',
+    fields: { attempts: 8, said: expect.stringMatching(/^452 4\.2\.2 mailbox full/) },
+  });
   expect((await copyOf(id, 'M-5')).state).toBe('made');
   // The connection broke after the message had been read: nobody knows, so it is not sent again by itself.
   expect((await copyOf(id, 'M-6')).state).toBe('unconfirmed');
@@ -86,7 +89,7 @@ test('a bounced copy is sent again to another address as a new message, and who 
   expect(after.delivery!.messageId).not.toBe(before.delivery!.messageId);
   expect(after.events.find(({ event }) => event === 'send-again')).toMatchObject({
     who: 'Test Person',
-    said: 'Address corrected from unknown.bae@example.org to bae@example.org',
+    said: { code: 'address-corrected', fields: { from: 'unknown.bae@example.org', to: 'bae@example.org' } },
   });
   await expect(client.send('POST', `/api/copies/${before.id}/send-again`, { address: 'bae@example.org' })).rejects.toThrow('copy-law');
 });

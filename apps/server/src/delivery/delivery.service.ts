@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { DateTime } from 'luxon';
 import type { ErrorCode } from '@mailbag/core';
-import { MailbagError, isMailbagError } from '@mailbag/core';
+import { MailbagError, isMailbagError, remark, saidWords } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { SettingsService } from '../settings/settings.service.js';
@@ -200,7 +200,9 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
           }),
         );
         if (!isMine)
-          this.logger.warn(`The claim of delivery ${delivery.id} was lost; its outcome is not written: ${outcome.kind}, ${outcome.said}`);
+          this.logger.warn(
+            `The claim of delivery ${delivery.id} was lost; its outcome is not written: ${outcome.kind}, ${saidWords(outcome.said)}`,
+          );
         return;
       } catch (error) {
         this.logger.error(isMailbagError(error) ? error.message : error);
@@ -214,7 +216,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     let message: OutgoingMessage;
     try {
       const sender = await this.senders.ready(delivery.senderId);
-      if (!sender) return { kind: 'server', said: 'The sender is not confirmed any more.' };
+      if (!sender) return { kind: 'server', said: remark('sender-unconfirmed') };
       message = await this.letters.of(delivery, sender, lane.server);
     } catch (error) {
       if (!isMailbagError(error)) this.logger.error(error);
@@ -232,7 +234,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   /** A server that fails for every message rests for a while that grows; nothing is lost meanwhile. @returns until when */
   private async watchServer(lane: Lane, outcome: Outcome): Promise<string | null> {
-    const isLost = outcome.kind === 'try-later' && !/^\d{3}[ -]/.test(outcome.said);
+    const isLost = outcome.kind === 'try-later' && !/^\d{3}[ -]/.test(saidWords(outcome.said));
     lane.lostInARow = isLost || outcome.kind === 'unknown' ? lane.lostInARow + 1 : 0;
     if (outcome.kind === 'server' || lane.lostInARow >= LOST_IN_A_ROW) {
       const now = Date.now();
@@ -271,7 +273,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
   /** Why the deliveries of a batch wait, in a sentence; null: they do not. */
   async waiting(batchId: number): Promise<string | null> {
     const row = await deliveryStore.firstWaiting(this.transactions, batchId);
-    if (row && this.holding.isHeld) return 'Nothing is sent until an administrator has looked at Settings, Safety.';
+    if (row && this.holding.isHeld) return saidWords(remark('folder-held'));
     const lane = row && this.lanes.get(row.serverId);
     if (!row || !lane) return null;
     const now = Date.now();

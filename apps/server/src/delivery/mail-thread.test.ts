@@ -83,7 +83,7 @@ test('when the thread breaks, what was leaving is unknown, the rest was not trie
   const [thread] = threads as [SilentThread];
   await thread.say({ kind: 'gate', id: thread.ids()[0]! });
   thread.break(new Error('out of memory'));
-  expect(await leaving).toMatchObject({ kind: 'unknown', said: expect.stringContaining('out of memory') });
+  expect(await leaving).toMatchObject({ kind: 'unknown', said: { code: 'mail-part-stopped', fields: { why: 'out of memory' } } });
   expect(await waiting).toMatchObject({ kind: 'our-side', lasting: false });
   expect(broken).toEqual(['out of memory']);
   void transport.send(message('again'), pass);

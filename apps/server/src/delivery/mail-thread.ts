@@ -1,3 +1,4 @@
+import { remark } from '@mailbag/core';
 import { Worker } from 'node:worker_threads';
 import type { SendingServer } from '../senders/senders.service.js';
 import type { Said, Told } from './mail-thread-talk.js';
@@ -111,7 +112,7 @@ export class MailThread {
     this.thread = null;
     this.known = new WeakSet();
     if (why) this.onBroken(why);
-    const said = `The part of Mailbag that speaks with mail servers stopped${why ? `: ${why.message}` : ''}.`;
+    const said = remark('mail-part-stopped', { why: why?.message ?? '' });
     for (const [id, message] of this.underWay)
       this.ended(id, message, message.isLeaving ? { kind: 'unknown', said } : { kind: 'our-side', said, lasting: false });
   }

@@ -1,4 +1,5 @@
-import { oneLine } from '@mailbag/core';
+import type { Said } from '@mailbag/core';
+import { oneLine, remark } from '@mailbag/core';
 
 /** A recipient that the server did not take. */
 export interface RefusedRecipient {
@@ -14,13 +15,13 @@ export interface RefusedRecipient {
  * `lasting`: one that does not go away by itself.
  */
 export type Outcome =
-  | { kind: 'accepted'; said: string; accepted: string[]; refused: RefusedRecipient[] }
-  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: string }
-  | { kind: 'our-side'; said: string; lasting: boolean };
+  | { kind: 'accepted'; said: Said; accepted: string[]; refused: RefusedRecipient[] }
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: Said }
+  | { kind: 'our-side'; said: Said; lasting: boolean };
 
-/** What is said when the sending stops before a message was handed over. */
-export const CLOSED = 'The sending stopped before this was handed over.';
+/** Why a message is kept back whose sending stops before it was handed over. */
+export const CLOSED = 'the sending stops';
 /** Not tried, and no fault of the message. */
-export const givenBack: Outcome = { kind: 'given-back', said: CLOSED };
+export const givenBack: Outcome = { kind: 'given-back', said: remark('sending-stopped') };
 
 export const shortWords = (text: string): string => oneLine(text).slice(0, 500);

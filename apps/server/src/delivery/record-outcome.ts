@@ -1,5 +1,5 @@
-import type { CopyEventKind, Trouble } from '@mailbag/core';
-import { MOST_TRIES, enhancedCode, retryDelay } from '@mailbag/core';
+import type { CopyEventKind, Trouble, Said } from '@mailbag/core';
+import { MOST_TRIES, enhancedCode, retryDelay, remark, saidWords } from '@mailbag/core';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { config } from '../platform/config.js';
 import type { ClaimEnd, Claimed } from '../stores/delivery.store.js';
@@ -14,7 +14,7 @@ import { MAILBAG } from '../platform/principal.js';
 interface Decision extends ClaimEnd {
   event: CopyEventKind;
   /** What the copies' story says; the same as `said` where it is left out. */
-  story?: string;
+  story?: Said;
   /** Where the trouble sits, and its code; undefined: nothing is known anew. */
   trouble?: [Trouble | null, string | null];
   /** All who have it by now, where that must be remembered, and who did not take it. */
@@ -46,16 +46,19 @@ function ofAccepted(
   // Only what has several recipients needs to remember who has it.
   const remembered = had.length > 1 || refused.length > 0 ? { accepted: had, refused } : {};
   if (waiting.length > 0 && attempts < MOST_TRIES) {
-    const words = `Accepted for ${accepted.join(', ')}; refused for now: ${listed(waiting)}`;
+    const words = remark('accepted-for-some', { accepted: accepted.join(', '), refused: listed(waiting) });
     return { ...remembered, state: 'retrying', said: words, event: 'defer', nextTryAt: later, renews: true };
   }
   if (refused.length > 0 && !had.some(isMain)) {
     // Only those who get it besides were taken.
-    const words = `Refused for the recipient: ${listed(refused)}`;
+    const words = remark('refused-for-recipient', { refused: listed(refused) });
     return { ...remembered, state: 'bounced', said: words, event: 'refuse', trouble: troubleOf(refused[0]!.said) };
   }
   const decision = { ...remembered, state: 'sent', event: 'accept' } as const;
-  if (refused.length > 0) return { ...decision, said: `${said} · not taken: ${listed(refused)}`, trouble: troubleOf(refused[0]!.said) };
+  if (refused.length > 0) {
+    const words = remark('accepted-not-all', { said: saidWords(said), refused: listed(refused) });
+    return { ...decision, said: words, trouble: troubleOf(refused[0]!.said) };
+  }
   // At the first try there was no trouble yet.
   return { ...decision, said, ...(attempts > 1 ? { trouble: [null, null] } : {}) };
 }
@@ -64,6 +67,7 @@ function ofAccepted(
 export function decide(delivery: Claimed, outcome: Outcome, restUntil: string | null, now = Date.now()): Decision {
   const { attempts } = delivery;
   const { said } = outcome;
+  const words = saidWords(said);
   const later = new Date(now + retryDelay(attempts, config.retryPace)).toISOString();
   // What fails on our side is no try of this message.
   const again = { state: 'retrying', said, event: 'defer', nextTryAt: restUntil ?? later, attempts: Math.max(0, attempts - 1) } as const;
@@ -73,26 +77,26 @@ export function decide(delivery: Claimed, outcome: Outcome, restUntil: string | 
     case 'unknown':
       return { state: 'unconfirmed', said, event: 'lose' };
     case 'server':
-      return { ...again, story: `Our mail server: ${said}`, trouble: ['our side', enhancedCode(said)?.code ?? null] };
+      return { ...again, story: remark('our-server', { said: words }), trouble: ['our side', enhancedCode(words)?.code ?? null] };
     case 'given-back':
       return { ...again, nextTryAt: restUntil ?? new Date(now).toISOString() };
     case 'our-side':
       return outcome.lasting
         ? { state: 'stopped', said, event: 'set-aside', trouble: ['our side', null] }
-        : { ...again, story: `Our side: ${said}`, trouble: ['our side', null] };
+        : { ...again, story: remark('our-side', { said: words }), trouble: ['our side', null] };
     case 'try-later':
-      if (attempts < MOST_TRIES) return { state: 'retrying', said, event: 'defer', nextTryAt: later, trouble: troubleOf(said) };
-      return { state: 'bounced', said, event: 'refuse', story: `Given up after ${attempts} tries: ${said}`, trouble: troubleOf(said) };
+      if (attempts < MOST_TRIES) return { state: 'retrying', said, event: 'defer', nextTryAt: later, trouble: troubleOf(words) };
+      return { state: 'bounced', said, event: 'refuse', story: remark('given-up', { attempts, said: words }), trouble: troubleOf(words) };
     case 'refused':
-      return { state: 'bounced', said, event: 'refuse', trouble: troubleOf(said) };
+      return { state: 'bounced', said, event: 'refuse', trouble: troubleOf(words) };
   }
 }
 
 /** What a reminder leaves in the story of its copies; null: nothing. */
-function reminderNote({ state, said, story = said }: Decision): string | null {
+function reminderNote({ state, said, story = said }: Decision): Said | null {
   if (state === 'sent') return said;
-  if (state === 'bounced') return `The reminder was refused: ${story}`;
-  return state === 'stopped' ? `The reminder was not sent: ${story}` : null;
+  if (state === 'bounced') return remark('reminder-refused', { said: saidWords(story) });
+  return state === 'stopped' ? remark('reminder-not-sent', { said: saidWords(story) }) : null;
 }
 
 /**
@@ -125,7 +129,7 @@ export async function recordOutcome(
     const batch = await batchStore.state(sql, batchId);
     if (batch?.state === 'cancelled') {
       await deliveryStore.withdraw(sql, id);
-      await changeCopies(sql, copies, 'withdraw', { who: MAILBAG, said: 'The batch was cancelled' });
+      await changeCopies(sql, copies, 'withdraw', { who: MAILBAG, said: remark('batch-cancelled') });
     }
   }
   if (trouble) await markTrouble(sql, copies, ...trouble);

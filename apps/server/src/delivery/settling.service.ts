@@ -1,4 +1,4 @@
-import { MailbagError, addressesIn, copyLaw } from '@mailbag/core';
+import { MailbagError, addressesIn, copyLaw, remark } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, changeCopy, noteCopies } from '../copies/copy-changes.js';
@@ -55,7 +55,8 @@ export class Settling {
     const { message } = mailing.plan;
     const { fault } = addressesIn(address, message.several ?? false);
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: address.slice(0, 200), why: fault });
-    const said = copy.address && copy.address !== address.trim() ? `Address corrected from ${copy.address} to ${address.trim()}` : null;
+    const to = address.trim();
+    const said = copy.address && copy.address !== to ? remark('address-corrected', { from: copy.address, to }) : null;
     const all = [...new Set([copy.id, ...(await this.together(sql, copy))])];
     await assertInNoRun(sql, all);
     if (!(await this.hasRecord(sql, copy))) throw new MailbagError('record-over-time');
@@ -92,7 +93,7 @@ export class Settling {
   async confirmSent(copyId: number, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const copy = await this.copy(sql, copyId);
-      const because = { who, said: 'Confirmed by hand' };
+      const because = { who, said: remark('confirmed-by-hand') };
       await changeCopy(sql, copyId, 'confirm-sent', because);
       if (copy.deliveryId !== null) {
         await changeCopies(sql, await copiesOfDelivery(sql, copy.deliveryId), 'confirm-sent', because);
@@ -165,7 +166,7 @@ export class Settling {
             if ((await copiesInRuns(sql, [copy.id, ...(await this.together(sql, copy))])).length > 0) continue;
             await this.resend(sql, copy, copy.address, who);
           } else {
-            await changeCopies(sql, [copy.id], 'confirm-sent', { who, said: 'Confirmed by hand' });
+            await changeCopies(sql, [copy.id], 'confirm-sent', { who, said: remark('confirmed-by-hand') });
             const now = new Date().toISOString();
             await deliveryStore.settleSent(sql, now, now, copy.deliveryId ?? -1);
           }

@@ -108,27 +108,14 @@ export class DeskService {
     if (!wanted) return { hits: [] };
     const isHit = ({ name }: { name: string }): boolean => name.toLowerCase().includes(wanted);
     const hits: FindAnswer['hits'] = [];
-    for (const one of (await this.mailings.list()).filter(isHit).slice(0, 5))
-      hits.push({
-        kind: 'mailing',
-        id: one.id,
-        title: one.name,
-        detail: `Mailing · ${one.records} records`,
-        to: `/mailings/${one.id}/map`,
-      });
-    for (const one of (await this.templates.list()).filter(isHit).slice(0, 5))
-      hits.push({ kind: 'template', id: one.id, title: one.name, detail: `Template · ${one.fields} fields`, to: `/templates/${one.id}` });
-    for (const one of (await this.sources.list()).filter(isHit).slice(0, 5))
-      hits.push({ kind: 'source', id: one.id, title: one.name, detail: `Source · ${one.count} records`, to: `/sources/${one.id}` });
-    for (const one of await this.ledger.find(text, 12, account)) {
-      hits.push({
-        kind: 'copy',
-        id: one.id,
-        title: one.recipient || one.code,
-        detail: `${one.code} · ${one.templateName} · ${one.state}`,
-        to: `/ledger?copy=${one.id}&text=${encodeURIComponent(text)}`,
-      });
-    }
+    for (const { id, name, records } of (await this.mailings.list()).filter(isHit).slice(0, 5))
+      hits.push({ kind: 'mailing', id, name, records });
+    for (const { id, name, fields } of (await this.templates.list()).filter(isHit).slice(0, 5))
+      hits.push({ kind: 'template', id, name, fields });
+    for (const { id, name, count } of (await this.sources.list()).filter(isHit).slice(0, 5))
+      hits.push({ kind: 'source', id, name, records: count });
+    for (const { id, recipient, code, templateName, state } of await this.ledger.find(text, 12, account))
+      hits.push({ kind: 'copy', id, name: recipient || code, code, templateName, state });
     return { hits };
   }
 }

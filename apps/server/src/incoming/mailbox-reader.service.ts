@@ -1,4 +1,4 @@
-import { oneLine } from '@mailbag/core';
+import { oneLine, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { ImapFlow } from 'imapflow';
@@ -53,14 +53,18 @@ export class MailboxReader implements OnApplicationBootstrap {
     const at = new Date().toISOString();
     try {
       const count = await this.read(mailbox, signal);
-      this.settings.lastLook = { at, ok: true, said: count === 0 ? 'Nothing new.' : `${count} new messages were read.` };
+      this.settings.lastLook = {
+        at,
+        ok: true,
+        said: count === 0 ? remark('mailbox-nothing-new') : remark('mailbox-read', { messages: count }),
+      };
     } catch (cause) {
       const error = cause as Error & { responseText?: string; authenticationFailed?: boolean; code?: string };
       const why = oneLine(error.responseText ?? error.message).slice(0, 300);
       const said = error.authenticationFailed
-        ? `The mailbox refused the sign-in: ${why}`
+        ? remark('mailbox-refused', { said: why })
         : /ECONNREFUSED|ENOTFOUND|ETIMEDOUT|EHOSTUNREACH/.test(`${error.code} ${error.message}`)
-          ? `${mailbox.host}:${mailbox.port} does not answer (${error.code ?? why}).`
+          ? remark('mailbox-silent', { host: mailbox.host, port: mailbox.port, why: error.code ?? why })
           : why;
       this.settings.lastLook = { at, ok: false, said };
     }

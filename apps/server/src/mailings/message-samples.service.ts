@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
-import { MailbagError, addressesIn, copyCode, deliveryHeaders } from '@mailbag/core';
+import { MailbagError, addressesIn, copyCode, deliveryHeaders, saidWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
@@ -140,8 +140,8 @@ export class MessageSamples {
         { ...message, to: [{ name: '', address }], copyTo: [], blindCopyTo: [], subject: `Test: ${message.subject}` },
         () => Promise.resolve(),
       );
-      if (outcome.kind !== 'accepted') throw new MailbagError('mail-not-handed', { said: outcome.said });
-      return outcome.said;
+      if (outcome.kind !== 'accepted') throw new MailbagError('mail-not-handed', { said: saidWords(outcome.said) });
+      return saidWords(outcome.said);
     } finally {
       transport.close();
     }

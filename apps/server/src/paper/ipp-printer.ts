@@ -121,8 +121,7 @@ export class IppPrinter {
       'job-id': jobId,
       'requested-attributes': ['job-id', 'job-state', 'job-state-reasons', 'job-state-message', 'job-media-sheets-completed'],
     });
-    if (answer.statusCode === 'client-error-not-found' || answer.statusCode === 'client-error-gone')
-      return { state: 'gone', said: 'The printer knows nothing of this job any more.' };
+    if (answer.statusCode === 'client-error-not-found' || answer.statusCode === 'client-error-gone') return { state: 'gone', said: '' };
     const job = first(answer['job-attributes-tag']);
     // RFC 8011, 5.3.7: states of a job.
     const states: Record<string, JobStatus['state']> = {

@@ -1,6 +1,6 @@
 import type { PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
-import type { PostalAddress } from '@mailbag/core';
-import { MailbagError, addressLines, isMailbagError, leads, printRunLaw } from '@mailbag/core';
+import type { PostalAddress, Said } from '@mailbag/core';
+import { MailbagError, addressLines, isMailbagError, leads, printRunLaw, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
@@ -58,7 +58,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** @returns whether it still was in the first state */
-  async move(id: number, from: PrintRunState, to: PrintRunState, said: string | null): Promise<boolean> {
+  async move(id: number, from: PrintRunState, to: PrintRunState, said: Said | null): Promise<boolean> {
     if (!leads(printRunLaw, from, to)) throw new MailbagError('print-run-state', { run: id, state: from, wanted: to });
     const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, said, new Date().toISOString(), id, from));
     this.live.tell('print-run', id);
@@ -151,7 +151,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     } catch (error) {
       // Left as it is: the next start goes on with it.
       if (isMailbagError(error) && error.code === 'server-stops') throw error;
-      await this.move(id, 'making', 'failed', isMailbagError(error) ? error.message : 'It could not be put together. No copy was marked.');
+      await this.move(id, 'making', 'failed', isMailbagError(error) ? error.message : remark('run-not-made'));
       if (!isMailbagError(error)) this.logger.error(error);
       throw error;
     }
@@ -193,12 +193,12 @@ export class PrintRuns implements OnApplicationBootstrap {
   private readonly making = (id: number, name: string): WantedJob => ({ kind: 'print-run', key: id, subject: name, priority: 10 });
 
   /** Marks the copies of a run printed, when it still is in the state. */
-  async markPrinted(id: number, from: PrintRunState, who: Principal, said: string): Promise<void> {
+  async markPrinted(id: number, from: PrintRunState, who: Principal, said: Said): Promise<void> {
     const { number, options } = await this.row(id);
     const batches = await this.transactions.run(async (sql) => {
       if ((await printRunStore.printed(sql, said, new Date().toISOString(), id, from)) !== 1) return [];
       const rows = await printRunStore.copies(sql, id);
-      const words = `Print run ${number}`;
+      const words = remark('print-run', { run: number });
       const again = rows.filter(({ state }) => state === 'printed').map((one) => one.id);
       if ((JSON.parse(options) as PrintRunOptions).again || again.length > 0) await noteCopies(sql, again, 'reprint', { who, said: words });
       await changeCopies(
@@ -225,7 +225,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     const run = await this.row(id);
     if (!['ready', 'failed', 'unconfirmed', 'printing'].includes(run.state))
       throw new MailbagError('print-run-state', { run: run.number, state: run.state, wanted: 'marked as printed' });
-    await this.markPrinted(id, run.state, who, `${who.name} says that it is printed.`);
+    await this.markPrinted(id, run.state, who, remark('printed-by-hand', { who: who.name }));
     return this.detail(id);
   }
 

@@ -1,6 +1,6 @@
 import type { Principal } from '../platform/principal.js';
 import type { PrintRunDetail } from '@mailbag/contract';
-import { MailbagError, isMailbagError } from '@mailbag/core';
+import { MailbagError, isMailbagError, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { Jobs } from '../jobs/jobs.service.js';
@@ -48,7 +48,7 @@ export class Printing implements OnApplicationBootstrap {
   private async findJob(run: PrintRunRow): Promise<void> {
     try {
       const jobId = await new IppPrinter(await this.printers.uri(run.printerId ?? -1)).find(jobName(run.number));
-      if (jobId === null) await this.runs.move(run.id, 'sending', 'ready', 'The server stopped before the printer had it. Print it again.');
+      if (jobId === null) await this.runs.move(run.id, 'sending', 'ready', remark('stopped-before-printer'));
       else {
         await this.transactions.run((sql) => printRunStore.printing(sql, jobId, run.id));
         await this.watch(run.id, run.name);
@@ -58,7 +58,7 @@ export class Printing implements OnApplicationBootstrap {
         run.id,
         'sending',
         'unconfirmed',
-        `Nobody knows whether the printer has it: ${isMailbagError(error) ? error.message : String(error)}`,
+        remark('printer-unclear', { said: isMailbagError(error) ? error.message : String(error) }),
       );
     }
   }
@@ -98,16 +98,14 @@ export class Printing implements OnApplicationBootstrap {
     const status = await new IppPrinter(await this.printers.uri(run.printerId ?? -1))
       .status(run.jobId)
       .catch((error: unknown) => ({ state: 'waiting' as const, said: isMailbagError(error) ? error.message : String(error) }));
-    if (status.state === 'printed')
-      return this.runs.markPrinted(id, 'printing', PRINTER, status.said || 'The printer says that it is printed.');
-    if (status.state === 'gone')
-      return void (await this.runs.move(id, 'printing', 'unconfirmed', `${status.said} Look at what lies in the tray: was it printed?`));
+    if (status.state === 'printed') return this.runs.markPrinted(id, 'printing', PRINTER, status.said || remark('printer-printed'));
+    if (status.state === 'gone') return void (await this.runs.move(id, 'printing', 'unconfirmed', remark('printer-forgot')));
     if (status.state === 'failed' || status.state === 'cancelled')
       return void (await this.runs.move(
         id,
         'printing',
         'failed',
-        status.said || `The printer ${status.state === 'failed' ? 'gave it up' : 'cancelled it'}.`,
+        status.said || remark(status.state === 'failed' ? 'printer-gave-up' : 'printer-cancelled'),
       ));
     if (status.said !== (run.said ?? '')) {
       await this.transactions.run((sql) => printRunStore.say(sql, status.said || null, id));

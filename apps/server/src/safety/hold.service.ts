@@ -1,3 +1,4 @@
+import { remark } from '@mailbag/core';
 import type { HoldAnswer } from '@mailbag/contract';
 import type { Displaced } from '@mailbag/folder';
 import { FolderStamp } from '@mailbag/folder';
@@ -97,7 +98,7 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
           const rows = await deliveryStore.waitingOfBatch(sql, batchId, BLOCK);
           const ids = rows.map(({ id }) => id);
           const copies = await copyStore.ofDeliveries(sql, ids);
-          const said = 'It waited when the folder was backed up or copied, and may have gone out since.';
+          const said = remark('may-have-gone-out');
           await deliveryStore.unconfirm(sql, said, new Date().toISOString(), ids);
           await changeCopies(
             sql,

@@ -1,7 +1,7 @@
 import { createPrivateKey } from 'node:crypto';
 import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
-import type { RateLimits, SendWindow } from '@mailbag/core';
-import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
+import type { RateLimits, SendWindow, Said } from '@mailbag/core';
+import { MailbagError, oneLine, retryDelay, readSaid } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
@@ -126,7 +126,7 @@ export class SendersService {
   }
 
   /** The server itself failed: nothing is tried through it for a while that grows. */
-  async rest(serverId: number, said: string): Promise<string> {
+  async rest(serverId: number, said: Said): Promise<string> {
     return this.transactions.run(async (manager) => {
       const row = await mailServerStore.restCount(manager, serverId);
       const count = (row?.restCount ?? 0) + 1;
@@ -153,7 +153,7 @@ export class SendersService {
         checkCertificate: checkCertificate === 1,
         hasPassword: sealed !== '',
         senders: counts.find(({ serverId }) => serverId === one.id)?.count ?? 0,
-        rest: restUntil ? { until: restUntil, said: restSaid ?? '' } : null,
+        rest: restUntil ? { until: restUntil, said: readSaid(restSaid ?? '') } : null,
       }),
     );
   }

@@ -1,8 +1,10 @@
-import type { CopyEventLine } from '@mailbag/contract';
-import type { CopyState } from '@mailbag/core';
+import type { CopyEventLine, DeskAnswer } from '@mailbag/contract';
+import type { CopyState, Said } from '@mailbag/core';
+import { keptSaid, readSaid, saidWords } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
+import { withSaid } from './kept-said.js';
 import type { Principal } from '../platform/principal.js';
 import { principalKey } from '../platform/principal.js';
 
@@ -12,7 +14,7 @@ export interface CopyEvent {
   who: Principal;
   event: string;
   state: CopyState;
-  said: string | null;
+  said: Said | null;
 }
 
 /** A change of a copy as registers are told it. */
@@ -42,13 +44,15 @@ export interface CopyChange {
 export const copyEventStore = {
   /** The story of a copy, latest first. */
   events: (sql: Sql, copyId: number) =>
-    rows<CopyEventLine>(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId]),
+    withSaid<CopyEventLine>(rows(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId])),
 
   latestEvents: (sql: Sql) =>
-    rows<{ at: string; state: string; text: string; copyId: number | null }>(
-      sql,
-      `SELECT event.at, event.state, copy.recipient || ' · ' || copy.templateName || COALESCE(' · ' || event.said, '') AS text, copy.id AS copyId
+    withSaid<DeskAnswer['recent'][number]>(
+      rows(
+        sql,
+        `SELECT event.at, event.state, copy.recipient, copy.templateName, event.said, copy.id AS copyId
        FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
+      ),
     ),
 
   /** Events since a time by kind. @param characters of the time that count: 13 for hours, 16 for minutes */
@@ -63,21 +67,32 @@ export const copyEventStore = {
     one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [position]),
 
   /** Changes of copies after a position, as registers are told them. @param mailings empty: of all */
-  changesAfter: (sql: Sql, position: number, mailings: readonly number[], most: number) =>
-    rows<CopyChange>(
+  async changesAfter(sql: Sql, position: number, mailings: readonly number[], most: number): Promise<CopyChange[]> {
+    const found = await rows<CopyChange>(
       sql,
       `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
          copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
        FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? `AND copy.mailingId ${dialect.inIds}` : ''} ORDER BY event.id LIMIT ?`,
       [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
-    ),
+    );
+    return found.map((change) => ({ ...change, said: change.said === null ? null : saidWords(readSaid(change.said)) }));
+  },
 
   /** Writes an event into the stories of those copies from whose state it leads. */
   addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
     run(
       sql,
       `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
-      [event.at, event.who.name, principalKey(event.who), event.event, event.state, event.said, JSON.stringify(ids), JSON.stringify(from)],
+      [
+        event.at,
+        event.who.name,
+        principalKey(event.who),
+        event.event,
+        event.state,
+        keptSaid(event.said),
+        JSON.stringify(ids),
+        JSON.stringify(from),
+      ],
     ),
 
   /** Writes a line into the stories of copies; their states stay. */
@@ -85,6 +100,6 @@ export const copyEventStore = {
     run(
       sql,
       `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
-      [note.at, note.who.name, principalKey(note.who), note.event, note.said, JSON.stringify(ids)],
+      [note.at, note.who.name, principalKey(note.who), note.event, keptSaid(note.said), JSON.stringify(ids)],
     ),
 };

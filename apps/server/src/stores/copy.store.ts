@@ -1,7 +1,8 @@
-import type { CopyState } from '@mailbag/core';
+import type { CopyState, Said } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import { withSaid } from './kept-said.js';
 import type { LedgerRow } from './ledger.store.js';
 import { LEDGER_COLUMNS } from './ledger.store.js';
 import type { PlannedBatch } from './batch.store.js';
@@ -37,7 +38,7 @@ export interface CopiesOfMailing {
   mailingId: number;
   mailingName: string;
   count: number;
-  said: string | null;
+  said: Said | null;
 }
 
 /** A copy that is about to be planned. */
@@ -156,20 +157,26 @@ export const copyStore = {
       JSON.stringify(ids),
     ]),
 
-  lastOf: (sql: Sql, mailingId: number, state: string) =>
-    one<{ mailingName: string; said: string | null }>(
-      sql,
-      'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
-      [mailingId, state],
-    ),
+  lastOf: async (sql: Sql, mailingId: number, state: string) =>
+    (
+      await withSaid<{ mailingName: string; said: Said | null }>(
+        rows(
+          sql,
+          'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
+          [mailingId, state],
+        ),
+      )
+    )[0],
 
   heldByOurSide: (sql: Sql) =>
-    rows<CopiesOfMailing>(
-      sql,
-      `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
+    withSaid<CopiesOfMailing>(
+      rows(
+        sql,
+        `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
          (SELECT mailingId, MAX(mailingName) AS mailingName, COUNT(*) AS count, MAX(deliveryId) AS deliveryId
           FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId) AS aside
        LEFT JOIN delivery ON delivery.id = aside.deliveryId ORDER BY aside.count DESC`,
+      ),
     ),
 
   waitingForPaper: (sql: Sql) => one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy WHERE wantsPaper = 1'),

@@ -1,7 +1,10 @@
+import { keptSaid } from '@mailbag/core';
+import type { Said } from '@mailbag/core';
 import type { CopyDetail } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import { withSaid } from './kept-said.js';
 
 /** States of deliveries (table `delivery`). `stopped`: for a reason of our own that does not go away by itself. */
 export type DeliveryState = 'queued' | 'sending' | 'retrying' | 'sent' | 'bounced' | 'unconfirmed' | 'withdrawn' | 'stopped';
@@ -32,7 +35,7 @@ export interface Lost extends Pick<Claimed, 'id' | 'claim' | 'attempts' | 'kind'
 /** What is written with the end of a claim. */
 export interface ClaimEnd {
   state: DeliveryState;
-  said: string;
+  said: Said;
   nextTryAt?: string;
   attempts?: number;
 }
@@ -123,7 +126,7 @@ export const deliveryStore = {
   async endClaim(sql: Sql, { id, claim }: Pick<Claimed, 'id' | 'claim'>, { state, said, nextTryAt, attempts }: ClaimEnd): Promise<boolean> {
     const now = new Date().toISOString();
     const set = ['state = ?', 'said = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL', 'claim = NULL'];
-    const parameters: unknown[] = [state, said, now];
+    const parameters: unknown[] = [state, keptSaid(said), now];
     const also = (column: string, value: unknown): void => {
       set.push(`${column} = ?`);
       parameters.push(value);
@@ -178,21 +181,25 @@ export const deliveryStore = {
 
   accepted: (sql: Sql, id: number) => one<{ others: string | null }>(sql, 'SELECT accepted AS others FROM delivery WHERE id = ?', [id]),
 
-  bounce: (sql: Sql, said: string, now: string, id: number) =>
+  bounce: (sql: Sql, said: Said, now: string, id: number) =>
     run(sql, "UPDATE delivery SET state = 'bounced', said = ?, updatedAt = ? WHERE id = ? AND state IN ('sent', 'unconfirmed')", [
-      said,
+      keptSaid(said),
       now,
       id,
     ]),
 
   addressed: (sql: Sql, id: number) => one<Reported>(sql, 'SELECT id, batchId, address, kind FROM delivery WHERE id = ?', [id]),
 
-  ofCopy: (sql: Sql, id: number) =>
-    one<NonNullable<CopyDetail['delivery']>>(
-      sql,
-      'SELECT id, address, state, attempts, messageId, said, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
-      [id],
-    ),
+  ofCopy: async (sql: Sql, id: number) =>
+    (
+      await withSaid<NonNullable<CopyDetail['delivery']>>(
+        rows(
+          sql,
+          'SELECT id, address, state, attempts, messageId, said, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
+          [id],
+        ),
+      )
+    )[0],
 
   addMessageId: (sql: Sql, messageId: string, id: number) =>
     run(sql, 'INSERT INTO delivery_message (messageId, deliveryId) VALUES (?, ?)', [messageId, id]),
@@ -216,9 +223,9 @@ export const deliveryStore = {
 
   lastChange: (sql: Sql) => one<{ at: string | null }>(sql, 'SELECT MAX(updatedAt) AS at FROM delivery'),
 
-  unconfirm: (sql: Sql, said: string, now: string, ids: readonly number[]) =>
+  unconfirm: (sql: Sql, said: Said, now: string, ids: readonly number[]) =>
     run(sql, `UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id ${dialect.inIds}`, [
-      said,
+      keptSaid(said),
       now,
       JSON.stringify(ids),
     ]),

@@ -1,3 +1,5 @@
+import { keptSaid } from '@mailbag/core';
+import type { Said } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { one, run } from '../persistence/sql.js';
 
@@ -21,8 +23,8 @@ export type MailServerValues = Record<(typeof COLUMNS)[number], string | number 
 export const mailServerStore = {
   restCount: (sql: Sql, id: number) => one<{ restCount: number }>(sql, 'SELECT restCount FROM mail_server WHERE id = ?', [id]),
 
-  rest: (sql: Sql, until: string, said: string, count: number, id: number) =>
-    run(sql, 'UPDATE mail_server SET restUntil = ?, restSaid = ?, restCount = ? WHERE id = ?', [until, said, count, id]),
+  rest: (sql: Sql, until: string, said: Said, count: number, id: number) =>
+    run(sql, 'UPDATE mail_server SET restUntil = ?, restSaid = ?, restCount = ? WHERE id = ?', [until, keptSaid(said), count, id]),
 
   bringRestBack: (sql: Sql, now: string, latest: string) =>
     run(sql, 'UPDATE mail_server SET restUntil = ? WHERE restUntil > ? AND restCount < 3', [now, latest]),

@@ -1,7 +1,10 @@
+import { keptSaid } from '@mailbag/core';
+import type { Said } from '@mailbag/core';
 import type { PaperReason, PrintRunState } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import { withSaid } from './kept-said.js';
 import type { Principal } from '../platform/principal.js';
 import { principalKey } from '../platform/principal.js';
 
@@ -43,7 +46,7 @@ export interface PrintRunRow {
   size: number;
   printerId: number | null;
   jobId: number | null;
-  said: string | null;
+  said: Said | null;
   who: string;
   createdAt: string;
   updatedAt: string;
@@ -58,9 +61,8 @@ export const printRunStore = {
     ),
 
   inTrouble: (sql: Sql) =>
-    rows<{ number: number; said: string | null }>(
-      sql,
-      "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number",
+    withSaid<{ number: number; said: Said | null }>(
+      rows(sql, "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number"),
     ),
 
   openWith: (sql: Sql, ids: readonly number[]) =>
@@ -71,13 +73,13 @@ export const printRunStore = {
       [JSON.stringify(ids)],
     ),
 
-  underWay: (sql: Sql) => rows<PrintRunRow>(sql, "SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')"),
+  underWay: (sql: Sql) => withSaid<PrintRunRow>(rows(sql, "SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')")),
 
   printing: (sql: Sql, jobId: number, id: number) =>
     run(sql, "UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, id]),
 
-  move: (sql: Sql, to: string, said: string | null, now: string, id: number, from: string) =>
-    changed(sql, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [to, said, now, id, from]),
+  move: (sql: Sql, to: string, said: Said | null, now: string, id: number, from: string) =>
+    changed(sql, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [to, keptSaid(said), now, id, from]),
 
   lastNumber: (sql: Sql) => one<{ number: number | null }>(sql, 'SELECT MAX(number) AS number FROM print_run'),
 
@@ -104,9 +106,9 @@ export const printRunStore = {
       [JSON.stringify(sheets), runId],
     ),
 
-  one: (sql: Sql, id: number) => one<PrintRunRow>(sql, 'SELECT * FROM print_run WHERE id = ?', [id]),
+  one: async (sql: Sql, id: number) => (await withSaid<PrintRunRow>(rows(sql, 'SELECT * FROM print_run WHERE id = ?', [id])))[0],
 
-  latest: (sql: Sql) => rows<PrintRunRow>(sql, 'SELECT * FROM print_run ORDER BY number DESC LIMIT 100'),
+  latest: (sql: Sql) => withSaid<PrintRunRow>(rows(sql, 'SELECT * FROM print_run ORDER BY number DESC LIMIT 100')),
 
   lines: (sql: Sql, runId: number) =>
     rows<{ copyId: number; code: string; recipient: string; postalCode: string; sheet: number; state: string; templateName: string }>(
@@ -120,11 +122,16 @@ export const printRunStore = {
   accepted: (sql: Sql, jobId: number, id: number) =>
     run(sql, "UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
 
-  say: (sql: Sql, said: string | null, id: number) =>
-    run(sql, "UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [said, id]),
+  say: (sql: Sql, said: Said | null, id: number) =>
+    run(sql, "UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [keptSaid(said), id]),
 
-  printed: (sql: Sql, said: string | null, now: string, id: number, from: string) =>
-    changed(sql, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [said, now, id, from]),
+  printed: (sql: Sql, said: Said | null, now: string, id: number, from: string) =>
+    changed(sql, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [
+      keptSaid(said),
+      now,
+      id,
+      from,
+    ]),
 
   copies: (sql: Sql, runId: number) =>
     rows<{ id: number; batchId: number; state: string }>(

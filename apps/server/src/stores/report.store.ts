@@ -1,15 +1,22 @@
 import type { IncomingReport } from '@mailbag/contract';
+import { keptSaid, readSaid } from '@mailbag/core';
+import type { Said } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import { withSaid } from './kept-said.js';
 
 export const reportStore = {
   /** What came in, doubtful ones first. */
-  latest: (sql: Sql) =>
-    rows<IncomingReport>(
-      sql,
-      `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
+  latest: async (sql: Sql): Promise<IncomingReport[]> => {
+    const found = await withSaid<Omit<IncomingReport, 'doubt'> & { doubt: string | null }>(
+      rows(
+        sql,
+        `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
        FROM incoming_report ORDER BY doubt IS NOT NULL AND settled IS NULL DESC, id DESC LIMIT 100`,
-    ),
+      ),
+    );
+    return found.map((report) => ({ ...report, doubt: readSaid(report.doubt) }));
+  },
 
   dropTry: (sql: Sql, digest: string) => run(sql, 'DELETE FROM incoming_try WHERE digest = ?', [digest]),
 
@@ -50,9 +57,9 @@ export const reportStore = {
       kind: string;
       sender: string;
       subject: string;
-      said: string | null;
+      said: Said | null;
       deliveryId: number | null;
-      doubt: string | null;
+      doubt: Said | null;
       /** As JSON. */
       facts: string | null;
     },
@@ -67,9 +74,9 @@ export const reportStore = {
         report.kind,
         report.sender,
         report.subject,
-        report.said,
+        keptSaid(report.said),
         report.deliveryId,
-        report.doubt,
+        keptSaid(report.doubt),
         report.facts,
       ],
     )) === 1,

@@ -1,5 +1,5 @@
 import type { CopyDetail } from '@mailbag/contract';
-import { addressFault } from '@mailbag/core';
+import { addressFault, saidWords } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -19,7 +19,8 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
   const refresh = () => Promise.all([client.invalidateQueries({ queryKey: ['copies'] }), client.invalidateQueries({ queryKey: ['desk'] })]);
   const sendAgain = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/send-again`, { address }), onSuccess: refresh });
   const confirm = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/confirm-sent`), onSuccess: refresh });
-  const said = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said;
+  const last = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said ?? null;
+  const said = last === null ? null : saidWords(last);
   const paper = useMutation({
     mutationFn: (action: 'to-paper' | 'off-paper') => api.post('/api/copies/many', { action, ids: [copy.id] }),
     onSuccess: refresh,

@@ -1,4 +1,4 @@
-import { troubleWords } from '@mailbag/core';
+import { troubleWords, saidWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, KeyRound, X } from 'lucide-react';
 import { useState } from 'react';
@@ -252,7 +252,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                   </span>
                   <div>
                     {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && `by ${event.who}`}
-                    {event.said && <small>{event.said}</small>}
+                    {event.said !== null && event.said !== '' && <small>{saidWords(event.said)}</small>}
                   </div>
                 </li>
               ))}

@@ -1,6 +1,6 @@
 import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
-import { copyStates } from '@mailbag/core';
+import { copyStates, saidWords } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import {
   BadgeQuestionMark,
@@ -31,6 +31,7 @@ import { Card, Empty, PartsBar, Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
 import { useCrumbs } from '../shell/crumbs';
+import { needWords } from './need-words';
 import { WeeksChart } from './weeks-chart';
 
 const Grid = styled.div`
@@ -135,58 +136,25 @@ const EventLine = styled(Link)`
   }
 `;
 
-const needLooks: Record<
-  Need['kind'],
-  { tone: Tone; icon: ComponentType<{ size?: number }>; title: (count: number) => string; action: string }
-> = {
-  bounced: {
-    tone: 'brick',
-    icon: MailX,
-    title: (n) => `${counted(n, 'copy', 'copies')} bounced`,
-    action: 'Look at them',
-  },
-  unconfirmed: { tone: 'ochre', icon: CircleHelp, title: (n) => `${counted(n, 'copy', 'copies')} unconfirmed`, action: 'Settle' },
-  held: { tone: 'brick', icon: ShieldAlert, title: () => 'Nothing is sent until you have looked', action: 'Look at it' },
-  waits: { tone: 'ochre', icon: Timer, title: () => 'A batch waits', action: 'Open it' },
-  'lost-secrets': {
-    tone: 'brick',
-    icon: KeyRound,
-    title: (n) => `${counted(n, 'password was', 'passwords were')} lost with the key`,
-    action: 'Enter them',
-  },
-  'self-check': {
-    tone: 'brick',
-    icon: FileWarning,
-    title: (n) => `${counted(n, 'file is', 'files are')} not as the ledger says`,
-    action: 'See which',
-  },
-  'backup-fails': { tone: 'brick', icon: DatabaseZap, title: () => 'The last backup failed', action: 'See why' },
-  'set-aside': {
-    tone: 'brick',
-    icon: FileWarning,
-    title: (n) => `${counted(n, 'copy was', 'copies were')} not sent, for a reason on our side`,
-    action: 'Look at them',
-  },
-  'held-back': { tone: 'brick', icon: CircleAlert, title: (n) => `${counted(n, 'record is', 'records are')} held back`, action: 'See why' },
-  paused: { tone: 'ochre', icon: PauseCircle, title: () => 'A batch is paused', action: 'Open it' },
-  'no-mail-server': { tone: 'ochre', icon: ServerOff, title: () => 'No mail server is set up', action: 'Set it up' },
-  'server-fails': { tone: 'brick', icon: ServerOff, title: () => 'A mail server fails', action: 'Look at it' },
-  'sender-unconfirmed': { tone: 'ochre', icon: BadgeQuestionMark, title: () => 'A sender is not confirmed', action: 'Confirm' },
-  'to-print': { tone: 'slate', icon: Printer, title: (n) => `${counted(n, 'copy waits', 'copies wait')} for paper`, action: 'Print' },
-  'print-run': { tone: 'brick', icon: Printer, title: () => 'A print run did not end well', action: 'Look at it' },
-  'register-fails': { tone: 'ochre', icon: DatabaseZap, title: () => 'A register cannot be written', action: 'Look at it' },
-  reports: {
-    tone: 'ochre',
-    icon: MailQuestionMark,
-    title: (n) => `${counted(n, 'report waits', 'reports wait')} for your word`,
-    action: 'Decide',
-  },
-  retrying: {
-    tone: 'ochre',
-    icon: Timer,
-    title: (n) => counted(n, 'copy is tried again by itself', 'copies are tried again by themselves'),
-    action: 'Watch',
-  },
+const needLooks: Record<Need['kind'], { tone: Tone; icon: ComponentType<{ size?: number }> }> = {
+  bounced: { tone: 'brick', icon: MailX },
+  unconfirmed: { tone: 'ochre', icon: CircleHelp },
+  held: { tone: 'brick', icon: ShieldAlert },
+  waits: { tone: 'ochre', icon: Timer },
+  'lost-secrets': { tone: 'brick', icon: KeyRound },
+  'self-check': { tone: 'brick', icon: FileWarning },
+  'backup-fails': { tone: 'brick', icon: DatabaseZap },
+  'set-aside': { tone: 'brick', icon: FileWarning },
+  'held-back': { tone: 'brick', icon: CircleAlert },
+  paused: { tone: 'ochre', icon: PauseCircle },
+  'no-mail-server': { tone: 'ochre', icon: ServerOff },
+  'server-fails': { tone: 'brick', icon: ServerOff },
+  'sender-unconfirmed': { tone: 'ochre', icon: BadgeQuestionMark },
+  'to-print': { tone: 'slate', icon: Printer },
+  'print-run': { tone: 'brick', icon: Printer },
+  'register-fails': { tone: 'ochre', icon: DatabaseZap },
+  reports: { tone: 'ochre', icon: MailQuestionMark },
+  retrying: { tone: 'ochre', icon: Timer },
 };
 
 /** What needs a person, what runs, what happened. */
@@ -206,20 +174,18 @@ export default function DeskScreen() {
             <Empty title="Nothing needs you">Bounced copies, paused batches and records that are held back come here.</Empty>
           )}
           {data.needs.map((need, at) => {
-            const { tone, icon: Icon, title, action } = needLooks[need.kind];
+            const { tone, icon: Icon } = needLooks[need.kind];
+            const { title, about, action, to } = needWords(need);
             return (
               <NeedLine key={at} $tone={tone}>
                 <i>
                   <Icon size={15} />
                 </i>
                 <div>
-                  <b>{title(need.count)}</b>
-                  <span>
-                    {need.subject}
-                    {need.detail && ` · ${need.detail}`}
-                  </span>
+                  <b>{title}</b>
+                  <span>{about}</span>
                 </div>
-                <LinkButton $small to={need.to}>
+                <LinkButton $small to={to}>
                   {action}
                 </LinkButton>
               </NeedLine>
@@ -275,14 +241,17 @@ export default function DeskScreen() {
         <h2>Just now</h2>
         <List>
           {data.recent.length === 0 && <Empty title="Nothing has happened yet">What becomes of copies is told here.</Empty>}
-          {data.recent.map((line, at) => (
-            <EventLine key={at} to={line.copyId ? `/ledger?copy=${line.copyId}` : '/ledger'}>
-              <span>{when(line.at)}</span>
-              <span title={line.text}>
-                {isState(line.state) && <StateMark state={line.state} />} {line.text}
-              </span>
-            </EventLine>
-          ))}
+          {data.recent.map((line, at) => {
+            const text = [line.recipient, line.templateName, line.said === null ? '' : saidWords(line.said)].filter(Boolean).join(' · ');
+            return (
+              <EventLine key={at} to={`/ledger?copy=${line.copyId}`}>
+                <span>{when(line.at)}</span>
+                <span title={text}>
+                  {isState(line.state) && <StateMark state={line.state} />} {text}
+                </span>
+              </EventLine>
+            );
+          })}
         </List>
       </Card>
     </Grid>

@@ -1,3 +1,4 @@
+import { saidWords } from '@mailbag/core';
 import type { PaperReason, PrintRunDetail, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, Printer, Stamp } from 'lucide-react';
@@ -209,7 +210,7 @@ function Run({ run }: { run: PrintRunDetail }) {
           {run.said && (
             <Notice tone={run.state === 'printed' ? 'moss' : run.state === 'printing' ? 'ochre' : 'brick'}>
               {run.printer && <b>{run.printer}: </b>}
-              {run.said}
+              {saidWords(run.said)}
             </Notice>
           )}
           {(act.error ?? print.error) && <Notice tone="brick">{sentenceOf(act.error ?? print.error)}</Notice>}

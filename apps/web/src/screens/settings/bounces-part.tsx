@@ -1,3 +1,4 @@
+import { saidWords } from '@mailbag/core';
 import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -94,7 +95,7 @@ export function BouncesPart() {
         </Fields>
         {data.lastLook && (
           <Notice tone={data.lastLook.ok ? 'moss' : 'brick'}>
-            Looked in {when(data.lastLook.at)}: {data.lastLook.said}
+            Looked in {when(data.lastLook.at)}: {saidWords(data.lastLook.said)}
           </Notice>
         )}
         {(save.error ?? look.error) && <Notice tone="brick">{sentenceOf(save.error ?? look.error)}</Notice>}

@@ -1,3 +1,4 @@
+import { saidWords } from '@mailbag/core';
 import type { MailServerAnswer, SenderAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
@@ -211,7 +212,7 @@ export function MailPart() {
                   {server.hours && ` · ${hoursWords(server.hours)}`}
                 </Small>
               </div>
-              {server.rest && <div style={{ color: color.brick, fontSize: 13 }}>{server.rest.said}</div>}
+              {server.rest && <div style={{ color: color.brick, fontSize: 13 }}>{saidWords(server.rest.said)}</div>}
             </ListLine>
           ))}
         </Padded>

@@ -1,3 +1,4 @@
+import { saidWords } from '@mailbag/core';
 import type { IncomingReport } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -53,12 +54,12 @@ export function ReportList() {
             )}
             <div>
               <Small>
-                {when(one.at)} · {one.said ?? one.sender}
+                {when(one.at)} · {one.said === null ? one.sender : saidWords(one.said)}
               </Small>
             </div>
             {one.doubt && one.settled === null && (
               <>
-                <Small style={{ color: color.ochre }}>{one.doubt} Did the copy bounce?</Small>
+                <Small style={{ color: color.ochre }}>{saidWords(one.doubt)} Did the copy bounce?</Small>
                 <Row style={{ paddingTop: 4 }}>
                   <Button changes small isDisabled={settle.isPending} onPress={() => settle.mutate({ id: one.id, isBounce: true })}>
                     It bounced

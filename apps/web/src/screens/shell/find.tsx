@@ -6,6 +6,7 @@ import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
+import { counted } from '../../features/when';
 import { color, font } from '../../theme';
 import { Floating } from '../../ui/choice';
 
@@ -65,6 +66,23 @@ const Item = styled(ListBoxItem)`
   }
 `;
 
+/** What a hit is, and where it leads. */
+function hitWords(hit: FindAnswer['hits'][number], text: string): { detail: string; to: string } {
+  switch (hit.kind) {
+    case 'mailing':
+      return { detail: `Mailing · ${counted(hit.records, 'record', 'records')}`, to: `/mailings/${hit.id}/map` };
+    case 'template':
+      return { detail: `Template · ${counted(hit.fields, 'field', 'fields')}`, to: `/templates/${hit.id}` };
+    case 'source':
+      return { detail: `Source · ${counted(hit.records, 'record', 'records')}`, to: `/sources/${hit.id}` };
+    case 'copy':
+      return {
+        detail: `${hit.code} · ${hit.templateName} · ${hit.state}`,
+        to: `/ledger?copy=${hit.id}&text=${encodeURIComponent(text)}`,
+      };
+  }
+}
+
 /** Finds any copy, recipient, code, mailing, template or source. Ctrl+K goes here. */
 export function Find() {
   const [text, setText] = useState('');
@@ -97,9 +115,10 @@ export function Find() {
       onChange={(key) => {
         const hit = hits.find((one) => `${one.kind} ${one.id}` === key);
         if (!hit) return;
+        const { to } = hitWords(hit, text);
         setText('');
         input.current?.blur();
-        void navigate(hit.to);
+        void navigate(to);
       }}
     >
       <Frame>
@@ -110,9 +129,9 @@ export function Find() {
       <Floating placement="bottom end" offset={10}>
         <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? 'Nothing has that name, code or word.' : 'Looking …'}</div>}>
           {(hit) => (
-            <Item id={hit.key} textValue={hit.title}>
-              {hit.title}
-              <small>{hit.detail}</small>
+            <Item id={hit.key} textValue={hit.name}>
+              {hit.name}
+              <small>{hitWords(hit, text).detail}</small>
             </Item>
           )}
         </List>

@@ -1,0 +1,16 @@
+import { keptSaid, readSaid, remark, saidWords } from './catalogue.js';
+
+test('a remark is kept with its code and fields and comes back as it was; words of others stay words', () => {
+  const corrected = remark('address-corrected', { from: 'a@example.org', to: 'b@example.org' });
+  for (const said of [corrected, remark('due-again'), '550 5.1.1 no such mailbox', '["due-again",{}]', '', null]) {
+    expect(readSaid(keptSaid(said))).toEqual(said);
+  }
+  expect(saidWords(readSaid(keptSaid(corrected)))).toBe('Address corrected from a@example.org to b@example.org');
+  expect(saidWords('250 OK')).toBe('250 OK');
+});
+
+test('one message and several; a remark of a version that is not known here says its code', () => {
+  expect(saidWords(remark('mailbox-read', { messages: 1 }))).toBe('1 new message was read.');
+  expect(saidWords(remark('mailbox-read', { messages: 1200 }))).toBe('1,200 new messages were read.');
+  expect(saidWords({ code: 'of-tomorrow' as 'due-again', fields: {} })).toBe('of-tomorrow');
+});

@@ -1,0 +1,101 @@
+import type { ErrorFields } from '../errors/entry.js';
+import { count } from '../errors/entry.js';
+
+const remarkOf = <Fields = Record<never, never>>(sentence: (fields: Fields) => string): ((fields: Fields) => string) => sentence;
+
+/**
+ * What Mailbag says of a copy, a delivery or a print run by itself, with a stable code and the fields it carries. Kept and sent as they are; screens and
+ * files for people make the sentence. The words of mail servers and printers are kept beside, as they came.
+ */
+export const remarks = {
+  'address-corrected': remarkOf<{ from: string; to: string }>((e) => `Address corrected from ${e.from} to ${e.to}`),
+  'confirmed-by-hand': remarkOf(() => 'Confirmed by hand'),
+  'batch-cancelled': remarkOf(() => 'The batch was cancelled'),
+  'due-again': remarkOf(() => 'Due again'),
+  'withdrawn-before': remarkOf(() => 'Withdrawn before it was sent'),
+  'sending-stopped': remarkOf(() => 'The sending stopped before this was handed over.'),
+  'server-stopped': remarkOf(() => 'The server stopped while this was being handed over. Nobody knows whether it arrived.'),
+  'server-stopped-before': remarkOf(() => 'The server stopped before this was handed over.'),
+  'mail-part-stopped': remarkOf<{ why: string }>(
+    (e) => `The part of Mailbag that speaks with mail servers stopped${e.why ? `: ${e.why}` : ''}.`,
+  ),
+  'sender-unconfirmed': remarkOf(() => 'The sender is not confirmed any more.'),
+  'folder-held': remarkOf(() => 'Nothing is sent until an administrator has looked at Settings, Safety.'),
+  'may-have-gone-out': remarkOf(() => 'It waited when the folder was backed up or copied, and may have gone out since.'),
+  'accepted-for-some': remarkOf<{ accepted: string; refused: string }>((e) => `Accepted for ${e.accepted}; refused for now: ${e.refused}`),
+  'accepted-not-all': remarkOf<{ said: string; refused: string }>((e) => `${e.said} · not taken: ${e.refused}`),
+  'refused-for-recipient': remarkOf<{ refused: string }>((e) => `Refused for the recipient: ${e.refused}`),
+  'our-server': remarkOf<{ said: string }>((e) => `Our mail server: ${e.said}`),
+  'our-side': remarkOf<{ said: string }>((e) => `Our side: ${e.said}`),
+  'given-up': remarkOf<{ attempts: number; said: string }>((e) => `Given up after ${e.attempts} tries: ${e.said}`),
+  'reminder-refused': remarkOf<{ said: string }>((e) => `The reminder was refused: ${e.said}`),
+  'reminder-not-sent': remarkOf<{ said: string }>((e) => `The reminder was not sent: ${e.said}`),
+  'reminder-bounced': remarkOf<{ said: string }>((e) => `The reminder bounced: ${e.said}`),
+  'bounced-for-one': remarkOf<{ said: string }>((e) => `Bounced for one of several: ${e.said}`),
+  'still-on-its-way': remarkOf<{ said: string }>((e) => `Still on its way: ${e.said}`),
+  'delivered-there': remarkOf(() => 'Their server says that it was delivered.'),
+  'answer-came': remarkOf<{ subject: string }>((e) => `An automatic answer came: ${e.subject}`),
+  'no-bounce': remarkOf(() => 'The report was no bounce.'),
+  'report-unreadable': remarkOf(() => 'It could not be taken apart in the time that a message gets. Look at it in the mailbox itself.'),
+  'report-by-address': remarkOf(() => 'It names an address only, and anybody could have written it.'),
+  'report-by-message': remarkOf(() => 'It does not carry the token of the message that it is about.'),
+  'report-return-path': remarkOf<{ from: string }>((e) => `It came from ${e.from}, and real reports have no return path.`),
+  'report-doubted': remarkOf<{ doubt: string }>((e) => `A report says that it bounced. ${e.doubt} A person decides in Settings, Bounces.`),
+  'print-run': remarkOf<{ run: number }>((e) => `Print run ${e.run}`),
+  'printed-by-hand': remarkOf<{ who: string }>((e) => `${e.who} says that it is printed.`),
+  'printer-printed': remarkOf(() => 'The printer says that it is printed.'),
+  'printer-gave-up': remarkOf(() => 'The printer gave it up.'),
+  'printer-cancelled': remarkOf(() => 'The printer cancelled it.'),
+  'printer-forgot': remarkOf(() => 'The printer knows nothing of this job any more. Look at what lies in the tray: was it printed?'),
+  'printer-unclear': remarkOf<{ said: string }>((e) => `Nobody knows whether the printer has it: ${e.said}`),
+  'stopped-before-printer': remarkOf(() => 'The server stopped before the printer had it. Print it again.'),
+  'run-not-made': remarkOf(() => 'It could not be put together. No copy was marked.'),
+  'mailbox-nothing-new': remarkOf(() => 'Nothing new.'),
+  'mailbox-read': remarkOf<{ messages: number }>(
+    (e) => `${count(e.messages)} new ${e.messages === 1 ? 'message was' : 'messages were'} read.`,
+  ),
+  'mailbox-refused': remarkOf<{ said: string }>((e) => `The mailbox refused the sign-in: ${e.said}`),
+  'mailbox-silent': remarkOf<{ host: string; port: number; why: string }>((e) => `${e.host}:${e.port} does not answer (${e.why}).`),
+};
+
+export type RemarkCode = keyof typeof remarks;
+type FieldsOfRemark<Code extends RemarkCode> = Parameters<(typeof remarks)[Code]>[0];
+
+/** A remark as it is kept and sent. */
+export interface Remark {
+  code: RemarkCode;
+  fields: ErrorFields;
+}
+
+/** Somebody's own words, or a remark of Mailbag's. */
+export type Said = string | Remark;
+
+export function remark<Code extends RemarkCode>(
+  code: Code,
+  ...[fields]: Record<never, never> extends FieldsOfRemark<Code> ? [] : [fields: FieldsOfRemark<Code>]
+): Remark {
+  return { code, fields: (fields ?? {}) as ErrorFields };
+}
+
+/** What was said, as a sentence. */
+export const saidWords = (said: Said): string =>
+  typeof said === 'string' ? said : ((remarks[said.code] as ((fields: unknown) => string) | undefined)?.(said.fields) ?? said.code);
+
+/** Stands in front of a remark where it is kept among words: one line of words never has it. */
+const MARK = '\u0001';
+
+/** As it is kept in one column. */
+export function keptSaid(said: Said): string;
+export function keptSaid(said: Said | null): string | null;
+export function keptSaid(said: Said | null): string | null {
+  return said === null || typeof said === 'string' ? said : `${MARK}${JSON.stringify([said.code, said.fields])}`;
+}
+
+/** What was kept. */
+export function readSaid(kept: string): Said;
+export function readSaid(kept: string | null): Said | null;
+export function readSaid(kept: string | null): Said | null {
+  if (kept === null || !kept.startsWith(MARK)) return kept;
+  const [code, fields] = JSON.parse(kept.slice(MARK.length)) as [RemarkCode, ErrorFields];
+  return { code, fields };
+}
