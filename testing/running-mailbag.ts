@@ -151,6 +151,7 @@ export class RunningMailbag {
       MAILBAG_RETRY_PACE: '0.005',
       MAILBAG_MAIL_TIMEOUT: '4000',
       MAILBAG_LOCAL_TARGETS: 'all',
+      MAILBAG_CHECK_ANSWERS: '1',
       MALLOC_ARENA_MAX: '2',
       ...this.env,
     });

@@ -44,6 +44,8 @@ import { DeskService } from './desk/desk.service.js';
 import { Needs } from './desk/needs.service.js';
 import { HistoryController } from './people/history.controller.js';
 import { History } from './history/history.service.js';
+import { AnswersInterceptor } from './platform/answers.interceptor.js';
+import { config } from './platform/config.js';
 import { HistoryInterceptor } from './people/history.interceptor.js';
 import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
@@ -206,6 +208,7 @@ import { Pool } from './work/pool.js';
     TemplatesService,
     Transactions,
     { provide: APP_GUARD, useClass: SessionGuard },
+    ...(config.checksAnswers ? [{ provide: APP_INTERCEPTOR, useClass: AnswersInterceptor }] : []),
     { provide: APP_INTERCEPTOR, useClass: HistoryInterceptor },
     { provide: APP_INTERCEPTOR, useClass: HiddenValues },
     { provide: APP_FILTER, useClass: ErrorFilter },

@@ -1,4 +1,6 @@
-import { IsBoolean, IsEmail, IsIn, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
+import { Type } from 'class-transformer';
+import { IsArray, IsBoolean, IsEmail, IsIn, IsNumber, IsOptional, IsString, MaxLength, MinLength, ValidateNested } from 'class-validator';
+import { Nullable } from './nullable.js';
 
 /** What an account may do: everything; everything but settings and people; only look. */
 export const roles = ['administrator', 'operator', 'viewer'] as const;
@@ -30,37 +32,72 @@ export class SignInRequest {
   password!: string;
 }
 
-export interface Account {
-  id: number;
-  name: string;
-  email: string;
-  role: Role;
+export class Account {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  email!: string;
+
+  @IsIn(['administrator', 'operator', 'viewer'])
+  role!: Role;
+
   /** Whether values of records, and so the copies themselves, are shown. */
-  seesValues: boolean;
+  @IsBoolean()
+  seesValues!: boolean;
+
   /** Whether passwords of copies are shown. */
-  seesPasswords: boolean;
+  @IsBoolean()
+  seesPasswords!: boolean;
 }
 
 /** An account as administrators see it. */
-export interface PersonAnswer extends Account {
-  closed: boolean;
-  lastSeenAt: string | null;
+export class PersonAnswer extends Account {
+  @IsBoolean()
+  closed!: boolean;
+
+  @Nullable()
+  @IsString()
+  lastSeenAt!: string | null;
+
   /** Browsers that are signed in. */
-  sessions: number;
+  @IsNumber()
+  sessions!: number;
 }
 
-export interface InvitationAnswer {
-  id: string;
-  name: string;
-  email: string;
-  role: Role;
-  who: string;
-  expiresAt: string;
+export class InvitationAnswer {
+  @IsString()
+  id!: string;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  email!: string;
+
+  @IsIn(['administrator', 'operator', 'viewer'])
+  role!: Role;
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  expiresAt!: string;
 }
 
-export interface PeopleAnswer {
-  people: PersonAnswer[];
-  invitations: InvitationAnswer[];
+export class PeopleAnswer {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => PersonAnswer)
+  people!: PersonAnswer[];
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => InvitationAnswer)
+  invitations!: InvitationAnswer[];
 }
 
 export class PersonRequest {
@@ -90,9 +127,13 @@ export class InvitationRequest extends PersonRequest {
 }
 
 /** The invitation that was made; `address` is where it leads, for giving it by hand. `said`: why it could not be mailed; null: it was. */
-export interface InvitedAnswer {
-  address: string;
-  said: string | null;
+export class InvitedAnswer {
+  @IsString()
+  address!: string;
+
+  @Nullable()
+  @IsString()
+  said!: string | null;
 }
 
 export class AcceptInvitationRequest {
@@ -118,20 +159,39 @@ export class PasswordRequest {
 }
 
 /** One line of who did what. */
-export interface HistoryLine {
-  id: number;
-  at: string;
-  who: string;
-  action: string;
-  subject: string;
-  detail: string | null;
+export class HistoryLine {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  at!: string;
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  action!: string;
+
+  @IsString()
+  subject!: string;
+
+  @Nullable()
+  @IsString()
+  detail!: string | null;
 }
 
 /** Who is signed in, and what the sign-in page needs to know. */
-export interface AccountAnswer {
-  account: Account | null;
+export class AccountAnswer {
+  @Nullable()
+  @ValidateNested()
+  @Type(() => Account)
+  account!: Account | null;
+
   /** True until the first administrator is set up. */
-  setUpNeeded: boolean;
+  @IsBoolean()
+  setUpNeeded!: boolean;
+
   /** True where a stand-in post office can be looked at. */
-  postOffice: boolean;
+  @IsBoolean()
+  postOffice!: boolean;
 }

@@ -1,4 +1,20 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, Matches, Min } from 'class-validator';
+import { batchStates } from '@mailbag/core';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Nullable } from './nullable.js';
 
 /**
  * Who a batch is for: those who have no copy yet, those whose values changed since theirs, records that are named, or everybody, also those who have one.
@@ -7,7 +23,7 @@ export const startChoices = ['new', 'changed', 'selection', 'everybody'] as cons
 export type StartWho = (typeof startChoices)[number];
 
 export class StartChoice {
-  @IsIn([...startChoices])
+  @IsIn(startChoices)
   who!: StartWho;
 
   /** Rows of the records that are named. */
@@ -76,74 +92,159 @@ export const startGroups = [
 export type StartGroup = (typeof startGroups)[number];
 
 /** What a batch would do, before it begins. */
-export interface StartPreview {
-  who: StartWho;
-  digest: string;
-  version: number;
-  mailed: boolean;
-  records: number;
-  copies: number;
-  counts: Record<StartGroup, number>;
+export class StartPreview {
+  @IsIn(startChoices)
+  who!: StartWho;
+
+  @IsString()
+  digest!: string;
+
+  @IsNumber()
+  version!: number;
+
+  @IsBoolean()
+  mailed!: boolean;
+
+  @IsNumber()
+  records!: number;
+
+  @IsNumber()
+  copies!: number;
+
+  @IsObject()
+  counts!: Record<StartGroup, number>;
+
   /** How many each choice means. */
-  sizes: { new: number; changed: number; everybody: number };
+  @IsObject()
+  sizes!: { new: number; changed: number; everybody: number };
+
   /** Numbers of batches of which it is not known any more who they were for. */
-  unknownBatches: number[];
+  @IsArray()
+  @IsNumber({}, { each: true })
+  unknownBatches!: number[];
+
   /** Null: records are known again by their rows only. */
-  keyColumn: string | null;
+  @Nullable()
+  @IsString()
+  keyColumn!: string | null;
+
   /** Fields without a rule, which stay as the form has them. */
-  unmapped: { template: string; field: string; label: string }[];
+  @IsArray()
+  @IsObject({ each: true })
+  unmapped!: { template: string; field: string; label: string }[];
+
   /** Place of the first record that is mailed, for its message; null: none is. */
-  firstMailed: number | null;
+  @Nullable()
+  @IsNumber()
+  firstMailed!: number | null;
+
   /** ISO 8601 time before which nothing is sent; null: at once. */
-  startAt: string | null;
+  @Nullable()
+  @IsString()
+  startAt!: string | null;
 }
 
 /** A record as it is listed: its place, its row in the source, and what tells it from others. */
-export interface ListedRecord {
-  index: number;
-  row: number;
-  key: string;
-  address: string;
-  about: string;
+export class ListedRecord {
+  @IsNumber()
+  index!: number;
+
+  @IsNumber()
+  row!: number;
+
+  @IsString()
+  key!: string;
+
+  @IsString()
+  address!: string;
+
+  @IsString()
+  about!: string;
 }
 
 /** Records behind one of the numbers. */
-export interface StartList {
-  total: number;
-  rows: ListedRecord[];
+export class StartList {
+  @IsNumber()
+  total!: number;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => ListedRecord)
+  rows!: ListedRecord[];
 }
 
 /** Records that a search or a filter finds. */
-export interface MatchingRecords {
+export class MatchingRecords {
   /** Rows of all of them. */
-  rows: number[];
+  @IsArray()
+  @IsNumber({}, { each: true })
+  rows!: number[];
+
   /** The first of them. */
-  shown: ListedRecord[];
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => ListedRecord)
+  shown!: ListedRecord[];
 }
 
 export type BatchState = 'planning' | 'making' | 'sending' | 'done' | 'paused' | 'cancelled';
 
-export interface BatchSummary {
-  id: number;
-  number: number;
-  mailingId: number;
-  mailingName: string;
-  state: BatchState;
+export class BatchSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsNumber()
+  number!: number;
+
+  @IsNumber()
+  mailingId!: number;
+
+  @IsString()
+  mailingName!: string;
+
+  @IsIn(batchStates)
+  state!: BatchState;
+
   /** What it was doing when it was paused. */
-  records: number;
-  copies: number;
-  planned: number;
-  mailed: boolean;
+  @IsNumber()
+  records!: number;
+
+  @IsNumber()
+  copies!: number;
+
+  @IsNumber()
+  planned!: number;
+
+  @IsBoolean()
+  mailed!: boolean;
+
   /** Copies by state. */
-  counts: Record<string, number>;
+  @IsObject()
+  counts!: Record<string, number>;
+
   /** Why it is paused; null: nothing went wrong. */
-  error: { code: string; message: string; fields?: Record<string, unknown> } | null;
+  @Nullable()
+  @IsObject()
+  error!: { code: string; message: string; fields?: Record<string, unknown> } | null;
+
   /** Names of its combined files. */
-  combined: string[];
+  @IsArray()
+  @IsString({ each: true })
+  combined!: string[];
+
   /** Why what is queued waits, in a sentence; null: it does not. */
-  waiting: string | null;
-  startedAt: string;
-  finishedAt: string | null;
+  @Nullable()
+  @IsString()
+  waiting!: string | null;
+
+  @IsString()
+  startedAt!: string;
+
+  @Nullable()
+  @IsString()
+  finishedAt!: string | null;
+
   /** Copies made a second in the last stretch; 0: not running. */
-  pace: number;
+  @IsNumber()
+  pace!: number;
 }

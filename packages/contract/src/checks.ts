@@ -1,48 +1,110 @@
+import { Type } from 'class-transformer';
 import type { Finding, Severity, SourceRecord } from '@mailbag/core';
-import { IsInt, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
-import type { CorrectionAnswer } from './source.js';
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  MaxLength,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+import { Nullable } from './nullable.js';
+import { CorrectionAnswer } from './source.js';
 
 /** Findings of one kind, counted. */
-export interface FindingGroup {
-  code: string;
-  severity: Severity;
-  findings: number;
-  records: number;
+export class FindingGroup {
+  @IsString()
+  code!: string;
+
+  @IsIn(['stop', 'look'])
+  severity!: Severity;
+
+  @IsNumber()
+  findings!: number;
+
+  @IsNumber()
+  records!: number;
+
   /** Findings for which a mend is proposed, and looks that a person has accepted. */
-  mends: number;
-  accepted: number;
+  @IsNumber()
+  mends!: number;
+
+  @IsNumber()
+  accepted!: number;
 }
 
 /** What the checks say of all records. */
-export interface ChecksAnswer {
+export class ChecksAnswer {
   /** True when the findings hold for the mailing as it is now. */
-  current: boolean;
+  @IsBoolean()
+  current!: boolean;
+
   /** Records that running checks have seen so far. */
-  progress: number;
+  @IsNumber()
+  progress!: number;
+
   /** True when there is something to check: templates and records. */
-  possible: boolean;
-  records: number;
-  stopped: number;
-  looked: number;
-  leftOut: number;
+  @IsBoolean()
+  possible!: boolean;
+
+  @IsNumber()
+  records!: number;
+
+  @IsNumber()
+  stopped!: number;
+
+  @IsNumber()
+  looked!: number;
+
+  @IsNumber()
+  leftOut!: number;
+
   /** Looks that a person has accepted. */
-  accepted: number;
-  groups: FindingGroup[];
-  error: string | null;
+  @IsNumber()
+  accepted!: number;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => FindingGroup)
+  groups!: FindingGroup[];
+
+  @Nullable()
+  @IsString()
+  error!: string | null;
 }
 
-export interface FindingsAnswer {
-  total: number;
-  items: { finding: Finding; record: SourceRecord; index: number; acceptance: AcceptanceAnswer | null }[];
-  corrections: CorrectionAnswer[];
+export class FindingsAnswer {
+  @IsNumber()
+  total!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  items!: { finding: Finding; record: SourceRecord; index: number; acceptance: AcceptanceAnswer | null }[];
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => CorrectionAnswer)
+  corrections!: CorrectionAnswer[];
 }
 
 /** A look that a person has accepted. */
-export interface AcceptanceAnswer {
-  id: number;
-  reason: string;
-  who: string;
-  at: string;
+export class AcceptanceAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  reason!: string;
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  at!: string;
 }
 
 /** Takes over the proposed mends of one kind, of all columns or of one. */
@@ -87,6 +149,8 @@ export class AcceptRequest {
 }
 
 /** Places of the records with findings among all records, from 0, in order. */
-export interface FlaggedAnswer {
-  indexes: number[];
+export class FlaggedAnswer {
+  @IsArray()
+  @IsNumber({}, { each: true })
+  indexes!: number[];
 }

@@ -4,8 +4,11 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   Matches,
@@ -15,6 +18,8 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { Nullable } from './nullable.js';
+import { IsSaid } from './is-said.js';
 
 export const ledgerSorts = ['newest', 'oldest', 'recipient', 'changed'] as const;
 export type LedgerSort = (typeof ledgerSorts)[number];
@@ -104,12 +109,18 @@ export class ManyCopiesRequest {
   filter?: LedgerFilterQuery;
 }
 
-export interface ManyCopiesAnswer {
+export class ManyCopiesAnswer {
   /** Copies that were meant, and those with which it was done; the others were in no state for it. */
-  meant: number;
-  done: number;
+  @IsNumber()
+  meant!: number;
+
+  @IsNumber()
+  done!: number;
+
   /** What takes it back, for the ids given; null: it cannot be taken back. */
-  undo: { action: BulkAction; ids: number[] } | null;
+  @Nullable()
+  @IsObject()
+  undo!: { action: BulkAction; ids: number[] } | null;
 }
 
 export class SavedViewRequest {
@@ -124,10 +135,15 @@ export class SavedViewRequest {
   filter!: string;
 }
 
-export interface SavedView {
-  id: number;
-  name: string;
-  filter: string;
+export class SavedView {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  filter!: string;
 }
 
 export class SendAgainRequest {
@@ -136,62 +152,181 @@ export class SendAgainRequest {
   address!: string;
 }
 
-export interface CopyRow {
-  id: number;
-  code: string;
-  recipient: string;
-  address: string;
-  file: string;
-  state: CopyState;
-  since: string;
-  batchId: number;
-  batchNumber: number;
-  mailingName: string;
-  templateName: string;
+export class CopyRow {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  code!: string;
+
+  @IsString()
+  recipient!: string;
+
+  @IsString()
+  address!: string;
+
+  @IsString()
+  file!: string;
+
+  @IsIn(copyStates)
+  state!: CopyState;
+
+  @IsString()
+  since!: string;
+
+  @IsNumber()
+  batchId!: number;
+
+  @IsNumber()
+  batchNumber!: number;
+
+  @IsString()
+  mailingName!: string;
+
+  @IsString()
+  templateName!: string;
+
   /** When the next try is due, for retrying copies. */
-  nextTryAt: string | null;
+  @Nullable()
+  @IsString()
+  nextTryAt!: string | null;
+
   /** Where the trouble sits, and the enhanced code that says so (RFC 3463). */
-  trouble: Trouble | null;
-  troubleCode: string | null;
+  @Nullable()
+  @IsIn(troubles)
+  trouble!: Trouble | null;
+
+  @Nullable()
+  @IsString()
+  troubleCode!: string | null;
+
   /** Whether it waits for a print run although it could be mailed. */
-  wantsPaper: boolean;
+  @IsBoolean()
+  wantsPaper!: boolean;
 }
 
-export interface LedgerPage {
-  rows: CopyRow[];
-  more: boolean;
+export class LedgerPage {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => CopyRow)
+  rows!: CopyRow[];
+
+  @IsBoolean()
+  more!: boolean;
 }
 
-export interface LedgerCounts {
-  total: number;
-  matching: number;
-  byState: Record<string, number>;
+export class LedgerCounts {
+  @IsNumber()
+  total!: number;
+
+  @IsNumber()
+  matching!: number;
+
+  @IsObject()
+  byState!: Record<string, number>;
+
   /** True: there are more than were counted; a search that finds very many is not counted to its end. */
-  atLeast: boolean;
+  @IsBoolean()
+  atLeast!: boolean;
 }
 
-export interface CopyEventLine {
-  at: string;
-  who: string;
-  event: string;
-  state: CopyState;
+export class CopyEventLine {
+  @IsString()
+  at!: string;
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  event!: string;
+
+  @IsIn(copyStates)
+  state!: CopyState;
+
   /** Why, or the server's own words. */
-  said: Said | null;
+  @Nullable()
+  @IsSaid()
+  said!: Said | null;
 }
 
-export interface CopyDetail extends CopyRow {
-  folder: string;
-  size: number;
-  pages: number;
-  sha256: string | null;
-  finish: Finish;
-  row: number;
+export class CopyDetail extends CopyRow {
+  @IsString()
+  folder!: string;
+
+  @IsNumber()
+  size!: number;
+
+  @IsNumber()
+  pages!: number;
+
+  @Nullable()
+  @IsString()
+  sha256!: string | null;
+
+  @IsIn(['flattened', 'locked', 'open'])
+  finish!: Finish;
+
+  @IsNumber()
+  row!: number;
+
   /** Null: this account does not show values. */
-  record: { column: string; text: string }[] | null;
-  metadata: Record<string, string> | null;
+  @Nullable()
+  @IsArray()
+  @IsObject({ each: true })
+  record!: { column: string; text: string }[] | null;
+
+  @Nullable()
+  @IsObject()
+  metadata!: Record<string, string> | null;
+
   /** Whether a password opens it. */
-  isProtected: boolean;
-  printRuns: { id: number; number: number; state: string; sheet: number }[];
-  events: CopyEventLine[];
-  delivery: { id: number; address: string; state: string; attempts: number; messageId: string; said: Said | null; copies: number } | null;
+  @IsBoolean()
+  isProtected!: boolean;
+
+  @IsArray()
+  @IsObject({ each: true })
+  printRuns!: { id: number; number: number; state: string; sheet: number }[];
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => CopyEventLine)
+  events!: CopyEventLine[];
+
+  @Nullable()
+  @IsObject()
+  delivery!: { id: number; address: string; state: string; attempts: number; messageId: string; said: Said | null; copies: number } | null;
+}
+
+/** The password that opens a copy. */
+export class CopyPassword {
+  @IsString()
+  password!: string;
+}
+
+/** A message as it was or will be handed over. */
+export class MessageAnswer {
+  @IsString()
+  from!: string;
+
+  @IsArray()
+  @IsString({ each: true })
+  to!: string[];
+
+  @IsString()
+  subject!: string;
+
+  @IsString()
+  html!: string;
+
+  @IsString()
+  text!: string;
+
+  @IsArray()
+  @IsString({ each: true })
+  attachments!: string[];
+
+  /** Whether it is composed to what was sent; null: that is not known. */
+  @Nullable()
+  @IsBoolean()
+  isAsSent!: boolean | null;
 }

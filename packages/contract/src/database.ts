@@ -1,6 +1,7 @@
 import type { Column, SourceNote } from '@mailbag/core';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, Max, MaxLength, Min, MinLength } from 'class-validator';
+import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Max, MaxLength, Min, MinLength } from 'class-validator';
+import { Nullable } from './nullable.js';
 
 export const databaseKinds = ['sqlite', 'postgres', 'mysql'] as const;
 export type DatabaseKind = (typeof databaseKinds)[number];
@@ -49,23 +50,50 @@ export class ConnectionRequest {
 }
 
 /** A connection as it is shown: without its password. */
-export interface ConnectionAnswer {
-  id: number;
-  name: string;
-  kind: DatabaseKind;
-  host: string;
-  port: number;
-  databaseName: string;
-  user: string;
-  hasPassword: boolean;
-  tls: boolean;
-  usedBy: string[];
+export class ConnectionAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsIn(['sqlite', 'postgres', 'mysql'])
+  kind!: DatabaseKind;
+
+  @IsString()
+  host!: string;
+
+  @IsNumber()
+  port!: number;
+
+  @IsString()
+  databaseName!: string;
+
+  @IsString()
+  user!: string;
+
+  @IsBoolean()
+  hasPassword!: boolean;
+
+  @IsBoolean()
+  tls!: boolean;
+
+  @IsArray()
+  @IsString({ each: true })
+  usedBy!: string[];
 }
 
-export interface DatabaseTable {
-  schema: string | null;
-  name: string;
-  columns: { name: string; type: string }[];
+export class DatabaseTable {
+  @Nullable()
+  @IsString()
+  schema!: string | null;
+
+  @IsString()
+  name!: string;
+
+  @IsArray()
+  @IsObject({ each: true })
+  columns!: { name: string; type: string }[];
 }
 
 /** One statement that reads, with `:name` for its parameters. */
@@ -79,10 +107,21 @@ export class QueryRequest {
   parameters!: Record<string, string>;
 }
 
-export interface QueryExcerpt {
-  columns: Column[];
-  rows: string[][];
+export class QueryExcerpt {
+  @IsArray()
+  @IsObject({ each: true })
+  columns!: Column[];
+
+  @IsArray()
+  @IsArray({ each: true })
+  rows!: string[][];
+
   /** All rows; null when counting took too long. */
-  count: number | null;
-  notes: SourceNote[];
+  @Nullable()
+  @IsNumber()
+  count!: number | null;
+
+  @IsArray()
+  @IsObject({ each: true })
+  notes!: SourceNote[];
 }

@@ -13,3 +13,4 @@ export * from './paper.js';
 export * from './register.js';
 export * from './safety.js';
 export * from './job.js';
+export * from './done.js';

@@ -5,6 +5,8 @@ import {
   IsBoolean,
   IsEmail,
   IsInt,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   Matches,
@@ -13,10 +15,11 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { Nullable } from './nullable.js';
 import type { BatchContext, Change, Clash } from '@mailbag/core';
 import { OutputPlan, MessagePlan, MailingPlan } from './plan.js';
-import type { SourceSummary } from './source.js';
-import type { TemplateDetail } from './template.js';
+import { SourceSummary } from './source.js';
+import { TemplateDetail } from './template.js';
 
 export class MailingSaveRequest {
   /** The version that was changed; another one is refused. */
@@ -36,10 +39,23 @@ export class MailingChangesRequest {
   changes!: Change[];
 }
 
+export class MailingSaveAnswer {
+  @IsNumber()
+  version!: number;
+
+  @IsString()
+  updatedAt!: string;
+}
+
 /** What became of changes: the plan that is there now, and what could not be made. */
-export interface MailingChangesAnswer extends MailingSaveAnswer {
-  plan: MailingPlan;
-  clashes: Clash[];
+export class MailingChangesAnswer extends MailingSaveAnswer {
+  @ValidateNested()
+  @Type(() => MailingPlan)
+  plan!: MailingPlan;
+
+  @IsArray()
+  @IsObject({ each: true })
+  clashes!: Clash[];
 }
 
 /** A window in which a mailing is open. */
@@ -54,8 +70,10 @@ export class HereRequest {
 }
 
 /** Who else has it open, each once; the same person in another window too. */
-export interface HereAnswer {
-  others: string[];
+export class HereAnswer {
+  @IsArray()
+  @IsString({ each: true })
+  others!: string[];
 }
 
 export class MailingCreateRequest {
@@ -65,51 +83,113 @@ export class MailingCreateRequest {
   name!: string;
 }
 
-export interface MailingSummary {
-  id: number;
-  name: string;
-  templates: number;
-  sourceId: number | null;
-  sourceName: string | null;
-  records: number;
-  batches: number;
-  updatedAt: string;
+export class MailingSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsNumber()
+  templates!: number;
+
+  @Nullable()
+  @IsNumber()
+  sourceId!: number | null;
+
+  @Nullable()
+  @IsString()
+  sourceName!: string | null;
+
+  @IsNumber()
+  records!: number;
+
+  @IsNumber()
+  batches!: number;
+
+  @IsString()
+  updatedAt!: string;
 }
 
-export interface MailingDetail {
-  id: number;
-  version: number;
-  plan: MailingPlan;
-  templates: TemplateDetail[];
-  source: SourceSummary | null;
-  batches: { id: number; number: number; state: string }[];
+export class MailingDetail {
+  @IsNumber()
+  id!: number;
+
+  @IsNumber()
+  version!: number;
+
+  @ValidateNested()
+  @Type(() => MailingPlan)
+  plan!: MailingPlan;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => TemplateDetail)
+  templates!: TemplateDetail[];
+
+  @Nullable()
+  @ValidateNested()
+  @Type(() => SourceSummary)
+  source!: SourceSummary | null;
+
+  @IsArray()
+  @IsObject({ each: true })
+  batches!: { id: number; number: number; state: string }[];
+
   /** What a batch that began now would be told. */
-  next: BatchContext;
-  updatedAt: string;
-}
+  @IsObject()
+  next!: BatchContext;
 
-export interface MailingSaveAnswer {
-  version: number;
-  updatedAt: string;
+  @IsString()
+  updatedAt!: string;
 }
 
 /** The message of a mailing for one record, as it will go out. */
-export interface MessageSample {
-  from: string;
-  to: string[];
-  copyTo: string[];
-  blindCopyTo: string[];
-  subject: string;
-  html: string;
-  text: string;
-  attachments: { name: string; size: number }[];
+export class MessageSample {
+  @IsString()
+  from!: string;
+
+  @IsArray()
+  @IsString({ each: true })
+  to!: string[];
+
+  @IsArray()
+  @IsString({ each: true })
+  copyTo!: string[];
+
+  @IsArray()
+  @IsString({ each: true })
+  blindCopyTo!: string[];
+
+  @IsString()
+  subject!: string;
+
+  @IsString()
+  html!: string;
+
+  @IsString()
+  text!: string;
+
+  @IsArray()
+  @IsObject({ each: true })
+  attachments!: { name: string; size: number }[];
+
   /** Bytes of the whole message as it travels, and the most that the mail server is sent. */
-  size: number;
-  limit: number;
+  @IsNumber()
+  size!: number;
+
+  @IsNumber()
+  limit!: number;
+
   /** Null: the record has none, or the person may not see it. */
-  openPassword: string | null;
+  @Nullable()
+  @IsString()
+  openPassword!: string | null;
+
   /** Why this record is not mailed; null: it is. */
-  fault: string | null;
+  @Nullable()
+  @IsString()
+  fault!: string | null;
 }
 
 export class MessageSampleRequest {
@@ -146,8 +226,13 @@ export class RemindRequest {
 }
 
 /** Recipients whose copies are out, those who are due for a reminder, those who had one. */
-export interface ReminderAnswer {
-  out: number;
-  due: number;
-  reminded: number;
+export class ReminderAnswer {
+  @IsNumber()
+  out!: number;
+
+  @IsNumber()
+  due!: number;
+
+  @IsNumber()
+  reminded!: number;
 }

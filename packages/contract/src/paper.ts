@@ -1,5 +1,8 @@
+import { printRunStates } from '@mailbag/core';
 import type { Said } from '@mailbag/core';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, MaxLength } from 'class-validator';
+import { Nullable } from './nullable.js';
+import { IsSaid } from './is-said.js';
 
 /** Why a copy goes on paper. */
 export const paperReasons = ['no-address', 'bounced', 'asked'] as const;
@@ -42,39 +45,86 @@ export class PrintRunRequest {
 }
 
 /** What a print run would gather. */
-export interface PaperWaiting {
-  byReason: Record<PaperReason, number>;
-  copies: number;
-  recipients: number;
+export class PaperWaiting {
+  @IsObject()
+  byReason!: Record<PaperReason, number>;
+
+  @IsNumber()
+  copies!: number;
+
+  @IsNumber()
+  recipients!: number;
+
   /** Recipients whose record holds no postal address. */
-  withoutPost: number;
-  mailings: { id: number; name: string; copies: number }[];
+  @IsNumber()
+  withoutPost!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  mailings!: { id: number; name: string; copies: number }[];
 }
 
-export interface PrintRunSummary {
-  id: number;
-  number: number;
-  name: string;
-  state: PrintRunState;
-  copies: number;
-  recipients: number;
-  sheets: number;
-  pages: number;
-  size: number;
-  duplex: boolean;
-  addressSheets: boolean;
+export class PrintRunSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsNumber()
+  number!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsIn(printRunStates)
+  state!: PrintRunState;
+
+  @IsNumber()
+  copies!: number;
+
+  @IsNumber()
+  recipients!: number;
+
+  @IsNumber()
+  sheets!: number;
+
+  @IsNumber()
+  pages!: number;
+
+  @IsNumber()
+  size!: number;
+
+  @IsBoolean()
+  duplex!: boolean;
+
+  @IsBoolean()
+  addressSheets!: boolean;
+
   /** Copies that were left out because their record holds no postal address. */
-  leftOut: number;
-  printer: string | null;
+  @IsNumber()
+  leftOut!: number;
+
+  @Nullable()
+  @IsString()
+  printer!: string | null;
+
   /** The printer's own words, or why it failed. */
-  said: Said | null;
-  who: string;
-  createdAt: string;
-  updatedAt: string;
+  @Nullable()
+  @IsSaid()
+  said!: Said | null;
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  createdAt!: string;
+
+  @IsString()
+  updatedAt!: string;
 }
 
-export interface PrintRunDetail extends PrintRunSummary {
-  sheetsOf: { copyId: number; code: string; recipient: string; postalCode: string; sheet: number; state: string; templateName: string }[];
+export class PrintRunDetail extends PrintRunSummary {
+  @IsArray()
+  @IsObject({ each: true })
+  sheetsOf!: { copyId: number; code: string; recipient: string; postalCode: string; sheet: number; state: string; templateName: string }[];
 }
 
 export class PrintRequest {

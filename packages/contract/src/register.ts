@@ -1,10 +1,11 @@
-import { IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { Nullable } from './nullable.js';
 
 export const registerKinds = ['postgres', 'mysql', 'sqlite', 'folder', 'webdav'] as const;
 export type RegisterKind = (typeof registerKinds)[number];
 
 /** An outside store to which copies are reported. */
-export class RegisterRequest {
+export class RegisterFacts {
   @IsString()
   @MinLength(1, { message: 'Give the register a name.' })
   @MaxLength(60)
@@ -35,12 +36,6 @@ export class RegisterRequest {
   @MaxLength(200)
   user!: string;
 
-  /** Left out: the stored one stays. */
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  password?: string;
-
   @IsBoolean()
   tls!: boolean;
 
@@ -54,13 +49,34 @@ export class RegisterRequest {
   paused?: boolean;
 }
 
-export interface RegisterAnswer extends Omit<RegisterRequest, 'password'> {
-  id: number;
-  hasPassword: boolean;
+export class RegisterRequest extends RegisterFacts {
+  /** Left out: the stored one stays. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  password?: string;
+}
+
+export class RegisterAnswer extends RegisterFacts {
+  @IsNumber()
+  id!: number;
+
+  @IsBoolean()
+  hasPassword!: boolean;
+
   /** Changes that are not reported yet. */
-  waiting: number;
-  reportedAt: string | null;
+  @IsNumber()
+  waiting!: number;
+
+  @Nullable()
+  @IsString()
+  reportedAt!: string | null;
+
   /** Why the last try failed; null: it did not. */
-  said: string | null;
-  paused: boolean;
+  @Nullable()
+  @IsString()
+  said!: string | null;
+
+  @IsBoolean()
+  override paused!: boolean;
 }

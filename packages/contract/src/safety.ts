@@ -1,8 +1,11 @@
-import { ArrayMaxSize, IsArray, IsBoolean, IsInt, Max, Min } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsString, Max, Min } from 'class-validator';
+import { Nullable } from './nullable.js';
 
 /** Whether deliveries are held because the data folder may not be the one that mailed last, and what waits in it. */
-export interface HoldAnswer {
-  held: {
+export class HoldAnswer {
+  @Nullable()
+  @IsObject()
+  held!: {
     why: 'restored' | 'copied' | 'older database';
     /** ISO 8601, when that was noticed. */
     at: string;
@@ -10,12 +13,20 @@ export interface HoldAnswer {
     takenAt: string | null;
     from: string | null;
   } | null;
+
   /** Batches with messages that wait. */
-  batches: { id: number; number: number; mailingName: string; messages: number; copies: number }[];
+  @IsArray()
+  @IsObject({ each: true })
+  batches!: { id: number; number: number; mailingName: string; messages: number; copies: number }[];
+
   /** Print runs that are not marked as printed. */
-  printRuns: number;
+  @IsNumber()
+  printRuns!: number;
+
   /** The last thing that this folder knows of any message; null: there is none. */
-  lastAt: string | null;
+  @Nullable()
+  @IsString()
+  lastAt!: string | null;
 }
 
 /** Batches whose waiting messages may have gone out. */
@@ -43,19 +54,32 @@ export class BackupRequest {
   keep!: number;
 }
 
-export interface BackupsAnswer extends BackupRequest {
+export class BackupsAnswer extends BackupRequest {
   /** Where they lie, on the machine of the server. */
-  folder: string;
-  running: boolean;
-  backups: { name: string; size: number; takenAt: string }[];
+  @IsString()
+  folder!: string;
+
+  @IsBoolean()
+  running!: boolean;
+
+  @IsArray()
+  @IsObject({ each: true })
+  backups!: { name: string; size: number; takenAt: string }[];
+
   /** Why the last one could not be taken; null: it could. */
-  failed: { at: string; code: string; message: string } | null;
+  @Nullable()
+  @IsObject()
+  failed!: { at: string; code: string; message: string } | null;
 }
 
-export interface SelfCheckAnswer {
-  running: boolean;
+export class SelfCheckAnswer {
+  @IsBoolean()
+  running!: boolean;
+
   /** Null: none has ended yet. */
-  last: {
+  @Nullable()
+  @IsObject()
+  last!: {
     at: string;
     thorough: boolean;
     copies: number;

@@ -7,6 +7,8 @@ import {
   IsEmail,
   IsIn,
   IsInt,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   IsTimeZone,
@@ -18,6 +20,8 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { Nullable } from './nullable.js';
+import { IsSaid } from './is-said.js';
 
 export type MailSecurity = 'tls' | 'starttls' | 'none';
 
@@ -41,7 +45,7 @@ export class SendHours {
   days!: number[];
 }
 
-export class MailServerRequest {
+export class MailServerFacts {
   @IsString()
   @MinLength(1, { message: 'Give the server a name by which you know it.' })
   @MaxLength(60)
@@ -68,12 +72,6 @@ export class MailServerRequest {
   @IsString()
   @MaxLength(254)
   user!: string;
-
-  /** Left out: the stored one stays. */
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  password?: string;
 
   /** 0: as many as can. */
   @IsInt()
@@ -109,26 +107,54 @@ export class MailServerRequest {
   hours!: SendHours | null;
 }
 
+export class MailServerRequest extends MailServerFacts {
+  /** Left out: the stored one stays. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  password?: string;
+}
+
 /** One step of a test: connecting, greeting, securing, signing in. */
-export interface MailTestStep {
-  step: 'connect' | 'greet' | 'secure' | 'sign in';
-  ok: boolean;
-  said: string;
+export class MailTestStep {
+  @IsIn(['connect', 'greet', 'secure', 'sign in'])
+  step!: 'connect' | 'greet' | 'secure' | 'sign in';
+
+  @IsBoolean()
+  ok!: boolean;
+
+  @IsString()
+  said!: string;
 }
 
-export interface MailTestAnswer {
-  ok: boolean;
-  steps: MailTestStep[];
+export class MailTestAnswer {
+  @IsBoolean()
+  ok!: boolean;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => MailTestStep)
+  steps!: MailTestStep[];
+
   /** The whole in a sentence. */
-  said: string;
+  @IsString()
+  said!: string;
 }
 
-export interface MailServerAnswer extends Omit<MailServerRequest, 'password'> {
-  id: number;
-  hasPassword: boolean;
-  senders: number;
+export class MailServerAnswer extends MailServerFacts {
+  @IsNumber()
+  id!: number;
+
+  @IsBoolean()
+  hasPassword!: boolean;
+
+  @IsNumber()
+  senders!: number;
+
   /** Why it rests, and until when; null: it does not. */
-  rest: { said: Said; until: string } | null;
+  @Nullable()
+  @IsObject()
+  rest!: { said: Said; until: string } | null;
 }
 
 export class SenderRequest {
@@ -169,23 +195,46 @@ export class SenderCodeRequest {
   code!: string;
 }
 
-export interface SenderAnswer {
-  id: number;
-  serverId: number;
-  serverName: string;
-  name: string;
-  address: string;
-  replyTo: string | null;
-  dkimDomain: string;
-  dkimSelector: string;
-  hasDkimKey: boolean;
-  confirmed: boolean;
+export class SenderAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsNumber()
+  serverId!: number;
+
+  @IsString()
+  serverName!: string;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  address!: string;
+
+  @Nullable()
+  @IsString()
+  replyTo!: string | null;
+
+  @IsString()
+  dkimDomain!: string;
+
+  @IsString()
+  dkimSelector!: string;
+
+  @IsBoolean()
+  hasDkimKey!: boolean;
+
+  @IsBoolean()
+  confirmed!: boolean;
+
   /** Until when the code that was mailed holds, and how many tries are left; null: none was mailed. */
-  code: { until: string; triesLeft: number } | null;
+  @Nullable()
+  @IsObject()
+  code!: { until: string; triesLeft: number } | null;
 }
 
 /** Where bounces come in. */
-export class BouncesRequest {
+export class BouncesFacts {
   /** The address that bounces are led back to, with a token behind a plus; empty: to the sender's own. */
   @IsString()
   @MaxLength(254)
@@ -212,11 +261,6 @@ export class BouncesRequest {
   @MaxLength(254)
   user!: string;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  password?: string;
-
   @IsString()
   @MaxLength(100)
   folder!: string;
@@ -228,27 +272,64 @@ export class BouncesRequest {
   smtpPort!: number;
 }
 
-export interface BouncesAnswer extends Omit<BouncesRequest, 'password'> {
-  hasPassword: boolean;
+export class BouncesRequest extends BouncesFacts {
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  password?: string;
+}
+
+export class BouncesAnswer extends BouncesFacts {
+  @IsBoolean()
+  hasPassword!: boolean;
+
   /** The last look into the mailbox. */
-  lastLook: { at: string; ok: boolean; said: Said } | null;
+  @Nullable()
+  @IsObject()
+  lastLook!: { at: string; ok: boolean; said: Said } | null;
+
   /** Port on which bounces are really taken; null: none. */
-  listening: number | null;
+  @Nullable()
+  @IsNumber()
+  listening!: number | null;
 }
 
 /** A message that came to the bounce mailbox. */
-export interface IncomingReport {
-  id: number;
-  at: string;
-  way: 'imap' | 'smtp';
-  kind: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other' | 'unreadable';
-  sender: string;
-  subject: string;
-  said: Said | null;
+export class IncomingReport {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  at!: string;
+
+  @IsIn(['imap', 'smtp'])
+  way!: 'imap' | 'smtp';
+
+  @IsIn(['bounce', 'delay', 'delivered', 'answer', 'other', 'unreadable'])
+  kind!: 'bounce' | 'delay' | 'delivered' | 'answer' | 'other' | 'unreadable';
+
+  @IsString()
+  sender!: string;
+
+  @IsString()
+  subject!: string;
+
+  @Nullable()
+  @IsSaid()
+  said!: Said | null;
+
   /** Why a person has to say whether it is true; null: it is beyond doubt. */
-  doubt: Said | null;
-  settled: 'bounced' | 'dismissed' | null;
-  copyId: number | null;
+  @Nullable()
+  @IsSaid()
+  doubt!: Said | null;
+
+  @Nullable()
+  @IsIn(['bounced', 'dismissed'])
+  settled!: 'bounced' | 'dismissed' | null;
+
+  @Nullable()
+  @IsNumber()
+  copyId!: number | null;
 }
 
 /** A person's word about a report in doubt. */
@@ -258,10 +339,14 @@ export class ReportDecision {
 }
 
 /** What holds for all mail. */
-export interface MailRulesAnswer {
+export class MailRulesAnswer {
   /** Minutes between tries, as they are at the present pace. */
-  retryMinutes: number[];
-  timeZone: string;
+  @IsArray()
+  @IsNumber({}, { each: true })
+  retryMinutes!: number[];
+
+  @IsString()
+  timeZone!: string;
 }
 
 export class OfficeRequest {
@@ -299,8 +384,10 @@ export class RetentionRequest {
   sourceDays!: number;
 }
 
-export interface RetentionAnswer extends RetentionRequest {
-  lastRun: { at: string; records: number; copies: number; sources: number } | null;
+export class RetentionAnswer extends RetentionRequest {
+  @Nullable()
+  @IsObject()
+  lastRun!: { at: string; records: number; copies: number; sources: number } | null;
 }
 
 export class PrinterRequest {
@@ -314,8 +401,13 @@ export class PrinterRequest {
   uri!: string;
 }
 
-export interface PrinterAnswer {
-  id: number;
-  name: string;
-  uri: string;
+export class PrinterAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  uri!: string;
 }

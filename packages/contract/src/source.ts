@@ -5,6 +5,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
@@ -15,6 +16,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { Nullable } from './nullable.js';
 import { QueryRequest } from './database.js';
 
 /** How a file is to be read; what is left out is guessed. */
@@ -116,53 +118,122 @@ export class RelinkRequest {
 }
 
 /** A file that has arrived and waits for a decision on how to read it. */
-export interface SourceFileAnswer {
-  fileId: string;
-  fileName: string;
-  excerpt: TableExcerpt;
+export class SourceFileAnswer {
+  @IsString()
+  fileId!: string;
+
+  @IsString()
+  fileName!: string;
+
+  @IsObject()
+  excerpt!: TableExcerpt;
 }
 
-export interface SourceSummary {
-  id: number;
-  name: string;
+export class SourceSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
   /** Where its records come from. */
-  kind: 'file' | 'database';
-  fileName: string;
-  files: number;
-  query: { connectionId: number; connection: string; sql: string; parameters: Record<string, string> } | null;
-  state: 'reading' | 'ready' | 'failed';
-  count: number;
+  @IsIn(['file', 'database'])
+  kind!: 'file' | 'database';
+
+  @IsString()
+  fileName!: string;
+
+  @IsNumber()
+  files!: number;
+
+  @Nullable()
+  @IsObject()
+  query!: { connectionId: number; connection: string; sql: string; parameters: Record<string, string> } | null;
+
+  @IsIn(['reading', 'ready', 'failed'])
+  state!: 'reading' | 'ready' | 'failed';
+
+  @IsNumber()
+  count!: number;
+
   /** Records read so far, while it is being read. */
-  progress: number;
-  columns: Column[];
-  notes: SourceNote[];
-  reading: TableReading;
-  keyColumn: string | null;
+  @IsNumber()
+  progress!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  columns!: Column[];
+
+  @IsArray()
+  @IsObject({ each: true })
+  notes!: SourceNote[];
+
+  @IsObject()
+  reading!: TableReading;
+
+  @Nullable()
+  @IsString()
+  keyColumn!: string | null;
+
   /** What the last reading changed; null: it was the first. */
-  changes: SourceChanges | null;
+  @Nullable()
+  @IsObject()
+  changes!: SourceChanges | null;
+
   /** Why the last reading failed. Where `state` is ready the records of the reading before are still there. */
-  error: { code: string; fields: Record<string, unknown>; message: string } | null;
-  createdAt: string;
-  readAt: string | null;
-  corrections: number;
-  usedBy: string[];
+  @Nullable()
+  @IsObject()
+  error!: { code: string; fields: Record<string, unknown>; message: string } | null;
+
+  @IsString()
+  createdAt!: string;
+
+  @Nullable()
+  @IsString()
+  readAt!: string | null;
+
+  @IsNumber()
+  corrections!: number;
+
+  @IsArray()
+  @IsString({ each: true })
+  usedBy!: string[];
 }
 
 /** A value that was changed in Mailbag. */
-export interface CorrectionAnswer {
-  id: number;
-  row: number;
-  recordKey: string;
-  column: string;
+export class CorrectionAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsNumber()
+  row!: number;
+
+  @IsString()
+  recordKey!: string;
+
+  @IsString()
+  column!: string;
+
   /** As the source has it. */
-  was: string;
-  value: string;
+  @IsString()
+  was!: string;
+
+  @IsString()
+  value!: string;
+
   /** `active`: it holds; `fulfilled`: the source has it by now; `unfit`: the source has another value by now; `undone`. */
-  state: 'active' | 'fulfilled' | 'unfit' | 'undone';
-  who: string;
-  at: string;
+  @IsIn(['active', 'fulfilled', 'unfit', 'undone'])
+  state!: 'active' | 'fulfilled' | 'unfit' | 'undone';
+
+  @IsString()
+  who!: string;
+
+  @IsString()
+  at!: string;
+
   /** Corrections that were made together. */
-  step: string;
+  @IsString()
+  step!: string;
 }
 
 export class CorrectionRequest {
@@ -179,24 +250,56 @@ export class CorrectionRequest {
 }
 
 /** A page of records. `index` counts from 0 through all of them. */
-export interface RecordsAnswer {
-  from: number;
-  total: number;
-  records: SourceRecord[];
+export class RecordsAnswer {
+  @IsNumber()
+  from!: number;
+
+  @IsNumber()
+  total!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  records!: SourceRecord[];
+
   /** Corrections that hold for these records. */
-  corrections: CorrectionAnswer[];
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => CorrectionAnswer)
+  corrections!: CorrectionAnswer[];
 }
 
 /** What came in, what was skipped, what has findings. */
-export interface ImportReport {
-  source: string;
-  readAt: string | null;
-  count: number;
-  columns: Column[];
-  notes: string[];
-  changes: SourceChanges | null;
-  corrections: CorrectionAnswer[];
-  mailings: {
+export class ImportReport {
+  @IsString()
+  source!: string;
+
+  @Nullable()
+  @IsString()
+  readAt!: string | null;
+
+  @IsNumber()
+  count!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  columns!: Column[];
+
+  @IsArray()
+  @IsString({ each: true })
+  notes!: string[];
+
+  @Nullable()
+  @IsObject()
+  changes!: SourceChanges | null;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => CorrectionAnswer)
+  corrections!: CorrectionAnswer[];
+
+  @IsArray()
+  @IsObject({ each: true })
+  mailings!: {
     id: number;
     name: string;
     clean: number;

@@ -1,5 +1,6 @@
+import { Type } from 'class-transformer';
 import type { Field, PageSize, TemplateNote } from '@mailbag/core';
-import { IsString, MaxLength, MinLength } from 'class-validator';
+import { IsArray, IsBoolean, IsNumber, IsObject, IsString, MaxLength, MinLength, ValidateNested } from 'class-validator';
 
 export class RenameRequest {
   @IsString()
@@ -8,29 +9,61 @@ export class RenameRequest {
   name!: string;
 }
 
-export interface TemplateSummary {
-  id: number;
-  name: string;
-  fileName: string;
-  revision: number;
-  revisionId: number;
-  pages: number;
-  fields: number;
+export class TemplateSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  fileName!: string;
+
+  @IsNumber()
+  revision!: number;
+
+  @IsNumber()
+  revisionId!: number;
+
+  @IsNumber()
+  pages!: number;
+
+  @IsNumber()
+  fields!: number;
+
   /** Bytes. */
-  size: number;
-  notes: TemplateNote[];
+  @IsNumber()
+  size!: number;
+
+  @IsArray()
+  @IsObject({ each: true })
+  notes!: TemplateNote[];
+
   /** ISO 8601. */
-  createdAt: string;
-  usedBy: string[];
+  @IsString()
+  createdAt!: string;
+
+  @IsArray()
+  @IsString({ each: true })
+  usedBy!: string[];
 }
 
-export interface TemplateDetail extends TemplateSummary {
-  pageSizes: PageSize[];
-  fieldList: Field[];
+export class TemplateDetail extends TemplateSummary {
+  @IsArray()
+  @IsObject({ each: true })
+  pageSizes!: PageSize[];
+
+  @IsArray()
+  @IsObject({ each: true })
+  fieldList!: Field[];
 }
 
 /** Answer to an upload. `known`: the same file was there already. */
-export interface TemplateUploadAnswer {
-  template: TemplateSummary;
-  known: boolean;
+export class TemplateUploadAnswer {
+  @ValidateNested()
+  @Type(() => TemplateSummary)
+  template!: TemplateSummary;
+
+  @IsBoolean()
+  known!: boolean;
 }

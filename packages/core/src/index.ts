@@ -1,7 +1,7 @@
 /** Core's door: everything that hosts may use. */
 export * from './errors/catalogue.js';
 export type { Remark, RemarkCode, Said } from './remarks/catalogue.js';
-export { keptSaid, readSaid, remark, saidWords } from './remarks/catalogue.js';
+export { keptSaid, readSaid, remark, remarks, saidWords } from './remarks/catalogue.js';
 export type { ErrorFields } from './errors/entry.js';
 export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';

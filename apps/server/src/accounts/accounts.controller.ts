@@ -1,5 +1,5 @@
-import type { AccountAnswer } from '@mailbag/contract';
-import { SetUpRequest, SignInRequest } from '@mailbag/contract';
+import { AccountAnswer, SetUpRequest, SignInRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { config } from '../platform/config.js';
@@ -11,6 +11,7 @@ import { OpenToEverybody } from './session.guard.js';
 export class AccountsController {
   constructor(private readonly accounts: AccountsService) {}
 
+  @Answers(AccountAnswer)
   @Get()
   @OpenToEverybody()
   async who(@Req() request: Request): Promise<AccountAnswer> {

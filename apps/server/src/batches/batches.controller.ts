@@ -1,5 +1,13 @@
-import type { BatchSummary, MatchingRecords, StartList, StartPreview } from '@mailbag/contract';
-import { BatchStartRequest, StartPreviewRequest, startGroups } from '@mailbag/contract';
+import {
+  BatchStartRequest,
+  BatchSummary,
+  MatchingRecords,
+  StartList,
+  StartPreview,
+  StartPreviewRequest,
+  startGroups,
+} from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
@@ -20,6 +28,7 @@ export class BatchesController {
   ) {}
 
   /** Who would run with a choice, and what they would get. Changes nothing. */
+  @Answers(StartPreview)
   @Post('mailings/:id/start')
   @HttpCode(200)
   @TakesMegabytes(4)
@@ -28,6 +37,7 @@ export class BatchesController {
   }
 
   /** The records behind a number of what was shown. */
+  @Answers(StartList)
   @Get('mailings/:id/start/:digest/:group')
   startList(
     @Param('digest') digest: string,
@@ -41,35 +51,41 @@ export class BatchesController {
   }
 
   /** Records to choose from. */
+  @Answers(MatchingRecords)
   @Get('mailings/:id/records')
   matching(@Param('id', ParseIntPipe) id: number, @Query('text') text = '', @Query('only') only?: string): Promise<MatchingRecords> {
     return this.starts.matching(id, { text: text.slice(0, 200), only: only === 'corrected' || only === 'looked' ? only : null });
   }
 
+  @Answers(BatchSummary)
   @Post('mailings/:id/batches')
   @TakesMegabytes(4)
   start(@Param('id', ParseIntPipe) id: number, @Body() body: BatchStartRequest, @Who() who: Principal): Promise<BatchSummary> {
     return this.batches.start(id, body, who);
   }
 
+  @Answers([BatchSummary])
   @Get('batches')
   @WithoutValues()
   list(): Promise<BatchSummary[]> {
     return this.summaries.list();
   }
 
+  @Answers([BatchSummary])
   @Get('batches/running')
   @WithoutValues()
   running(): Promise<BatchSummary[]> {
     return this.summaries.list('running');
   }
 
+  @Answers(BatchSummary)
   @Get('batches/:id')
   @WithoutValues()
   one(@Param('id', ParseIntPipe) id: number): Promise<BatchSummary> {
     return this.summaries.of(id);
   }
 
+  @Answers(BatchSummary)
   @Post('batches/:id/pause')
   @HttpCode(200)
   @WithoutValues()
@@ -77,6 +93,7 @@ export class BatchesController {
     return this.batches.pause(id);
   }
 
+  @Answers(BatchSummary)
   @Post('batches/:id/resume')
   @HttpCode(200)
   @WithoutValues()
@@ -84,6 +101,7 @@ export class BatchesController {
     return this.batches.resume(id);
   }
 
+  @Answers(BatchSummary)
   @Post('batches/:id/cancel')
   @HttpCode(200)
   @WithoutValues()

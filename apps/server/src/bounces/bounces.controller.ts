@@ -1,5 +1,5 @@
-import type { BouncesAnswer, IncomingReport } from '@mailbag/contract';
-import { BouncesRequest, ReportDecision } from '@mailbag/contract';
+import { BouncesAnswer, BouncesRequest, IncomingReport, ReportDecision } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
@@ -19,12 +19,14 @@ export class BouncesController {
     private readonly transactions: Transactions,
   ) {}
 
+  @Answers(BouncesAnswer)
   @Get()
   @WithoutValues()
   answer(): Promise<BouncesAnswer> {
     return this.settings.answer();
   }
 
+  @Answers(BouncesAnswer)
   @Put()
   @Needs('administrator')
   @WithoutValues()
@@ -35,6 +37,7 @@ export class BouncesController {
   }
 
   /** Looks into the mailbox now. */
+  @Answers(BouncesAnswer)
   @Post('look')
   @HttpCode(200)
   @WithoutValues()
@@ -44,6 +47,7 @@ export class BouncesController {
   }
 
   /** What came in last, understood or not; what waits for a person's word first. */
+  @Answers([IncomingReport])
   @Get('reports')
   reports(): Promise<IncomingReport[]> {
     return reportStore.latest(this.transactions);

@@ -1,5 +1,15 @@
-import type { Account, CopyDetail, LedgerCounts, LedgerPage, SavedView } from '@mailbag/contract';
-import { LedgerFilterQuery, LedgerQuery, SavedViewRequest } from '@mailbag/contract';
+import {
+  CopyDetail,
+  CopyPassword,
+  LedgerCounts,
+  LedgerFilterQuery,
+  LedgerPage,
+  LedgerQuery,
+  SavedView,
+  SavedViewRequest,
+} from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
+import type { Account } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
@@ -20,12 +30,14 @@ export class CopiesController {
     private readonly views: SavedViews,
   ) {}
 
+  @Answers(LedgerPage)
   @Get()
   @WithoutValues()
   page(@Query() query: LedgerQuery, @SignedIn() account: Account): Promise<LedgerPage> {
     return this.ledger.page(askedBy(query, account));
   }
 
+  @Answers(LedgerCounts)
   @Get('counts')
   @WithoutValues()
   counts(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): Promise<LedgerCounts> {
@@ -50,17 +62,20 @@ export class CopiesController {
     return new StreamableFile(this.exports.zip(query), { type: 'application/zip', disposition: attachment('Copies.zip') });
   }
 
+  @Answers([SavedView])
   @Get('views')
   @WithoutValues()
   savedViews(@SignedIn() { id }: Account): Promise<SavedView[]> {
     return this.views.list(id);
   }
+  @Answers([SavedView])
   @Post('views')
   @Needs('viewer')
   @WithoutValues()
   saveView(@SignedIn() { id }: Account, @Body() body: SavedViewRequest): Promise<SavedView[]> {
     return this.views.save(id, body);
   }
+  @Answers([SavedView])
   @Delete('views/:viewId')
   @Needs('viewer')
   @WithoutValues()
@@ -68,6 +83,7 @@ export class CopiesController {
     return this.views.remove(id, viewId);
   }
 
+  @Answers(CopyDetail)
   @Get(':id')
   @WithoutValues()
   detail(@Param('id', ParseIntPipe) id: number, @SignedIn() account: Account): Promise<CopyDetail> {
@@ -84,11 +100,12 @@ export class CopiesController {
   }
 
   /** The password that opens it, for those who may see it; looking is written into the history. */
+  @Answers(CopyPassword)
   @Post(':id/password')
   @HttpCode(200)
   @Needs('viewer')
   @WithoutValues()
-  async password(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords, seesValues }: Account): Promise<{ password: string }> {
+  async password(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords, seesValues }: Account): Promise<CopyPassword> {
     if (!seesPasswords) throw new MailbagError('account-passwords-hidden');
     // Passwords are made of values.
     if (!seesValues) throw new MailbagError('account-values-hidden');

@@ -1,5 +1,5 @@
-import type { CorrectionAnswer } from '@mailbag/contract';
-import { AcceptRequest, CorrectionRequest, MendRequest } from '@mailbag/contract';
+import { AcceptRequest, AcceptedAnswer, ChangedAnswer, CorrectionAnswer, CorrectionRequest, MendRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Who } from '../accounts/session.guard.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
@@ -13,45 +13,43 @@ export class CorrectionsController {
     private readonly checks: MailingChecks,
   ) {}
 
+  @Answers([CorrectionAnswer])
   @Get('sources/:id/corrections')
   list(@Param('id', ParseIntPipe) id: number): Promise<CorrectionAnswer[]> {
     return this.corrections.list(id);
   }
 
+  @Answers(ChangedAnswer)
   @Post('sources/:id/corrections')
-  correct(
-    @Param('id', ParseIntPipe) id: number,
-    @Body() body: CorrectionRequest,
-    @Who() who: Principal,
-  ): Promise<{ changed: number; step: string }> {
+  correct(@Param('id', ParseIntPipe) id: number, @Body() body: CorrectionRequest, @Who() who: Principal): Promise<ChangedAnswer> {
     return this.corrections.correct(id, [body], who);
   }
 
+  @Answers(ChangedAnswer)
   @Delete('sources/:id/corrections/:correctionId')
   undo(
     @Param('id', ParseIntPipe) id: number,
     @Param('correctionId', ParseIntPipe) correctionId: number,
     @Who() who: Principal,
-  ): Promise<{ changed: number }> {
+  ): Promise<ChangedAnswer> {
     return this.corrections.undo(id, { id: correctionId }, who);
   }
 
+  @Answers(ChangedAnswer)
   @Delete('sources/:id/steps/:step')
-  undoStep(@Param('id', ParseIntPipe) id: number, @Param('step') step: string, @Who() who: Principal): Promise<{ changed: number }> {
+  undoStep(@Param('id', ParseIntPipe) id: number, @Param('step') step: string, @Who() who: Principal): Promise<ChangedAnswer> {
     return this.corrections.undo(id, { step }, who);
   }
 
+  @Answers(ChangedAnswer)
   @Post('mailings/:id/mends')
-  mend(
-    @Param('id', ParseIntPipe) id: number,
-    @Body() body: MendRequest,
-    @Who() who: Principal,
-  ): Promise<{ changed: number; step: string }> {
+  mend(@Param('id', ParseIntPipe) id: number, @Body() body: MendRequest, @Who() who: Principal): Promise<ChangedAnswer> {
     return this.corrections.mend(id, body, who);
   }
 
+  @Answers(AcceptedAnswer)
   @Post('mailings/:id/acceptances')
-  accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: Principal): Promise<{ accepted: number }> {
+  accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: Principal): Promise<AcceptedAnswer> {
     return this.checks.accept(id, body, who);
   }
 

@@ -1,4 +1,5 @@
-import type { ImportReport } from '@mailbag/contract';
+import { ImportReport } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Controller, Get, Param, ParseIntPipe, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { send } from '../files/download.js';
@@ -9,6 +10,7 @@ import { ImportReports } from './import-report.service.js';
 export class ImportReportsController {
   constructor(private readonly reports: ImportReports) {}
 
+  @Answers(ImportReport)
   @Get(':id/report')
   report(@Param('id', ParseIntPipe) id: number): Promise<ImportReport> {
     return this.reports.of(id);

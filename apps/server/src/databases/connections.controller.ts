@@ -1,5 +1,6 @@
-import type { Account, ConnectionAnswer, DatabaseTable, QueryExcerpt } from '@mailbag/contract';
-import { ConnectionRequest, QueryRequest } from '@mailbag/contract';
+import { ConnectionAnswer, ConnectionRequest, DatabaseTable, KeptFileAnswer, QueryExcerpt, QueryRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
+import type { Account } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
@@ -12,18 +13,21 @@ import { ConnectionsService } from './connections.service.js';
 export class ConnectionsController {
   constructor(private readonly connections: ConnectionsService) {}
 
+  @Answers([ConnectionAnswer])
   @Get()
   @WithoutValues()
   list(): Promise<ConnectionAnswer[]> {
     return this.connections.list();
   }
 
+  @Answers(ConnectionAnswer)
   @Post()
   @WithoutValues()
   create(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
     return this.connections.save(null, body, by);
   }
 
+  @Answers(ConnectionAnswer)
   @Put(':id')
   @WithoutValues()
   change(@Param('id', ParseIntPipe) id: number, @Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<ConnectionAnswer> {
@@ -31,26 +35,30 @@ export class ConnectionsController {
   }
 
   /** Takes a SQLite file; it is opened only when a connection is made with it. */
+  @Answers(KeptFileAnswer)
   @Post('files')
   @UseInterceptors(uploadInto(config.sheetLimit))
   @WithoutValues()
-  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<{ fileId: string; fileName: string }> {
+  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<KeptFileAnswer> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
     return this.connections.takeFile(spooled(file), uploadedName(file));
   }
 
+  @Answers([DatabaseTable])
   @Post('test')
   @WithoutValues()
   test(@Body() body: ConnectionRequest, @SignedIn() by: Account): Promise<DatabaseTable[]> {
     return this.connections.test(body, by);
   }
 
+  @Answers([DatabaseTable])
   @Get(':id/tables')
   @WithoutValues()
   tables(@Param('id', ParseIntPipe) id: number): Promise<DatabaseTable[]> {
     return this.connections.tables(id);
   }
 
+  @Answers(QueryExcerpt)
   @Post(':id/excerpt')
   excerpt(@Param('id', ParseIntPipe) id: number, @Body() body: QueryRequest): Promise<QueryExcerpt> {
     return this.connections.excerpt(id, body);

@@ -1,5 +1,6 @@
-import type { Account, ManyCopiesAnswer } from '@mailbag/contract';
-import { ManyCopiesRequest, SendAgainRequest } from '@mailbag/contract';
+import { ManyCopiesAnswer, ManyCopiesRequest, MessageAnswer, SendAgainRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
+import type { Account } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
@@ -23,6 +24,7 @@ export class CopyDeliveriesController {
   ) {}
 
   /** The same with many copies. */
+  @Answers(ManyCopiesAnswer)
   @Post('many')
   @TakesMegabytes(2)
   @HttpCode(200)
@@ -39,10 +41,9 @@ export class CopyDeliveriesController {
   }
 
   /** The message of its delivery, as it went out. */
+  @Answers(MessageAnswer)
   @Get(':id/message')
-  async message(
-    @Param('id', ParseIntPipe) id: number,
-  ): Promise<{ from: string; to: string[]; subject: string; html: string; text: string; attachments: string[]; isAsSent: boolean | null }> {
+  async message(@Param('id', ParseIntPipe) id: number): Promise<MessageAnswer> {
     const { from, to, subject, html, text, attachments, isAsSent } = await this.letters.ofCopy(id);
     return {
       from: `${from.name} <${from.address}>`,

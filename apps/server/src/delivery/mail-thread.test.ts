@@ -70,7 +70,7 @@ test('a closed transport lets nothing through the gate any more', async () => {
   const [thread] = threads as [SilentThread];
   transport.close();
   await thread.say({ kind: 'gate', id: thread.ids()[0]! });
-  expect(thread.told.at(-1)).toMatchObject({ kind: 'gate', refusal: 'The sending stopped before this was handed over.' });
+  expect(thread.told.at(-1)).toMatchObject({ kind: 'gate', refusal: 'the sending stops' });
   expect(await transport.send(message('late'), pass)).toMatchObject({ kind: 'given-back' });
   expect(thread.ids()).toHaveLength(1);
 });

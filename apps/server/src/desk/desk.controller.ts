@@ -1,4 +1,6 @@
-import type { Account, DeskAnswer, FindAnswer } from '@mailbag/contract';
+import { DeskAnswer, FindAnswer } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
+import type { Account } from '@mailbag/contract';
 import { Controller, Get, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { SignedIn } from '../accounts/session.guard.js';
@@ -8,12 +10,14 @@ import { DeskService } from './desk.service.js';
 export class DeskController {
   constructor(private readonly desk: DeskService) {}
 
+  @Answers(DeskAnswer)
   @Get('desk')
   @WithoutValues()
   look(): Promise<DeskAnswer> {
     return this.desk.desk();
   }
 
+  @Answers(FindAnswer)
   @Get('find')
   @WithoutValues()
   find(@SignedIn() account: Account, @Query('text') text = ''): Promise<FindAnswer> {

@@ -1,4 +1,5 @@
-import type { JobsAnswer } from '@mailbag/contract';
+import { JobsAnswer } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
@@ -10,11 +11,13 @@ import { Jobs } from './jobs.service.js';
 export class JobsController {
   constructor(private readonly jobs: Jobs) {}
 
+  @Answers(JobsAnswer)
   @Get()
   list(): Promise<JobsAnswer> {
     return this.jobs.answer();
   }
 
+  @Answers(JobsAnswer)
   @Post(':id/again')
   @HttpCode(200)
   again(@Param('id', ParseIntPipe) id: number): Promise<JobsAnswer> {

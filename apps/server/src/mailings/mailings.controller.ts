@@ -1,24 +1,24 @@
-import type {
-  Account,
+import {
   ChecksAnswer,
   ExtraFile,
-  MessageSample,
   FindingsAnswer,
   FlaggedAnswer,
   HereAnswer,
-  MailingChangesAnswer,
-  MailingDetail,
-  MailingSaveAnswer,
-  MailingSummary,
-} from '@mailbag/contract';
-import {
   HereRequest,
+  MailingChangesAnswer,
   MailingChangesRequest,
   MailingCreateRequest,
+  MailingDetail,
+  MailingSaveAnswer,
   MailingSaveRequest,
+  MailingSummary,
+  MessageSample,
   MessageSampleRequest,
   TestMessageRequest,
+  TestedAnswer,
 } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
+import type { Account } from '@mailbag/contract';
 import {
   Body,
   Controller,
@@ -62,18 +62,21 @@ export class MailingsController {
     private readonly hereService: HereService,
   ) {}
 
+  @Answers([MailingSummary])
   @Get()
   @WithoutValues()
   list(): Promise<MailingSummary[]> {
     return this.mailings.list();
   }
 
+  @Answers(MailingDetail)
   @Post()
   create(@Body() body: MailingCreateRequest): Promise<MailingDetail> {
     return this.mailings.create(body.name);
   }
 
   /** Keeps a file that is to go along with messages. */
+  @Answers(ExtraFile)
   @Post('extra-files')
   @UseInterceptors(uploadInto(config.templateLimit))
   keepFile(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
@@ -81,6 +84,7 @@ export class MailingsController {
   }
 
   /** Keeps a picture that is to stand on copies. @throws MailbagError image-unreadable */
+  @Answers(ExtraFile)
   @Post('pictures')
   @UseInterceptors(uploadInto(config.templateLimit))
   keepPicture(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
@@ -94,6 +98,7 @@ export class MailingsController {
   }
 
   /** The message for one record; with what is being changed on the screen, saved or not. */
+  @Answers(MessageSample)
   @Post(':id/message-sample')
   @TakesMegabytes(1)
   @HttpCode(200)
@@ -113,12 +118,14 @@ export class MailingsController {
     return new StreamableFile(await this.samples.raw(id, index), { type: 'message/rfc822', disposition: attachment('Sample.eml') });
   }
 
+  @Answers(TestedAnswer)
   @Post(':id/test-message')
   @HttpCode(200)
-  async testMessage(@Param('id', ParseIntPipe) id: number, @Body() { index, address }: TestMessageRequest): Promise<{ said: string }> {
+  async testMessage(@Param('id', ParseIntPipe) id: number, @Body() { index, address }: TestMessageRequest): Promise<TestedAnswer> {
     return { said: await this.samples.test(id, index, address) };
   }
 
+  @Answers(MailingDetail)
   @Get(':id')
   @WithoutValues(mailingWithoutValues)
   async detail(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<MailingDetail> {
@@ -127,6 +134,7 @@ export class MailingsController {
   }
 
   /** Changes, said over the version in which they were made; made in the one that is there. */
+  @Answers(MailingChangesAnswer)
   @Post(':id/changes')
   @HttpCode(200)
   @TakesMegabytes(16)
@@ -139,6 +147,7 @@ export class MailingsController {
   }
 
   /** A window has it open. */
+  @Answers(HereAnswer)
   @Post(':id/here')
   @HttpCode(200)
   @Needs('viewer')
@@ -147,6 +156,7 @@ export class MailingsController {
     return { others: this.hereService.say(id, window, account, leaves ?? false) };
   }
 
+  @Answers(MailingSaveAnswer)
   @Put(':id')
   @TakesMegabytes(16)
   save(@Param('id', ParseIntPipe) id: number, @Body() body: MailingSaveRequest): Promise<MailingSaveAnswer> {
@@ -167,12 +177,14 @@ export class MailingsController {
     return this.mailings.remove(id);
   }
 
+  @Answers(ChecksAnswer)
   @Get(':id/checks')
   @WithoutValues()
   checks(@Param('id', ParseIntPipe) id: number): Promise<ChecksAnswer> {
     return this.checking.checks(id);
   }
 
+  @Answers(FindingsAnswer)
   @Get(':id/findings')
   findings(
     @Param('id', ParseIntPipe) id: number,
@@ -186,6 +198,7 @@ export class MailingsController {
     return this.checking.findings(id, filter, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
+  @Answers(FlaggedAnswer)
   @Get(':id/flagged')
   @WithoutValues()
   flagged(@Param('id', ParseIntPipe) id: number): Promise<FlaggedAnswer> {

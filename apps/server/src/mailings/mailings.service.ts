@@ -14,6 +14,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { FillableTemplate } from '../templates/templates.service.js';
+import { toldTemplate } from '../templates/templates.service.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
 import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
@@ -130,7 +131,7 @@ export class MailingsService {
       id,
       version: mailing.version,
       plan,
-      templates: await this.packetOf(mailing),
+      templates: (await this.packetOf(mailing)).map(toldTemplate),
       source: plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null,
       batches: await this.batchesOf(id),
       next: await this.frozenBatches.next(),

@@ -1,5 +1,14 @@
-import type { PaperWaiting, PrinterAnswer, PrintRunDetail, PrintRunSummary } from '@mailbag/contract';
-import { PrinterRequest, PrintRequest, PrintRunRequest } from '@mailbag/contract';
+import {
+  PaperWaiting,
+  PrintRequest,
+  PrintRunDetail,
+  PrintRunRequest,
+  PrintRunSummary,
+  PrinterAnswer,
+  PrinterRequest,
+  TestedAnswer,
+} from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { printRunWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
@@ -21,24 +30,28 @@ export class PaperController {
     private readonly printers: Printers,
   ) {}
 
+  @Answers([PrinterAnswer])
   @Get('printers')
   @WithoutValues()
   list(): Promise<PrinterAnswer[]> {
     return this.printers.list();
   }
+  @Answers([PrinterAnswer])
   @Post('printers')
   @Needs('administrator')
   @WithoutValues()
   add(@Body() body: PrinterRequest): Promise<PrinterAnswer[]> {
     return this.printers.add(body);
   }
+  @Answers(TestedAnswer)
   @Post('printers/test')
   @HttpCode(200)
   @Needs('administrator')
   @WithoutValues()
-  async test(@Body() { uri }: PrinterRequest): Promise<{ said: string }> {
+  async test(@Body() { uri }: PrinterRequest): Promise<TestedAnswer> {
     return { said: await new IppPrinter(uri).about() };
   }
+  @Answers([PrinterAnswer])
   @Delete('printers/:id')
   @Needs('administrator')
   @WithoutValues()
@@ -47,21 +60,25 @@ export class PaperController {
   }
 
   /** What a print run would gather. */
+  @Answers(PaperWaiting)
   @Get('print-runs/waiting')
   @WithoutValues()
   waiting(@Query('mailing') mailing?: string, @Query('batch') batch?: string): Promise<PaperWaiting> {
     return this.gathering.waiting(mailing ? Number(mailing) : null, batch ? Number(batch) : null);
   }
+  @Answers([PrintRunSummary])
   @Get('print-runs')
   @WithoutValues()
   runList(): Promise<PrintRunSummary[]> {
     return this.runs.list();
   }
+  @Answers(PrintRunDetail)
   @Post('print-runs')
   @WithoutValues(printRunWithoutValues)
   make(@Body() body: PrintRunRequest, @Who() who: Principal): Promise<PrintRunDetail> {
     return this.runs.make(body, who);
   }
+  @Answers(PrintRunDetail)
   @Get('print-runs/:id')
   @WithoutValues(printRunWithoutValues)
   detail(@Param('id', ParseIntPipe) id: number): Promise<PrintRunDetail> {
@@ -75,18 +92,21 @@ export class PaperController {
       disposition: attachment(name, save ? 'attachment' : 'inline'),
     });
   }
+  @Answers(PrintRunDetail)
   @Post('print-runs/:id/print')
   @HttpCode(200)
   @WithoutValues(printRunWithoutValues)
   print(@Param('id', ParseIntPipe) id: number, @Body() { printerId }: PrintRequest): Promise<PrintRunDetail> {
     return this.printing.print(id, printerId);
   }
+  @Answers(PrintRunDetail)
   @Post('print-runs/:id/printed')
   @HttpCode(200)
   @WithoutValues(printRunWithoutValues)
   printed(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<PrintRunDetail> {
     return this.runs.printed(id, who);
   }
+  @Answers(PrintRunDetail)
   @Post('print-runs/:id/cancel')
   @HttpCode(200)
   @WithoutValues(printRunWithoutValues)

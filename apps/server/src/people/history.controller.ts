@@ -1,4 +1,5 @@
-import type { HistoryLine } from '@mailbag/contract';
+import { HistoryLine } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Controller, Get, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
@@ -12,6 +13,7 @@ export class HistoryController {
   constructor(private readonly transactions: Transactions) {}
 
   /** Who did what, newest first. @param before id of the last line of the page before */
+  @Answers([HistoryLine])
   @Get()
   page(@Query('before') before?: string, @Query('text') text = ''): Promise<HistoryLine[]> {
     const like = `%${text.trim().replace(/[%_\\]/g, '\\$&')}%`;

@@ -1,5 +1,13 @@
-import type { InvitedAnswer, PeopleAnswer } from '@mailbag/contract';
-import { AcceptInvitationRequest, InvitationRequest, PasswordRequest, PersonRequest } from '@mailbag/contract';
+import {
+  AcceptInvitationRequest,
+  InvitationRequest,
+  InvitedAnswer,
+  InvitedPerson,
+  PasswordRequest,
+  PeopleAnswer,
+  PersonRequest,
+} from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import type { Account } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
@@ -20,16 +28,19 @@ export class PeopleController {
     private readonly invitations: Invitations,
   ) {}
 
+  @Answers(PeopleAnswer)
   @Get()
   people(): Promise<PeopleAnswer> {
     return this.accounts.peopleAnswer();
   }
 
+  @Answers(PeopleAnswer)
   @Put(':id')
   save(@Param('id', ParseIntPipe) id: number, @Body() body: PersonRequest): Promise<PeopleAnswer> {
     return this.accounts.savePerson(id, body);
   }
 
+  @Answers(PeopleAnswer)
   @Post(':id/sign-out')
   @HttpCode(200)
   async signOut(@Param('id', ParseIntPipe) id: number): Promise<PeopleAnswer> {
@@ -37,20 +48,23 @@ export class PeopleController {
     return this.accounts.peopleAnswer();
   }
 
+  @Answers(InvitedAnswer)
   @Post('invitations')
   invite(@Body() body: InvitationRequest, @Who() who: Principal, @Req() request: Request): Promise<InvitedAnswer> {
     return this.invitations.invite(body, who, ownAddress(request));
   }
 
+  @Answers(PeopleAnswer)
   @Delete('invitations/:id')
   takeBack(@Param('id') id: string): Promise<PeopleAnswer> {
     return this.accounts.takeBack(id);
   }
 
   /** Who an invitation is for. */
+  @Answers(InvitedPerson)
   @Get('invitation')
   @OpenToEverybody()
-  invitation(@Req() request: Request, @Query('token') token = ''): Promise<{ name: string; email: string }> {
+  invitation(@Req() request: Request, @Query('token') token = ''): Promise<InvitedPerson> {
     return this.accounts.invitation(token, request.ip ?? '');
   }
 

@@ -52,6 +52,8 @@ export const config = {
   mailboxSeconds: number('MAILBAG_MAILBOX_SECONDS', 60),
   /** Milliseconds after which a mail server that says nothing counts as gone. */
   mailTimeout: number('MAILBAG_MAIL_TIMEOUT', 30_000),
+  /** Whether every answer is held against the contract, as in tests. */
+  checksAnswers: process.env.MAILBAG_CHECK_ANSWERS === '1',
   threads: number('MAILBAG_THREADS', 2),
   /** Database servers that may be reached, as names or name:port; empty: all. */
   databaseHosts: list('MAILBAG_DATABASE_HOSTS'),

@@ -1,5 +1,5 @@
-import type { RegisterAnswer } from '@mailbag/contract';
-import { RegisterRequest } from '@mailbag/contract';
+import { RegisterAnswer, RegisterRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
@@ -11,18 +11,22 @@ import { Registers } from './registers.service.js';
 export class RegistersController {
   constructor(private readonly registers: Registers) {}
 
+  @Answers([RegisterAnswer])
   @Get()
   list(): Promise<RegisterAnswer[]> {
     return this.registers.list();
   }
+  @Answers([RegisterAnswer])
   @Post()
   add(@Body() body: RegisterRequest): Promise<RegisterAnswer[]> {
     return this.registers.save(null, body);
   }
+  @Answers([RegisterAnswer])
   @Put(':id')
   save(@Param('id', ParseIntPipe) id: number, @Body() body: RegisterRequest): Promise<RegisterAnswer[]> {
     return this.registers.save(id, body);
   }
+  @Answers([RegisterAnswer])
   @Delete(':id')
   remove(@Param('id', ParseIntPipe) id: number): Promise<RegisterAnswer[]> {
     return this.registers.remove(id);

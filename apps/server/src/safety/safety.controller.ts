@@ -1,5 +1,5 @@
-import type { BackupsAnswer, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
-import { BackupRequest, DoubtRequest } from '@mailbag/contract';
+import { BackupRequest, BackupsAnswer, DoubtRequest, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
@@ -18,11 +18,13 @@ export class SafetyController {
     private readonly checks: SelfChecks,
   ) {}
 
+  @Answers(HoldAnswer)
   @Get('hold')
   held(): Promise<HoldAnswer> {
     return this.hold.answer();
   }
   /** What waits in these batches may have gone out. */
+  @Answers(HoldAnswer)
   @Post('hold/doubt')
   @HttpCode(200)
   async doubt(@Body() { batchIds }: DoubtRequest, @Who() who: Principal): Promise<HoldAnswer> {
@@ -30,6 +32,7 @@ export class SafetyController {
     return this.hold.answer();
   }
   /** What still waits goes out. */
+  @Answers(HoldAnswer)
   @Post('hold/release')
   @HttpCode(200)
   async release(): Promise<HoldAnswer> {
@@ -37,29 +40,35 @@ export class SafetyController {
     return this.hold.answer();
   }
 
+  @Answers(BackupsAnswer)
   @Get('backups')
   list(): Promise<BackupsAnswer> {
     return this.backups.answer();
   }
+  @Answers(BackupsAnswer)
   @Put('backups')
   save(@Body() body: BackupRequest): Promise<BackupsAnswer> {
     return this.backups.save(body);
   }
+  @Answers(BackupsAnswer)
   @Post('backups')
   @HttpCode(202)
   async take(): Promise<BackupsAnswer> {
     await this.backups.take();
     return this.backups.answer();
   }
+  @Answers(BackupsAnswer)
   @Delete('backups/:name')
   remove(@Param('name') name: string): Promise<BackupsAnswer> {
     return this.backups.remove(name);
   }
 
+  @Answers(SelfCheckAnswer)
   @Get('self-check')
   check(): Promise<SelfCheckAnswer> {
     return this.checks.answer();
   }
+  @Answers(SelfCheckAnswer)
   @Post('self-check')
   @HttpCode(202)
   run(): Promise<SelfCheckAnswer> {

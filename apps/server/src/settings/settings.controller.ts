@@ -1,5 +1,5 @@
-import type { MailRulesAnswer } from '@mailbag/contract';
-import { OfficeRequest } from '@mailbag/contract';
+import { MailRulesAnswer, OfficeRequest } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { Body, Controller, Get, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
@@ -13,16 +13,19 @@ export const noOffice: OfficeRequest = { returnLine: '', country: 'DE' };
 export class SettingsController {
   constructor(private readonly settings: SettingsService) {}
 
+  @Answers(MailRulesAnswer)
   @Get('mail-rules')
   rules(): MailRulesAnswer {
     return this.settings.mailRules();
   }
 
+  @Answers(OfficeRequest)
   @Get('office')
   async office(): Promise<OfficeRequest> {
     return (await this.settings.get<OfficeRequest>(OFFICE)) ?? noOffice;
   }
 
+  @Answers(OfficeRequest)
   @Put('office')
   @Needs('administrator')
   async saveOffice(@Body() body: OfficeRequest): Promise<OfficeRequest> {

@@ -1,5 +1,13 @@
-import type { RecordsAnswer, SourceFileAnswer, SourceSummary } from '@mailbag/contract';
-import { ReadingRequest, SourceRequest, SourceRereadRequest } from '@mailbag/contract';
+import {
+  ReadingRequest,
+  RecordPlace,
+  RecordsAnswer,
+  SourceFileAnswer,
+  SourceRequest,
+  SourceRereadRequest,
+  SourceSummary,
+} from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { MailbagError } from '@mailbag/core';
 import {
   Body,
@@ -34,12 +42,14 @@ export class SourcesController {
     private readonly exports: RecordExports,
   ) {}
 
+  @Answers([SourceSummary])
   @Get()
   @WithoutValues((list: SourceSummary[]) => list.map(sourceWithoutValues))
   list(): Promise<SourceSummary[]> {
     return this.sources.list();
   }
 
+  @Answers(SourceFileAnswer)
   @Post('files')
   @UseInterceptors(uploadInto(config.sheetLimit))
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<SourceFileAnswer> {
@@ -47,22 +57,26 @@ export class SourcesController {
     return this.files.takeFile(spooled(file), uploadedName(file));
   }
 
+  @Answers(SourceFileAnswer)
   @Get('files/:fileId/excerpt')
   excerpt(@Param('fileId') fileId: string, @Query() reading: ReadingRequest): Promise<SourceFileAnswer> {
     return this.files.excerpt(fileId, reading);
   }
 
+  @Answers(SourceSummary)
   @Post()
   create(@Body() body: SourceRequest): Promise<SourceSummary> {
     return this.sources.create(body);
   }
 
+  @Answers(SourceSummary)
   @Get(':id')
   @WithoutValues(sourceWithoutValues)
   detail(@Param('id', ParseIntPipe) id: number): Promise<SourceSummary> {
     return this.sources.detail(id);
   }
 
+  @Answers(RecordsAnswer)
   @Get(':id/records')
   records(
     @Param('id', ParseIntPipe) id: number,
@@ -72,15 +86,17 @@ export class SourcesController {
     return this.sources.records(id, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
+  @Answers(RecordPlace)
   @Get(':id/find')
   async find(
     @Param('id', ParseIntPipe) id: number,
     @Query('text') text: string,
     @Query('after', ParseIntPipe) after: number,
-  ): Promise<{ index: number }> {
+  ): Promise<RecordPlace> {
     return { index: text ? await this.search.findRecord(id, text, after) : -1 };
   }
 
+  @Answers(SourceSummary)
   @Put(':id/reading')
   reread(@Param('id', ParseIntPipe) id: number, @Body() body: SourceRereadRequest): Promise<SourceSummary> {
     return this.sources.reread(id, body);

@@ -1,5 +1,5 @@
-import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
-import { RenameRequest } from '@mailbag/contract';
+import { RenameRequest, TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
+import { Answers } from '../platform/answers.js';
 import { MailbagError } from '@mailbag/core';
 import {
   Body,
@@ -18,7 +18,7 @@ import {
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
 import { spooled, uploadInto, uploadedName } from '../files/upload.js';
-import { TemplatesService } from './templates.service.js';
+import { TemplatesService, toldTemplate } from './templates.service.js';
 import { streamed } from '../files/download.js';
 
 @Controller('api/templates')
@@ -26,11 +26,13 @@ import { streamed } from '../files/download.js';
 export class TemplatesController {
   constructor(private readonly templates: TemplatesService) {}
 
+  @Answers([TemplateSummary])
   @Get()
   list(): Promise<TemplateSummary[]> {
     return this.templates.list();
   }
 
+  @Answers(TemplateUploadAnswer)
   @Post()
   @UseInterceptors(uploadInto(config.templateLimit))
   async upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<TemplateUploadAnswer> {
@@ -38,9 +40,10 @@ export class TemplatesController {
     return this.templates.take(spooled(file), uploadedName(file));
   }
 
+  @Answers(TemplateDetail)
   @Get(':id')
   async detail(@Param('id', ParseIntPipe) id: number): Promise<TemplateDetail> {
-    return this.templates.detail(id);
+    return toldTemplate(await this.templates.detail(id));
   }
 
   @Get(':id/pdf')
@@ -48,6 +51,7 @@ export class TemplatesController {
     return streamed(await this.templates.file(id), 'The template', { type: 'application/pdf', disposition: 'inline' });
   }
 
+  @Answers(TemplateSummary)
   @Patch(':id')
   rename(@Param('id', ParseIntPipe) id: number, @Body() body: RenameRequest): Promise<TemplateSummary> {
     return this.templates.rename(id, body.name);

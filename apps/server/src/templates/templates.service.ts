@@ -13,6 +13,8 @@ import { mailingStore } from '../stores/mailing.store.js';
 
 /** A revision with the name of its template, for those who fill it. */
 export type FillableTemplate = TemplateDetail & { hash: string };
+/** Without what is nobody's business outside. */
+export const toldTemplate = ({ hash: _, ...template }: FillableTemplate): TemplateDetail => template;
 
 @Injectable()
 export class TemplatesService {
