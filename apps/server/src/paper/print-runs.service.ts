@@ -165,7 +165,7 @@ export class PrintRuns implements OnApplicationBootstrap {
     return run;
   }
 
-  private async toSummary({ options, printerId, jobId: _, ...run }: PrintRunRow): Promise<PrintRunSummary> {
+  private async toSummary({ options, printerId, jobId: _, principal: __, ...run }: PrintRunRow): Promise<PrintRunSummary> {
     const { duplex, addressSheets, leftOut } = JSON.parse(options) as PrintRunOptions;
     return { ...run, duplex, addressSheets, leftOut, printer: printerId ? await this.printers.name(printerId) : null };
   }

@@ -241,7 +241,7 @@ export class SourcesService implements OnApplicationBootstrap {
   /** Corrections that hold for some records, by their rows. */
   async correctionsOf(id: number, rows: readonly number[]): Promise<CorrectionAnswer[]> {
     const found = await correctionStore.ofRows(this.transactions, id, rows);
-    return found.map(({ columnName, was, value, sourceId: _, ...rest }) => ({
+    return found.map(({ columnName, was, value, sourceId: _, principal: __, ...rest }) => ({
       ...rest,
       column: columnName,
       was: (JSON.parse(was) as Cell).text,

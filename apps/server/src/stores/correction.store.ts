@@ -16,6 +16,7 @@ export interface CorrectionRow {
   value: string;
   state: CorrectionAnswer['state'];
   who: string;
+  principal: string;
   at: string;
   step: string;
 }

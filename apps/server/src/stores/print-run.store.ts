@@ -48,6 +48,7 @@ export interface PrintRunRow {
   jobId: number | null;
   said: Said | null;
   who: string;
+  principal: string;
   createdAt: string;
   updatedAt: string;
 }
