@@ -1,0 +1,115 @@
+import { MailbagError } from '../../errors/catalogue.js';
+import type { Column, ColumnKind, SourceRecord } from '../../tables/record.js';
+import { someContext } from '../../testing/context.js';
+import { field } from '../../testing/field.js';
+import type { CheckSetup } from '../check.js';
+import { checkRecords } from '../check-records.js';
+import type { Finding } from '../finding.js';
+import { checkKinds, findingSentence, findingTitle } from '../registry.js';
+
+type Rows = readonly (readonly (string | [text: string, value: string | number])[])[];
+/** What leads to a finding, and what is next to it and leads to none. */
+interface Case {
+  code: string;
+  columns: readonly [name: string, kind: ColumnKind][];
+  setup?: Partial<CheckSetup>;
+  wrong: Rows;
+  right: Rows;
+  /** Rows that are told of, from 2 as in a sheet; the last one where nothing is said. */
+  rows?: readonly number[];
+  says: RegExp;
+  mend?: string | null;
+}
+
+const many = (count: number, row: (index: number) => Rows[number]): Rows => Array.from({ length: count }, (_, index) => row(index));
+const template = (
+  fields: ReturnType<typeof field>[],
+  map: object,
+  measure: CheckSetup['templates'][number]['measure'] = null,
+): Partial<CheckSetup> => ({
+  templates: [{ fields, map: map as never, measure }],
+});
+const mapped = { a: { kind: 'column', column: 'Value' } };
+const noted = (note: object) =>
+  template([field('a', { tooltip: 'Remarks' })], mapped, (values) =>
+    values.a === 'bad' ? [{ field: 'a', fit: 'fits', characters: [], ...note }] : [],
+  );
+
+const cases: Case[] = [
+  { code: 'key-blank', columns: [['Plot', 'key']], setup: { keyColumn: 'Plot' }, wrong: [['A-1'], [' ']], right: [['A-1'], ['A-2']], says: /“Plot” is empty/ },
+  { code: 'key-twice', columns: [['Plot', 'key']], setup: { keyColumn: 'Plot' }, wrong: [['A-1'], ['B'], ['a-1 ']], right: [['A-1'], ['A-2']], rows: [2, 4], says: /the key of row [24]/ },
+  { code: 'address-wrong', columns: [['Mail', 'email']], setup: { addressColumn: 'Mail' }, wrong: [['ada@@example.org']], right: [['ada@example.org']], says: /cannot be mailed to/, mend: 'ada@example.org' },
+  { code: 'address-missing', columns: [['Mail', 'email']], setup: { addressColumn: 'Mail' }, wrong: [['']], right: [['ada@example.org']], says: /made and kept, but not mailed/ },
+  { code: 'value-missing', columns: [['Name', 'text']], setup: { plan: { columns: { Name: { required: true } } } }, wrong: [['Ada'], [' ']], right: [['Ada']], says: /Name/ },
+  { code: 'not-unique', columns: [['Number', 'text']], setup: { plan: { columns: { Number: { unique: true } } } }, wrong: [['7'], ['7']], right: [['7'], ['8'], [''], ['']], rows: [2, 3], says: /also stands in row [23]/ },
+  { code: 'domain-typo', columns: [['Mail', 'email']], wrong: [...many(12, (at) => [`t${at}@larkmere.example`]), ['x@larkmer.example']], right: many(13, (at) => [`t${at}@larkmere.example`]), says: /Most addresses end in larkmere\.example/, mend: 'x@larkmere.example' },
+  { code: 'phone-wrong', columns: [['Phone', 'phone']], setup: { plan: { country: 'DE' } }, wrong: [['12']], right: [['+49 30 123456']], says: /12/ },
+  { code: 'postal-code-wrong', columns: [['Code', 'postal-code']], setup: { plan: { country: 'DE' } }, wrong: [['1234567']], right: [['01067']], says: /1234567/ },
+  { code: 'iban-wrong', columns: [['Account', 'iban']], wrong: [['GB82 WEST 1234 5698 7654 33']], right: [['GB82 WEST 1234 5698 7654 32']], says: /check digits/ },
+  { code: 'date-wrong', columns: [['Born', 'date']], wrong: [['31.02.2027']], right: [[['28.02.2027', '2027-02-28']]], says: /there is no such day/ },
+  { code: 'date-as-text', columns: [['Born', 'date']], wrong: [['28.02.2027']], right: [[['28.02.2027', '2027-02-28']]], says: /kept as text/ },
+  { code: 'number-as-text', columns: [['Rent', 'number']], wrong: [['12']], right: [[['12', 12]]], says: /12/ },
+  { code: 'not-a-number', columns: [['Rent', 'number']], wrong: [['twelve']], right: [[['12', 12]]], says: /twelve/ },
+  { code: 'lost-zeros', columns: [['Code', 'postal-code']], wrong: [...many(6, (at) => [`0106${at}`]), ['1067']], right: many(6, (at) => [`0106${at}`]), says: /leading zero was lost/, mend: '01067' },
+  { code: 'stray-space', columns: [['Name', 'text']], wrong: [['Ada ']], right: [['Ada']], says: /starts or ends with a space/, mend: 'Ada' },
+  { code: 'odd-space', columns: [['Name', 'text']], wrong: [['Ada  Quist']], right: [['Ada Quist']], says: /doubled or invisible/, mend: 'Ada Quist' },
+  { code: 'control-character', columns: [['Name', 'text']], wrong: [['A\u0007da']], right: [['Ada\nQuist']], says: /U\+0007/, mend: 'Ada' },
+  { code: 'all-capitals', columns: [['Name', 'text']], wrong: [['Ada Quist'], ['Bea Brandt'], ['CLEO DUYVIS']], right: [['ADA B.'], ['BEATE'], ['CLEO'], ['Bo']], says: /in capitals/, mend: 'Cleo Duyvis' },
+  { code: 'odd-shape', columns: [['Plot', 'key']], wrong: [...many(120, (at) => [`A-${at + 10}`]), ['A 12']], right: many(120, (at) => [`A-${at + 10}`]), says: /made up otherwise/ },
+  { code: 'out-of-range', columns: [['Rent', 'number']], setup: { plan: { columns: { Rent: { range: { least: '10', most: '20' } } } } }, wrong: [[['21', 21]]], right: [[['10', 10]], [['20', 20]]], says: /21/ },
+  { code: 'not-allowed', columns: [['Voice', 'text']], setup: { plan: { columns: { Voice: { allowed: ['Soprano', 'Bass'] } } } }, wrong: [['Baritone'], ['Sopran']], right: [['soprano '], ['']], rows: [2, 3], says: /does not allow/ },
+  { code: 'mixed-up', columns: [['Name', 'text'], ['Mail', 'email']], wrong: [['Ada', 'ada@example.org'], ['bea@example.org', '']], right: [['Ada', 'ada@example.org'], ['bea@example.org', 'b@example.org']], says: /looks like a value for “Mail”/ },
+  { code: 'same-person', columns: [['Name', 'text'], ['Mail', 'email']], wrong: [['Ada Quist', 'a@example.org'], ['Quist, Ada', 'a@example.org']], right: [['Ada Quist', 'a@example.org'], ['Bea Quist', 'a@example.org']], rows: [2, 3], says: /same name and the same Mail/ },
+  { code: 'untranslated', columns: [['Value', 'text']], setup: template([field('a', { kind: 'checkbox', onValues: ['On'], tooltip: 'Water' })], { a: { kind: 'translate', column: 'Value', table: [{ from: 'yes', to: 'On' }] } }), wrong: [['perhaps']], right: [['yes'], ['']], says: /“Water” does not accept “perhaps”. It accepts “yes”/ },
+  { code: 'required-blank', columns: [['Value', 'text']], setup: template([field('a', { flags: ['required'], tooltip: 'Tenant' })], mapped), wrong: [['']], right: [['Ada']], says: /Tenant/ },
+  { code: 'too-long', columns: [['Value', 'text']], setup: template([field('a', { maxLength: 3 })], mapped), wrong: [['Ada!']], right: [['Ada'], ['e\u0301e\u0301e\u0301']], says: /takes 3 characters; this value has 4/ },
+  { code: 'format-unfit', columns: [['Value', 'text']], setup: template([field('a', { format: { pattern: 'dd.mm.yyyy' } as never, tooltip: 'Born' })], mapped), wrong: [['14:30']], right: [[['28.02.2027', '2027-02-28']]], says: /does not go into “Born”/ },
+  { code: 'cannot-draw', columns: [['Value', 'text']], setup: noted({ characters: ['\u{10ffff}'] }), wrong: [['bad']], right: [['good']], says: /No face can draw/ },
+  { code: 'overflows', columns: [['Value', 'text']], setup: noted({ fit: 'overflows' }), wrong: [['bad']], right: [['good']], says: /does not fit the box of “Remarks”/ },
+  { code: 'passwords-same', columns: [['Value', 'text']], setup: { passwordFault: ({ cells }) => (cells[0]!.text === 'bad' ? new MailbagError('password-both') : null) }, wrong: [['bad']], right: [['good']], says: /permissions password too/ },
+  { code: 'password-too-long', columns: [['Value', 'text']], setup: { passwordFault: ({ cells }) => (cells[0]!.text === 'bad' ? new MailbagError('password-long', { length: 200, limit: 127 }) : null) }, wrong: [['bad']], right: [['good']], says: /127/ },
+]; // prettier-ignore
+
+function found({ code, columns, setup = {} }: Case, rows: Rows): Finding[] {
+  const records = rows.map((cells, at): SourceRecord => ({
+    row: at + 2,
+    cells: cells.map((cell) => (typeof cell === 'string' ? { text: cell, value: cell } : { text: cell[0], value: cell[1] })),
+  }));
+  const described = columns.map(([name, kind]): Column => ({
+    name,
+    slug: name.toLowerCase(),
+    kind,
+    empty: 0,
+    distinct: 9,
+    longest: '',
+    examples: [],
+  }));
+  return checkRecords(
+    { context: someContext, columns: described, templates: [], keyColumn: null, addressColumn: null, plan: {}, ...setup },
+    records,
+  ).filter((finding) => finding.code === code);
+}
+
+test.each(cases.map((one) => [one.code, one] as const))(
+  '%s: what is wrong is told of its row with a sentence, and what is right beside it is not',
+  (_, one) => {
+    const told = found(one, one.wrong);
+    expect(told.map(({ row }) => row).sort((a, b) => a - b)).toEqual(one.rows ?? [one.wrong.length + 1]);
+    for (const finding of told) expect(findingSentence(finding)).toMatch(one.says);
+    expect(findingTitle(one.code)).not.toBe(one.code);
+    if (one.mend !== undefined) expect(told[0]!.mend).toBe(one.mend);
+    expect(found(one, one.right)).toEqual([]);
+  },
+);
+
+test('no check is without a case here', () => {
+  const known = Object.values(checkKinds).flatMap(({ findings }) => Object.keys(findings));
+  expect([...new Set(known)].filter((code) => !cases.some((one) => one.code === code))).toEqual([]);
+});
+
+test('what a mend proposes is right itself', () => {
+  for (const one of cases.filter(({ mend }) => mend)) {
+    const fixed = one.wrong.map((cells, at) => (at === one.wrong.length - 1 ? [one.mend!, ...cells.slice(1)] : cells));
+    expect([one.code, found(one, fixed)]).toEqual([one.code, []]);
+  }
+});
