@@ -1,22 +1,24 @@
 import type { Field } from '../pdf/field.js';
 import type { FillContext } from './fill-context.js';
 import { blank } from './kinds/blank.js';
-import type { BlankRule } from './kinds/blank.js';
 import { column } from './kinds/column.js';
-import type { ColumnRule } from './kinds/column.js';
 import { compose } from './kinds/compose.js';
-import type { ComposeRule } from './kinds/compose.js';
 import { text } from './kinds/text.js';
-import type { TextRule } from './kinds/text.js';
 import { translate } from './kinds/translate.js';
-import type { TranslateRule } from './kinds/translate.js';
 import type { Row } from './row.js';
 import type { RuleKind, RuleResult, SentencePart } from './rule.js';
 
-export type FillRule = BlankRule | TextRule | ColumnRule | ComposeRule | TranslateRule;
-
 /** Every kind of fill rule. A new one is a file in kinds/ and a line here. */
-const kinds: { [K in FillRule['kind']]: RuleKind<Extract<FillRule, { kind: K }>> } = { blank, text, column, compose, translate };
+const kinds = {
+  blank,
+  text,
+  column,
+  compose,
+  translate,
+};
+export type FillRule = RuleOf<(typeof kinds)[keyof typeof kinds]>;
+type RuleOf<Kind> = Kind extends RuleKind<infer Rule> ? Rule : never;
+
 export const ruleKinds = Object.keys(kinds) as FillRule['kind'][];
 
 const kindOf = (rule: FillRule): RuleKind<FillRule> => kinds[rule.kind] as unknown as RuleKind<FillRule>;
