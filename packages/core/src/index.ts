@@ -52,14 +52,14 @@ export { SAMPLE_CODE, fillContext } from './map/fill-context.js';
 export type { BatchContext, FillContext } from './map/fill-context.js';
 export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
 export type { Evaluation, FieldMap, Problem } from './map/field-map.js';
-export { parseRule, readsColumns, renameColumn, ruleKinds, ruleSentence } from './map/registry.js';
+export { beginRule, parseRule, readsColumns, renameColumn, ruleKinds, ruleSentence, ruleTitle, rulesFor } from './map/registry.js';
 export type { FillRule } from './map/registry.js';
 export type { ComposePart, ComposeRule } from './map/kinds/compose.js';
 export type { Translation, TranslateRule } from './map/kinds/translate.js';
 export type { SentencePart } from './map/rule.js';
 export { rowReader } from './map/row.js';
 export type { Row } from './map/row.js';
-export { ruleForColumn, suggestRules, suggestTable } from './map/suggest.js';
+export { ruleForColumn, suggestRules } from './map/suggest.js';
 
 export { checkRecords, checksComparing, checksOfRecords, RecordChecker } from './checks/check-records.js';
 export type { CheckScope, SaidFinding } from './checks/check-records.js';

@@ -25,7 +25,10 @@ test('a bar shows what is furthest first, and only states that there are', () =>
 test('one is one, and several are several', () => {
   expect([counted(1, 'copy', 'copies'), counted(0, 'copy', 'copies'), counted(2, 'record')]).toEqual(['1 copy', '0 copies', '2 records']);
   expect([kilobytes(1), kilobytes(2048), kilobytes(3_145_728)]).toEqual(['1 KB', '2 KB', '3.0 MB']);
-  expect([differs({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a']), differs({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a', 'b'])]).toEqual([false, true]);
+  expect([differs<'a' | 'b'>({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a']), differs({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a', 'b'])]).toEqual([
+    false,
+    true,
+  ]);
 });
 
 const field = (part: Partial<Field>): Field => ({

@@ -5,16 +5,17 @@ import { column } from './kinds/column.js';
 import { compose } from './kinds/compose.js';
 import { text } from './kinds/text.js';
 import { translate } from './kinds/translate.js';
+import type { Column } from '../tables/record.js';
 import type { Row } from './row.js';
 import type { RuleKind, RuleResult, SentencePart } from './rule.js';
 
 /** Every kind of fill rule. A new one is a file in kinds/ and a line here. */
 const kinds = {
-  blank,
-  text,
   column,
   compose,
   translate,
+  text,
+  blank,
 };
 export type FillRule = RuleOf<(typeof kinds)[keyof typeof kinds]>;
 type RuleOf<Kind> = Kind extends RuleKind<infer Rule> ? Rule : never;
@@ -22,6 +23,18 @@ type RuleOf<Kind> = Kind extends RuleKind<infer Rule> ? Rule : never;
 export const ruleKinds = Object.keys(kinds) as FillRule['kind'][];
 
 const kindOf = (rule: FillRule): RuleKind<FillRule> => kinds[rule.kind] as unknown as RuleKind<FillRule>;
+
+/** Kinds of rules that are offered for a field, with their names; the first is the usual one. */
+export const rulesFor = (field: Field): { kind: FillRule['kind']; title: string }[] =>
+  ruleKinds.map((kind) => kinds[kind] as unknown as RuleKind<FillRule>).filter((kind) => kind.suits(field));
+
+export const ruleTitle = (kind: FillRule['kind']): string => kinds[kind].title;
+
+/** A rule of a kind to begin with, keeping what it can of the one before. */
+export function beginRule(kind: FillRule['kind'], field: Field, columns: readonly Column[], before: FillRule | undefined): FillRule {
+  const kept = before ? readsColumns(before)[0] : undefined;
+  return kinds[kind].begin(field, columns.find(({ name }) => name === kept) ?? columns[0]);
+}
 
 /** The columns that a rule reads; asked before any copy exists, to find those that are missing. */
 export const readsColumns = (rule: FillRule): string[] => kindOf(rule).readsColumns(rule);

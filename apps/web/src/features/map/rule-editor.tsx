@@ -1,5 +1,5 @@
 import type { Column, ComposePart, Field, FillRule, Translation } from '@mailbag/core';
-import { acceptedValues, isButtonWithStates, isChoice, ruleForColumn, suggestTable } from '@mailbag/core';
+import { acceptedValues, beginRule, isButtonWithStates, isChoice, ruleForColumn, ruleTitle, rulesFor } from '@mailbag/core';
 import { Plus, Wand2, X } from 'lucide-react';
 import styled from 'styled-components';
 import { color } from '../../theme';
@@ -44,46 +44,8 @@ const Pair = styled.div`
   align-items: center;
 `;
 
-const kindTexts: Record<FillRule['kind'], string> = {
-  blank: 'left blank',
-  text: 'fixed text',
-  column: 'a column',
-  compose: 'composed text',
-  translate: 'a column, translated',
-};
-
 const columnItems = (columns: readonly Column[]) =>
   columns.map((column) => ({ id: column.name, text: column.name, detail: column.examples.slice(0, 3).join(' · ') || 'empty' }));
-
-/** Turns a rule into one of another kind, keeping what it can. */
-function withKind(kind: FillRule['kind'], field: Field, columns: readonly Column[], rule: FillRule | undefined): FillRule {
-  const column =
-    rule && 'column' in rule
-      ? rule.column
-      : rule?.kind === 'compose'
-        ? (rule.parts.find((part): part is { column: string } => 'column' in part)?.column ?? '')
-        : '';
-  const name = column || (columns[0]?.name ?? '');
-  switch (kind) {
-    case 'blank':
-      return { kind };
-    case 'text':
-      return { kind, text: acceptedValues(field)[0] ?? '' };
-    case 'column':
-      return { kind, column: name };
-    case 'compose':
-      return { kind, parts: [{ column: name }] };
-    case 'translate':
-      return {
-        kind,
-        column: name,
-        table: suggestTable(
-          field,
-          columns.find((one) => one.name === name),
-        ),
-      };
-  }
-}
 
 /** The rule of one field, edited in place. */
 export function RuleEditor({
@@ -98,8 +60,8 @@ export function RuleEditor({
   onChange: (rule: FillRule | undefined) => void;
 }) {
   const isStates = isButtonWithStates(field) || isChoice(field);
-  const kinds: FillRule['kind'][] = isStates ? ['translate', 'text', 'blank'] : ['column', 'compose', 'text', 'blank'];
-  if (rule && !kinds.includes(rule.kind)) kinds.unshift(rule.kind);
+  const kinds = rulesFor(field);
+  if (rule && !kinds.some(({ kind }) => kind === rule.kind)) kinds.unshift({ kind: rule.kind, title: ruleTitle(rule.kind) });
   return (
     <Frame role="group" aria-label={`Rule for ${field.name}`}>
       <Line>
@@ -108,10 +70,10 @@ export function RuleEditor({
           label="Kind of rule"
           hideLabel
           small
-          items={kinds.map((id) => ({ id, text: kindTexts[id] }))}
+          items={kinds.map(({ kind, title }) => ({ id: kind, text: title }))}
           value={rule?.kind ?? null}
           placeholder="nothing yet"
-          onChange={(kind) => onChange(withKind(kind as FillRule['kind'], field, columns, rule))}
+          onChange={(kind) => onChange(beginRule(kind as FillRule['kind'], field, columns, rule))}
         />
         {!rule && columns.length > 0 && (
           <Choice

@@ -8,6 +8,9 @@ export interface BlankRule {
 
 export const blank: RuleKind<BlankRule> = {
   kind: 'blank',
+  title: 'left blank',
+  suits: () => true,
+  begin: () => ({ kind: 'blank' }),
   parse: () => ({ kind: 'blank' }),
   readsColumns: () => [],
   evaluate: (_rule, field) => ({ value: blankFor(field) }),

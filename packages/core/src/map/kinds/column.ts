@@ -1,3 +1,4 @@
+import { takesOneOf } from '../rule.js';
 import type { Field } from '../../pdf/field.js';
 import type { Cell } from '../../tables/record.js';
 import { chooseValue } from '../choose.js';
@@ -24,6 +25,9 @@ function textFor(field: Field, { text, value }: Cell): string {
 
 export const column: RuleKind<ColumnRule> = {
   kind: 'column',
+  title: 'a column',
+  suits: (field) => !takesOneOf(field),
+  begin: (_, column) => ({ kind: 'column', column: column?.name ?? '' }),
   parse: ({ column }) => (typeof column === 'string' ? { kind: 'column', column } : null),
   readsColumns: (rule) => [rule.column],
   evaluate: (rule, field, row) => chooseValue(field, textFor(field, row.cell(rule.column)), rule.column),

@@ -1,3 +1,4 @@
+import { takesOneOf } from '../rule.js';
 import { chooseValue } from '../choose.js';
 import type { RuleKind } from '../rule.js';
 
@@ -58,6 +59,9 @@ function piecesThatStay(parts: readonly ComposePart[], isEmpty: (column: string)
 
 export const compose: RuleKind<ComposeRule> = {
   kind: 'compose',
+  title: 'composed text',
+  suits: (field) => !takesOneOf(field),
+  begin: (_, column) => ({ kind: 'compose', parts: [{ column: column?.name ?? '' }] }),
   parse({ parts }) {
     const read = Array.isArray(parts) ? parts.map(partOf) : [];
     return Array.isArray(parts) && read.every((part) => part !== null) ? { kind: 'compose', parts: read } : null;

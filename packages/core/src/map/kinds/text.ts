@@ -1,3 +1,4 @@
+import { acceptedValues } from '../../pdf/field.js';
 import { chooseValue } from '../choose.js';
 import type { RuleKind } from '../rule.js';
 
@@ -9,6 +10,9 @@ export interface TextRule {
 
 export const text: RuleKind<TextRule> = {
   kind: 'text',
+  title: 'fixed text',
+  suits: () => true,
+  begin: (field) => ({ kind: 'text', text: acceptedValues(field)[0] ?? '' }),
   parse: ({ text }) => (typeof text === 'string' ? { kind: 'text', text } : null),
   readsColumns: () => [],
   evaluate: (rule, field) => chooseValue(field, rule.text, ''),

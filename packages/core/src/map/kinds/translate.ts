@@ -1,6 +1,7 @@
+import { suggestTable } from '../suggest-table.js';
 import { isButtonWithStates } from '../../pdf/field.js';
 import { byNormalised, normalised } from '../choose.js';
-import { blankFor } from '../rule.js';
+import { blankFor, takesOneOf } from '../rule.js';
 import type { RuleKind } from '../rule.js';
 
 /** `from`: text of the column, compared without regard to case and stray spaces. `to`: on-value or export value; empty: off or blank. */
@@ -32,6 +33,9 @@ function translationFrom(given: unknown): Translation | null {
 
 export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
+  title: 'a column, translated',
+  suits: takesOneOf,
+  begin: (field, column) => ({ kind: 'translate', column: column?.name ?? '', table: suggestTable(field, column) }),
   parse({ column, table }) {
     const read = Array.isArray(table) ? table.map(translationFrom) : [];
     return typeof column === 'string' && Array.isArray(table) && read.every((one) => one !== null)
