@@ -15,6 +15,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Nullable } from './nullable.js';
+import { IsSaid } from './is-said.js';
+import type { Said } from '@mailbag/core';
 
 /**
  * Who a batch is for: those who have no copy yet, those whose values changed since theirs, records that are named, or everybody, also those who have one.
@@ -232,10 +234,10 @@ export class BatchSummary {
   @IsString({ each: true })
   combined!: string[];
 
-  /** Why what is queued waits, in a sentence; null: it does not. */
+  /** Why what is queued waits; null: it does not. */
   @Nullable()
-  @IsString()
-  waiting!: string | null;
+  @IsSaid()
+  waiting!: Said | null;
 
   @IsString()
   startedAt!: string;

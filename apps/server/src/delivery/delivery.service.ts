@@ -1,6 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { DateTime } from 'luxon';
-import type { ErrorCode } from '@mailbag/core';
+import type { ErrorCode, Remark } from '@mailbag/core';
 import { MailbagError, isMailbagError, remark, saidWords } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -270,22 +269,19 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     return deliveryStore.isOpen(this.transactions, batchId);
   }
 
-  /** Why the deliveries of a batch wait, in a sentence; null: they do not. */
-  async waiting(batchId: number): Promise<string | null> {
+  /** Why the deliveries of a batch wait; null: they do not. */
+  async waiting(batchId: number): Promise<Remark | null> {
     const row = await deliveryStore.firstWaiting(this.transactions, batchId);
-    if (row && this.holding.isHeld) return saidWords(remark('folder-held'));
+    if (row && this.holding.isHeld) return remark('folder-held');
     const lane = row && this.lanes.get(row.serverId);
     if (!row || !lane) return null;
     const now = Date.now();
-    const clock = (iso: string | number): string =>
-      DateTime.fromMillis(typeof iso === 'number' ? iso : Date.parse(iso), { zone: this.settings.zone }).toFormat('d LLL HH:mm');
-    if (Date.parse(row.nextTryAt) > now + 5000) return `Sending begins ${clock(row.nextTryAt)}.`;
-    if (lane.server.restUntil && Date.parse(lane.server.restUntil) > now)
-      return `The mail server “${lane.server.name}” fails and is tried again ${clock(lane.server.restUntil)}.`;
+    const { name: server, limits, restUntil } = lane.server;
+    if (Date.parse(row.nextTryAt) > now + 5000) return remark('sending-begins', { at: row.nextTryAt });
+    if (restUntil && Date.parse(restUntil) > now) return remark('server-rests', { server, until: restUntil });
     const wait = lane.minutesUntilOpen(this.settings.zone);
-    if (wait === null) return new MailbagError('mail-window-closed', { server: lane.server.name }).message;
-    if (wait > 0) return `The hours of sending of “${lane.server.name}” begin ${clock(now + wait * MINUTE)}.`;
-    if (lane.rates.waitAny(lane.server.limits, now) > 0) return `The limits of “${lane.server.name}” let no more through just now.`;
-    return null;
+    if (wait === null) return remark('no-hours', { server });
+    if (wait > 0) return remark('hours-begin', { server, at: new Date(now + wait * MINUTE).toISOString() });
+    return lane.rates.waitAny(limits, now) > 0 ? remark('limits-reached', { server }) : null;
   }
 }

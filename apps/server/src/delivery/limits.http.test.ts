@@ -36,7 +36,7 @@ async function started(folder: string, list: [string, string, string, string][],
   return id;
 }
 interface Waiting extends Batch {
-  waiting: string | null;
+  waiting: { code: string; fields: Record<string, string> } | null;
 }
 const batchOf = (id: number, suits: (batch: Waiting) => boolean, seconds = 40): Promise<Waiting> =>
   mailbag.client.until<Waiting>(`/api/batches/${id}`, suits, seconds);
@@ -46,7 +46,7 @@ test.each(['busy', 'garbage', 'silent', 'broken-tls'])('a mail server that is %s
   await setServer({ connections: 3 });
   await office.behave(`mood=${mood}`);
   const id = await started(`mood-${mood}`, rows(12));
-  const waiting = await batchOf(id, (batch) => /fails and is tried again/.test(batch.waiting ?? '') || (batch.counts.retrying ?? 0) > 0);
+  const waiting = await batchOf(id, (batch) => batch.waiting?.code === 'server-rests' || (batch.counts.retrying ?? 0) > 0);
   expect(waiting.counts.bounced).toBeUndefined();
   const [server] = await mailbag.client.get<{ rest: { said: string } | null }[]>('/api/mail-servers');
   if (server!.rest) expect(server!.rest.said.length).toBeGreaterThan(5);
@@ -63,7 +63,7 @@ test('limits a minute hold what is over them, for each domain too, also after a 
   await batchOf(id, ({ counts }) => counts.sent === 7);
   await mailbag.kill();
   await mailbag.startAgain();
-  const waiting = await batchOf(id, (batch) => /limits of “minute”/.test(batch.waiting ?? ''));
+  const waiting = await batchOf(id, (batch) => batch.waiting?.code === 'limits-reached' && batch.waiting.fields.server === 'minute');
   expect(waiting.counts).toEqual({ sent: 7, queued: 8 });
   await mailbag.client.send('POST', `/api/batches/${id}/cancel`);
   const list = [
@@ -83,12 +83,12 @@ test('outside the hours of sending, and before its time, nothing leaves', async 
   const tomorrow = (weekday % 7) + 1;
   await setServer({ hours: { from: 0, until: 1, days: [tomorrow] } });
   const id = await started('hours', rows(3));
-  const waiting = await batchOf(id, (batch) => /hours of sending of “Post office” begin/.test(batch.waiting ?? ''));
+  const waiting = await batchOf(id, (batch) => batch.waiting?.code === 'hours-begin' && batch.waiting.fields.server === 'Post office');
   expect(waiting.counts).toEqual({ queued: 3 });
   await setServer({});
   await batchOf(id, ({ state }) => state === 'done');
   const later = await started('start', rows(2), { startAt: new Date(Date.now() + 8000).toISOString() });
-  const early = await batchOf(later, (batch) => /^Sending begins/.test(batch.waiting ?? ''));
+  const early = await batchOf(later, (batch) => batch.waiting?.code === 'sending-begins');
   expect(early.counts).toEqual({ queued: 2 });
   expect((await batchOf(later, ({ state }) => state === 'done')).counts).toEqual({ sent: 2 });
 });

@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import { Grouped } from '../platform/grouped.js';
-import type { Transactions } from './transactions.js';
+import type { TransactionQueue } from './transaction-queue.js';
 
 /** Milliseconds: every commit is written through to the disk, which takes longer than this. */
 const GATHER = 3;
@@ -11,7 +11,7 @@ type Write = (manager: EntityManager) => Promise<unknown>;
 export class GroupedWrites {
   private readonly grouped: Grouped<Write, unknown>;
 
-  constructor(transactions: Transactions) {
+  constructor(transactions: TransactionQueue) {
     this.grouped = new Grouped(
       (writes) =>
         transactions.run(async (manager) => {

@@ -5,7 +5,6 @@ export const mailErrors = {
     (e) => `“${e.server}” is used by ${list(e.senders)}. Give those senders another server first.`,
     409,
   ),
-  'mail-window-closed': told<{ server: string }>((e) => `“${e.server}” has no day on which it may send. Choose one in Settings.`),
   'mail-not-handed': told<{ said: string }>((e) => `The message could not be handed over: ${e.said}`),
   'mail-too-large': told<{ size: string; server: string; limit: number }>(
     (e) =>

@@ -3,6 +3,10 @@ import { count } from '../errors/entry.js';
 
 const remarkOf = <Fields = Record<never, never>>(sentence: (fields: Fields) => string): ((fields: Fields) => string) => sentence;
 
+const time = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+/** A time (ISO 8601) as the clock of whoever reads it has it. */
+const clock = (at: string): string => (Number.isNaN(Date.parse(at)) ? at : time.format(new Date(at)));
+
 /**
  * What Mailbag says of a copy, a delivery or a print run by itself, with a stable code and the fields it carries. Kept and sent as they are; screens and
  * files for people make the sentence. The words of mail servers and printers are kept beside, as they came.
@@ -21,6 +25,13 @@ export const remarks = {
   ),
   'sender-unconfirmed': remarkOf(() => 'The sender is not confirmed any more.'),
   'folder-held': remarkOf(() => 'Nothing is sent until an administrator has looked at Settings, Safety.'),
+  'sending-begins': remarkOf<{ at: string }>((e) => `Sending begins ${clock(e.at)}.`),
+  'server-rests': remarkOf<{ server: string; until: string }>(
+    (e) => `The mail server “${e.server}” fails and is tried again ${clock(e.until)}.`,
+  ),
+  'hours-begin': remarkOf<{ server: string; at: string }>((e) => `The hours of sending of “${e.server}” begin ${clock(e.at)}.`),
+  'no-hours': remarkOf<{ server: string }>((e) => `“${e.server}” has no day on which it may send. Choose one in Settings.`),
+  'limits-reached': remarkOf<{ server: string }>((e) => `The limits of “${e.server}” let no more through just now.`),
   'may-have-gone-out': remarkOf(() => 'It waited when the folder was backed up or copied, and may have gone out since.'),
   'accepted-for-some': remarkOf<{ accepted: string; refused: string }>((e) => `Accepted for ${e.accepted}; refused for now: ${e.refused}`),
   'accepted-not-all': remarkOf<{ said: string; refused: string }>((e) => `${e.said} · not taken: ${e.refused}`),

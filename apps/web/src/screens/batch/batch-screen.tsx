@@ -1,3 +1,4 @@
+import { saidWords } from '@mailbag/core';
 import type { BatchSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { BookOpenText, CircleAlert, Download, Pause, Play, Square } from 'lucide-react';
@@ -148,7 +149,7 @@ export default function BatchScreen() {
       <Card style={{ margin: '0 16px 12px', padding: '12px 14px', gap: 8, flex: 'none' }}>
         <Row>
           <span role="status" style={{ flex: 1 }}>
-            {stepWords(batch)} {batch.waiting}
+            {stepWords(batch)} {batch.waiting && saidWords(batch.waiting)}
           </span>
           <Small>
             {counted(batch.copies, 'copy', 'copies')} of {counted(batch.records, 'record')} · {batch.mailed ? 'mailed' : 'made and kept'}
