@@ -41,7 +41,8 @@ test('what is wrong with what it was given comes back as an error of the catalog
     code: 'pdf-not-a-pdf',
     fields: { file: 'letter.txt' },
   });
-  await expect(work({ name: 'inspect', input: { key: 'spool/gone', file: 'x.pdf' } })).rejects.toThrow();
+  expect(await work({ name: 'inspect', input: { key: 'spool/gone', file: 'x.pdf' } })).toMatchObject({ ok: false, code: 'file-gone' });
+  await expect(work({ name: 'nothing' as never, input: null as never })).rejects.toThrow();
 });
 
 test('who asks for paper is known by the values that say so, whatever their case', () => {

@@ -1,4 +1,4 @@
-import { excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
+import { MailbagError, excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
 import { backup, selfCheck } from '@mailbag/folder';
 import { tableFile } from '@mailbag/host';
 import { checkMailing } from './check-mailing.js';
@@ -17,6 +17,7 @@ import { sweepRecords } from './sweep-records.js';
 import { knownFields } from './known-fields.js';
 import { queryExcerpt } from './kinds/database.js';
 import { readSource } from './read-source.js';
+import type { FileKey } from '../files/file-key.js';
 import { pathOf } from '../files/file-key.js';
 import { read } from '../files/files.js';
 import { config } from '../platform/config.js';
@@ -26,8 +27,15 @@ import type { TaskName, TaskResult, Tasks } from '../work/tasks.js';
 
 guardTargets();
 
+/** What a kept file holds. @throws MailbagError file-gone */
+async function there(key: FileKey, name: string): Promise<Uint8Array> {
+  const bytes = await read(key);
+  if (!bytes) throw new MailbagError('file-gone', { name });
+  return bytes;
+}
+
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
-  inspect: async ({ key, file }) => inspectTemplate(new Uint8Array((await read(key))!), file),
+  inspect: async ({ key, file }) => inspectTemplate(new Uint8Array(await there(key, file)), file),
   excerpt: async ({ key, file, reading }) => excerptTable(await tableFile(pathOf(key), file, await knownFields()), reading),
   readSource,
   sweepRecords,
