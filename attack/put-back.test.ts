@@ -3,6 +3,7 @@ import { cpSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, wri
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { BackupsAnswer, DeskAnswer, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
+import type { Said } from '@mailbag/core';
 import { mailServer } from '../demo/src/mail-set-up.js';
 import { signedInAs } from '../testing/accounts.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
@@ -70,9 +71,7 @@ async function held(data: string): Promise<RunningMailbag> {
   const { held: why, batches } = await mailbag.client.get<HoldAnswer>('/api/safety/hold');
   expect(why).not.toBeNull();
   expect(batches).toEqual([expect.objectContaining({ id: batch, messages: COUNT / 2, copies: COUNT / 2 })]);
-  expect((await mailbag.client.get<{ waiting: string }>(`/api/batches/${batch}`)).waiting).toMatch(
-    /Nothing is sent until an administrator/,
-  );
+  expect((await mailbag.client.get<{ waiting: Said | null }>(`/api/batches/${batch}`)).waiting).toMatchObject({ code: 'folder-held' });
   return mailbag;
 }
 

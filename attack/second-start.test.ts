@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import Database from 'libsql';
+import type { CopyDetail } from '@mailbag/contract';
+import { saidWords } from '@mailbag/core';
 import { freePort } from '../testing/ports.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../testing/small-mailing.js';
@@ -117,8 +119,8 @@ test('a message whose claim is lost before its first byte does not leave', async
   );
   await office.behave('mood=well');
   const [copy] = await copiesOf(mailbag.client, id);
-  await mailbag.client.until<{ events: { said: string | null }[] }>(`/api/copies/${copy!.id}`, ({ events }) =>
-    events.some(({ said }) => /lost before it was handed over/.test(said ?? '')),
+  await mailbag.client.until<CopyDetail>(`/api/copies/${copy!.id}`, ({ events }) =>
+    events.some(({ said }) => /lost before it was handed over/.test(saidWords(said ?? ''))),
   );
   expect((await office.letters()).length).toBe(before);
   database.exec('DROP TRIGGER robber');

@@ -187,7 +187,7 @@ step('output and message show what they give for the chosen record', async () =>
   // The page beside it is drawn anew with the code on it.
   await page.waitForFunction(() => document.querySelectorAll('canvas').length > 0);
   const before = await timesDrawn(page);
-  await page.getByRole('button', { name: /^none Symbol$/ }).click();
+  await page.getByRole('button', { name: /Symbol/ }).click();
   await page.getByRole('option', { name: /^Data Matrix/ }).click();
   await drawnAgain(page, before);
   await page.getByLabel('Width, mm').fill('30');

@@ -13,10 +13,11 @@ export const OPEN_LIMITS: BodyLimits = { bytes: 64 * 1024, levels: 8 };
 export const USUAL_LIMITS: BodyLimits = { bytes: 256 * 1024, levels: 40 };
 
 type Reader = (request: IncomingMessage, response: ServerResponse, done: (error?: unknown) => void) => void;
-const readers = new Map<number, Reader>();
+const readers = new Map<string, Reader>();
 
 function readerOf({ bytes, levels }: BodyLimits): Reader {
-  const known = readers.get(bytes);
+  const name = `${bytes} ${levels}`;
+  const known = readers.get(name);
   if (known) return known;
   const reader = json({
     limit: bytes,
@@ -26,7 +27,7 @@ function readerOf({ bytes, levels }: BodyLimits): Reader {
       if (nestingOf(body.toString('latin1'), levels) > levels) throw new MailbagError('request-too-deep');
     },
   }) as Reader;
-  readers.set(bytes, reader);
+  readers.set(name, reader);
   return reader;
 }
 

@@ -55,7 +55,7 @@ test('a query is counted with a remark at its end, too', () => {
 });
 
 // SQLSTATE (PostgreSQL manual, appendix A), error numbers and names of MySQL and MariaDB, result codes of SQLite.
-test.each<[object, string]>([
+test.each<[unknown, string]>([
   [{ code: 'ECONNREFUSED' }, 'database-unreachable'],
   [{ message: 'timeout expired' }, 'database-unreachable'],
   [{ code: 'ECONNRESET' }, 'database-gone'],

@@ -37,6 +37,8 @@ type Told<Code extends ErrorCode> =
 /** An error of the catalogue. `fields` hold what the sentence needs, so that a screen can say it. */
 export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
   readonly fields: ErrorFields;
+  /** Of an answer that carries it (RFC 9110, 15). */
+  readonly status: number;
   constructor(
     readonly code: Code,
     ...[fields, options]: Told<Code>
@@ -44,16 +46,13 @@ export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
     super((catalogue[code] as ErrorEntry<unknown>).sentence(fields ?? {}), options);
     this.name = 'MailbagError';
     this.fields = (fields ?? {}) as ErrorFields;
+    this.status = catalogue[code].status;
   }
   /** One that was told elsewhere, in a thread, another process or the database; of a code that is not known here: unexpected. */
   static from(told: { code: string; fields?: ErrorFields | null }, options?: { cause?: unknown }): MailbagError {
     const Any = MailbagError as unknown as new (code: ErrorCode, fields: ErrorFields, options?: { cause?: unknown }) => MailbagError;
     if (!(told.code in catalogue)) return new MailbagError('unexpected', { trace: told.code }, options);
     return new Any(told.code as ErrorCode, told.fields ?? {}, options);
-  }
-  /** Of an answer that carries it (RFC 9110, 15). */
-  get status(): number {
-    return catalogue[this.code].status;
   }
   toJSON(): { code: ErrorCode; fields: ErrorFields; message: string } {
     return { code: this.code, fields: this.fields, message: this.message };
