@@ -12,17 +12,23 @@ interface ElementName {
 
 const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
 
+const isSpace = (code: number): boolean => code === 32 || code === 10 || code === 13 || code === 9;
+
+/** A reference to a character, without its ends (XML 1.0, 4.1). */
+const REFERENCE = /^#(?:\d+|x[\dA-Fa-f]+)$/;
+/** What XML may hold (XML 1.0, 2.2). */
+const isCharacter = (point: number): boolean =>
+  point >= 0x20 ? point <= 0xd7ff || (point >= 0xe000 && point <= 0xfffd) || (point >= 0x10000 && point <= 0x10ffff) : isSpace(point);
+
 /** @throws Error for an entity that XML does not have by itself */
 function decoded(text: string): string {
   if (!text.includes('&')) return text;
   return text.replace(/&([^;&]{0,12});?/g, (whole, name: string) => {
     if (!whole.endsWith(';')) throw new Error('bare ampersand');
-    const point = name.startsWith('#x')
-      ? Number.parseInt(name.slice(2), 16)
-      : name.startsWith('#')
-        ? Number.parseInt(name.slice(1), 10)
-        : null;
-    if (point !== null && point >= 0 && point <= 0x10ffff) return String.fromCodePoint(point);
+    if (REFERENCE.test(name)) {
+      const point = name[1] === 'x' ? Number.parseInt(name.slice(2), 16) : Number(name.slice(1));
+      if (isCharacter(point)) return String.fromCodePoint(point);
+    }
     const char = Object.hasOwn(ENTITIES, name) ? ENTITIES[name] : undefined;
     if (char === undefined) throw new Error(`entity ${name}`);
     return char;
@@ -32,7 +38,8 @@ function decoded(text: string): string {
 const LESS_THAN = 0x3c;
 const NONE: Attributes = Object.freeze({});
 
-const isSpace = (code: number): boolean => code === 32 || code === 10 || code === 13 || code === 9;
+/** White space of an attribute is spaces, unless it stands as a reference (XML 1.0, 3.3.3). */
+const spaced = (value: string): string => (/[\t\n\r]/.test(value) ? value.replace(/\r\n|[\t\n\r]/g, ' ') : value);
 
 /** Attributes of a start tag, after its name. */
 function attributesIn(tag: string, from: number, end: number): Attributes {
@@ -50,7 +57,7 @@ function attributesIn(tag: string, from: number, end: number): Attributes {
     if (mark !== '"' && mark !== "'") throw new Error('attribute without quotes');
     const close = tag.indexOf(mark, quote + 1);
     if (close < 0 || close >= end) throw new Error('attribute without an end');
-    attributes[name] = decoded(tag.slice(quote + 1, close));
+    attributes[name] = decoded(spaced(tag.slice(quote + 1, close)));
     at = close + 1;
   }
   return attributes;
