@@ -21,6 +21,8 @@ class CosReader {
     public at: number,
     private depth = 0,
   ) {}
+  /** Whether the file ended within an object. */
+  isCut = false;
 
   private skip(): void {
     for (;;) {
@@ -58,16 +60,20 @@ class CosReader {
         continue;
       }
       if (byte === 0x28) depth++;
-      if (byte === 0x29 && --depth === 0) break;
-      out.push(byte);
+      if (byte === 0x29 && --depth === 0) return new Text(out);
+      // The end of a line is a line feed, however it is written; in UTF-16 half a character may look like one.
+      const isWide = out[0] === 0xfe && out[1] === 0xff;
+      if (byte === 13 && !isWide && this.bytes[this.at] === 10) continue;
+      out.push(byte === 13 && !isWide ? 10 : byte);
     }
+    this.isCut = true;
     return new Text(out);
   }
   private hex(): Text {
     this.at++;
     let digits = '';
     while (this.at < this.bytes.length && this.bytes[this.at] !== 0x3e) digits += String.fromCharCode(this.bytes[this.at++]!);
-    this.at++;
+    if (this.at++ >= this.bytes.length) this.isCut = true;
     digits = digits.replace(/[^0-9A-Fa-f]/g, '');
     if (digits.length % 2) digits += '0';
     return new Text(digits.match(/../g)?.map((pair) => Number.parseInt(pair, 16)) ?? []);
@@ -95,9 +101,13 @@ class CosReader {
       const items: Cos[] = [];
       for (;;) {
         this.skip();
-        if (this.at >= this.bytes.length) break;
+        if (this.at >= this.bytes.length) {
+          this.isCut = true;
+          break;
+        }
         if (this.bytes[this.at] === (isDict ? 0x3e : 0x5d)) {
           this.at += isDict ? 2 : 1;
+          if (this.at > this.bytes.length) this.isCut = true;
           break;
         }
         const item = this.next();
@@ -143,6 +153,7 @@ export function readFdf(bytes: Uint8Array, file: string): FormRecord {
   for (let found = object.exec(latin); found; found = object.exec(latin)) {
     const reader = new CosReader(bytes, object.lastIndex);
     objects.set(Number(found[1]), reader.next() ?? null);
+    if (reader.isCut) throw new MailbagError('sheet-damaged', { file, part: 'its end' });
     object.lastIndex = Math.max(object.lastIndex, reader.at);
   }
   const resolve = (value: Cos | undefined, left = 20): Cos =>
