@@ -116,6 +116,18 @@ export default tseslint.config(
     },
   },
   {
+    // Words are made of words: an object in a sentence would reach people as “[object Object]”.
+    files: ['apps/server/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    languageOptions: { parserOptions: { project: 'apps/server/tsconfig.json', tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: true, allowNullish: true, allowAny: true, allowNever: true, allowRegExp: true },
+      ],
+    },
+  },
+  {
     files: ['apps/server/src/**'],
     ignores: [
       'apps/server/src/{files,platform,readers,persistence}/**',

@@ -16,6 +16,7 @@ import { InboundSmtp } from './incoming/inbound-smtp.service.js';
 import { MailboxReader } from './incoming/mailbox-reader.service.js';
 import { BatchStarts } from './batches/batch-starts.service.js';
 import { BatchesController } from './batches/batches.controller.js';
+import { BatchMaking } from './batches/batch-making.service.js';
 import { BatchSummaries } from './batches/batch-summaries.service.js';
 import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './frozen/frozen-batches.js';
@@ -151,6 +152,7 @@ import { Pool } from './work/pool.js';
     Passwords,
     ArchiveService,
     Backups,
+    BatchMaking,
     BatchSummaries,
     BatchesService,
     BatchStarts,

@@ -8,30 +8,22 @@ import type { Sql } from '../persistence/sql.js';
 import { ArchiveService } from '../archive/archive.service.js';
 import { changeCopies } from '../copies/copy-changes.js';
 import { DeliveryService } from '../delivery/delivery.service.js';
-import { Envelopes } from '../delivery/envelopes.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { config } from '../platform/config.js';
-import type { MadeCopy } from '../work/tasks.js';
 import { Pool } from '../work/pool.js';
+import { BatchMaking } from './batch-making.service.js';
 import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
-import { byRecord } from './by-record.js';
 import type { Principal } from '../platform/principal.js';
-import { MAILBAG } from '../platform/principal.js';
 
-/** Records whose copies are made and committed together. */
-const MAKE_BLOCK = 200;
 /** What keeps a batch from going on for a while only. */
 const passing: ErrorCode[] = ['batch-disk-full', 'disk-full', 'database-busy', 'server-stops'];
 /** Milliseconds until what passes by itself is tried again. */
 const [SHORTEST_WAIT, LONGEST_WAIT] = [1000, 30_000];
-/** Blocks a thread before the state of the batch is read anew as a whole. */
-const BLOCKS_A_STEP = 10;
 /** Milliseconds after which a batch that is being sent is looked at in any case. */
 const LOOK_AGAIN = 15_000;
 const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
@@ -48,7 +40,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     private readonly summaries: BatchSummaries,
     private readonly delivery: DeliveryService,
     private readonly archive: ArchiveService,
-    private readonly envelopes: Envelopes,
+    private readonly making: BatchMaking,
     private readonly frozen: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
@@ -97,7 +89,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   async start(mailingId: number, request: BatchStartRequest, who: Principal): Promise<BatchSummary> {
     const { id, isNew } = await this.starts.begin(mailingId, request);
     if (isNew) {
-      this.logger.log(`batch ${id} started by ${who}`);
+      this.logger.log(`batch ${id} started by ${who.name}`);
       this.live.tell('batch', id);
       await this.goOn(id);
     }
@@ -161,15 +153,15 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     const batch = await batchStore.progress(this.transactions, id);
     if (batch?.state === 'planning') {
       const plan = this.pool.run('plan', { batchId: id });
-      // Planning takes one thread; the others, which take a second to begin, begin meanwhile.
-      if (batch.plannedThrough === 0)
-        for (let more = Math.min(config.threads, Math.ceil(batch.records / MAKE_BLOCK)) - 1; more > 0; more--)
-          void this.pool.run('openMaking', null).catch(() => undefined);
+      // Planning takes one thread of them.
+      if (batch.plannedThrough === 0) this.making.warmUp(batch.records);
       const { isDone } = await plan;
       if (isDone) await this.move(id, 'planning', 'making');
       return true;
     }
-    if (batch?.state === 'making') return this.makeBlocks(id);
+    if (batch?.state !== 'making') return false;
+    if (await this.making.makeNext(id, this.stop.signal)) return true;
+    await this.endMaking(id);
     return false;
   }
 
@@ -178,72 +170,14 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     return this.transactions.run(async (sql) => (await batchStore.move(sql, to, finishedAt, id, from)) === 1);
   }
 
-  private async makeBlocks(id: number): Promise<boolean> {
-    const next = await copyStore.firstPlanned(this.transactions, id);
-    if (next?.ordinal === null || next === undefined) {
-      const batch = (await batchStore.byId(this.transactions, id))!;
-      await this.archive.writeManifest(id, batch.number, batch.mailingName);
-      const { combined = 'none', duplex = false } = (await this.frozen.mailing(id)).mailing.plan.output;
-      if (combined !== 'none') await this.archive.writeCombined(id, batch.number, batch.mailingName, combined, duplex);
-      await this.move(id, 'making', batch.mailed ? 'sending' : 'done');
-      await this.finishSending(id);
-      return false;
-    }
-    let ordinal = next.ordinal;
-    const end = ordinal + config.threads * MAKE_BLOCK * BLOCKS_A_STEP;
-    // One lane more than threads: while one block is committed, every thread has another.
-    const lane = async (): Promise<void> => {
-      while (!this.stopping && ordinal < end && (await this.isMaking(id))) {
-        const block = { from: ordinal, to: (ordinal += MAKE_BLOCK) };
-        await this.commit(id, block, await this.pool.run('make', { batchId: id, ...block }));
-      }
-    };
-    const results = await Promise.allSettled(Array.from({ length: config.threads + 1 }, lane));
-    const failed = results.find((result) => result.status === 'rejected');
-    if (failed) throw failed.reason;
-    return true;
-  }
-
-  private async isMaking(id: number): Promise<boolean> {
-    const batch = await batchStore.state(this.transactions, id);
-    return batch?.state === 'making';
-  }
-
-  /** Records what was made, and queues what is to be mailed, in one transaction. */
-  private async commit(batchId: number, { from, to }: { from: number; to: number }, { made }: { made: MadeCopy[] }): Promise<void> {
-    if (made.length === 0) return;
-    await this.transactions.run(async (sql) => {
-      const batch = await batchStore.mailedAndState(sql, batchId);
-      await copyStore.setMade(sql, made);
-      await changeCopies(
-        sql,
-        made.map((copy) => copy.id),
-        'make',
-        { who: MAILBAG },
-      );
-      if (!batch?.mailed || batch.state === 'cancelled') return;
-      // Who asks for paper is not mailed.
-      const copies = await copyStore.toMail(sql, batchId, from, to);
-      const { mailing } = await this.frozen.mailing(batchId);
-      const { senderId = null, several = false, startAt = null } = mailing.plan.message;
-      for (const together of byRecord(copies)) {
-        const { recordOrdinal, address } = together[0]!;
-        await this.envelopes.queue(sql, {
-          batchId,
-          recordOrdinal,
-          address,
-          copies: together.map(({ id }) => id),
-          who: MAILBAG,
-          held: batch.state === 'paused',
-          senderId,
-          several,
-          startAt,
-        });
-      }
-    });
-    this.summaries.keepPace(batchId, made.length);
-    this.live.tell('copies', batchId);
-    this.delivery.wake();
+  /** Everything is made: what stands beside the copies is written, and the batch goes on. */
+  private async endMaking(id: number): Promise<void> {
+    const batch = (await batchStore.byId(this.transactions, id))!;
+    await this.archive.writeManifest(id, batch.number, batch.mailingName);
+    const { combined = 'none', duplex = false } = (await this.frozen.mailing(id)).mailing.plan.output;
+    if (combined !== 'none') await this.archive.writeCombined(id, batch.number, batch.mailingName, combined, duplex);
+    await this.move(id, 'making', batch.mailed ? 'sending' : 'done');
+    await this.finishSending(id);
   }
 
   /** A batch is done when no delivery of it moves by itself any more. */

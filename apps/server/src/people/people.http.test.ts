@@ -31,7 +31,10 @@ test('an invitation goes out by mail, works once, and can be taken back', async 
     seesPasswords: false,
   });
   expect(said).toBeNull();
-  expect((await office.received()).at(-1)).toMatchObject({ to: 'vera@larkmere.example' });
+  expect((await office.received()).at(-1)).toMatchObject({
+    to: 'vera@larkmere.example',
+    subject: `${person.name} asks you to work with Mailbag`,
+  });
   const token = new URL(address).searchParams.get('token');
   const client = new ServerClient(mailbag.address);
   await expect(client.send('POST', '/api/people/invitation', { token: 'nonsense', password: 'a sentence to remember' })).rejects.toThrow(
