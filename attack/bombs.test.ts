@@ -10,8 +10,6 @@ afterAll(() => mailbag.close());
 /** Milliseconds and MB above what the server takes at rest. */
 const LONGEST = 35_000;
 const MOST_MEMORY = 700;
-/** Milliseconds that everybody else may wait: a reading on the server's own thread would hold them up for as long as it takes; a busy machine does for a second. */
-const LONGEST_WAIT = 5000;
 
 /** Memory that the server takes at most beyond that at its start, while something is done. */
 async function measured<T>(work: () => Promise<T>): Promise<{ result: T; took: number; wait: number; memory: number }> {
@@ -42,7 +40,7 @@ test.each(sheetBombs.map((bomb) => [bomb.what, bomb] as const))(
       return source.error?.message ?? `${source.count} records`;
     });
     expect(result).not.toMatch(/went wrong|: 500/);
-    expect({ took: took < LONGEST || took, wait: wait < LONGEST_WAIT || wait, memory: memory < MOST_MEMORY || memory }).toEqual({
+    expect({ took: took < LONGEST || took, wait: wait < 1000 || wait, memory: memory < MOST_MEMORY || memory }).toEqual({
       took: true,
       wait: true,
       memory: true,
@@ -62,7 +60,7 @@ test.each(pdfBombs.map((bomb) => [bomb.what, bomb] as const))(
         .then(({ template }) => `${template.fields} fields`, says),
     );
     expect(result).not.toMatch(/went wrong|: 500/);
-    expect({ took: took < LONGEST || took, wait: wait < LONGEST_WAIT || wait, memory: memory < MOST_MEMORY || memory }).toEqual({
+    expect({ took: took < LONGEST || took, wait: wait < 1000 || wait, memory: memory < MOST_MEMORY || memory }).toEqual({
       took: true,
       wait: true,
       memory: true,
