@@ -1,4 +1,4 @@
-import { closeSync, openSync, readSync, renameSync, rmSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readSync, renameSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { FilledCopy } from '@mailbag/core';
@@ -34,6 +34,9 @@ export function writeCopyFile(key: FileKey, copy: FilledCopy, aside: FileKey): v
     throw notWritten(error, key);
   }
 }
+
+/** Whether a file or a folder has this place already. Asked by a thread that plans: to wait for each answer would cost more than the rest of a plan. */
+export const isPlaceTaken = (key: FileKey): boolean => existsSync(pathOf(key));
 
 let room = new Uint8Array(0);
 

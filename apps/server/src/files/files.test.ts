@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { unzip } from '../../../../packages/core/src/testing/unzip.js';
 import { config } from '../platform/config.js';
-import { readCopyFile, syncCopies, writeCopyFile } from './copy-file.js';
+import { isPlaceTaken, readCopyFile, syncCopies, writeCopyFile } from './copy-file.js';
 import { fileKey, pathOf } from './file-key.js';
 import { digestOf, has, list, open, put, read, remove, rename, stat } from './files.js';
 import { WholeFile } from './whole-file.js';
@@ -98,6 +98,14 @@ test('a copy is written whole, read back with what is too much of it, and brough
   expect(write).toThrow(expect.objectContaining({ code: 'batch-not-made' }) as Error);
   write();
   expect(await has(key)).toBe(true);
+});
+
+test('a place is taken by a file and by a folder of that name, and by nothing below a file', async () => {
+  await put(fileKey('archive', '2027', 'a.pdf', 'b.pdf'), 'x');
+  await put(fileKey('archive', 'c.pdf'), 'x');
+  const taken = (...parts: string[]): boolean => isPlaceTaken(fileKey('archive', ...parts));
+  expect([taken('2027', 'a.pdf'), taken('2027', 'a.pdf', 'b.pdf'), taken('c.pdf')]).toEqual([true, true, true]);
+  expect([taken('2027', 'b.pdf'), taken('c.pdf', 'd.pdf'), taken('d.pdf')]).toEqual([false, false, false]);
 });
 
 test('a file that is written piece by piece is there when it is kept, and not at all when it is dropped', async () => {

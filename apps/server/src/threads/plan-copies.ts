@@ -4,8 +4,8 @@ import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePat
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataOf, patternNames } from '../frozen/message-of.js';
+import { isPlaceTaken } from '../files/copy-file.js';
 import { fileKey } from '../files/file-key.js';
-import { has } from '../files/files.js';
 import { foreignWords, readWords, writeWords } from './foreign-words.js';
 import { paperWish } from './paper-wish.js';
 import type { Tasks } from '../work/tasks.js';
@@ -84,7 +84,7 @@ async function findPlaces(sql: Sql, planned: Omit<PlannedCopy, 'pathKey'>[]): Pr
   const taken = new Set((await copyStore.takenPlaces(sql, [...asked])).map((row) => row.pathKey));
   const isTaken = async (path: string): Promise<boolean> => {
     const key = pathKey(path);
-    if (taken.has(key) || (await has(fileKey('archive', path)))) return true;
+    if (taken.has(key) || isPlaceTaken(fileKey('archive', path))) return true;
     // Wanted names were asked for together; a numbered one is asked for by itself.
     return !asked.has(key) && (await copyStore.isTaken(sql, key));
   };
