@@ -8,14 +8,16 @@ interface ColumnInfo {
   pk: number;
 }
 
+export type RowAdder = (table: string, values?: Record<string, string | number | null>) => Promise<number>;
+
 /**
  * Puts rows into tables of a database under test. Columns that must have a value and are not named get an empty one: 0, an empty text, or empty JSON where
  * it is kept as such.
  * @returns the id of the row; 0: the table has none
  */
 export const rowAdder =
-  (sql: Sql) =>
-  async (table: string, values: Record<string, string | number | null> = {}): Promise<number> => {
+  (sql: Sql): RowAdder =>
+  async (table, values = {}) => {
     const columns = await sql.query<ColumnInfo>('SELECT name, type, "notnull", dflt_value, pk FROM pragma_table_info(?)', [table]);
     const unknown = Object.keys(values).filter((name) => !columns.some((column) => column.name === name));
     if (unknown.length > 0) throw new Error(`${table} has no ${unknown.join(', ')}`);

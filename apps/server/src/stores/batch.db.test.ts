@@ -1,20 +1,15 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { batchStore } from './batch.store.js';
 import { recordStore } from './record.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+let add: RowAdder;
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   await add('mailing', { name: 'Permits', plan: '{}' });
 });
-afterEach(() => close());
 
 const begun = async (startKey = 'key', keyColumn = 'Plot'): Promise<number> =>
   batchStore.add(sql, {

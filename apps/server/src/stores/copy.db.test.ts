@@ -1,6 +1,6 @@
 import { copyLaw } from '@mailbag/core';
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { MAILBAG, person } from '../platform/principal.js';
 import { copyEventStore } from './copy-event.store.js';
@@ -9,19 +9,14 @@ import type { PlannedCopy } from './copy.store.js';
 import { ledgerStore } from './ledger.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
+let add: RowAdder;
 let batch: number;
 const at = (hour: number): string => `2027-01-01T${String(hour).padStart(2, '0')}:00:00Z`;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   const mailing = await add('mailing', { name: 'Permits', plan: '{}' });
   batch = await add('batch', { number: 7, mailingId: mailing, mailingName: 'Permits', state: 'making', frozen: '{}', mailed: 1 });
 });
-afterEach(() => close());
 
 const planned = (ordinal: number, part: Partial<PlannedCopy> = {}): PlannedCopy => ({
   code: `C-${ordinal}-${part.position ?? 0}`, recordOrdinal: ordinal, recordKey: `A-${ordinal}`, row: ordinal + 2, position: 0, templateId: 1, templateName: 'Permit',

@@ -1,21 +1,16 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
 import type { Sql } from '../persistence/sql.js';
 import { person } from '../platform/principal.js';
 import { correctionStore } from './correction.store.js';
 import { folderStore } from './folder.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  const add = rowAdder(sql);
+ownTables('each', async (own) => {
+  ({ sql } = own);
+  const { add } = own;
   for (const id of [1, 9])
     await add('source', { id, name: 's', state: 'ready', files: '[]', query: 'null', columns: '[]', notes: '[]', reading: '{}' });
 });
-afterEach(() => close());
 
 const correct = (row: number, column: string, value: string, step = 's1', source = 1) =>
   correctionStore.add(sql, source, `key ${row}`, row, column, { text: 'was' }, { text: value }, person(1, 'Marit'), '2027-01-01', step);

@@ -1,20 +1,15 @@
 import { remark } from '@mailbag/core';
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { deliveryStore } from './delivery.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+let add: RowAdder;
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   await add('batch', { number: 1, mailingId: 1, mailingName: 'Permits', state: 'sending', frozen: '{}' });
 });
-afterEach(() => close());
 
 const at = (minute: number): string => `2020-01-01T08:${String(minute).padStart(2, '0')}:00.000Z`;
 let tokens = 0;

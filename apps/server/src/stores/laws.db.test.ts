@@ -1,19 +1,13 @@
 import { batchLaw, batchStates, deliveryLaw, deliveryStates, leads, printRunLaw, printRunStates } from '@mailbag/core';
 import type { Law } from '@mailbag/core';
-import { ownDatabase } from '../../../../testing/own-database.js';
+import { ownTables } from '../../../../testing/own-tables.js';
 import type { Sql } from '../persistence/sql.js';
 import { batchStore } from './batch.store.js';
 import { deliveryStore } from './delivery.store.js';
 import { printRunStore } from './print-run.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-beforeAll(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-}, 60_000);
-afterAll(() => close());
+ownTables('all', (own) => void ({ sql } = own));
 
 const NOW = '2027-01-01T08:00:00Z';
 const inserts: Record<string, (state: string) => Promise<unknown>> = {

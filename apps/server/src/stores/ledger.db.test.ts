@@ -1,17 +1,13 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
 import type { Sql } from '../persistence/sql.js';
 import { copyStore } from './copy.store.js';
 import { ledgerStore } from './ledger.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
 const when = ['2027-01-01', '2027-01-03', '2027-01-02'];
-beforeAll(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  const add = rowAdder(sql);
+ownTables('all', async (own) => {
+  ({ sql } = own);
+  const { add } = own;
   for (const name of ['Permits', 'Renewals']) await add('mailing', { name, plan: '{}', updatedAt: name });
   for (const mailingId of [1, 2]) await add('batch', { number: mailingId, mailingId, mailingName: 'x', state: 'done', frozen: '{}' });
   const names = ['bea', 'Ada', 'Cleo'];
@@ -32,7 +28,6 @@ beforeAll(async () => {
   await sql.query("UPDATE copy SET state = 'bounced', trouble = 'mailbox' WHERE mailingId = 1 AND recipient = 'Ada'");
   await sql.query("UPDATE copy SET state = 'sent' WHERE mailingId = 2");
 });
-afterAll(() => close());
 
 const page = async (
   ...[filter, search, sort, last, most]: [object, string?, ('newest' | 'oldest' | 'recipient' | 'changed')?, number?, number?]

@@ -1,18 +1,14 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { mailingStore } from './mailing.store.js';
 import { sourceStore } from './source.store.js';
 import { templateStore } from './template.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+let add: RowAdder;
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   for (const name of ['tenancies', 'members'])
     await add('source', {
       name,
@@ -39,7 +35,6 @@ beforeEach(async () => {
   }
   for (const name of ['Renewals', 'Permits']) await add('mailing', { name, plan: '{"leftOut":[2,3]}', version: 1 });
 });
-afterEach(() => close());
 
 const save = (id: number, version: number, part: object = {}) =>
   mailingStore.save(sql, id, version, {

@@ -1,6 +1,6 @@
 import { remark } from '@mailbag/core';
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { mailServerStore } from './mail-server.store.js';
 import type { MailServerValues } from './mail-server.store.js';
@@ -12,15 +12,8 @@ import { senderStore } from './sender.store.js';
 
 /** What Mailbag has outside of itself: mail servers, senders, registers, printers, and the reports that come back. */
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
-});
-afterEach(() => close());
+let add: RowAdder;
+ownTables('each', (own) => void ({ sql, add } = own));
 
 const server: MailServerValues = {
   name: 'Post office', host: 'mail.example', port: 587, security: 'starttls', checkCertificate: 1, user: '', sealed: '', perMinute: 0, perHour: 0,

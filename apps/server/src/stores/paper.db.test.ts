@@ -1,19 +1,15 @@
 import { remark } from '@mailbag/core';
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { person } from '../platform/principal.js';
 import { printRunStore } from './print-run.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
+let add: RowAdder;
 let copies: number[];
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   await add('batch', { number: 1, mailingId: 1, mailingName: 'Permits', state: 'sending', frozen: '{}', mailed: 1 });
   copies = [];
   const parts: Record<string, string | number | null>[] = [
@@ -35,7 +31,6 @@ beforeEach(async () => {
       }),
     );
 });
-afterEach(() => close());
 
 const run = async (of: readonly number[] = copies.slice(0, 2)): Promise<number> => {
   const number = ((await printRunStore.lastNumber(sql))?.number ?? 0) + 1;

@@ -1,22 +1,17 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
-import { rowAdder } from '../../../../testing/rows.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
 import type { Sql } from '../persistence/sql.js';
 import { person } from '../platform/principal.js';
 import { accountStore } from './account.store.js';
 import { savedViewStore } from './saved-view.store.js';
 
 let sql: Sql;
-let close: () => Promise<void>;
-let add: ReturnType<typeof rowAdder>;
-beforeEach(async () => {
-  const own = await ownDatabase();
-  sql = own.database.manager;
-  close = own.close;
-  add = rowAdder(sql);
+let add: RowAdder;
+ownTables('each', async (own) => {
+  ({ sql, add } = own);
   await add('account', { name: 'Marit', email: 'marit@larkmere.example', role: 'administrator' });
   await add('account', { name: 'Bo', email: 'bo@larkmere.example', role: 'viewer' });
 });
-afterEach(() => close());
 
 const invitation = (email: string, tokenHash: string, expiresAt = '2027-02-01') =>
   accountStore.addInvitation(sql, {

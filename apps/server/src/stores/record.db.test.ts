@@ -1,26 +1,19 @@
-import { ownDatabase } from '../../../../testing/own-database.js';
+import { ownTables } from '../../../../testing/own-tables.js';
+import type { RowAdder } from '../../../../testing/rows.js';
+import type { Sql } from '../persistence/sql.js';
 import { recordStore } from './record.store.js';
 import { sourceStore } from './source.store.js';
 
-let opened: Awaited<ReturnType<typeof ownDatabase>>;
-beforeEach(async () => void (opened = await ownDatabase()));
-afterEach(() => opened.close());
+let sql: Sql;
+let add: RowAdder;
+ownTables('each', (own) => void ({ sql, add } = own));
 
 const cell = (text: string) => ({ text, value: text });
-const source = async (name: string): Promise<number> => {
-  await opened.database.query(
-    `INSERT INTO source (name, fileName, fileId, files, query, state, count, progress, columns, notes, reading, createdAt, attempts)
-     VALUES (?, '', '', '[]', 'null', 'reading', 0, 0, '[]', '[]', '{}', '2027-01-01', 0)`,
-    [name],
-  );
-  const [row]: { id: number }[] = await opened.database.query('SELECT MAX(id) AS id FROM source');
-  return row!.id;
-};
-const texts = async (id: number): Promise<(string | null)[]> =>
-  (await recordStore.textsOf(opened.database.manager, id, 0)).map(({ text }) => text);
+const source = (name: string): Promise<number> =>
+  add('source', { name, state: 'reading', files: '[]', query: 'null', columns: '[]', notes: '[]', reading: '{}' });
+const texts = async (id: number): Promise<(string | null)[]> => (await recordStore.textsOf(sql, id, 0)).map(({ text }) => text);
 
 test('records are added after those that are there, whose places and rows stay', async () => {
-  const sql = opened.database.manager;
   const id = await source('answers');
   // The first ones make the reading.
   expect(await recordStore.append(sql, id, [{ cells: [cell('Ada')] }, { cells: [cell('Bea')] }])).toEqual({ from: 0, to: 2 });
@@ -28,11 +21,10 @@ test('records are added after those that are there, whose places and rows stay',
   expect(await recordStore.append(sql, id, [])).toEqual({ from: 3, to: 3 });
   expect(await texts(id)).toEqual(['Ada', 'Bea', 'Cleo']);
   expect((await recordStore.page(sql, id, 0, 10)).map(({ ordinal, row }) => [ordinal, row])).toEqual([[0, 2], [1, 3], [2, 4]]); // prettier-ignore
-  expect(await opened.database.query('SELECT state, count FROM source WHERE id = ?', [id])).toEqual([{ state: 'ready', count: 3 }]);
+  expect(await sql.query('SELECT state, count FROM source WHERE id = ?', [id])).toEqual([{ state: 'ready', count: 3 }]);
 });
 
 test('records are added to a source that was read, and never to another one', async () => {
-  const sql = opened.database.manager;
   const [one, other] = [await source('one'), await source('other')];
   const reading = await recordStore.startReading(sql, one, null);
   const { text, values } = recordStore.addRecord(reading, 0, 7, [cell('read')]);
@@ -45,7 +37,6 @@ test('records are added to a source that was read, and never to another one', as
 });
 
 test('a reading that is dropped takes its records block by block, and says whether there are more', async () => {
-  const sql = opened.database.manager;
   const id = await source('many');
   await recordStore.append(
     sql,
