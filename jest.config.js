@@ -17,6 +17,9 @@ const base = {
   transform,
   transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble)/)'],
   moduleNameMapper: {
+    // What a server needs before it has its port, without the rest of the package.
+    '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',
+    '^@mailbag/folder/(layout|lock)$': '<rootDir>/packages/folder/src/$1.ts',
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
     '^@mailbag/folder$': '<rootDir>/packages/folder/src/index.ts',

@@ -1,5 +1,4 @@
-import { join } from 'node:path';
-import Database from 'libsql';
+import type Database from 'libsql';
 import { RunningMailbag } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import type { Batch } from '../testing/small-mailing.js';
@@ -12,8 +11,7 @@ beforeAll(async () => (await mailbag.start()).setUp());
 afterAll(() => mailbag.close());
 
 const hold = (): Database.Database => {
-  const other = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  other.pragma('busy_timeout = 5000');
+  const other = mailbag.beside();
   other.exec('BEGIN IMMEDIATE');
   return other;
 };

@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import Database from 'libsql';
 import { startBatch } from '../demo/src/start-batch.js';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
@@ -61,10 +60,7 @@ const said = (asked: Promise<unknown>): Promise<string> =>
   );
 /** Makes every record of a batch look as if its time were over, as the rules of retention do it. */
 async function expire(batch: number): Promise<void> {
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
-  database.prepare('UPDATE batch SET finishedAt = ? WHERE id = ?').run([new Date(Date.now() - 40 * 86_400_000).toISOString(), batch]);
-  database.close();
+  mailbag.change('UPDATE batch SET finishedAt = ? WHERE id = ?', [new Date(Date.now() - 40 * 86_400_000).toISOString(), batch]);
   await mailbag.client.send('PUT', '/api/retention', { recordDays: 30, copyDays: 0, sourceDays: 0 });
   await mailbag.client.send('POST', '/api/retention/run');
   await mailbag.client.send('PUT', '/api/retention', { recordDays: 0, copyDays: 0, sourceDays: 0 });

@@ -3,7 +3,6 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import Database from 'libsql';
 import type { CopyDetail } from '@mailbag/contract';
 import { saidWords } from '@mailbag/core';
 import { freePort } from '../testing/ports.js';
@@ -89,8 +88,7 @@ test('what Mailbag writes is readable by nobody else', () => {
 });
 
 test('an outcome whose claim has gone to somebody else writes nothing but a line in the log', async () => {
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
+  const database = mailbag.beside();
   // While the message is on its way, somebody else takes the delivery.
   database.exec(
     "CREATE TRIGGER taker AFTER UPDATE OF handedAt ON delivery WHEN NEW.handedAt IS NOT NULL BEGIN UPDATE delivery SET claim = 'somebody else' WHERE id = NEW.id; END",
@@ -111,8 +109,7 @@ test('a message whose claim is lost before its first byte does not leave', async
   const id = await sending(1, 'before');
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => counts.retrying === 1);
   const before = (await office.letters()).length;
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
+  const database = mailbag.beside();
   // Whoever wants to hand it over finds that it is not theirs any more.
   database.exec(
     'CREATE TRIGGER robber BEFORE UPDATE OF handedAt ON delivery WHEN NEW.handedAt IS NOT NULL BEGIN SELECT RAISE(IGNORE); END',

@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import Database from 'libsql';
 import { addMailServer, addSender } from '../demo/src/mail-set-up.js';
 import { ServerClient } from '../demo/src/server-client.js';
 
@@ -173,6 +174,18 @@ export class RunningMailbag {
   /** What the server printed, for the messages of failed tests. */
   said(): string {
     return this.output();
+  }
+  /** Its database, opened beside it as by another program, which waits while the server writes. */
+  beside(): Database.Database {
+    const database = new Database(join(this.data, 'mailbag.sqlite'));
+    database.pragma('busy_timeout = 5000');
+    return database;
+  }
+  /** Changes a row beside the server: makes what happened look longer ago, or what cannot happen by itself. */
+  change(sql: string, parameters: readonly unknown[] = []): void {
+    const database = this.beside();
+    database.prepare(sql).run([...parameters]);
+    database.close();
   }
   /** Makes the first account, which signs in. */
   async setUp(postOffice?: PostOffice): Promise<this> {

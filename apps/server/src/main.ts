@@ -1,9 +1,8 @@
 import 'reflect-metadata';
-import { isMailbagError } from '@mailbag/core';
-import { lockFolder } from '@mailbag/folder';
-import type { FolderLock } from '@mailbag/folder';
+import { isMailbagError } from '@mailbag/core/errors';
+import { lockFolder } from '@mailbag/folder/lock';
+import type { FolderLock } from '@mailbag/folder/lock';
 import type { INestApplicationContext } from '@nestjs/common';
-import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { RequestListener } from 'node:http';
 import { config } from './platform/config.js';
@@ -37,13 +36,14 @@ async function stop(): Promise<void> {
   process.exit(0);
 }
 
-/** The port first, then the folder, then what is in it: whoever starts a second time is told so before anything is touched. */
+/** The port first, then the folder, then what is in it: whoever starts a second time is told so before anything is touched, or even loaded. */
 async function start(): Promise<void> {
   const port = await door.listen(config.port, config.host);
   lock = lockFolder(config.dataFolder);
   assertKey(config.dataFolder, config.newKey);
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => void stop());
-  const [{ AppModule }, { setUpWeb }, { Jobs }] = await Promise.all([
+  const [{ NestFactory }, { AppModule }, { setUpWeb }, { Jobs }] = await Promise.all([
+    import('@nestjs/core'),
     import('./app.module.js'),
     import('./web-application.js'),
     import('./jobs/jobs.service.js'),

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError } from '@mailbag/core/errors';
 import Database from 'libsql';
 import { HOLDER, LOCK } from './layout.js';
 

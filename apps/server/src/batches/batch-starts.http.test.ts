@@ -90,9 +90,7 @@ test('copies that were deleted when their time was over are known on, without a 
   const mailing = await mailingOf(rows('D', 3));
   const { id } = await done(await startBatch(mailbag.client, mailing));
   await mailbag.client.send('PUT', '/api/retention', { recordDays: 0, copyDays: 1, sourceDays: 0 });
-  const { default: Database } = await import('libsql');
-  const database = new Database(`${mailbag.data}/mailbag.sqlite`);
-  database.pragma('busy_timeout = 5000');
+  const database = mailbag.beside();
   database.prepare("UPDATE batch SET finishedAt = '2020-01-01' WHERE id = ?").run([id]);
   await mailbag.client.send('POST', '/api/retention/run');
   await mailbag.client.send('PUT', '/api/retention', { recordDays: 0, copyDays: 0, sourceDays: 0 });

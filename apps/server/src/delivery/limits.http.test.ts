@@ -1,5 +1,3 @@
-import { join } from 'node:path';
-import Database from 'libsql';
 import { addMailServer, addSender, mailServer } from '../../../../demo/src/mail-set-up.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
@@ -114,11 +112,9 @@ test('a clock that is set back holds nothing up for long', async () => {
   await batchOf(id, (batch) => (batch.counts.retrying ?? 0) > 0);
   await mailbag.kill();
   // As if everything so far had happened three days ahead of the clock that runs now.
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
   const ahead = new Date(Date.now() + 3 * 86_400_000).toISOString();
-  database.prepare("UPDATE delivery SET nextTryAt = ?, updatedAt = ? WHERE state IN ('queued', 'retrying')").run([ahead, ahead]);
-  database.prepare('UPDATE mail_server SET restUntil = ?').run([ahead]);
-  database.close();
+  mailbag.change("UPDATE delivery SET nextTryAt = ?, updatedAt = ? WHERE state IN ('queued', 'retrying')", [ahead, ahead]);
+  mailbag.change('UPDATE mail_server SET restUntil = ?', [ahead]);
   await office.behave('mood=well');
   await mailbag.startAgain();
   expect((await batchOf(id, ({ state }) => state === 'done')).counts).toEqual({ sent: 4 });

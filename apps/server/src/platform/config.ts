@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { BACKUPS, DATABASE } from '@mailbag/folder';
+import { BACKUPS, DATABASE } from '@mailbag/folder/layout';
 
 const number = (name: string, fallback: number): number => {
   const value = Number(process.env[name]);

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { IncomingMessage, RequestListener, Server, ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError } from '@mailbag/core/errors';
 
 /** Seconds after which an answer of a starting or stopping server is asked for again. */
 const AGAIN = 1;

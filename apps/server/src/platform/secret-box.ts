@@ -1,7 +1,7 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { KEY } from '@mailbag/folder';
+import { KEY } from '@mailbag/folder/layout';
 import { config } from './config.js';
 
 let known: Buffer | null = null;

@@ -2,7 +2,7 @@ import { lookup } from 'node:dns/promises';
 import type { LookupAddress, LookupOptions } from 'node:dns';
 import { lookup as lookUp } from 'node:dns';
 import { BlockList, Socket, isIP } from 'node:net';
-import { MailbagError } from '@mailbag/core';
+import { MailbagError } from '@mailbag/core/errors';
 import { config } from './config.js';
 
 /** Addresses that lead to this machine or no farther than its own wire: RFC 6890 (loopback, this host, link-local), RFC 5771 and RFC 4291 (multicast). */

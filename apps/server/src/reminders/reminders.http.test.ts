@@ -1,5 +1,3 @@
-import { join } from 'node:path';
-import Database from 'libsql';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
@@ -45,10 +43,7 @@ async function sent(folder: string, more: object): Promise<{ mailing: number; ba
   await client.until<Batch>(`/api/batches/${batch}`, ({ state }) => state === 'done');
   // One copy has come back.
   const answered = (await copiesOf(client, batch)).find(({ address }) => address.includes('answered'))!;
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
-  database.prepare("UPDATE copy SET state = 'returned' WHERE id = ?").run([answered.id]);
-  database.close();
+  mailbag.change("UPDATE copy SET state = 'returned' WHERE id = ?", [answered.id]);
   return { mailing, batch };
 }
 const reminded = async (folder: string): Promise<string[]> =>

@@ -1,6 +1,5 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import Database from 'libsql';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../../../../testing/small-mailing.js';
@@ -11,12 +10,6 @@ beforeAll(async () => (await mailbag.start()).setUp());
 afterAll(() => mailbag.close());
 
 const daysAgo = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
-function change(sql: string, parameters: unknown[]): void {
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
-  database.prepare(sql).run(parameters);
-  database.close();
-}
 
 /** Makes a batch look as if it had ended so many days ago. */
 async function aged(folder: string, name: string, days: number, output: object = {}): Promise<number> {
@@ -26,7 +19,7 @@ async function aged(folder: string, name: string, days: number, output: object =
   await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, output: { ...plan.output, ...output } } });
   const { id } = await startBatch<Batch>(client, mailing);
   await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
-  change('UPDATE batch SET finishedAt = ? WHERE id = ?', [daysAgo(days), id]);
+  mailbag.change('UPDATE batch SET finishedAt = ? WHERE id = ?', [daysAgo(days), id]);
   return id;
 }
 /** Whether a text stands anywhere in the database or its log. */
@@ -93,7 +86,7 @@ test('a source goes when no batch has used it for its time: file, records and fi
   await client.send('POST', '/api/retention/run');
   // Read today: its time is not over yet.
   expect(await client.get(`/api/sources/${sourceId}`)).toMatchObject({ name: 'rows.csv' });
-  change('UPDATE source SET readAt = ? WHERE id = ?', [daysAgo(31), sourceId]);
+  mailbag.change('UPDATE source SET readAt = ? WHERE id = ?', [daysAgo(31), sourceId]);
   const { lastRun } = await client.send<{ lastRun: { sources: number } }>('POST', '/api/retention/run');
   expect(lastRun.sources).toBe(1);
   await expect(client.get(`/api/sources/${sourceId}`)).rejects.toThrow('404');

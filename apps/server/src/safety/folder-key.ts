@@ -1,8 +1,8 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
-import { MailbagError } from '@mailbag/core';
-import { DATABASE, KEY } from '@mailbag/folder';
+import { MailbagError } from '@mailbag/core/errors';
+import { DATABASE, KEY } from '@mailbag/folder/layout';
 import { SecretsBeforeStart } from '../stores/secret.store.js';
 import { forgetKey, unseal } from '../platform/secret-box.js';
 

@@ -1,6 +1,5 @@
 import { existsSync, utimesSync } from 'node:fs';
 import { join } from 'node:path';
-import Database from 'libsql';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
 
@@ -15,7 +14,7 @@ test('uploads that nothing was made of, and sessions that are over, are swept aw
   const [left, fresh] = [await upload(), await upload()];
   const { mailing } = await smallMailing(client, [['P-1', 'Ann', '', 'no']], { mailed: false });
   const { plan } = await client.get<{ plan: { sourceId: number } }>(`/api/mailings/${mailing}`);
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
+  const database = mailbag.beside();
   const [{ fileId: used }] = database.prepare('SELECT fileId FROM source WHERE id = ?').all([plan.sourceId]) as [{ fileId: string }];
   const path = (id: string): string => join(mailbag.data, 'sources', id);
   const longAgo = new Date(Date.now() - 3 * 86_400_000);
@@ -28,7 +27,7 @@ test('uploads that nothing was made of, and sessions that are over, are swept aw
   await mailbag.stop();
   await mailbag.startAgain();
   const sessions = (): unknown[] => {
-    const looked = new Database(join(mailbag.data, 'mailbag.sqlite'), { readonly: true });
+    const looked = mailbag.beside();
     const rows = looked.prepare("SELECT 1 FROM session WHERE tokenHash = 'over'").all([]);
     looked.close();
     return rows;

@@ -1,5 +1,3 @@
-import { join } from 'node:path';
-import Database from 'libsql';
 import { startBatch } from '../../../../demo/src/start-batch.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
@@ -15,12 +13,6 @@ afterAll(async () => {
   await mailbag.close();
   await office.close();
 });
-function change(sql: string, parameters: unknown[]): void {
-  const database = new Database(join(mailbag.data, 'mailbag.sqlite'));
-  database.pragma('busy_timeout = 5000');
-  database.prepare(sql).run(parameters);
-  database.close();
-}
 
 test('a day is that of the office: on the Desk, in the ledger, in the date that a message carries, and frozen when the batch begins', async () => {
   const { client } = mailbag;
@@ -51,8 +43,8 @@ test('a day is that of the office: on the Desk, in the ledger, in the date that 
     ['09:59', [1, 0]],
     ['10:01', [0, 1]],
   ] as const) {
-    change('UPDATE copy SET since = ? WHERE id = ?', [`${yesterday}T${time}:00.000Z`, copy!.id]);
-    change("UPDATE copy_event SET at = ? WHERE copyId = ? AND event = 'accept'", [`${yesterday}T${time}:00.000Z`, copy!.id]);
+    mailbag.change('UPDATE copy SET since = ? WHERE id = ?', [`${yesterday}T${time}:00.000Z`, copy!.id]);
+    mailbag.change("UPDATE copy_event SET at = ? WHERE copyId = ? AND event = 'accept'", [`${yesterday}T${time}:00.000Z`, copy!.id]);
     expect([await on(yesterday), await on(next)]).toEqual(days);
     // Days that are over are counted once for each zone.
     await zone('Asia/Kathmandu');
@@ -73,6 +65,6 @@ test('a message that is shown again is proved to be the one that went out, or sa
   const isAsSent = async (): Promise<boolean | null> =>
     (await client.get<{ isAsSent: boolean | null }>(`/api/copies/${copy!.id}/message`)).isAsSent;
   expect(await isAsSent()).toBe(true);
-  change("UPDATE batch_record SET cells = replace(cells, 'Bert', 'Bart') WHERE batchId = ?", [id]);
+  mailbag.change("UPDATE batch_record SET cells = replace(cells, 'Bert', 'Bart') WHERE batchId = ?", [id]);
   expect(await isAsSent()).toBe(false);
 });

@@ -1,8 +1,7 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname } from 'node:path';
 import type { TableExcerpt, TemplateDescription } from '@mailbag/core';
 import { formOf } from '../../../../packages/core/src/testing/raw-form.js';
+import { ownDatabase } from '../../../../testing/own-database.js';
 import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';
 import { config } from '../platform/config.js';
@@ -12,13 +11,16 @@ import { choose } from './who-runs.js';
 import work from './worker.js';
 
 jest.mock('../platform/targets.js', () => ({ guardTargets: () => undefined }));
-jest.mock('../readers/open-database.js', () => ({ openDatabase: () => undefined }));
-jest.mock('./known-fields.js', () => ({ knownFields: () => Promise.resolve([]) }));
 
 const kept = config.dataFolder;
-beforeAll(() => void (config.dataFolder = mkdtempSync(join(tmpdir(), 'mailbag-worker-'))));
-afterAll(() => {
-  rmSync(config.dataFolder, { recursive: true });
+let close: () => Promise<void>;
+beforeAll(async () => {
+  const own = await ownDatabase();
+  close = own.close;
+  config.dataFolder = dirname(own.database.options.database as string);
+});
+afterAll(async () => {
+  await close();
   config.dataFolder = kept;
 });
 

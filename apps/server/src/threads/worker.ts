@@ -1,22 +1,4 @@
-import { MailbagError, excerptTable, inspectTemplate, isMailbagError } from '@mailbag/core';
-import { backup, selfCheck } from '@mailbag/folder';
-import { tableFile } from '@mailbag/host';
-import { checkMailing } from './check-mailing.js';
-import { assembleCopies } from './assemble-copies.js';
-import { makeCopies } from './make-copies.js';
-import { matchRecords } from './match-records.js';
-import { planCopies } from './plan-copies.js';
-import { startBatch } from './start-batch.js';
-import { whoRuns } from './who-runs.js';
-import { sampleCopies } from './sample-copies.js';
-import { openDatabase } from '../readers/open-database.js';
-import { letter, openPassword, postalAddresses } from './record-texts.js';
-import { giveBack } from './give-back.js';
-import { readMail } from './read-mail.js';
-import { sweepRecords } from './sweep-records.js';
-import { knownFields } from './known-fields.js';
-import { queryExcerpt } from './kinds/database.js';
-import { readSource } from './read-source.js';
+import { MailbagError, isMailbagError } from '@mailbag/core/errors';
 import type { FileKey } from '../files/file-key.js';
 import { pathOf } from '../files/file-key.js';
 import { read } from '../files/files.js';
@@ -34,30 +16,41 @@ async function there(key: FileKey, name: string): Promise<Uint8Array> {
   return bytes;
 }
 
+/** A thread loads what it is asked to do, not what others are: most of the time that a new one takes is loading. */
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
-  inspect: async ({ key, file }) => inspectTemplate(new Uint8Array(await there(key, file)), file),
-  excerpt: async ({ key, file, reading }) => excerptTable(await tableFile(pathOf(key), file, await knownFields()), reading),
-  readSource,
-  sweepRecords,
-  giveBack,
-  databaseTables: ({ access }) => openDatabase(access).tables(),
-  queryExcerpt,
-  check: checkMailing,
-  whoRuns,
-  matchRecords,
-  startBatch,
-  plan: planCopies,
-  make: makeCopies,
-  assemble: assembleCopies,
-  sample: sampleCopies,
-  openPost: () => Promise.resolve(),
-  openMaking: () => Promise.resolve(),
-  readMail,
-  letters: (input) => Promise.all(input.map((one) => resultOf(() => letter(one)))),
-  openPassword,
-  postalAddresses,
-  selfCheck: ({ thorough }) => selfCheck(config.dataFolder, thorough),
-  backup: async ({ path }) => ({ files: (await backup(config.dataFolder, path)).files.length }),
+  inspect: async ({ key, file }) => (await import('@mailbag/core')).inspectTemplate(new Uint8Array(await there(key, file)), file),
+  excerpt: async ({ key, file, reading }) => {
+    const [{ excerptTable }, { tableFile }, { knownFields }] = await Promise.all([
+      import('@mailbag/core'),
+      import('@mailbag/host'),
+      import('./known-fields.js'),
+    ]);
+    return excerptTable(await tableFile(pathOf(key), file, await knownFields()), reading);
+  },
+  readSource: async (input) => (await import('./read-source.js')).readSource(input),
+  sweepRecords: async () => (await import('./sweep-records.js')).sweepRecords(),
+  giveBack: async () => (await import('./give-back.js')).giveBack(),
+  databaseTables: async ({ access }) => (await import('../readers/open-database.js')).openDatabase(access).tables(),
+  queryExcerpt: async (input) => (await import('./kinds/database.js')).queryExcerpt(input),
+  check: async (input) => (await import('./check-mailing.js')).checkMailing(input),
+  whoRuns: async (input) => (await import('./who-runs.js')).whoRuns(input),
+  matchRecords: async (input) => (await import('./match-records.js')).matchRecords(input),
+  startBatch: async (input) => (await import('./start-batch.js')).startBatch(input),
+  plan: async (input) => (await import('./plan-copies.js')).planCopies(input),
+  make: async (input) => (await import('./make-copies.js')).makeCopies(input),
+  assemble: async (input) => (await import('./assemble-copies.js')).assembleCopies(input),
+  sample: async (input) => (await import('./sample-copies.js')).sampleCopies(input),
+  openPost: async () => void (await import('./read-mail.js')),
+  openMaking: async () => void (await import('./make-copies.js')),
+  readMail: async (input) => (await import('./read-mail.js')).readMail(input),
+  letters: async (input) => {
+    const { letter } = await import('./record-texts.js');
+    return Promise.all(input.map((one) => resultOf(() => letter(one))));
+  },
+  openPassword: async (input) => (await import('./record-texts.js')).openPassword(input),
+  postalAddresses: async (input) => (await import('./record-texts.js')).postalAddresses(input),
+  selfCheck: async ({ thorough }) => (await import('@mailbag/folder')).selfCheck(config.dataFolder, thorough),
+  backup: async ({ path }) => ({ files: (await (await import('@mailbag/folder')).backup(config.dataFolder, path)).files.length }),
 };
 
 /** How work ended: its output, or what stands in the catalogue of errors; anything else is thrown. */
