@@ -136,7 +136,7 @@ test('without its key, or with another one, the server does not start, says what
   const data = join(parent, 'restored');
   const key = readFileSync(join(data, 'secret.key'));
   const start = (env: object = {}): { status: number | null; said: string } => {
-    const { status, stderr } = spawnSync(process.execPath, ['apps/server/dist/main.js'], {
+    const { status, stderr } = spawnSync(process.execPath, ['apps/server/bin/server.mjs'], {
       env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: '0', ...env },
       encoding: 'utf8',
       timeout: 15_000,

@@ -25,7 +25,7 @@ afterAll(async () => {
 
 /** Starts a server that is expected to end by itself. */
 async function startAgain(data: string, port: number): Promise<{ code: number | null; said: string }> {
-  const child = spawn(process.execPath, ['apps/server/dist/main.js'], {
+  const child = spawn(process.execPath, ['apps/server/bin/server.mjs'], {
     env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: String(port), MAILBAG_INBOUND_PORT: '0' },
   });
   let said = '';

@@ -149,7 +149,7 @@ const troubles: Record<string, (batch: number) => Promise<void>> = {
     await again();
   },
   async 'second start'() {
-    const child = spawn(process.execPath, ['apps/server/dist/main.js'], {
+    const child = spawn(process.execPath, ['apps/server/bin/server.mjs'], {
       env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: '0', MAILBAG_LOCAL_TARGETS: 'all' },
       stdio: 'ignore',
     });

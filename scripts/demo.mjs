@@ -12,7 +12,7 @@ const office = startProcess('standins/dist/mail/main.js', ['0', '0', '0'], {});
 const printer = startProcess('standins/dist/printer/main.js', ['0'], {});
 const ports = { ...(await office.ready), printer: (await printer.ready).port };
 const isNew = !existsSync(join(data, 'mailbag.sqlite'));
-const server = startProcess('apps/server/dist/main.js', [], {
+const server = startProcess('apps/server/bin/server.mjs', [], {
   MAILBAG_PORT: '0',
   MAILBAG_HOST: '127.0.0.1',
   MAILBAG_DATA: data,

@@ -4,7 +4,7 @@ import { build, endTogether, install, option, root, startProcess, webPort } from
 const wanted = await webPort('4180');
 install();
 build();
-const server = startProcess('apps/server/dist/main.js', [], {
+const server = startProcess('apps/server/bin/server.mjs', [], {
   MAILBAG_PORT: wanted,
   MAILBAG_DATA: resolve(option('data', join(root, 'data'))),
 });

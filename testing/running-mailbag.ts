@@ -146,7 +146,7 @@ export class RunningMailbag {
   ) {}
 
   async start(): Promise<this> {
-    const { child, ready, output } = await start<{ port: number }>('apps/server/dist/main.js', [], {
+    const { child, ready, output } = await start<{ port: number }>('apps/server/bin/server.mjs', [], {
       MAILBAG_PORT: '0',
       MAILBAG_DATA: this.data,
       MAILBAG_RETRY_PACE: '0.005',

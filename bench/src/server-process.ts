@@ -46,7 +46,7 @@ export async function startMailbag(env: Record<string, string> = {}): Promise<{
 }> {
   const data = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));
   const office = await start<{ smtp: number; page: number }>('standins/dist/mail/main.js', ['0', '0', '0'], {});
-  const server = await start<{ port: number }>('apps/server/dist/main.js', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data, ...env });
+  const server = await start<{ port: number }>('apps/server/bin/server.mjs', [], { MAILBAG_PORT: '0', MAILBAG_DATA: data, ...env });
   return {
     address: `http://127.0.0.1:${server.ready.port}`,
     smtp: office.ready.smtp,

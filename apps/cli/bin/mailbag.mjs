@@ -1,10 +1,10 @@
 #!/usr/bin/env node
 import { spawnSync } from 'node:child_process';
-import { existsSync, statSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+import { existsSync } from 'node:fs';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import { newest } from '../../../scripts/newest.mjs';
 
 const compiled = new URL('../dist/main.js', import.meta.url);
-const bundle = new URL('../dist/bundle/main.js', import.meta.url);
 if (!existsSync(compiled)) {
   // A fresh checkout is built once; what the compiler says does not mix with the answer.
   const root = fileURLToPath(new URL('../../../', import.meta.url));
@@ -14,6 +14,4 @@ if (!existsSync(compiled)) {
     process.exit(1);
   }
 }
-// One file starts in half the time of many.
-const isBundled = existsSync(bundle) && statSync(bundle).mtimeMs >= statSync(compiled).mtimeMs;
-await import((isBundled ? bundle : compiled).href);
+await import(pathToFileURL(newest('cli')).href);

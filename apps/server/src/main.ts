@@ -7,6 +7,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { RequestListener } from 'node:http';
 import { config } from './platform/config.js';
 import { FrontDoor } from './platform/front-door.js';
+import { programLiesIn } from './platform/program.js';
 import { guardTargets } from './platform/targets.js';
 import { assertKey } from './safety/folder-key.js';
 
@@ -17,6 +18,7 @@ const LAST_ANSWERS = 1500;
 
 // What Mailbag writes is nobody else's: data, copies, keys.
 process.umask(0o077);
+programLiesIn(import.meta.url);
 guardTargets();
 
 const door = new FrontDoor();

@@ -1,9 +1,9 @@
-import { PassThrough, Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import type { CopyRow, LedgerFilterQuery } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
-import ExcelJS from 'exceljs';
 import { csvLine } from '../archive/csv-line.js';
 import { fileKey } from '../files/file-key.js';
+import { sheetStream } from '../files/sheet-stream.js';
 import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
 import { Ledger } from './ledger.service.js';
@@ -37,21 +37,11 @@ export class LedgerExports {
   }
 
   xlsx(filter: LedgerFilterQuery): Readable {
-    const out = new PassThrough();
-    const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out });
-    const sheet = book.addWorksheet('Ledger', { views: [{ state: 'frozen', ySplit: 1 }] });
-    sheet.columns = columns.map(([header]) => ({ header, width: header === 'File' ? 60 : 22 }));
-    sheet.getRow(1).font = { bold: true };
-    void (async () => {
-      for await (const rows of this.ledger.all(filter)) {
-        for (const row of rows) sheet.addRow(columns.map(([, value]) => value(row))).commit();
-        // The file is written as fast as it is taken.
-        if (out.writableNeedDrain) await new Promise((done) => out.once('drain', done));
-      }
-      sheet.commit();
-      await book.commit();
-    })().catch((error: Error) => out.destroy(error));
-    return out;
+    const widths = columns.map(([heading]) => ({ heading, width: heading === 'File' ? 60 : 22 }));
+    return sheetStream('Ledger', widths, this.sheetRows(filter));
+  }
+  private async *sheetRows(filter: LedgerFilterQuery): AsyncGenerator<string[][]> {
+    for await (const rows of this.ledger.all(filter)) yield rows.map((row) => columns.map(([, value]) => value(row)));
   }
 
   /** The files of the copies, in their folders. */

@@ -1,7 +1,6 @@
 import type { ImportReport } from '@mailbag/contract';
 import { columnKindName, findingTitle, sourceNoteSentence } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import ExcelJS from 'exceljs';
 import { CorrectionsService } from './corrections.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
@@ -46,6 +45,7 @@ export class ImportReports {
   /** The report as a sheet, with every finding in a row of its own. */
   async workbook(id: number): Promise<Download> {
     const report = await this.of(id);
+    const { default: ExcelJS } = await import('exceljs');
     const book = new ExcelJS.Workbook();
     const sheet = (name: string, widths: number[], rows: (string | number)[][]): void => {
       const one = book.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });

@@ -1,5 +1,6 @@
 import { remark } from '@mailbag/core';
 import { Worker } from 'node:worker_threads';
+import { programFile } from '../platform/program.js';
 import type { SendingServer } from '../senders/senders.service.js';
 import type { Said, Told } from './mail-thread-talk.js';
 import type { Outcome } from './outcome.js';
@@ -18,7 +19,7 @@ export interface Thread {
 }
 
 const workerThread = (): Thread =>
-  new Worker(new URL('./mail-thread-entry.js', import.meta.url), {
+  new Worker(programFile('mail-thread.js'), {
     resourceLimits: { maxOldGenerationSizeMb: 256, maxYoungGenerationSizeMb: 16 },
   });
 

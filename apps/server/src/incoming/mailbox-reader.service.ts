@@ -1,7 +1,6 @@
 import { oneLine, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
-import { ImapFlow } from 'imapflow';
 import { config } from '../platform/config.js';
 import { Hold } from '../safety/hold.service.js';
 import type { BounceMailbox } from '../settings/bounce-settings.service.js';
@@ -71,6 +70,7 @@ export class MailboxReader implements OnApplicationBootstrap {
   }
 
   private async read({ host, port, tls, checkCertificate, user, password, folder }: BounceMailbox, signal: AbortSignal): Promise<number> {
+    const { ImapFlow } = await import('imapflow');
     const client = new ImapFlow({
       host,
       port,

@@ -2,7 +2,7 @@ import type { TemplateDetail } from '@mailbag/contract';
 import type { Field } from '@mailbag/core';
 import { fieldLabel, isFillable, isRequired } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import ExcelJS from 'exceljs';
+import type { Worksheet } from 'exceljs';
 import type { Download } from '../files/download.js';
 import { XLSX_TYPE } from '../files/download.js';
 
@@ -24,6 +24,7 @@ const choicesOf = (field: Field): string[] | null => {
 @Injectable()
 export class StarterSheets {
   async forPacket(name: string, templates: readonly TemplateDetail[]): Promise<Download> {
+    const { default: ExcelJS } = await import('exceljs');
     const book = new ExcelJS.Workbook();
     const sheet = book.addWorksheet('Records', { views: [{ state: 'frozen', ySplit: 1 }] });
     const lists = book.addWorksheet('Choices', { state: 'hidden' });
@@ -42,7 +43,7 @@ export class StarterSheets {
     return { name: `Starter sheet ${name}.xlsx`, type: XLSX_TYPE, bytes: new Uint8Array(await book.xlsx.writeBuffer()) };
   }
 
-  private column(sheet: ExcelJS.Worksheet, lists: ExcelJS.Worksheet, column: number, label: string, field: Field, template: string): void {
+  private column(sheet: Worksheet, lists: Worksheet, column: number, label: string, field: Field, template: string): void {
     const required = isRequired(field);
     const head = sheet.getCell(1, column);
     head.value = label;

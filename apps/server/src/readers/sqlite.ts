@@ -18,7 +18,7 @@ const HEADER = 'SQLite format 3\0';
 const [ENCODING, UTF_8] = [56, 1];
 
 const engine = import.meta.resolve('@sqlite.org/sqlite-wasm');
-const script = (name: string): string => fileURLToPath(new URL(`./${name}.mjs`, import.meta.url));
+const script = (name: string): string => fileURLToPath(import.meta.resolve(`#readers/${name}`));
 /** Node's own name for its permissions changed when they became stable. */
 const permission = process.allowedNodeEnvironmentFlags.has('--permission') ? '--permission' : '--experimental-permission';
 /** All that the process may read by a path: its own code and the engine. It writes nowhere, starts nothing, and has no environment. */

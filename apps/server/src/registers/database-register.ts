@@ -1,7 +1,5 @@
 import Database from 'libsql';
 import type { Connection } from 'mysql2/promise';
-import { createConnection } from 'mysql2/promise';
-import pg from 'pg';
 import { fileKey, placeFor } from '../files/file-key.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
 import { registerColumns } from './register-line.js';
@@ -29,6 +27,7 @@ const types = (text: string, key: string, number: string): string =>
 
 /** PostgreSQL: one row a copy, replaced by each later change. */
 export async function postgresRegister({ host, port, databaseName, table, user, password, tls }: RegisterAccess): Promise<RegisterWriter> {
+  const { default: pg } = await import('pg');
   const client = new pg.Client({
     host,
     port,
@@ -58,6 +57,7 @@ export async function postgresRegister({ host, port, databaseName, table, user, 
 
 /** MySQL and MariaDB. */
 export async function mysqlRegister({ host, port, databaseName, table, user, password, tls }: RegisterAccess): Promise<RegisterWriter> {
+  const { createConnection } = await import('mysql2/promise');
   const client: Connection = await createConnection({
     host,
     port,

@@ -1,4 +1,3 @@
-import { createClient } from 'webdav';
 import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';
 import type { RegisterAccess } from './database-register.js';
@@ -25,6 +24,7 @@ export function folderRegister({ table }: RegisterAccess): RegisterWriter {
 
 /** A folder on a WebDAV server (RFC 4918). A file that is put again replaces itself. */
 export async function webdavRegister({ host, table, user, password }: RegisterAccess): Promise<RegisterWriter> {
+  const { createClient } = await import('webdav');
   const client = createClient(host, user ? { username: user, password } : {});
   const folder = `/${table}`;
   const signal = (): AbortSignal => AbortSignal.timeout(15_000);

@@ -1,11 +1,12 @@
 import type { Cell, Column } from '@mailbag/core';
 import { MailbagError, safeName, writeFdf, writeXfdf } from '@mailbag/core';
-import { PassThrough, Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
-import ExcelJS from 'exceljs';
 import yazl from 'yazl';
 import { csvLine } from '../archive/csv-line.js';
 import { XLSX_TYPE } from '../files/download.js';
+import { sheetStream } from '../files/sheet-stream.js';
+import type { SheetValue } from '../files/sheet-stream.js';
 import { SourcesService } from './sources.service.js';
 
 /** Excel cannot hold dates before 1900; those stay text. */
@@ -13,6 +14,9 @@ const asDate = (cell: Cell, { kind }: Column): Date | null =>
   kind === 'date' && typeof cell.value === 'string' && /^(19|2\d)\d\d-\d\d-\d\d$/.test(cell.value)
     ? new Date(`${cell.value}T00:00:00Z`)
     : null;
+
+const sheetValue = (cell: Cell, column: Column): SheetValue =>
+  asDate(cell, column) ?? (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text);
 
 /** A file that is written as it is sent. */
 export interface Stream {
@@ -52,36 +56,16 @@ export class RecordExports {
     for await (const records of this.sources.all(id)) yield records.map(({ cells }) => csvLine(cells.map(({ text }) => text))).join('');
   }
 
-  /** Texts are strings of the format, which are never run as formulas; numbers and dates keep their kind. */
   private xlsx(id: number, columns: readonly Column[]): Readable {
-    const out = new PassThrough();
-    const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true });
-    const sheet = book.addWorksheet('Records', { views: [{ state: 'frozen', ySplit: 1 }] });
-    void (async () => {
-      const heading = sheet.addRow(columns.map((column) => column.name));
-      heading.font = { bold: true };
-      heading.commit();
-      for await (const records of this.sources.all(id)) {
-        for (const { cells } of records) {
-          const row = sheet.addRow(
-            cells.map(
-              (cell, index) =>
-                asDate(cell, columns[index]!) ??
-                (typeof cell.value === 'number' || typeof cell.value === 'boolean' ? cell.value : cell.text),
-            ),
-          );
-          row.eachCell((cell) => {
-            if (cell.value instanceof Date) cell.numFmt = 'yyyy-mm-dd';
-          });
-          row.commit();
-        }
-        // The file is written as fast as it is taken.
-        if (out.writableNeedDrain) await new Promise((done) => out.once('drain', done));
-      }
-      sheet.commit();
-      await book.commit();
-    })().catch((error: Error) => out.destroy(error));
-    return out;
+    return sheetStream(
+      'Records',
+      columns.map(({ name }) => ({ heading: name })),
+      this.sheetRows(id, columns),
+    );
+  }
+  private async *sheetRows(id: number, columns: readonly Column[]): AsyncGenerator<SheetValue[][]> {
+    for await (const records of this.sources.all(id))
+      yield records.map(({ cells }) => cells.map((cell, at) => sheetValue(cell, columns[at]!)));
   }
 
   private async *json(id: number, columns: readonly Column[]): AsyncGenerator<string> {

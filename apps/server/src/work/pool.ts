@@ -5,6 +5,7 @@ import { Piscina } from 'piscina';
 import { principal, principalKey } from '../platform/principal.js';
 import { config } from '../platform/config.js';
 import { FairQueue } from '../platform/fair-queue.js';
+import { programFile } from '../platform/program.js';
 import type { TaskName, TaskResult, Tasks } from './tasks.js';
 import { taskLimits } from './task-limits.js';
 import type { Lane } from './task-limits.js';
@@ -27,7 +28,7 @@ const [IDLE, IDLE_LETTERS] = [12_000, 600_000];
 /** @param memoryMb of a thread's heap @param youngMb of what is young in it @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
 function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count, waiting = Infinity, idleTimeout = IDLE): Threads {
   const piscina = new Piscina({
-    filename: new URL('../threads/worker.js', import.meta.url).href,
+    filename: programFile('worker-thread.js').href,
     minThreads: 0,
     maxThreads: count,
     idleTimeout,

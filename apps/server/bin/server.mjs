@@ -1,0 +1,5 @@
+#!/usr/bin/env node
+import { pathToFileURL } from 'node:url';
+import { newest } from '../../../scripts/newest.mjs';
+
+await import(pathToFileURL(newest('server')).href);

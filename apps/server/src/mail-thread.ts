@@ -1,0 +1,2 @@
+/** The thread that speaks with mail servers, as it is started. */
+import './delivery/mail-thread-end.js';
