@@ -3,7 +3,7 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { LedgerQuery } from './copy.js';
 import { MailingSaveRequest } from './mailing.js';
-import { SenderRequest } from './settings.js';
+import { SenderRequest } from './senders.js';
 
 const faults = (kind: new () => object, value: object): string[] =>
   validateSync(plainToInstance(kind, value), { whitelist: true }).map(({ property }) => property);

@@ -1,4 +1,4 @@
-import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Matches, Max, MaxLength, Min, MinLength } from 'class-validator';
 import { Nullable } from './nullable.js';
 
 export const registerKinds = ['postgres', 'mysql', 'sqlite', 'folder', 'webdav'] as const;
@@ -19,7 +19,10 @@ export class RegisterFacts {
   @MaxLength(500)
   host!: string;
 
+  /** 0: the usual one of its kind. */
   @IsInt()
+  @Min(0)
+  @Max(65_535)
   port!: number;
 
   @IsString()

@@ -27,6 +27,30 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['how long things are kept', contract.RetentionRequest, { sourceDays: 30, copyDays: 0, recordDays: 36_500 }, { sourceDays: [-1, 0.5], copyDays: [36_501], recordDays: [null] }],
   ['a code', contract.SenderCodeRequest, { code: '123456' }, { code: [5] }],
   ['what is doubted', contract.DoubtRequest, { batchIds: [1] }, { batchIds: ['all', ['1']] }],
+  ['an invitation that is accepted', contract.AcceptInvitationRequest, { token: 'abc', password: 'plots-and-paths' }, { token: [long(101), 5], password: ['short', long(201)] }],
+  ['another password', contract.PasswordRequest, { before: 'x', password: 'plots-and-paths' }, { before: [long(201)], password: ['too short'] }],
+  ['who would run', contract.StartPreviewRequest, { reread: false, who: 'selection', rows: [2, 3] }, { reread: ['no'], who: ['some'], rows: [['2'], 2, [1.5]] }],
+  ['the start of a batch', contract.BatchStartRequest, { who: 'everybody', digest: 'a'.repeat(64), version: 3, startKey: '0123456789abcdef', confirmation: 12 }, { who: ['all', null], digest: ['A'.repeat(64), 'a'.repeat(63)], version: [-1, 1.5], startKey: ['short', 'has space 0123456', long(65)], confirmation: ['12'] }],
+  ['where bounces come in', contract.BouncesRequest, { address: 'bounces@larkmere.example', host: '', port: 993, tls: true, checkCertificate: true, user: '', folder: 'INBOX', smtpPort: 0, password: 'x' }, { address: ['a+b@example.org', 'nobody', 'a b@example.org'], port: [65_536, -1], smtpPort: [65_536], folder: [long(101)], tls: ['yes'] }],
+  ['a word about a report', contract.ReportDecision, { isBounce: true }, { isBounce: ['true', 1] }],
+  ['the office', contract.OfficeRequest, { returnLine: 'Larkmere Allotments, Reed Lane 1', country: 'DE', timeZone: 'Europe/Berlin' }, { returnLine: [long(121)], country: ['de', 'DEU', ''], timeZone: ['Larkmere/Town'] }],
+  ['mends', contract.MendRequest, { code: 'stray-space', column: 'Name', row: 2 }, { code: [long(41)], column: [long(301)], row: ['2'] }],
+  ['a look that is accepted', contract.AcceptRequest, { row: 2, code: 'odd-shape', column: null, field: null, reason: 'It is right' }, { reason: ['', long(501)], row: [2.5], code: [5] }],
+  ['a connection', contract.ConnectionRequest, { name: 'Members', kind: 'postgres', host: 'db.example', port: 5432, databaseName: 'members', user: 'office', password: 'x', tls: true }, { name: [''], kind: ['oracle'], port: [-1, 65_536], tls: [1], fileId: [long(81)] }],
+  ['a question to the ledger', contract.LedgerQuery, { state: 'sent', batch: '3', from: '2027-01-15', to: '2027-02-01', paper: 'yes', sort: 'newest', count: '50', text: 'Quist' }, { state: ['gone'], trouble: ['mine'], from: ['15.1.2027'], paper: ['no'], sort: ['name'], count: ['0', '201', 'x'], before: ['x'], text: [long(201)] }],
+  ['who sits before a mailing', contract.HereRequest, { window: '0123-abcd', leaves: true }, { window: ['short', 'a b c d e f', long(65)], leaves: ['yes'] }],
+  ['a plan that is saved', contract.MailingSaveRequest, { version: 0 }, { version: [-1, '0'] }],
+  ['changes of a plan', contract.MailingChangesRequest, { changes: [] }, { changes: ['all', {}] }],
+  ['a sample of the message', contract.MessageSampleRequest, { index: 0 }, { index: [-1, 0.5] }],
+  ['reminding', contract.RemindRequest, { all: false }, { all: ['no', null] }],
+  ['a print run', contract.PrintRunRequest, { mailing: 1, batch: null, ids: [1], reasons: ['bounced'], duplex: true, addressSheets: false, name: 'Friday' }, { reasons: [['lost'], 'bounced'], ids: [['1']], duplex: ['yes'], name: [long(81)] }],
+  ['printing', contract.PrintRequest, { printerId: 1 }, { printerId: ['1', null] }],
+  ['a register', contract.RegisterRequest, { name: 'Town', kind: 'postgres', host: 'db.example', port: 5432, databaseName: 'town', table: 'copies', user: '', tls: false, mailings: [], paused: false, password: 'x' }, { kind: ['excel'], table: ['1copies', 'copies; drop', '', long(64)], port: [-1, 65_536], mailings: [['1']], name: [''] }],
+  ['backups', contract.BackupRequest, { isOn: true, everyHours: 24, keep: 7 }, { everyHours: [0, 745, 1.5], keep: [0, 1001], isOn: ['on'] }],
+  ['how a file is read', contract.ReadingRequest, { sheet: 'Plots', headingRow: '2', encoding: 'windows-1252', delimiter: ';', layout: 'table' }, { sheet: [long(201)], headingRow: ['-1', '1001', 'x'], delimiter: [';;'], layout: ['list'] }],
+  ['a source', contract.SourceRequest, { fileIds: ['upload-1'], name: 'Plots', reading: {} }, { name: ['', long(201)], fileIds: [[1], 'one'], reading: [{ layout: 'list' }] }],
+  ['a source that is read again', contract.SourceRereadRequest, { fileIds: ['upload-1'], reading: {}, keyColumn: null }, { keyColumn: [long(301)], fileIds: [[2]] }],
+  ['a column in the place of another', contract.RelinkRequest, { from: 'Mail', to: 'E-mail' }, { from: [long(301), 5], to: [null] }],
 ]; // prettier-ignore
 
 describe.each(requests)('%s', (_, kind, right, wrong) => {
@@ -40,4 +64,12 @@ describe.each(requests)('%s', (_, kind, right, wrong) => {
     test.each(values.map((value) => [value]))(`is refused where ${part} is %j`, (value) => {
       expect(faults(kind, { ...right, [part]: value })).toContain(part);
     });
+});
+
+test('no request is without an example here', () => {
+  const there = Object.entries(contract).filter(([name, kind]) => /(Request|Query)$/.test(name) && typeof kind === 'function');
+  const tried = new Set(requests.map(([, kind]) => kind));
+  // Their parts stand in others that are tried.
+  const parts = ['SourceQueryRequest', 'LedgerFilterQuery'];
+  expect(there.map(([name]) => name).filter((name) => !parts.includes(name) && !tried.has(contract[name as never]))).toEqual([]);
 });

@@ -37,8 +37,9 @@ export { graphemeCount } from './text/graphemes.js';
 
 export * from './tables/record.js';
 export { nestingOf } from './text/nesting.js';
-export { excerptTable, readFiles, readTable } from './tables/read-table.js';
-export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } from './tables/read-table.js';
+export { excerptTable } from './tables/excerpt-table.js';
+export { readFiles, readTable } from './tables/read-table.js';
+export type { TableExcerpt, TableFile, TableKind, TableReading, TableResult } from './tables/table-file.js';
 export type { ForeignBook, ForeignCell } from './tables/sheet-book.js';
 export { ChangeWatch, NumberedKeys, recordKeys } from './tables/changes.js';
 export type { SourceChanges } from './tables/changes.js';

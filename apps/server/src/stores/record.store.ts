@@ -101,7 +101,7 @@ export const recordStore = {
 
   dropReading: (sql: Sql, readingId: number) => run(sql, 'DELETE FROM source_reading WHERE id = ?', [readingId]),
 
-  /** Numbers of readings that no source has any more, nor is about to have. */
+  /** Numbers of readings that belong to no source, neither one that is there nor one that is being read. */
   dropLooseReadings: (sql: Sql) =>
     run(
       sql,

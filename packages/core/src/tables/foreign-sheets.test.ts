@@ -2,8 +2,9 @@ import ExcelJS from 'exceljs';
 import iconv from 'iconv-lite';
 import { zipSync, strToU8, unzipSync, strFromU8 } from 'fflate';
 import { unzip } from '../testing/unzip.js';
-import { excerptTable, readTable } from './read-table.js';
-import type { TableFile } from './read-table.js';
+import { excerptTable } from './excerpt-table.js';
+import { readTable } from './read-table.js';
+import type { TableFile } from './table-file.js';
 import { sourceNoteSentence } from './record.js';
 import type { SourceRecord } from './record.js';
 

@@ -43,6 +43,10 @@ export function writtenNumber(text: string, decimals: ColumnReading['decimals'] 
   return Number(plain);
 }
 
+/** The number that a text most likely is: as its column is read, or else with a comma for the decimals. */
+export const likelyNumber = (text: string, { decimals }: ColumnReading = {}): number | null =>
+  writtenNumber(text.trim(), decimals) ?? writtenNumber(text.trim(), 'comma');
+
 /** Text as it stands in a file, typed: numbers only where no digit would be lost, dates as ISO 8601 text. */
 export function typedText(text: string, reading: ColumnReading = {}): Cell {
   const trimmed = text.trim();

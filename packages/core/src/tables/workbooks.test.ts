@@ -3,8 +3,9 @@ import { join } from 'node:path';
 import { utils, write } from '@e965/xlsx';
 import ExcelJS from 'exceljs';
 import { unzip } from '../testing/unzip.js';
-import type { TableReading } from './read-table.js';
-import { excerptTable, readTable } from './read-table.js';
+import { excerptTable } from './excerpt-table.js';
+import { readTable } from './read-table.js';
+import type { TableReading } from './table-file.js';
 import type { SourceRecord } from './record.js';
 import type { ForeignBook } from './sheet-book.js';
 

@@ -19,15 +19,18 @@ const NONE: Readonly<Record<string, Uint8Array>> = {};
 /** Pictures of a template by field, as soon as they are there. */
 function usePictures(template: number | undefined, pictures: OutputPlan['pictures'] = []): Readonly<Record<string, Uint8Array>> {
   const mine = pictures.filter((picture) => picture.template === template);
+  // Compared by what they are, not by the array that they come in.
+  const fields = JSON.stringify(mine.map(({ field }) => field));
   return useQueries({
     queries: mine.map(({ file }) => queries.picture(file.fileId)),
     combine: useCallback(
       (results: { data: Uint8Array | undefined }[]) => {
-        const there = mine.flatMap(({ field }, at) => (results[at]?.data ? [[field, results[at].data] as const] : []));
+        const there = (JSON.parse(fields) as string[]).flatMap((field, at) =>
+          results[at]?.data ? [[field, results[at].data] as const] : [],
+        );
         return there.length === 0 ? NONE : Object.fromEntries(there);
       },
-      // eslint-disable-next-line react-hooks/exhaustive-deps -- by what they are, not by the array that they come in
-      [JSON.stringify(mine)],
+      [fields],
     ),
   });
 }

@@ -1,7 +1,7 @@
 import { copyStates, troubles, usualSort } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
@@ -63,12 +63,13 @@ export default function LedgerScreen() {
       },
       { replace: true },
     );
+  const moveTo = useEffectEvent((typed: string) => {
+    if (typed !== filter.text) set({ text: typed });
+  });
+  // Only what is typed moves the address.
   useEffect(() => {
-    if (text === filter.text) return;
-    const timer = setTimeout(() => set({ text }), 250);
+    const timer = setTimeout(() => moveTo(text), 250);
     return () => clearTimeout(timer);
-    // Only what is typed moves the address.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [text]);
   // Find leads here with another text in the address.
   useEffect(() => setText(filter.text), [filter.text]);

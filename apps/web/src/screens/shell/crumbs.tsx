@@ -45,9 +45,7 @@ export function useCrumbs(...crumbs: Crumb[]): void {
     document.title = `${all.at(-1)?.text ?? 'Mailbag'} · Mailbag`;
     // A screen that does not say where it is must not be taken for the last one.
     return () => set([]);
-    // `set` is stable; the crumbs are compared by their text.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
+  }, [key, set]);
 }
 
 export function CrumbHome() {

@@ -1,27 +1,26 @@
 import { MailbagError } from '../../errors/catalogue.js';
-import type { Column, ColumnKind, SourceRecord } from '../../tables/record.js';
-import { someContext } from '../../testing/context.js';
+import type { ColumnKind } from '../../tables/record.js';
 import { field } from '../../testing/field.js';
+import { columnOf, findingsIn } from '../../testing/findings.js';
+import type { TestRows } from '../../testing/findings.js';
 import type { CheckSetup } from '../check.js';
-import { checkRecords } from '../check-records.js';
 import type { Finding } from '../finding.js';
 import { checkKinds, findingSentence, findingTitle } from '../registry.js';
 
-type Rows = readonly (readonly (string | [text: string, value: string | number])[])[];
 /** What leads to a finding, and what is next to it and leads to none. */
 interface Case {
   code: string;
   columns: readonly [name: string, kind: ColumnKind][];
   setup?: Partial<CheckSetup>;
-  wrong: Rows;
-  right: Rows;
-  /** Rows that are told of, from 2 as in a sheet; the last one where nothing is said. */
+  wrong: TestRows;
+  right: TestRows;
+  /** TestRows that are told of, from 2 as in a sheet; the last one where nothing is said. */
   rows?: readonly number[];
   says: RegExp;
   mend?: string | null;
 }
 
-const many = (count: number, row: (index: number) => Rows[number]): Rows => Array.from({ length: count }, (_, index) => row(index));
+const many = (count: number, row: (index: number) => TestRows[number]): TestRows => Array.from({ length: count }, (_, index) => row(index));
 const template = (
   fields: ReturnType<typeof field>[],
   map: object,
@@ -70,25 +69,13 @@ const cases: Case[] = [
   { code: 'password-too-long', columns: [['Value', 'text']], setup: { passwordFault: ({ cells }) => (cells[0]!.text === 'bad' ? new MailbagError('password-long', { length: 200, limit: 127 }) : null) }, wrong: [['bad']], right: [['good']], says: /127/ },
 ]; // prettier-ignore
 
-function found({ code, columns, setup = {} }: Case, rows: Rows): Finding[] {
-  const records = rows.map((cells, at): SourceRecord => ({
-    row: at + 2,
-    cells: cells.map((cell) => (typeof cell === 'string' ? { text: cell, value: cell } : { text: cell[0], value: cell[1] })),
-  }));
-  const described = columns.map(([name, kind]): Column => ({
-    name,
-    slug: name.toLowerCase(),
-    kind,
-    empty: 0,
-    distinct: 9,
-    longest: '',
-    examples: [],
-  }));
-  return checkRecords(
-    { context: someContext, columns: described, templates: [], keyColumn: null, addressColumn: null, plan: {}, ...setup },
-    records,
-  ).filter((finding) => finding.code === code);
-}
+const found = ({ code, columns, setup }: Case, rows: TestRows): Finding[] =>
+  findingsIn(
+    columns.map(([name, kind]) => columnOf(name, kind)),
+    rows,
+    setup,
+    code,
+  );
 
 test.each(cases.map((one) => [one.code, one] as const))(
   '%s: what is wrong is told of its row with a sentence, and what is right beside it is not',

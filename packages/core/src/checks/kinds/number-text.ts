@@ -1,4 +1,4 @@
-import { writtenNumber } from '../../tables/typed-text.js';
+import { likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
@@ -14,7 +14,7 @@ export const numberText: CheckKind = {
   },
   begin: valueCheck('numberText', () => ({ text, value }, _, { reading }) => {
     if (typeof value !== 'string' || text.trim() === '') return null;
-    const number = writtenNumber(text.trim(), reading?.decimals) ?? writtenNumber(text.trim(), 'comma');
+    const number = likelyNumber(text, reading);
     return number === null
       ? { code: 'not-a-number', severity: 'look' }
       : { code: 'number-as-text', severity: 'look', mend: String(number) };

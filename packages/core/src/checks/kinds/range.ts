@@ -1,11 +1,12 @@
-import type { Cell } from '../../tables/record.js';
-import { isoDate, writtenNumber } from '../../tables/typed-text.js';
+import type { Cell, ColumnReading } from '../../tables/record.js';
+import { isoDate, likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
-const asNumber = ({ text, value }: Cell): number | null => (typeof value === 'number' ? value : writtenNumber(text.trim()));
-const asDate = ({ text, value }: Cell): string | null =>
-  typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value) ? value.slice(0, 10) : isoDate(text);
+const asNumber = ({ text, value }: Cell, reading?: ColumnReading): number | null =>
+  typeof value === 'number' ? value : likelyNumber(text, reading);
+const asDate = ({ text, value }: Cell, reading?: ColumnReading): string | null =>
+  typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value) ? value.slice(0, 10) : isoDate(text, reading?.dates);
 
 /** Numbers and dates lie between the limits that a person has set. What is neither is for other checks. */
 export const range: CheckKind = {
@@ -19,9 +20,9 @@ export const range: CheckKind = {
       },
     },
   },
-  begin: valueCheck('range', () => (cell, { least, most }) => {
+  begin: valueCheck('range', () => (cell, { least, most }, { reading }) => {
     const isDates = /^\d{4}-\d\d-\d\d$/.test(least || most);
-    const value = isDates ? asDate(cell) : asNumber(cell);
+    const value = isDates ? asDate(cell, reading) : asNumber(cell, reading);
     if (value === null) return null;
     const limit = (text: string): number | string => (isDates ? text : Number(text));
     const isLow = least !== '' && value < limit(least);
