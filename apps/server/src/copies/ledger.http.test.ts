@@ -15,7 +15,8 @@ beforeAll(async () => {
   const rows = Array.from({ length: 60 }, (_, index): [string, string, string, string] => [
     `G-${index + 1}`,
     ['Zoë Quist', 'Łucja Brand', '=HYPERLINK(1)', 'Ann Ó Derry'][index % 4]!,
-    `${index % 10 === 3 ? 'unknown.' : ''}g${index + 1}@example.org`,
+    // No copy code has an I or an L, so that none begins by chance as an address does.
+    `${index % 10 === 3 ? 'unknown.' : ''}gil${index + 1}@example.org`,
     index % 2 ? 'yes' : 'no',
   ]);
   const { mailing } = await smallMailing(client, rows, { folder: 'ledger' });
@@ -41,12 +42,13 @@ test.each([
   ['text=lucja', 15],
   ['text=o%20derry', 15],
   ['text=g-7', 1],
-  ['text=g33%40example.org', 1],
+  ['text=gil33%40example.org', 1],
   ['state=bounced', 6],
   ['trouble=address', 6],
   ['trouble=mailbox', 0],
   ['text=quist&state=bounced', 0],
-  ['text=yes', 30],
+  ['text=lucja%20yes', 15],
+  ['text=lucja%20no', 0],
   ['text=nobody', 0],
 ])('%s finds %p copies, and the count says so', async (query, count) => {
   expect(await rowsOf(query)).toHaveLength(count);

@@ -7,6 +7,8 @@ export interface RateLimits {
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
+/** Domains from which on those are looked for that are over. */
+const MANY_DOMAINS = 5000;
 
 /** Times of what has left, oldest first, forgotten when they are older than the stretch. */
 class Stretch {
@@ -34,7 +36,9 @@ class Stretch {
     this.forget(now);
     this.times.push(now);
   }
-  get isEmpty(): boolean {
+  /** Whether nothing of it counts any more. */
+  isOver(now: number): boolean {
+    this.forget(now);
     return this.first >= this.times.length;
   }
 }
@@ -44,6 +48,7 @@ export class RateKeeper {
   private readonly minute = new Stretch(MINUTE);
   private readonly hour = new Stretch(HOUR);
   private readonly domains = new Map<string, Stretch>();
+  private sweepAt = MANY_DOMAINS;
 
   /** Milliseconds until one more message to a domain may leave; 0: now. */
   wait(limits: RateLimits, domain: string, now: number): number {
@@ -60,6 +65,13 @@ export class RateKeeper {
     let own = this.domains.get(domain);
     if (!own) this.domains.set(domain, (own = new Stretch(MINUTE)));
     own.add(now);
-    if (this.domains.size > 5000) for (const [name, stretch] of this.domains) if (stretch.isEmpty) this.domains.delete(name);
+    if (this.domains.size < this.sweepAt) return;
+    for (const [name, stretch] of this.domains) if (stretch.isOver(now)) this.domains.delete(name);
+    // Each sweep is paid for by as many that were added.
+    this.sweepAt = Math.max(MANY_DOMAINS, 2 * this.domains.size);
+  }
+  /** Domains that something has left for within the last minutes. */
+  get knownDomains(): number {
+    return this.domains.size;
   }
 }

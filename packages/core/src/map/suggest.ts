@@ -9,8 +9,8 @@ import type { FillRule } from './registry.js';
 
 /** Words that mean the same in headings and on forms; common practice, no source. */
 const synonyms: string[][] = [
-  ['surname', 'lastname', 'family'],
-  ['firstname', 'forename', 'given', 'first'],
+  ['surname', 'lastname', 'familyname', 'family'],
+  ['firstname', 'forename', 'givenname', 'given', 'first'],
   ['email', 'mail', 'emailaddress'],
   ['phone', 'telephone', 'tel', 'mobile'],
   ['postcode', 'zip', 'postal'],
@@ -49,6 +49,7 @@ function words(text: string): string[] {
     .replace(/\[\d+\]/g, ' ')
     .replace(/e-mail/gi, 'email')
     .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+    .replace(/\b(last|family|first|given|fore)[\s_-]+name\b/gi, '$1name')
     .toLowerCase()
     .split(/[^\p{L}\p{N}]+/u)
     .filter((word) => word && !noise.has(word))
