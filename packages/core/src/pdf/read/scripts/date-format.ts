@@ -27,13 +27,19 @@ const letters: Record<string, string> = {
   M: 'm', MM: 'mm', s: 's', ss: 'ss', t: 'a', tt: 'a',
 }; // prettier-ignore
 
-/** The pattern in the letters of the date library. Other characters stand for themselves, a backslash lets a letter do so too. */
-function libraryPattern(pattern: string): string {
-  return pattern.replace(
-    /\\(.)|(d{1,4}|m{1,4}|y{4}|y{2}|H{1,2}|h{1,2}|M{1,2}|s{1,2}|t{1,2})|([A-Za-z'])/g,
-    (_, escaped?: string, letter?: string, other?: string) => (letter ? letters[letter]! : `'${escaped ?? other}'`),
+/** A pattern in its parts: letters of the date library, and text between them. Other characters stand for themselves, a backslash lets a letter do so too. */
+const partsOf = (pattern: string): { letter?: string; text?: string }[] =>
+  Array.from(
+    pattern.matchAll(/\\(.)|(d{1,4}|m{1,4}|y{4}|y{2}|H{1,2}|h{1,2}|M{1,2}|s{1,2}|t{1,2})|([^])/gu),
+    ([, escaped, letter, other]) => (letter === undefined ? { text: (escaped ?? other)! } : { letter: letters[letter]! }),
   );
-}
+
+/** The library puts text into apostrophes, so it cannot read one: they are left out of pattern and text alike. */
+const withoutApostrophes = (text: string): string => text.replaceAll("'", '');
+const readingPattern = (pattern: string): string =>
+  partsOf(withoutApostrophes(pattern))
+    .map(({ letter, text }) => letter ?? `'${text}'`)
+    .join('');
 
 const ISO_DATE = /^\d{4}-\d{2}-\d{2}$/;
 const ISO_TIME = /^\d{2}:\d{2}(:\d{2})?$/;
@@ -58,7 +64,7 @@ function readDate(text: string, { kind, pattern }: DateFormat): DateTime | null 
   if (ISO_BOTH.test(text)) return valid(DateTime.fromISO(text.replace(' ', 'T'), { zone }));
   if (ISO_TIME.test(text)) return needsTime ? valid(DateTime.fromISO(text, { zone })) : null;
   if (ISO_DATE.test(text)) return needsTime && !/[dmy]/.test(pattern) ? null : valid(DateTime.fromISO(text, { zone }));
-  const asWritten = valid(DateTime.fromFormat(text, libraryPattern(pattern), { zone, locale: 'en' }));
+  const asWritten = valid(DateTime.fromFormat(withoutApostrophes(text), readingPattern(pattern), { zone, locale: 'en' }));
   if (asWritten || needsTime) return asWritten;
   for (const notation of certain) {
     const read = valid(DateTime.fromFormat(text, notation, { zone, locale: 'en' }));
@@ -74,5 +80,12 @@ export const isDate = (format: DateFormat, text: string): boolean => readDate(te
 export function formatDate(format: DateFormat, text: string): string {
   const date = readDate(text.trim(), format);
   // Months and days of the week are named in English, as the API's own tables are.
-  return date ? date.toFormat(libraryPattern(format.pattern), { locale: 'en' }).replace(/\b(AM|PM)\b/, (half) => half.toLowerCase()) : text;
+  if (!date) return text;
+  const shown = (letter: string): string => {
+    const part = date.toFormat(letter, { locale: 'en' });
+    return letter === 'a' ? part.toLowerCase() : part;
+  };
+  return partsOf(format.pattern)
+    .map((part) => (part.letter === undefined ? part.text : shown(part.letter)))
+    .join('');
 }

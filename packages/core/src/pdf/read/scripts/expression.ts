@@ -9,7 +9,7 @@ export type Expression =
   | { kind: 'field'; name: string }
   | { kind: 'variable'; name: string }
   | { kind: 'event' }
-  | { kind: 'not' | 'minus' | 'number' | 'text'; of: Expression }
+  | { kind: 'not' | 'minus' | 'number' | 'parsed' | 'made' | 'text'; of: Expression }
   | { kind: 'math'; name: string; of: Expression[] }
   | { kind: 'round'; of: Expression; decimals: Expression }
   | { kind: 'fold'; name: string; fields: string[] }
@@ -242,7 +242,9 @@ class Parser {
     const of = this.expression();
     if (this.take(',')) this.expression();
     this.must(')');
-    return name === 'parseInt' ? { kind: 'math', name: 'trunc', of: [{ kind: 'number', of }] } : { kind: 'number', of };
+    if (name === 'Number') return { kind: 'number', of };
+    if (name === 'AFMakeNumber') return { kind: 'made', of };
+    return name === 'parseInt' ? { kind: 'math', name: 'trunc', of: [{ kind: 'parsed', of }] } : { kind: 'parsed', of };
   }
   private argument(): string {
     this.must('(');

@@ -43,9 +43,12 @@ export function readNumber(text: string, separators = 0, currency = ''): number 
 /** Decimals of a number rounded half away from zero, as people do: 1.005 to two decimals is 1.01. */
 function rounded(value: number, decimals: number): string {
   const shifted = Math.round(Number(`${value}e${decimals}`));
-  return Number.isFinite(shifted) && Math.abs(shifted) < 1e21
-    ? Number(`${shifted}e-${decimals}`).toFixed(decimals)
-    : value.toFixed(decimals);
+  // Further digits than a number holds would be those of its binary form.
+  const held = Math.max(0, Math.min(decimals, 15 - Math.ceil(Math.log10(Math.abs(value) + 1))));
+  const [whole = '', fraction = ''] = (
+    Number.isFinite(shifted) && Math.abs(shifted) < 1e21 ? Number(`${shifted}e-${decimals}`).toFixed(held) : value.toFixed(held)
+  ).split('.');
+  return decimals === 0 ? whole : `${whole}.${fraction.padEnd(decimals, '0')}`;
 }
 
 /** Digits with a mark between each three, counted from the end. */

@@ -59,10 +59,13 @@ export function run(program: readonly Statement[], form: Surroundings): Value {
         return !isTrue(valueOf(node.of));
       case 'minus':
         return -asNumber(valueOf(node.of));
-      case 'number': {
-        const number = asNumber(valueOf(node.of));
-        return Number.isNaN(number) ? 0 : number;
-      }
+      case 'number':
+        return asNumber(valueOf(node.of));
+      case 'parsed':
+        return Number.parseFloat(String(valueOf(node.of) ?? ''));
+      // AFMakeNumber of the published PDF script API gives nothing for what is no number, and nothing counts as 0.
+      case 'made':
+        return asNumber(valueOf(node.of)) || 0;
       case 'text':
         return String(valueOf(node.of) ?? '');
       case 'math': {
