@@ -62,15 +62,21 @@ const before = (list: readonly Json[], index: number): Json | null => (index > 0
 function changesOfList(was: Json[], is: Json[], place: Place): Change[] {
   if (!isSet(was) || !isSet(is)) return [{ kind: 'set', place, was, is }];
   const changes: Change[] = [];
-  was.forEach((value, index) => {
-    if (!isAmong(is, value)) changes.push({ kind: 'remove', place, value, after: before(was, index) });
-  });
+  // What each change follows is there at its turn, also when all of them are taken back from the last to the first.
+  let now = was;
+  const make = (change: Extract<Change, { kind: 'insert' | 'remove' }>): void => {
+    changes.push(change);
+    now = listWith(now, change);
+  };
+  for (const value of was)
+    if (!isAmong(is, value)) {
+      const index = now.findIndex((one) => same(one, value));
+      make({ kind: 'remove', place, value, after: before(now, index) });
+    }
   is.forEach((value, index) => {
-    if (!isAmong(was, value)) changes.push({ kind: 'insert', place, value, after: before(is, index) });
+    if (!isAmong(was, value)) make({ kind: 'insert', place, value, after: before(is, index) });
   });
-  const kept = is.filter((value) => isAmong(was, value));
-  const order = was.filter((value) => isAmong(is, value));
-  if (!same(kept, order)) changes.push({ kind: 'order', place, was: order, is: kept });
+  if (!same(now, is)) changes.push({ kind: 'order', place, was: now, is });
   return changes;
 }
 
