@@ -179,6 +179,9 @@ const OVER = 0.01;
 const emptyCells = ({ quadding, comb }: TextBox, count: number, rtl: boolean): number =>
   Math.max(0, quadding === 1 ? Math.floor((comb - count) / 2) : quadding === 2 || rtl ? comb - count : 0);
 
+/** How much wider than its cell a character of a comb may be, and type than a cell for which none is: as wide as in automatic size. */
+const [CELL_WIDTHS, CELL_SIZES] = [1.15, 1.1];
+
 function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRule): TextLayout {
   const cell = box.width / box.comb;
   const all = graphemes(text.normalize('NFC'));
@@ -188,8 +191,10 @@ function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRul
   const ink = { top: Math.max(0, ...inks.map(({ top }) => top)), bottom: Math.max(0, ...inks.map(({ bottom }) => bottom)) };
   const wanted = box.size || combSize(box, rule);
   const tallest = (clipOf(box) * 1000) / Math.max(1, heightOf(ink));
-  const size = rule.tooLong === 'clip' && box.size > 0 ? wanted : Math.min(wanted, Math.max(rule.smallest, tallest));
-  const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER;
+  const widest = Math.max(1, ...shaped.map(runsWidth));
+  const largest = Math.min(tallest, (cell * CELL_WIDTHS * 1000) / widest);
+  const size = rule.tooLong === 'clip' && box.size > 0 ? wanted : Math.min(wanted, Math.max(rule.smallest, largest));
+  const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER || widest * size > cell * CELL_WIDTHS * 1000 + OVER;
   const first = emptyCells(box, chars.length, isRightToLeft(text));
   const middle = { y: middleLine(box, size), ink };
   const y = middle.y + settle(box, size, middle, middle);
@@ -349,12 +354,12 @@ export function fittingComb(text: string, box: TextBox, face: CodedFace, rule: F
   if (text.length > box.comb) return null;
   const size = box.size || combSize(box, rule);
   const y = middleLine(box, size);
-  if (!reachFits(box, face.reach, size, y)) return null;
+  if (!reachFits(box, face.reach, size, y) || size > (box.width / box.comb) * CELL_SIZES) return null;
   return { size, y, first: emptyCells(box, text.length, false) };
 }
 
 const combSize = (box: TextBox, rule: FitRule): number =>
-  Math.max(rule.smallest, Math.min(autoSize(box), (box.width / box.comb) * 1.1, 12));
+  Math.max(rule.smallest, Math.min(autoSize(box), (box.width / box.comb) * CELL_SIZES, 12));
 
 /** Lays text out in a box; `fit` tells whether it sits there as it should. */
 export function layoutText(text: string, box: TextBox, choice: FaceChoice, rule: FitRule = usualFit): TextLayout {
