@@ -32,6 +32,8 @@ const fieldLine = (field: Field) => ({
   alternateName: field.tooltip,
   partialName: field.partialName,
   label: field.label,
+  labelFrom: field.labelFrom ?? null,
+  section: field.section ?? null,
   format: field.format,
   calculation: field.calculation,
   widgets: field.widgets.map(widgetOf),

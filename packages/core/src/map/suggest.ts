@@ -107,7 +107,7 @@ export function suggestRules(fields: readonly Field[], columns: readonly Column[
   const surname = columns.find((column) => /^(surname|last[ _-]?name|family[ _-]?name)$/i.test(column.name));
   for (const field of fields) {
     if (!isFillable(field) || Object.hasOwn(map, field.name)) continue;
-    const label = words(field.tooltip ?? fieldLabel(field));
+    const label = words(fieldLabel(field));
     const last = words(field.name.split('.').slice(-1).join(' '));
     const whole = words(field.name);
     let best: { column: Column; score: number } | null = null;

@@ -1,3 +1,4 @@
+import type { LabelSource } from '../page/field-words.js';
 import type { Calculation, FormatScript } from './read/scripts/script.js';
 
 /** What a form field is (ISO 32000-2, 12.7.5). */
@@ -59,8 +60,12 @@ export interface Field {
   partialName: string;
   /** TU; null: none. */
   tooltip: string | null;
-  /** Text printed beside or above the first box; null: none near enough. */
+  /** What a person would call it: by the print beside its first box, its tooltip or its name; null: none of them says anything. */
   label: string | null;
+  /** Where the label comes from; null: there is none. Left out: of a template that was read before labels said so, by the print. */
+  labelFrom?: LabelSource | null;
+  /** The heading that its first box stands under; null: none is told. */
+  section?: string | null;
   /** Page of the first widget, 1-based. */
   page: number;
   flags: FieldFlag[];
@@ -137,8 +142,9 @@ export const isFillable = (field: Field): boolean => field.kind !== 'button' && 
 
 export { formatFault } from './read/scripts/script.js';
 
-/** A name for people: the tooltip, else the printed label, else the last part of the field's name made readable. */
+/** A name for people: its label; of templates that were read before, the tooltip, else the print; else the last part of the field's name made readable. */
 export function fieldLabel(field: Field): string {
+  if (field.labelFrom && field.label) return field.label;
   if (field.tooltip?.trim()) return field.tooltip.trim();
   if (field.label?.trim()) return field.label.trim();
   const last = field.name.split('.').at(-1) ?? field.name;

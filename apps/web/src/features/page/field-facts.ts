@@ -18,6 +18,12 @@ export function kindWords(field: Field): string {
   return kinds[field.kind];
 }
 
+/** Where the words that a field is called by come from. */
+export function labelSourceWords({ labelFrom, label }: Field): string {
+  if (labelFrom === undefined) return label ? `what is printed beside it: ${label}` : '';
+  return { print: 'what is printed beside it', tooltip: 'its tooltip', name: 'its technical name', none: '' }[labelFrom ?? 'none'];
+}
+
 /** What limits the values of a field, each a short sentence. */
 export function fieldLimits(field: Field): string[] {
   const limits: string[] = [];

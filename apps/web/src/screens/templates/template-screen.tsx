@@ -7,7 +7,7 @@ import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { calculationWords, fieldLimits, formatWords, kindWords } from '../../features/page/field-facts';
+import { calculationWords, fieldLimits, formatWords, kindWords, labelSourceWords } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted, kilobytes } from '../../features/when';
@@ -81,7 +81,8 @@ function FieldFacts({ field }: { field: Field }) {
       {line('Full name', field.name)}
       {line('Kind', kindWords(field))}
       {line('Tooltip', field.tooltip ?? '')}
-      {line('Printed', field.label ?? '')}
+      {line('Called so by', labelSourceWords(field))}
+      {line('Under', field.section ?? '')}
       {line('Limits', fieldLimits(field).join(', '))}
       {line('Options', field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
       {line('On-values', field.onValues.join(' · '))}
@@ -117,7 +118,7 @@ export default function TemplateScreen() {
   const groups = useMemo(() => {
     const wanted = text.trim().toLowerCase();
     const fields = (template?.fieldList ?? []).filter(
-      (field) => !wanted || `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${kindWords(field)}`.toLowerCase().includes(wanted),
+      (field) => !wanted || `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${field.section ?? ''} ${kindWords(field)}`.toLowerCase().includes(wanted),
     );
     return [...Map.groupBy(fields, (field) => field.page)].sort(([a], [b]) => a - b);
   }, [template, text]);

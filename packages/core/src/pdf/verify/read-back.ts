@@ -10,7 +10,7 @@ import type { FillNote } from '../fill/fill-options.js';
 import { readToUnicode } from '../read/content/to-unicode.js';
 import type { TextFont } from '../read/content/text-font.js';
 import { textFont } from '../read/content/text-font.js';
-import { pageText } from '../read/content/page-text.js';
+import { pageText } from '../read/content/page-marks.js';
 import type { FieldValues } from '../value.js';
 
 /** What does not stand in a copy as it was meant. */

@@ -1,4 +1,3 @@
-import { printedLabel, phrasesOf } from './printed-label.js';
 import { stateDepth } from './state-depth.js';
 import { readToUnicode } from './to-unicode.js';
 import { contentTokens } from './tokens.js';
@@ -46,31 +45,4 @@ test('ToUnicode is read by characters, ranges and lists, ligatures too (ISO 3200
     [32, 'a'],
     [33, 'b'],
   ]);
-});
-
-describe('the printed label of a box', () => {
-  const piece = (text: string, x: number, y: number, size = 9): Parameters<typeof phrasesOf>[0][number] => ({
-    text,
-    x,
-    y,
-    size,
-    width: text.length * size * 0.5,
-  });
-  const label = (pieces: ReturnType<typeof piece>[], isTick = false, others: [number, number, number, number][] = []): string | null =>
-    printedLabel(phrasesOf(pieces), [100, 100, 200, 118], others, isTick);
-
-  test('stands left of it on its line, or above it', () => {
-    expect(label([piece('First', 50, 104), piece('name:', 75, 104), piece('elsewhere', 10, 300)])).toBe('First name');
-    expect(label([piece('Street', 100, 121)])).toBe('Street');
-  });
-  test('stands right of a tick box', () => {
-    expect(printedLabel(phrasesOf([piece('A shed', 114, 102), piece('Left', 60, 102)]), [100, 100, 110, 110], [], true)).toBe('A shed');
-  });
-  test('is not the heading of the page, and not what belongs to the box before', () => {
-    expect(label([piece('Application', 100, 125, 20)])).toBeNull();
-    expect(label([piece('Town', 20, 104)], false, [[45, 100, 95, 118]])).toBeNull();
-  });
-  test('leaves out dots that lead to the box', () => {
-    expect(label([piece('Name ..........', 20, 104)])).toBe('Name');
-  });
 });

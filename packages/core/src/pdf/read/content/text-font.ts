@@ -11,7 +11,11 @@ import { readToUnicode } from './to-unicode.js';
 export interface TextFont {
   /** @returns text, and width of 1000 to the em */
   read(bytes: string): { text: string; width: number };
+  /** Whether its name says that it is bold. */
+  isBold: boolean;
 }
+
+const isBold = (font: PDFDict): boolean => /bold|black|heavy|semibold|demi/i.test(nameEntry(font, 'BaseFont') ?? '');
 
 function compositeFont(font: PDFDict): TextFont {
   const toUnicode = entry(font, 'ToUnicode');
@@ -20,6 +24,7 @@ function compositeFont(font: PDFDict): TextFont {
   const descendant = arrayEntry(font, 'DescendantFonts')?.lookup(0);
   const widthOf = descendant instanceof Dict ? cidWidths(descendant) : () => 1000;
   return {
+    isBold: isBold(font),
     read(bytes) {
       let text = '';
       let width = 0;
@@ -41,6 +46,7 @@ function simpleFont(font: PDFDict): TextFont {
   const first = numberEntry(font, 'FirstChar') ?? 0;
   const standard = nearestStandardFace(nameEntry(font, 'BaseFont') ?? '');
   return {
+    isBold: isBold(font),
     read(bytes) {
       let text = '';
       let width = 0;
@@ -59,6 +65,6 @@ function simpleFont(font: PDFDict): TextFont {
 export function textFont(resources: PDFDict | undefined, name: string): TextFont {
   const fonts = resources && dictEntry(resources, 'Font');
   const font = fonts && dictEntry(fonts, name);
-  if (!font) return { read: (bytes) => ({ text: bytes, width: Math.max(0, nearestStandardFace('').measure(bytes)) }) };
+  if (!font) return { isBold: false, read: (bytes) => ({ text: bytes, width: Math.max(0, nearestStandardFace('').measure(bytes)) }) };
   return nameEntry(font, 'Subtype') === 'Type0' ? compositeFont(font) : simpleFont(font);
 }

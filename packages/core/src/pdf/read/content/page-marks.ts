@@ -5,16 +5,9 @@ import { contentsOf, resourcesOf, streamBytes } from '../../plan/overlay.js';
 import type { TextFont } from './text-font.js';
 import { textFont } from './text-font.js';
 import { contentTokens } from './tokens.js';
+import type { PageMarks, Segment, TextPiece } from '../../../page/page-marks.js';
 
-/** Text as it was shown in one go, in the page's own space, points. `x`, `y`: its baseline's start. */
-export interface TextPiece {
-  text: string;
-  x: number;
-  y: number;
-  width: number;
-  size: number;
-}
-
+type Point = readonly [x: number, y: number];
 type Matrix = [number, number, number, number, number, number];
 const times = ([a, b, c, d, e, f]: Matrix, [g, h, i, j, k, l]: Matrix): Matrix => [
   a * g + b * i, a * h + b * j, c * g + d * i, c * h + d * j, e * g + f * i + k, e * h + f * j + l,
@@ -23,6 +16,11 @@ const times = ([a, b, c, d, e, f]: Matrix, [g, h, i, j, k, l]: Matrix): Matrix =
 /** Tokens read of a page, and forms within forms: enough for any form, little enough for damage. */
 const MOST_TOKENS = 400_000;
 const DEEPEST = 4;
+
+/** Lines shorter than this are no rules, points; and those of a page that are kept. */
+const [SHORTEST, MOST_SEGMENTS] = [4, 20_000];
+/** Filled boxes that are no higher, or no wider, than this are lines. */
+const THIN = 2.5;
 
 interface State {
   ctm: Matrix;
@@ -34,10 +32,38 @@ interface State {
   scale: number;
 }
 
+/** The quarter turn that is nearest to a direction, degrees counter-clockwise; null: it is askew. */
+function directionOf(a: number, b: number): TextPiece['direction'] | null {
+  if (Math.abs(b) < Math.abs(a) * 0.1) return a > 0 ? 0 : 180;
+  return Math.abs(a) < Math.abs(b) * 0.1 ? (b > 0 ? 90 : 270) : null;
+}
+
 class Reader {
   readonly pieces: TextPiece[] = [];
+  readonly segments: Segment[] = [];
   private left = MOST_TOKENS;
   private readonly fonts = new Map<string, TextFont>();
+
+  constructor(private readonly seesLines: boolean) {}
+
+  /** Keeps what is level or upright of a line. */
+  private line([x1, y1]: Point, [x2, y2]: Point): void {
+    if (this.segments.length >= MOST_SEGMENTS || Math.hypot(x2 - x1, y2 - y1) < SHORTEST) return;
+    if (Math.abs(y1 - y2) < 0.5 || Math.abs(x1 - x2) < 0.5)
+      this.segments.push({ x1: Math.min(x1, x2), y1: Math.min(y1, y2), x2: Math.max(x1, x2), y2: Math.max(y1, y2) });
+  }
+  /** Keeps the lines of a path: all of its edges where they are drawn, those of thin shapes where they are filled. */
+  private draw(path: readonly Point[][], isStroked: boolean): void {
+    for (const points of path) {
+      if (isStroked) for (let at = 1; at < points.length; at++) this.line(points[at - 1]!, points[at]!);
+      else if (points.length >= 4) {
+        const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+        const [left, right, bottom, top] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+        if (top - bottom <= THIN) this.line([left, (bottom + top) / 2], [right, (bottom + top) / 2]);
+        else if (right - left <= THIN) this.line([(left + right) / 2, bottom], [(left + right) / 2, top]);
+      }
+    }
+  }
 
   run(streams: readonly (Uint8Array | null)[], resources: PDFDict | undefined, ctm: Matrix, depth: number): void {
     let state: State = { ctm, font: null, size: 1, leading: 0, charSpace: 0, wordSpace: 0, scale: 1 };
@@ -45,6 +71,11 @@ class Reader {
     let text: Matrix = [1, 0, 0, 1, 0, 0];
     let line: Matrix = text;
     let operands: (number | string)[] = [];
+    let path: Point[][] = [];
+    const pointAt = (x: number, y: number): Point => {
+      const [a, b, c, d, e, f] = state.ctm;
+      return [a * x + c * y + e, b * x + d * y + f];
+    };
     const number = (at: number): number => (typeof operands[at] === 'number' ? operands[at] : 0);
     const matrix = (): Matrix => [number(0), number(1), number(2), number(3), number(4), number(5)];
     const newLine = (x: number, y: number): void => void (text = line = times([1, 0, 0, 1, x, y], line));
@@ -55,9 +86,17 @@ class Reader {
       const advance = (read.width / 1000) * state.size + bytes.length * state.charSpace + spaces * state.wordSpace;
       const [a, b, , , x, y] = times(text, state.ctm);
       const stretch = Math.hypot(a, b);
-      // Text that runs upwards or backwards is no label of a box beside it.
-      if (read.text.trim() && Math.abs(b) < Math.abs(a) * 0.1 && a > 0)
-        this.pieces.push({ text: read.text, x, y, width: advance * state.scale * stretch, size: state.size * stretch });
+      const direction = directionOf(a, b);
+      if (read.text.trim() && direction !== null)
+        this.pieces.push({
+          text: read.text,
+          x,
+          y,
+          width: advance * state.scale * stretch,
+          size: Math.abs(state.size) * stretch,
+          direction,
+          isBold: state.font?.isBold ?? false,
+        });
       text = times([1, 0, 0, 1, advance * state.scale, 0], text);
     };
     for (const bytes of streams) {
@@ -126,6 +165,48 @@ class Reader {
               else text = times([1, 0, 0, 1, (-one / 1000) * state.size * state.scale, 0], text);
             }
             break;
+          case 'm':
+            if (this.seesLines) path.push([pointAt(number(0), number(1))]);
+            break;
+          case 'l':
+            path.at(-1)?.push(pointAt(number(0), number(1)));
+            break;
+          // Curves bound no cells; the path goes on at their end.
+          case 'c':
+            if (this.seesLines) path.push([pointAt(number(4), number(5))]);
+            break;
+          case 'v':
+          case 'y':
+            if (this.seesLines) path.push([pointAt(number(2), number(3))]);
+            break;
+          case 'h':
+            if (path.at(-1)?.[0]) path.at(-1)!.push(path.at(-1)![0]!);
+            break;
+          case 're': {
+            if (!this.seesLines) break;
+            const [x, y, width, height] = [number(0), number(1), number(2), number(3)];
+            path.push([pointAt(x, y), pointAt(x + width, y), pointAt(x + width, y + height), pointAt(x, y + height), pointAt(x, y)]);
+            break;
+          }
+          case 'S':
+          case 's':
+          case 'B':
+          case 'B*':
+          case 'b':
+          case 'b*':
+            if (/^[sb]/.test(token.text) && path.at(-1)?.[0]) path.at(-1)!.push(path.at(-1)![0]!);
+            this.draw(path, true);
+            path = [];
+            break;
+          case 'f':
+          case 'F':
+          case 'f*':
+            this.draw(path, false);
+            path = [];
+            break;
+          case 'n':
+            path = [];
+            break;
           case 'Do':
             this.form(resources, String(operands[0] ?? ''), state.ctm, depth);
             break;
@@ -151,9 +232,8 @@ class Reader {
   }
 }
 
-/** The text printed on a page, in the order of drawing. */
-export function pageText(page: PDFPage): TextPiece[] {
-  const reader = new Reader();
+function read(page: PDFPage, seesLines: boolean): Reader {
+  const reader = new Reader(seesLines);
   try {
     reader.run(
       contentsOf(page).map(({ object }) => streamBytes(object)),
@@ -164,5 +244,14 @@ export function pageText(page: PDFPage): TextPiece[] {
   } catch {
     // A page that cannot be read has no labels; its fields are there all the same.
   }
-  return reader.pieces;
+  return reader;
+}
+
+/** The text printed on a page that reads from left to right, in the order of drawing. */
+export const pageText = (page: PDFPage): TextPiece[] => read(page, false).pieces.filter(({ direction }) => direction === 0);
+
+/** Everything printed on a page that a reading of it stands on. */
+export function pageMarks(page: PDFPage): PageMarks {
+  const { pieces, segments } = read(page, true);
+  return { pieces, segments };
 }

@@ -1,0 +1,77 @@
+import { trimEnds } from '../text/trim.js';
+
+/** Characters of a label; longer ones are cut at a word. */
+const LONGEST = 90;
+
+/** A line's number or letter in front of its words: `7`, `12a.`, `(b)`, `iv)`. */
+const NUMBERING = /^(?:\(?(?:\d{1,3}[a-z]?|[a-z]|[ivx]{1,4})[.)]\s+|\d{1,3}[a-z]?\s+(?=\p{Lu}\p{Ll}))/u;
+/** Marks of footnotes at the end of words. */
+const FOOTNOTE = /(?<=[\p{L})])\s?[*†‡§¹²³⁴⁵⁶⁷⁸⁹]+$/u;
+
+const hasLetters = (text: string): boolean => /\p{L}/u.test(text);
+
+/** Printed words as a label: without numbering, leaders, colons and footnote marks. Null: no letter stands there. */
+export function labelWords(printed: string): string | null {
+  const line = printed
+    .replace(/(?:[_.\u2026·]\s?){3,}/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  const bare = trimEnds(line.replace(NUMBERING, ''), /[\s:*;,]/).replace(/^[\s:*•\-–—□☐○]+/u, '');
+  const label = trimEnds(bare.replace(FOOTNOTE, ''), /[\s:]/);
+  if (!hasLetters(label)) return null;
+  if (label.length <= LONGEST) return label;
+  return `${label.slice(0, label.lastIndexOf(' ', LONGEST - 1)).trimEnd()}…`;
+}
+
+/** Names and tooltips that programs give by themselves (common practice, no source). */
+const GENERIC =
+  /^(undefined|untitled|text ?(field|box)?|field|box|check ?box|radio ?(button)?|button|combo ?box|drop ?down|list ?box|group|choice|form|f|c|fill|input|tx|cb|rb|page|top ?most ?sub ?form|sub ?form)$/i;
+
+/** Whether words were given by a program and tell a person nothing. */
+export const isGeneric = (text: string): boolean =>
+  GENERIC.test(
+    text
+      .replace(/[\d[\]_-]/g, ' ')
+      .replace(/\s+/g, ' ')
+      .trim(),
+  ) || !/\p{L}{2}/u.test(text);
+
+/** A part of a name without the counts in square brackets behind it (`f1_04[0]`). */
+const withoutCount = (part: string): string => part.replace(/\[\d+\]/g, '');
+
+/** A technical name in words: its own part, cut where its writing changes. Null: it says nothing to a person. */
+export function nameWords(name: string): string | null {
+  const parts = name.split('.').map((part) => withoutCount(part).replace(/^#.*/, ''));
+  for (const part of parts.reverse()) {
+    const words = part
+      .replace(/^(txt|tf|fld|chk|cb|rb|ddl|lst|cmb)(?=[A-Z_])_?/, '')
+      .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+      .replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')
+      .replace(/[_\-\s]+/g, ' ')
+      .trim();
+    if (words === '' || isGeneric(words.replace(/ /g, '')) || isGeneric(words) || !/\p{L}{3}/u.test(words) || /^f?\d+ \d+$/.test(words))
+      continue;
+    return words[0]!.toUpperCase() + words.slice(1);
+  }
+  return null;
+}
+
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
+/** Whether all words of a text stand in another one. */
+export function saysNoMore(text: string, than: string): boolean {
+  const known = new Set(wordsOf(than));
+  return wordsOf(text).every((word) => known.has(word));
+}
+
+/** Whether a tooltip only repeats the name that programs use. */
+export function repeatsName(tooltip: string, name: string): boolean {
+  const bare = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+  const own = withoutCount(name.split('.').at(-1)!);
+  const isTechnical = /[_\d[\]]|\p{Ll}\p{Lu}/u.test(tooltip.trim()) && !/\s/.test(tooltip.trim());
+  return isTechnical && (bare(tooltip) === bare(own) || bare(tooltip) === bare(name));
+}

@@ -1,0 +1,429 @@
+import { labelWords } from './label-words.js';
+import type { Box, PageReading, Phrase } from './page-reading.js';
+
+/** A place of a field on the page, in the space of its reading. */
+export interface Place {
+  box: Box;
+  /** Tick boxes and radio buttons stand before their words, all others after or below them. */
+  isTick: boolean;
+}
+
+/** How a label stands to its box. */
+export type Relation = 'left' | 'above' | 'below' | 'inside' | 'right';
+
+/** What is printed for a box. */
+export interface PrintedLabel {
+  text: string;
+  relation: Relation | 'table';
+  /** Smaller is surer; about the points between the words and the box. */
+  cost: number;
+}
+
+interface Candidate extends PrintedLabel {
+  relation: Relation;
+  /** Where its words begin. */
+  left: number;
+}
+
+/** How far a label may stand from its box, points; common practice, no source. */
+const FARTHEST = { beside: 220, above: 30, below: 14, tick: 60, header: 400 };
+/** What a relation has to make up for where most boxes of a page have another one. */
+const UNUSUAL = 7;
+/** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
+const [HEADING, HEADING_POINTS, FEW_PHRASES] = [1.3, 13, 6];
+
+/** Type that is so much larger than most of the page names a section. */
+const LARGE = 1.12;
+
+const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number => Math.min(to, otherTo) - Math.max(from, otherFrom);
+
+/** Things of a page by the height at which they stand, so that few have to be looked at. */
+class Bands<Thing> {
+  private readonly bands = new Map<number, Thing[]>();
+  private static readonly HEIGHT = 40;
+
+  constructor(things: readonly Thing[], reach: (thing: Thing) => readonly [bottom: number, top: number]) {
+    for (const thing of things) {
+      const [bottom, top] = reach(thing).map((at) => Math.floor(at / Bands.HEIGHT)) as [number, number];
+      // A box that is higher than any page is not looked for in all of it.
+      for (let band = bottom; band <= Math.min(top, bottom + 400); band++) {
+        const there = this.bands.get(band);
+        if (there) there.push(thing);
+        else this.bands.set(band, [thing]);
+      }
+    }
+  }
+
+  /** Those between two heights and some around them, each once. */
+  between(bottom: number, top: number): Thing[] {
+    const [first, last] = [Math.floor(bottom / Bands.HEIGHT), Math.floor(top / Bands.HEIGHT)];
+    if (first === last) return this.bands.get(first) ?? [];
+    const found = new Set<Thing>();
+    for (let band = first; band <= Math.min(last, first + 400); band++) for (const thing of this.bands.get(band) ?? []) found.add(thing);
+    return [...found];
+  }
+}
+
+/** Everything about the boxes of one page that labels are found by. */
+export class PageLabels {
+  /** The relation that most boxes of the page have to their words. */
+  private usual: Relation | null = null;
+  /** Boxes whose words stand below them, and ticks whose words stand before them, as their neighbours tell. */
+  private readonly turned = new Set<Place>();
+  /** Phrases that stand right before a box, or right after a tick: they belong to no other. */
+  private readonly owners = new Map<Phrase, Place>();
+  /** Places that stand in nobody's way just now. */
+  private passed: ReadonlySet<Place> = new Set();
+  private headings: readonly Phrase[] | null = null;
+  private readonly placesAt: Bands<Place>;
+  private readonly phrasesAt: Bands<Phrase>;
+
+  constructor(
+    private readonly reading: PageReading,
+    private readonly places: readonly Place[],
+  ) {
+    this.placesAt = new Bands(places, ({ box }) => [box[1], box[3]]);
+    this.phrasesAt = new Bands(reading.phrases, ({ base }) => [base, base]);
+    for (const place of places) this.own(place);
+    this.turnStacks();
+    this.turnRows();
+    const counts = new Map<Relation, number>();
+    for (const place of places) {
+      const best = place.isTick ? null : this.candidates(place)[0];
+      if (best && best.relation !== 'inside') counts.set(best.relation, (counts.get(best.relation) ?? 0) + 1);
+    }
+    const [first, second] = [...counts].sort((a, b) => b[1] - a[1]);
+    if (first && first[1] >= 3 && first[1] > 2 * (second?.[1] ?? 0)) this.usual = first[0];
+  }
+
+  private isHeading({ size }: Phrase): boolean {
+    const { bodySize, phrases } = this.reading;
+    return phrases.length < FEW_PHRASES ? size >= HEADING_POINTS : size >= bodySize * HEADING;
+  }
+
+  private own(place: Place): void {
+    const [left, bottom, right, top] = place.box;
+    const { isRightToLeft } = this.reading;
+    for (const phrase of this.phrasesAt.between(bottom - 20, top)) {
+      if (phrase.base + phrase.size * 0.5 < bottom || phrase.base > top || !/\p{L}/u.test(phrase.text)) continue;
+      // A tick stands before its words, a box after them.
+      const gap = place.isTick === isRightToLeft ? left - phrase.right : phrase.left - right;
+      if (gap > -3 && gap < (place.isTick ? 8 : 12) && !this.owners.has(phrase)) this.owners.set(phrase, place);
+    }
+  }
+
+  /**
+   * Between two boxes that stand on each other a caption may belong to either. Where the uppermost box has none above it and the lowest one has one below it,
+   * all of them have theirs below.
+   */
+  private turnStacks(): void {
+    const boxes = this.places.filter(({ isTick }) => !isTick);
+    const touching = (place: Place, relation: 'above' | 'below'): Phrase | undefined =>
+      this.phrasesAt.between(place.box[1] - 30, place.box[3] + 10).find((phrase) => {
+        const [left, bottom, right, top] = place.box;
+        if (overlap(phrase.left, phrase.right, left, right) <= 0 || this.owners.has(phrase) || !/\p{L}/u.test(phrase.text)) return false;
+        const gap = relation === 'above' ? phrase.base - top : bottom - phrase.base - phrase.size * 0.75;
+        return gap > -3 && gap < 6 && !this.isHeading(phrase);
+      });
+    const above = new Map(boxes.map((place) => [place, touching(place, 'above')]));
+    const below = new Map(boxes.map((place) => [place, touching(place, 'below')]));
+    /** Boxes that touch a phrase from either side. */
+    const around = new Map<Phrase, Place[]>();
+    for (const place of boxes)
+      for (const phrase of [above.get(place), below.get(place)]) if (phrase) around.set(phrase, [...(around.get(phrase) ?? []), place]);
+    const seen = new Set<Place>();
+    for (const start of boxes) {
+      if (seen.has(start)) continue;
+      const stack = [start];
+      seen.add(start);
+      for (let at = 0; at < stack.length; at++)
+        for (const phrase of [above.get(stack[at]!), below.get(stack[at]!)])
+          for (const other of (phrase && around.get(phrase)) ?? []) {
+            if (seen.has(other)) continue;
+            seen.add(other);
+            stack.push(other);
+          }
+      const without = (words: typeof above): number => stack.filter((place) => !words.get(place)).length;
+      if (without(above) > without(below)) for (const place of stack) this.turned.add(place);
+    }
+  }
+
+  /** Ticks of one line have their words before them where the first one has some and the last one has none behind it. */
+  private turnRows(): void {
+    const ticks = this.places.filter(({ isTick }) => isTick);
+    const seen = new Set<Place>();
+    const backwards = this.reading.isRightToLeft;
+    for (const start of ticks) {
+      if (seen.has(start)) continue;
+      const row = ticks
+        .filter(({ box }) => Math.abs(box[1] - start.box[1]) < 3)
+        .sort((a, b) => (backwards ? b.box[2] - a.box[2] : a.box[0] - b.box[0]));
+      for (const place of row) seen.add(place);
+      const has = (place: Place, relation: Relation): boolean => [...this.candidates(place)].some((one) => one.relation === relation);
+      if (has(row[0]!, 'left') && !has(row.at(-1)!, 'right')) for (const place of row) this.turned.add(place);
+    }
+  }
+
+  /** What is printed for a box; null: nothing that is near enough. */
+  of(place: Place): PrintedLabel | null {
+    const [best] = this.candidates(place);
+    if (place.isTick) return best ?? null;
+    const table = this.inTable(place);
+    if (table && (!best || table.cost < best.cost || best.relation === 'above')) return table;
+    return best ?? this.continued(place);
+  }
+
+  /** A box without words of its own right below another one of the same width goes on with what that one began. */
+  private continued({ box }: Place, most = 3): PrintedLabel | null {
+    if (most === 0) return null;
+    const upper = this.placesAt
+      .between(box[3] - 2, box[3] + (box[3] - box[1]) * 1.2)
+      .find(
+        ({ box: one, isTick }) =>
+          !isTick &&
+          one !== box &&
+          Math.abs(one[0] - box[0]) < 3 &&
+          Math.abs(one[2] - box[2]) < 3 &&
+          one[1] - box[3] > -2 &&
+          one[1] - box[3] < (box[3] - box[1]) * 1.2,
+      );
+    const found = upper && (this.candidates(upper)[0] ?? this.continued(upper, most - 1));
+    return found?.relation === 'left' ? { ...found, cost: found.cost + 15 } : null;
+  }
+
+  /** What is printed for buttons of which one is chosen: the words before the first of them, or above all. */
+  ofGroup(places: readonly Place[]): PrintedLabel | null {
+    const [first] = places;
+    if (!first) return null;
+    // The words before the first of them may name them all: “Rhythm: yearly”.
+    const [named, ...rest] = (this.of(first)?.text ?? '').split(/:\s*(?=\S)/);
+    if (named && rest.length > 0) return { text: named, relation: 'left', cost: 0 };
+    const own = new Set(places.map((place) => this.of(place)?.text));
+    const around: Place = {
+      isTick: false,
+      box: [
+        Math.min(...places.map(({ box }) => box[0])),
+        Math.min(...places.map(({ box }) => box[1])),
+        Math.max(...places.map(({ box }) => box[2])),
+        Math.max(...places.map(({ box }) => box[3])),
+      ],
+    };
+    this.passed = new Set(places);
+    const found = this.candidates(around);
+    this.passed = new Set();
+    return found.find(({ text, relation }) => (relation === 'left' || relation === 'above') && !own.has(text)) ?? null;
+  }
+
+  private isTaken(place: Place, box: Box): boolean {
+    return this.placesAt
+      .between(box[1], box[3])
+      .some(
+        ({ box: other }) =>
+          other !== place.box && overlap(other[0], other[2], box[0], box[2]) > 1 && overlap(other[1], other[3], box[1], box[3]) > 1,
+      );
+  }
+
+  private candidates(place: Place): Candidate[] {
+    const { isTick } = place;
+    const found: Candidate[] = [];
+    for (const phrase of this.phrasesAt.between(place.box[1] - 40, place.box[3] + FARTHEST.above)) {
+      for (const [relation, cost] of isTick ? this.ofTick(phrase, place) : this.ofBox(phrase, place)) {
+        const words = this.wholeWords(phrase, relation, place);
+        const text = labelWords(words);
+        if (text)
+          found.push({
+            text,
+            relation,
+            left: phrase.left,
+            cost: cost + this.strange(place, relation, phrase),
+          });
+      }
+    }
+    return found.sort((a, b) => a.cost - b.cost);
+  }
+
+  /** What it costs that words stand otherwise than the neighbours of a box, or most boxes of the page, have theirs. */
+  private strange(place: Place, relation: Relation, phrase: Phrase): number {
+    const isTurned = this.turned.has(place);
+    if (place.isTick) return (isTurned && relation === 'right') || (!isTurned && relation === 'left' && this.owners.has(phrase)) ? 40 : 0;
+    if (isTurned) return relation === 'above' ? 25 : relation === 'below' ? -6 : 0;
+    return this.usual && relation !== this.usual && relation !== 'inside' ? UNUSUAL : 0;
+  }
+
+  private *ofTick(phrase: Phrase, place: Place): Generator<[Relation, number]> {
+    const [left, bottom, right, top] = place.box;
+    const middle = phrase.base + phrase.size * 0.35;
+    const isOnLine = middle > bottom - phrase.size * 0.3 && middle < top + phrase.size * 0.3;
+    const backwards = this.reading.isRightToLeft;
+    const after = backwards ? left - phrase.right : phrase.left - right;
+    const before = backwards ? phrase.left - right : left - phrase.right;
+    const between = (from: number, to: number): boolean => this.isTaken(place, [Math.min(from, to), bottom, Math.max(from, to), top]);
+    if (isOnLine && after > -3 && after < FARTHEST.tick && !between(backwards ? phrase.right : right, backwards ? left : phrase.left))
+      yield ['right', Math.max(0, after) * 0.5];
+    if (isOnLine && before > -3 && before < FARTHEST.tick && !between(backwards ? right : phrase.right, backwards ? phrase.left : left))
+      yield ['left', Math.max(0, before) + 10];
+    const over = phrase.base - top;
+    if (over > -2 && over < 12 && overlap(phrase.left, phrase.right, left, right) > 0) yield ['above', over + 16];
+    const under = bottom - phrase.base - phrase.size * 0.75;
+    if (under > -3 && under < 10 && overlap(phrase.left, phrase.right, left - 2, right + 2) > 0) yield ['below', under + 16];
+  }
+
+  private *ofBox(phrase: Phrase, place: Place): Generator<[Relation, number]> {
+    const owner = this.owners.get(phrase);
+    const isOthers = owner !== undefined && owner !== place;
+    const [left, bottom, right, top] = place.box;
+    const { base, size } = phrase;
+    const backwards = this.reading.isRightToLeft;
+    const head = base + size * 0.75;
+    if (base > bottom + 1 && head < top + 1 && phrase.left > left - 1 && phrase.right < right + 1) yield ['inside', 3];
+    const isOnLine = base + size * 0.5 > bottom && base < top;
+    const gap = backwards ? phrase.left - right : left - phrase.right;
+    const isFree = !this.isTaken(
+      place,
+      backwards
+        ? [right, Math.max(bottom, base - 1), phrase.left, Math.min(top, head)]
+        : [phrase.right, Math.max(bottom, base - 1), left, Math.min(top, head)],
+    );
+    if (isOnLine && gap > -4 && gap < FARTHEST.beside && isFree) {
+      // In a high box the words stand beside its first line.
+      const isLow = top - bottom > 3 * size ? Math.min(10, Math.max(0, top - head - size) * 0.3) : 0;
+      yield ['left', Math.max(0, gap) * (gap > 60 ? 0.5 : 0.35) + isLow];
+    }
+    const over = base - top;
+    const covers = overlap(phrase.left, phrase.right, left, right);
+    if (!isOthers && over > -size * 0.5 && over < FARTHEST.above && covers > 0 && !this.isHeading(phrase)) {
+      const isApart = this.isTaken(place, [Math.max(left, phrase.left), top, Math.min(right, phrase.right), base]);
+      const shift = backwards ? Math.abs(phrase.right - right) : Math.abs(phrase.left - left);
+      if (!isApart) yield ['above', Math.max(0, over) * 0.6 + Math.min(shift, 60) * 0.12 + this.crossed(place, top, base)];
+    }
+    const under = bottom - head;
+    if (!isOthers && under > -2 && under < FARTHEST.below && covers > 0 && !this.isHeading(phrase)) {
+      const isApart = this.isTaken(place, [Math.max(left, phrase.left), base - 1, Math.min(right, phrase.right), bottom]);
+      const isUnderLine = this.reading.level.some(
+        ({ at, from, to }) => Math.abs(at - bottom) < 4 && overlap(from, to, left, right) > (right - left) * 0.6,
+      );
+      // What stands below one box and above another belongs to the lower one, unless their neighbours tell otherwise.
+      const isOfLower = this.placesAt
+        .between(base - 14, base + 4)
+        .some(
+          ({ box: other, isTick }) =>
+            !isTick &&
+            !this.turned.has(place) &&
+            other !== place.box &&
+            base - other[3] > -2 &&
+            base - other[3] < 12 &&
+            overlap(other[0], other[2], phrase.left, phrase.right) > 0,
+        );
+      if (!isApart && !isOfLower)
+        yield ['below', Math.max(0, under) * 0.6 + (isUnderLine ? 4 : 12) + Math.min(Math.abs(phrase.left - left), 60) * 0.08];
+    }
+  }
+
+  /** What it costs that lines lie between a box and the words above it: one is the edge of the box, more are those of other cells. */
+  private crossed(place: Place, from: number, to: number): number {
+    const [left, , right] = place.box;
+    const lines = this.reading.level.filter(
+      ({ at, from: start, to: end }) => at > from - 2 && at < to && overlap(start, end, left, right) > (right - left) * 0.5,
+    );
+    return Math.max(0, lines.length - 1) * 8;
+  }
+
+  /** A phrase with the lines that it goes on from or into, as far as they belong to the same box. */
+  private wholeWords(phrase: Phrase, relation: Relation, place: Place): string {
+    const words = [phrase];
+    const isNext = (upper: Phrase, lower: Phrase): boolean => {
+      const step = upper.base - lower.base;
+      return (
+        step > upper.size * 0.7 &&
+        step < upper.size * 1.6 &&
+        Math.abs(upper.size - lower.size) < 0.6 &&
+        upper.isBold === lower.isBold &&
+        (this.reading.isRightToLeft ? Math.abs(upper.right - lower.right) < 4 : Math.abs(upper.left - lower.left) < 4)
+      );
+    };
+    /** Whether the lower of two lines goes on with what the upper one began. */
+    const goesOn = (upper: Phrase, lower: Phrase): boolean => /^[\p{Ll}(]/u.test(lower.text) && !/[.:;?!]$/.test(upper.text);
+    const isBesideOther = (one: Phrase): boolean =>
+      this.placesAt
+        .between(one.base - 2, one.base + one.size)
+        .some(
+          ({ box, isTick }) =>
+            box !== place.box &&
+            box[1] < one.base + one.size * 0.5 &&
+            box[3] > one.base &&
+            (isTick ? Math.abs(one.left - box[2]) < 20 : box[0] > one.right && box[0] - one.right < 40),
+        );
+    if (relation !== 'below')
+      for (let guard = 0; guard < 3; guard++) {
+        const upper = this.phrasesAt
+          .between(words[0]!.base, words[0]!.base + 2 * words[0]!.size)
+          .find((one) => isNext(one, words[0]!) && goesOn(one, words[0]!) && !isBesideOther(one));
+        if (!upper) break;
+        words.unshift(upper);
+      }
+    if (relation !== 'above')
+      for (let guard = 0; guard < 3; guard++) {
+        const lower = this.phrasesAt
+          .between(words.at(-1)!.base - 2 * words.at(-1)!.size, words.at(-1)!.base)
+          .find((one) => isNext(words.at(-1)!, one) && goesOn(words.at(-1)!, one) && !isBesideOther(one));
+        if (!lower) break;
+        words.push(lower);
+      }
+    return words
+      .map(({ text }) => text)
+      .join(' ')
+      .replace(/(\p{Ll})- (\p{Ll})/gu, '$1$2');
+  }
+
+  /** The label of a cell: what stands before its row and above its column. */
+  private inTable(place: Place): PrintedLabel | null {
+    const { box } = place;
+    const near = (a: number, b: number): boolean => Math.abs(a - b) < 4;
+    const others = this.places.filter(({ isTick }) => !isTick);
+    const column = others.filter(({ box: one }) => near(one[0], box[0]) && near(one[2], box[2])).sort((a, b) => b.box[3] - a.box[3]);
+    const row = others.filter(({ box: one }) => near(one[1], box[1]) && near(one[3], box[3])).sort((a, b) => a.box[0] - b.box[0]);
+    if (column.length < 2 || row.length < 2) return null;
+    const top = column[0]!;
+    const first = (this.reading.isRightToLeft ? row.at(-1) : row[0])!;
+    const header = this.candidates(top).find(({ relation, cost, left }) => relation === 'above' && cost < 30 && left > box[0] - 8);
+    const name = this.candidates(first).find(({ relation }) => relation === 'left');
+    if (!header) return null;
+    const cost = header.cost + (name?.cost ?? 0) * 0.5;
+    return { text: name && name.text !== header.text ? `${name.text}, ${header.text}` : header.text, relation: 'table', cost };
+  }
+
+  private isSection(phrase: Phrase): boolean {
+    if (phrase.text.length >= 90 || !/\p{L}{3}/u.test(phrase.text) || /[.:]$/.test(phrase.text)) return false;
+    const isLoud = this.isLarge(phrase) || phrase.isBold || (phrase.text.length > 4 && phrase.text === phrase.text.toUpperCase());
+    return (
+      isLoud &&
+      !this.placesAt
+        .between(phrase.base, phrase.base + phrase.size)
+        .some(({ box }) => box[1] < phrase.base + phrase.size && box[3] > phrase.base)
+    );
+  }
+  private isLarge({ size }: Phrase): boolean {
+    return size >= this.reading.bodySize * LARGE;
+  }
+
+  /** The heading that a box stands under; null: none is told from the rest by its type. */
+  sectionOf({ box }: Place): string | null {
+    // From the foot of the page up.
+    this.headings ??= this.reading.phrases.filter((phrase) => this.isSection(phrase)).sort((a, b) => a.base - b.base);
+    const [left, , right, top] = box;
+    const above = this.headings.filter(
+      (phrase) => phrase.base > top - 2 && (this.reading.isRightToLeft ? phrase.right > left : phrase.left < right),
+    );
+    const found = above.find((phrase) => this.isLarge(phrase)) ?? above[0];
+    if (!found) return null;
+    const lines = [found];
+    for (const phrase of above)
+      if (
+        phrase !== found &&
+        Math.abs(phrase.size - found.size) < 0.5 &&
+        Math.abs(phrase.base - lines[0]!.base - found.size * 1.2) < found.size * 0.4
+      )
+        lines.unshift(phrase);
+    return labelWords(lines.map(({ text }) => text).join(' '));
+  }
+}
