@@ -118,7 +118,11 @@ export default function TemplateScreen() {
   const groups = useMemo(() => {
     const wanted = text.trim().toLowerCase();
     const fields = (template?.fieldList ?? []).filter(
-      (field) => !wanted || `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${field.section ?? ''} ${kindWords(field)}`.toLowerCase().includes(wanted),
+      (field) =>
+        !wanted ||
+        `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${field.section ?? ''} ${kindWords(field)}`
+          .toLowerCase()
+          .includes(wanted),
     );
     return [...Map.groupBy(fields, (field) => field.page)].sort(([a], [b]) => a - b);
   }, [template, text]);
