@@ -1,5 +1,7 @@
+import { Bands } from './bands.js';
 import { labelWords } from './label-words.js';
 import type { Box, PageReading, Phrase } from './page-reading.js';
+import { Sections } from './sections.js';
 
 /** A place of a field on the page, in the space of its reading. */
 export interface Place {
@@ -32,37 +34,7 @@ const UNUSUAL = 7;
 /** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
 const [HEADING, HEADING_POINTS, FEW_PHRASES] = [1.3, 13, 6];
 
-/** Type that is so much larger than most of the page names a section. */
-const LARGE = 1.12;
-
 const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number => Math.min(to, otherTo) - Math.max(from, otherFrom);
-
-/** Things of a page by the height at which they stand, so that few have to be looked at. */
-class Bands<Thing> {
-  private readonly bands = new Map<number, Thing[]>();
-  private static readonly HEIGHT = 40;
-
-  constructor(things: readonly Thing[], reach: (thing: Thing) => readonly [bottom: number, top: number]) {
-    for (const thing of things) {
-      const [bottom, top] = reach(thing).map((at) => Math.floor(at / Bands.HEIGHT)) as [number, number];
-      // A box that is higher than any page is not looked for in all of it.
-      for (let band = bottom; band <= Math.min(top, bottom + 400); band++) {
-        const there = this.bands.get(band);
-        if (there) there.push(thing);
-        else this.bands.set(band, [thing]);
-      }
-    }
-  }
-
-  /** Those between two heights and some around them, each once. */
-  between(bottom: number, top: number): Thing[] {
-    const [first, last] = [Math.floor(bottom / Bands.HEIGHT), Math.floor(top / Bands.HEIGHT)];
-    if (first === last) return this.bands.get(first) ?? [];
-    const found = new Set<Thing>();
-    for (let band = first; band <= Math.min(last, first + 400); band++) for (const thing of this.bands.get(band) ?? []) found.add(thing);
-    return [...found];
-  }
-}
 
 /** Everything about the boxes of one page that labels are found by. */
 export class PageLabels {
@@ -74,7 +46,7 @@ export class PageLabels {
   private readonly owners = new Map<Phrase, Place>();
   /** Places that stand in nobody's way just now. */
   private passed: ReadonlySet<Place> = new Set();
-  private headings: readonly Phrase[] | null = null;
+  private readonly sections: Sections;
   private readonly placesAt: Bands<Place>;
   private readonly phrasesAt: Bands<Phrase>;
 
@@ -84,6 +56,7 @@ export class PageLabels {
   ) {
     this.placesAt = new Bands(places, ({ box }) => [box[1], box[3]]);
     this.phrasesAt = new Bands(reading.phrases, ({ base }) => [base, base]);
+    this.sections = new Sections(reading, this.placesAt);
     for (const place of places) this.own(place);
     this.turnStacks();
     this.turnRows();
@@ -163,6 +136,9 @@ export class PageLabels {
       if (has(row[0]!, 'left') && !has(row.at(-1)!, 'right')) for (const place of row) this.turned.add(place);
     }
   }
+
+  /** The heading that a box stands under; null: none is told from the rest by its type. */
+  sectionOf = ({ box }: Place): string | null => this.sections.above(box);
 
   /** What is printed for a box; null: nothing that is near enough. */
   of(place: Place): PrintedLabel | null {
@@ -390,40 +366,5 @@ export class PageLabels {
     if (!header) return null;
     const cost = header.cost + (name?.cost ?? 0) * 0.5;
     return { text: name && name.text !== header.text ? `${name.text}, ${header.text}` : header.text, relation: 'table', cost };
-  }
-
-  private isSection(phrase: Phrase): boolean {
-    if (phrase.text.length >= 90 || !/\p{L}{3}/u.test(phrase.text) || /[.:]$/.test(phrase.text)) return false;
-    const isLoud = this.isLarge(phrase) || phrase.isBold || (phrase.text.length > 4 && phrase.text === phrase.text.toUpperCase());
-    return (
-      isLoud &&
-      !this.placesAt
-        .between(phrase.base, phrase.base + phrase.size)
-        .some(({ box }) => box[1] < phrase.base + phrase.size && box[3] > phrase.base)
-    );
-  }
-  private isLarge({ size }: Phrase): boolean {
-    return size >= this.reading.bodySize * LARGE;
-  }
-
-  /** The heading that a box stands under; null: none is told from the rest by its type. */
-  sectionOf({ box }: Place): string | null {
-    // From the foot of the page up.
-    this.headings ??= this.reading.phrases.filter((phrase) => this.isSection(phrase)).sort((a, b) => a.base - b.base);
-    const [left, , right, top] = box;
-    const above = this.headings.filter(
-      (phrase) => phrase.base > top - 2 && (this.reading.isRightToLeft ? phrase.right > left : phrase.left < right),
-    );
-    const found = above.find((phrase) => this.isLarge(phrase)) ?? above[0];
-    if (!found) return null;
-    const lines = [found];
-    for (const phrase of above)
-      if (
-        phrase !== found &&
-        Math.abs(phrase.size - found.size) < 0.5 &&
-        Math.abs(phrase.base - lines[0]!.base - found.size * 1.2) < found.size * 0.4
-      )
-        lines.unshift(phrase);
-    return labelWords(lines.map(({ text }) => text).join(' '));
   }
 }
