@@ -1,4 +1,4 @@
-import { keptSaid, readSaid, remark, saidWords } from './catalogue.js';
+import { keptSaid, readSaid, remark, remarks, saidWords } from './catalogue.js';
 
 test('a remark is kept with its code and fields and comes back as it was; words of others stay words', () => {
   const corrected = remark('address-corrected', { from: 'a@example.org', to: 'b@example.org' });
@@ -13,4 +13,22 @@ test('one message and several; a remark of a version that is not known here says
   expect(saidWords(remark('mailbox-read', { messages: 1 }))).toBe('1 new message was read.');
   expect(saidWords(remark('mailbox-read', { messages: 1200 }))).toBe('1,200 new messages were read.');
   expect(saidWords({ code: 'of-tomorrow' as 'due-again', fields: {} })).toBe('of-tomorrow');
+});
+
+test.each(Object.entries(remarks))('“%s” says what it is in whole words, with all that it carries', (code, sentence) => {
+  const given = new Proxy(
+    {},
+    {
+      get: (_, name) =>
+        /^(messages|attempts|run|port)$/.test(String(name))
+          ? 7
+          : name === 'at' || name === 'until'
+            ? '2027-01-15T08:00:00Z'
+            : `‹${String(name)}›`,
+    },
+  );
+  const said = (sentence as (fields: object) => string)(given);
+  expect(said).toMatch(/^[“‹A-Z0-9]/);
+  expect(said).not.toMatch(/undefined|null|NaN|\[object|Invalid| {2}/);
+  expect(code).toMatch(/^[a-z]+(-[a-z]+)*$/);
 });
