@@ -139,7 +139,8 @@ export function printerServer(printer: StandInPrinter): Server {
         if (printerMoods.includes(mood)) printer.mood = mood;
         return void response.writeHead(204).end();
       }
-      response.writeHead(200, { 'content-type': 'application/ipp' }).end(printer.answer(await bodyOf(request)));
+      const answer = printer.answer(await bodyOf(request));
+      response.writeHead(200, { 'content-type': 'application/ipp' }).end(answer);
     })().catch((error: unknown) => response.writeHead(500).end(String(error)));
   });
 }

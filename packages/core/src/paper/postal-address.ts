@@ -16,13 +16,15 @@ export const MOST_LINES = 6;
 
 const names = new Intl.DisplayNames(['en'], { type: 'region' });
 const tidy = (text: string): string => text.replace(/\s+/g, ' ').trim();
+/** The letters that a country has today: some have had others (`SU`, `DD`), which the Unicode CLDR knows. */
+const today = (code: string): string => Intl.getCanonicalLocales(`und-${code}`)[0]!.slice(-2);
 /** Names of countries as people write them, to their letters. */
 const letters = new Map<string, string>();
 for (let first = 65; first <= 90; first++) {
   for (let second = 65; second <= 90; second++) {
     const code = String.fromCharCode(first, second);
     const name = names.of(code);
-    if (name && name !== code) letters.set(name.toLowerCase(), code);
+    if (name && name !== code && today(code) === code) letters.set(name.toLowerCase(), code);
   }
 }
 
@@ -31,7 +33,7 @@ export function countryLetters(text: string): string | null {
   const given = tidy(text);
   if (given === '') return null;
   const upper = given.toUpperCase();
-  if (/^[A-Z]{2}$/.test(upper)) return names.of(upper) === upper ? null : upper === 'UK' ? 'GB' : upper;
+  if (/^[A-Z]{2}$/.test(upper)) return names.of(upper) === upper ? null : upper === 'UK' ? 'GB' : today(upper);
   return letters.get(given.toLowerCase()) ?? null;
 }
 
@@ -55,6 +57,11 @@ export function addressLines(given: PostalAddress, home: string): string[] | nul
   })
     .map(tidy)
     .filter(Boolean);
+  // Where towns are no part of addresses, one that is given is written all the same: it harms nobody, and a wrong country would lose it.
+  if (!lines.some((line) => line.includes(town))) {
+    const last = lines.findLastIndex((line) => street.some((one) => line.includes(one)));
+    lines.splice(last < 0 ? lines.length : last + 1, 0, town);
+  }
   const abroad = country === home ? [] : [(names.of(country) ?? country).toUpperCase()];
   // Too many lines: those of the street are joined, the name and the end stay.
   const all = [...lines, ...abroad];
