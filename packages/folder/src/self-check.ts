@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, existsSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { MailbagError } from '@mailbag/core';
 import Database from 'libsql';
 import { DATABASE, KEY } from './layout.js';
 
@@ -59,8 +60,10 @@ async function stateOf(
 /**
  * Looks whether a data folder is whole: the database in itself, and the files that it speaks of. Reads only, and may run beside a server.
  * @param thorough also compares digests, which reads every file
+ * @throws MailbagError folder-none
  */
 export async function selfCheck(folder: string, thorough: boolean): Promise<SelfCheckResult> {
+  if (!existsSync(join(folder, DATABASE))) throw new MailbagError('folder-none', { folder });
   const faults = new Faults();
   const database = new Database(join(folder, DATABASE), { readonly: true });
   let copies = 0;

@@ -52,6 +52,9 @@ export const serverErrors = {
     (e) =>
       `${e.path} is not the key of this data folder: it does not open what is kept encrypted (${list(e.names)}). Put the right one back. If it is lost for good, start once with MAILBAG_NEW_KEY=1 and enter those again.`,
   ),
+  'folder-none': told<{ folder: string }>(
+    (e) => `${e.folder} is no data folder of Mailbag. Name the one that the server keeps its data in.`,
+  ),
   'folder-in-use': told<{ folder: string; pid: string }>(
     (e) =>
       `The data folder ${e.folder} is in use by another Mailbag (process ${e.pid}). Stop that one first, or choose another folder with --data.`,
