@@ -143,7 +143,11 @@ const Track = styled.div`
   overflow: hidden;
   display: flex;
 `;
-/** A bar of parts, each a share of `total`. Its words stand beside it. */
+/** A part in words: how many, or which share of a whole that is not counted. */
+const partWords = ({ name, share }: { name: string; share: number }): string =>
+  `${name} ${Number.isInteger(share) ? share : `${Math.round(share * 100)} %`}`;
+
+/** A bar of parts, each a share of `total`. Its words stand beside it, and in its name for those who do not see it. */
 export function PartsBar({
   parts,
   total,
@@ -156,11 +160,11 @@ export function PartsBar({
   tall?: boolean;
 }) {
   return (
-    <Track role="img" aria-label={label} style={tall ? { height: 10, borderRadius: 5 } : undefined}>
+    <Track role="img" aria-label={[label, ...parts.map(partWords)].join(', ')} style={tall ? { height: 10, borderRadius: 5 } : undefined}>
       {parts.map((part) => (
         <div
           key={part.name}
-          title={`${part.name} ${part.share}`}
+          title={partWords(part)}
           style={{ width: `${total > 0 ? (part.share / total) * 100 : 0}%`, background: part.color, transition: 'width 300ms' }}
         />
       ))}

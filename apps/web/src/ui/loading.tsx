@@ -15,9 +15,11 @@ const hasFailed = (query: Query): boolean =>
 export function Loading({ what }: { what: string }) {
   const client = useQueryClient();
   const cache = client.getQueryCache();
+  const firstFailed = (): Query | null => cache.getAll().find(hasFailed) ?? null;
   const failed = useSyncExternalStore(
     useCallback((tell: () => void) => cache.subscribe(notifyManager.batchCalls(tell)), [cache]),
-    () => cache.getAll().find(hasFailed) ?? null,
+    firstFailed,
+    firstFailed,
   );
   if (!failed) return <Waiting role="status">Reading {what} …</Waiting>;
   const why = failed.state.error instanceof Error ? failed.state.error.message : String(failed.state.error);
