@@ -30,10 +30,10 @@ class OwnDelay {
 }
 
 /**
- * How long others wait for a plain answer of a server while something is going on, at most, in milliseconds. What the one who asks was held up itself is
- * not the server's.
+ * How long others wait for a plain answer of a server while something is going on, at most, in milliseconds.
+ * @param isIdle the server computes nothing meanwhile: what holds up the one who asks then is the machine's and not the server's, and is left out
  */
-export async function longestWait(address: string, during: Promise<unknown>): Promise<number> {
+export async function longestWait(address: string, during: Promise<unknown>, isIdle = false): Promise<number> {
   let isOver = false;
   const over = during.finally(() => (isOver = true)).catch(() => undefined);
   let longest = 0;
@@ -43,7 +43,7 @@ export async function longestWait(address: string, during: Promise<unknown>): Pr
     const from = performance.now();
     // Who has waited so long waits no longer.
     await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(PATIENCE) }).catch(() => undefined);
-    longest = Math.max(longest, performance.now() - from - own.take());
+    longest = Math.max(longest, performance.now() - from - (isIdle ? own.take() : 0));
   } while (!isOver && longest < PATIENCE);
   own.end();
   if (!isOver) return longest;
