@@ -10,16 +10,8 @@ import { hasRightCheckDigits, ibanFault } from './kinds/iban.js';
 import { nameKey } from './kinds/same-person.js';
 import { shapeOf } from './kinds/shape.js';
 import { someContext } from '../testing/context.js';
+import { columnOf as column } from '../testing/findings.js';
 
-const column = (name: string, kind: ColumnKind): Column => ({
-  name,
-  slug: name.toLowerCase(),
-  kind,
-  empty: 0,
-  distinct: 9,
-  longest: '',
-  examples: [],
-});
 const setup = (columns: Column[], plan: CheckPlan = {}): CheckSetup => ({
   context: someContext,
   columns,
