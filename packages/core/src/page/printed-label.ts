@@ -28,7 +28,7 @@ interface Candidate extends PrintedLabel {
 }
 
 /** How far a label may stand from its box, points; common practice, no source. */
-const FARTHEST = { beside: 220, above: 30, below: 14, tick: 60, header: 400 };
+const FARTHEST = { beside: 220, above: 30, below: 14, tick: 60 };
 /** What a relation has to make up for where most boxes of a page have another one. */
 const UNUSUAL = 7;
 /** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
@@ -132,13 +132,15 @@ export class PageLabels {
         .filter(({ box }) => Math.abs(box[1] - start.box[1]) < 3)
         .sort((a, b) => (backwards ? b.box[2] - a.box[2] : a.box[0] - b.box[0]));
       for (const place of row) seen.add(place);
-      const has = (place: Place, relation: Relation): boolean => [...this.candidates(place)].some((one) => one.relation === relation);
+      const has = (place: Place, relation: Relation): boolean => this.candidates(place).some((one) => one.relation === relation);
       if (has(row[0]!, 'left') && !has(row.at(-1)!, 'right')) for (const place of row) this.turned.add(place);
     }
   }
 
   /** The heading that a box stands under; null: none is told from the rest by its type. */
-  sectionOf = ({ box }: Place): string | null => this.sections.above(box);
+  sectionOf({ box }: Place): string | null {
+    return this.sections.above(box);
+  }
 
   /** What is printed for a box; null: nothing that is near enough. */
   of(place: Place): PrintedLabel | null {

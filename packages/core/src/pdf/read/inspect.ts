@@ -3,14 +3,6 @@ import { PDFArray, PDFDict as Dict, PDFName, PDFStream } from '@cantoo/pdf-lib';
 import { isOverBudget } from './decode-budget.js';
 import { isStandard } from '../fill/appearance/coded-face.js';
 import { parseDefaultAppearance } from '../fill/appearance/default-appearance.js';
-import { fieldWords } from '../../page/field-words.js';
-import type { PageMarks } from '../../page/page-marks.js';
-import type { Direction } from '../../page/page-reading.js';
-import { mainDirection, readPage, uprightBox } from '../../page/page-reading.js';
-import { isButtonWithStates } from '../field.js';
-import type { Place } from '../../page/printed-label.js';
-import { PageLabels } from '../../page/printed-label.js';
-import { pageMarks } from './content/page-marks.js';
 import { MailbagError } from '../../errors/catalogue.js';
 import {
   arrayEntry,
@@ -26,6 +18,7 @@ import {
   whole,
 } from './document.js';
 import type { OpenedPdf } from './document.js';
+import { nameFields, nameOptions } from './field-labels.js';
 import { inheritedEntry, readFieldTree } from './field-tree.js';
 import { recogniseCalculation, recogniseFormat } from './scripts/script.js';
 import type { FieldTree, RawField, RawWidget } from './field-tree.js';
@@ -279,80 +272,6 @@ function strangeScripts(tree: FieldTree, fields: readonly Field[]): string[] {
   });
 }
 
-/** A page as its fields are labelled by. */
-interface LabelledPage {
-  marks: PageMarks;
-  main: Direction;
-  /** By the direction in which they are read. */
-  labels: Map<Direction, { labels: PageLabels; places: Map<FieldWidget, Place> }>;
-}
-
-/** Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options. */
-function addLabels(doc: PDFDocument, fields: Field[]): void {
-  const pages = doc.getPages();
-  const known = new Map<number, LabelledPage>();
-  const widgets = fields.flatMap((field) =>
-    field.widgets.filter(({ rect }) => rect[2] > rect[0] && rect[3] > rect[1]).map((widget) => ({ widget, field })),
-  );
-  const readFor = (widget: FieldWidget): { labels: PageLabels; place: Place } | null => {
-    const page = pages[widget.page - 1];
-    if (!page) return null;
-    let here = known.get(widget.page);
-    if (!here) {
-      const marks = pageMarks(page);
-      known.set(widget.page, (here = { marks, main: mainDirection(marks), labels: new Map() }));
-    }
-    const direction = (widget.rotation || here.main) as Direction;
-    let turned = here.labels.get(direction);
-    if (!turned) {
-      const places = new Map(
-        widgets
-          .filter(({ widget: { page: one } }) => one === widget.page)
-          .map(({ widget: one, field }) => [one, { box: uprightBox(one.rect, direction), isTick: isButtonWithStates(field) }] as const),
-      );
-      here.labels.set(
-        direction,
-        (turned = {
-          labels: new PageLabels(
-            readPage(here.marks, direction),
-            // What is not seen stands in nobody's way.
-            [...places].filter(([{ hidden }]) => !hidden).map(([, one]) => one),
-          ),
-          places,
-        }),
-      );
-    }
-    const place = turned.places.get(widget);
-    return place ? { labels: turned.labels, place } : null;
-  };
-  for (const field of fields) {
-    const first = field.widgets.find(({ page, rect }) => page > 0 && rect[2] > rect[0] && rect[3] > rect[1]);
-    const found = first && readFor(first);
-    const printed = found ? (field.kind === 'radio' ? found.labels.ofGroup(placesOf(field, readFor)) : found.labels.of(found.place)) : null;
-    const { label, labelFrom } = fieldWords(field.name, field.tooltip, printed);
-    field.label = label;
-    field.labelFrom = labelFrom;
-    field.section = found ? found.labels.sectionOf(found.place) : null;
-    if (field.kind === 'radio') addOptionWords(field, readFor);
-  }
-}
-
-type ReadFor = (widget: FieldWidget) => { labels: PageLabels; place: Place } | null;
-const placesOf = (field: Field, readFor: ReadFor): Place[] => field.widgets.flatMap((widget) => readFor(widget)?.place ?? []);
-
-/** Options that say no more than their values get the words that are printed at their buttons. */
-function addOptionWords(field: Field, readFor: ReadFor): void {
-  const saysMore = field.options.some(({ value, label }) => label !== value);
-  if (saysMore) return;
-  const printed = field.onValues.map((on) => {
-    const widget = field.widgets.find(({ onValue }) => onValue === on);
-    const found = widget && readFor(widget);
-    return found ? (found.labels.of(found.place)?.text.replace(/^.*:\s+(?=\S)/, '') ?? null) : null;
-  });
-  if (printed.every((text) => text !== null) && new Set(printed).size === printed.length)
-    field.options = field.onValues.map((value, at) => ({ value, label: printed[at]! }));
-}
-
 /** Fonts that the DA of text fields names and that neither the form nor Mailbag has. */
 function missingFonts(tree: FieldTree): string[] {
   const resources = tree.acroForm && dictEntry(tree.acroForm, 'DR');
@@ -379,8 +298,12 @@ const mayFill = (permissions: number): boolean => hasBit(permissions, 4) || hasB
 /** Pages of a template. */
 const MOST_PAGES = 2000;
 
-/** Describes an opened PDF. @throws MailbagError pdf-no-fields, pdf-xfa-only, pdf-too-many */
-export function describePdf(opened: OpenedPdf, file: string): TemplateDescription {
+/**
+ * Describes an opened PDF.
+ * @param name gives fields the words of the page; whoever fills needs those of options alone
+ * @throws MailbagError pdf-no-fields, pdf-xfa-only, pdf-too-many
+ */
+export function describePdf(opened: OpenedPdf, file: string, name: typeof nameFields = nameOptions): TemplateDescription {
   if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: 'pages' });
   const tree = readFieldTree(opened.doc, file);
   const fields = tree.fields.map(describeField).filter((field) => field !== null);
@@ -388,7 +311,7 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
     const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
     throw new MailbagError(xfa ? 'pdf-xfa-only' : 'pdf-no-fields', { file });
   }
-  addLabels(opened.doc, fields);
+  name(opened.doc, fields);
   return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields) };
 }
 
@@ -398,7 +321,7 @@ export function describePdf(opened: OpenedPdf, file: string): TemplateDescriptio
  */
 export async function inspectTemplate(bytes: Uint8Array, file = 'The file', password = ''): Promise<TemplateDescription> {
   return whole(file, async () => {
-    const description = describePdf(await openPdf(bytes, file, password), file);
+    const description = describePdf(await openPdf(bytes, file, password), file, nameFields);
     // What could not be read of a page for its size would be mailed all the same.
     if (isOverBudget()) throw new MailbagError('pdf-holds-too-much', { file });
     return description;
