@@ -17,6 +17,17 @@ export function fileAndOptions<K extends Kinds>(args: string[], options: K): { f
   }
 }
 
+/** Files alone, one or more. @throws WrongCall */
+export function files(args: string[]): string[] {
+  try {
+    const { positionals } = parseArgs({ args, options: { json: { type: 'boolean' } }, allowPositionals: true, strict: true });
+    if (positionals.length === 0) throw new WrongCall('Name a file.');
+    return positionals;
+  } catch (error) {
+    throw error instanceof WrongCall ? error : new WrongCall(error instanceof Error ? error.message : String(error));
+  }
+}
+
 /** Options that must be there. @throws WrongCall */
 function demand(options: Record<string, unknown>, names: readonly string[]): void {
   const missing = names.find((name) => options[name] === undefined || options[name] === '');

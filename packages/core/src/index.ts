@@ -7,6 +7,12 @@ export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 
 export { inspectTemplate } from './pdf/read/inspect.js';
+export { answerReason, pieceWords } from './answers/answer.js';
+export type { Answer, AnswerPart, AnswerReason, Piece } from './answers/answer.js';
+export { leftSentence, questionsOf } from './answers/questions.js';
+export type { Question, QuestionKind, Questions } from './answers/questions.js';
+export { readBlanks } from './blanks/read-blanks.js';
+export type { Blank, BlankKind } from './blanks/blank.js';
 export { compileTemplate } from './pdf/plan/compile.js';
 export * from './pdf/fill/stamp/copy-stamp.js';
 export { assertImage } from './pdf/fill/image.js';

@@ -77,6 +77,8 @@ export interface ColumnCheck {
 
 /** Everything about one check. */
 export interface CheckKind {
+  /** Its place among the checks that are offered, by tens. */
+  order: number;
   column?: ColumnCheck;
   /** What it finds, by the code of the finding. */
   findings: Readonly<Record<string, FindingWords>>;

@@ -1,26 +1,15 @@
 import type { Field } from '../pdf/field.js';
 import type { FillContext } from './fill-context.js';
-import { blank } from './kinds/blank.js';
-import { column } from './kinds/column.js';
-import { compose } from './kinds/compose.js';
-import { text } from './kinds/text.js';
-import { translate } from './kinds/translate.js';
+import * as kinds from './kinds.js';
 import type { Column } from '../tables/record.js';
 import type { Row } from './row.js';
 import type { RuleKind, RuleResult, SentencePart } from './rule.js';
 
-/** Every kind of fill rule. A new one is a file in kinds/ and a line here. */
-const kinds = {
-  column,
-  compose,
-  translate,
-  text,
-  blank,
-};
 export type FillRule = RuleOf<(typeof kinds)[keyof typeof kinds]>;
 type RuleOf<Kind> = Kind extends RuleKind<infer Rule> ? Rule : never;
 
-export const ruleKinds = Object.keys(kinds) as FillRule['kind'][];
+/** In the order in which they are offered. */
+export const ruleKinds = (Object.keys(kinds) as FillRule['kind'][]).sort((one, other) => kinds[one].order - kinds[other].order);
 
 const kindOf = (rule: FillRule): RuleKind<FillRule> => kinds[rule.kind] as unknown as RuleKind<FillRule>;
 

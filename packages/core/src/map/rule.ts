@@ -17,6 +17,8 @@ export type SentencePart = { column: string } | { text: string } | { say: string
 /** Everything about one kind of rule. */
 export interface RuleKind<Rule extends { kind: string }> {
   kind: Rule['kind'];
+  /** Its place among the kinds that are offered, by tens. */
+  order: number;
   /** What it is called where a person chooses it. */
   title: string;
   /** Whether it is offered for a field. */

@@ -11,8 +11,9 @@ const piece = (text: string, x: number, y: number, more: Partial<TextPiece> = {}
   isBold: false,
   ...more,
 });
+const NOTHING: PageMarks = { pieces: [], segments: [], shapes: [], pictures: [] };
 const texts = (marks: Partial<PageMarks>, direction: TextPiece['direction'] = 0): string[] =>
-  readPage({ pieces: [], segments: [], ...marks }, direction).phrases.map(({ text }) => text);
+  readPage({ ...NOTHING, ...marks }, direction).phrases.map(({ text }) => text);
 
 test('pieces of one line are joined, with a space where there is room for one', () => {
   expect(texts({ pieces: [piece('Na', 10, 100), piece('me', 20, 100), piece('of', 33, 100), piece('tenant', 46, 100.4)] })).toEqual([
@@ -39,19 +40,19 @@ test('only text of the direction that is read counts, and its boxes are turned w
   expect(uprightBox([10, 20, 30, 60], 270)).toEqual([-60, 10, -20, 30]);
 });
 test('the main direction is that of most letters; a page without text is upright', () => {
-  expect(mainDirection({ pieces: [piece('a', 0, 0), piece('long words', 0, 0, { direction: 270 })], segments: [] })).toBe(270);
-  expect(mainDirection({ pieces: [], segments: [] })).toBe(0);
+  expect(mainDirection({ ...NOTHING, pieces: [piece('a', 0, 0), piece('long words', 0, 0, { direction: 270 })] })).toBe(270);
+  expect(mainDirection(NOTHING)).toBe(0);
 });
 test('words from right to left are in the order in which they are read', () => {
   // As programs draw it: the visually first word last (Unicode, UAX #9).
   const pieces = [piece('םולש', 10, 100), piece('הדע', 36, 100)];
-  const { phrases, isRightToLeft } = readPage({ pieces, segments: [] }, 0);
+  const { phrases, isRightToLeft } = readPage({ ...NOTHING, pieces }, 0);
   expect(phrases[0]!.text.replace(/ /g, '')).toBe('עדהשלום');
   expect(isRightToLeft).toBe(true);
 });
 test('lines that go on in one another are one, and short ones none', () => {
   const { level, upright } = readPage(
-    { pieces: [], segments: [{ x1: 10, y1: 50, x2: 60, y2: 50 }, { x1: 61, y1: 50.5, x2: 120, y2: 50.5 }, { x1: 10, y1: 20, x2: 10, y2: 80 }] },
+    { ...NOTHING, segments: [{ x1: 10, y1: 50, x2: 60, y2: 50 }, { x1: 61, y1: 50.5, x2: 120, y2: 50.5 }, { x1: 10, y1: 20, x2: 10, y2: 80 }] },
     0,
   ); // prettier-ignore
   expect(level).toEqual([{ at: 50, from: 10, to: 120 }]);
@@ -63,5 +64,5 @@ test('the type of most of the text is that of the page', () => {
     piece('much more text in small type', 10, 100, { size: 8 }),
     piece('and more', 10, 80, { size: 8 }),
   ];
-  expect(readPage({ pieces, segments: [] }, 0).bodySize).toBe(8);
+  expect(readPage({ ...NOTHING, pieces }, 0).bodySize).toBe(8);
 });

@@ -1,4 +1,7 @@
-import type { PageMarks, Segment, TextPiece } from './page-marks.js';
+import type { PageMarks, Segment, Shape, TextPiece } from './page-marks.js';
+import type { Rule } from './cells.js';
+import type { WritingPlace } from './writing-places.js';
+import { takePlaces } from './writing-places.js';
 
 /** A box in an upright space, points: left, bottom, right, top. */
 export type Box = readonly [left: number, bottom: number, right: number, top: number];
@@ -19,9 +22,15 @@ export interface Phrase {
 export interface PageReading {
   direction: Direction;
   phrases: Phrase[];
-  /** Level lines: `at` a height, between two places. */
-  level: { at: number; from: number; to: number }[];
-  upright: { at: number; from: number; to: number }[];
+  level: Rule[];
+  upright: Rule[];
+  /** Level lines as they were drawn, before those that go on in one another were joined. */
+  strokes: Rule[];
+  /** Boxes and circles, in the order of drawing. */
+  shapes: Shape[];
+  pictures: Box[];
+  /** Places to write on or to tick that are printed with characters. */
+  places: WritingPlace[];
   /** The type size that most of the text has. */
   bodySize: number;
   /** Whether the page is written from right to left. */
@@ -49,15 +58,20 @@ const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/;
 /** Text that was shown from its visual left on, in the order in which it is read. */
 const inReadingOrder = (text: string): string => (RIGHT_TO_LEFT.test(text) ? [...text].reverse().join('') : text);
 
-/** Joins pieces of one direction to phrases; an upright line between two of them keeps them apart. */
-function phrasesOf(pieces: readonly TextPiece[], direction: Direction, lines: PageReading['upright']): Phrase[] {
-  const placed = pieces
+type Placed = TextPiece & { x: number; y: number };
+
+/** The pieces of one direction as they lie for who reads them. */
+const placedPieces = (pieces: readonly TextPiece[], direction: Direction): Placed[] =>
+  pieces
     .filter(({ size, direction: own }) => size > 0 && own === direction)
     .map((piece) => {
       const [x, y] = upright(piece.x, piece.y, direction);
       return { ...piece, x, y };
-    })
-    .sort((a, b) => b.y - a.y || a.x - b.x);
+    });
+
+/** Joins pieces to phrases; an upright line or a place to write on between two of them keeps them apart. */
+function phrasesOf(pieces: readonly Placed[], lines: readonly Rule[], places: readonly WritingPlace[]): Phrase[] {
+  const placed = [...pieces].sort((a, b) => b.y - a.y || a.x - b.x);
   const rows: (typeof placed)[] = [];
   for (const piece of placed) {
     const row = rows.at(-1);
@@ -72,7 +86,8 @@ function phrasesOf(pieces: readonly TextPiece[], direction: Direction, lines: Pa
       const isApart =
         last !== undefined &&
         gap > 1 &&
-        lines.some(({ at, from, to }) => at > last.right - 1 && at < x + 1 && from < y + size * 0.5 && to > y);
+        (lines.some(({ at, from, to }) => at > last.right - 1 && at < x + 1 && from < y + size * 0.5 && to > y) ||
+          places.some(({ left, right, base }) => Math.abs(base - y) < size * 0.5 && left > last.right - 2 && right < x + 2));
       if (last && gap < WORD_GAP * size && gap > -size && !isApart) {
         last.parts.push({ text, gap: gap > size * 0.12 });
         last.right = Math.max(last.right, x + width);
@@ -92,9 +107,9 @@ function phrasesOf(pieces: readonly TextPiece[], direction: Direction, lines: Pa
 }
 
 /** Lines that lie on each other or go on in one another, as one. */
-function joined(lines: PageReading['level']): PageReading['level'] {
+function joined(lines: readonly Rule[]): Rule[] {
   const sorted = [...lines].sort((a, b) => Math.round(a.at) - Math.round(b.at) || a.from - b.from);
-  const found: PageReading['level'] = [];
+  const found: Rule[] = [];
   for (const line of sorted) {
     const last = found.at(-1);
     if (last && Math.abs(last.at - line.at) < 1.5 && line.from <= last.to + 2) last.to = Math.max(last.to, line.to);
@@ -111,14 +126,15 @@ export function mainDirection({ pieces }: PageMarks): Direction {
 }
 
 /** Reads a page for who holds it so that text of a direction is upright. */
-export function readPage({ pieces, segments }: PageMarks, direction: Direction): PageReading {
+export function readPage({ pieces, segments, shapes, pictures }: PageMarks, direction: Direction): PageReading {
   const lines = segments.map(({ x1, y1, x2, y2 }): Segment => {
     const [left, bottom, right, top] = uprightBox([x1, y1, x2, y2], direction);
     return { x1: left, y1: bottom, x2: right, y2: top };
   });
-  const level = joined(lines.filter(({ x1, x2, y1, y2 }) => x2 - x1 > y2 - y1).map(({ x1, x2, y1 }) => ({ at: y1, from: x1, to: x2 })));
+  const strokes = lines.filter(({ x1, x2, y1, y2 }) => x2 - x1 > y2 - y1).map(({ x1, x2, y1 }) => ({ at: y1, from: x1, to: x2 }));
   const upward = joined(lines.filter(({ x1, x2, y1, y2 }) => x2 - x1 <= y2 - y1).map(({ x1, y1, y2 }) => ({ at: x1, from: y1, to: y2 })));
-  const phrases = phrasesOf(pieces, direction, upward);
+  const { text, places } = takePlaces(placedPieces(pieces, direction));
+  const phrases = phrasesOf(text, upward, places);
   const sizes = new Map<number, number>();
   let backwards = 0;
   let all = 0;
@@ -128,5 +144,16 @@ export function readPage({ pieces, segments }: PageMarks, direction: Direction):
     if (RIGHT_TO_LEFT.test(text)) backwards += text.length;
   }
   const bodySize = [...sizes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 10;
-  return { direction, phrases, level, upright: upward, bodySize, isRightToLeft: backwards > all / 2 };
+  return {
+    direction,
+    phrases,
+    level: joined(strokes),
+    upright: upward,
+    strokes,
+    shapes: shapes.map((shape) => ({ ...shape, box: uprightBox(shape.box, direction) })),
+    pictures: pictures.map((box) => uprightBox(box, direction)),
+    places,
+    bodySize,
+    isRightToLeft: backwards > all / 2,
+  };
 }

@@ -19,6 +19,8 @@ export interface PrintedLabel {
   relation: Relation | 'table';
   /** Smaller is surer; about the points between the words and the box. */
   cost: number;
+  /** Whether they end as a question or before something that is to follow. */
+  isAsking?: boolean;
 }
 
 interface Candidate extends PrintedLabel {
@@ -29,6 +31,8 @@ interface Candidate extends PrintedLabel {
 
 /** How far a label may stand from its box, points; common practice, no source. */
 const FARTHEST = { beside: 220, above: 30, below: 14, tick: 60 };
+/** Words that cost more than this are not meant for a box that may go on from the one above it. */
+const OWN = 32;
 /** What a relation has to make up for where most boxes of a page have another one. */
 const UNUSUAL = 7;
 /** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
@@ -142,6 +146,19 @@ export class PageLabels {
     return this.sections.above(box);
   }
 
+  /** Phrases that touch a box. */
+  phrasesIn([left, bottom, right, top]: Box): Phrase[] {
+    return this.phrasesAt
+      .between(bottom - 20, top)
+      .filter((one) => overlap(one.left, one.right, left, right) > 0 && one.base < top && one.base + one.size * 0.75 > bottom);
+  }
+
+  /** Whether a box has words of its own, near enough to be meant for it. */
+  hasOwnWords(place: Place): boolean {
+    const [best] = this.candidates(place);
+    return best !== undefined && best.cost < OWN;
+  }
+
   /** What is printed for a box; null: nothing that is near enough. */
   of(place: Place): PrintedLabel | null {
     const [best] = this.candidates(place);
@@ -214,6 +231,7 @@ export class PageLabels {
             relation,
             left: phrase.left,
             cost: cost + this.strange(place, relation, phrase),
+            isAsking: /[:?：]\s*$/.test(words),
           });
       }
     }

@@ -1,3 +1,4 @@
+import type { Answer } from '../answers/answer.js';
 import type { LabelSource } from '../page/field-words.js';
 import type { Calculation, FormatScript } from './read/scripts/script.js';
 
@@ -110,6 +111,8 @@ export interface TemplateDescription {
   pages: PageSize[];
   fields: Field[];
   notes: TemplateNote[];
+  /** Which fields are one answer, as proposed. Left out: of a template that was read before answers were told, and where nobody asked. */
+  answers?: Answer[];
 }
 
 const noteSentences: Record<TemplateNoteCode, string> = {

@@ -23,6 +23,7 @@ const isWrong: FindingWords = {
 
 /** The recipient's address can be mailed to. */
 export const address: CheckKind = {
+  order: 20,
   findings: {
     'address-wrong': isWrong,
     'address-missing': {
@@ -46,6 +47,7 @@ export const address: CheckKind = {
 
 /** Every other column of addresses holds such (RFC 5321, 4.1.2). */
 export const otherAddress: CheckKind = {
+  order: 50,
   column: { switch: 'email', says: 'is an e-mail address', proposed: ({ kind }) => kind === 'email' },
   findings: { 'address-wrong': isWrong },
   begin: valueCheck('email', ({ addressColumn }) => ({ text }, _, { name }) => {

@@ -6,6 +6,7 @@ import { list } from '../finding.js';
 
 /** Values are among those that a person has allowed; case and stray spaces do not count. */
 export const allowed: CheckKind = {
+  order: 180,
   column: { switch: 'allowed', says: 'is one of these', proposed: () => false },
   findings: {
     'not-allowed': {

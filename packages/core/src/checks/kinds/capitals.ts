@@ -12,6 +12,7 @@ const asName = (text: string): string =>
 
 /** Names in capitals amid names that are not. */
 export const capitals: CheckKind = {
+  order: 150,
   column: { switch: 'capitals', says: 'is not in capitals only', proposed: (column) => isNameColumn(column) && column.kind !== 'key' },
   findings: {
     'all-capitals': { title: 'Name in capitals', sentence: ({ value }) => `“${value}” is in capitals, unlike the other names.` },

@@ -5,6 +5,7 @@ import { valueCheck } from '../check.js';
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\ufffd\ufffe\uffff]/g;
 
 export const control: CheckKind = {
+  order: 140,
   column: { switch: 'control', says: 'has no control characters', proposed: () => true },
   findings: {
     'control-character': {

@@ -4,6 +4,7 @@ import { valueCheck } from '../check.js';
 
 /** Dates are days of the calendar, and dates to the program they come from. */
 export const date: CheckKind = {
+  order: 100,
   column: { switch: 'date', says: 'is a date that exists', proposed: ({ kind }) => kind === 'date' },
   findings: {
     'date-wrong': { title: 'Not a date', sentence: ({ value, details }) => `“${value}” is no date: ${details.why}.` },

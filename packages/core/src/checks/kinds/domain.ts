@@ -21,6 +21,7 @@ const TIMES = 10;
 
 /** Domains that nearly are another one which most addresses of the column have. */
 export const domain: CheckKind = {
+  order: 60,
   column: { switch: 'domain', says: 'has no mistyped domain', proposed: ({ kind }) => kind === 'email' },
   findings: {
     'domain-typo': {

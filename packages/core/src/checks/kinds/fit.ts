@@ -5,6 +5,7 @@ import { facesAdvice, list } from '../finding.js';
 
 /** Every value fits its box and can be drawn, measured with the metrics that will draw it. */
 export const fit: CheckKind = {
+  order: 250,
   findings: {
     'cannot-draw': {
       title: 'Characters that cannot be drawn',

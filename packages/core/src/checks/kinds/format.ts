@@ -4,6 +4,7 @@ import type { CheckKind } from '../check.js';
 
 /** Every value is what its field's format can show; a time in a date field, or a date in a time field, cannot stand there at all. */
 export const format: CheckKind = {
+  order: 240,
   findings: {
     'format-unfit': {
       title: 'Not what the field shows',

@@ -26,6 +26,7 @@ export function ibanFault(text: string): string | null {
 }
 
 export const iban: CheckKind = {
+  order: 90,
   column: { switch: 'iban', says: 'is an IBAN', proposed: ({ kind }) => kind === 'iban' },
   findings: {
     'iban-wrong': { title: 'Not an IBAN', sentence: ({ value, details }) => `“${value}” is no IBAN: ${details.why}.` },

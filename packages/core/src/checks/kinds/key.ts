@@ -3,6 +3,7 @@ import type { CheckKind } from '../check.js';
 
 /** The record key is there and stands once. */
 export const key: CheckKind = {
+  order: 10,
   findings: {
     'key-blank': {
       title: 'Record key is empty',

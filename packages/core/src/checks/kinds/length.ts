@@ -5,6 +5,7 @@ import type { CheckKind } from '../check.js';
 
 /** No value is longer than its field allows (MaxLen). */
 export const length: CheckKind = {
+  order: 230,
   findings: {
     'too-long': {
       title: 'Longer than the field allows',

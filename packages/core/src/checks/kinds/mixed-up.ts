@@ -13,6 +13,7 @@ const shapes: [kind: ColumnKind, is: (text: string) => boolean][] = [
 
 /** Values that have the shape of another column, while that one has not got its own. */
 export const mixedUp: CheckKind = {
+  order: 190,
   findings: {
     'mixed-up': {
       title: 'In the wrong column',

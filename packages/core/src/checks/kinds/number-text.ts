@@ -4,6 +4,7 @@ import { valueCheck } from '../check.js';
 
 /** Numbers that their program keeps as text: they are neither summed nor formatted. */
 export const numberText: CheckKind = {
+  order: 110,
   column: { switch: 'numberText', says: 'is a number, not text that looks like one', proposed: ({ kind }) => kind === 'number' },
   findings: {
     'not-a-number': { title: 'Not a number', sentence: ({ column, value }) => `“${column}” holds numbers; “${value}” is none.` },

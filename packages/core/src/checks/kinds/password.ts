@@ -2,6 +2,7 @@ import type { CheckKind } from '../check.js';
 
 /** The passwords of a record's copies can be had: not too long, and two different ones where there are two (ISO 32000-2, 7.6.4.3). Never shown. */
 export const password: CheckKind = {
+  order: 260,
   findings: {
     'passwords-same': {
       title: 'Both passwords are the same',

@@ -18,6 +18,7 @@ function withoutExtension(text: string): string {
 
 /** Telephone numbers that can be dialled: by their country's numbering plan where it is known, else by their digits (ITU-T E.164). */
 export const phone: CheckKind = {
+  order: 70,
   column: { switch: 'phone', says: 'is a telephone number', proposed: ({ kind }) => kind === 'phone' },
   findings: {
     'phone-wrong': { title: 'Not a telephone number', sentence: ({ value, details }) => `“${value}” cannot be dialled: ${details.why}.` },

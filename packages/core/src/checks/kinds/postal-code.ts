@@ -41,6 +41,7 @@ export const postalDigits: Record<string, number> = {
 
 /** Postal codes of the country that is set. Without one nothing is known of them but their shape, which another check looks at. */
 export const postalCode: CheckKind = {
+  order: 80,
   column: { switch: 'postalCode', says: 'is a postal code', proposed: ({ kind }) => kind === 'postal-code' },
   findings: {
     'postal-code-wrong': {

@@ -10,6 +10,7 @@ const asDate = ({ text, value }: Cell, reading?: ColumnReading): string | null =
 
 /** Numbers and dates lie between the limits that a person has set. What is neither is for other checks. */
 export const range: CheckKind = {
+  order: 170,
   column: { switch: 'range', says: 'lies between two limits', proposed: () => false },
   findings: {
     'out-of-range': {

@@ -3,6 +3,7 @@ import { aboutValue, columnsWith } from '../check.js';
 
 /** Columns that a person has said must be filled. */
 export const requiredColumn: CheckKind = {
+  order: 30,
   column: { switch: 'required', says: 'is filled', proposed: () => false },
   findings: {
     'value-missing': { title: 'Required column empty', sentence: ({ column }) => `“${column}” must be filled and is empty.` },

@@ -4,6 +4,7 @@ import type { CheckKind } from '../check.js';
 
 /** Every required field gets a value. A field for which the template itself has one may stay as it is. */
 export const required: CheckKind = {
+  order: 220,
   findings: {
     'required-blank': {
       title: 'Required field left blank',

@@ -30,6 +30,7 @@ function proofs(columns: readonly Column[]): Column[][] {
 
 /** Records that probably are the same person: one name, and one day of birth, address of mail or account, or telephone and street. */
 export const samePerson: CheckKind = {
+  order: 200,
   findings: {
     'same-person': {
       title: 'Probably the same person',

@@ -16,6 +16,7 @@ export const shapeOf = (text: string): string =>
 
 /** Values of codes and numbers that are made up otherwise than those around them. */
 export const shape: CheckKind = {
+  order: 160,
   column: {
     switch: 'shape',
     says: 'looks like its neighbours',

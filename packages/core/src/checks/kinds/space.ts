@@ -7,6 +7,7 @@ const isPlain = /^\S+( \S+)*$/;
 
 /** Values that are printed as they stand do not start or end with a space, and have none doubled or of an odd kind. */
 export const space: CheckKind = {
+  order: 130,
   column: { switch: 'spaces', says: 'has no stray or odd spaces', proposed: () => true },
   findings: {
     'stray-space': { title: 'Stray space', sentence: ({ column }) => `“${column}” starts or ends with a space, which would be printed.` },

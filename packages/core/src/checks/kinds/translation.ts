@@ -4,6 +4,7 @@ import { list } from '../finding.js';
 
 /** Every value for a tick box, radio button or choice has a translation. */
 export const translation: CheckKind = {
+  order: 210,
   findings: {
     untranslated: {
       title: 'Value without a translation',

@@ -4,6 +4,7 @@ import { aboutValue, columnsWith } from '../check.js';
 
 /** Columns in which no value may stand twice. */
 export const unique: CheckKind = {
+  order: 40,
   column: { switch: 'unique', says: 'stands only once', proposed: () => false },
   findings: {
     'not-unique': {

@@ -7,6 +7,7 @@ const MOST_OF_IT = 0.6;
 
 /** Digits whose leading zeros a program has dropped: shorter than nearly all others of their column. */
 export const zeros: CheckKind = {
+  order: 120,
   column: { switch: 'zeros', says: 'has lost no leading zero', proposed: ({ kind }) => kind === 'postal-code' },
   findings: {
     'lost-zeros': {

@@ -8,6 +8,7 @@ export interface BlankRule {
 
 export const blank: RuleKind<BlankRule> = {
   kind: 'blank',
+  order: 50,
   title: 'left blank',
   suits: () => true,
   begin: () => ({ kind: 'blank' }),

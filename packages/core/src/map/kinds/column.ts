@@ -25,6 +25,7 @@ function textFor(field: Field, { text, value }: Cell): string {
 
 export const column: RuleKind<ColumnRule> = {
   kind: 'column',
+  order: 10,
   title: 'a column',
   suits: (field) => !takesOneOf(field),
   begin: (_, column) => ({ kind: 'column', column: column?.name ?? '' }),

@@ -59,6 +59,7 @@ function piecesThatStay(parts: readonly ComposePart[], isEmpty: (column: string)
 
 export const compose: RuleKind<ComposeRule> = {
   kind: 'compose',
+  order: 20,
   title: 'composed text',
   suits: (field) => !takesOneOf(field),
   begin: (_, column) => ({ kind: 'compose', parts: [{ column: column?.name ?? '' }] }),

@@ -10,6 +10,7 @@ export interface TextRule {
 
 export const text: RuleKind<TextRule> = {
   kind: 'text',
+  order: 40,
   title: 'fixed text',
   suits: () => true,
   begin: (field) => ({ kind: 'text', text: acceptedValues(field)[0] ?? '' }),

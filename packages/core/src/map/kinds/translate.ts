@@ -33,6 +33,7 @@ function translationFrom(given: unknown): Translation | null {
 
 export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
+  order: 30,
   title: 'a column, translated',
   suits: takesOneOf,
   begin: (field, column) => ({ kind: 'translate', column: column?.name ?? '', table: suggestTable(field, column) }),

@@ -1,7 +1,10 @@
 import type { PDFDocument } from '@cantoo/pdf-lib';
+import type { Answer } from '../../answers/answer.js';
+import type { PlacedField, PrintedForm } from '../../answers/printed-form.js';
+import { proposeAnswers } from '../../answers/propose-answers.js';
 import { fieldWords } from '../../page/field-words.js';
 import type { PageMarks } from '../../page/page-marks.js';
-import type { Direction } from '../../page/page-reading.js';
+import type { Box, Direction, Phrase } from '../../page/page-reading.js';
 import { mainDirection, readPage, uprightBox } from '../../page/page-reading.js';
 import type { Place, PrintedLabel } from '../../page/printed-label.js';
 import { PageLabels } from '../../page/printed-label.js';
@@ -22,7 +25,7 @@ interface LabelledPage {
 const hasArea = ({ page, rect: [left, bottom, right, top] }: FieldWidget): boolean => page > 0 && right > left && top > bottom;
 
 /** The words that are printed for the fields of a form. Each page is read when it is first asked for. */
-class PrintedWords {
+class PrintedWords implements PrintedForm {
   private readonly pages: ReturnType<PDFDocument['getPages']>;
   private readonly widgets = new Map<number, { widget: FieldWidget; field: Field }[]>();
   private readonly known = new Map<number, LabelledPage>();
@@ -59,8 +62,11 @@ class PrintedWords {
           .get(widget.page)!
           .map(({ widget: one, field }) => [one, { box: uprightBox(one.rect, direction), isTick: isButtonWithStates(field) }] as const),
       );
-      // What is not seen stands in nobody's way.
-      const seen = [...places].filter(([{ hidden }]) => !hidden).map(([, place]) => place);
+      // What is not seen, and buttons that are drawn over words, stand in nobody's way.
+      const inTheWay = new Set(
+        this.widgets.get(widget.page)!.flatMap(({ widget: one, field }) => (one.hidden || field.kind === 'button' ? [] : [one])),
+      );
+      const seen = [...places].filter(([one]) => inTheWay.has(one)).map(([, place]) => place);
       here.readings.set(direction, (reading = { labels: new PageLabels(readPage(here.marks, direction), seen), places }));
     }
     return { labels: reading.labels, place: reading.places.get(widget)! };
@@ -76,11 +82,46 @@ class PrintedWords {
     return { printed: field.kind === 'radio' ? labels.ofGroup(group()) : labels.of(place), section: labels.sectionOf(place) };
   }
 
+  placeOf(field: Field): PlacedField | null {
+    const first = field.widgets.find((widget) => hasArea(widget) && !widget.hidden);
+    const found = first ? this.labelled(first) : null;
+    return found ? { field, page: first!.page, box: found.place.box } : null;
+  }
+  private reading({ field, page }: PlacedField): { labels: PageLabels; place: Place } {
+    return this.labelled(field.widgets.find((widget) => widget.page === page && hasArea(widget))!)!;
+  }
+  between(left: PlacedField, right: PlacedField): string | null {
+    const [low, high] = [Math.max(left.box[1], right.box[1]) - 3, Math.min(left.box[3], right.box[3]) + 1];
+    const here = this.reading(left)
+      .labels.phrasesIn([left.box[2] - 2, low, right.box[0] + 2, high])
+      .filter(({ base, size }) => base > low - 1 && base + size * 0.4 < high + 2);
+    return here.length > 0 ? here.map(({ text }) => (/^[\s/.\-–]+$/.test(text) ? text.trim()[0]! : text)).join(' ') : null;
+  }
+  phrasesIn(page: number, box: Box): readonly Phrase[] {
+    const widget = this.widgets.get(page)?.[0]?.widget;
+    return widget ? this.labelled(widget)!.labels.phrasesIn(box) : [];
+  }
+  isContinued(place: PlacedField): boolean {
+    const { labels, place: own } = this.reading(place);
+    return !labels.hasOwnWords(own);
+  }
+  ofGroup(places: readonly PlacedField[]): string | null {
+    const own = places.map((place) => this.reading(place));
+    return own[0]!.labels.ofGroup(own.map(({ place }) => place))?.text ?? null;
+  }
+
   /** What is printed at a single button. */
   at(widget: FieldWidget): string | null {
     const found = hasArea(widget) ? this.labelled(widget) : null;
     return found ? (found.labels.of(found.place)?.text ?? null) : null;
   }
+}
+
+/** Whether a form is on paper of the United States (Letter or Legal), where the month comes before the day; common practice, no source. */
+function isMonthFirst(doc: PDFDocument): boolean {
+  const { width = 0, height = 0 } = doc.getPages()[0]?.getSize() ?? {};
+  const is = (a: number, b: number): boolean => Math.abs(a - b) < 4;
+  return is(width, 612) && (is(height, 792) || is(height, 1008));
 }
 
 /** Radio buttons whose options say no more than their values get the words that are printed at them. */
@@ -98,16 +139,21 @@ function addOptionWords(fields: readonly Field[], words: PrintedWords): void {
 }
 
 /** Gives radio buttons the words of their options, by which values may name them. */
-export function nameOptions(doc: PDFDocument, fields: readonly Field[]): void {
+export function nameOptions(doc: PDFDocument, fields: readonly Field[]): null {
   if (fields.some(({ kind }) => kind === 'radio')) addOptionWords(fields, new PrintedWords(doc, fields));
+  return null;
 }
 
-/** Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options. */
-export function nameFields(doc: PDFDocument, fields: readonly Field[]): void {
+/**
+ * Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options.
+ * @returns which of them are one answer
+ */
+export function nameFields(doc: PDFDocument, fields: readonly Field[]): Answer[] {
   const words = new PrintedWords(doc, fields);
   for (const field of fields) {
     const { printed, section } = words.of(field);
     Object.assign(field, fieldWords(field.name, field.tooltip, printed), { section });
   }
   addOptionWords(fields, words);
+  return proposeAnswers(fields, words, isMonthFirst(doc));
 }

@@ -303,7 +303,11 @@ const MOST_PAGES = 2000;
  * @param name gives fields the words of the page; whoever fills needs those of options alone
  * @throws MailbagError pdf-no-fields, pdf-xfa-only, pdf-too-many
  */
-export function describePdf(opened: OpenedPdf, file: string, name: typeof nameFields = nameOptions): TemplateDescription {
+export function describePdf(
+  opened: OpenedPdf,
+  file: string,
+  name: typeof nameFields | typeof nameOptions = nameOptions,
+): TemplateDescription {
   if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: 'pages' });
   const tree = readFieldTree(opened.doc, file);
   const fields = tree.fields.map(describeField).filter((field) => field !== null);
@@ -311,8 +315,8 @@ export function describePdf(opened: OpenedPdf, file: string, name: typeof nameFi
     const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
     throw new MailbagError(xfa ? 'pdf-xfa-only' : 'pdf-no-fields', { file });
   }
-  name(opened.doc, fields);
-  return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields) };
+  const answers = name(opened.doc, fields);
+  return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields), ...(answers && { answers }) };
 }
 
 /**

@@ -5,7 +5,7 @@ import { contentsOf, resourcesOf, streamBytes } from '../../plan/overlay.js';
 import type { TextFont } from './text-font.js';
 import { textFont } from './text-font.js';
 import { contentTokens } from './tokens.js';
-import type { PageMarks, Segment, TextPiece } from '../../../page/page-marks.js';
+import type { PageMarks, Segment, Shape, TextPiece } from '../../../page/page-marks.js';
 
 type Point = readonly [x: number, y: number];
 type Matrix = [number, number, number, number, number, number];
@@ -30,6 +30,41 @@ interface State {
   charSpace: number;
   wordSpace: number;
   scale: number;
+  /** How light what is filled comes out, from 0, black, to 1, white. */
+  fill: number;
+}
+
+/** Characters that may be places to write on or to tick; see page/writing-places. */
+const PLACES = /[_.…·□☐▢❏❐❑❒◻◯○❍[(]/;
+
+/** A part of a path: its corners, how far it reaches, and how many of its sides are curves. */
+interface Outline {
+  points: Point[];
+  curves: number;
+  box: [left: number, bottom: number, right: number, top: number];
+}
+const outlineAt = (point: Point): Outline => ({ points: [point], curves: 0, box: [point[0], point[1], point[0], point[1]] });
+function reach(outline: Outline | undefined, ...points: Point[]): void {
+  if (!outline) return;
+  for (const [x, y] of points) {
+    const { box } = outline;
+    outline.box = [Math.min(box[0], x), Math.min(box[1], y), Math.max(box[2], x), Math.max(box[3], y)];
+  }
+}
+
+/** Where the characters of a text end, points, stretched to how wide it was set. */
+const endsOf = (text: string, ends: readonly number[], width: number, set: number): number[] =>
+  [...Array(text.length).keys()].map((at) => (width > 0 ? ((ends[at] ?? width) / width) * set : set));
+
+/** How light a colour of 1 (grey), 3 (red, green, blue) or 4 (cyan, magenta, yellow, black) numbers is; in between where it cannot be told. */
+function lightness(numbers: readonly (number | string)[]): number {
+  const [a = 0, b = 0, c = 0, d = 0] = numbers.map((one) => (typeof one === 'number' ? Math.min(1, Math.max(0, one)) : 0.5));
+  if (numbers.length === 3) return 0.3 * a + 0.59 * b + 0.11 * c;
+  return numbers.length === 4
+    ? Math.max(0, 1 - (0.3 * a + 0.59 * b + 0.11 * c) - d)
+    : numbers.length === 1 && typeof numbers[0] === 'number'
+      ? a
+      : 0.5;
 }
 
 /** The quarter turn that is nearest to a direction, degrees counter-clockwise; null: it is askew. */
@@ -41,6 +76,8 @@ function directionOf(a: number, b: number): TextPiece['direction'] | null {
 class Reader {
   readonly pieces: TextPiece[] = [];
   readonly segments: Segment[] = [];
+  readonly shapes: Shape[] = [];
+  readonly pictures: Shape['box'][] = [];
   private left = MOST_TOKENS;
   private readonly fonts = new Map<string, TextFont>();
 
@@ -53,10 +90,15 @@ class Reader {
       this.segments.push({ x1: Math.min(x1, x2), y1: Math.min(y1, y2), x2: Math.max(x1, x2), y2: Math.max(y1, y2) });
   }
   /** Keeps the lines of a path: all of its edges where they are drawn, those of thin shapes where they are filled. */
-  private draw(path: readonly Point[][], isStroked: boolean): void {
-    for (const points of path) {
-      if (isStroked) for (let at = 1; at < points.length; at++) this.line(points[at - 1]!, points[at]!);
-      else if (points.length >= 4) {
+  private draw(path: readonly Outline[], isStroked: boolean, fill: number | null): void {
+    for (const outline of path) {
+      this.shape(outline, isStroked, fill);
+      const { points } = outline;
+      // Curves bound no cells.
+      if (isStroked) {
+        if (outline.curves === 0 || points.length > outline.curves + 2)
+          for (let at = 1; at < points.length; at++) this.line(points[at - 1]!, points[at]!);
+      } else if (points.length >= 4) {
         const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
         const [left, right, bottom, top] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
         if (top - bottom <= THIN) this.line([left, (bottom + top) / 2], [right, (bottom + top) / 2]);
@@ -65,22 +107,55 @@ class Reader {
     }
   }
 
+  /** Keeps boxes and circles. */
+  private shape({ points, curves, box }: Outline, isStroked: boolean, fill: number | null): void {
+    const [width, height] = [box[2] - box[0], box[3] - box[1]];
+    if (this.shapes.length >= MOST_SEGMENTS || width < SHORTEST || height < SHORTEST) return;
+    const isRound = curves >= 2 && points.length <= curves + 2;
+    const isEdge = ([x, y]: Point): boolean =>
+      (Math.abs(x - box[0]) < 0.6 || Math.abs(x - box[2]) < 0.6) && (Math.abs(y - box[1]) < 0.6 || Math.abs(y - box[3]) < 0.6);
+    if (
+      isRound
+        ? Math.abs(width - height) < 1.5
+        : curves > 0
+          ? curves === 4
+          : points.length >= 4 && points.length <= 6 && points.every(isEdge)
+    )
+      this.shapes.push({ box, isRound, isStroked, fill });
+  }
+
   run(streams: readonly (Uint8Array | null)[], resources: PDFDict | undefined, ctm: Matrix, depth: number): void {
-    let state: State = { ctm, font: null, size: 1, leading: 0, charSpace: 0, wordSpace: 0, scale: 1 };
+    let state: State = { ctm, font: null, size: 1, leading: 0, charSpace: 0, wordSpace: 0, scale: 1, fill: 0 };
     const stack: State[] = [];
     let text: Matrix = [1, 0, 0, 1, 0, 0];
     let line: Matrix = text;
     let operands: (number | string)[] = [];
-    let path: Point[][] = [];
+    let path: Outline[] = [];
     const pointAt = (x: number, y: number): Point => {
       const [a, b, c, d, e, f] = state.ctm;
       return [a * x + c * y + e, b * x + d * y + f];
+    };
+    const to = (point: Point): void => {
+      path.at(-1)?.points.push(point);
+      reach(path.at(-1), point);
+    };
+    const curve = (...points: Point[]): void => {
+      const last = path.at(-1);
+      if (!last) return;
+      last.curves++;
+      last.points.push(points.at(-1)!);
+      reach(last, ...points);
+    };
+    const close = (): void => {
+      const first = path.at(-1)?.points[0];
+      if (first) to(first);
     };
     const number = (at: number): number => (typeof operands[at] === 'number' ? operands[at] : 0);
     const matrix = (): Matrix => [number(0), number(1), number(2), number(3), number(4), number(5)];
     const newLine = (x: number, y: number): void => void (text = line = times([1, 0, 0, 1, x, y], line));
     const show = (bytes: string): void => {
-      const read = state.font?.read(bytes);
+      const ends: number[] = [];
+      const read = state.font?.read(bytes, this.seesLines ? ends : undefined);
       if (!read) return;
       const spaces = bytes.split(' ').length - 1;
       const advance = (read.width / 1000) * state.size + bytes.length * state.charSpace + spaces * state.wordSpace;
@@ -96,6 +171,7 @@ class Reader {
           size: Math.abs(state.size) * stretch,
           direction,
           isBold: state.font?.isBold ?? false,
+          ...(this.seesLines && PLACES.test(read.text) && { ends: endsOf(read.text, ends, read.width, advance * state.scale * stretch) }),
         });
       text = times([1, 0, 0, 1, advance * state.scale, 0], text);
     };
@@ -166,26 +242,26 @@ class Reader {
             }
             break;
           case 'm':
-            if (this.seesLines) path.push([pointAt(number(0), number(1))]);
+            if (this.seesLines) path.push(outlineAt(pointAt(number(0), number(1))));
             break;
           case 'l':
-            path.at(-1)?.push(pointAt(number(0), number(1)));
+            to(pointAt(number(0), number(1)));
             break;
-          // Curves bound no cells; the path goes on at their end.
           case 'c':
-            if (this.seesLines) path.push([pointAt(number(4), number(5))]);
+            curve(pointAt(number(0), number(1)), pointAt(number(2), number(3)), pointAt(number(4), number(5)));
             break;
           case 'v':
           case 'y':
-            if (this.seesLines) path.push([pointAt(number(2), number(3))]);
+            curve(pointAt(number(0), number(1)), pointAt(number(2), number(3)));
             break;
           case 'h':
-            if (path.at(-1)?.[0]) path.at(-1)!.push(path.at(-1)![0]!);
+            close();
             break;
           case 're': {
             if (!this.seesLines) break;
             const [x, y, width, height] = [number(0), number(1), number(2), number(3)];
-            path.push([pointAt(x, y), pointAt(x + width, y), pointAt(x + width, y + height), pointAt(x, y + height), pointAt(x, y)]);
+            path.push(outlineAt(pointAt(x, y)));
+            for (const [right, up] of [[width, 0], [width, height], [0, height], [0, 0]] as const) to(pointAt(x + right, y + up)); // prettier-ignore
             break;
           }
           case 'S':
@@ -194,15 +270,25 @@ class Reader {
           case 'B*':
           case 'b':
           case 'b*':
-            if (/^[sb]/.test(token.text) && path.at(-1)?.[0]) path.at(-1)!.push(path.at(-1)![0]!);
-            this.draw(path, true);
+            if (/^[sb]/.test(token.text)) close();
+            this.draw(path, true, /^[Bb]/.test(token.text) ? state.fill : null);
             path = [];
             break;
           case 'f':
           case 'F':
           case 'f*':
-            this.draw(path, false);
+            this.draw(path, false, state.fill);
             path = [];
+            break;
+          case 'g':
+          case 'rg':
+          case 'k':
+          case 'sc':
+          case 'scn':
+            state.fill = lightness(operands);
+            break;
+          case 'cs':
+            state.fill = 0;
             break;
           case 'n':
             path = [];
@@ -225,6 +311,11 @@ class Reader {
   private form(resources: PDFDict | undefined, name: string, ctm: Matrix, depth: number): void {
     const objects = resources && dictEntry(resources, 'XObject');
     const form = objects && entry(objects, name);
+    if (form instanceof PDFStream && nameEntry(form.dict, 'Subtype') === 'Image') {
+      const [a, b, c, d, e, f] = ctm;
+      this.pictures.push([Math.min(e, e + a + c), Math.min(f, f + b + d), Math.max(e, e + a + c), Math.max(f, f + b + d)]);
+      return;
+    }
     if (!(form instanceof PDFStream) || nameEntry(form.dict, 'Subtype') !== 'Form' || depth >= DEEPEST) return;
     const given = numbersOf(arrayEntry(form.dict, 'Matrix'));
     const own = (given.length === 6 ? given : [1, 0, 0, 1, 0, 0]) as Matrix;
@@ -252,6 +343,6 @@ export const pageText = (page: PDFPage): TextPiece[] => read(page, false).pieces
 
 /** Everything printed on a page that a reading of it stands on. */
 export function pageMarks(page: PDFPage): PageMarks {
-  const { pieces, segments } = read(page, true);
-  return { pieces, segments };
+  const { pieces, segments, shapes, pictures } = read(page, true);
+  return { pieces, segments, shapes, pictures };
 }

@@ -1,0 +1,65 @@
+import { Bands } from '../page/bands.js';
+import { cellsOf } from '../page/cells.js';
+import type { Shape } from '../page/page-marks.js';
+import type { Box, PageReading, Phrase } from '../page/page-reading.js';
+
+/** Where the letters of a phrase stand. */
+export const phraseBox = ({ left, right, base, size }: Phrase): Box => [left, base - size * 0.2, right, base + size * 0.72];
+export const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number =>
+  Math.min(to, otherTo) - Math.max(from, otherFrom);
+/** How much two boxes have in common, square points. */
+export const shared = (one: Box, other: Box): number =>
+  Math.max(0, overlap(one[0], one[2], other[0], other[2])) * Math.max(0, overlap(one[1], one[3], other[1], other[3]));
+export const areaOf = ([left, bottom, right, top]: Box): number => (right - left) * (top - bottom);
+export const widthOf = ([left, , right]: Box): number => right - left;
+export const heightOf = ([, bottom, , top]: Box): number => top - bottom;
+/** Whether two lengths are the same for who looks at them. */
+export const near = (a: number, b: number, by = 1.5): boolean => Math.abs(a - b) <= by;
+
+/** The most that a box may have of a darker ground and still be one to write on. */
+const LIGHT = 0.8;
+
+/** A page with its things by the height at which they stand. */
+export class Ground {
+  readonly cells: Box[];
+  private readonly phrasesAt: Bands<Phrase>;
+  private readonly shapesAt: Bands<Shape>;
+
+  constructor(readonly reading: PageReading) {
+    const seen = new Set<string>();
+    this.cells = cellsOf(reading.level, reading.upright).filter((cell) => {
+      const key = cell.map(Math.round).join();
+      return !seen.has(key) && Boolean(seen.add(key));
+    });
+    this.phrasesAt = new Bands(reading.phrases, (phrase) => [phraseBox(phrase)[1], phraseBox(phrase)[3]]);
+    this.shapesAt = new Bands(reading.shapes, ({ box }) => [box[1], box[3]]);
+  }
+
+  /** Phrases of which a good part stands in a box. */
+  phrasesIn(box: Box): Phrase[] {
+    return this.phrasesAt.between(box[1], box[3]).filter((phrase) => {
+      const own = phraseBox(phrase);
+      return shared(own, box) > Math.min(areaOf(own), areaOf(box)) * 0.3;
+    });
+  }
+  /** Phrases that a box touches at all. */
+  phrasesTouching(box: Box): Phrase[] {
+    return this.phrasesAt.between(box[1], box[3]).filter((phrase) => shared(phraseBox(phrase), box) > 0);
+  }
+
+  /** Whether what lies below a box is too dark to write on. */
+  isShaded(box: Box): boolean {
+    let light = 1;
+    for (const { box: other, fill, isRound } of this.shapesAt.between(box[1], box[3]))
+      if (fill !== null && !isRound && shared(box, other) > areaOf(box) * 0.9) light = fill;
+    return light < LIGHT;
+  }
+  /** Whether something darker was drawn below a shape before it. */
+  isOnDarker(shape: Shape): boolean {
+    for (const other of this.shapesAt.between(shape.box[1], shape.box[3])) {
+      if (other === shape) return false;
+      if (other.fill !== null && other.fill < 0.97 && shared(other.box, shape.box) > areaOf(shape.box) * 0.9) return true;
+    }
+    return false;
+  }
+}

@@ -1,0 +1,26 @@
+// Every check. A new one is a file in kinds/ and a line here.
+export { address, otherAddress } from './kinds/address.js';
+export { allowed } from './kinds/allowed.js';
+export { capitals } from './kinds/capitals.js';
+export { control } from './kinds/control.js';
+export { date } from './kinds/date.js';
+export { domain } from './kinds/domain.js';
+export { fit } from './kinds/fit.js';
+export { format } from './kinds/format.js';
+export { iban } from './kinds/iban.js';
+export { key } from './kinds/key.js';
+export { length } from './kinds/length.js';
+export { mixedUp } from './kinds/mixed-up.js';
+export { numberText } from './kinds/number-text.js';
+export { phone } from './kinds/phone.js';
+export { postalCode } from './kinds/postal-code.js';
+export { range } from './kinds/range.js';
+export { requiredColumn } from './kinds/required-column.js';
+export { required } from './kinds/required.js';
+export { samePerson } from './kinds/same-person.js';
+export { shape } from './kinds/shape.js';
+export { space } from './kinds/space.js';
+export { translation } from './kinds/translation.js';
+export { unique } from './kinds/unique.js';
+export { zeros } from './kinds/zeros.js';
+export { password } from './kinds/password.js';
