@@ -99,9 +99,13 @@ export function piecesOf(
   const meaning = meaningOf(label);
   const rooms = chain.map(roomOf);
   const last = chain.at(-1)!;
+  const isBareEnd = second.field.label === null || second.field.label === first.field.label;
+  const isPoint = signs[0] === null || /^[.,]$/.test(signs[0]!.trim());
   if (
     chain.length === 2 &&
-    (isCents(second.field) || (meaning === 'amount' && (second.field.maxLength === 2 || rooms[1]! <= 3) && rooms[0]! > rooms[1]!))
+    (isCents(second.field) ||
+      (isBareEnd && isPoint && second.field.maxLength === 2 && rooms[0]! > 4) ||
+      (meaning === 'amount' && (second.field.maxLength === 2 || rooms[1]! <= 3) && rooms[0]! > rooms[1]!))
   )
     return { pieces: [{ what: 'whole units' }, { what: 'cents' }], reason: 'amount' };
   if (meaning === 'telephone' && chain.length === 2 && rooms[0]! < rooms[1]!)

@@ -111,12 +111,16 @@ export function tickAnswers(places: readonly PlacedField[], printed: PrintedForm
   return found;
 }
 
-/** What is printed right above a group of ticks. */
+/** What is printed right above a group of ticks, and before it. */
 function headOf(group: readonly PlacedField[], printed: PrintedForm): string {
   const [left, right] = [Math.min(...group.map(({ box }) => box[0])), Math.max(...group.map(({ box }) => box[2]))];
   const top = Math.max(...group.map(({ box }) => box[3]));
-  return printed
-    .phrasesIn(group[0]!.page, [left - 150, top - 12, right + 150, top + 26])
+  const bottom = Math.min(...group.map(({ box }) => box[1]));
+  const { page } = group[0]!;
+  return [
+    ...printed.phrasesIn(page, [left - 150, top - 12, right + 150, top + 26]),
+    ...printed.phrasesIn(page, [left - 150, bottom, left - 4, top]),
+  ]
     .map(({ text }) => text)
     .join(' ');
 }

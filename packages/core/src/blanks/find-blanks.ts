@@ -16,6 +16,8 @@ import { findTicks } from './ticks.js';
 const FARTHEST = { line: 34, box: 60, sign: 45 };
 /** Points above a line to which the words that stand at it reach. */
 const LINE_HEIGHT = 9;
+/** A box that is narrower takes a part of a date, points. */
+const DATE_WIDTH = 50;
 /** A picture that covers this share of a page with next to no text on it is a scan. */
 const SCAN = 0.5;
 
@@ -28,17 +30,29 @@ function foundOn(reading: PageReading): Found[] {
     others.some((other) => shared(one.box, other.box) > areaOf(one.box) * 0.5);
   const signs = [...combs, ...ticks.filter((tick) => !isIn(tick, combs))];
   const boxes = findBoxes(ground, signs);
-  return [...signs, ...boxes, ...findLines(ground, [...signs, ...boxes])];
+  const charts = ground.charts();
+  return [...signs, ...boxes, ...findLines(ground, [...signs, ...boxes])].filter(
+    ({ box }) => !charts.some((chart) => shared(chart, box) > areaOf(box) * 0.5),
+  );
 }
 
 /** Whether a line with these words is one to write on: rules that part sections have none, or those of the text around them. */
-function isNamed({ box, by }: Found, printed: PrintedLabel | null, reading: PageReading): boolean {
+function isNamed({ box, by }: Found, printed: PrintedLabel | null, reading: PageReading, all: readonly Found[]): boolean {
   if (by === 'box') return true;
   if (!printed || printed.cost > FARTHEST[by]) return by === 'sign';
   if (by === 'sign') return true;
-  const [first, last] = [Math.min(...reading.phrases.map(({ left }) => left)), Math.max(...reading.phrases.map(({ right }) => right))];
+  const reach = [
+    ...reading.phrases.map(({ left, right }) => [left, right] as const),
+    ...all.map((one) => [one.box[0], one.box[2]] as const),
+  ];
+  const [first, last] = [Math.min(...reach.map(([left]) => left)), Math.max(...reach.map(([, right]) => right))];
   const isWide = widthOf(box) > (last - first) * 0.85;
-  return !isWide || printed.relation === 'left' || (printed.relation === 'above' && printed.isAsking === true);
+  return (
+    !isWide ||
+    meaningOf(printed.text) === 'signature' ||
+    printed.relation === 'left' ||
+    (printed.relation === 'above' && printed.isAsking === true)
+  );
 }
 
 /** A blank as words are looked for. How high one writes above a line is not printed, and words belong to the line that they stand at. */
@@ -51,7 +65,8 @@ function placeOf({ box, kind, by }: Found): Place {
 function groupOf(tick: Place, ticks: readonly Place[], labels: PageLabels): string | null {
   const row = ticks.filter(({ box }) => overlap(box[1], box[3], tick.box[1], tick.box[3]) > 2);
   const column = ticks.filter(({ box }) => near(box[0], tick.box[0], 4)).sort((a, b) => b.box[1] - a.box[1]);
-  const ofRow = row.length > 1 ? labels.ofGroup([...row].sort((a, b) => a.box[0] - b.box[0]))?.text : undefined;
+  const part = labels.parted(row).find((places) => places.includes(tick))!;
+  const ofRow = part.length > 1 ? labels.ofGroup(part)?.text : undefined;
   if (ofRow) return ofRow;
   // Ticks that stand below each other at the pitch of lines.
   const at = column.indexOf(tick);
@@ -83,14 +98,22 @@ export function findBlanks(marks: PageMarks, page: number): Blank[] {
   const places = new Map(found.map((one) => [one, placeOf(one)]));
   const labels = new PageLabels(reading, [...places.values()]);
   const printed = new Map(found.map((one) => [one, labels.of(places.get(one)!)]));
-  const kept = found.filter((one) => isNamed(one, printed.get(one)!, reading));
+  const named = new Set(found.filter((one) => isNamed(one, printed.get(one)!, reading, found)));
+  // A line without words that goes on with the one before it: “(   ) ________”.
+  const goesOn = ({ box, by }: Found): boolean =>
+    by === 'line' && [...named].some((other) => near(other.box[1], box[1]) && box[0] - other.box[2] > 0 && box[0] - other.box[2] < 20);
+  const kept = found.filter((one) => named.has(one) || goesOn(one));
   const ticks = kept.filter(({ kind }) => kind === 'checkbox').map((one) => places.get(one)!);
   const blanks = kept.map((one): Blank => {
     const words = printed.get(one);
     const label = words && words.cost <= 2 * FARTHEST[one.by] ? words.text : null;
     const meaning = label && one.kind !== 'checkbox' ? meaningOf(label) : null;
     const kind: BlankKind =
-      meaning === 'signature' && one.kind !== 'comb' ? 'signature' : meaning === 'date' && one.kind === 'text' ? 'date' : one.kind;
+      meaning === 'signature' && one.kind !== 'comb'
+        ? 'signature'
+        : meaning === 'date' && one.kind === 'text' && widthOf(one.box) >= DATE_WIDTH
+          ? 'date'
+          : one.kind;
     return {
       page,
       rect: rounded(ownBox(one.box, direction)),

@@ -19,6 +19,9 @@ export const near = (a: number, b: number, by = 1.5): boolean => Math.abs(a - b)
 /** The most that a box may have of a darker ground and still be one to write on. */
 const LIGHT = 0.8;
 
+/** How far a chart reaches around its bars, points. */
+const CHART = 45;
+
 /** A page with its things by the height at which they stand. */
 export class Ground {
   readonly cells: Box[];
@@ -33,6 +36,24 @@ export class Ground {
     });
     this.phrasesAt = new Bands(reading.phrases, (phrase) => [phraseBox(phrase)[1], phraseBox(phrase)[3]]);
     this.shapesAt = new Bands(reading.shapes, ({ box }) => [box[1], box[3]]);
+  }
+
+  /** Where charts are: three or more bars of one width that stand on one line and are of different heights, with what is around them. */
+  charts(): Box[] {
+    const bars = this.reading.shapes.filter(
+      ({ fill, isRound, box }) => fill !== null && !isRound && heightOf(box) > 6 && widthOf(box) < 80,
+    );
+    const found: Box[] = [];
+    for (const { box } of bars) {
+      const beside = bars.filter(({ box: other }) => near(other[1], box[1]) && near(widthOf(other), widthOf(box)));
+      const heights = new Set(beside.map(({ box: other }) => Math.round(heightOf(other) / 2)));
+      const places = new Set(beside.map(({ box: other }) => Math.round(other[0])));
+      if (heights.size < 3 || places.size < 3) continue;
+      const boxes = beside.map(({ box: other }) => other);
+      const [left, right] = [Math.min(...boxes.map((one) => one[0])), Math.max(...boxes.map((one) => one[2]))];
+      found.push([left - CHART, box[1] - 4, right + CHART, Math.max(...boxes.map((one) => one[3])) + CHART]);
+    }
+    return found;
   }
 
   /** Phrases of which a good part stands in a box. */

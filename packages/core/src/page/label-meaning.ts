@@ -7,7 +7,7 @@ const WORDS: readonly [Meaning, RegExp][] = [
   ['e-mail', /\be-?mails?\b|\bemail|correo electr|courriel|adresse mél|posta elettronica|\be-?pošta|\be-?post\b|البريد الإلكتروني/],
   [
     'signature',
-    /\bsign(?:ed|ature|atures|atur)?\b(?! date)|unterschrift|unterzeichn|\bfirma\b(?!name)|assinatura|\bhandtekening|underskrift|allekirjoitus|\bpodpis|\baláírás|semnătura|\binitials?\b(?! deposit)|توقيع|חתימה/,
+    /\bsign(?:ed|ature|atures|atur)?\b(?! date)|unterschrift|unterzeichn|\bfirma\b(?!name)|assinatura|\bhandtekening|underskrift|allekirjoitus|\bpodpis|\baláírás|semnătura|\binitials\b|\binitial here|توقيع|חתימה/,
   ],
   [
     'date',

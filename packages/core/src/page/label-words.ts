@@ -8,6 +8,9 @@ const NUMBERING = /^(?:\(?(?:\d{1,3}[a-z]?|[a-z]|[ivx]{1,4})[.)]\s+|\d{1,3}[a-z]
 /** Marks of footnotes at the end of words. */
 const FOOTNOTE = /(?<=[\p{L})])\s?[*†‡§¹²³⁴⁵⁶⁷⁸⁹]+$/u;
 
+/** A line's number by itself, as it stands before and behind the words of a line: `7`, `8a`. */
+const NUMBER_ALONE = /^\(?\d{1,3} ?[a-z]?[.)]*$/;
+
 const hasLetters = (text: string): boolean => /\p{L}/u.test(text);
 
 /** Printed words as a label: without numbering, leaders, colons and footnote marks. Null: no letter stands there. */
@@ -18,7 +21,7 @@ export function labelWords(printed: string): string | null {
     .trim();
   const bare = trimEnds(line.replace(NUMBERING, ''), /[\s:*;,]/).replace(/^[\s:*•\-–—□☐○]+/u, '');
   const label = trimEnds(bare.replace(FOOTNOTE, ''), /[\s:]/);
-  if (!hasLetters(label)) return null;
+  if (!hasLetters(label) || NUMBER_ALONE.test(label)) return null;
   if (label.length <= LONGEST) return label;
   return `${label.slice(0, label.lastIndexOf(' ', LONGEST - 1)).trimEnd()}…`;
 }

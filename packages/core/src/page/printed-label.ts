@@ -30,9 +30,14 @@ interface Candidate extends PrintedLabel {
 }
 
 /** How far a label may stand from its box, points; common practice, no source. */
-const FARTHEST = { beside: 220, above: 30, below: 14, tick: 60 };
+const FARTHEST = { beside: 330, above: 30, below: 14, tick: 60 };
+/** How to set ticks, where it stands by itself (common practice, no source). */
+const INSTRUCTION =
+  /^(?:please )?(?:check|tick|mark|select|choose) |^(?:bitte )?(?:nur |zutreffendes )?(?:\p{L}+ )?ankreuzen|^(?:cochez?|marque) /iu;
 /** Words that cost more than this are not meant for a box that may go on from the one above it. */
 const OWN = 32;
+/** Words that stand before a box with nothing between them may stand far; what is further than this counts little, points. */
+const FAR = 60;
 /** What a relation has to make up for where most boxes of a page have another one. */
 const UNUSUAL = 7;
 /** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
@@ -162,10 +167,36 @@ export class PageLabels {
   /** What is printed for a box; null: nothing that is near enough. */
   of(place: Place): PrintedLabel | null {
     const [best] = this.candidates(place);
-    if (place.isTick) return best ?? null;
+    if (place.isTick) return best ?? this.underHead(place);
     const table = this.inTable(place);
     if (table && (!best || table.cost < best.cost || best.relation === 'above')) return table;
     return best ?? this.continued(place);
+  }
+
+  /** A tick without words of its own in a column of ticks is called by what stands above the uppermost. */
+  private underHead({ box }: Place): PrintedLabel | null {
+    const column = this.places
+      .filter(({ isTick, box: one }) => isTick && Math.abs(one[0] - box[0]) < 3)
+      .sort((a, b) => b.box[3] - a.box[3]);
+    if (column.length < 2) return null;
+    return this.candidates(column[0]!).find(({ relation }) => relation === 'above') ?? null;
+  }
+
+  /** Ticks of one line, parted where the words of another question stand between them: behind the words of the tick before it. */
+  parted(row: readonly Place[]): Place[][] {
+    const parts: Place[][] = [];
+    const inOrder = [...row].sort((a, b) => a.box[0] - b.box[0]);
+    for (const [at, tick] of inOrder.entries()) {
+      const before = inOrder[at - 1];
+      const between = before
+        ? this.phrasesIn([before.box[2], Math.max(before.box[1], tick.box[1]), tick.box[0], Math.min(before.box[3], tick.box[3])]).filter(
+            ({ text, left }) => /\p{L}/u.test(text) && left > before.box[2] - 2,
+          )
+        : [];
+      if (before && between.length < 2) parts.at(-1)!.push(tick);
+      else parts.push([tick]);
+    }
+    return parts;
   }
 
   /** A box without words of its own right below another one of the same width goes on with what that one began. */
@@ -206,7 +237,9 @@ export class PageLabels {
     this.passed = new Set(places);
     const found = this.candidates(around);
     this.passed = new Set();
-    return found.find(({ text, relation }) => (relation === 'left' || relation === 'above') && !own.has(text)) ?? null;
+    const names = found.filter(({ text, relation }) => (relation === 'left' || relation === 'above') && !own.has(text));
+    // “Check only one” says how, not what.
+    return names.find(({ text }) => !INSTRUCTION.test(text)) ?? names[0] ?? null;
   }
 
   private isTaken(place: Place, box: Box): boolean {
@@ -283,7 +316,7 @@ export class PageLabels {
     if (isOnLine && gap > -4 && gap < FARTHEST.beside && isFree) {
       // In a high box the words stand beside its first line.
       const isLow = top - bottom > 3 * size ? Math.min(10, Math.max(0, top - head - size) * 0.3) : 0;
-      yield ['left', Math.max(0, gap) * (gap > 60 ? 0.5 : 0.35) + isLow];
+      yield ['left', Math.min(Math.max(0, gap), FAR) * 0.35 + Math.max(0, gap - FAR) * 0.08 + isLow];
     }
     const over = base - top;
     const covers = overlap(phrase.left, phrase.right, left, right);
@@ -380,6 +413,8 @@ export class PageLabels {
     const row = others.filter(({ box: one }) => near(one[1], box[1]) && near(one[3], box[3])).sort((a, b) => a.box[0] - b.box[0]);
     if (column.length < 2 || row.length < 2) return null;
     const top = column[0]!;
+    // Words between a box and the one above it are its own.
+    if (top.box !== box && this.candidates(place).some(({ relation }) => relation === 'above')) return null;
     const first = (this.reading.isRightToLeft ? row.at(-1) : row[0])!;
     const header = this.candidates(top).find(({ relation, cost, left }) => relation === 'above' && cost < 30 && left > box[0] - 8);
     const name = this.candidates(first).find(({ relation }) => relation === 'left');
