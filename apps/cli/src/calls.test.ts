@@ -21,7 +21,7 @@ const sheet = put('rows.csv', 'Plot;Name;Since\r\nA-1;Zoë Quist;01.02.2027\r\nA
 const values = put('values.json', JSON.stringify({ 'permit.plot': 'A-1' }));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-const commands = ['inspect', 'fill', 'read', 'records', 'backup', 'restore', 'check-folder'];
+const commands = ['inspect', 'questions', 'blanks', 'compare', 'layout', 'fill', 'read', 'records', 'backup', 'restore', 'check-folder'];
 
 test.each(commands)('%s --help says how it is called and what it does', (command) => {
   const { status, out, err } = mailbag(command, '--help');
@@ -111,4 +111,59 @@ test('whoever reads only the beginning of an answer breaks nothing', () => {
     { encoding: 'utf8' },
   );
   expect([status, stderr]).toEqual([0, '']);
+});
+
+/** A page with a line to write on and a box to tick, without fields. */
+const flat = put(
+  'flat.pdf',
+  new TextEncoder().encode(
+    [
+      '%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj 2 0 obj<</Type/Pages/Count 1/Kids[3 0 R]>>endobj',
+      '3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 300 200]/Contents 4 0 R/Resources<</Font<</F 5 0 R>>>>>>endobj',
+      '5 0 obj<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>endobj',
+      '4 0 obj<</Length 146>>stream\nBT /F 9 Tf 20 150 Td (Plot number) Tj ET 80 148 m 200 148 l S 20 100 9 9 re S BT /F 9 Tf 34 101 Td (Water is wanted) Tj ET BT /F 9 Tf 20 40 Td (-) Tj ET\nendstream endobj',
+      'trailer<</Root 1 0 R>>\n%%EOF',
+    ].join('\n'),
+  ),
+);
+
+test('questions tells what a person would be asked, and why the rest is left', () => {
+  const { status, out } = mailbag('questions', form);
+  const told = JSON.parse(out) as {
+    questions: { question: string; kind: string; fields: { form: number; name: string; piece: string | null }[] }[];
+    left: unknown[];
+  };
+  expect(status).toBe(0);
+  expect(told.questions.flatMap(({ fields }) => fields.map(({ name }) => name))).toContain('permit.plot');
+  expect(new Set(told.questions.map(({ question }) => question)).size).toBe(told.questions.length);
+});
+
+test('blanks of a flat form, named and given to layout, are fields that compare finds again', () => {
+  const found = mailbag('blanks', flat);
+  expect(found.status).toBe(0);
+  const blanks = JSON.parse(found.out) as { kind: string; label: string }[];
+  expect(blanks.map(({ kind, label }) => [kind, label])).toEqual([['text', 'Plot number'], ['checkbox', 'Water is wanted']]); // prettier-ignore
+  const fields = put('fields.json', JSON.stringify(blanks.map((blank, index) => ({ ...blank, name: `f${index}` }))));
+  const renamed = put('renamed.json', JSON.stringify(blanks.map((blank, index) => ({ ...blank, name: `g${index}` }))));
+  const [first, second] = [join(folder, 'first.pdf'), join(folder, 'second.pdf')];
+  expect(mailbag('layout', flat, '--fields', fields, '--out', first)).toMatchObject({ status: 0, err: '2 fields written.\n' });
+  expect(mailbag('layout', flat, '--fields', renamed, '--out', second).status).toBe(0);
+  expect(JSON.parse(mailbag('compare', first, second).out)).toEqual({
+    pairs: [
+      { old: 'f0', new: 'g0', changes: ['renamed'] },
+      { old: 'f1', new: 'g1', changes: ['renamed'] },
+    ],
+    gone: [],
+    added: [],
+  });
+});
+
+test('layout writes nothing where a field cannot be drawn, and says which', () => {
+  const bad = put('bad.json', JSON.stringify([{ name: 'far', kind: 'text', page: 1, rect: [900, 10, 950, 20] }]));
+  const { status, err } = mailbag('layout', flat, '--fields', bad, '--out', join(folder, 'never.pdf'));
+  expect([status, err]).toEqual([1, '“far” lies outside page 1. Move it onto the page.\n']);
+  expect(readdirSync(folder).filter((one) => one.startsWith('never'))).toEqual([]);
+});
+test('compare wants two files', () => {
+  expect(mailbag('compare', form).status).toBe(2);
 });

@@ -4,14 +4,28 @@ import { Refused, WrongCall } from './command.js';
 import { backup } from './commands/backup.js';
 import { blanks } from './commands/blanks.js';
 import { checkFolder } from './commands/check-folder.js';
+import { compare } from './commands/compare.js';
 import { fill } from './commands/fill.js';
 import { inspect } from './commands/inspect.js';
+import { layout } from './commands/layout.js';
 import { questions } from './commands/questions.js';
 import { read } from './commands/read.js';
 import { records } from './commands/records.js';
 import { restore } from './commands/restore.js';
 
-const commands: Record<string, Command> = { inspect, questions, blanks, fill, read, records, backup, restore, 'check-folder': checkFolder };
+const commands: Record<string, Command> = {
+  inspect,
+  questions,
+  blanks,
+  compare,
+  layout,
+  fill,
+  read,
+  records,
+  backup,
+  restore,
+  'check-folder': checkFolder,
+};
 
 const overview = `Usage:\n${Object.values(commands)
   .map(({ usage }) => `  ${usage}`)

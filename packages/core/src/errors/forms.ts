@@ -45,4 +45,17 @@ export const formsErrors = {
   'image-unreadable': told<{ field: string }>(
     (e) => `The picture for “${e.field}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   ),
+  'layout-not-a-list': told(() => 'The fields to be drawn are no list. Give them as a JSON array, one object a field.'),
+  'layout-no-name': told<{ number: number }>((e) => `Field ${e.number} of the list has no name. Give each field one.`),
+  'layout-kind': told<{ field: string; kind: string; kinds: readonly string[] }>(
+    (e) => `“${e.field}” is to be a “${e.kind}”, and there is no such kind of field. The kinds are ${list(e.kinds)}.`,
+  ),
+  'layout-no-size': told<{ field: string }>((e) => `“${e.field}” has no size. Draw it at least 3 points wide and high.`),
+  'layout-off-page': told<{ field: string; page: number }>((e) => `“${e.field}” lies outside page ${e.page}. Move it onto the page.`),
+  'layout-no-page': told<{ field: string; page: number; pages: number }>(
+    (e) => `“${e.field}” is to stand on page ${e.page}, but the file has ${count(e.pages)} ${e.pages === 1 ? 'page' : 'pages'}.`,
+  ),
+  'layout-name': told<{ field: string }>((e) => `“${e.field}” cannot be a name: between two full stops there has to be a word.`),
+  'layout-name-taken': told<{ field: string }>((e) => `There is a field named “${e.field}” already. Choose another name.`),
+  'layout-no-cells': told<{ field: string }>((e) => `“${e.field}” is a comb, so it needs the number of its cells.`),
 };

@@ -43,7 +43,7 @@ export function dropStructure(doc: PDFDocument, dropped: ReadonlySet<PDFRef>): v
 }
 
 /** The leaf of a number tree (ISO 32000-2, 7.9.7) to which the largest numbers go; one is made where there is none. */
-function lastLeaf(doc: PDFDocument, root: PDFDict): { numbers: PDFArray; limits: PDFArray | null } {
+export function lastLeaf(doc: PDFDocument, root: PDFDict): { numbers: PDFArray; limits: PDFArray | null } {
   let tree = dictEntry(root, 'ParentTree');
   if (!tree) root.set(name('ParentTree'), (tree = doc.context.obj({ Nums: [] })));
   const kids = arrayEntry(tree, 'Kids');
@@ -59,7 +59,7 @@ function lastLeaf(doc: PDFDocument, root: PDFDict): { numbers: PDFArray; limits:
 }
 
 /** The first key of the parent tree that is free (ISO 32000-2, table 354, ParentTreeNextKey). */
-function freeKey(root: PDFDict): number {
+export function freeKey(root: PDFDict): number {
   let most = (numberEntry(root, 'ParentTreeNextKey') ?? 0) - 1;
   const seen = new Set<PDFDict>();
   const walk = (node: PDFDict | undefined): void => {
@@ -81,14 +81,14 @@ function freeKey(root: PDFDict): number {
 }
 
 /** Adds a kid to an element, or to the root, after those that it has. */
-function addKid(doc: PDFDocument, element: PDFDict, kid: PDFRef): void {
+export function addKid(doc: PDFDocument, element: PDFDict, kid: PDFRef): void {
   const kids = entry(element, 'K');
   if (kids instanceof PDFArray) kids.push(kid);
   else element.set(name('K'), kids ? doc.context.obj([rawEntry(element, 'K')!, kid]) : kid);
 }
 
 /** The element that holds all others, where there is one, and otherwise the root. */
-function outermost(doc: PDFDocument, root: PDFDict): { element: PDFDict; ref: PDFRef } | null {
+export function outermost(doc: PDFDocument, root: PDFDict): { element: PDFDict; ref: PDFRef } | null {
   const kids = rawEntry(root, 'K');
   const list = doc.context.lookup(kids);
   const only = list instanceof PDFArray ? (list.size() === 1 ? list.get(0) : undefined) : kids;

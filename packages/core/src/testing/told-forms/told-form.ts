@@ -23,9 +23,23 @@ export interface ToldBlank {
   page: number;
 }
 
+/** How a new edition of a form differs from the one that was drawn. */
+export interface EditionChanges {
+  rename?: (name: string, index: number) => string;
+  /** By how much everything is moved, points. */
+  shift?: [number, number];
+  /** A page of other print that is put before the others. */
+  firstPage?: readonly string[];
+  /** Print that reads otherwise now. */
+  reword?: Readonly<Record<string, string>>;
+  /** Fields that are left out, or changed, by their place in the list. */
+  change?: (blank: ToldBlank, index: number) => ToldBlank | null;
+}
+
 /** A form that is drawn by code, with what a person would say of each of its blanks; once with fields and once without. */
 export class ToldForm {
   readonly blanks: ToldBlank[] = [];
+  private reword: Readonly<Record<string, string>> = {};
   private pages: { draw: (page: PDFPage, fonts: { plain: PDFFont; bold: PDFFont }) => void }[][] = [[]];
 
   constructor(
@@ -45,7 +59,7 @@ export class ToldForm {
     return this;
   }
   text(x: number, y: number, words: string, size = 8, isBold = false): this {
-    return this.draw((page, { plain, bold }) => page.drawText(words, { x, y, size, font: isBold ? bold : plain }));
+    return this.draw((page, { plain, bold }) => page.drawText(this.reword[words] ?? words, { x, y, size, font: isBold ? bold : plain }));
   }
   /** Leader dots from one place to another. */
   dots(from: number, y: number, to: number): this {
@@ -107,20 +121,32 @@ export class ToldForm {
   async flat(): Promise<Uint8Array> {
     return (await this.drawn()).save();
   }
-  private async drawn(): Promise<PDFDocument> {
+  private async drawn({ shift = [0, 0], firstPage, reword = {} }: EditionChanges = {}): Promise<PDFDocument> {
     const doc = await PDFDocument.create();
+    this.reword = reword;
     const fonts = { plain: await doc.embedFont(StandardFonts.Helvetica), bold: await doc.embedFont(StandardFonts.HelveticaBold) };
+    if (firstPage) {
+      const page = doc.addPage(this.size);
+      for (const [at, words] of firstPage.entries())
+        page.drawText(words, { x: 60, y: this.size[1] - 80 - at * 16, size: 10, font: fonts.plain });
+    }
     for (const steps of this.pages) {
       const page = doc.addPage(this.size);
+      page.translateContent(...shift);
       for (const { draw } of steps) draw(page, fonts);
     }
     return doc;
   }
-  /** The form with a field at each blank. @param rename other names, by those that the form gave */
-  async fillable(rename: (name: string, index: number) => string = (name) => name): Promise<Uint8Array> {
-    const doc = await this.drawn();
+  /** The form with a field at each blank. */
+  async fillable(changes: EditionChanges = {}): Promise<Uint8Array> {
+    const { rename = (name) => name, shift = [0, 0], change = (blank) => blank } = changes;
+    const doc = await this.drawn(changes);
     const { context } = doc;
-    const refs = this.blanks.map(({ name, rect, kind, page, limit, multiline }, index) => {
+    const kept = this.blanks.flatMap((blank, index) => {
+      const changed = change(blank, index);
+      return changed ? { ...changed, name: rename(blank.name, index), page: blank.page + (changes.firstPage ? 1 : 0) } : [];
+    });
+    const refs = kept.map(({ name, rect, kind, page, limit, multiline }) => {
       const isTick = kind === 'checkbox';
       const flags = (multiline ? 1 << 12 : 0) | (kind === 'comb' ? 1 << 24 : 0);
       const state = context.register(context.stream('', { Type: 'XObject', Subtype: 'Form', BBox: [0, 0, 8, 8] }));
@@ -128,14 +154,14 @@ export class ToldForm {
         Type: 'Annot',
         Subtype: 'Widget',
         FT: isTick ? 'Btn' : kind === 'signature' ? 'Sig' : 'Tx',
-        Rect: rect,
+        Rect: rect.map((at, side) => at + shift[side % 2]!),
         F: 4,
         P: doc.getPage(page - 1).ref,
         ...(flags && { Ff: flags }),
         ...(limit && { MaxLen: limit }),
         ...(isTick && { AP: { N: { Yes: state } }, AS: 'Off' }),
       });
-      widget.set(PDFName.of('T'), PDFString.of(rename(name, index)));
+      widget.set(PDFName.of('T'), PDFString.of(name));
       return { ref: context.register(widget), page };
     });
     for (const [index, page] of doc.getPages().entries())

@@ -1,0 +1,81 @@
+import type { Box, Phrase } from '../page/page-reading.js';
+import { bareWords } from './likeness.js';
+import type { EditionPage } from './edition.js';
+
+interface Anchor {
+  x: number;
+  y: number;
+  dx: number;
+  dy: number;
+}
+/** Anchors that tell where a place went. */
+const NEAREST = 5;
+
+/** Where the print of one page went on another one. */
+export class PageShift {
+  private readonly anchors: Anchor[] = [];
+
+  constructor(was: EditionPage, now: EditionPage) {
+    const byWords = new Map<string, Phrase[]>();
+    for (const phrase of now.phrases) {
+      const key = bareWords(phrase.text);
+      if (key === '') continue;
+      byWords.set(key, [...(byWords.get(key) ?? []), phrase]);
+    }
+    const used = new Map<string, number>();
+    for (const phrase of was.phrases) {
+      const key = bareWords(phrase.text);
+      const there = byWords.get(key);
+      if (!there) continue;
+      // What stands several times is matched in the order of reading.
+      const at = used.get(key) ?? 0;
+      used.set(key, at + 1);
+      const found = there[at];
+      if (found) this.anchors.push({ x: phrase.left, y: phrase.base, dx: found.left - phrase.left, dy: found.base - phrase.base });
+    }
+  }
+
+  /** Whether anything of the page was found again. */
+  get isKnown(): boolean {
+    return this.anchors.length > 0;
+  }
+
+  /** Where a box would stand now if it had kept its place among the words. */
+  expected(box: Box): Box {
+    const [x, y] = [box[0], (box[1] + box[3]) / 2];
+    const nearest = this.anchors
+      .map((anchor) => ({ anchor, far: Math.abs(anchor.x - x) * 0.4 + Math.abs(anchor.y - y) }))
+      .sort((a, b) => a.far - b.far)
+      .slice(0, NEAREST);
+    const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+    const [dx, dy] = [middle(nearest.map(({ anchor }) => anchor.dx)), middle(nearest.map(({ anchor }) => anchor.dy))];
+    return [box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy];
+  }
+}
+
+/** Share of the words of two pages that both have. */
+function likeness(one: EditionPage, other: EditionPage): number {
+  const words = (page: EditionPage): Set<string> => new Set(page.phrases.map(({ text }) => bareWords(text)).filter(Boolean));
+  const [a, b] = [words(one), words(other)];
+  const common = [...a].filter((word) => b.has(word)).length;
+  return a.size + b.size === 0 ? 0 : common / (a.size + b.size - common);
+}
+
+/** For each page of the old edition the page of the new one that has become of it, both 0-based; -1: none has. */
+export function matchPages(was: readonly EditionPage[], now: readonly EditionPage[]): number[] {
+  const pairs = was
+    .flatMap((page, from) => now.map((other, to) => ({ from, to, likeness: likeness(page, other) + (from === to ? 0.02 : 0) })))
+    .filter((pair) => pair.likeness > 0.08)
+    .sort((a, b) => b.likeness - a.likeness);
+  const found = was.map(() => -1);
+  const taken = new Set<number>();
+  for (const { from, to } of pairs) {
+    if (found[from] !== -1 || taken.has(to)) continue;
+    found[from] = to;
+    taken.add(to);
+  }
+  // Pages without words keep their number.
+  for (const [from, to] of found.entries())
+    if (to === -1 && from < now.length && !taken.has(from) && was[from]!.phrases.length < 3) found[from] = from;
+  return found;
+}
