@@ -18,6 +18,13 @@ const stem = (name: string): string =>
 
 /** Answers that ask the same on several pages: by name, or by label and shape. Sections of their own, as those of two persons, keep them apart. */
 export function joinSame(answers: readonly Answer[], fields: ReadonlyMap<string, Field>): Answer[] {
+  const pageOf = ({ parts }: Answer): number => fields.get(parts[0]!.field)!.page;
+  /** How often words stand on a page. */
+  const times = new Map<string, number>();
+  for (const answer of answers) {
+    const key = `${pageOf(answer)} ${bare(answer.label ?? '')}`;
+    times.set(key, (times.get(key) ?? 0) + 1);
+  }
   const joined: Answer[] = [];
   const byWords = new Map<string, Answer[]>();
   for (const answer of answers) {
@@ -26,36 +33,25 @@ export function joinSame(answers: readonly Answer[], fields: ReadonlyMap<string,
       joined.push(answer);
       continue;
     }
-    const key = `${bare(answer.label)} ${first.kind} ${first.maxLength ?? ''}`;
+    const words = bare(answer.label);
+    const key = `${words} ${first.kind} ${first.maxLength ?? ''}`;
+    const isOnce = (page: number): boolean => times.get(`${page} ${words}`) === 1;
     const there = byWords.get(key) ?? [];
     const same = there.find((other) => {
       const one = fields.get(other.parts[0]!.field)!;
-      const pages = other.parts.map(({ field }) => fields.get(field)!.page);
-      if (pages.includes(first.page)) return false;
-      const isNamed = stem(one.name) !== '' && stem(one.name) === stem(first.name) && /\p{L}{3}/u.test(stem(one.name));
-      // Without a telling name it has to be said at length, and only once a page.
-      const isOnce =
-        answers.filter(
-          ({ label, parts }) => label !== null && bare(label) === bare(answer.label!) && fields.get(parts[0]!.field)!.page === first.page,
-        ).length === 1;
-      const isOnceThere =
-        answers.filter(
-          ({ label, parts }) => label !== null && bare(label) === bare(answer.label!) && fields.get(parts[0]!.field)!.page === one.page,
-        ).length === 1;
+      if (!isOnce(first.page) || !isOnce(one.page) || other.parts.some(({ field }) => fields.get(field)!.page === first.page)) return false;
+      const isNamed = stem(one.name) === stem(first.name) && /\p{L}{3}/u.test(stem(one.name));
       const isSection = other.section !== null && answer.section !== null && bare(other.section) === bare(answer.section);
-      return (
-        (isNamed || isSection || bare(answer.label!).split(' ').length > 1) &&
-        isOnce &&
-        isOnceThere &&
-        (isNamed || isSection || sectionsAgree(other.section, answer.section))
-      );
+      // Without a telling name it has to be said at length.
+      return isNamed || isSection || (words.includes(' ') && sectionsAgree(other.section, answer.section));
     });
     if (same) {
       same.parts.push(...answer.parts);
       same.reason = 'same';
     } else {
       const own = { ...answer, parts: [...answer.parts] };
-      byWords.set(key, [...there, own]);
+      there.push(own);
+      byWords.set(key, there);
       joined.push(own);
     }
   }

@@ -34,6 +34,8 @@ const OTHER_MEANING = 0.3;
 const LEAST = 0.36;
 /** How far a box may be off among its words and still be where it was, points. */
 const STILL = 6;
+/** Fields with one word of which there are more are told by other words. */
+const OFTEN = 24;
 /** Fields beyond this distance do not stand at the same place, points. */
 const REACH = 60;
 
@@ -54,6 +56,14 @@ interface Candidate {
 /** What a field is told by beside its name: its print, or a tooltip that people wrote. */
 const saidLabel = ({ label, labelFrom }: Field): string | null => (labelFrom === 'name' ? null : label);
 
+/** Beginnings of the words of a label, by which others like it are found. */
+const stems = (label: string | null): Set<string> =>
+  new Set(
+    bareWords(label)
+      .split(' ')
+      .flatMap((word) => (word.length > 2 ? [word.slice(0, 4)] : [])),
+  );
+
 class Matcher {
   private readonly was: EditionField[];
   private readonly now: EditionField[];
@@ -61,6 +71,8 @@ class Matcher {
   private readonly shifts: (PageShift | null)[];
   /** How often a label stands in an edition: what is said once tells more. */
   private readonly frequency: Map<string, number>[];
+  private readonly places = new Map<EditionField, { page: number; box: Box } | null>();
+  private readonly likenesses = new Map<string, number>();
 
   constructor(
     private readonly before: Edition,
@@ -78,16 +90,26 @@ class Matcher {
   }
 
   /** Where an old box would stand now; null: its page is gone. */
-  expected({ page, box }: EditionField): { page: number; box: Box } | null {
-    const to = this.pages[page] ?? -1;
-    return to === -1 ? null : { page: to, box: this.shifts[page]!.expected(box) };
+  private expected(was: EditionField): { page: number; box: Box } | null {
+    let place = this.places.get(was);
+    if (place === undefined) {
+      const to = this.pages[was.page] ?? -1;
+      this.places.set(was, (place = to === -1 ? null : { page: to, box: this.shifts[was.page]!.expected(was.box) }));
+    }
+    return place;
+  }
+  private likeness(one: string | null, other: string | null): number {
+    const key = `${one}\n${other}`;
+    let found = this.likenesses.get(key);
+    if (found === undefined) this.likenesses.set(key, (found = labelLikeness(one, other)));
+    return found;
   }
 
   private worth(was: EditionField, now: EditionField): number {
     const [old, fresh] = [was.field, now.field];
     if (isTick(old) !== isTick(fresh) || isMark(old) !== isMark(fresh)) return 0;
     const [oldLabel, newLabel] = [saidLabel(old), saidLabel(fresh)];
-    const likeness = labelLikeness(oldLabel, newLabel);
+    const likeness = this.likeness(oldLabel, newLabel);
     const isTold = oldLabel !== null && newLabel !== null;
     if (isTold && likeness < OTHER_MEANING) return 0;
     const place = this.expected(was);
@@ -95,7 +117,7 @@ class Matcher {
     const near = off < STILL ? 1 : off < REACH ? 0.7 * (1 - off / REACH) : 0;
     const name = old.name === fresh.name ? 1 : ownName(old.name) === ownName(fresh.name) && !isGeneric(ownName(old.name)) ? 0.6 : 0;
     const kind = old.kind === fresh.kind ? 1 : 0;
-    const section = old.section && fresh.section ? labelLikeness(old.section, fresh.section) : 0.5;
+    const section = old.section && fresh.section ? this.likeness(old.section, fresh.section) : 0.5;
     const limit = old.maxLength === fresh.maxLength ? 1 : 0;
     if (isTold) {
       const times = Math.max(this.frequency[0]!.get(bareWords(oldLabel)) ?? 1, this.frequency[1]!.get(bareWords(newLabel)) ?? 1);
@@ -116,20 +138,20 @@ class Matcher {
     const add = <Key>(map: Map<Key, EditionField[]>, key: Key, one: EditionField): void =>
       void (map.get(key)?.push(one) ?? map.set(key, [one]));
     for (const one of this.now) {
-      for (const word of new Set(bareWords(one.field.label).split(' '))) if (word.length > 2) add(byLabel, word.slice(0, 4), one);
+      for (const word of stems(one.field.label)) add(byLabel, word, one);
       add(byName, one.field.name, one);
       add(byPage, one.page, one);
     }
     const found: Candidate[] = [];
     for (const was of this.was) {
       const place = this.expected(was);
-      const options = new Set([
-        ...bareWords(was.field.label)
-          .split(' ')
-          .flatMap((word) => (word.length > 2 ? (byLabel.get(word.slice(0, 4)) ?? []) : [])),
-        ...(byName.get(was.field.name) ?? []),
-        ...(place ? (byPage.get(place.page) ?? []).filter((one) => distance(place.box, one.box) < REACH) : []),
-      ]);
+      const options = new Set<EditionField>(byName.get(was.field.name) ?? []);
+      // Words that stand everywhere find nothing; what is near the expected place is looked at all the same.
+      for (const word of stems(was.field.label)) {
+        const there = byLabel.get(word) ?? [];
+        if (there.length <= OFTEN) for (const one of there) options.add(one);
+      }
+      for (const one of (place && byPage.get(place.page)) ?? []) if (distance(place!.box, one.box) < REACH) options.add(one);
       for (const now of options) {
         const worth = this.worth(was, now);
         if (worth >= LEAST) found.push({ was, now, worth });
@@ -152,14 +174,17 @@ class Matcher {
     const byWas = new Map<EditionField, Candidate[]>();
     const byNow = new Map<EditionField, Candidate[]>();
     for (const one of candidates) {
-      byWas.set(one.was, [...(byWas.get(one.was) ?? []), one]);
-      byNow.set(one.now, [...(byNow.get(one.now) ?? []), one]);
+      const [ofWas, ofNow] = [byWas.get(one.was), byNow.get(one.now)];
+      if (ofWas) ofWas.push(one);
+      else byWas.set(one.was, [one]);
+      if (ofNow) ofNow.push(one);
+      else byNow.set(one.now, [one]);
     }
     const pairs = this.was.flatMap((was): FieldPair[] => {
       const found = partner.get(was);
       if (!found) return [];
       // What comes near to it makes it doubtful.
-      const rival = [...byWas.get(was)!, ...byNow.get(found.now)!]
+      const rival = [...byWas.get(was)!.slice(0, 8), ...byNow.get(found.now)!.slice(0, 8)]
         .filter((one) => one !== found && !this.isSettled(one, partner))
         .sort((a, b) => b.worth - a.worth)[0];
       const margin = rival ? Math.min(1, (found.worth - rival.worth) * 4 + 0.4) : 1;

@@ -53,20 +53,26 @@ export class PageShift {
   }
 }
 
-/** Share of the words of two pages that both have. */
-function likeness(one: EditionPage, other: EditionPage): number {
-  const words = (page: EditionPage): Set<string> => new Set(page.phrases.map(({ text }) => bareWords(text)).filter(Boolean));
-  const [a, b] = [words(one), words(other)];
-  const common = [...a].filter((word) => b.has(word)).length;
-  return a.size + b.size === 0 ? 0 : common / (a.size + b.size - common);
+const wordsOf = (page: EditionPage): Set<string> => new Set(page.phrases.map(({ text }) => bareWords(text)).filter(Boolean));
+
+/** Share of the words of each two pages that both have; pairs that have none are left out. */
+function likenesses(was: readonly EditionPage[], now: readonly EditionPage[]): { from: number; to: number; likeness: number }[] {
+  const [before, after] = [was.map(wordsOf), now.map(wordsOf)];
+  const pagesWith = new Map<string, number[]>();
+  for (const [to, words] of after.entries()) for (const word of words) pagesWith.set(word, [...(pagesWith.get(word) ?? []), to]);
+  return before.flatMap((words, from) => {
+    const common = new Map<number, number>();
+    for (const word of words) for (const to of pagesWith.get(word) ?? []) common.set(to, (common.get(to) ?? 0) + 1);
+    return [...common].map(([to, count]) => ({ from, to, likeness: count / (words.size + after[to]!.size - count) }));
+  });
 }
 
 /** For each page of the old edition the page of the new one that has become of it, both 0-based; -1: none has. */
 export function matchPages(was: readonly EditionPage[], now: readonly EditionPage[]): number[] {
-  const pairs = was
-    .flatMap((page, from) => now.map((other, to) => ({ from, to, likeness: likeness(page, other) + (from === to ? 0.02 : 0) })))
+  const pairs = likenesses(was, now)
+    .map((pair) => ({ ...pair, likeness: pair.likeness + (pair.from === pair.to ? 0.02 : 0) }))
     .filter((pair) => pair.likeness > 0.08)
-    .sort((a, b) => b.likeness - a.likeness);
+    .sort((a, b) => b.likeness - a.likeness || Math.abs(a.from - a.to) - Math.abs(b.from - b.to));
   const found = was.map(() => -1);
   const taken = new Set<number>();
   for (const { from, to } of pairs) {
