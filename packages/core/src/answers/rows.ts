@@ -92,7 +92,8 @@ export function lineAnswers(places: readonly PlacedField[], taken: ReadonlySet<s
       (place) =>
         place !== upper &&
         place.page === upper.page &&
-        Math.abs(place.box[0] - upper.box[0]) < 4 &&
+        upper.box[0] - place.box[0] > -4 &&
+        upper.box[0] - place.box[0] < (upper.box[2] - upper.box[0]) * 0.6 &&
         Math.abs(place.box[2] - upper.box[2]) < 4 &&
         upper.box[1] - place.box[3] > -3 &&
         upper.box[1] - place.box[3] < (upper.box[3] - upper.box[1]) * 1.2,

@@ -25,4 +25,6 @@ export interface Found {
   cells: number | null;
   /** A line that nothing encloses is only a blank where words name it. */
   by: 'line' | 'box' | 'sign';
+  /** The line above it that it goes on from, though it begins elsewhere. */
+  continues?: Found;
 }

@@ -1,5 +1,6 @@
 import type { Box, Phrase } from '../page/page-reading.js';
 import type { Found } from './blank.js';
+import { isUnit } from '../page/label-words.js';
 import type { Ground } from './ground.js';
 import { areaOf, heightOf, near, overlap, phraseBox, shared, widthOf } from './ground.js';
 
@@ -29,7 +30,7 @@ function roomBeside(box: Box, words: readonly Phrase[]): Box | null {
   if (isOneLine && isSmall && over < 3.5 && start - box[0] < 10 && right > widthOf(box) * 0.4 && heightOf(box) >= 14 && below > 4)
     return [box[0], box[1], box[2], Math.max(lowest, box[1] + LOWEST)];
   // A currency or a unit at either end.
-  if (isOneLine && text.length <= 4 && widthOf(box) - (end - start) > 36)
+  if (isOneLine && isUnit(text) && widthOf(box) - (end - start) > 30)
     return start - box[0] < box[2] - end ? [end + 2, box[1], box[2], box[3]] : [box[0], box[1], start - 2, box[3]];
   return null;
 }
@@ -67,7 +68,8 @@ class Tables {
     }
     const [inColumn, inRow] = [column.filter(this.isFull).length / column.length, row.filter(this.isFull).length / row.length];
     const isCorner = [...column, cell].every((box) => box[3] <= cell[3] + 1) && [...row, cell].every((box) => box[0] >= cell[0] - 1);
-    return isCorner ? inRow > 0.5 : inColumn > 0.5 && inRow > 0.5;
+    // A cell with a caption is no empty corner.
+    return isCorner ? inRow > 0.5 && !this.isFull(cell) : inColumn > 0.5 && inRow > 0.5;
   }
 }
 

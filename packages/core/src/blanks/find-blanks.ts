@@ -98,14 +98,29 @@ export function findBlanks(marks: PageMarks, page: number): Blank[] {
   const places = new Map(found.map((one) => [one, placeOf(one)]));
   const labels = new PageLabels(reading, [...places.values()]);
   const printed = new Map(found.map((one) => [one, labels.of(places.get(one)!)]));
-  const named = new Set(found.filter((one) => isNamed(one, printed.get(one)!, reading, found)));
+  const named = new Set(found.filter((one) => one.continues !== undefined || isNamed(one, printed.get(one)!, reading, found)));
   // A line without words that goes on with the one before it: “(   ) ________”.
   const goesOn = ({ box, by }: Found): boolean =>
     by === 'line' && [...named].some((other) => near(other.box[1], box[1]) && box[0] - other.box[2] > 0 && box[0] - other.box[2] < 20);
   const kept = found.filter((one) => named.has(one) || goesOn(one));
   const ticks = kept.filter(({ kind }) => kind === 'checkbox').map((one) => places.get(one)!);
+  /** Whose words a blank without any has: of the line above, or of the same kind right before it. */
+  const source = (one: Found): Found => {
+    if (one.continues) return one.continues;
+    if (printed.get(one) || one.kind === 'checkbox') return one;
+    return (
+      kept.find(
+        (other) =>
+          other.kind === one.kind &&
+          other.by === one.by &&
+          near(other.box[1], one.box[1]) &&
+          one.box[0] - other.box[2] > 0 &&
+          one.box[0] - other.box[2] < 24,
+      ) ?? one
+    );
+  };
   const blanks = kept.map((one): Blank => {
-    const words = printed.get(one);
+    const words = printed.get(source(one));
     const label = words && words.cost <= 2 * FARTHEST[one.by] ? words.text : null;
     const meaning = label && one.kind !== 'checkbox' ? meaningOf(label) : null;
     const kind: BlankKind =

@@ -53,6 +53,8 @@ function freePart(line: Line, ground: Ground): Line | null {
       base > line.at - 1.5 && base < line.at + Math.max(5, size * 0.6) && overlap(left, right, line.from, line.to) > 1,
   );
   if (on.length === 0) return line;
+  // A sentence that is underlined, whatever the line is long.
+  if (on.some(({ text }) => text.length > 40 || /[.;!]$/.test(text))) return null;
   if (on.some((phrase) => phrase.isBold || phrase.size > ground.reading.bodySize * 1.15)) return null;
   const stops = [...on.map((phrase): [number, number] => [phrase.left - 3, phrase.right + 3]), [line.to, line.to] as [number, number]].sort(
     (a, b) => a[0] - b[0],
@@ -125,7 +127,20 @@ function joinTexts(found: readonly Found[], ground: Ground): Found[] {
     if (upper && !hasWords(one.box, upper)) {
       upper.box = [Math.min(upper.box[0], one.box[0]), one.box[1], Math.max(upper.box[2], one.box[2]), upper.box[3]];
       upper.kind = 'multiline';
-    } else out.push({ ...one });
+      continue;
+    }
+    // The first line began behind its words, this one below them.
+    const first = out.findLast(
+      (other) =>
+        near(other.box[2], one.box[2], 30) &&
+        one.box[0] < other.box[0] - 4 &&
+        other.box[1] - one.box[1] >= CLOSE &&
+        other.box[1] - one.box[1] <= APART,
+    );
+    out.push({
+      ...one,
+      ...(first && !hasWords(one.box, { ...first, box: [one.box[0], first.box[1], one.box[2], first.box[3]] }) && { continues: first }),
+    });
   }
   return out;
 }

@@ -20,11 +20,17 @@ export function labelWords(printed: string): string | null {
     .replace(/\s+/g, ' ')
     .trim();
   const bare = trimEnds(line.replace(NUMBERING, ''), /[\s:*;,]/).replace(/^[\s:*•\-–—□☐○]+/u, '');
-  const label = trimEnds(bare.replace(FOOTNOTE, ''), /[\s:]/);
+  const label = trimEnds(bare.replace(FOOTNOTE, ''), /[\s:([]/);
   if (!hasLetters(label) || NUMBER_ALONE.test(label)) return null;
   if (label.length <= LONGEST) return label;
   return `${label.slice(0, label.lastIndexOf(' ', LONGEST - 1)).trimEnd()}…`;
 }
+
+/** Whether words are only a currency or a unit, as they stand before or behind a place for a number (common practice, no source). */
+export const isUnit = (words: string): boolean =>
+  /^(?:[€$£¥%]|EUR|USD|GBP|CHF|kr\.?|zł|kg|g|lbs?\.?|oz|km|m|cm|mm|ft\.?|in\.?|hrs?\.?|hours|days|years|years old|m²|€ ?\/ ?m²)$/i.test(
+    words.trim(),
+  );
 
 /** Names and tooltips that programs give by themselves (common practice, no source). */
 const GENERIC =

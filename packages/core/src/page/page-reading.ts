@@ -39,6 +39,8 @@ export interface PageReading {
 
 /** Pieces of one line whose gap is less than this many times the type size belong together. */
 const WORD_GAP = 0.9;
+/** A gap that is wider than between words, and behind which a capital begins something else. */
+const WIDE_GAP = 0.6;
 
 /** A point as it lies for who holds the page so that text of a direction is upright. */
 function upright(x: number, y: number, direction: Direction): [number, number] {
@@ -88,7 +90,8 @@ function phrasesOf(pieces: readonly Placed[], lines: readonly Rule[], places: re
         gap > 1 &&
         (lines.some(({ at, from, to }) => at > last.right - 1 && at < x + 1 && from < y + size * 0.5 && to > y) ||
           places.some(({ left, right, base }) => Math.abs(base - y) < size * 0.5 && left > last.right - 2 && right < x + 2));
-      if (last && gap < WORD_GAP * size && gap > -size && !isApart) {
+      const isNew = gap > WIDE_GAP * size && /^\p{Lu}/u.test(text.trimStart()) && !/\p{Lu}$/u.test(last?.parts.at(-1)?.text ?? '');
+      if (last && gap < WORD_GAP * size && gap > -size && !isApart && !isNew) {
         last.parts.push({ text, gap: gap > size * 0.12 });
         last.right = Math.max(last.right, x + width);
         last.size = Math.max(last.size, size);
@@ -108,12 +111,17 @@ function phrasesOf(pieces: readonly Placed[], lines: readonly Rule[], places: re
 
 /** Lines that lie on each other or go on in one another, as one. */
 function joined(lines: readonly Rule[]): Rule[] {
-  const sorted = [...lines].sort((a, b) => Math.round(a.at) - Math.round(b.at) || a.from - b.from);
+  const sorted = [...lines].sort((a, b) => a.at - b.at);
   const found: Rule[] = [];
-  for (const line of sorted) {
-    const last = found.at(-1);
-    if (last && Math.abs(last.at - line.at) < 1.5 && line.from <= last.to + 2) last.to = Math.max(last.to, line.to);
-    else found.push({ ...line });
+  for (let from = 0; from < sorted.length;) {
+    let to = from + 1;
+    while (to < sorted.length && sorted[to]!.at - sorted[from]!.at < 1.5) to++;
+    let last: Rule | null = null;
+    for (const line of sorted.slice(from, to).sort((a, b) => a.from - b.from)) {
+      if (last && line.from <= last.to + 2) last.to = Math.max(last.to, line.to);
+      else found.push((last = { ...line }));
+    }
+    from = to;
   }
   return found;
 }

@@ -199,20 +199,20 @@ export class PageLabels {
     return parts;
   }
 
-  /** A box without words of its own right below another one of the same width goes on with what that one began. */
+  /** A box without words of its own right below another one that ends where it ends goes on with what that one began. */
   private continued({ box }: Place, most = 3): PrintedLabel | null {
     if (most === 0) return null;
-    const upper = this.placesAt
-      .between(box[3] - 2, box[3] + (box[3] - box[1]) * 1.2)
-      .find(
-        ({ box: one, isTick }) =>
-          !isTick &&
-          one !== box &&
-          Math.abs(one[0] - box[0]) < 3 &&
-          Math.abs(one[2] - box[2]) < 3 &&
-          one[1] - box[3] > -2 &&
-          one[1] - box[3] < (box[3] - box[1]) * 1.2,
-      );
+    const upper = this.placesAt.between(box[3] - 2, box[3] + (box[3] - box[1]) * 1.2).find(
+      ({ box: one, isTick }) =>
+        !isTick &&
+        one !== box &&
+        // The first line may begin behind its words.
+        one[0] - box[0] > -3 &&
+        one[0] - box[0] < (one[2] - one[0]) * 0.6 &&
+        Math.abs(one[2] - box[2]) < 3 &&
+        one[1] - box[3] > -2 &&
+        one[1] - box[3] < (box[3] - box[1]) * 1.2,
+    );
     const found = upper && (this.candidates(upper)[0] ?? this.continued(upper, most - 1));
     return found?.relation === 'left' ? { ...found, cost: found.cost + 15 } : null;
   }
@@ -404,15 +404,40 @@ export class PageLabels {
       .replace(/(\p{Ll})- (\p{Ll})/gu, '$1$2');
   }
 
+  /** A box with those of its width that stand right on it, the uppermost last. */
+  private stackAbove(place: Place, others: readonly Place[]): Place[] {
+    const column = [place];
+    for (let at = place; column.length < 500;) {
+      const [left, , right, top] = at.box;
+      const height = top - at.box[1];
+      const upper = others.find(
+        ({ box }) =>
+          Math.abs(box[0] - left) < 4 &&
+          Math.abs(box[2] - right) < 4 &&
+          box[1] - top > -3 &&
+          box[1] - top < Math.max(4, height) &&
+          box[3] > top,
+      );
+      if (!upper) break;
+      column.push((at = upper));
+    }
+    return column;
+  }
+
   /** The label of a cell: what stands before its row and above its column. */
   private inTable(place: Place): PrintedLabel | null {
     const { box } = place;
     const near = (a: number, b: number): boolean => Math.abs(a - b) < 4;
     const others = this.places.filter(({ isTick }) => !isTick);
-    const column = others.filter(({ box: one }) => near(one[0], box[0]) && near(one[2], box[2])).sort((a, b) => b.box[3] - a.box[3]);
+    const column = this.stackAbove(place, others);
     const row = others.filter(({ box: one }) => near(one[1], box[1]) && near(one[3], box[3])).sort((a, b) => a.box[0] - b.box[0]);
-    if (column.length < 2 || row.length < 2) return null;
-    const top = column[0]!;
+    const isInColumn =
+      column.length > 1 ||
+      others.some(
+        ({ box: one }) => near(one[0], box[0]) && near(one[2], box[2]) && one[3] < box[1] + 2 && box[1] - one[3] < box[3] - box[1],
+      );
+    if (!isInColumn || row.length < 2) return null;
+    const top = column.at(-1)!;
     // Words between a box and the one above it are its own.
     if (top.box !== box && this.candidates(place).some(({ relation }) => relation === 'above')) return null;
     const first = (this.reading.isRightToLeft ? row.at(-1) : row[0])!;

@@ -20,7 +20,9 @@ const SIGNS: readonly [WritingPlace['sign'], string][] = [
   ['box', String.raw`[□☐▢❏❐❑❒◻]|\[[\s_]{1,4}\]|\([\s_]{1,4}\)`],
   ['round', '[◯○❍]'],
 ];
-const ANY = new RegExp(SIGNS.map(([, signs]) => `(${signs})`).join('|'), 'gu');
+/** So many spaces part what stands beside them. */
+const WIDE_GAP = String.raw`[ \u00a0]{3,}`;
+const ANY = new RegExp(`${SIGNS.map(([, signs]) => `(${signs})`).join('|')}|${WIDE_GAP}`, 'gu');
 /** A piece that is nothing but a bit of a leader, or the two halves of a bracket. */
 const BIT = /^[\s.·…]+$/;
 
@@ -49,8 +51,12 @@ export function takePlaces<One extends Piece>(pieces: readonly One[]): { text: O
         ends: undefined,
       };
     };
+    // Spaces at either end are no width of words.
     const keep = (from: number, to: number): void => {
-      if (piece.text.slice(from, to).trim()) text.push(part(from, to));
+      const words = piece.text.slice(from, to);
+      const start = from + words.length - words.trimStart().length;
+      const stop = to - (words.length - words.trimEnd().length);
+      if (stop > start) text.push(part(start, stop));
     };
     const take = (sign: WritingPlace['sign'], from: number, to: number): void => {
       const own = part(from, to);
@@ -68,7 +74,8 @@ export function takePlaces<One extends Piece>(pieces: readonly One[]): { text: O
     for (const match of piece.text.matchAll(ANY)) {
       keep(done, match.index);
       done = match.index + match[0].length;
-      take(SIGNS[match.slice(1).findIndex((group) => group !== undefined)]![0], match.index, done);
+      const sign = match.slice(1).findIndex((group) => group !== undefined);
+      if (sign >= 0) take(SIGNS[sign]![0], match.index, done);
     }
     keep(done, piece.text.length);
   }

@@ -261,4 +261,43 @@ export function twoPages(): ToldForm {
   return form;
 }
 
-export const gallery = (): ToldForm[] => [allotmentReturn(), enrolment(), application(), expenseClaim(), twoPages()];
+/** A health form: ticks as short lines before their words, text that goes on below its words, a dotted line, a table below boxes of its columns, units. */
+export function healthForm(): ToldForm {
+  const form = new ToldForm('health form', [612, 792], (index) => `h${index}`);
+  form.text(60, 750, 'Health form', 14, true).text(60, 730, 'Read the notes overleaf before you begin.').line(60, 727, 550, 727);
+  const names: [string, number, number][] = [['Last name', 60, 250], ['First name', 250, 440], ['Nationality', 440, 550]]; // prettier-ignore
+  for (const [words, left, right] of names)
+    form
+      .box([left, 690, right, 716])
+      .text(left + 3, 708, words, 6)
+      .blank('text', [left, 690, right, 706], words);
+  form.text(60, 668, 'Children', 9, true);
+  for (const [index, [, left, right]] of names.entries())
+    form.box([left, 648, right, 662]).text(left + 3, 652, ['Name', 'School', 'Age'][index]!, 8, true);
+  for (let row = 0; row < 2; row++)
+    for (const [index, [, left, right]] of names.entries())
+      form.boxed([left, 632 - row * 16, right, 648 - row * 16], ['Name', 'School', 'Age'][index]!);
+  form
+    .text(60, 590, 'Does your child wear glasses?')
+    .text(180, 590, '____')
+    .text(199, 590, 'Yes')
+    .text(222, 590, '____')
+    .text(241, 590, 'No');
+  form.blank('checkbox', [180, 588, 198, 597], 'Yes', { group: 'Does your child wear glasses?', answer: 'glasses' });
+  form.blank('checkbox', [222, 588, 240, 597], 'No', { group: 'Does your child wear glasses?', answer: 'glasses' });
+  form.text(60, 566, 'Please list allergies:').ruled(136, 564, 550, 'Please list allergies', { answer: 'allergies', piece: 'line 1' });
+  form.ruled(60, 546, 550, 'Please list allergies', { answer: 'allergies', piece: 'line 2' });
+  form
+    .text(60, 520, 'Weight')
+    .boxed([90, 514, 130, 530], 'Weight')
+    .text(134, 520, 'kg')
+    .text(170, 520, 'Height')
+    .boxed([200, 514, 240, 530], 'Height')
+    .text(244, 520, 'cm');
+  form.text(60, 496, 'Doctor');
+  for (let x = 92; x < 300; x += 3) form.bar([x, 494, x + 1, 495], 0);
+  form.blank('text', [92, 494, 299, 510], 'Doctor').text(60, 470, 'For office use', 8).bar([130, 464, 250, 480], 0.7);
+  return form;
+}
+
+export const gallery = (): ToldForm[] => [allotmentReturn(), enrolment(), application(), expenseClaim(), twoPages(), healthForm()];

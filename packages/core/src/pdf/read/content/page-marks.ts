@@ -19,6 +19,8 @@ const DEEPEST = 4;
 
 /** Lines shorter than this are no rules, points; and those of a page that are kept. */
 const [SHORTEST, MOST_SEGMENTS] = [4, 20_000];
+/** Dots and dashes are no higher than this, and stand no further apart in a dotted line, points; how many make one, and how long it is at least. */
+const [SPECK, SPECK_GAP, FEWEST_SPECKS, SHORTEST_DOTTED] = [2, 5, 8, 18];
 /** Filled boxes that are no higher, or no wider, than this are lines. */
 const THIN = 2.5;
 
@@ -35,7 +37,7 @@ interface State {
 }
 
 /** Characters that may be places to write on or to tick; see page/writing-places. */
-const PLACES = /[_.…·□☐▢❏❐❑❒◻◯○❍[(]/;
+const PLACES = /[_.…·□☐▢❏❐❑❒◻◯○❍[(]|[ \u00a0]{3}|^[ \u00a0]|[ \u00a0]$/;
 
 /** A part of a path: its corners, how far it reaches, and how many of its sides are curves. */
 interface Outline {
@@ -77,6 +79,8 @@ class Reader {
   readonly pieces: TextPiece[] = [];
   readonly segments: Segment[] = [];
   readonly shapes: Shape[] = [];
+  /** What is too short for a line, level: from, to, height. */
+  private readonly specks: [number, number, number][] = [];
   readonly pictures: Shape['box'][] = [];
   private left = MOST_TOKENS;
   private readonly fonts = new Map<string, TextFont>();
@@ -85,7 +89,12 @@ class Reader {
 
   /** Keeps what is level or upright of a line. */
   private line([x1, y1]: Point, [x2, y2]: Point): void {
-    if (this.segments.length >= MOST_SEGMENTS || Math.hypot(x2 - x1, y2 - y1) < SHORTEST) return;
+    if (this.segments.length >= MOST_SEGMENTS) return;
+    if (Math.hypot(x2 - x1, y2 - y1) < SHORTEST) {
+      if (Math.abs(y1 - y2) <= SPECK && this.specks.length < MOST_SEGMENTS)
+        this.specks.push([Math.min(x1, x2), Math.max(x1, x2), (y1 + y2) / 2]);
+      return;
+    }
     if (Math.abs(y1 - y2) < 0.5 || Math.abs(x1 - x2) < 0.5)
       this.segments.push({ x1: Math.min(x1, x2), y1: Math.min(y1, y2), x2: Math.max(x1, x2), y2: Math.max(y1, y2) });
   }
@@ -101,7 +110,8 @@ class Reader {
       } else if (points.length >= 4) {
         const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
         const [left, right, bottom, top] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-        if (top - bottom <= THIN) this.line([left, (bottom + top) / 2], [right, (bottom + top) / 2]);
+        if (right - left < SHORTEST && top - bottom <= SPECK) this.line([left, (bottom + top) / 2], [right, (bottom + top) / 2]);
+        else if (top - bottom <= THIN) this.line([left, (bottom + top) / 2], [right, (bottom + top) / 2]);
         else if (right - left <= THIN) this.line([(left + right) / 2, bottom], [(left + right) / 2, top]);
       }
     }
@@ -122,6 +132,25 @@ class Reader {
           : points.length >= 4 && points.length <= 6 && points.every(isEdge)
     )
       this.shapes.push({ box, isRound, isStroked, fill });
+  }
+
+  /** Dots and dashes that stand in a row are a line. */
+  joinSpecks(): void {
+    const sorted = this.specks.sort((a, b) => a[2] - b[2] || a[0] - b[0]);
+    for (let start = 0; start < sorted.length;) {
+      let stop = start + 1;
+      while (stop < sorted.length && sorted[stop]![2] - sorted[start]![2] < 0.4) stop++;
+      const row = sorted.slice(start, stop).sort((a, b) => a[0] - b[0]);
+      for (let from = 0; from < row.length;) {
+        let [to, end] = [from + 1, row[from]![1]];
+        while (to < row.length && row[to]![0] - end <= SPECK_GAP) end = Math.max(end, row[to++]![1]);
+        const left = row[from]![0];
+        if (to - from >= FEWEST_SPECKS && end - left >= SHORTEST_DOTTED)
+          this.segments.push({ x1: left, y1: row[from]![2], x2: end, y2: row[from]![2] });
+        from = to;
+      }
+      start = stop;
+    }
   }
 
   run(streams: readonly (Uint8Array | null)[], resources: PDFDict | undefined, ctm: Matrix, depth: number): void {
@@ -332,6 +361,7 @@ function read(page: PDFPage, seesLines: boolean): Reader {
       [1, 0, 0, 1, 0, 0],
       0,
     );
+    reader.joinSpecks();
   } catch {
     // A page that cannot be read has no labels; its fields are there all the same.
   }
