@@ -2,6 +2,8 @@ import { Bands } from './bands.js';
 import { labelWords } from './label-words.js';
 import type { Box, PageReading, Phrase } from './page-reading.js';
 import { Sections } from './sections.js';
+import { boxesOverWords } from './stacks.js';
+import { wholeWords } from './whole-words.js';
 
 /** A place of a field on the page, in the space of its reading. */
 export interface Place {
@@ -25,6 +27,7 @@ export interface PrintedLabel {
 
 interface Candidate extends PrintedLabel {
   relation: Relation;
+  phrase: Phrase;
   /** Where its words begin. */
   left: number;
 }
@@ -56,6 +59,9 @@ export class PageLabels {
   /** Places that stand in nobody's way just now. */
   private passed: ReadonlySet<Place> = new Set();
   private readonly sections: Sections;
+  /** What was found around places once everything about the page was known. */
+  private readonly known = new Map<Place, Candidate[]>();
+  private isReady = false;
   private readonly placesAt: Bands<Place>;
   private readonly phrasesAt: Bands<Phrase>;
 
@@ -65,9 +71,10 @@ export class PageLabels {
   ) {
     this.placesAt = new Bands(places, ({ box }) => [box[1], box[3]]);
     this.phrasesAt = new Bands(reading.phrases, ({ base }) => [base, base]);
-    this.sections = new Sections(reading, this.placesAt);
+    this.sections = new Sections(reading, this.placesAt, () => this.labelPhrases());
     for (const place of places) this.own(place);
-    this.turnStacks();
+    for (const place of boxesOverWords(places, this.phrasesAt, (phrase) => this.owners.has(phrase) || this.isHeading(phrase)))
+      this.turned.add(place);
     this.turnRows();
     const counts = new Map<Relation, number>();
     for (const place of places) {
@@ -76,6 +83,7 @@ export class PageLabels {
     }
     const [first, second] = [...counts].sort((a, b) => b[1] - a[1]);
     if (first && first[1] >= 3 && first[1] > 2 * (second?.[1] ?? 0)) this.usual = first[0];
+    this.isReady = true;
   }
 
   private isHeading({ size }: Phrase): boolean {
@@ -94,42 +102,6 @@ export class PageLabels {
     }
   }
 
-  /**
-   * Between two boxes that stand on each other a caption may belong to either. Where the uppermost box has none above it and the lowest one has one below it,
-   * all of them have theirs below.
-   */
-  private turnStacks(): void {
-    const boxes = this.places.filter(({ isTick }) => !isTick);
-    const touching = (place: Place, relation: 'above' | 'below'): Phrase | undefined =>
-      this.phrasesAt.between(place.box[1] - 30, place.box[3] + 10).find((phrase) => {
-        const [left, bottom, right, top] = place.box;
-        if (overlap(phrase.left, phrase.right, left, right) <= 0 || this.owners.has(phrase) || !/\p{L}/u.test(phrase.text)) return false;
-        const gap = relation === 'above' ? phrase.base - top : bottom - phrase.base - phrase.size * 0.75;
-        return gap > -3 && gap < 6 && !this.isHeading(phrase);
-      });
-    const above = new Map(boxes.map((place) => [place, touching(place, 'above')]));
-    const below = new Map(boxes.map((place) => [place, touching(place, 'below')]));
-    /** Boxes that touch a phrase from either side. */
-    const around = new Map<Phrase, Place[]>();
-    for (const place of boxes)
-      for (const phrase of [above.get(place), below.get(place)]) if (phrase) around.set(phrase, [...(around.get(phrase) ?? []), place]);
-    const seen = new Set<Place>();
-    for (const start of boxes) {
-      if (seen.has(start)) continue;
-      const stack = [start];
-      seen.add(start);
-      for (let at = 0; at < stack.length; at++)
-        for (const phrase of [above.get(stack[at]!), below.get(stack[at]!)])
-          for (const other of (phrase && around.get(phrase)) ?? []) {
-            if (seen.has(other)) continue;
-            seen.add(other);
-            stack.push(other);
-          }
-      const without = (words: typeof above): number => stack.filter((place) => !words.get(place)).length;
-      if (without(above) > without(below)) for (const place of stack) this.turned.add(place);
-    }
-  }
-
   /** Ticks of one line have their words before them where the first one has some and the last one has none behind it. */
   private turnRows(): void {
     const ticks = this.places.filter(({ isTick }) => isTick);
@@ -144,6 +116,16 @@ export class PageLabels {
       const has = (place: Place, relation: Relation): boolean => this.candidates(place).some((one) => one.relation === relation);
       if (has(row[0]!, 'left') && !has(row.at(-1)!, 'right')) for (const place of row) this.turned.add(place);
     }
+  }
+
+  /** Phrases that boxes are called by. */
+  private labelPhrases(): ReadonlySet<Phrase> {
+    return new Set(
+      this.places.flatMap((place) => {
+        const [best] = this.candidates(place);
+        return best && best.cost < OWN ? [best.phrase] : [];
+      }),
+    );
   }
 
   /** The heading that a box stands under; null: none is told from the rest by its type. */
@@ -252,16 +234,27 @@ export class PageLabels {
   }
 
   private candidates(place: Place): Candidate[] {
+    if (!this.isReady || this.passed.size > 0) return this.lookAround(place);
+    let known = this.known.get(place);
+    if (!known) this.known.set(place, (known = this.lookAround(place)));
+    return known;
+  }
+  private lookAround(place: Place): Candidate[] {
     const { isTick } = place;
     const found: Candidate[] = [];
     for (const phrase of this.phrasesAt.between(place.box[1] - 40, place.box[3] + FARTHEST.above)) {
       for (const [relation, cost] of isTick ? this.ofTick(phrase, place) : this.ofBox(phrase, place)) {
-        const words = this.wholeWords(phrase, relation, place);
+        const words = wholeWords(phrase, relation, place, {
+          phrasesAt: this.phrasesAt,
+          placesAt: this.placesAt,
+          isRightToLeft: this.reading.isRightToLeft,
+        });
         const text = labelWords(words);
         if (text)
           found.push({
             text,
             relation,
+            phrase,
             left: phrase.left,
             cost: cost + this.strange(place, relation, phrase),
             isAsking: /[:?：]\s*$/.test(words),
@@ -355,53 +348,6 @@ export class PageLabels {
       ({ at, from: start, to: end }) => at > from - 2 && at < to && overlap(start, end, left, right) > (right - left) * 0.5,
     );
     return Math.max(0, lines.length - 1) * 8;
-  }
-
-  /** A phrase with the lines that it goes on from or into, as far as they belong to the same box. */
-  private wholeWords(phrase: Phrase, relation: Relation, place: Place): string {
-    const words = [phrase];
-    const isNext = (upper: Phrase, lower: Phrase): boolean => {
-      const step = upper.base - lower.base;
-      return (
-        step > upper.size * 0.7 &&
-        step < upper.size * 1.6 &&
-        Math.abs(upper.size - lower.size) < 0.6 &&
-        upper.isBold === lower.isBold &&
-        (this.reading.isRightToLeft ? Math.abs(upper.right - lower.right) < 4 : Math.abs(upper.left - lower.left) < 4)
-      );
-    };
-    /** Whether the lower of two lines goes on with what the upper one began. */
-    const goesOn = (upper: Phrase, lower: Phrase): boolean => /^[\p{Ll}(]/u.test(lower.text) && !/[.:;?!]$/.test(upper.text);
-    const isBesideOther = (one: Phrase): boolean =>
-      this.placesAt
-        .between(one.base - 2, one.base + one.size)
-        .some(
-          ({ box, isTick }) =>
-            box !== place.box &&
-            box[1] < one.base + one.size * 0.5 &&
-            box[3] > one.base &&
-            (isTick ? Math.abs(one.left - box[2]) < 20 : box[0] > one.right && box[0] - one.right < 40),
-        );
-    if (relation !== 'below')
-      for (let guard = 0; guard < 3; guard++) {
-        const upper = this.phrasesAt
-          .between(words[0]!.base, words[0]!.base + 2 * words[0]!.size)
-          .find((one) => isNext(one, words[0]!) && goesOn(one, words[0]!) && !isBesideOther(one));
-        if (!upper) break;
-        words.unshift(upper);
-      }
-    if (relation !== 'above')
-      for (let guard = 0; guard < 3; guard++) {
-        const lower = this.phrasesAt
-          .between(words.at(-1)!.base - 2 * words.at(-1)!.size, words.at(-1)!.base)
-          .find((one) => isNext(words.at(-1)!, one) && goesOn(words.at(-1)!, one) && !isBesideOther(one));
-        if (!lower) break;
-        words.push(lower);
-      }
-    return words
-      .map(({ text }) => text)
-      .join(' ')
-      .replace(/(\p{Ll})- (\p{Ll})/gu, '$1$2');
   }
 
   /** A box with those of its width that stand right on it, the uppermost last. */

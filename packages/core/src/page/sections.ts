@@ -9,9 +9,11 @@ const LARGE = 1.12;
 export class Sections {
   private headings: readonly Phrase[] | null = null;
 
+  /** @param labels phrases that boxes are called by, which head nothing */
   constructor(
     private readonly reading: PageReading,
     private readonly placesAt: Bands<{ box: Box }>,
+    private readonly labels: () => ReadonlySet<Phrase>,
   ) {}
 
   private isSection(phrase: Phrase): boolean {
@@ -31,12 +33,15 @@ export class Sections {
   /** The heading that a box stands under; null: none is told from the rest by its type. */
   above(box: Box): string | null {
     // From the foot of the page up.
-    this.headings ??= this.reading.phrases.filter((phrase) => this.isSection(phrase)).sort((a, b) => a.base - b.base);
+    this.headings ??= this.reading.phrases
+      .filter((phrase) => this.isSection(phrase) && (this.isLarge(phrase) || !this.labels().has(phrase)))
+      .sort((a, b) => a.base - b.base);
     const [left, , right, top] = box;
     const above = this.headings.filter(
       (phrase) => phrase.base > top - 2 && (this.reading.isRightToLeft ? phrase.right > left : phrase.left < right),
     );
-    const found = above.find((phrase) => this.isLarge(phrase)) ?? above[0];
+    // Capitals by themselves are the weakest sign.
+    const found = above.find((phrase) => phrase.isBold || this.isLarge(phrase)) ?? above[0];
     if (!found) return null;
     const lines = [found];
     for (const phrase of above)
