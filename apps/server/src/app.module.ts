@@ -54,6 +54,7 @@ import { LiveService } from './live/live.service.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
+import { MailingRevisions } from './mailings/mailing-revisions.service.js';
 import { MailingsService } from './mailings/mailings.service.js';
 import { AttachedFiles } from './mailings/attached-files.service.js';
 import { MessageSamples } from './mailings/message-samples.service.js';
@@ -180,6 +181,7 @@ import { Pool } from './work/pool.js';
     MailingChecks,
     MailboxReader,
     MailingsService,
+    MailingRevisions,
     AttachedFiles,
     MessageSamples,
     Needs,

@@ -22,6 +22,7 @@ const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
 const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
+const RevisionsScreen = loadedPart(() => import('./screens/templates/revisions-screen'));
 const TemplateScreen = loadedPart(() => import('./screens/templates/template-screen'));
 const SourcesScreen = loadedPart(() => import('./screens/sources/sources-screen'));
 const SourceScreen = loadedPart(() => import('./screens/sources/source-screen'));
@@ -97,6 +98,7 @@ function Screens() {
           </Route>
           <Route path="templates" element={<TemplatesScreen />} />
           <Route path="templates/:id" element={<TemplateScreen />} />
+          <Route path="templates/:id/revisions" element={<RevisionsScreen />} />
           <Route path="batches/:id" element={<BatchScreen />} />
           <Route path="ledger" element={<LedgerScreen />} />
           <Route path="paper/:id?" element={<PaperScreen />} />

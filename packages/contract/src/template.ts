@@ -1,6 +1,18 @@
 import { Type } from 'class-transformer';
-import type { Field, PageSize, TemplateNote } from '@mailbag/core';
-import { IsArray, IsBoolean, IsNumber, IsObject, IsString, MaxLength, MinLength, ValidateNested } from 'class-validator';
+import type { Comparison, Field, FieldMap, PageSize, PrintChanges, TemplateNote } from '@mailbag/core';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  MaxLength,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
 
 export class RenameRequest {
   @IsString()
@@ -66,4 +78,108 @@ export class TemplateUploadAnswer {
 
   @IsBoolean()
   known!: boolean;
+}
+
+/** A mailing that fills a revision of a template. */
+export class RevisionUse {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+}
+
+/** One edition of a form, as it came in. */
+export class RevisionSummary {
+  @IsNumber()
+  id!: number;
+
+  /** Counted from 1 in its template. */
+  @IsNumber()
+  number!: number;
+
+  @IsString()
+  fileName!: string;
+
+  @IsNumber()
+  pages!: number;
+
+  @IsNumber()
+  fields!: number;
+
+  /** ISO 8601. */
+  @IsString()
+  createdAt!: string;
+
+  @ValidateNested({ each: true })
+  @Type(() => RevisionUse)
+  usedBy!: RevisionUse[];
+}
+
+/** Answer to a new edition that was uploaded. `known`: the template has that very file already. */
+export class RevisionUploadAnswer {
+  @ValidateNested()
+  @Type(() => RevisionSummary)
+  revision!: RevisionSummary;
+
+  @IsBoolean()
+  known!: boolean;
+}
+
+/** Two revisions of a template, field by field, and what is printed on one of them alone. */
+export class EditionsAnswer {
+  @IsObject()
+  comparison!: Comparison;
+
+  @IsObject()
+  print!: PrintChanges;
+}
+
+export class FieldPairRequest {
+  @IsString()
+  @MaxLength(2000)
+  old!: string;
+
+  @IsString()
+  @MaxLength(2000)
+  new!: string;
+}
+
+/** A mailing goes over to another revision of a template: with the fields that became which, or with a map as it was, to take that back. */
+export class TakeOverRequest {
+  @IsInt()
+  templateId!: number;
+
+  @IsInt()
+  revisionId!: number;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20_000)
+  @ValidateNested({ each: true })
+  @Type(() => FieldPairRequest)
+  pairs?: FieldPairRequest[];
+
+  @IsOptional()
+  @IsObject()
+  map?: FieldMap;
+}
+
+export class TakeOverAnswer {
+  /** Rules that go on for their field. */
+  @IsInt()
+  carried!: number;
+
+  /** Fields that had a rule and are gone, by what they were called. */
+  @IsArray()
+  @IsString({ each: true })
+  lost!: string[];
+
+  /** Fields of the new edition that have no rule yet. */
+  @IsInt()
+  open!: number;
+
+  /** As it was, to take it back. */
+  @IsObject()
+  before!: { revisionId: number; map: FieldMap };
 }

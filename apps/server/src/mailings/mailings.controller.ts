@@ -14,6 +14,8 @@ import {
   MailingSummary,
   MessageSample,
   MessageSampleRequest,
+  TakeOverAnswer,
+  TakeOverRequest,
   TestMessageRequest,
   TestedAnswer,
 } from '@mailbag/contract';
@@ -47,6 +49,7 @@ import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
 import { streamed } from '../files/download.js';
 import { AttachedFiles } from './attached-files.service.js';
+import { MailingRevisions } from './mailing-revisions.service.js';
 import { MailingsService } from './mailings.service.js';
 import { toldPlan } from '../frozen/plan-passwords.js';
 import { StarterSheets } from './starter-sheet.service.js';
@@ -60,6 +63,7 @@ export class MailingsController {
     private readonly samples: MessageSamples,
     private readonly attached: AttachedFiles,
     private readonly hereService: HereService,
+    private readonly mailingRevisions: MailingRevisions,
   ) {}
 
   @Answers([MailingSummary])
@@ -131,6 +135,15 @@ export class MailingsController {
   async detail(@Param('id', ParseIntPipe) id: number, @SignedIn() { seesPasswords }: Account): Promise<MailingDetail> {
     const detail = await this.mailings.detail(id);
     return { ...detail, plan: toldPlan(detail.plan, seesPasswords) };
+  }
+
+  /** The mailing goes over to another revision of a template of its packet, or back. */
+  @Answers(TakeOverAnswer)
+  @Post(':id/revision')
+  @HttpCode(200)
+  @TakesMegabytes(16)
+  takeOver(@Param('id', ParseIntPipe) id: number, @Body() body: TakeOverRequest): Promise<TakeOverAnswer> {
+    return this.mailingRevisions.takeOver(id, body);
   }
 
   /** Changes, said over the version in which they were made; made in the one that is there. */

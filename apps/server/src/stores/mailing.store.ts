@@ -41,6 +41,14 @@ export const mailingStore = {
       [templateId],
     ),
 
+  /** Mailings that fill a template, each with the revision that it was mapped for. */
+  ofTemplate: (sql: Sql, templateId: number) =>
+    rows<{ id: number; name: string; revisionId: number }>(
+      sql,
+      'SELECT mailing.id, mailing.name, revisionId FROM mailing_template JOIN mailing ON mailing.id = mailingId WHERE templateId = ? ORDER BY mailing.name',
+      [templateId],
+    ),
+
   setCheckProgress: (sql: Sql, id: number, records: number) => run(sql, 'UPDATE mailing SET checkProgress = ? WHERE id = ?', [records, id]),
 
   version: (sql: Sql, id: number) => one<{ version: number }>(sql, 'SELECT version FROM mailing WHERE id = ?', [id]),

@@ -1,4 +1,12 @@
-import { RenameRequest, TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
+import {
+  EditionsAnswer,
+  RenameRequest,
+  RevisionSummary,
+  RevisionUploadAnswer,
+  TemplateDetail,
+  TemplateSummary,
+  TemplateUploadAnswer,
+} from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import { MailbagError } from '@mailbag/core';
 import {
@@ -11,6 +19,7 @@ import {
   ParseIntPipe,
   Patch,
   Post,
+  Query,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
@@ -20,6 +29,9 @@ import { config } from '../platform/config.js';
 import { spooled, uploadInto, uploadedName } from '../files/upload.js';
 import { TemplatesService, toldTemplate } from './templates.service.js';
 import { streamed } from '../files/download.js';
+
+/** A number that may be left out. */
+const OPTIONAL = new ParseIntPipe({ optional: true });
 
 @Controller('api/templates')
 @WithoutValues()
@@ -42,13 +54,40 @@ export class TemplatesController {
 
   @Answers(TemplateDetail)
   @Get(':id')
-  async detail(@Param('id', ParseIntPipe) id: number): Promise<TemplateDetail> {
-    return toldTemplate(await this.templates.detail(id));
+  async detail(@Param('id', ParseIntPipe) id: number, @Query('revision', OPTIONAL) revision?: number): Promise<TemplateDetail> {
+    return toldTemplate(await this.templates.detail(id, revision));
+  }
+
+  @Answers([RevisionSummary])
+  @Get(':id/revisions')
+  revisions(@Param('id', ParseIntPipe) id: number): Promise<RevisionSummary[]> {
+    return this.templates.revisionsOf(id);
+  }
+
+  @Answers(RevisionUploadAnswer)
+  @Post(':id/revisions')
+  @UseInterceptors(uploadInto(config.templateLimit))
+  async takeEdition(
+    @Param('id', ParseIntPipe) id: number,
+    @UploadedFile() file: Express.Multer.File | undefined,
+  ): Promise<RevisionUploadAnswer> {
+    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+    return this.templates.takeEdition(id, spooled(file), uploadedName(file));
+  }
+
+  @Answers(EditionsAnswer)
+  @Get(':id/revisions/:before/compared-with/:after')
+  compare(
+    @Param('id', ParseIntPipe) id: number,
+    @Param('before', ParseIntPipe) before: number,
+    @Param('after', ParseIntPipe) after: number,
+  ): Promise<EditionsAnswer> {
+    return this.templates.compare(id, before, after);
   }
 
   @Get(':id/pdf')
-  async pdf(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
-    return streamed(await this.templates.file(id), 'The template', { type: 'application/pdf', disposition: 'inline' });
+  async pdf(@Param('id', ParseIntPipe) id: number, @Query('revision', OPTIONAL) revision?: number): Promise<StreamableFile> {
+    return streamed(await this.templates.file(id, revision), 'The template', { type: 'application/pdf', disposition: 'inline' });
   }
 
   @Answers(TemplateSummary)

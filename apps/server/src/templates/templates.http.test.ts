@@ -25,3 +25,70 @@ test.each([
   await expect(mailbag.client.upload('/api/templates', 'form.pdf', bytes)).rejects.toThrow(`form.pdf ${sentence}`);
   expect(await mailbag.client.get<unknown[]>('/api/templates')).toEqual(before);
 });
+
+/** A new edition of the permit: one field has another name. */
+async function newEdition(): Promise<Uint8Array> {
+  const { PDFDocument, PDFName, PDFString } = await import('@cantoo/pdf-lib');
+  const doc = await PDFDocument.load(shedPermit());
+  const form = doc.getForm();
+  const [first] = form.getFields();
+  first!.acroField.dict.set(PDFName.of('T'), PDFString.of('parcel'));
+  return doc.save({ updateFieldAppearances: false });
+}
+
+interface Revision {
+  id: number;
+  number: number;
+  usedBy: { id: number; name: string }[];
+}
+test('a new edition is the next revision; a mailing keeps its own until it is taken over, keeps its map then, and can be taken back', async () => {
+  const { client } = mailbag;
+  const { template } = await client.upload<{ template: { id: number; revisionId: number } }>('/api/templates', 'permit.pdf', shedPermit());
+  const { fieldList } = await client.get<{ fieldList: { name: string }[] }>(`/api/templates/${template.id}`);
+  const [plot, second] = fieldList.map(({ name }) => name) as [string, string];
+  const mailing = await client.send<{ id: number }>('POST', '/api/mailings', { name: 'Permits' });
+  const rule = { kind: 'text', text: 'A-1' };
+  const detail = await client.get<{ version: number; plan: Record<string, unknown> }>(`/api/mailings/${mailing.id}`);
+  await client.send('PUT', `/api/mailings/${mailing.id}`, {
+    version: detail.version,
+    plan: { ...detail.plan, packet: [template.id], maps: { [template.id]: { [plot]: rule, [second]: rule } } },
+  });
+
+  const uploaded = await client.upload<{ revision: Revision; known: boolean }>(
+    `/api/templates/${template.id}/revisions`,
+    'permit-2028.pdf',
+    await newEdition(),
+  );
+  expect(uploaded).toMatchObject({ known: false, revision: { number: 2, usedBy: [] } });
+  const again = await client.upload<{ known: boolean }>(`/api/templates/${template.id}/revisions`, 'again.pdf', shedPermit());
+  expect(again.known).toBe(true);
+  const revisions = await client.get<Revision[]>(`/api/templates/${template.id}/revisions`);
+  const old = revisions.find(({ number }) => number === 1)!;
+  expect(old.usedBy).toEqual([{ id: mailing.id, name: 'Permits' }]);
+
+  const { comparison } = await client.get<{ comparison: { pairs: { old: string; new: string }[]; gone: string[]; added: string[] } }>(
+    `/api/templates/${template.id}/revisions/${old.id}/compared-with/${uploaded.revision.id}`,
+  );
+  expect(comparison).toMatchObject({ gone: [], added: [] });
+  const renamed = comparison.pairs.find((pair) => pair.old === plot)!;
+  expect(renamed.new).not.toBe(plot);
+
+  // What has no field in the new edition stays behind and is named.
+  const pairs = comparison.pairs.filter((pair) => pair.old !== second);
+  const answer = await client.send<{ carried: number; lost: string[]; before: object }>('POST', `/api/mailings/${mailing.id}/revision`, {
+    templateId: template.id,
+    revisionId: uploaded.revision.id,
+    pairs: pairs.map((pair) => ({ old: pair.old, new: pair.new })),
+  });
+  expect(answer).toMatchObject({ carried: 1, lost: [expect.any(String)] });
+  interface Now {
+    plan: { maps: Record<number, Record<string, unknown>> };
+    templates: { revision: number }[];
+  }
+  const over = await client.get<Now>(`/api/mailings/${mailing.id}`);
+  expect([over.plan.maps[template.id], over.templates[0]!.revision]).toEqual([{ [renamed.new]: rule }, 2]);
+
+  await client.send('POST', `/api/mailings/${mailing.id}/revision`, { templateId: template.id, ...answer.before });
+  const back = await client.get<Now>(`/api/mailings/${mailing.id}`);
+  expect([back.plan.maps[template.id], back.templates[0]!.revision]).toEqual([{ [plot]: rule, [second]: rule }, 1]);
+});

@@ -1,4 +1,11 @@
-import type { TemplateDetail, TemplateSummary, TemplateUploadAnswer } from '@mailbag/contract';
+import type {
+  EditionsAnswer,
+  RevisionSummary,
+  RevisionUploadAnswer,
+  TemplateDetail,
+  TemplateSummary,
+  TemplateUploadAnswer,
+} from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -63,6 +70,55 @@ export class TemplatesService {
     }
   }
 
+  /**
+   * Takes in a new edition of a form as the next revision of its template; mailings go on with the one that they were mapped for.
+   * @throws MailbagError pdf-*, not-found
+   */
+  async takeEdition(id: number, key: FileKey, fileName: string): Promise<RevisionUploadAnswer> {
+    try {
+      const latest = await this.detail(id);
+      const hash = (await digestOf(key))!;
+      const { size } = (await stat(key))!;
+      const same = await this.revisions.findOneBy({ templateId: id, hash });
+      if (!same) {
+        const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
+        if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
+        const revision = { templateId: id, number: latest.revision + 1, hash, fileName, size, pages, fields, notes };
+        await this.transactions.run((manager) =>
+          manager.insert(TemplateRevisionEntity, { ...revision, createdAt: new Date().toISOString() }),
+        );
+      }
+      const revision = (await this.revisionsOf(id)).find((one) => (same ? one.id === same.id : one.number === latest.revision + 1))!;
+      return { revision, known: same !== null };
+    } finally {
+      await remove(key);
+    }
+  }
+
+  /** Revisions of a template, the latest first. @throws MailbagError not-found */
+  async revisionsOf(id: number): Promise<RevisionSummary[]> {
+    await this.detail(id);
+    const [revisions, uses] = await Promise.all([
+      this.revisions.find({ where: { templateId: id }, order: { number: 'DESC' } }),
+      mailingStore.ofTemplate(this.transactions, id),
+    ]);
+    return revisions.map((revision) => ({
+      id: revision.id,
+      number: revision.number,
+      fileName: revision.fileName,
+      pages: revision.pages.length,
+      fields: revision.fields.length,
+      createdAt: revision.createdAt,
+      usedBy: uses.filter(({ revisionId }) => revisionId === revision.id).map(({ id: mailing, name }) => ({ id: mailing, name })),
+    }));
+  }
+
+  /** Two revisions of a template, field by field. @throws MailbagError not-found */
+  async compare(id: number, before: number, after: number): Promise<EditionsAnswer> {
+    const [was, now] = [await this.detail(id, before), await this.detail(id, after)];
+    return this.pool.run('compareEditions', { before: templateFile(was.hash), after: templateFile(now.hash), file: now.fileName });
+  }
+
   async list(): Promise<TemplateSummary[]> {
     const templates = await this.templates.find({ order: { id: 'DESC' } });
     return Promise.all(templates.map(({ id }) => this.summary(id)));
@@ -104,8 +160,9 @@ export class TemplatesService {
     return rows.map(({ name }) => name);
   }
 
-  async file(id: number): Promise<FileKey> {
-    return templateFile((await this.detail(id)).hash);
+  /** @param revisionId the revision that is meant; left out: the latest */
+  async file(id: number, revisionId?: number): Promise<FileKey> {
+    return templateFile((await this.detail(id, revisionId)).hash);
   }
 
   async rename(id: number, name: string): Promise<TemplateSummary> {

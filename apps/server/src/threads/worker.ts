@@ -19,6 +19,14 @@ async function there(key: FileKey, name: string): Promise<Uint8Array> {
 /** A thread loads what it is asked to do, not what others are: most of the time that a new one takes is loading. */
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
   inspect: async ({ key, file }) => (await import('@mailbag/core')).inspectTemplate(new Uint8Array(await there(key, file)), file),
+  compareEditions: async ({ before, after, file }) => {
+    const { compareEditions, printChanges, readEdition } = await import('@mailbag/core');
+    const [was, now] = [
+      await readEdition(new Uint8Array(await there(before, file)), file),
+      await readEdition(new Uint8Array(await there(after, file)), file),
+    ];
+    return { comparison: compareEditions(was, now), print: printChanges(was.pages, now.pages) };
+  },
   excerpt: async ({ key, file, reading }) => {
     const [{ excerptTable }, { tableFile }, { knownFields }] = await Promise.all([
       import('@mailbag/core'),

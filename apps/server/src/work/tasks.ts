@@ -1,4 +1,4 @@
-import type { DatabaseTable, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
+import type { DatabaseTable, EditionsAnswer, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
 import type {
   BatchContext,
   Column,
@@ -78,6 +78,8 @@ export interface ReadMail {
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
   inspect: { input: { key: FileKey; file: string }; output: TemplateDescription };
+  /** Compares two editions of a form. */
+  compareEditions: { input: { before: FileKey; after: FileKey; file: string }; output: EditionsAnswer };
   excerpt: { input: { key: FileKey; file: string; reading: TableReading }; output: TableExcerpt };
   /** Reads records in place of those that were read before, and finishes the source. */
   readSource: {

@@ -42,6 +42,8 @@ import type {
   SourceSummary,
   StartGroup,
   StartList,
+  EditionsAnswer,
+  RevisionSummary,
   TemplateDetail,
   TemplateSummary,
 } from '@mailbag/contract';
@@ -67,11 +69,25 @@ export const queries = {
   desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
   templates: () => queryOptions({ queryKey: ['templates'], queryFn: () => api.get<TemplateSummary[]>('/api/templates') }),
   template: (id: number) => queryOptions({ queryKey: ['templates', id], queryFn: () => api.get<TemplateDetail>(`/api/templates/${id}`) }),
+  templateRevision: (id: number, revisionId: number) =>
+    queryOptions({
+      queryKey: ['templates', id, revisionId],
+      queryFn: () => api.get<TemplateDetail>(`/api/templates/${id}?revision=${revisionId}`),
+    }),
+  templateRevisions: (id: number) =>
+    queryOptions({ queryKey: ['templates', id, 'revisions'], queryFn: () => api.get<RevisionSummary[]>(`/api/templates/${id}/revisions`) }),
+  /** Two revisions never change, so they are compared once. */
+  editions: (id: number, before: number, after: number) =>
+    queryOptions({
+      queryKey: ['editions', id, before, after],
+      queryFn: () => api.get<EditionsAnswer>(`/api/templates/${id}/revisions/${before}/compared-with/${after}`),
+      staleTime: Infinity,
+    }),
   /** A revision never changes, so its bytes are asked for once. */
   templatePdf: (id: number, revisionId: number) =>
     queryOptions({
       queryKey: ['template-pdf', id, revisionId],
-      queryFn: () => api.bytes(`/api/templates/${id}/pdf`),
+      queryFn: () => api.bytes(`/api/templates/${id}/pdf?revision=${revisionId}`),
       staleTime: Infinity,
       gcTime: 600_000,
     }),

@@ -1,7 +1,8 @@
 import { gallery, enrolment } from '../testing/told-forms/gallery.js';
 import type { EditionChanges, ToldForm } from '../testing/told-forms/told-form.js';
-import type { Comparison, FieldChange } from './compare-editions.js';
-import { compareEditions, DOUBTFUL } from './compare-editions.js';
+import { compareEditions } from './compare-editions.js';
+import type { Comparison, FieldChange } from './comparison.js';
+import { DOUBTFUL } from './comparison.js';
 import { readEdition } from './edition.js';
 import { printChanges } from './print-changes.js';
 

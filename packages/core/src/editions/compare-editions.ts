@@ -1,33 +1,12 @@
 import { isGeneric } from '../page/label-words.js';
 import type { Box } from '../page/page-reading.js';
 import type { Field } from '../pdf/field.js';
+import type { Comparison, FieldChange, FieldPair } from './comparison.js';
 import type { Edition, EditionField } from './edition.js';
 import { editionFields } from './edition.js';
 import { bareWords, labelLikeness, ownName } from './likeness.js';
 import { matchPages, PageShift } from './page-shift.js';
 
-/** What became different about a field. */
-export type FieldChange = 'renamed' | 'moved' | 'retyped' | 'options' | 'limit' | 'page' | 'required';
-
-/** A field of the old edition with the one of the new edition that it has become, by their names. */
-export interface FieldPair {
-  old: string;
-  new: string;
-  changes: FieldChange[];
-  /** From 0 to 1; below DOUBTFUL a person should look. */
-  sure: number;
-}
-
-export interface Comparison {
-  pairs: FieldPair[];
-  gone: string[];
-  added: string[];
-  /** Share of the old fields that were found again, from 0 to 1; next to none: another form altogether. */
-  likeness: number;
-}
-
-/** Pairs that are less sure than this are settled by a person. */
-export const DOUBTFUL = 0.55;
 /** Labels that are less alike ask for different things. */
 const OTHER_MEANING = 0.3;
 /** A pair that is worth less is none. */

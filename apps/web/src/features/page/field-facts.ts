@@ -11,6 +11,9 @@ const kinds: Record<FieldKind, string> = {
   button: 'push button',
 };
 
+/** A name with its telling end: the parts above it, which it has in common with many, are left out where it is long. */
+export const nameEnd = (name: string): string => (name.length > 34 && name.includes('.') ? `…${name.split('.').at(-1)!}` : name);
+
 /** The kind of a field in words. */
 export function kindWords(field: Field): string {
   if (field.flags.includes('comb')) return `comb, ${field.maxLength} cells`;

@@ -6,6 +6,7 @@ import type { PDFDocumentProxy } from '../../platform/pdf-reader';
 import { openForDrawing } from '../../platform/pdf-reader';
 import type { Tone } from '../../theme';
 import { color, font, tones } from '../../theme';
+import { nameEnd } from './field-facts';
 
 const Ground = styled.div`
   flex: 1;
@@ -202,7 +203,7 @@ export function PdfPages({
                     height: `${place.height * 100}%`,
                   }}
                 >
-                  {named && <span>{widget.onValue !== null ? `${field.name} = ${widget.onValue}` : field.name}</span>}
+                  {named && <span>{widget.onValue !== null ? `${nameEnd(field.name)} = ${widget.onValue}` : nameEnd(field.name)}</span>}
                 </Box>
               );
             }),

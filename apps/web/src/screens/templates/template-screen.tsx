@@ -1,13 +1,13 @@
 import type { Field } from '@mailbag/core';
 import { fewNames, fieldLabel, templateNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Info, Search, Tags, Trash2 } from 'lucide-react';
+import { History, Info, Search, Tags, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { calculationWords, fieldLimits, formatWords, kindWords, labelSourceWords } from '../../features/page/field-facts';
+import { calculationWords, fieldLimits, formatWords, kindWords, labelSourceWords, nameEnd } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted, kilobytes } from '../../features/when';
@@ -16,6 +16,7 @@ import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Facts, Head, Pane, Screen, Scroll, Small, Split } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
@@ -138,6 +139,10 @@ export default function TemplateScreen() {
         title={template.name}
         note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
+        <LinkButton to={`/templates/${id}/revisions`} $small>
+          <History size={14} />
+          {template.revision === 1 ? 'New edition' : 'Revisions'}
+        </LinkButton>
         <Confirm
           title={`Remove “${template.name}”?`}
           text="Copies that were made from it stay."
@@ -192,7 +197,7 @@ export default function TemplateScreen() {
                         {field.flags.includes('required') && <Mark $tone="brick">required</Mark>}
                         <Small>{kindWords(field)}</Small>
                       </div>
-                      <code>{field.name}</code>
+                      <code title={field.name}>{nameEnd(field.name)}</code>
                     </Item>
                     {field.name === chosen && <FieldFacts field={field} />}
                   </div>
