@@ -11,6 +11,7 @@ export { answerReason, pieceWords } from './answers/answer.js';
 export type { Answer, AnswerPart, AnswerReason, Piece } from './answers/answer.js';
 export { leftSentence, questionsOf } from './answers/questions.js';
 export type { Question, QuestionKind, Questions } from './answers/questions.js';
+export { fieldsOfBlanks } from './blanks/fields-of-blanks.js';
 export { readBlanks } from './blanks/read-blanks.js';
 export type { Blank, BlankKind } from './blanks/blank.js';
 export { readEdition } from './editions/edition.js';

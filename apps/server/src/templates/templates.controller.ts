@@ -47,9 +47,9 @@ export class TemplatesController {
   @Answers(TemplateUploadAnswer)
   @Post()
   @UseInterceptors(uploadInto(config.templateLimit))
-  async upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<TemplateUploadAnswer> {
+  async upload(@UploadedFile() file: Express.Multer.File | undefined, @Query('blanks') blanks?: string): Promise<TemplateUploadAnswer> {
     if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.templates.take(spooled(file), uploadedName(file));
+    return this.templates.take(spooled(file), uploadedName(file), blanks === 'take');
   }
 
   @Answers(TemplateDetail)

@@ -12,7 +12,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
 import type { FileKey } from '../files/file-key.js';
-import { digestOf, has, remove, rename, stat } from '../files/files.js';
+import { digestOf, has, put, remove, rename, stat } from '../files/files.js';
 import { templateFile } from '../files/template-file.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
@@ -32,9 +32,14 @@ export class TemplatesService {
     private readonly pool: Pool,
   ) {}
 
-  /** Takes in an uploaded file, which is moved or removed. The same file again gives the template that is there. @throws MailbagError pdf-* */
-  async take(key: FileKey, fileName: string): Promise<TemplateUploadAnswer> {
+  /**
+   * Takes in an uploaded file, which is moved or removed. The same file again gives the template that is there.
+   * @param fromBlanks whether a file without fields gets one for each of its blanks
+   * @throws MailbagError pdf-*
+   */
+  async take(key: FileKey, fileName: string, fromBlanks = false): Promise<TemplateUploadAnswer> {
     try {
+      if (fromBlanks) await put(key, await this.pool.run('fillBlanks', { key, file: fileName }));
       const hash = (await digestOf(key))!;
       const { size } = (await stat(key))!;
       const known = await this.revisions.findOneBy({ hash });

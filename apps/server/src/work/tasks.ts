@@ -78,6 +78,8 @@ export interface ReadMail {
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
   inspect: { input: { key: FileKey; file: string }; output: TemplateDescription };
+  /** A PDF without fields, with a field for each of its blanks. */
+  fillBlanks: { input: { key: FileKey; file: string }; output: Uint8Array };
   /** Compares two editions of a form. */
   compareEditions: { input: { before: FileKey; after: FileKey; file: string }; output: EditionsAnswer };
   excerpt: { input: { key: FileKey; file: string; reading: TableReading }; output: TableExcerpt };

@@ -17,6 +17,11 @@ export const formsErrors = {
   'pdf-no-fields': told<{ file: string }>(
     (e) => `${e.file} has no form fields, so there is nothing to fill. Upload the fillable version of the form.`,
   ),
+  'pdf-no-blanks': told<{ file: string; isScan: boolean }>((e) =>
+    e.isScan
+      ? `${e.file} is only a picture, as a scanner makes it, and on a picture no blanks can be found. Ask for the form as the PDF that it was printed from.`
+      : `${e.file} has no fields, and no blanks were found on it that could become fields. Upload the fillable version of the form.`,
+  ),
   'pdf-xfa-only': told<{ file: string }>(
     (e) =>
       `${e.file} keeps its form only in XFA, which has no pages of its own to fill. Ask its author for a version with AcroForm fields.`,

@@ -1,5 +1,5 @@
 import type { TemplateUploadAnswer } from '@mailbag/contract';
-import { templateNoteSentence } from '@mailbag/core';
+import { isMailbagError, templateNoteSentence } from '@mailbag/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
@@ -9,6 +9,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { counted, kilobytes, when } from '../../features/when';
 import { color } from '../../theme';
+import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
 import { Empty, Head, PartsBar, Screen, Scroll, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
@@ -36,6 +37,8 @@ interface Arrival {
   share: number;
   said: string | null;
   error: boolean;
+  /** The file itself where it has no fields but may have blanks that can become some; null: not so. */
+  flat: File | null;
 }
 
 export default function TemplatesScreen() {
@@ -45,14 +48,16 @@ export default function TemplatesScreen() {
   const navigate = useNavigate();
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
 
-  const upload = async (files: File[]): Promise<void> => {
-    setArrivals(files.map((file) => ({ file: file.name, share: 0, said: null, error: false })));
+  const upload = async (files: File[], fromBlanks = false): Promise<void> => {
+    setArrivals(files.map((file) => ({ file: file.name, share: 0, said: null, error: false, flat: null })));
     const tell = (index: number, change: Partial<Arrival>): void =>
       setArrivals((all) => all.map((one, at) => (at === index ? { ...one, ...change } : one)));
     let last: TemplateUploadAnswer | null = null;
     for (const [index, file] of files.entries()) {
       try {
-        const answer = await api.upload<TemplateUploadAnswer>('/api/templates', file, (share) => tell(index, { share }));
+        const answer = await api.upload<TemplateUploadAnswer>(fromBlanks ? '/api/templates?blanks=take' : '/api/templates', file, (share) =>
+          tell(index, { share }),
+        );
         last = answer;
         tell(index, {
           share: 1,
@@ -61,7 +66,8 @@ export default function TemplatesScreen() {
             : `came in with ${counted(answer.template.fields, 'field')}.`,
         });
       } catch (error) {
-        tell(index, { share: 1, said: sentenceOf(error), error: true });
+        const isFlat = isMailbagError(error) && error.code === 'pdf-no-fields';
+        tell(index, { share: 1, said: sentenceOf(error), error: true, flat: isFlat ? file : null });
       }
     }
     await client.invalidateQueries({ queryKey: ['templates'] });
@@ -76,7 +82,8 @@ export default function TemplatesScreen() {
         <div>
           {data.length === 0 ? (
             <Empty title="No template yet">
-              A template is a PDF with form fields. Drop one on the right, and you will see all its fields on its pages.
+              A template is a PDF with form fields. Drop one on the right, and you will see all its fields on its pages. A form to be filled
+              by hand will do too: its blanks become fields.
             </Empty>
           ) : (
             <Scroll>
@@ -127,12 +134,22 @@ export default function TemplatesScreen() {
         <Stack style={{ border: 0, background: 'none', display: 'flex' }}>
           <DropFiles accept={['application/pdf', '.pdf']} label="Upload a template" several onFiles={(files) => void upload(files)}>
             <FileText size={22} style={{ margin: '0 auto 6px' }} />
-            Drop fillable PDFs here
+            Drop PDF forms here
           </DropFiles>
           {arrivals.map((one) => (
             <Notice key={one.file} tone={one.error ? 'brick' : 'plain'}>
               {one.error ? (
-                one.said
+                <>
+                  {one.said}
+                  {one.flat && (
+                    <div style={{ marginTop: 8 }}>
+                      Or let Mailbag look for its blanks (lines, boxes, combs, ticks) and make each a field.
+                      <Button changes small style={{ marginTop: 6 }} onPress={() => void upload([one.flat!], true)}>
+                        Make fields of its blanks
+                      </Button>
+                    </div>
+                  )}
+                </>
               ) : (
                 <>
                   <b>{one.file}</b> {one.said ?? (one.share < 1 ? `is on its way, ${Math.round(one.share * 100)} %` : 'is being read …')}
