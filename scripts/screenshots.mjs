@@ -34,7 +34,7 @@ const shot = async (name, prepare) => {
 const open = (path) => page.goto(address + path);
 
 await open('/');
-await shot('sign-in', () => page.getByLabel('E-mail address').waitFor());
+await page.getByLabel('E-mail address').waitFor();
 await page.getByLabel('E-mail address').fill('marit@larkmere.example');
 await page.getByLabel('Password').fill('plots-and-paths');
 await page.getByRole('button', { name: 'Sign in' }).click();
@@ -48,6 +48,13 @@ await shot('template', async () => {
     .getByRole('region', { name: 'Fields', exact: true })
     .getByRole('button', { name: /^Concession/ })
     .click();
+});
+await shot('revisions', async () => {
+  await open('/templates');
+  await page.getByRole('link', { name: 'Shed and glasshouse permit' }).click();
+  await page.getByRole('link', { name: 'Revisions' }).click();
+  await page.getByRole('region', { name: 'Changed', exact: true }).getByRole('button').first().click();
+  await drawn();
 });
 await shot('templates', () => open('/templates'));
 await shot('sources', () => open('/sources'));

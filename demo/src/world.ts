@@ -269,4 +269,6 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     addressSheets: true,
     name: 'Permits by post',
   });
+  // Next year's edition of the permit is here, and no mailing has been taken over to it yet.
+  await server.upload(`/api/templates/${permit}/revisions`, 'Shed and glasshouse permit 2028.pdf', shedPermit(2028));
 }

@@ -1,4 +1,5 @@
 import { gallery, enrolment } from '../testing/told-forms/gallery.js';
+import { formOf, stream } from '../testing/raw-form.js';
 import type { EditionChanges, ToldForm } from '../testing/told-forms/told-form.js';
 import { compareEditions } from './compare-editions.js';
 import type { Comparison, FieldChange } from './comparison.js';
@@ -21,6 +22,20 @@ function wrongPairs(form: ToldForm, { pairs }: Comparison, changes: EditionChang
   );
 }
 const changesOf = ({ pairs }: Comparison): Set<FieldChange> => new Set(pairs.flatMap((pair) => pair.changes));
+/** A page with a box at the top and one at a height, each with its words on it, and lines of print in between. */
+function formWith(height: number): Uint8Array {
+  const text = (words: string, x: number, y: number): string => `BT /F1 8 Tf ${x} ${y} Td (${words}) Tj ET\n`;
+  const content =
+    text('Name', 20, 182) +
+    text('First line of print', 20, 150) +
+    text('Second line of print', 20, 140) +
+    text('Third line', 20, 130) +
+    text('Remarks', 20, height);
+  return formOf(['/FT/Tx/T(name)/Rect[20 160 200 178]', `/FT/Tx/T(remarks)/Rect[20 ${height - 60} 200 ${height - 4}]`], {
+    page: '/Contents 7 0 R/Resources<</Font<</F1 4 0 R>>>>',
+    more: [stream('', content)],
+  });
+}
 const COVER = [
   'Instructions',
   'Please read these notes before you fill in the form.',
@@ -91,6 +106,16 @@ test('kind, limit and place of a field are told where they changed', async () =>
   });
   const of = (index: number): FieldChange[] => found.pairs.find(({ old }) => old === form.blanks[index]!.name)!.changes;
   expect([of(limited), of(moved)]).toEqual([['limit'], ['moved']]);
+});
+
+test('a box that went down the page with the words at it has not moved, though all above it stayed', async () => {
+  const before = formWith(120);
+  const after = formWith(90);
+  const found = compareEditions(await readEdition(before), await readEdition(after));
+  expect(found.pairs.map(({ old, changes }) => [old, changes])).toEqual([
+    ['name', []],
+    ['remarks', []],
+  ]);
 });
 
 test('another form altogether has next to nothing in common', async () => {

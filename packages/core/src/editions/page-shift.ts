@@ -10,6 +10,8 @@ interface Anchor {
 }
 /** Anchors that tell where a place went. */
 const NEAREST = 5;
+/** Anchors that are nearer than this to a box count alike, points. */
+const CLOSE = 4;
 
 /** Where the print of one page went on another one. */
 export class PageShift {
@@ -42,13 +44,19 @@ export class PageShift {
 
   /** Where a box would stand now if it had kept its place among the words. */
   expected(box: Box): Box {
-    const [x, y] = [box[0], (box[1] + box[3]) / 2];
+    const outside = (at: number, from: number, to: number): number => Math.max(0, from - at, at - to);
     const nearest = this.anchors
-      .map((anchor) => ({ anchor, far: Math.abs(anchor.x - x) * 0.4 + Math.abs(anchor.y - y) }))
+      .map((anchor) => ({ anchor, far: outside(anchor.x, box[0], box[2]) * 0.4 + outside(anchor.y, box[1], box[3]) }))
       .sort((a, b) => a.far - b.far)
-      .slice(0, NEAREST);
-    const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
-    const [dx, dy] = [middle(nearest.map(({ anchor }) => anchor.dx)), middle(nearest.map(({ anchor }) => anchor.dy))];
+      .slice(0, NEAREST)
+      .map(({ anchor, far }) => ({ anchor, weight: 1 / (far + CLOSE) ** 2 }));
+    // What stands right at the box tells more than all that is further off.
+    const middle = (value: (anchor: Anchor) => number): number => {
+      const sorted = nearest.map(({ anchor, weight }) => ({ value: value(anchor), weight })).sort((a, b) => a.value - b.value);
+      let left = sorted.reduce((sum, { weight }) => sum + weight, 0) / 2;
+      return sorted.find(({ weight }) => (left -= weight) <= 0)?.value ?? 0;
+    };
+    const [dx, dy] = [middle(({ dx: value }) => value), middle(({ dy: value }) => value)];
     return [box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy];
   }
 }
