@@ -4,6 +4,7 @@ const benches: Record<string, () => Promise<void>> = {
   mail: async () => (await import('./mail.js')).mailBench(),
   ledger: async () => (await import('./ledger.js')).ledgerBench(),
   people: async () => (await import('./people.js')).peopleBench(),
+  understanding: async () => (await import('./understanding.js')).understandingBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

@@ -50,6 +50,8 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['how a file is read', contract.ReadingRequest, { sheet: 'Plots', headingRow: '2', encoding: 'windows-1252', delimiter: ';', layout: 'table' }, { sheet: [long(201)], headingRow: ['-1', '1001', 'x'], delimiter: [';;'], layout: ['list'] }],
   ['a source', contract.SourceRequest, { fileIds: ['upload-1'], name: 'Plots', reading: {} }, { name: ['', long(201)], fileIds: [[1], 'one'], reading: [{ layout: 'list' }] }],
   ['a source that is read again', contract.SourceRereadRequest, { fileIds: ['upload-1'], reading: {}, keyColumn: null }, { keyColumn: [long(301)], fileIds: [[2]] }],
+  ['another revision for a mailing', contract.TakeOverRequest, { templateId: 1, revisionId: 2, pairs: [{ old: 'a', new: 'b' }] }, { templateId: ['1', 0.5], revisionId: [null], pairs: ['all', ['a'], [{ old: 1, new: 'b' }]], map: ['none'] }],
+  ['a field that became another', contract.FieldPairRequest, { old: 'a', new: 'b' }, { old: [1, long(2001)], new: [null] }],
   ['a column in the place of another', contract.RelinkRequest, { from: 'Mail', to: 'E-mail' }, { from: [long(301), 5], to: [null] }],
 ]; // prettier-ignore
 

@@ -55,11 +55,10 @@ export function rowAnswers(places: readonly PlacedField[], printed: PrintedForm,
         const chain = row.slice(at, last + 1);
         const signs = chain.slice(1).map((place, index) => printed.between(chain[index]!, place));
         const { field } = chain[0]!;
-        const label = wholeLabel(chain);
-        const pieces = piecesOf(chain, signs, `${label ?? ''} ${field.tooltip ?? ''}`, isMonthFirst);
+        const pieces = piecesOf(chain, signs, `${field.label ?? ''} ${field.tooltip ?? ''}`, isMonthFirst);
         if (!pieces) continue;
         found.push({
-          label,
+          label: pieces.reason === 'date' ? wholeLabel(chain) : field.label,
           section: field.section ?? null,
           parts: chain.map((place, index): AnswerPart => ({ field: place.field.name, piece: pieces.pieces[index]!, option: null })),
           reason: pieces.reason,

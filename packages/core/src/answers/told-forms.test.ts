@@ -19,13 +19,14 @@ function agreement(one: readonly number[], other: readonly number[]): number {
   return (width! * height!) / (area(one) + area(other) - width! * height!);
 }
 
-/** Fields whose label is another one than a person says. Those that only go on with an answer have none of their own. */
+/** Fields whose label is another one than a person says. Those that only go on with an answer are called as it is. */
 async function wrongLabels(form: ToldForm): Promise<string[]> {
   const { fields } = await inspectTemplate(await form.fillable());
   return form.blanks.flatMap(({ name, label, answer }) => {
     const found = fields.find((field) => field.name === name)!.label;
-    const isRight = label === null ? answer !== undefined || found === null : bare(found).includes(bare(label));
-    return isRight ? [] : [`${form.name}: ${label} is called ${found}`];
+    const whole = label ?? form.blanks.find((one) => answer !== undefined && one.answer === answer)?.label ?? null;
+    const isRight = whole === null ? found === null : bare(found).includes(bare(whole));
+    return isRight ? [] : [`${form.name}: ${whole} is called ${found}`];
   });
 }
 

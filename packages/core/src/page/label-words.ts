@@ -34,7 +34,7 @@ export const isUnit = (words: string): boolean =>
 
 /** Names and tooltips that programs give by themselves (common practice, no source). */
 const GENERIC =
-  /^(undefined|untitled|text ?(field|box)?|field|box|check ?box|radio ?(button)?|button|combo ?box|drop ?down|list ?box|group|choice|form|f|c|fill|input|tx|cb|rb|page|top ?most ?sub ?form|sub ?form)$/i;
+  /^(undefined|untitled|text ?(field|box)?|field|box|check ?box|radio ?(button)?|button|combo ?box|drop ?down|list ?box|group|choice|form|f|c|fill|input|tx|cb|rb|page|top ?most ?sub ?form|sub ?form|feld|textfeld|text ?feld|kontrollk[äa]stchen|optionsfeld|liste|champ|texte|case|campo|testo|texto|casilla|tekst|tekstveld|veld|pole)$/i;
 
 /** Whether words were given by a program and tell a person nothing. */
 export const isGeneric = (text: string): boolean =>

@@ -214,3 +214,24 @@ test('a page that says nothing leaves nothing to say', async () => {
   const found = await told([box('Text1', [10, 10, 100, 30])], '');
   expect(found.Text1).toEqual({ label: null, labelFrom: null, section: null, options: [] });
 });
+
+test('a box by itself is called by the words before it, though others stand below it', async () => {
+  const content = text('National number', 20, 144) + text('Year 2026', 100, 128);
+  expect(labels(await told([box('a', [90, 140, 250, 156])], content))).toEqual({ a: 'National number' });
+});
+
+test('a box that goes on from the one above it is not called by what comes next', async () => {
+  const fields = [box('a', [90, 150, 280, 164]), box('b', [90, 132, 280, 146])];
+  const content = text('Other exemptions', 20, 154) + text('Total', 92, 116);
+  expect(labels(await told(fields, content))).toEqual({ a: 'Other exemptions', b: 'Other exemptions' });
+});
+
+test('pieces of one answer are called as it is', async () => {
+  const fields = [
+    box('a', [110, 150, 134, 164], '/MaxLen 3'),
+    box('b', [142, 150, 158, 164], '/MaxLen 2'),
+    box('c', [166, 150, 196, 164], '/MaxLen 4'),
+  ];
+  const content = text('Registration number', 20, 154) + text('-', 136, 154) + text('-', 160, 154);
+  expect(labels(await told(fields, content))).toEqual({ a: 'Registration number', b: 'Registration number', c: 'Registration number' });
+});

@@ -37,6 +37,8 @@ const FARTHEST = { beside: 330, above: 30, below: 14, tick: 60 };
 /** How to set ticks, where it stands by itself (common practice, no source). */
 const INSTRUCTION =
   /^(?:please )?(?:check|tick|mark|select|choose) |^(?:bitte )?(?:nur |zutreffendes )?(?:\p{L}+ )?ankreuzen|^(?:cochez?|marque) /iu;
+/** Words below a box that cost more than this may belong to what stands below them. */
+const WEAK = 12;
 /** Words that cost more than this are not meant for a box that may go on from the one above it. */
 const OWN = 32;
 /** Words that stand before a box with nothing between them may stand far; what is further than this counts little, points. */
@@ -152,6 +154,8 @@ export class PageLabels {
     if (place.isTick) return best ?? this.underHead(place);
     const table = this.inTable(place);
     if (table && (!best || table.cost < best.cost || best.relation === 'above')) return table;
+    // Words further below are those of what comes next, where the box goes on from the one above it.
+    if (best?.relation === 'below' && best.cost > WEAK) return this.continued(place) ?? best;
     return best ?? this.continued(place);
   }
 
@@ -196,7 +200,7 @@ export class PageLabels {
         one[1] - box[3] < (box[3] - box[1]) * 1.2,
     );
     const found = upper && (this.candidates(upper)[0] ?? this.continued(upper, most - 1));
-    return found?.relation === 'left' ? { ...found, cost: found.cost + 15 } : null;
+    return found?.relation === 'left' || found?.relation === 'above' ? { ...found, cost: found.cost + 15 } : null;
   }
 
   /** What is printed for buttons of which one is chosen: the words before the first of them, or above all. */

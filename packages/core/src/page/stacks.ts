@@ -4,6 +4,13 @@ import type { Place } from './printed-label.js';
 
 const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number => Math.min(to, otherTo) - Math.max(from, otherFrom);
 
+/** How far words before a box may stand, points. */
+const BEFORE = 60;
+const hasWordsBefore = ({ box: [left, bottom, , top] }: Place, phrasesAt: Bands<Phrase>): boolean =>
+  phrasesAt
+    .between(bottom, top)
+    .some(({ base, right, text }) => base > bottom - 2 && base < top && left - right > -4 && left - right < BEFORE && /\p{L}/u.test(text));
+
 /**
  * Between two boxes that stand on each other a caption may belong to either. Where the uppermost box has none above it and the lowest one has one below it,
  * all of them have theirs below.
@@ -39,7 +46,9 @@ export function boxesOverWords(places: readonly Place[], phrasesAt: Bands<Phrase
           stack.push(other);
         }
     const without = (words: typeof above): number => stack.filter((place) => !words.get(place)).length;
-    if (without(above) > without(below)) for (const place of stack) turned.add(place);
+    // One box by itself says nothing where words stand before it.
+    const isTold = stack.length === 1 && hasWordsBefore(start, phrasesAt);
+    if (!isTold && without(above) > without(below)) for (const place of stack) turned.add(place);
   }
   return [...turned];
 }

@@ -2,6 +2,7 @@ import type { PDFDocument } from '@cantoo/pdf-lib';
 import type { Answer } from '../../answers/answer.js';
 import type { PlacedField, PrintedForm } from '../../answers/printed-form.js';
 import { proposeAnswers } from '../../answers/propose-answers.js';
+import type { LabelSource } from '../../page/field-words.js';
 import { fieldWords } from '../../page/field-words.js';
 import type { PageMarks } from '../../page/page-marks.js';
 import type { Box, Direction, Phrase } from '../../page/page-reading.js';
@@ -144,6 +145,17 @@ export function nameOptions(doc: PDFDocument, fields: readonly Field[]): null {
   return null;
 }
 
+/** A box that only goes on with an answer is called as the answer is. */
+function callPieces(fields: readonly Field[], answers: readonly Answer[]): void {
+  const byName = new Map(fields.map((field) => [field.name, field]));
+  for (const { label, parts } of answers)
+    for (const { field: name, piece } of parts) {
+      const field = byName.get(name)!;
+      if (label !== null && piece !== null && (field.label === null || field.labelFrom === 'name'))
+        Object.assign(field, { label, labelFrom: 'print' satisfies LabelSource });
+    }
+}
+
 /**
  * Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options.
  * @returns which of them are one answer
@@ -155,5 +167,7 @@ export function nameFields(doc: PDFDocument, fields: readonly Field[]): Answer[]
     Object.assign(field, fieldWords(field.name, field.tooltip, printed), { section });
   }
   addOptionWords(fields, words);
-  return proposeAnswers(fields, words, isMonthFirst(doc));
+  const answers = proposeAnswers(fields, words, isMonthFirst(doc));
+  callPieces(fields, answers);
+  return answers;
 }

@@ -241,9 +241,10 @@ class Writer {
   private place(dict: PDFDict, page: PDFPage, kids: PDFArray): void {
     const ref = this.doc.context.register(dict);
     kids.push(ref);
-    const annotations = arrayEntry(page.node, 'Annots');
-    if (annotations) annotations.push(ref);
-    else page.node.set(name('Annots'), this.doc.context.obj([ref]));
+    // Some producers let pages share one list; what is added here belongs to this page alone.
+    const annotations = arrayEntry(page.node, 'Annots')?.clone(this.doc.context) ?? PDFArray.withContext(this.doc.context);
+    annotations.push(ref);
+    page.node.set(name('Annots'), annotations);
     this.widgets.push({ ref, dict, page });
   }
 
