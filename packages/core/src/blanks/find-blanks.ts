@@ -18,6 +18,8 @@ const FARTHEST = { line: 34, box: 60, sign: 45 };
 const LINE_HEIGHT = 9;
 /** A box that is narrower takes a part of a date, points. */
 const DATE_WIDTH = 50;
+/** A caption right below a line costs no more, and is no longer, characters; what is within so many points of the last rule is a foot. */
+const [CAPTION, LONGEST_CAPTION, FOOT] = [9, 40, 24];
 /** A picture that covers this share of a page with next to no text on it is a scan. */
 const SCAN = 0.5;
 
@@ -47,12 +49,11 @@ function isNamed({ box, by }: Found, printed: PrintedLabel | null, reading: Page
   ];
   const [first, last] = [Math.min(...reach.map(([left]) => left)), Math.max(...reach.map(([, right]) => right))];
   const isWide = widthOf(box) > (last - first) * 0.85;
-  return (
-    !isWide ||
-    meaningOf(printed.text) === 'signature' ||
-    printed.relation === 'left' ||
-    (printed.relation === 'above' && printed.isAsking === true)
-  );
+  if (!isWide || meaningOf(printed.text) === 'signature' || printed.relation === 'left') return true;
+  if (printed.relation === 'above') return printed.isAsking === true;
+  // A caption right below it; what stands below the last rule of a page is its foot.
+  const isFoot = reading.phrases.every(({ base }) => base > box[1] - FOOT);
+  return printed.relation === 'below' && printed.cost < CAPTION && printed.text.length <= LONGEST_CAPTION && !isFoot;
 }
 
 /** A blank as words are looked for. How high one writes above a line is not printed, and words belong to the line that they stand at. */

@@ -95,3 +95,29 @@ test('a form that draws itself comes to an end', async () => {
   const [page] = (await PDFDocument.load(pdf)).getPages();
   expect(pageMarks(page!).segments.length).toBeLessThan(100);
 });
+
+describe('shapes', () => {
+  test('boxes and circles, with how light they are filled and whether they have an edge', async () => {
+    const circle =
+      '110 100 m 110 105.5 105.5 110 100 110 c 94.5 110 90 105.5 90 100 c 90 94.5 94.5 90 100 90 c 105.5 90 110 94.5 110 100 c';
+    const { shapes } = await marks(
+      `20 20 30 10 re S 0.9 g 60 20 30 10 re f 1 0 0 rg 100 20 30 10 re B ${circle} S 0 0 m 40 20 l 20 50 l h f`,
+    );
+    expect(shapes.map(({ box, isRound, isStroked, fill }) => [box.map(Math.round), isRound, isStroked, fill])).toEqual([
+      [[20, 20, 50, 30], false, true, null],
+      [[60, 20, 90, 30], false, false, 0.9],
+      [[100, 20, 130, 30], false, true, 0.3],
+      [[90, 90, 110, 110], true, true, null],
+    ]);
+  });
+  test('dots and dashes in a row are a line, some by themselves are none', async () => {
+    const dots = (count: number, y: number): string => Array.from({ length: count }, (_, at) => `${20 + at * 3} ${y} 1 1 re f`).join(' ');
+    const { segments } = await marks(`${dots(30, 100)} ${dots(4, 50)}`);
+    expect(segments.map(({ x1, x2, y1 }) => [x1, x2, y1])).toEqual([[20, 108, 100.5]]);
+  });
+  test('where the characters of text end is told where some may be places to write on', async () => {
+    const { pieces } = await marks('BT /F1 10 Tf 20 100 Td (a ___) Tj 0 -20 Td (word) Tj ET');
+    expect(pieces.map(({ ends }) => ends?.length ?? null)).toEqual([5, null]);
+    expect(pieces[0]!.ends!.at(-1)).toBeCloseTo(pieces[0]!.width);
+  });
+});
