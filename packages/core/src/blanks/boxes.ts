@@ -2,7 +2,7 @@ import type { Box, Phrase } from '../page/page-reading.js';
 import type { Found } from './blank.js';
 import { isUnit } from '../page/label-words.js';
 import type { Ground } from './ground.js';
-import { areaOf, heightOf, near, overlap, phraseBox, shared, widthOf } from './ground.js';
+import { areaOf, heightOf, overlap, phraseBox, shared, widthOf } from './ground.js';
 
 /** The smallest box that words go into, points; and one that is so high, in lines of 12, takes several. */
 const [NARROWEST, LOWEST, SEVERAL_LINES] = [16, 8.5, 32];
@@ -73,12 +73,6 @@ class Tables {
   }
 }
 
-/** Bars of a chart: three or more of one width that stand on one line and are of different heights. */
-function isBar(box: Box, boxes: readonly Box[]): boolean {
-  const beside = boxes.filter((other) => near(other[1], box[1]) && near(widthOf(other), widthOf(box)) && !near(other[0], box[0]));
-  return beside.filter((other) => !near(heightOf(other), heightOf(box), 2)).length >= 2;
-}
-
 /** Boxes and cells of tables that wait for words. @param others what was found of other kinds; a box around one of them is a frame */
 export function findBoxes(ground: Ground, others: readonly Found[]): Found[] {
   const light = ground.reading.shapes
@@ -98,7 +92,7 @@ export function findBoxes(ground: Ground, others: readonly Found[]): Found[] {
   const found: Found[] = [];
   // The smallest first, so that what surrounds others is told by them.
   for (const box of candidates.sort((a, b) => areaOf(a) - areaOf(b))) {
-    if (isTaken(box) || ground.isShaded(box) || isBar(box, candidates)) continue;
+    if (isTaken(box) || ground.isShaded(box)) continue;
     if (found.some((other) => shared(other.box, box) > areaOf(other.box) * 0.6)) continue;
     if (candidates.some((other) => other !== box && areaOf(other) < areaOf(box) * 0.9 && shared(other, box) > areaOf(other) * 0.9))
       continue;
