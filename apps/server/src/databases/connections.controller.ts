@@ -1,12 +1,11 @@
 import { ConnectionAnswer, ConnectionRequest, DatabaseTable, KeptFileAnswer, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import type { Account } from '@mailbag/contract';
-import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { SignedIn } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
-import { spooled, uploadInto, uploadedName } from '../files/upload.js';
+import { uploaded, uploadInto } from '../files/upload.js';
 import { ConnectionsService } from './connections.service.js';
 
 @Controller('api/connections')
@@ -40,8 +39,7 @@ export class ConnectionsController {
   @UseInterceptors(uploadInto(config.sheetLimit))
   @WithoutValues()
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<KeptFileAnswer> {
-    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.connections.takeFile(spooled(file), uploadedName(file));
+    return this.connections.takeFile(...uploaded(file));
   }
 
   @Answers([DatabaseTable])

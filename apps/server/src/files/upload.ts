@@ -35,14 +35,17 @@ export function uploadInto(limit: number): Type<NestInterceptor> {
 }
 
 /** The name that the sender gave, which multipart carries as bytes of UTF-8 read as Latin-1. */
-export function uploadedName(file: Express.Multer.File): string {
+function uploadedName(file: Express.Multer.File): string {
   const bytes = Buffer.from(file.originalname, 'latin1');
   const text = bytes.toString('utf8');
   return (text.includes('\ufffd') ? file.originalname : text).replace(/^.*[/\\]/, '').slice(0, 200) || 'file';
 }
 
-/** What an uploaded file is called until it is put where it belongs. */
-export const spooled = (file: Express.Multer.File): FileKey => fileKey('spool', file.filename);
+/** What an uploaded file is called until it is put where it belongs, and what its sender called it. @throws MailbagError request-wrong */
+export function uploaded(file: Express.Multer.File | undefined): [key: FileKey, name: string] {
+  if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+  return [fileKey('spool', file.filename), uploadedName(file)];
+}
 
 /** What an uploaded file of records is called where it is kept. The name comes back from the browser, so only names of our own lead anywhere. @throws MailbagError not-found */
 export function uploadedFile(fileId: string): FileKey {

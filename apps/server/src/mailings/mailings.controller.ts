@@ -43,7 +43,7 @@ import type { Response } from 'express';
 import { attachment } from '../platform/content-disposition.js';
 import { config } from '../platform/config.js';
 import { send } from '../files/download.js';
-import { spooled, uploadInto, uploadedName } from '../files/upload.js';
+import { uploaded, uploadInto } from '../files/upload.js';
 import { HereService } from '../live/here.service.js';
 import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
@@ -83,16 +83,16 @@ export class MailingsController {
   @Answers(ExtraFile)
   @Post('extra-files')
   @UseInterceptors(uploadInto(config.templateLimit))
-  keepFile(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
-    return this.attached.keep(spooled(file), uploadedName(file));
+  keepFile(@UploadedFile() file: Express.Multer.File | undefined): Promise<ExtraFile> {
+    return this.attached.keep(...uploaded(file));
   }
 
   /** Keeps a picture that is to stand on copies. @throws MailbagError image-unreadable */
   @Answers(ExtraFile)
   @Post('pictures')
   @UseInterceptors(uploadInto(config.templateLimit))
-  keepPicture(@UploadedFile() file: Express.Multer.File): Promise<ExtraFile> {
-    return this.attached.keepPicture(spooled(file), uploadedName(file));
+  keepPicture(@UploadedFile() file: Express.Multer.File | undefined): Promise<ExtraFile> {
+    return this.attached.keepPicture(...uploaded(file));
   }
 
   @Get('pictures/:fileId')

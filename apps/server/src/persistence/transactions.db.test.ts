@@ -68,10 +68,14 @@ test('a lock that another program holds is waited for, without holding up anythi
   const change = queue.run((sql) => add(sql, 'mine'));
   let isDone = false;
   void change.finally(() => (isDone = true));
-  // The lock is held until other work has had its turn many times; a wait that held it up would end by failing before that.
-  while (turns <= 5 && !isDone) await pause(20);
-  await pause(120);
-  expect(turns).toBeGreaterThan(5);
+  // More than 5 turns within 120 ms. A machine that stalls may spoil a window; a wait that held up all else would spoil each of them.
+  let best = 0;
+  for (let window = 0; window < 10 && best <= 5; window++) {
+    const before = turns;
+    await pause(120);
+    best = Math.max(best, turns - before);
+  }
+  expect(best).toBeGreaterThan(5);
   expect([await kept(), isDone]).toEqual([[], false]);
   other.exec('COMMIT');
   other.close();

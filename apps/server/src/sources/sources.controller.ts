@@ -8,7 +8,6 @@ import {
   SourceSummary,
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
-import { MailbagError } from '@mailbag/core';
 import {
   Body,
   Controller,
@@ -26,7 +25,7 @@ import {
 } from '@nestjs/common';
 import { sourceWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
-import { spooled, uploadInto, uploadedName } from '../files/upload.js';
+import { uploaded, uploadInto } from '../files/upload.js';
 import { attachment } from '../platform/content-disposition.js';
 import { RecordExports } from './record-exports.service.js';
 import { RecordSearch } from './record-search.service.js';
@@ -53,8 +52,7 @@ export class SourcesController {
   @Post('files')
   @UseInterceptors(uploadInto(config.sheetLimit))
   upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<SourceFileAnswer> {
-    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.files.takeFile(spooled(file), uploadedName(file));
+    return this.files.takeFile(...uploaded(file));
   }
 
   @Answers(SourceFileAnswer)

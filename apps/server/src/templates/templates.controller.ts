@@ -8,7 +8,6 @@ import {
   TemplateUploadAnswer,
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
-import { MailbagError } from '@mailbag/core';
 import {
   Body,
   Controller,
@@ -26,7 +25,7 @@ import {
 } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
-import { spooled, uploadInto, uploadedName } from '../files/upload.js';
+import { uploaded, uploadInto } from '../files/upload.js';
 import { TemplatesService, toldTemplate } from './templates.service.js';
 import { streamed } from '../files/download.js';
 
@@ -48,8 +47,7 @@ export class TemplatesController {
   @Post()
   @UseInterceptors(uploadInto(config.templateLimit))
   async upload(@UploadedFile() file: Express.Multer.File | undefined, @Query('blanks') blanks?: string): Promise<TemplateUploadAnswer> {
-    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.templates.take(spooled(file), uploadedName(file), blanks === 'take');
+    return this.templates.take(...uploaded(file), blanks === 'take');
   }
 
   @Answers(TemplateDetail)
@@ -71,8 +69,7 @@ export class TemplatesController {
     @Param('id', ParseIntPipe) id: number,
     @UploadedFile() file: Express.Multer.File | undefined,
   ): Promise<RevisionUploadAnswer> {
-    if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
-    return this.templates.takeEdition(id, spooled(file), uploadedName(file));
+    return this.templates.takeEdition(id, ...uploaded(file));
   }
 
   @Answers(EditionsAnswer)

@@ -40,12 +40,10 @@ export class TemplatesService {
   async take(key: FileKey, fileName: string, fromBlanks = false): Promise<TemplateUploadAnswer> {
     try {
       if (fromBlanks) await put(key, await this.pool.run('fillBlanks', { key, file: fileName }));
-      const hash = (await digestOf(key))!;
-      const { size } = (await stat(key))!;
+      const { hash, read } = await this.arrival(key, fileName);
       const known = await this.revisions.findOneBy({ hash });
       if (known) return { template: await this.summary(known.templateId), known: true };
-      const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
-      if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
+      const content = await read();
       const createdAt = new Date().toISOString();
       const id = await this.transactions.run(async (manager) => {
         const template = await manager.save(TemplateEntity, {
@@ -56,23 +54,25 @@ export class TemplatesService {
               .trim() || fileName,
           createdAt,
         });
-        await manager.insert(TemplateRevisionEntity, {
-          templateId: template.id,
-          number: 1,
-          hash,
-          fileName,
-          size,
-          pages,
-          fields,
-          notes,
-          createdAt,
-        });
+        await manager.insert(TemplateRevisionEntity, { templateId: template.id, number: 1, ...content, createdAt });
         return template.id;
       });
       return { template: await this.summary(id), known: false };
     } finally {
       await remove(key);
     }
+  }
+
+  /** A file that came in: its digest, and what a revision keeps of it once it is read and lies where templates lie. */
+  private async arrival(key: FileKey, fileName: string) {
+    const hash = (await digestOf(key))!;
+    const { size } = (await stat(key))!;
+    const read = async () => {
+      const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
+      if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
+      return { hash, fileName, size, pages, fields, notes };
+    };
+    return { hash, read };
   }
 
   /**
@@ -82,16 +82,11 @@ export class TemplatesService {
   async takeEdition(id: number, key: FileKey, fileName: string): Promise<RevisionUploadAnswer> {
     try {
       const latest = await this.detail(id);
-      const hash = (await digestOf(key))!;
-      const { size } = (await stat(key))!;
+      const { hash, read } = await this.arrival(key, fileName);
       const same = await this.revisions.findOneBy({ templateId: id, hash });
       if (!same) {
-        const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
-        if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
-        const revision = { templateId: id, number: latest.revision + 1, hash, fileName, size, pages, fields, notes };
-        await this.transactions.run((manager) =>
-          manager.insert(TemplateRevisionEntity, { ...revision, createdAt: new Date().toISOString() }),
-        );
+        const revision = { templateId: id, number: latest.revision + 1, ...(await read()), createdAt: new Date().toISOString() };
+        await this.transactions.run((manager) => manager.insert(TemplateRevisionEntity, revision));
       }
       const revision = (await this.revisionsOf(id)).find((one) => (same ? one.id === same.id : one.number === latest.revision + 1))!;
       return { revision, known: same !== null };

@@ -1,5 +1,5 @@
 import { meaningOf } from '../page/label-meaning.js';
-import { saysNoMore } from '../page/label-words.js';
+import { bareWords, saysNoMore } from '../page/label-words.js';
 import type { Field, FieldOption, TemplateDescription } from '../pdf/field.js';
 import type { Answer, Piece } from './answer.js';
 
@@ -141,12 +141,6 @@ function helpOf({ label, reason }: Answer, [first]: readonly Field[]): string | 
   return label !== null && (saysNoMore(tooltip, label) || tooltip.length < 4) ? null : tooltip;
 }
 
-const bare = (words: string): string =>
-  words
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-
 /**
  * What an intake would ask, made of forms without anybody's help: a question an answer, in the order in which the forms are read. What several forms ask by the
  * same words, kind and section is asked once.
@@ -182,9 +176,12 @@ export function questionsOf(forms: readonly TemplateDescription[]): Questions {
           one.fields[0]!.form !== form &&
           answer.label !== null &&
           one.kind === made.kind &&
-          bare(one.question) === bare(made.question) &&
+          bareWords(one.question) === bareWords(made.question) &&
           one.fields.every(({ form: other }) => other !== form) &&
-          (one.section === null || made.section === null || bare(one.section) === bare(made.section) || bare(made.question).includes(' ')),
+          (one.section === null ||
+            made.section === null ||
+            bareWords(one.section) === bareWords(made.section) ||
+            bareWords(made.question).includes(' ')),
       );
       if (same && made.options.every(({ field }) => field === null)) {
         same.fields.push(...made.fields);

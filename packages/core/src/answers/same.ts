@@ -1,14 +1,10 @@
+import { bareWords } from '../page/label-words.js';
 import type { Field } from '../pdf/field.js';
 import type { Answer } from './answer.js';
 
-const bare = (words: string): string =>
-  words
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
 /** A name without counts, pages and numbers that programs put behind names which stand already. */
 const stem = (name: string): string =>
-  bare(
+  bareWords(
     name
       .split('.')
       .at(-1)!
@@ -22,7 +18,7 @@ export function joinSame(answers: readonly Answer[], fields: ReadonlyMap<string,
   /** How often words stand on a page. */
   const times = new Map<string, number>();
   for (const answer of answers) {
-    const key = `${pageOf(answer)} ${bare(answer.label ?? '')}`;
+    const key = `${pageOf(answer)} ${bareWords(answer.label ?? '')}`;
     times.set(key, (times.get(key) ?? 0) + 1);
   }
   const joined: Answer[] = [];
@@ -33,7 +29,7 @@ export function joinSame(answers: readonly Answer[], fields: ReadonlyMap<string,
       joined.push(answer);
       continue;
     }
-    const words = bare(answer.label);
+    const words = bareWords(answer.label);
     const key = `${words} ${first.kind} ${first.maxLength ?? ''}`;
     const isOnce = (page: number): boolean => times.get(`${page} ${words}`) === 1;
     const there = byWords.get(key) ?? [];
@@ -41,7 +37,7 @@ export function joinSame(answers: readonly Answer[], fields: ReadonlyMap<string,
       const one = fields.get(other.parts[0]!.field)!;
       if (!isOnce(first.page) || !isOnce(one.page) || other.parts.some(({ field }) => fields.get(field)!.page === first.page)) return false;
       const isNamed = stem(one.name) === stem(first.name) && /\p{L}{3}/u.test(stem(one.name));
-      const isSection = other.section !== null && answer.section !== null && bare(other.section) === bare(answer.section);
+      const isSection = other.section !== null && answer.section !== null && bareWords(other.section) === bareWords(answer.section);
       // Without a telling name it has to be said at length.
       return isNamed || isSection || (words.includes(' ') && sectionsAgree(other.section, answer.section));
     });

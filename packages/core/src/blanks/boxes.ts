@@ -1,8 +1,9 @@
+import { areaOf, heightOf, overlap, shared, widthOf } from '../page/geometry.js';
 import type { Box, Phrase } from '../page/page-reading.js';
 import type { Found } from './blank.js';
 import { isUnit } from '../page/label-words.js';
 import type { Ground } from './ground.js';
-import { areaOf, heightOf, overlap, phraseBox, shared, widthOf } from './ground.js';
+import { phraseBox } from './ground.js';
 
 /** The smallest box that words go into, points; and one that is so high, in lines of 12, takes several. */
 const [NARROWEST, LOWEST, SEVERAL_LINES] = [16, 8.5, 32];

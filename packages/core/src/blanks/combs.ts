@@ -1,8 +1,8 @@
+import { areaOf, heightOf, near, shared, widthOf } from '../page/geometry.js';
 import type { Box } from '../page/page-reading.js';
 import type { Rule } from '../page/cells.js';
 import type { Found } from './blank.js';
 import type { Ground } from './ground.js';
-import { areaOf, heightOf, near, shared, widthOf } from './ground.js';
 
 /** Sides of the cell of one character, points (common practice, no source). */
 const [NARROWEST, WIDEST, LOWEST, HIGHEST] = [6.5, 24, 7, 34];

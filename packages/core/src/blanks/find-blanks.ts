@@ -1,3 +1,4 @@
+import { areaOf, near, overlap, shared, widthOf } from '../page/geometry.js';
 import { meaningOf } from '../page/label-meaning.js';
 import type { PageMarks } from '../page/page-marks.js';
 import type { Box, Direction, PageReading } from '../page/page-reading.js';
@@ -8,7 +9,7 @@ import { PageLabels } from '../page/printed-label.js';
 import type { Blank, BlankKind, Found } from './blank.js';
 import { findBoxes } from './boxes.js';
 import { findCombs } from './combs.js';
-import { areaOf, Ground, near, overlap, shared, widthOf } from './ground.js';
+import { Ground } from './ground.js';
 import { findLines } from './lines.js';
 import { findTicks } from './ticks.js';
 

@@ -1,21 +1,11 @@
 import { Bands } from '../page/bands.js';
 import { cellsOf } from '../page/cells.js';
+import { areaOf, heightOf, near, shared, widthOf } from '../page/geometry.js';
 import type { Shape } from '../page/page-marks.js';
 import type { Box, PageReading, Phrase } from '../page/page-reading.js';
 
 /** Where the letters of a phrase stand. */
 export const phraseBox = ({ left, right, base, size }: Phrase): Box => [left, base - size * 0.2, right, base + size * 0.72];
-export const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number =>
-  Math.min(to, otherTo) - Math.max(from, otherFrom);
-/** How much two boxes have in common, square points. */
-export const shared = (one: Box, other: Box): number =>
-  Math.max(0, overlap(one[0], one[2], other[0], other[2])) * Math.max(0, overlap(one[1], one[3], other[1], other[3]));
-export const areaOf = ([left, bottom, right, top]: Box): number => (right - left) * (top - bottom);
-export const widthOf = ([left, , right]: Box): number => right - left;
-export const heightOf = ([, bottom, , top]: Box): number => top - bottom;
-/** Whether two lengths are the same for who looks at them. */
-export const near = (a: number, b: number, by = 1.5): boolean => Math.abs(a - b) <= by;
-
 /** The most that a box may have of a darker ground and still be one to write on. */
 const LIGHT = 0.8;
 

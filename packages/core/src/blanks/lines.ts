@@ -1,7 +1,8 @@
+import { near, overlap, shared, widthOf } from '../page/geometry.js';
 import type { Box, Phrase } from '../page/page-reading.js';
 import type { Found } from './blank.js';
 import type { Ground } from './ground.js';
-import { near, overlap, phraseBox, shared, widthOf } from './ground.js';
+import { phraseBox } from './ground.js';
 
 /** The shortest line to write on, and the least and the most room above it that is used, points. */
 const [SHORTEST, LEAST, MOST] = [22, 7, 17];

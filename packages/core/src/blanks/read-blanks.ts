@@ -1,3 +1,4 @@
+import { areaOf, shared } from '../page/geometry.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { Box } from '../page/page-reading.js';
 import { pageMarks } from '../pdf/read/content/page-marks.js';
@@ -7,7 +8,6 @@ import { describeField, visibleBox } from '../pdf/read/inspect.js';
 import { readFieldTree } from '../pdf/read/field-tree.js';
 import type { Blank } from './blank.js';
 import { findBlanks, isScan } from './find-blanks.js';
-import { areaOf, shared } from './ground.js';
 
 /** The blanks of a file, and the pages that are only pictures, 1-based, on which none can be told. */
 export interface BlankReading {

@@ -1,8 +1,8 @@
+import { areaOf, heightOf, near, shared, widthOf } from '../page/geometry.js';
 import { isUnit } from '../page/label-words.js';
 import type { Box } from '../page/page-reading.js';
 import type { Found } from './blank.js';
 import type { Ground } from './ground.js';
-import { areaOf, heightOf, near, shared, widthOf } from './ground.js';
 
 /** Sides of a box to tick, points (common practice, no source). */
 const [SMALLEST, LARGEST] = [4.5, 18];

@@ -1,10 +1,10 @@
-import { isGeneric } from '../page/label-words.js';
+import { bareWords, isGeneric } from '../page/label-words.js';
 import type { Box } from '../page/page-reading.js';
 import type { Field } from '../pdf/field.js';
 import type { Comparison, FieldChange, FieldPair } from './comparison.js';
 import type { Edition, EditionField } from './edition.js';
 import { editionFields } from './edition.js';
-import { bareWords, labelLikeness, ownName } from './likeness.js';
+import { labelLikeness, ownName } from './likeness.js';
 import { matchPages, PageShift } from './page-shift.js';
 
 /** Labels that are less alike ask for different things. */

@@ -1,5 +1,6 @@
 import { MailbagError } from '../errors/catalogue.js';
 import type { Box, Phrase } from '../page/page-reading.js';
+import { inReadingOrder } from '../page/reading-order.js';
 import { mainDirection, readPage, uprightBox } from '../page/page-reading.js';
 import { pageMarks } from '../pdf/read/content/page-marks.js';
 import { isOverBudget } from '../pdf/read/decode-budget.js';
@@ -57,7 +58,7 @@ export function editionFields({ description, pages }: Edition): EditionField[] {
       const page = (widget?.page ?? 0) - 1;
       return { field, page, box: widget ? uprightBox(widget.rect, pages[page]?.direction ?? 0) : [0, 0, 0, 0], order: 0 };
     })
-    .sort((a, b) => a.page - b.page || Math.round(b.box[3] / 6) - Math.round(a.box[3] / 6) || a.box[0] - b.box[0]);
+    .sort((a, b) => a.page - b.page || inReadingOrder(a.box, b.box));
   for (const [order, one] of found.entries()) one.order = order;
   return found;
 }

@@ -1,4 +1,5 @@
 import { meaningOf } from '../page/label-meaning.js';
+import { bareWords } from '../page/label-words.js';
 
 /** Words for the same thing, of which editions take one or the other (common practice, no source). */
 const SAME: readonly (readonly string[])[] = [
@@ -17,12 +18,6 @@ const SAME: readonly (readonly string[])[] = [
   ['ort', 'wohnort', 'stadt'],
   ['straße', 'anschrift', 'adresse'],
 ];
-
-export const bareWords = (words: string | null): string =>
-  (words ?? '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
 
 /** Words that say nothing of what is asked. */
 const LITTLE = new Set([

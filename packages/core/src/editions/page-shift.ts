@@ -1,5 +1,5 @@
+import { bareWords } from '../page/label-words.js';
 import type { Box, Phrase } from '../page/page-reading.js';
-import { bareWords } from './likeness.js';
 import type { EditionPage } from './edition.js';
 
 interface Anchor {

@@ -1,5 +1,5 @@
+import { bareWords } from '../page/label-words.js';
 import type { EditionPage } from './edition.js';
-import { bareWords } from './likeness.js';
 
 /** Lines of an edition that the other one does not have. `page`: 1-based. */
 export interface PrintedLine {

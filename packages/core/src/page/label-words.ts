@@ -84,3 +84,10 @@ export function repeatsName(tooltip: string, name: string): boolean {
   const isTechnical = /[_\d[\]]|\p{Ll}\p{Lu}/u.test(tooltip.trim()) && !/\s/.test(tooltip.trim());
   return isTechnical && (bare(tooltip) === bare(own) || bare(tooltip) === bare(name));
 }
+
+/** Words as they are compared: small letters and digits, with one space between them. */
+export const bareWords = (words: string | null): string =>
+  (words ?? '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();

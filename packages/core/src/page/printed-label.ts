@@ -1,4 +1,5 @@
 import { Bands } from './bands.js';
+import { overlap } from './geometry.js';
 import { labelWords } from './label-words.js';
 import type { Box, PageReading, Phrase } from './page-reading.js';
 import { Sections } from './sections.js';
@@ -47,8 +48,6 @@ const FAR = 60;
 const UNUSUAL = 7;
 /** Type that is so much larger than most of the page is a heading, and so are these points where there is little to compare. */
 const [HEADING, HEADING_POINTS, FEW_PHRASES] = [1.3, 13, 6];
-
-const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number => Math.min(to, otherTo) - Math.max(from, otherFrom);
 
 /** Everything about the boxes of one page that labels are found by. */
 export class PageLabels {

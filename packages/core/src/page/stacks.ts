@@ -1,8 +1,7 @@
 import type { Bands } from './bands.js';
+import { overlap } from './geometry.js';
 import type { Phrase } from './page-reading.js';
 import type { Place } from './printed-label.js';
-
-const overlap = (from: number, to: number, otherFrom: number, otherTo: number): number => Math.min(to, otherTo) - Math.max(from, otherFrom);
 
 /** How far words before a box may stand, points. */
 const BEFORE = 60;
