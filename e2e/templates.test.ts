@@ -81,7 +81,7 @@ step('a mailing is mapped for the first edition of a form', async () => {
 step('a new edition is compared with it on one screen: what is gone, what is new, what was only renamed', async () => {
   await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
   await page.getByRole('link', { name: 'membership' }).click();
-  await page.getByRole('link', { name: 'New edition' }).click();
+  await page.getByRole('link', { name: 'Revisions' }).first().click();
   await page.getByText('There is one edition of this form so far').waitFor();
   await chooseFile('Choose the new edition', 'membership-2028.pdf');
   const changes = region('Gone and new');

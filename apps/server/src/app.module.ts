@@ -99,6 +99,8 @@ import { SourceKinds } from './sources/kinds/source-kinds.js';
 import { SourceFiles } from './sources/source-files.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
+import { LayoutsController } from './templates/layouts.controller.js';
+import { LayoutsService } from './templates/layouts.service.js';
 import { TemplatesController } from './templates/templates.controller.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates/templates.entity.js';
 import { TemplatesService } from './templates/templates.service.js';
@@ -146,6 +148,7 @@ import { Pool } from './work/pool.js';
     ImportReportsController,
     SourceLinksController,
     SourcesController,
+    LayoutsController,
     TemplatesController,
   ],
   providers: [
@@ -209,6 +212,7 @@ import { Pool } from './work/pool.js';
     SourceKinds,
     SourcesService,
     StarterSheets,
+    LayoutsService,
     TemplatesService,
     Transactions,
     { provide: APP_GUARD, useClass: SessionGuard },

@@ -18,6 +18,7 @@ import { Keys1764600000000 } from './migrations/0007-keys.js';
 import { Jobs1764700000000 } from './migrations/0008-jobs.js';
 import { Principals1764800000000 } from './migrations/0009-principals.js';
 import { SourceKinds1764900000000 } from './migrations/0010-source-kinds.js';
+import { Layouts1765000000000 } from './migrations/0011-layouts.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -58,6 +59,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Jobs1764700000000,
     Principals1764800000000,
     SourceKinds1764900000000,
+    Layouts1765000000000,
   ],
   migrationsRun: true,
   synchronize: false,

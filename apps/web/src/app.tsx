@@ -16,13 +16,14 @@ import { Button } from './ui/button';
 import { Empty } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
-import { resumePlans } from './features/mailing/plan-desks';
+import { resumeDesks } from './features/editing/kept-desks';
 
 const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
 const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
 const RevisionsScreen = loadedPart(() => import('./screens/templates/revisions-screen'));
+const LayoutScreen = loadedPart(() => import('./screens/templates/layout/layout-screen'));
 const TemplateScreen = loadedPart(() => import('./screens/templates/template-screen'));
 const SourcesScreen = loadedPart(() => import('./screens/sources/sources-screen'));
 const SourceScreen = loadedPart(() => import('./screens/sources/source-screen'));
@@ -70,7 +71,7 @@ function Screens() {
     if (!data?.account) return;
     // Somebody else at the same window sees nothing of what was open before.
     if (last.current?.account && last.current.account.id !== data.account.id) window.location.assign('/');
-    else if (last.current !== data) resumePlans();
+    else if (last.current !== data) resumeDesks();
     last.current = data;
   }, [data]);
   if (error && !data)
@@ -98,6 +99,7 @@ function Screens() {
           </Route>
           <Route path="templates" element={<TemplatesScreen />} />
           <Route path="templates/:id" element={<TemplateScreen />} />
+          <Route path="templates/:id/layout" element={<LayoutScreen />} />
           <Route path="templates/:id/revisions" element={<RevisionsScreen />} />
           <Route path="batches/:id" element={<BatchScreen />} />
           <Route path="ledger" element={<LedgerScreen />} />

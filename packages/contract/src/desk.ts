@@ -93,8 +93,8 @@ export class FindAnswer {
 
 /** What is told to open pages as it happens. */
 export class LiveEvent {
-  @IsIn(['batch', 'copies', 'source', 'checks', 'mailing', 'senders', 'print-run', 'register', 'safety', 'here'])
-  topic!: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here';
+  @IsIn(['batch', 'copies', 'source', 'checks', 'mailing', 'senders', 'print-run', 'register', 'safety', 'here', 'template'])
+  topic!: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here' | 'template';
 
   @IsNumber()
   id!: number;

@@ -1,5 +1,5 @@
 import { Type } from 'class-transformer';
-import type { Comparison, Field, FieldMap, PageSize, PrintChanges, TemplateNote } from '@mailbag/core';
+import type { Comparison, Field, FieldMap, PageSize, PrintChanges, Stamp, TemplateNote } from '@mailbag/core';
 import {
   ArrayMaxSize,
   IsArray,
@@ -68,6 +68,11 @@ export class TemplateDetail extends TemplateSummary {
   @IsArray()
   @IsObject({ each: true })
   fieldList!: Field[];
+
+  /** What its layout stamps on every copy. */
+  @IsArray()
+  @IsObject({ each: true })
+  stamps!: Stamp[];
 }
 
 /** Answer to an upload. `known`: the same file was there already. */

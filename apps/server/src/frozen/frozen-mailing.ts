@@ -1,9 +1,22 @@
 import type { MailingPlan, ReminderPlan } from '@mailbag/contract';
-import type { BatchContext, Column, Field, FieldMap } from '@mailbag/core';
+import type { BatchContext, Column, Field, FieldMap, Stamp } from '@mailbag/core';
 import type { FrozenRow } from '../stores/batch.store.js';
 
 /** See `BatchContext`. */
 export type OfficePlace = Pick<BatchContext, 'locale' | 'zone'>;
+
+/** A template with its rules, as it was at the start. */
+export interface FrozenTemplate {
+  id: number;
+  name: string;
+  revisionId: number;
+  hash: string;
+  pages: number;
+  fields: Field[];
+  map: FieldMap;
+  /** What its layout stamps on every copy. Left out: nothing. */
+  stamps?: Stamp[];
+}
 
 /** What a batch runs over, as it was at its start. */
 export interface FrozenMailing {
@@ -11,7 +24,7 @@ export interface FrozenMailing {
   place?: OfficePlace;
   plan: MailingPlan;
   columns: Column[];
-  templates: { id: number; name: string; revisionId: number; hash: string; pages: number; fields: Field[]; map: FieldMap }[];
+  templates: FrozenTemplate[];
 }
 
 /** A batch as its row in the database freezes it. */
@@ -21,8 +34,8 @@ export interface FrozenBatch {
 }
 
 /** Reads what the row of a batch freezes; what its reminders say may have been written later. */
-export function frozenBatch({ number, today, frozen, reminder }: FrozenRow): FrozenBatch {
+export function frozenBatch({ number, today, records, frozen, reminder }: FrozenRow): FrozenBatch {
   const mailing = JSON.parse(frozen) as FrozenMailing;
   if (reminder !== null) mailing.plan.message = { ...mailing.plan.message, reminder: JSON.parse(reminder) as ReminderPlan };
-  return { context: { batch: number, today, ...(mailing.place ?? { locale: 'en-GB', zone: 'UTC' }) }, mailing };
+  return { context: { batch: number, today, count: records, ...(mailing.place ?? { locale: 'en-GB', zone: 'UTC' }) }, mailing };
 }

@@ -127,14 +127,15 @@ export class MailingsService {
   async detail(id: number): Promise<MailingDetail> {
     const mailing = await this.entity(id);
     const { plan } = mailing;
+    const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
     return {
       id,
       version: mailing.version,
       plan,
       templates: (await this.packetOf(mailing)).map(toldTemplate),
-      source: plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null,
+      source,
       batches: await this.batchesOf(id),
-      next: await this.frozenBatches.next(),
+      next: { ...(await this.frozenBatches.next()), ...(source && { count: source.count }) },
       updatedAt: mailing.updatedAt,
     };
   }
@@ -221,6 +222,7 @@ export class MailingsService {
           pages: one.pages,
           fields: one.fieldList,
           map: plan.maps[one.id] ?? {},
+          stamps: one.stamps,
         })),
       },
     };

@@ -25,6 +25,8 @@ export interface FrozenRow {
   number: number;
   /** The day of its start, where the office is. */
   today: string;
+  /** How many it runs over. */
+  records: number;
   /** As JSON; never written again. */
   frozen: string;
   /** What its reminders say, as JSON; null: what is frozen. */
@@ -85,7 +87,7 @@ export const batchStore = {
 
   nextNumber: (sql: Sql) => one<{ number: number }>(sql, 'SELECT COALESCE(MAX(number), 0) + 1 AS number FROM batch'),
 
-  frozen: (sql: Sql, id: number) => one<FrozenRow>(sql, 'SELECT number, today, frozen, reminder FROM batch WHERE id = ?', [id]),
+  frozen: (sql: Sql, id: number) => one<FrozenRow>(sql, 'SELECT number, today, records, frozen, reminder FROM batch WHERE id = ?', [id]),
 
   record: (sql: Sql, batchId: number, ordinal: number) =>
     one<{ row: number; cells: string }>(sql, 'SELECT row, cells FROM batch_record WHERE batchId = ? AND ordinal = ?', [batchId, ordinal]),
@@ -190,7 +192,7 @@ export const batchStore = {
 
   /** What is frozen, with the words that its copies are drawn with. */
   frozenWithCharacters: (sql: Sql, id: number) =>
-    one<FrozenRow & { characters: string }>(sql, 'SELECT number, today, frozen, reminder, characters FROM batch WHERE id = ?', [id]),
+    one<FrozenRow & { characters: string }>(sql, 'SELECT number, today, records, frozen, reminder, characters FROM batch WHERE id = ?', [id]),
 
   /** Records of a stretch, from the first until before the second. */
   recordsBetween: (sql: Sql, batchId: number, from: number, to: number) =>

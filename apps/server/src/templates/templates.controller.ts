@@ -26,6 +26,7 @@ import {
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
 import { uploaded, uploadInto } from '../files/upload.js';
+import { LayoutsService } from './layouts.service.js';
 import { TemplatesService, toldTemplate } from './templates.service.js';
 import { streamed } from '../files/download.js';
 
@@ -35,7 +36,10 @@ const OPTIONAL = new ParseIntPipe({ optional: true });
 @Controller('api/templates')
 @WithoutValues()
 export class TemplatesController {
-  constructor(private readonly templates: TemplatesService) {}
+  constructor(
+    private readonly templates: TemplatesService,
+    private readonly layouts: LayoutsService,
+  ) {}
 
   @Answers([TemplateSummary])
   @Get()
@@ -47,7 +51,9 @@ export class TemplatesController {
   @Post()
   @UseInterceptors(uploadInto(config.templateLimit))
   async upload(@UploadedFile() file: Express.Multer.File | undefined, @Query('blanks') blanks?: string): Promise<TemplateUploadAnswer> {
-    return this.templates.take(...uploaded(file), blanks === 'take');
+    const taken = await this.templates.take(...uploaded(file), blanks !== undefined);
+    if (blanks === 'take' && !taken.known) await this.layouts.takeBlanks(taken.template.id);
+    return { ...taken, template: await this.templates.summary(taken.template.id) };
   }
 
   @Answers(TemplateDetail)

@@ -1,4 +1,4 @@
-import type { Field, PageSize, TemplateNote } from '@mailbag/core';
+import type { Answer, Field, Layout, PageSize, TemplateNote } from '@mailbag/core';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 @Entity('template')
@@ -9,6 +9,9 @@ export class TemplateEntity {
   name!: string;
   @Column('text')
   createdAt!: string;
+  /** Null: it is in use. */
+  @Column('text', { nullable: true })
+  archivedAt!: string | null;
 }
 
 /** A revision never changes; its file lies under its hash. */
@@ -32,6 +35,14 @@ export class TemplateRevisionEntity {
   fields!: Field[];
   @Column('simple-json')
   notes!: TemplateNote[];
+  /** The revision whose file lies beneath what was drawn; null: its file came as it is. */
+  @Column('integer', { nullable: true })
+  baseId!: number | null;
+  @Column('simple-json', { nullable: true })
+  layout!: Layout | null;
+  /** Null: nobody has asked yet. */
+  @Column('simple-json', { nullable: true })
+  answers!: Answer[] | null;
   @Column('text')
   createdAt!: string;
 }

@@ -12,10 +12,11 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
 import type { FileKey } from '../files/file-key.js';
-import { digestOf, has, put, remove, rename, stat } from '../files/files.js';
+import { digestOf, has, remove, rename, stat } from '../files/files.js';
 import { templateFile } from '../files/template-file.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
+import { layoutStore } from '../stores/layout.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 
 /** A revision with the name of its template, for those who fill it. */
@@ -34,13 +35,12 @@ export class TemplatesService {
 
   /**
    * Takes in an uploaded file, which is moved or removed. The same file again gives the template that is there.
-   * @param fromBlanks whether a file without fields gets one for each of its blanks
+   * @param mayBeFlat whether a file without fields is taken, so that some can be drawn on it
    * @throws MailbagError pdf-*
    */
-  async take(key: FileKey, fileName: string, fromBlanks = false): Promise<TemplateUploadAnswer> {
+  async take(key: FileKey, fileName: string, mayBeFlat = false): Promise<TemplateUploadAnswer> {
     try {
-      if (fromBlanks) await put(key, await this.pool.run('fillBlanks', { key, file: fileName }));
-      const { hash, read } = await this.arrival(key, fileName);
+      const { hash, read } = await this.arrival(key, fileName, mayBeFlat);
       const known = await this.revisions.findOneBy({ hash });
       if (known) return { template: await this.summary(known.templateId), known: true };
       const content = await read();
@@ -64,13 +64,13 @@ export class TemplatesService {
   }
 
   /** A file that came in: its digest, and what a revision keeps of it once it is read and lies where templates lie. */
-  private async arrival(key: FileKey, fileName: string) {
+  private async arrival(key: FileKey, fileName: string, mayBeFlat = false) {
     const hash = (await digestOf(key))!;
     const { size } = (await stat(key))!;
     const read = async () => {
-      const { pages, fields, notes } = await this.pool.run('inspect', { key, file: fileName });
+      const { pages, fields, notes, answers = [] } = await this.pool.run('inspect', { key, file: fileName, mayBeFlat });
       if (!(await has(templateFile(hash)))) await rename(key, templateFile(hash));
-      return { hash, fileName, size, pages, fields, notes };
+      return { hash, fileName, size, pages, fields, notes, answers };
     };
     return { hash, read };
   }
@@ -81,18 +81,44 @@ export class TemplatesService {
    */
   async takeEdition(id: number, key: FileKey, fileName: string): Promise<RevisionUploadAnswer> {
     try {
-      const latest = await this.detail(id);
-      const { hash, read } = await this.arrival(key, fileName);
+      const hash = (await digestOf(key))!;
       const same = await this.revisions.findOneBy({ templateId: id, hash });
-      if (!same) {
-        const revision = { templateId: id, number: latest.revision + 1, ...(await read()), createdAt: new Date().toISOString() };
-        await this.transactions.run((manager) => manager.insert(TemplateRevisionEntity, revision));
-      }
-      const revision = (await this.revisionsOf(id)).find((one) => (same ? one.id === same.id : one.number === latest.revision + 1))!;
-      return { revision, known: same !== null };
+      if (!same) return { revision: await this.addRevision(id, key, { fileName }), known: false };
+      return { revision: (await this.revisionsOf(id)).find((one) => one.id === same.id)!, known: true };
     } finally {
       await remove(key);
     }
+  }
+
+  /**
+   * The next revision of a template. Its file is moved.
+   * @param from `drawn`: the layout that was written into it, and the revision beneath
+   * @throws MailbagError pdf-*, not-found
+   */
+  async addRevision(
+    id: number,
+    key: FileKey,
+    { fileName, drawn }: { fileName: string; drawn?: Pick<TemplateRevisionEntity, 'baseId' | 'layout'> },
+  ): Promise<RevisionSummary> {
+    try {
+      const number = (await this.revision(id)).number + 1;
+      const { read } = await this.arrival(key, fileName, drawn !== undefined);
+      const revision = { templateId: id, number, ...(await read()), ...drawn, createdAt: new Date().toISOString() };
+      await this.transactions.run((manager) => manager.insert(TemplateRevisionEntity, revision));
+      return (await this.revisionsOf(id)).find((one) => one.number === number)!;
+    } finally {
+      await remove(key);
+    }
+  }
+
+  /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
+  async revision(id: number, revisionId?: number): Promise<TemplateRevisionEntity> {
+    const revision = await this.revisions.findOne({
+      where: { templateId: id, ...(revisionId === undefined ? {} : { id: revisionId }) },
+      order: { number: 'DESC' },
+    });
+    if (!revision) throw new MailbagError('not-found', { what: 'template' });
+    return revision;
   }
 
   /** Revisions of a template, the latest first. @throws MailbagError not-found */
@@ -127,11 +153,8 @@ export class TemplatesService {
   /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
   async detail(id: number, revisionId?: number): Promise<FillableTemplate> {
     const template = await this.templates.findOneBy({ id });
-    const revision = await this.revisions.findOne({
-      where: { templateId: id, ...(revisionId === undefined ? {} : { id: revisionId }) },
-      order: { number: 'DESC' },
-    });
-    if (!template || !revision) throw new MailbagError('not-found', { what: 'template' });
+    if (!template) throw new MailbagError('not-found', { what: 'template' });
+    const revision = await this.revision(id, revisionId);
     return {
       id,
       name: template.name,
@@ -143,6 +166,7 @@ export class TemplatesService {
       pageSizes: revision.pages,
       fields: revision.fields.length,
       fieldList: revision.fields,
+      stamps: Object.values(revision.layout?.stamps ?? {}),
       size: revision.size,
       notes: revision.notes,
       createdAt: revision.createdAt,
@@ -150,8 +174,9 @@ export class TemplatesService {
     };
   }
 
-  private async summary(id: number): Promise<TemplateSummary> {
-    const { pageSizes: _pages, fieldList: _fields, hash: _hash, ...summary } = await this.detail(id);
+  /** @throws MailbagError not-found */
+  async summary(id: number): Promise<TemplateSummary> {
+    const { pageSizes: _pages, fieldList: _fields, stamps: _stamps, hash: _hash, ...summary } = await this.detail(id);
     return summary;
   }
 
@@ -175,6 +200,7 @@ export class TemplatesService {
     const template = await this.detail(id);
     if (template.usedBy.length > 0) throw new MailbagError('template-in-use', { template: template.name, mailings: template.usedBy });
     await this.transactions.run(async (manager) => {
+      await layoutStore.remove(manager, id);
       await manager.delete(TemplateRevisionEntity, { templateId: id });
       await manager.delete(TemplateEntity, { id });
     });

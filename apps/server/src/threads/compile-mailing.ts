@@ -39,7 +39,7 @@ export async function compileMailing(mailing: FrozenMailing, characters: Iterabl
         faces,
         characters,
         finish: finish ?? output.finish ?? 'flattened',
-        stamps: output.stamp ? [output.stamp] : [],
+        stamps: [...(template.stamps ?? []), ...(output.stamp ? [output.stamp] : [])],
         file: template.name,
       });
       return filler.withImages(await picturesOf(output, template.id));

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import type { Cell, FieldValues, FilledCopy, RecordFiller } from '@mailbag/core';
+import type { Cell, FieldValues, FillContext, FilledCopy, RecordFiller } from '@mailbag/core';
 import { CopyReader, MailbagError, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
@@ -66,6 +66,7 @@ async function readBack(
   filled: FilledCopy,
   values: FieldValues,
   passwords: CopyPasswords | null,
+  told: FillContext,
 ): Promise<void> {
   const differs = (what: string): MailbagError => new MailbagError('copy-differs', { copy: copy.code, path: copy.path, what });
   const file = readCopyFile(
@@ -88,7 +89,7 @@ async function readBack(
     }
   }
   // What a password hides is compared as it is without: the same objects, before they are encrypted.
-  const plain = passwords ? filler.fillValues(values, { code: copy.code }).bytes : file;
+  const plain = passwords ? filler.fillValues(values, told).bytes : file;
   const reader = (batch.readers[copy.position] ??= await CopyReader.of(filler.compiled, plain.slice()));
   const difference = await reader.compare(plain, values, filled.notes);
   if (difference) throw differs(difference.field ? `“${difference.field}”: ${difference.what}` : difference.what);
@@ -111,11 +112,12 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const row = read(record);
     const passwords = protections?.(record, copy.code, context, template.name) ?? null;
     const protect = passwords?.protect ?? null;
-    const { copy: filled, values } = fillers[copy.position]!.fill(row, { ...fillContext(context, copy.recordOrdinal, copy.code), protect });
+    const told = fillContext(context, copy.recordOrdinal, copy.code);
+    const { copy: filled, values } = fillers[copy.position]!.fill(row, { ...told, protect });
     const key = fileKey('archive', copy.path);
     writeCopyFile(key, filled, fileKey('spool', `copy-${copy.id}.part`));
     written.push(key);
-    await readBack(batch, copy, key, filled, values, passwords);
+    await readBack(batch, copy, key, filled, values, passwords, told);
     made.push({ id: copy.id, size: filled.parts.reduce((sum, part) => sum + part.length, 0), sha256: sha256Of(filled) });
   }
   // On the disk before they are in the ledger: what it says is there outlasts a power cut.

@@ -18,14 +18,11 @@ async function there(key: FileKey, name: string): Promise<Uint8Array> {
 
 /** A thread loads what it is asked to do, not what others are: most of the time that a new one takes is loading. */
 const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Tasks[Name]['output']> } = {
-  inspect: async ({ key, file }) => (await import('@mailbag/core')).inspectTemplate(new Uint8Array(await there(key, file)), file),
-  fillBlanks: async ({ key, file }) => {
-    const { MailbagError, fieldsOfBlanks, readBlanks, writeFields } = await import('@mailbag/core');
-    const bytes = new Uint8Array(await there(key, file));
-    const { blanks, scans } = await readBlanks(bytes, file);
-    if (blanks.length === 0) throw new MailbagError('pdf-no-blanks', { file, isScan: scans.length > 0 });
-    return writeFields(bytes, fieldsOfBlanks(blanks), file);
-  },
+  inspect: async ({ key, file, mayBeFlat }) =>
+    (await import('@mailbag/core')).inspectTemplate(new Uint8Array(await there(key, file)), file, '', mayBeFlat),
+  layoutAids: async ({ key, file }) => (await import('@mailbag/core')).readLayoutAids(new Uint8Array(await there(key, file)), file),
+  writeFields: async ({ key, file, fields }) =>
+    (await import('@mailbag/core')).writeFields(new Uint8Array(await there(key, file)), fields, file),
   compareEditions: async ({ before, after, file }) => {
     const { compareEditions, printChanges, readEdition } = await import('@mailbag/core');
     const [was, now] = [

@@ -13,7 +13,8 @@ export interface TaskLimit {
 
 export const taskLimits: Record<TaskName, TaskLimit> = {
   inspect: { lane: 'people', seconds: 30, what: 'Looking through the template' },
-  fillBlanks: { lane: 'people', seconds: 60, what: 'Looking for blanks' },
+  layoutAids: { lane: 'people', seconds: 60, what: 'Looking for blanks' },
+  writeFields: { lane: 'people', seconds: 60, what: 'Writing the fields' },
   compareEditions: { lane: 'people', seconds: 60, what: 'Comparing the editions' },
   excerpt: { lane: 'people', seconds: 30, what: 'Looking into the file' },
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },

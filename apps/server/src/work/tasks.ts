@@ -2,8 +2,10 @@ import type { DatabaseTable, EditionsAnswer, QueryExcerpt, ReminderPlan, StartCh
 import type {
   BatchContext,
   Column,
+  DrawnField,
   ErrorCode,
   ErrorFields,
+  LayoutAids,
   MailReport,
   PostalAddress,
   SourceRecord,
@@ -77,9 +79,11 @@ export interface ReadMail {
 
 /** What worker threads can do. Each task's input and output cross the thread boundary as data. */
 export interface Tasks {
-  inspect: { input: { key: FileKey; file: string }; output: TemplateDescription };
-  /** A PDF without fields, with a field for each of its blanks. */
-  fillBlanks: { input: { key: FileKey; file: string }; output: Uint8Array };
+  inspect: { input: { key: FileKey; file: string; mayBeFlat?: boolean }; output: TemplateDescription };
+  /** What helps to draw fields on a file. */
+  layoutAids: { input: { key: FileKey; file: string }; output: LayoutAids };
+  /** A file with the fields that were drawn on it. */
+  writeFields: { input: { key: FileKey; file: string; fields: DrawnField[] }; output: Uint8Array };
   /** Compares two editions of a form. */
   compareEditions: { input: { before: FileKey; after: FileKey; file: string }; output: EditionsAnswer };
   excerpt: { input: { key: FileKey; file: string; reading: TableReading }; output: TableExcerpt };

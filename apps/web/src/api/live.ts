@@ -17,6 +17,10 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
   safety: () => [['safety'], ['desk']],
+  template: (id) => [
+    ['templates', id],
+    ['layout', id],
+  ],
 };
 /** Milliseconds between two readings of the same thing while much happens. */
 const CALM = 600;
@@ -49,7 +53,7 @@ export function useLive(): void {
         void client.invalidateQueries({
           predicate: ({ queryKey, state }) =>
             state.status === 'error' ||
-            ['batches', 'copies', 'desk', 'checks', 'sources', 'mailings', 'here', 'account'].includes(String(queryKey[0])),
+            ['batches', 'copies', 'desk', 'checks', 'sources', 'mailings', 'here', 'layout', 'account'].includes(String(queryKey[0])),
         });
       // A stream that was refused is not opened again by itself: the session was over, or something in front of the server answered.
       source.onerror = () => {

@@ -33,6 +33,8 @@ import type {
   PrinterAnswer,
   RecordsAnswer,
   JobsAnswer,
+  LayoutAidsAnswer,
+  LayoutAnswer,
   RegisterAnswer,
   ReminderAnswer,
   RetentionAnswer,
@@ -76,6 +78,14 @@ export const queries = {
     }),
   templateRevisions: (id: number) =>
     queryOptions({ queryKey: ['templates', id, 'revisions'], queryFn: () => api.get<RevisionSummary[]>(`/api/templates/${id}/revisions`) }),
+  layout: (id: number) => queryOptions({ queryKey: ['layout', id], queryFn: () => api.get<LayoutAnswer>(`/api/templates/${id}/layout`) }),
+  /** What lies on the pages of a revision never changes. */
+  layoutAids: (id: number, revisionId: number) =>
+    queryOptions({
+      queryKey: ['layout-aids', id, revisionId],
+      queryFn: () => api.getSlowly<LayoutAidsAnswer>(`/api/templates/${id}/layout/aids?revision=${revisionId}`),
+      staleTime: Infinity,
+    }),
   /** Two revisions never change, so they are compared once. */
   editions: (id: number, before: number, after: number) =>
     queryOptions({

@@ -9,6 +9,7 @@ import type {
   FillNote,
   Finish,
   SourceRecord,
+  Stamp,
 } from '@mailbag/core';
 import { RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
 import { browserFonts, noFonts } from './browser-fonts';
@@ -31,6 +32,8 @@ export interface PreviewWish {
 export interface PreviewTemplate {
   pdf: Uint8Array;
   fields: readonly Field[];
+  /** What its layout stamps on every copy. */
+  stamps: readonly Stamp[];
 }
 
 export type PreviewRequest = PreviewWish & { id: number; sent?: PreviewTemplate };
@@ -59,8 +62,8 @@ async function fillerFor({ template, map, finish, stamp }: PreviewWish, needed: 
   if (known?.key === key && needed.every((char) => known.characters.has(char))) return known.filler;
   const characters = new Set([...(known?.characters ?? []), ...needed]);
   const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
-  const { pdf, fields } = templates.get(template)!;
-  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish, stamps: stamp ? [stamp] : [] });
+  const { pdf, fields, stamps } = templates.get(template)!;
+  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish, stamps: [...stamps, ...(stamp ? [stamp] : [])] });
   ready.set(template, { key, characters, filler });
   return filler;
 }

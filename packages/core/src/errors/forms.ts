@@ -62,5 +62,11 @@ export const formsErrors = {
   ),
   'layout-name': told<{ field: string }>((e) => `“${e.field}” cannot be a name: between two full stops there has to be a word.`),
   'layout-name-taken': told<{ field: string }>((e) => `There is a field named “${e.field}” already. Choose another name.`),
+  'layout-too-many': told<{ limit: number }>((e) => `A layout has at most ${count(e.limit)} fields and stamps. Take some away.`),
+  'layout-stamp': told<{ why: string }>((e) => `This stamp cannot be kept: ${e.why}.`),
+  'layout-empty': told(() => 'Nothing is drawn yet, so there is nothing to take into use. Draw a field, or take a blank that was found.'),
+  'layout-changed-elsewhere': told<{ template: string }>(
+    (e) => `Somebody else changed the layout of “${e.template}” just now. What they did is shown; look at it and take it into use again.`,
+  ),
   'layout-no-cells': told<{ field: string }>((e) => `“${e.field}” is a comb, so it needs the number of its cells.`),
 };

@@ -7,6 +7,7 @@ import type { CompileOptions, CompiledTemplate } from '../pdf/plan/compile.js';
 import { compileTemplate } from '../pdf/plan/compile.js';
 import type { FilledCopy } from '../pdf/fill/copy-file.js';
 import type { Field } from '../pdf/field.js';
+import { stampLine } from './stamp-lines.js';
 import { isFillable } from '../pdf/field.js';
 import { fillCopy, measureCopy } from '../pdf/fill/fill.js';
 import type { FillNote, FillOptions } from '../pdf/fill/fill-options.js';
@@ -63,8 +64,10 @@ export class RecordFiller {
   }
 
   /** The copy of values that have been worked out already. */
-  fillValues(values: FieldValues, { code, protect }: Pick<CopyContext, 'code' | 'protect'>): FilledCopy {
-    return fillCopy(this.compiled, values, { code, ...(this.images ? { images: this.images } : {}), ...(protect ? { protect } : {}) });
+  fillValues(values: FieldValues, context: CopyContext): FilledCopy {
+    const { code, protect } = context;
+    const lineOf = (pattern: string): string => stampLine(pattern, context);
+    return fillCopy(this.compiled, values, { code, lineOf, ...(this.images ? { images: this.images } : {}), ...(protect ? { protect } : {}) });
   }
 
   /** What a copy of values would say of them, without making it. */
@@ -78,7 +81,7 @@ export class RecordFiller {
     return combined.add(this.compiled, {
       values,
       bookmark,
-      options: { code: context.code, ...(this.images ? { images: this.images } : {}) },
+      options: { code: context.code, lineOf: (pattern) => stampLine(pattern, context), ...(this.images ? { images: this.images } : {}) },
     });
   }
 }

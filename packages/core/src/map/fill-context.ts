@@ -2,6 +2,8 @@
 export interface BatchContext {
   /** Number of the batch. */
   batch: number;
+  /** How many records it runs over. Left out: of a batch from before this was kept. */
+  count?: number;
   /** The day on which the batch began, where the office is. ISO 8601. */
   today: string;
   /** Language and region in which dates and numbers are written out. BCP 47. */

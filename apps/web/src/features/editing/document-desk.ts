@@ -217,8 +217,25 @@ export class DocumentDesk<Document> {
   }
 }
 
-/** Typing on in the same text is one step, until a word ends. Null: it is something else. */
-function joinedTyping([before, ...noMore]: readonly Change[], [after, ...more]: readonly Change[]): Change[] | null {
+/** Typing on in the same text is one step, until a word ends; and so is moving the same things on. Null: it is something else. */
+function joinedTyping(earlier: readonly Change[], later: readonly Change[]): Change[] | null {
+  return joinedMoves(earlier, later) ?? joinedText(earlier, later);
+}
+
+const areNumbers = (value: Json | undefined): boolean => Array.isArray(value) && value.every((one) => typeof one === 'number');
+
+/** Places and other rows of numbers that are set again, each where it was. */
+function joinedMoves(earlier: readonly Change[], later: readonly Change[]): Change[] | null {
+  if (earlier.length !== later.length) return null;
+  const joined = earlier.map((before, index): Change | null => {
+    const after = later[index]!;
+    const isSame = before.kind === 'set' && after.kind === 'set' && before.place.join('\n') === after.place.join('\n');
+    return isSame && areNumbers(before.is) && areNumbers(after.is) ? { ...before, is: after.is } : null;
+  });
+  return joined.every((one) => one !== null) ? joined : null;
+}
+
+function joinedText([before, ...noMore]: readonly Change[], [after, ...more]: readonly Change[]): Change[] | null {
   if (before?.kind !== 'set' || after?.kind !== 'set' || noMore.length > 0 || more.length > 0) return null;
   if (before.place.join('\n') !== after.place.join('\n') || typeof before.is !== 'string' || typeof after.is !== 'string') return null;
   const beginsWord = /\s$/.test(before.is) && after.is.length > before.is.length && !/\s$/.test(after.is);

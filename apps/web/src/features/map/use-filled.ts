@@ -56,7 +56,10 @@ export function useFilled(
   useEffect(() => {
     if (!pdf || !template || !record) return;
     const mine = ++wish.current;
-    fillPreview({ template: key, map, finish, stamp, images, columns, record, context }, { pdf, fields: template.fieldList }).then(
+    fillPreview(
+      { template: key, map, finish, stamp, images, columns, record, context },
+      { pdf, fields: template.fieldList, stamps: template.stamps },
+    ).then(
       ({ bytes, notes }) => mine === wish.current && setMade({ key, bytes, notes, error: null }),
       (error: Error) => mine === wish.current && setMade({ key, bytes: pdf, notes: [], error: error.message }),
     );

@@ -1,35 +1,13 @@
 import type { Field, PageSize } from '@mailbag/core';
-import { fieldLabel } from '@mailbag/core';
+import { fieldLabel, seenBox } from '@mailbag/core';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import type { PDFDocumentProxy } from '../../platform/pdf-reader';
-import { openForDrawing } from '../../platform/pdf-reader';
 import type { Tone } from '../../theme';
 import { color, font, tones } from '../../theme';
 import { nameEnd } from './field-facts';
+import { PageCanvas, PageGround, PageSheet } from './page-canvas';
+import { usePdf } from './use-pdf';
 
-const Ground = styled.div`
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
-  background: ${color.ground};
-  padding: 14px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  align-items: center;
-`;
-const Sheet = styled.div`
-  position: relative;
-  background: #fff;
-  box-shadow: 0 1px 3px rgba(34, 48, 60, 0.25);
-  flex: none;
-  & > canvas {
-    display: block;
-    width: 100%;
-    height: 100%;
-  }
-`;
 const Box = styled.button<{ $named: boolean; $tone: Tone | null }>`
   position: absolute;
   padding: 0;
@@ -74,28 +52,6 @@ const Box = styled.button<{ $named: boolean; $tone: Tone | null }>`
   }
 `;
 
-/** Places a box of the page's own space on the page as it is seen; shares of its width and height. */
-function placeBox(
-  [l, b, r, t]: readonly [number, number, number, number],
-  page: PageSize,
-): { left: number; top: number; width: number; height: number } {
-  const turned = page.rotation % 180 !== 0;
-  const [w, h] = turned ? [page.height, page.width] : [page.width, page.height];
-  const [x0, x1, y0, y1] = [l - page.left, r - page.left, b - page.bottom, t - page.bottom];
-  const seen = {
-    0: [x0, h - y1, x1, h - y0],
-    90: [y0, x0, y1, x1],
-    180: [w - x1, y0, w - x0, y1],
-    270: [h - y1, w - x1, h - y0, w - x0],
-  }[page.rotation] ?? [x0, h - y1, x1, h - y0];
-  return {
-    left: seen[0]! / page.width,
-    top: seen[1]! / page.height,
-    width: (seen[2]! - seen[0]!) / page.width,
-    height: (seen[3]! - seen[1]!) / page.height,
-  };
-}
-
 export interface PdfPagesProps {
   /** What is drawn; null while it is not there yet. */
   bytes: Uint8Array | null;
@@ -129,35 +85,13 @@ export function PdfPages({
 }: PdfPagesProps) {
   const ground = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(600);
-  const [pdf, setPdf] = useState<PDFDocumentProxy | null>(null);
-  const [failed, setFailed] = useState(false);
+  const { pdf, failed } = usePdf(bytes);
 
   useEffect(() => {
     const watch = new ResizeObserver(([entry]) => entry && setRoom(entry.contentRect.width));
     if (ground.current) watch.observe(ground.current);
     return () => watch.disconnect();
   }, []);
-  useEffect(() => {
-    if (!bytes) return;
-    let stale = false;
-    openForDrawing(bytes).then(
-      (next) => {
-        if (stale) void next.destroy();
-        else
-          setPdf((before) => {
-            // The old one is still being looked at until the new one is drawn.
-            if (before) setTimeout(() => void before.destroy(), 2000);
-            setFailed(false);
-            return next;
-          });
-      },
-      () => setFailed(true),
-    );
-    return () => {
-      stale = true;
-    };
-  }, [bytes]);
-
   const target = chosen;
   useEffect(() => {
     if (!target || !ground.current) return;
@@ -168,10 +102,10 @@ export function PdfPages({
   const widest = Math.max(1, ...pages.map((page) => page.width));
   const scale = (Math.min(Math.max(260, room), 820) / widest) * zoom;
   return (
-    <Ground ref={ground} tabIndex={0} aria-label="Pages">
+    <PageGround ref={ground} tabIndex={0} aria-label="Pages">
       {failed && <p role="alert">This page cannot be drawn here. The file itself is kept.</p>}
       {pages.map((page, index) => (
-        <Sheet
+        <PageSheet
           key={index}
           style={{ width: page.width * scale, height: page.height * scale }}
           data-page={index + 1}
@@ -182,14 +116,14 @@ export function PdfPages({
           {fields.flatMap((field) =>
             field.widgets.map((widget, at) => {
               if (widget.page !== index + 1 || widget.hidden) return null;
-              const place = placeBox(widget.rect, page);
+              const { left, top, right, bottom } = seenBox(widget.rect, page);
               const isFirst = field.widgets.findIndex((one) => !one.hidden && one.page > 0) === at;
               return (
                 <Box
                   key={`${field.name} ${at}`}
                   $named={named}
                   $tone={marks?.get(field.name) ?? null}
-                  data-small={place.width * page.width * scale < 34 || undefined}
+                  data-small={(right - left) * scale < 34 || undefined}
                   data-chosen={field.name === chosen || field.name === pointed || undefined}
                   data-field={isFirst ? field.name : undefined}
                   tabIndex={-1}
@@ -199,10 +133,10 @@ export function PdfPages({
                   onMouseEnter={() => onPoint?.(field.name)}
                   onMouseLeave={() => onPoint?.(null)}
                   style={{
-                    left: `${place.left * 100}%`,
-                    top: `${place.top * 100}%`,
-                    width: `${place.width * 100}%`,
-                    height: `${place.height * 100}%`,
+                    left: left * scale,
+                    top: top * scale,
+                    width: (right - left) * scale,
+                    height: (bottom - top) * scale,
                   }}
                 >
                   {named && (
@@ -214,41 +148,8 @@ export function PdfPages({
               );
             }),
           )}
-        </Sheet>
+        </PageSheet>
       ))}
-    </Ground>
+    </PageGround>
   );
-}
-
-function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | null; number: number; width: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    if (!pdf || number > pdf.numPages) return;
-    let stale = false;
-    let cancel = (): void => undefined;
-    void (async () => {
-      const page = await pdf.getPage(number);
-      const pixels = Math.min(2, window.devicePixelRatio || 1);
-      const viewport = page.getViewport({ scale: (width / page.getViewport({ scale: 1 }).width) * pixels });
-      // Drawn aside and shown at once, so that the page never flashes.
-      const aside = document.createElement('canvas');
-      aside.width = Math.ceil(viewport.width);
-      aside.height = Math.ceil(viewport.height);
-      const task = page.render({ canvas: aside, viewport, annotationMode: 1 });
-      cancel = () => task.cancel();
-      await task.promise;
-      if (stale || !canvas.current) return;
-      canvas.current.width = aside.width;
-      canvas.current.height = aside.height;
-      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
-      canvas.current.dataset.drawn = String(Number(canvas.current.dataset.drawn ?? 0) + 1);
-    })().catch((error: unknown) => {
-      if (!stale && !(error instanceof Error && error.name === 'RenderingCancelledException')) console.warn(error);
-    });
-    return () => {
-      stale = true;
-      cancel();
-    };
-  }, [pdf, number, width]);
-  return <canvas ref={canvas} aria-hidden />;
 }

@@ -1,11 +1,15 @@
 import type { MailingDetail } from '@mailbag/contract';
+import { planPlaceWords } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { History, Redo2, Send, Undo2 } from 'lucide-react';
+import { History, Send } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Navigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { SavingNotices } from '../../features/editing/saving-notices';
+import { savedWords } from '../../features/editing/saved-words';
+import { UndoButtons } from '../../features/editing/undo-buttons';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { RouteCard } from '../../features/mailing/route-card';
 import { useOthers } from '../../features/mailing/use-others';
@@ -13,16 +17,14 @@ import { usePlan } from '../../features/mailing/use-plan';
 import { useCorrections } from '../../features/records/use-corrections';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
-import { Button, IconButton } from '../../ui/button';
-import { Empty, Head, Screen, Stack } from '../../ui/layout';
+import { Button } from '../../ui/button';
+import { Empty, Head, Screen } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
-import { Notice } from '../../ui/mark';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
 import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
-import { ClashNotice } from './clash-notice';
 import { MapPart } from './map-part';
 import { OutputPart } from './output-part';
 import { PacketPart } from './packet-part';
@@ -62,7 +64,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const editor = usePlan(mailing, part ?? 'map');
   const others = useOthers(mailing.id);
   const mayChange = useMayChange();
-  const { plan, change, undo, redo, saving, clashes, settleClash } = editor;
+  const { plan, change, undo, redo, saving } = editor;
   const corrections = useCorrections(plan.sourceId ?? 0);
   // Each part has its own steps: in the grid the corrections, beside the checks both, everywhere else those of the plan.
   const { last: corrected, undoLast } = corrections;
@@ -94,14 +96,6 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
     start: <StartPart work={work} />,
   };
   if (!part || !(part in parts)) return <Navigate to={`/mailings/${mailing.id}/map`} replace />;
-  const savedWords = {
-    saved: 'Saved',
-    saving: 'Saving …',
-    waiting: 'Saving …',
-    failed: 'Not saved',
-    away: 'Kept here; the server does not answer',
-    'signed-out': 'Kept here until you have signed in',
-  }[saving.state];
   return (
     <Screen>
       <Head
@@ -114,17 +108,12 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         }
         note={
           <>
-            <span role="status">{mayChange ? savedWords : LOOKS_ONLY}</span>
+            <span role="status">{mayChange ? savedWords(saving) : LOOKS_ONLY}</span>
             {others.length > 0 && <span role="status">{` · Also here: ${others.join(', ')}`}</span>}
           </>
         }
       >
-        <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
-          <Undo2 size={16} />
-        </IconButton>
-        <IconButton label="Do again (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
-          <Redo2 size={16} />
-        </IconButton>
+        <UndoButtons undo={undo} redo={redo} />
         {mailing.batches.length > 0 && (
           <LinkButton to={`/batches/${mailing.batches[0]!.id}`} $small>
             <History size={14} />
@@ -145,14 +134,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
           </Button>
         )}
       </RouteCard>
-      {(saving.state === 'failed' || clashes.length > 0) && (
-        <Stack $gap={8} style={{ padding: '0 16px 10px' }}>
-          {saving.state === 'failed' && <Notice tone="brick">{saving.why}</Notice>}
-          {clashes.map((clash) => (
-            <ClashNotice key={clash.place.join('/')} clash={clash} onSettle={(mine) => settleClash(clash, mine)} />
-          ))}
-        </Stack>
-      )}
+      <SavingNotices editor={editor} placeWords={planPlaceWords} />
       {parts[part]}
     </Screen>
   );

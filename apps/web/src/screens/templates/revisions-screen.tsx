@@ -17,11 +17,11 @@ import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
 import { Bar, Empty, Head, Pane, Row, Screen, Scroll, Small, Split, Stack } from '../../ui/layout';
-import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
+import { TemplateWays } from './template-ways';
 import { RevisionMailing } from './revision-mailings';
 import type { Settled } from './settled-pairs';
 import { settle } from './settled-pairs';
@@ -129,9 +129,7 @@ export default function RevisionsScreen() {
             </Button>
           </FileTrigger>
         )}
-        <LinkButton to={`/templates/${id}`} $small>
-          Fields
-        </LinkButton>
+        <TemplateWays id={id} revisions={revisions.length} />
       </Head>
       {coming && (
         <div style={{ padding: '0 16px 10px' }}>

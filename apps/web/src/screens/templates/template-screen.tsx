@@ -1,7 +1,7 @@
 import type { Field } from '@mailbag/core';
 import { fewNames, fieldLabel, templateNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { History, Info, Search, Tags, Trash2 } from 'lucide-react';
+import { Info, Search, Tags, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -16,11 +16,11 @@ import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Facts, Head, Pane, Screen, Scroll, Small, Split } from '../../ui/layout';
-import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
+import { TemplateWays } from './template-ways';
 
 const Item = styled.button`
   display: block;
@@ -139,10 +139,7 @@ export default function TemplateScreen() {
         title={template.name}
         note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
-        <LinkButton to={`/templates/${id}/revisions`} $small>
-          <History size={14} />
-          {template.revision === 1 ? 'New edition' : 'Revisions'}
-        </LinkButton>
+        <TemplateWays id={id} revisions={template.revision} />
         <Confirm
           title={`Remove “${template.name}”?`}
           text="Copies that were made from it stay."

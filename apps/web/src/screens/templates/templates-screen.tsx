@@ -11,7 +11,7 @@ import { counted, kilobytes, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
-import { Empty, Head, PartsBar, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { Empty, Head, PartsBar, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
@@ -48,15 +48,17 @@ export default function TemplatesScreen() {
   const navigate = useNavigate();
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
 
-  const upload = async (files: File[], fromBlanks = false): Promise<void> => {
+  const upload = async (files: File[], blanks: 'take' | 'draw' | null = null): Promise<void> => {
     setArrivals(files.map((file) => ({ file: file.name, share: 0, said: null, error: false, flat: null })));
     const tell = (index: number, change: Partial<Arrival>): void =>
       setArrivals((all) => all.map((one, at) => (at === index ? { ...one, ...change } : one)));
     let last: TemplateUploadAnswer | null = null;
     for (const [index, file] of files.entries()) {
       try {
-        const answer = await api.upload<TemplateUploadAnswer>(fromBlanks ? '/api/templates?blanks=take' : '/api/templates', file, (share) =>
-          tell(index, { share }),
+        const answer = await api.upload<TemplateUploadAnswer>(
+          blanks ? `/api/templates?blanks=${blanks}` : '/api/templates',
+          file,
+          (share) => tell(index, { share }),
         );
         last = answer;
         tell(index, {
@@ -71,7 +73,7 @@ export default function TemplatesScreen() {
       }
     }
     await client.invalidateQueries({ queryKey: ['templates'] });
-    if (files.length === 1 && last && !last.known) void navigate(`/templates/${last.template.id}`);
+    if (files.length === 1 && last && !last.known) void navigate(`/templates/${last.template.id}${blanks === 'draw' ? '/layout' : ''}`);
   };
 
   if (!data) return <Loading what="templates" />;
@@ -143,10 +145,15 @@ export default function TemplatesScreen() {
                   {one.said}
                   {one.flat && (
                     <div style={{ marginTop: 8 }}>
-                      Or let Mailbag look for its blanks (lines, boxes, combs, ticks) and make each a field.
-                      <Button changes small style={{ marginTop: 6 }} onPress={() => void upload([one.flat!], true)}>
-                        Make fields of its blanks
-                      </Button>
+                      Or give it fields here. Mailbag finds its blanks (lines, boxes, combs, ticks), and you say which become fields.
+                      <Row style={{ marginTop: 6, flexWrap: 'wrap' }}>
+                        <Button changes small look="go" onPress={() => void upload([one.flat!], 'draw')}>
+                          Draw its fields
+                        </Button>
+                        <Button changes small onPress={() => void upload([one.flat!], 'take')}>
+                          Make fields of its blanks
+                        </Button>
+                      </Row>
                     </div>
                   )}
                 </>

@@ -12,6 +12,7 @@ import type { FillNote, FillOptions } from './fill-options.js';
 import type { ImageData } from './image.js';
 import { placeImage, readImage } from './image.js';
 import { formatColour } from '../read/scripts/script.js';
+import { drawLine } from './stamp/line-stamp.js';
 import { drawStamp } from './stamp/stamp.js';
 import type { FieldValue, FieldValues, Fit } from '../value.js';
 import type { WidgetPlan } from '../plan/widget-plan.js';
@@ -220,7 +221,9 @@ export class Drawing {
     ink.bytes(wordInk.view());
     if (page.stamps.length > 0 && this.options.code) {
       ink.ascii(`q ${page.seen.matrix} cm\n`);
-      for (const stamp of page.stamps) ink.ascii(drawStamp(stamp, this.options.code));
+      for (const stamp of page.stamps)
+        if ('symbology' in stamp) ink.ascii(drawStamp(stamp, this.options.code));
+        else drawLine(stamp, this.options.lineOf?.(stamp.text) ?? '', ink);
       ink.ascii('Q\n');
     }
   }

@@ -15,6 +15,8 @@ export interface FillOptions {
   fit?: FitRule;
   /** Copy code for the stamps of the compiled template. */
   code?: string;
+  /** What the pattern of a line of text on the copy says of it. */
+  lineOf?: (pattern: string) => string;
   /** Passwords, and what tells this copy apart from others with the same. */
   protect?: { protection: Protection; copy: string };
   /** PNG or JPEG files by field, drawn into the field's boxes with their aspect kept. */

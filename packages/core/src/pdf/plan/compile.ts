@@ -22,6 +22,9 @@ import { addOverlay } from './overlay.js';
 import type { BaseObject } from './serialise.js';
 import type { FieldValue } from '../value.js';
 import { XREF_HEAD, objectText, writeBase } from './serialise.js';
+import type { LineStamp } from '../fill/stamp/line-stamp.js';
+import { standardFace } from '../fill/appearance/coded-face.js';
+import { nameOptions } from '../read/field-labels.js';
 import type { StampPlace } from '../fill/stamp/stamp.js';
 import { loadSymbols } from '../fill/stamp/stamp.js';
 import type { CopyStamp } from '../fill/stamp/copy-stamp.js';
@@ -46,8 +49,8 @@ export interface CompileOptions {
   finish?: Finish;
   /** Fields that every copy draws anew, if only as empty; what surrounds their values is then written once for all copies. */
   given?: readonly string[];
-  /** Where the copy code is stamped. */
-  stamps?: readonly (StampPlace | CopyStamp)[];
+  /** Where the copy code, or a line of text, is stamped. */
+  stamps?: readonly (StampPlace | CopyStamp | LineStamp)[];
 }
 
 /** One page on which something varies that is drawn into it. */
@@ -64,7 +67,7 @@ export interface PagePlan {
   /** Operators for what lies beneath the widgets. */
   beneath: string;
   widgets: WidgetPlan[];
-  stamps: StampPlace[];
+  stamps: (StampPlace | LineStamp)[];
   /** As a person sees it: width, height, and the matrix from there to the page's own space. */
   seen: { width: number; height: number; matrix: string };
 }
@@ -222,19 +225,22 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
   const isFlat = finish === 'flattened';
   const openedPdf = await openPdf(pdf, file);
   const { doc } = openedPdf;
-  const description = describePdf(openedPdf, file);
+  const description = describePdf(openedPdf, file, nameOptions, true);
   const tree = readFieldTree(doc, file);
   const calculated = calculationOrder(tree, description.fields);
   const pages = doc.getPages();
   const seen = pages.map(seenPage);
-  const stamps = (options.stamps ?? []).flatMap((stamp) => ('corner' in stamp ? stampPlaces(stamp, seen) : [stamp]));
-  await loadSymbols(stamps);
+  const stamps = (options.stamps ?? []).flatMap((stamp): (StampPlace | LineStamp)[] =>
+    'corner' in stamp ? stampPlaces(stamp, seen) : [stamp],
+  );
+  await loadSymbols(stamps.filter((stamp) => 'symbology' in stamp));
   const names = new Map<PDFRef, string>();
   const groups = new Map<PDFRef, string>();
   const usedOn = pages.map(() => ({ appearances: new Set<PDFRef>(), groups: new Set<PDFRef>() }));
   const ownFaces = new OwnFaces();
   const plans: WidgetPlan[][] = pages.map(() => []);
-  const faces = new Set<CodedFace>();
+  // What is stamped is written in Helvetica.
+  const faces = new Set<CodedFace>(stamps.length > 0 ? [standardFace('Helvetica')] : []);
   const planned: { field: Field; plans: (WidgetPlan | null)[] }[] = [];
   const described: RawField[] = [];
   const nameOf = (map: Map<PDFRef, string>, prefix: string, ref: PDFRef): string => {

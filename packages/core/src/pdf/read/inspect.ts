@@ -301,31 +301,38 @@ const MOST_PAGES = 2000;
 /**
  * Describes an opened PDF.
  * @param name gives fields the words of the page; whoever fills needs those of options alone
+ * @param mayBeFlat whether a file without fields is described as well
  * @throws MailbagError pdf-no-fields, pdf-xfa-only, pdf-too-many
  */
 export function describePdf(
   opened: OpenedPdf,
   file: string,
   name: typeof nameFields | typeof nameOptions = nameOptions,
+  mayBeFlat = false,
 ): TemplateDescription {
   if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: 'pages' });
   const tree = readFieldTree(opened.doc, file);
   const fields = tree.fields.map(describeField).filter((field) => field !== null);
-  if (fields.length === 0) {
-    const xfa = tree.acroForm && entry(tree.acroForm, 'XFA');
-    throw new MailbagError(xfa ? 'pdf-xfa-only' : 'pdf-no-fields', { file });
-  }
+  const isXfaOnly = fields.length === 0 && tree.acroForm && entry(tree.acroForm, 'XFA') !== undefined;
+  if (isXfaOnly) throw new MailbagError('pdf-xfa-only', { file });
+  if (fields.length === 0 && !mayBeFlat) throw new MailbagError('pdf-no-fields', { file });
   const answers = name(opened.doc, fields);
   return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields), ...(answers && { answers }) };
 }
 
 /**
  * Reads a fillable PDF: its pages, its fields with everything inherited resolved, and what is odd about it.
+ * @param mayBeFlat whether a file without fields is described as well
  * @throws MailbagError pdf-not-a-pdf, pdf-damaged, pdf-password, pdf-no-fields, pdf-xfa-only, pdf-too-many, pdf-holds-too-much
  */
-export async function inspectTemplate(bytes: Uint8Array, file = 'The file', password = ''): Promise<TemplateDescription> {
+export async function inspectTemplate(
+  bytes: Uint8Array,
+  file = 'The file',
+  password = '',
+  mayBeFlat = false,
+): Promise<TemplateDescription> {
   return whole(file, async () => {
-    const description = describePdf(await openPdf(bytes, file, password), file, nameFields);
+    const description = describePdf(await openPdf(bytes, file, password), file, nameFields, mayBeFlat);
     // What could not be read of a page for its size would be mailed all the same.
     if (isOverBudget()) throw new MailbagError('pdf-holds-too-much', { file });
     return description;

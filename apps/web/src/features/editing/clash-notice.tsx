@@ -1,11 +1,10 @@
 import type { Clash, Json } from '@mailbag/core';
-import { planPlaceWords } from '@mailbag/core';
 import { Button } from '../../ui/button';
 import { Row, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 
 const LONGEST = 160;
-/** A value of a plan as a person reads it. */
+/** A value of a document as a person reads it. */
 function words(value: Json | undefined): string {
   if (value === undefined || value === null || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
@@ -14,9 +13,8 @@ function words(value: Json | undefined): string {
   return `“${short.length > LONGEST ? `${short.slice(0, LONGEST)} …` : short}”`;
 }
 
-/** Something that was changed here and elsewhere at the same time, with both values. */
-export function ClashNotice({ clash, onSettle }: { clash: Clash; onSettle: (mine: boolean) => void }) {
-  const place = planPlaceWords(clash.place);
+/** Something that was changed here and elsewhere at the same time, with both values. @param place what it is called on the screen */
+export function ClashNotice({ clash, place, onSettle }: { clash: Clash; place: string; onSettle: (mine: boolean) => void }) {
   return (
     <Notice tone="ochre">
       <Stack $gap={6}>

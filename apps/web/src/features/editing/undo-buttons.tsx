@@ -1,0 +1,16 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { IconButton } from '../../ui/button';
+
+/** Null: there is nothing to take back, or to do again. */
+export function UndoButtons({ undo, redo }: { undo: (() => void) | null; redo: (() => void) | null }) {
+  return (
+    <>
+      <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
+        <Undo2 size={16} />
+      </IconButton>
+      <IconButton label="Do again (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
+        <Redo2 size={16} />
+      </IconButton>
+    </>
+  );
+}

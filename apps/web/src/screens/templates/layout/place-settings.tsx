@@ -1,0 +1,116 @@
+import type { Alignment, SeenBox } from '@mailbag/core';
+import { aligned, distributed, sameSized } from '@mailbag/core';
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalSpaceAround,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalSpaceAround,
+  Scaling,
+} from 'lucide-react';
+import { Button, IconButton } from '../../../ui/button';
+import { Row, Stack } from '../../../ui/layout';
+import { AmountInput } from './commit-input';
+import { SettingsHeading, Two } from './field-settings';
+
+export type LengthUnit = 'mm' | 'pt';
+const POINTS: Record<LengthUnit, number> = { mm: 72 / 25.4, pt: 1 };
+
+/** Where a box lies, by numbers from the page's left upper corner. */
+export function PlaceSettings({
+  box,
+  unit,
+  onUnit,
+  onChange,
+}: {
+  box: SeenBox;
+  unit: LengthUnit;
+  onUnit: (unit: LengthUnit) => void;
+  onChange: (box: SeenBox) => void;
+}) {
+  const points = POINTS[unit];
+  const { left, top, right, bottom } = box;
+  return (
+    <>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <SettingsHeading>Place on the page</SettingsHeading>
+        <Button small look="bare" tip="Millimetres or points" onPress={() => onUnit(unit === 'mm' ? 'pt' : 'mm')}>
+          {unit}
+        </Button>
+      </Row>
+      <Two>
+        <AmountInput
+          label="From the left"
+          value={left / points}
+          onCommit={(x) => onChange({ ...box, left: x * points, right: right - left + x * points })}
+        />
+        <AmountInput
+          label="From the top"
+          value={top / points}
+          onCommit={(y) => onChange({ ...box, top: y * points, bottom: bottom - top + y * points })}
+        />
+        <AmountInput
+          label="Wide"
+          least={1}
+          value={(right - left) / points}
+          onCommit={(width) => onChange({ ...box, right: left + width * points })}
+        />
+        <AmountInput
+          label="High"
+          least={1}
+          value={(bottom - top) / points}
+          onCommit={(height) => onChange({ ...box, bottom: top + height * points })}
+        />
+      </Two>
+    </>
+  );
+}
+
+const ways: [how: Alignment, words: string, icon: typeof Scaling][] = [
+  ['left', 'Align left edges', AlignStartVertical],
+  ['centre', 'Align middles, left to right', AlignCenterVertical],
+  ['right', 'Align right edges', AlignEndVertical],
+  ['top', 'Align upper edges', AlignStartHorizontal],
+  ['middle', 'Align middles, top to bottom', AlignCenterHorizontal],
+  ['bottom', 'Align lower edges', AlignEndHorizontal],
+];
+
+/** Several things put in order among themselves. The first that was chosen gives the size. */
+export function ArrangeSettings({
+  boxes,
+  onChange,
+}: {
+  boxes: ReadonlyMap<string, SeenBox>;
+  onChange: (boxes: ReadonlyMap<string, SeenBox>) => void;
+}) {
+  const keys = [...boxes.keys()];
+  const all = [...boxes.values()];
+  const put = (next: readonly SeenBox[]): void => onChange(new Map(keys.map((key, index) => [key, next[index]!])));
+  return (
+    <Stack $gap={8}>
+      <SettingsHeading>Arrange</SettingsHeading>
+      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label="Align">
+        {ways.map(([how, words, Icon]) => (
+          <IconButton key={how} changes label={words} onPress={() => put(aligned(all, how))}>
+            <Icon size={16} />
+          </IconButton>
+        ))}
+      </Row>
+      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label="Spread">
+        <IconButton changes label="Same gaps, left to right" isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'x'))}>
+          <AlignHorizontalSpaceAround size={16} />
+        </IconButton>
+        <IconButton changes label="Same gaps, top to bottom" isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'y'))}>
+          <AlignVerticalSpaceAround size={16} />
+        </IconButton>
+        <Button small changes tip="As large as the one that was chosen first" onPress={() => put(sameSized(all))}>
+          <Scaling size={14} />
+          Same size
+        </Button>
+      </Row>
+    </Stack>
+  );
+}
