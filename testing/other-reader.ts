@@ -3,8 +3,9 @@ export interface ReadPage {
   /** Pieces of text with the lower left corner of each, in points. */
   pieces: { text: string; x: number; y: number }[];
   text: string;
-  /** Form fields that are left. */
+  /** Form fields that are left, in the order in which Tab goes through them, and what is said of each where it is pointed at. */
   fields: string[];
+  tooltips: string[];
 }
 
 export async function readByOther(bytes: Uint8Array): Promise<ReadPage[]> {
@@ -17,11 +18,17 @@ export async function readByOther(bytes: Uint8Array): Promise<ReadPage[]> {
     const pieces = content.items.flatMap((item) =>
       'str' in item && item.str.trim() ? [{ text: item.str, x: Number(item.transform[4]), y: Number(item.transform[5]) }] : [],
     );
-    const annotations = (await page.getAnnotations()) as { fieldName?: string; subtype: string }[];
+    const annotations = (await page.getAnnotations()) as {
+      fieldName?: string;
+      subtype: string;
+      alternativeText?: string;
+    }[];
+    const widgets = annotations.filter(({ subtype }) => subtype === 'Widget');
     pages.push({
       pieces,
       text: pieces.map(({ text }) => text).join(' '),
-      fields: annotations.filter(({ subtype }) => subtype === 'Widget').map(({ fieldName }) => fieldName ?? ''),
+      fields: widgets.map(({ fieldName }) => fieldName ?? ''),
+      tooltips: widgets.map(({ alternativeText }) => alternativeText ?? ''),
     });
   }
   await pdf.destroy();

@@ -5,6 +5,7 @@ const benches: Record<string, () => Promise<void>> = {
   ledger: async () => (await import('./ledger.js')).ledgerBench(),
   people: async () => (await import('./people.js')).peopleBench(),
   understanding: async () => (await import('./understanding.js')).understandingBench(),
+  drawing: async () => (await import('./drawing.js')).drawingBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

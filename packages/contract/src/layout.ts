@@ -14,6 +14,10 @@ export class LayoutAnswer {
   @IsObject()
   layout!: Layout;
 
+  /** What the latest revision has. */
+  @IsObject()
+  inUse!: Layout;
+
   /** The revision whose file lies beneath. */
   @IsInt()
   baseId!: number;

@@ -57,6 +57,7 @@ export class LayoutsService {
       version,
       isDraft,
       layout,
+      inUse: latest.layout ?? emptyLayout,
       baseId: base.id,
       baseNumber: base.number,
       latest: latest.number,

@@ -68,7 +68,15 @@ function LayoutDesk({
     },
     onSettled: again,
   });
-  const discard = useMutation({ mutationFn: () => api.remove(`/api/templates/${id}/layout`), onSettled: again });
+  const discard = useMutation({
+    mutationFn: async () => {
+      // A step like any other, so that it can be taken back.
+      editor.change(() => answer.inUse);
+      await editor.settle();
+      await api.remove(`/api/templates/${id}/layout`);
+    },
+    onSettled: again,
+  });
   const fault = use.error ?? discard.error;
   const isEmpty = board.drawn.length === 0;
   return (
@@ -91,7 +99,7 @@ function LayoutDesk({
         {answer.isDraft && (
           <Confirm
             title="Discard what you drew?"
-            text={`The layout goes back to what revision ${answer.latest} has. This can be undone with Ctrl+Z while this window is open.`}
+            text={`The layout goes back to what revision ${answer.latest} has. Ctrl+Z takes that back as long as this window is open.`}
             yes="Discard it"
             onYes={() => discard.mutate()}
           >
