@@ -155,7 +155,7 @@ step('what is copied is pasted, and a line of text and the copy code are stamped
   ] as const) {
     await button('Stamp').click();
     await page.getByRole('menuitem', { name: stamp }).click();
-    const { x, y } = await at(...place);
+    const { x, y } = await at(place[0], place[1]);
     await page.getByRole('group', { name: 'Page 1 of 1' }).scrollIntoViewIfNeeded();
     await page.mouse.click(x, Math.min(y, 780));
   }

@@ -99,6 +99,7 @@ import { SourceKinds } from './sources/kinds/source-kinds.js';
 import { SourceFiles } from './sources/source-files.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
+import { FieldLists } from './templates/field-lists.service.js';
 import { LayoutsController } from './templates/layouts.controller.js';
 import { LayoutsService } from './templates/layouts.service.js';
 import { TemplatesController } from './templates/templates.controller.js';
@@ -212,6 +213,7 @@ import { Pool } from './work/pool.js';
     SourceKinds,
     SourcesService,
     StarterSheets,
+    FieldLists,
     LayoutsService,
     TemplatesService,
     Transactions,

@@ -24,6 +24,7 @@ export type { PrintChanges, PrintedLine } from './editions/print-changes.js';
 export { drawnFaces, drawnField, drawnKinds } from './pdf/write/drawn-field.js';
 export type { DrawnFace, DrawnField, DrawnKind } from './pdf/write/drawn-field.js';
 export { readLayout } from './pdf/write/read-layout.js';
+export { markedPdf } from './pdf/write/marked-pdf.js';
 export { writeFields } from './pdf/write/write-fields.js';
 export * from './layout/layout.js';
 export { readLayoutAids } from './layout/layout-aids.js';
@@ -79,6 +80,7 @@ export { columnLetters, slugOf } from './tables/headings.js';
 export { Gatherer, ROW_LIMIT } from './tables/gather.js';
 export { isoDate, typedText, writtenNumber } from './tables/typed-text.js';
 export { writeFdf } from './formdata/fdf.js';
+export { writeXml } from './formdata/xml.js';
 export { writeXfdf } from './formdata/xfdf.js';
 
 export { SAMPLE_CODE, fillContext } from './map/fill-context.js';

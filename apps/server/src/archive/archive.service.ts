@@ -8,7 +8,7 @@ import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
-import { csvLine } from './csv-line.js';
+import { csvLine } from '../files/csv-line.js';
 import type { ManifestRow } from '../stores/copy.store.js';
 import { copyStore } from '../stores/copy.store.js';
 

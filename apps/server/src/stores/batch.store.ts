@@ -192,7 +192,9 @@ export const batchStore = {
 
   /** What is frozen, with the words that its copies are drawn with. */
   frozenWithCharacters: (sql: Sql, id: number) =>
-    one<FrozenRow & { characters: string }>(sql, 'SELECT number, today, records, frozen, reminder, characters FROM batch WHERE id = ?', [id]),
+    one<FrozenRow & { characters: string }>(sql, 'SELECT number, today, records, frozen, reminder, characters FROM batch WHERE id = ?', [
+      id,
+    ]),
 
   /** Records of a stretch, from the first until before the second. */
   recordsBetween: (sql: Sql, batchId: number, from: number, to: number) =>

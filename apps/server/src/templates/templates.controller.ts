@@ -19,6 +19,7 @@ import {
   Patch,
   Post,
   Query,
+  Res,
   StreamableFile,
   UploadedFile,
   UseInterceptors,
@@ -28,7 +29,9 @@ import { config } from '../platform/config.js';
 import { uploaded, uploadInto } from '../files/upload.js';
 import { LayoutsService } from './layouts.service.js';
 import { TemplatesService, toldTemplate } from './templates.service.js';
-import { streamed } from '../files/download.js';
+import { send, streamed } from '../files/download.js';
+import { FieldLists } from './field-lists.service.js';
+import type { Response } from 'express';
 
 /** A number that may be left out. */
 const OPTIONAL = new ParseIntPipe({ optional: true });
@@ -39,6 +42,7 @@ export class TemplatesController {
   constructor(
     private readonly templates: TemplatesService,
     private readonly layouts: LayoutsService,
+    private readonly fieldLists: FieldLists,
   ) {}
 
   @Answers([TemplateSummary])
@@ -91,6 +95,17 @@ export class TemplatesController {
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('revision', OPTIONAL) revision?: number): Promise<StreamableFile> {
     return streamed(await this.templates.file(id, revision), 'The template', { type: 'application/pdf', disposition: 'inline' });
+  }
+
+  /** The fields to be taken elsewhere. */
+  @Get(':id/fields/:format')
+  async fields(
+    @Param('id', ParseIntPipe) id: number,
+    @Param('format') format: string,
+    @Query('revision', OPTIONAL) revision: number | undefined,
+    @Res() response: Response,
+  ): Promise<void> {
+    send(response, await this.fieldLists.of(id, format, revision));
   }
 
   @Answers(TemplateSummary)

@@ -22,7 +22,9 @@ export async function sampleCopies({
   foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
   const { finish, stamp = null, pictures = [] } = mailing.plan.output;
   const key = createHash('sha256')
-    .update(JSON.stringify([finish, stamp, pictures, mailing.templates.map(({ hash, map, stamps }) => [hash, map, stamps]), [...characters]]))
+    .update(
+      JSON.stringify([finish, stamp, pictures, mailing.templates.map(({ hash, map, stamps }) => [hash, map, stamps]), [...characters]]),
+    )
     .digest('hex');
   if (kept?.key !== key) kept = { key, fillers: await compileMailing(mailing, characters) };
   const { fillers } = kept;

@@ -1,6 +1,6 @@
 import { MailbagError, isMailbagError } from '@mailbag/core/errors';
 import type { FileKey } from '../files/file-key.js';
-import { pathOf } from '../files/file-key.js';
+import { folderOf, pathOf } from '../files/file-key.js';
 import { read } from '../files/files.js';
 import { config } from '../platform/config.js';
 import { guardTargets } from '../platform/targets.js';
@@ -23,6 +23,11 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   layoutAids: async ({ key, file }) => (await import('@mailbag/core')).readLayoutAids(new Uint8Array(await there(key, file)), file),
   writeFields: async ({ key, file, fields }) =>
     (await import('@mailbag/core')).writeFields(new Uint8Array(await there(key, file)), fields, file),
+  markedPdf: async ({ key, file, pages, fields }) => {
+    const [{ kindWords, markedPdf }, { nodeFonts }] = await Promise.all([import('@mailbag/core'), import('@mailbag/host')]);
+    const { fonts, faces } = await nodeFonts(folderOf('faces'));
+    return markedPdf(new Uint8Array(await there(key, file)), { pages, fields }, { fonts, faces, file, kindOf: kindWords });
+  },
   compareEditions: async ({ before, after, file }) => {
     const { compareEditions, printChanges, readEdition } = await import('@mailbag/core');
     const [was, now] = [

@@ -15,6 +15,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   inspect: { lane: 'people', seconds: 30, what: 'Looking through the template' },
   layoutAids: { lane: 'people', seconds: 60, what: 'Looking for blanks' },
   writeFields: { lane: 'people', seconds: 60, what: 'Writing the fields' },
+  markedPdf: { lane: 'people', seconds: 60, what: 'Marking the fields' },
   compareEditions: { lane: 'people', seconds: 60, what: 'Comparing the editions' },
   excerpt: { lane: 'people', seconds: 30, what: 'Looking into the file' },
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },

@@ -5,8 +5,10 @@ import type {
   DrawnField,
   ErrorCode,
   ErrorFields,
+  Field,
   LayoutAids,
   MailReport,
+  PageSize,
   PostalAddress,
   SourceRecord,
   TableExcerpt,
@@ -84,6 +86,8 @@ export interface Tasks {
   layoutAids: { input: { key: FileKey; file: string }; output: LayoutAids };
   /** A file with the fields that were drawn on it. */
   writeFields: { input: { key: FileKey; file: string; fields: DrawnField[] }; output: Uint8Array };
+  /** The form with its fields' names printed on it. */
+  markedPdf: { input: { key: FileKey; file: string; pages: PageSize[]; fields: Field[] }; output: Uint8Array };
   /** Compares two editions of a form. */
   compareEditions: { input: { before: FileKey; after: FileKey; file: string }; output: EditionsAnswer };
   excerpt: { input: { key: FileKey; file: string; reading: TableReading }; output: TableExcerpt };

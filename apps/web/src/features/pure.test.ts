@@ -4,7 +4,8 @@ import { filterQuery, isNarrowed, readFilter } from './copies/ledger-filter';
 import { stateParts } from './copies/state-parts';
 import { differs } from './differs';
 import { guessColumns } from './mailing/guess-columns';
-import { calculationWords, fieldLimits, formatWords, kindWords } from './page/field-facts';
+import { kindWords } from '@mailbag/core';
+import { calculationWords, fieldLimits, formatWords } from './page/field-facts';
 import { counted, kilobytes } from './when';
 
 test('the ledger’s filter stands in the address and comes back as it was; what is no filter is left out', () => {

@@ -67,7 +67,12 @@ export class RecordFiller {
   fillValues(values: FieldValues, context: CopyContext): FilledCopy {
     const { code, protect } = context;
     const lineOf = (pattern: string): string => stampLine(pattern, context);
-    return fillCopy(this.compiled, values, { code, lineOf, ...(this.images ? { images: this.images } : {}), ...(protect ? { protect } : {}) });
+    return fillCopy(this.compiled, values, {
+      code,
+      lineOf,
+      ...(this.images ? { images: this.images } : {}),
+      ...(protect ? { protect } : {}),
+    });
   }
 
   /** What a copy of values would say of them, without making it. */

@@ -1,6 +1,7 @@
 import { MailbagError } from '../errors/catalogue.js';
 import { parseXml } from '../tables/xml-part.js';
 import type { FormRecord } from './form-record.js';
+import { escapeXml } from './escape-xml.js';
 import { setValue, textValue } from './form-record.js';
 
 /**
@@ -48,12 +49,6 @@ export async function readXfdf(bytes: Uint8Array, file: string): Promise<FormRec
   if (record.size === 0) throw new MailbagError('formdata-no-fields', { file });
   return record;
 }
-
-const escapeXml = (text: string): string =>
-  text
-    // Characters that XML 1.0 cannot hold (XML 1.0, 2.2).
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
-    .replace(/[&<>"\r]/g, (char) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\r': '&#13;' })[char]!);
 
 interface Branch {
   values: readonly string[];

@@ -2,6 +2,7 @@ import { MailbagError } from '../errors/catalogue.js';
 import { parseXml } from '../tables/xml-part.js';
 import type { FormRecord } from './form-record.js';
 import { setValue, textValue } from './form-record.js';
+import { escapeXml } from './escape-xml.js';
 
 interface Element {
   name: string;
@@ -14,13 +15,19 @@ const MOST_ELEMENTS = 5_000_000;
 /** UTF-16 units of a name. */
 const LONGEST_NAME = 1000;
 
+/** `<field name="…">value</field>`: a value under a name that is no name of XML. */
+const isNamedValue = ({ name, attributes, kids }: Element): boolean =>
+  name === 'field' && Object.keys(attributes).length === 1 && attributes.name !== undefined && kids.length === 0;
+
 /** Values of an element by their path below it. */
 function flatten(element: Element, path: string, record: FormRecord): void {
   for (const [name, value] of Object.entries(element.attributes))
     if (!name.startsWith('xmlns')) setValue(record, path ? `${path}.${name}` : name, textValue(value));
   const text = element.text.trim();
   if (path && (text || element.kids.length === 0)) setValue(record, path, textValue(element.kids.length === 0 ? element.text : text));
-  for (const kid of element.kids) flatten(kid, path ? `${path}.${kid.name}` : kid.name, record);
+  for (const kid of element.kids)
+    if (isNamedValue(kid)) setValue(record, kid.attributes.name!, textValue(kid.text));
+    else flatten(kid, path ? `${path}.${kid.name}` : kid.name, record);
 }
 
 /** The elements that are records: those that stand most often side by side, as near to the root as can be. */
@@ -28,7 +35,7 @@ function recordElements(root: Element): Element[] {
   let level: Element = root;
   for (let depth = 0; depth < 5; depth++) {
     const byName = new Map<string, Element[]>();
-    for (const kid of level.kids) {
+    for (const kid of level.kids.filter((one) => !isNamedValue(one))) {
       const same = byName.get(kid.name);
       if (same) same.push(kid);
       else byName.set(kid.name, [kid]);
@@ -71,4 +78,14 @@ export async function readXml(bytes: Uint8Array, file: string): Promise<FormReco
     : [];
   if (!records.some((record) => record.size > 0)) throw new MailbagError('formdata-no-fields', { file });
   return records;
+}
+
+/** Writes one record as XML, a named value for each field, so that more can be put behind it and all of them read again. */
+export function writeXml(values: ReadonlyMap<string, string | readonly string[]>): Uint8Array {
+  const lines = [...values].map(
+    ([name, value]) => `<field name="${escapeXml(name)}">${escapeXml(typeof value === 'string' ? value : value.join(', '))}</field>`,
+  );
+  return new TextEncoder().encode(
+    `<?xml version="1.0" encoding="UTF-8"?>\n<records>\n<record>\n${lines.join('\n')}\n</record>\n</records>\n`,
+  );
 }

@@ -164,3 +164,20 @@ export function acceptedValues(field: Field): string[] {
   if (isButtonWithStates(field)) return field.onValues.map((on, index) => field.options[index]?.label ?? on);
   return isChoice(field) && !isFlag(field, 'edit') ? field.options.map((option) => option.label) : [];
 }
+
+const kinds: Record<FieldKind, string> = {
+  text: 'text',
+  checkbox: 'tick box',
+  radio: 'radio buttons',
+  combo: 'menu',
+  list: 'list',
+  signature: 'signature',
+  button: 'push button',
+};
+
+/** The kind of a field in words. */
+export function kindWords(field: Field): string {
+  if (field.flags.includes('comb')) return `comb, ${field.maxLength} cells`;
+  if (field.flags.includes('multiline')) return 'text, several lines';
+  return kinds[field.kind];
+}

@@ -1,25 +1,8 @@
-import type { Calculation, Field, FieldKind, FormatScript } from '@mailbag/core';
+import type { Calculation, Field, FormatScript } from '@mailbag/core';
 import { applyFormat } from '@mailbag/core';
-
-const kinds: Record<FieldKind, string> = {
-  text: 'text',
-  checkbox: 'tick box',
-  radio: 'radio buttons',
-  combo: 'menu',
-  list: 'list',
-  signature: 'signature',
-  button: 'push button',
-};
 
 /** A name with its telling end: the parts above it, which it has in common with many, are left out where it is long. */
 export const nameEnd = (name: string): string => (name.length > 34 && name.includes('.') ? `…${name.split('.').at(-1)!}` : name);
-
-/** The kind of a field in words. */
-export function kindWords(field: Field): string {
-  if (field.flags.includes('comb')) return `comb, ${field.maxLength} cells`;
-  if (field.flags.includes('multiline')) return 'text, several lines';
-  return kinds[field.kind];
-}
 
 /** Where the words that a field is called by come from. */
 export function labelSourceWords({ labelFrom, label }: Field): string {

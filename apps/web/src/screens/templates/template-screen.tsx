@@ -1,5 +1,5 @@
 import type { Field } from '@mailbag/core';
-import { fewNames, fieldLabel, templateNoteSentence } from '@mailbag/core';
+import { fewNames, fieldLabel, kindWords, templateNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Info, Search, Tags, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -7,7 +7,7 @@ import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { calculationWords, fieldLimits, formatWords, kindWords, labelSourceWords, nameEnd } from '../../features/page/field-facts';
+import { calculationWords, fieldLimits, formatWords, labelSourceWords, nameEnd } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted, kilobytes } from '../../features/when';
@@ -20,6 +20,7 @@ import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
+import { FieldListMenu } from './field-list-menu';
 import { TemplateWays } from './template-ways';
 
 const Item = styled.button`
@@ -139,6 +140,7 @@ export default function TemplateScreen() {
         title={template.name}
         note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
+        <FieldListMenu id={id} revisionId={template.revisionId} />
         <TemplateWays id={id} revisions={template.revision} />
         <Confirm
           title={`Remove “${template.name}”?`}

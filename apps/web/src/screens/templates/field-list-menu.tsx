@@ -1,0 +1,62 @@
+import { Download } from 'lucide-react';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Floating } from '../../ui/choice';
+
+const Items = styled(Menu)`
+  padding: 4px;
+  outline: none;
+  max-width: 340px;
+`;
+const Item = styled(MenuItem)`
+  display: block;
+  padding: 5px 8px;
+  border-radius: 4px;
+  color: inherit;
+  text-decoration: none;
+  outline: none;
+  cursor: pointer;
+  &[data-focused] {
+    background: ${color.plumWash};
+  }
+  & small {
+    display: block;
+    font-size: 12px;
+    line-height: 16px;
+    color: ${color.faded};
+  }
+`;
+
+const formats: [format: string, name: string, says: string][] = [
+  ['pdf', 'Marked PDF', 'the form with every field’s name in its box, and an index'],
+  ['xlsx', 'Spreadsheet (XLSX)', 'a column a field, with drop-downs for choices'],
+  ['csv', 'CSV', 'a column a field'],
+  ['xfdf', 'XFDF', 'form data, one record a file'],
+  ['fdf', 'FDF', 'form data, one record a file'],
+  ['xml', 'XML', 'to be filled in by a program'],
+  ['json', 'JSON', 'to be filled in by a program'],
+];
+
+/** The fields of a template to be taken elsewhere; filled in, each but the marked PDF comes back as records. */
+export function FieldListMenu({ id, revisionId }: { id: number; revisionId: number }) {
+  return (
+    <MenuTrigger>
+      <Button small>
+        <Download size={14} />
+        Field list
+      </Button>
+      <Floating>
+        <Items aria-label="Field list as">
+          {formats.map(([format, name, says]) => (
+            <Item key={format} href={`/api/templates/${id}/fields/${format}?revision=${revisionId}`} download textValue={name}>
+              {name}
+              <small>{says}</small>
+            </Item>
+          ))}
+        </Items>
+      </Floating>
+    </MenuTrigger>
+  );
+}
