@@ -62,6 +62,9 @@ export const formsErrors = {
   ),
   'layout-name': told<{ field: string }>((e) => `“${e.field}” cannot be a name: between two full stops there has to be a word.`),
   'layout-name-taken': told<{ field: string }>((e) => `There is a field named “${e.field}” already. Choose another name.`),
+  'answers-join': told<{ fields: readonly string[]; as: string }>(
+    (e) => `${list(e.fields)} cannot be joined as “${e.as}”. Choose other fields, or something else that they are.`,
+  ),
   'layout-too-many': told<{ limit: number }>((e) => `A layout has at most ${count(e.limit)} fields and stamps. Take some away.`),
   'layout-stamp': told<{ why: string }>((e) => `This stamp cannot be kept: ${e.why}.`),
   'layout-empty': told(() => 'Nothing is drawn yet, so there is nothing to take into use. Draw a field, or take a blank that was found.'),

@@ -2,5 +2,6 @@
 export { blank } from './kinds/blank.js';
 export { column } from './kinds/column.js';
 export { compose } from './kinds/compose.js';
+export { pieceRule as piece } from './kinds/piece.js';
 export { text } from './kinds/text.js';
 export { translate } from './kinds/translate.js';

@@ -55,6 +55,7 @@ const cases: [rule: FillRule, of: Field, from: Row, value: unknown][] = [
   [sheds, tick, row('', '', ' YES '), 'On'],
   [sheds, tick, row('', '', 'no'), false],
   [sheds, tick, row('', '', ''), false],
+  [{ kind: 'piece', of: { kind: 'column', column: 'First' }, box: { piece: { what: 'characters', from: 2, to: 3 }, isLast: false } }, box, row('ABCD', ''), 'BC'],
 ]; // prettier-ignore
 
 test.each(cases)('%j', (rule, of, from, value) => {
