@@ -1,9 +1,12 @@
 import { Type } from 'class-transformer';
-import type { Comparison, Field, FieldMap, PageSize, PrintChanges, Stamp, TemplateNote } from '@mailbag/core';
+import type { Answer, Comparison, Field, FieldMap, PageSize, PrintChanges, Joining, Stamp, TemplateNote } from '@mailbag/core';
+import { joinings } from '@mailbag/core';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsNumber,
   IsObject,
@@ -73,6 +76,29 @@ export class TemplateDetail extends TemplateSummary {
   @IsArray()
   @IsObject({ each: true })
   stamps!: Stamp[];
+
+  /** Which fields are one answer: as proposed, or as people joined them and took them apart. */
+  @IsArray()
+  @IsObject({ each: true })
+  answers!: Answer[];
+}
+
+/** Fields that are to be one answer, in the order of their pieces; or, to take one apart, a field of it. */
+export class AnswersRequest {
+  @IsInt()
+  revisionId!: number;
+
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @IsString({ each: true })
+  @MaxLength(2000, { each: true })
+  fields!: string[];
+
+  /** As what they are joined; null: their answer is taken apart. */
+  @IsOptional()
+  @IsIn(joinings)
+  as!: Joining | null;
 }
 
 /** Answer to an upload. `known`: the same file was there already. */

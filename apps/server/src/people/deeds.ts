@@ -32,6 +32,7 @@ export const deeds: Record<string, string> = {
   'PUT /api/registers/:id': 'changed a register',
   'DELETE /api/registers/:id': 'removed a register',
   'POST /api/templates': 'added a template',
+  'POST /api/templates/:id/answers': 'joined fields to an answer, or took one apart',
   'POST /api/templates/:id/layout/use': 'took a layout into use',
   'DELETE /api/templates/:id/layout': 'discarded what was drawn',
   'DELETE /api/templates/:id': 'removed a template',

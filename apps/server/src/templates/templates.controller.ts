@@ -1,4 +1,5 @@
 import {
+  AnswersRequest,
   EditionsAnswer,
   RenameRequest,
   RevisionSummary,
@@ -95,6 +96,14 @@ export class TemplatesController {
   @Get(':id/pdf')
   async pdf(@Param('id', ParseIntPipe) id: number, @Query('revision', OPTIONAL) revision?: number): Promise<StreamableFile> {
     return streamed(await this.templates.file(id, revision), 'The template', { type: 'application/pdf', disposition: 'inline' });
+  }
+
+  /** Fields are joined to one answer, or one is taken apart. */
+  @Answers(TemplateDetail)
+  @Post(':id/answers')
+  @HttpCode(200)
+  async answers(@Param('id', ParseIntPipe) id: number, @Body() body: AnswersRequest): Promise<TemplateDetail> {
+    return toldTemplate(await this.templates.changeAnswers(id, body));
   }
 
   /** The fields to be taken elsewhere. */

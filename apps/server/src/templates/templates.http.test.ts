@@ -92,3 +92,31 @@ test('a new edition is the next revision; a mailing keeps its own until it is ta
   const back = await client.get<Now>(`/api/mailings/${mailing.id}`);
   expect([back.plan.maps[template.id], back.templates[0]!.revision]).toEqual([{ [plot]: rule, [second]: rule }, 1]);
 });
+
+test('which fields are one answer is kept with the revision: joined by hand, taken apart, and refused where they cannot be one', async () => {
+  const { client } = mailbag;
+  const { formOf } = await import('../../../../packages/core/src/testing/raw-form.js');
+  const text = (name: string, x: number): string => `/FT/Tx/T(${name})/MaxLen 3/Rect[${x} 150 ${x + 40} 170]/DA(/Helv 10 Tf 0 g)`;
+  const form = formOf([text('alpha', 40), text('beta', 240), text('gamma', 440)]);
+  const { template } = await client.upload<{ template: { id: number; revisionId: number } }>('/api/templates', 'answers.pdf', form);
+  interface Told {
+    answers: { reason: string; parts: { field: string; piece: object | null }[] }[];
+  }
+  const told = async (): Promise<string[]> =>
+    (await client.get<Told>(`/api/templates/${template.id}`)).answers.map(({ parts }) => parts.map(({ field }) => field).join('+'));
+  expect(await told()).toEqual(['alpha', 'beta', 'gamma']);
+  const change = (fields: string[], as: string | null): Promise<Told> =>
+    client.send('POST', `/api/templates/${template.id}/answers`, { revisionId: template.revisionId, fields, as });
+  const joined = await change(['alpha', 'gamma'], 'characters');
+  expect(joined.answers[0]!.parts.map(({ piece }) => piece)).toEqual([
+    { what: 'characters', from: 1, to: 3 },
+    { what: 'characters', from: 4, to: 6 },
+  ]);
+  expect(await told()).toEqual(['alpha+gamma', 'beta']);
+  await expect(change(['alpha', 'beta'], 'one-of')).rejects.toThrow('answers-join');
+  await change(['gamma'], null);
+  expect(await told()).toEqual(['alpha', 'gamma', 'beta']);
+  // Of a revision from before answers were told they are read when they are first asked for.
+  mailbag.change('UPDATE template_revision SET answers = NULL');
+  expect(await told()).toEqual(['alpha', 'beta', 'gamma']);
+});

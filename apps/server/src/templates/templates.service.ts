@@ -1,4 +1,5 @@
 import type {
+  AnswersRequest,
   EditionsAnswer,
   RevisionSummary,
   RevisionUploadAnswer,
@@ -6,14 +7,16 @@ import type {
   TemplateSummary,
   TemplateUploadAnswer,
 } from '@mailbag/contract';
-import { MailbagError } from '@mailbag/core';
+import type { Answer } from '@mailbag/core';
+import { MailbagError, joinAnswers, takeApart } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { IsNull, Repository } from 'typeorm';
 import { Transactions } from '../persistence/transactions.js';
 import type { FileKey } from '../files/file-key.js';
 import { digestOf, has, remove, rename, stat } from '../files/files.js';
 import { templateFile } from '../files/template-file.js';
+import { LiveService } from '../live/live.service.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
 import { layoutStore } from '../stores/layout.store.js';
@@ -31,6 +34,7 @@ export class TemplatesService {
     @InjectRepository(TemplateRevisionEntity) private readonly revisions: Repository<TemplateRevisionEntity>,
     private readonly transactions: Transactions,
     private readonly pool: Pool,
+    private readonly live: LiveService,
   ) {}
 
   /**
@@ -167,6 +171,7 @@ export class TemplatesService {
       fields: revision.fields.length,
       fieldList: revision.fields,
       stamps: Object.values(revision.layout?.stamps ?? {}),
+      answers: revision.answers ?? (await this.readAnswers(revision)),
       size: revision.size,
       notes: revision.notes,
       createdAt: revision.createdAt,
@@ -176,8 +181,24 @@ export class TemplatesService {
 
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<TemplateSummary> {
-    const { pageSizes: _pages, fieldList: _fields, stamps: _stamps, hash: _hash, ...summary } = await this.detail(id);
+    const { pageSizes: _pages, fieldList: _fields, stamps: _stamps, answers: _answers, hash: _hash, ...summary } = await this.detail(id);
     return summary;
+  }
+
+  /** Of a revision that was read before answers were told: they are read once and kept. */
+  private async readAnswers({ id, hash, fileName }: TemplateRevisionEntity): Promise<Answer[]> {
+    const { answers = [] } = await this.pool.run('inspect', { key: templateFile(hash), file: fileName, mayBeFlat: true });
+    await this.transactions.run((manager) => manager.update(TemplateRevisionEntity, { id, answers: IsNull() }, { answers }));
+    return answers;
+  }
+
+  /** Joins fields of a revision to one answer, or takes one apart. @throws MailbagError not-found, answers-join */
+  async changeAnswers(id: number, { revisionId, fields, as }: AnswersRequest): Promise<FillableTemplate> {
+    const { fieldList, answers } = await this.detail(id, revisionId);
+    const next = as ? joinAnswers(answers, fields, as, fieldList) : takeApart(answers, fields[0]!, fieldList);
+    await this.transactions.run((manager) => manager.update(TemplateRevisionEntity, { id: revisionId }, { answers: next }));
+    this.live.tell('template', id);
+    return this.detail(id, revisionId);
   }
 
   private async usedBy(id: number): Promise<string[]> {

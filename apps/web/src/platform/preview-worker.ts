@@ -63,7 +63,11 @@ async function fillerFor({ template, map, finish, stamp }: PreviewWish, needed: 
   const characters = new Set([...(known?.characters ?? []), ...needed]);
   const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
   const { pdf, fields, stamps } = templates.get(template)!;
-  const filler = RecordFiller.of(pdf, { fields, map }, { fonts, faces, characters, finish, stamps: [...stamps, ...(stamp ? [stamp] : [])] });
+  const filler = RecordFiller.of(
+    pdf,
+    { fields, map },
+    { fonts, faces, characters, finish, stamps: [...stamps, ...(stamp ? [stamp] : [])] },
+  );
   ready.set(template, { key, characters, filler });
   return filler;
 }

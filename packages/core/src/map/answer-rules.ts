@@ -18,7 +18,7 @@ const roomOf = ({ maxLength, widgets }: Field): number =>
 /** The rules of all boxes of an answer, of one rule that gives the whole of it. */
 export function rulesOfAnswer(answer: Answer, whole: WholeRule | FillRule, fields: ReadonlyMap<string, Field>): FieldMap {
   const { parts } = answer;
-  if (!isCut(answer)) return Object.fromEntries(parts.map(({ field }) => [field, whole]));
+  if (!isCut(answer) || whole.kind === 'blank') return Object.fromEntries(parts.map(({ field }) => [field, whole]));
   if (whole.kind !== 'column' && whole.kind !== 'compose' && whole.kind !== 'text') return {};
   const own = parts.map(({ field }) => fields.get(field)!);
   return Object.fromEntries(
@@ -48,7 +48,7 @@ export function rulesOfAnswer(answer: Answer, whole: WholeRule | FillRule, field
 export function wholeRuleOf({ parts }: Answer, map: FieldMap): FillRule | null {
   const wholes = parts.map(({ field, piece, option }) => {
     const rule = Object.hasOwn(map, field) ? map[field] : undefined;
-    if (piece === null && option === null) return rule;
+    if ((piece === null && option === null) || rule?.kind === 'blank') return rule;
     return rule?.kind === 'piece' ? rule.of : undefined;
   });
   const [first] = wholes;

@@ -20,6 +20,11 @@ export interface FieldMark {
   icon: React.ReactNode;
 }
 
+/** Of several marks the one that needs a person most. */
+export const worstMark = (marks: readonly FieldMark[]): FieldMark =>
+  [...marks].sort((one, other) => WEIGHT.indexOf(one.tone) - WEIGHT.indexOf(other.tone))[0]!;
+const WEIGHT: Tone[] = ['brick', 'ochre', 'moss', 'plain'];
+
 export function fieldMark(
   field: Field,
   rule: FillRule | undefined,

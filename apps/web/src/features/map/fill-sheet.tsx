@@ -1,5 +1,4 @@
-import type { TemplateDetail } from '@mailbag/contract';
-import type { Column, Evaluation, Field, FillRule } from '@mailbag/core';
+import type { Column, Evaluation, FieldMap, FillRule } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
 import styled from 'styled-components';
@@ -9,9 +8,12 @@ import { Small } from '../../ui/layout';
 import { Mark, Notice, Say } from '../../ui/mark';
 import { counted } from '../when';
 import type { FieldMark } from './field-mark';
-import { valueWords } from './field-mark';
+import { nameEnd } from '../page/field-facts';
+import { AnswerPieces } from './answer-pieces';
 import { RuleEditor } from './rule-editor';
 import { RuleWords } from './rule-words';
+import type { SheetEntry } from './sheet-entries';
+import { answerWords } from './sheet-entries';
 
 const Sheet = styled.div`
   display: grid;
@@ -74,13 +76,7 @@ const RowLine = styled.div`
   }
 `;
 
-/** A field of a template of the packet, with what fills it. */
-export interface SheetEntry {
-  template: TemplateDetail;
-  field: Field;
-  rule: FillRule | undefined;
-  suggested: FillRule | undefined;
-}
+/** An answer by its first field. */
 export interface ChosenField {
   template: number;
   field: string;
@@ -91,6 +87,7 @@ interface Props {
   columns: readonly Column[];
   /** Whose values stand there. */
   whose: string;
+  maps: Readonly<Record<number, FieldMap>>;
   evaluations: ReadonlyMap<number, Evaluation | null>;
   markFor: (entry: SheetEntry) => FieldMark;
   chosen: ChosenField | null;
@@ -98,11 +95,26 @@ interface Props {
   pointed: ChosenField | null;
   onChoose: (template: number, field: string) => void;
   onPoint: (field: string | null) => void;
-  onRule: (template: number, field: string, rule: FillRule | undefined) => void;
+  onRule: (entry: SheetEntry, rule: FillRule | undefined) => void;
+  /** One box of an answer is filled otherwise. */
+  onPiece: (template: number, field: string, rule: FillRule | undefined) => void;
 }
 
-/** Every field with its rule and its value for one record, a page a group; the chosen one opens its editor below it. */
-export function FillSheet({ entries, columns, whose, evaluations, markFor, chosen, pointed, onChoose, onPoint, onRule }: Props) {
+/** Every answer with its rule and its value for one record, a page a group; the chosen one opens its editor below it. */
+export function FillSheet({
+  entries,
+  columns,
+  whose,
+  maps,
+  evaluations,
+  markFor,
+  chosen,
+  pointed,
+  onChoose,
+  onPoint,
+  onRule,
+  onPiece,
+}: Props) {
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
   return (
     <Sheet>
@@ -116,11 +128,11 @@ export function FillSheet({ entries, columns, whose, evaluations, markFor, chose
           <div className="group" key={`${one.id} ${first.page}`}>
             {one.name}{' '}
             <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
-              {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'field')}
+              {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
             </Small>
           </div>,
           ...group.map((entry) => {
-            const { field, rule, suggested } = entry;
+            const { field, parts, rule, isMixed, suggested } = entry;
             const isChosen = chosen?.template === one.id && chosen.field === field.name;
             const evaluation = evaluations.get(one.id);
             const mark = markFor(entry);
@@ -146,7 +158,8 @@ export function FillSheet({ entries, columns, whose, evaluations, markFor, chose
               >
                 <div>
                   {fieldLabel(field)}
-                  <code title={field.name}>{field.name}</code>
+                  {parts.length > 1 && <Small> {counted(parts.length, 'box', 'boxes')}</Small>}
+                  <code title={parts.map(({ name }) => name).join('\n')}>{parts.map(({ name }) => nameEnd(name)).join(' · ')}</code>
                 </div>
                 <div>
                   {rule ? (
@@ -157,7 +170,7 @@ export function FillSheet({ entries, columns, whose, evaluations, markFor, chose
                       <Button
                         small
                         look="plain"
-                        onPress={() => onRule(one.id, field.name, suggested)}
+                        onPress={() => onRule(entry, suggested)}
                         aria-label={`Accept the suggestion for ${fieldLabel(field)}`}
                       >
                         <Sparkles size={12} />
@@ -165,10 +178,10 @@ export function FillSheet({ entries, columns, whose, evaluations, markFor, chose
                       </Button>
                     </span>
                   ) : (
-                    <Say>nothing yet</Say>
+                    <Say>{isMixed ? 'box by box' : 'nothing yet'}</Say>
                   )}
                 </div>
-                <div>{valueWords(field, evaluation?.values[field.name])}</div>
+                <div>{answerWords(entry, evaluation)}</div>
                 <div>
                   <Mark $tone={mark.tone}>
                     {mark.icon}
@@ -178,9 +191,20 @@ export function FillSheet({ entries, columns, whose, evaluations, markFor, chose
               </RowLine>,
               isChosen && (
                 <div className="editor" key={`${one.id} ${field.name} editor`}>
-                  <RuleEditor field={field} rule={rule} columns={columns} onChange={(next) => onRule(one.id, field.name, next)} />
+                  <RuleEditor field={field} rule={rule} columns={columns} onChange={(next) => onRule(entry, next)} />
+                  {parts.length > 1 && (
+                    <AnswerPieces
+                      entry={entry}
+                      map={maps[one.id] ?? {}}
+                      evaluation={evaluation ?? null}
+                      columns={columns}
+                      onPiece={(name, next) => onPiece(one.id, name, next)}
+                      onPoint={onPoint}
+                    />
+                  )}
                   {evaluation?.problems
-                    .filter((problem) => problem.field === field.name)
+                    .filter((problem) => parts.some(({ name }) => name === problem.field))
+                    .slice(0, 1)
                     .map((problem) => (
                       <Notice key={problem.field} tone="brick">
                         “{problem.untranslated.text}” is not among the values that are translated:{' '}

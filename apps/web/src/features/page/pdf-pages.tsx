@@ -1,56 +1,9 @@
 import type { Field, PageSize } from '@mailbag/core';
-import { fieldLabel, seenBox } from '@mailbag/core';
-import { useEffect, useRef, useState } from 'react';
-import styled from 'styled-components';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Tone } from '../../theme';
-import { color, font, tones } from '../../theme';
-import { nameEnd } from './field-facts';
+import { FieldBoxes, widgetsByPage } from './field-boxes';
 import { PageCanvas, PageGround, PageSheet } from './page-canvas';
 import { usePdf } from './use-pdf';
-
-const Box = styled.button<{ $named: boolean; $tone: Tone | null }>`
-  position: absolute;
-  padding: 0;
-  border: ${({ $named, $tone }) => ($tone ? `2px solid ${tones[$tone].ink}` : $named ? `1px solid ${color.plum}` : '1px solid transparent')};
-  background: ${({ $named, $tone }) => ($tone ? `${tones[$tone].ink}14` : $named ? 'rgba(106,44,80,0.07)' : 'transparent')};
-  border-radius: 2px;
-  cursor: pointer;
-  overflow: visible;
-  & > span {
-    position: absolute;
-    left: 0;
-    top: 0;
-    max-width: 100%;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    /* Where room is short, the beginning gives way: names of one form begin alike. */
-    direction: rtl;
-    font: 10px/12px ${font.mono};
-    color: ${color.plumDark};
-    padding: 0 2px;
-    background: rgba(255, 255, 255, 0.8);
-  }
-  &:hover {
-    border-color: ${color.plum};
-    background: rgba(106, 44, 80, 0.1);
-  }
-  &[data-small] > span {
-    display: none;
-  }
-  &:hover > span {
-    display: block;
-    max-width: none;
-    z-index: 3;
-    background: ${color.sheet};
-    box-shadow: 0 0 0 1px ${color.line};
-  }
-  &[data-chosen] {
-    border: 2px solid ${color.plum};
-    background: rgba(106, 44, 80, 0.13);
-    outline: 2px solid ${color.sheet};
-  }
-`;
 
 export interface PdfPagesProps {
   /** What is drawn; null while it is not there yet. */
@@ -58,6 +11,8 @@ export interface PdfPagesProps {
   pages: readonly PageSize[];
   fields: readonly Field[];
   chosen?: string | null;
+  /** Others that belong to it, as pieces of one answer do. */
+  also?: readonly string[];
   /** Field under the pointer in the list beside the page. */
   pointed?: string | null;
   onChoose?: (field: string) => void;
@@ -70,12 +25,15 @@ export interface PdfPagesProps {
   zoom?: number;
 }
 
+const NONE: readonly string[] = [];
+
 /** Pages drawn by pdf.js, with the boxes of the fields over them. The last picture stays until the next is ready. */
 export function PdfPages({
   bytes,
   pages,
   fields,
   chosen = null,
+  also = NONE,
   pointed,
   onChoose,
   onPoint,
@@ -99,6 +57,14 @@ export function PdfPages({
     box?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [target]);
 
+  const widgets = useMemo(() => widgetsByPage(fields), [fields]);
+  const lit = new Set([chosen, pointed, ...also].filter((one) => typeof one === 'string'));
+  // The same functions as long as the pages are there, so that boxes that stay as they are need not be drawn again.
+  const ears = useRef({ onChoose, onPoint });
+  ears.current = { onChoose, onPoint };
+  const choose = useCallback((field: string) => ears.current.onChoose?.(field), []);
+  const point = useCallback((field: string | null) => ears.current.onPoint?.(field), []);
+
   const widest = Math.max(1, ...pages.map((page) => page.width));
   const scale = (Math.min(Math.max(260, room), 820) / widest) * zoom;
   return (
@@ -113,41 +79,19 @@ export function PdfPages({
           role="group"
         >
           <PageCanvas pdf={pdf} number={index + 1} width={page.width * scale} />
-          {fields.flatMap((field) =>
-            field.widgets.map((widget, at) => {
-              if (widget.page !== index + 1 || widget.hidden) return null;
-              const { left, top, right, bottom } = seenBox(widget.rect, page);
-              const isFirst = field.widgets.findIndex((one) => !one.hidden && one.page > 0) === at;
-              return (
-                <Box
-                  key={`${field.name} ${at}`}
-                  $named={named}
-                  $tone={marks?.get(field.name) ?? null}
-                  data-small={(right - left) * scale < 34 || undefined}
-                  data-chosen={field.name === chosen || field.name === pointed || undefined}
-                  data-field={isFirst ? field.name : undefined}
-                  tabIndex={-1}
-                  aria-label={`${fieldLabel(field)}, page ${index + 1}`}
-                  title={named ? undefined : fieldLabel(field)}
-                  onClick={() => onChoose?.(field.name)}
-                  onMouseEnter={() => onPoint?.(field.name)}
-                  onMouseLeave={() => onPoint?.(null)}
-                  style={{
-                    left: left * scale,
-                    top: top * scale,
-                    width: (right - left) * scale,
-                    height: (bottom - top) * scale,
-                  }}
-                >
-                  {named && (
-                    <span>
-                      <bdi>{widget.onValue !== null ? `${nameEnd(field.name)} = ${widget.onValue}` : nameEnd(field.name)}</bdi>
-                    </span>
-                  )}
-                </Box>
-              );
-            }),
-          )}
+          <FieldBoxes
+            widgets={widgets(index + 1)}
+            size={page}
+            number={index + 1}
+            scale={scale}
+            named={named}
+            marks={marks}
+            lit={widgets(index + 1)
+              .flatMap(({ field: { name } }) => (lit.has(name) ? [name] : []))
+              .join('\n')}
+            onChoose={choose}
+            onPoint={point}
+          />
         </PageSheet>
       ))}
     </PageGround>

@@ -1,23 +1,15 @@
 import type { Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
-import {
-  SAMPLE_CODE,
-  evaluateMap,
-  fieldLabel,
-  fillContext,
-  isFillable,
-  rowReader,
-  ruleForColumn,
-  suggestRules,
-  unusedColumns,
-} from '@mailbag/core';
+import { SAMPLE_CODE, evaluateMap, fieldLabel, fillContext, rowReader, ruleForColumn, unusedColumns } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useRecord } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import type { FieldMark } from '../../features/map/field-mark';
-import { fieldMark, valueWords } from '../../features/map/field-mark';
-import type { ChosenField, SheetEntry } from '../../features/map/fill-sheet';
+import { fieldMark, worstMark } from '../../features/map/field-mark';
+import type { ChosenField } from '../../features/map/fill-sheet';
+import type { SheetEntry } from '../../features/map/sheet-entries';
+import { answerWords, sheetEntries, withRule } from '../../features/map/sheet-entries';
 import { FillSheet } from '../../features/map/fill-sheet';
 import { RecordBar } from '../../features/map/record-bar';
 import { UnusedColumns } from '../../features/map/unused-columns';
@@ -63,10 +55,6 @@ export function MapPart({ work }: { work: MailingWork }) {
     plan.output,
   );
 
-  const suggestions = useMemo(
-    () => new Map(templates.map((one) => [one.id, suggestRules(one.fieldList, columns, plan.maps[one.id] ?? {})])),
-    [templates, columns, plan.maps],
-  );
   const evaluations = useMemo(
     () =>
       new Map(
@@ -77,37 +65,44 @@ export function MapPart({ work }: { work: MailingWork }) {
       ),
     [templates, columns, plan.maps, record, context],
   );
-  const entries: SheetEntry[] = templates.flatMap((one) =>
-    one.fieldList
-      .filter(isFillable)
-      .map((field) => ({ template: one, field, rule: mapOf(one.id)[field.name], suggested: suggestions.get(one.id)?.[field.name] })),
+  const entries = useMemo(
+    () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns)),
+    [templates, plan.maps, columns],
   );
   const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
-  const markFor = ({ template: { id }, field, rule }: SheetEntry): FieldMark =>
-    fieldMark(field, rule, evaluations.get(id) ?? null, notesFor(id), record !== null);
+  const markFor = ({ template: { id }, parts }: SheetEntry): FieldMark =>
+    worstMark(parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)));
   const wanted = text.trim().toLowerCase();
   const visible = entries.filter((entry) => {
-    if (show === 'open' && entry.rule) return false;
+    if (show === 'open' && (entry.rule || entry.isMixed)) return false;
     if (show === 'suggested' && !entry.suggested) return false;
     if (show === 'trouble' && !['brick', 'ochre'].includes(markFor(entry).tone)) return false;
     if (!wanted) return true;
-    const value = valueWords(entry.field, evaluations.get(entry.template.id)?.values[entry.field.name]);
-    return `${entry.field.name} ${fieldLabel(entry.field)} ${JSON.stringify(entry.rule ?? '')} ${value}`.toLowerCase().includes(wanted);
+    const value = answerWords(entry, evaluations.get(entry.template.id));
+    const names = entry.parts.map(({ name }) => name).join(' ');
+    return `${names} ${fieldLabel(entry.field)} ${JSON.stringify(entry.rule ?? '')} ${value}`.toLowerCase().includes(wanted);
   });
   const suggestedCount = entries.filter((entry) => entry.suggested).length;
 
-  const setRule = (templateId: number, field: string, rule: FillRule | undefined): void =>
+  const setRules = (filling: readonly [entry: SheetEntry, rule: FillRule | undefined][]): void =>
+    change((one) => {
+      const maps = { ...one.maps };
+      for (const [entry, rule] of filling) maps[entry.template.id] = withRule(maps[entry.template.id] ?? {}, entry, rule);
+      return { ...one, maps };
+    });
+  const setRule = (entry: SheetEntry, rule: FillRule | undefined): void => setRules([[entry, rule]]);
+  /** One box of an answer is filled otherwise than the others. */
+  const setPiece = (templateId: number, field: string, rule: FillRule | undefined): void =>
     change((one) => {
       const { [field]: _before, ...rest } = one.maps[templateId] ?? {};
       return { ...one, maps: { ...one.maps, [templateId]: rule ? { ...rest, [field]: rule } : rest } };
     });
-  const acceptAll = (): void =>
-    change((one) => ({
-      ...one,
-      maps: { ...one.maps, ...Object.fromEntries(templates.map(({ id }) => [id, { ...(one.maps[id] ?? {}), ...suggestions.get(id) }])) },
-    }));
-  const choose = (templateId: number, field: string): void => {
+  const acceptAll = (): void => setRules(entries.filter(({ suggested }) => suggested).map((entry) => [entry, entry.suggested]));
+  const entryOf = (templateId: number | undefined, name: string): SheetEntry | undefined =>
+    entries.find((entry) => entry.template.id === templateId && entry.parts.some((field) => field.name === name));
+  const choose = (templateId: number, name: string): void => {
     setShownTemplate(templateId);
+    const field = entryOf(templateId, name)?.field.name ?? name;
     setChosen((before) => (before?.template === templateId && before.field === field ? null : { template: templateId, field }));
   };
   useEffect(() => {
@@ -124,14 +119,16 @@ export function MapPart({ work }: { work: MailingWork }) {
       .filter((entry) => entry.template.id === template?.id)
       .flatMap((entry) => {
         const { tone } = markFor(entry);
-        return tone === 'brick' ? [[entry.field.name, tone] as const] : [];
+        return tone === 'brick' ? entry.parts.map(({ name }) => [name, tone] as const) : [];
       }),
   );
   const keyText = record?.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text;
-  const chosenField = entries.find((entry) => entry.template.id === chosen?.template && entry.field.name === chosen.field)?.field ?? null;
+  const chosenEntry = chosen ? entryOf(chosen.template, chosen.field) : undefined;
   const fillChosen = (column: Column): void => {
-    if (chosen && chosenField) setRule(chosen.template, chosen.field, ruleForColumn(chosenField, column));
+    if (chosenEntry) setRule(chosenEntry, ruleForColumn(chosenEntry.field, column));
   };
+  const partsOf = (name: string | null): string[] =>
+    name === null ? [] : (entryOf(template?.id, name)?.parts.map((field) => field.name) ?? []);
 
   if (templates.length === 0)
     return (
@@ -172,19 +169,23 @@ export function MapPart({ work }: { work: MailingWork }) {
             entries={visible}
             columns={columns}
             whose={keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
+            maps={plan.maps}
             evaluations={evaluations}
             markFor={markFor}
             chosen={chosen}
-            pointed={pointed !== null && template ? { template: template.id, field: pointed } : null}
+            pointed={
+              pointed !== null && template ? { template: template.id, field: entryOf(template.id, pointed)?.field.name ?? pointed } : null
+            }
             onChoose={choose}
             onPoint={setPointed}
             onRule={setRule}
+            onPiece={setPiece}
           />
           {visible.length === 0 && (
             <Empty title="No field here">{show === 'open' ? 'Every field has a rule.' : 'Change the search or what is shown.'}</Empty>
           )}
         </Scroll>
-        {columns.length > 0 && <UnusedColumns columns={columns} unused={unused} fills={chosenField && fillChosen} />}
+        {columns.length > 0 && <UnusedColumns columns={columns} unused={unused} fills={chosenEntry ? fillChosen : null} />}
       </Pane>
       <Pane aria-label="Filled page">
         <RecordBar work={work} />
@@ -215,6 +216,7 @@ export function MapPart({ work }: { work: MailingWork }) {
             pages={template.pageSizes}
             fields={template.fieldList}
             chosen={chosen?.template === template.id ? chosen.field : null}
+            also={[...partsOf(chosen?.template === template.id ? chosen.field : null), ...partsOf(pointed)]}
             pointed={pointed}
             onChoose={(field) => choose(template.id, field)}
             onPoint={setPointed}

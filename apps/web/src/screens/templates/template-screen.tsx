@@ -1,108 +1,47 @@
-import type { Field } from '@mailbag/core';
-import { fewNames, fieldLabel, kindWords, templateNoteSentence } from '@mailbag/core';
+import type { TemplateDetail } from '@mailbag/contract';
+import type { Answer, Joining } from '@mailbag/core';
+import { joiningName, joiningsFor, kindWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Info, Search, Tags, Trash2 } from 'lucide-react';
+import { Combine, Search, Tags, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { calculationWords, fieldLimits, formatWords, labelSourceWords, nameEnd } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted, kilobytes } from '../../features/when';
-import { color, font } from '../../theme';
+import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Facts, Head, Pane, Screen, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Head, Pane, Screen, Scroll, Split } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
-import { Mark, Notice } from '../../ui/mark';
+import { Notice, Say } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
+import type { Picking } from './answer-list';
+import { AnswerList } from './answer-list';
 import { FieldListMenu } from './field-list-menu';
+import { TemplateNotes } from './template-notes';
 import { TemplateWays } from './template-ways';
-
-const Item = styled.button`
-  display: block;
-  width: 100%;
-  text-align: left;
-  border: 0;
-  border-bottom: 1px solid ${color.hair};
-  background: none;
-  padding: 7px 12px;
-  cursor: pointer;
-  &:hover,
-  &[data-pointed] {
-    background: ${color.paper};
-  }
-  &[data-chosen] {
-    background: ${color.plumWash};
-  }
-  & > code {
-    display: block;
-    color: ${color.faded};
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  & > div {
-    display: flex;
-    gap: 8px;
-    align-items: baseline;
-  }
-  & > div > span:first-child {
-    flex: 1;
-    min-width: 0;
-  }
-`;
-const Group = styled.div`
-  padding: 5px 12px;
-  font: 600 14px/18px ${font.head};
-  background: ${color.paper};
-  border-bottom: 1px solid ${color.hair};
-  position: sticky;
-  top: 0;
-`;
-const ChosenFacts = styled(Facts)`
-  padding: 0 12px 10px;
-  background: ${color.plumWash};
-  border-bottom: 1px solid ${color.hair};
-`;
-
-function FieldFacts({ field }: { field: Field }) {
-  const line = (name: string, value: string): React.ReactNode =>
-    value ? (
-      <>
-        <dt>{name}</dt>
-        <dd>{value}</dd>
-      </>
-    ) : null;
-  return (
-    <ChosenFacts $names="92px">
-      {line('Full name', field.name)}
-      {line('Kind', kindWords(field))}
-      {line('Tooltip', field.tooltip ?? '')}
-      {line('Called so by', labelSourceWords(field))}
-      {line('Under', field.section ?? '')}
-      {line('Limits', fieldLimits(field).join(', '))}
-      {line('Options', field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
-      {line('On-values', field.onValues.join(' · '))}
-      {line('Value now', Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
-      {line('Format', formatWords(field))}
-      {line('Worked out', calculationWords(field))}
-      {line('Pages', [...new Set(field.widgets.map((widget) => widget.page))].join(', '))}
-    </ChosenFacts>
-  );
-}
 
 export default function TemplateScreen() {
   const id = Number(useParams().id);
   const { data: template, error } = useQuery(queries.template(id));
-  const { data: pdf } = useQuery({ ...queries.templatePdf(id, template?.revisionId ?? 0), enabled: template !== undefined });
   useCrumbs({ text: 'Templates', to: '/templates' }, { text: template?.name ?? '…' });
+  if (error && !template) return <Empty title="This template cannot be shown">{sentenceOf(error)}</Empty>;
+  if (!template) return <Loading what="the template" />;
+  return <TemplateFields template={template} />;
+}
+
+function TemplateFields({ template }: { template: TemplateDetail }) {
+  const { id, revisionId } = template;
+  const { data: pdf } = useQuery(queries.templatePdf(id, revisionId));
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
+  const [picking, setPicking] = useState<Picking>(null);
   const [named, setNamed] = useState(true);
   const [zoom, setZoom] = useState(1);
   const [text, setText] = useState('');
@@ -116,31 +55,57 @@ export default function TemplateScreen() {
       void navigate('/templates');
     },
   });
+  const join = useMutation({
+    mutationFn: (wish: { fields: readonly string[]; as: Joining | null }) =>
+      api.post<TemplateDetail>(`/api/templates/${id}/answers`, { revisionId, ...wish }),
+    onSuccess: (told) => {
+      client.setQueryData(queries.template(id).queryKey, told);
+      setPicking(null);
+    },
+  });
 
-  const groups = useMemo(() => {
+  const fields = useMemo(() => new Map(template.fieldList.map((field) => [field.name, field])), [template.fieldList]);
+  const answers = useMemo((): Answer[] => {
+    const told = new Set(template.answers.flatMap(({ parts }) => parts.map(({ field }) => field)));
+    // Buttons belong to no answer, and are fields all the same.
+    const others = template.fieldList
+      .filter(({ name }) => !told.has(name))
+      .map(({ name, label, section = null }): Answer => ({
+        label,
+        section,
+        parts: [{ field: name, piece: null, option: null }],
+        reason: 'alone',
+      }));
+    return [...template.answers, ...others];
+  }, [template]);
+  const shown = useMemo(() => {
     const wanted = text.trim().toLowerCase();
-    const fields = (template?.fieldList ?? []).filter(
-      (field) =>
-        !wanted ||
-        `${field.name} ${field.tooltip ?? ''} ${field.label ?? ''} ${field.section ?? ''} ${kindWords(field)}`
+    if (!wanted) return answers;
+    return answers.filter((answer) =>
+      answer.parts.some(({ field: name }) => {
+        const field = fields.get(name)!;
+        return `${name} ${answer.label ?? ''} ${field.tooltip ?? ''} ${field.label ?? ''} ${field.section ?? ''} ${kindWords(field)}`
           .toLowerCase()
-          .includes(wanted),
+          .includes(wanted);
+      }),
     );
-    return [...Map.groupBy(fields, (field) => field.page)].sort(([a], [b]) => a - b);
-  }, [template, text]);
+  }, [answers, fields, text]);
   useEffect(() => {
     revealChosen(list.current);
   }, [chosen]);
+  const piecesOf = (name: string | null): string[] =>
+    name === null ? [] : (answers.find(({ parts }) => parts.some(({ field }) => field === name))?.parts.map(({ field }) => field) ?? []);
+  const picked = picking ?? [];
+  const ways = joiningsFor(picked.flatMap((name) => fields.get(name) ?? []));
+  const fault = remove.error ?? join.error;
 
-  if (error && !template) return <Empty title="This template cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!template) return <Loading what="the template" />;
   return (
     <Screen>
       <Head
         title={template.name}
         note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
-        <FieldListMenu id={id} revisionId={template.revisionId} />
+        <FieldListMenu id={id} revisionId={revisionId} />
         <TemplateWays id={id} revisions={template.revision} />
         <Confirm
           title={`Remove “${template.name}”?`}
@@ -154,14 +119,10 @@ export default function TemplateScreen() {
           </Button>
         </Confirm>
       </Head>
-      {(template.notes.length > 0 || remove.error) && (
+      {(template.notes.length > 0 || fault) && (
         <div style={{ padding: '0 16px 10px', display: 'grid', gap: 6 }}>
-          {remove.error && <Notice tone="brick">{sentenceOf(remove.error)}</Notice>}
-          {template.notes.map((note) => (
-            <Notice key={note.code} tone="ochre" icon={<Info size={16} />}>
-              {templateNoteSentence(note)} {note.fields.length > 0 && <Small>{fewNames(note.fields)}</Small>}
-            </Notice>
-          ))}
+          {fault && <Notice tone="brick">{sentenceOf(fault)}</Notice>}
+          <TemplateNotes notes={template.notes} />
         </div>
       )}
       <Split $columns="380px minmax(0, 1fr)">
@@ -171,38 +132,62 @@ export default function TemplateScreen() {
             <div style={{ flex: 1 }}>
               <TextInput label="Find a field" hideLabel placeholder="Name, label or kind" value={text} onChange={setText} />
             </div>
-          </Bar>
-          <Scroll ref={list}>
-            {groups.length === 0 && (
-              <Empty title="No field has that name">Search for a part of its name, its tooltip, its printed label or its kind.</Empty>
+            {template.fields > 1 && (
+              <Button
+                small
+                changes
+                pressed={picking !== null}
+                tip="Boxes that are one answer, such as day, month and year"
+                onPress={() => setPicking(picking ? null : [])}
+              >
+                <Combine size={14} />
+                Join
+              </Button>
             )}
-            {groups.map(([page, fields]) => (
-              <div key={page}>
-                <Group>
-                  {page === 0 ? 'On no page' : `Page ${page}`} <Small>{counted(fields.length, 'field')}</Small>
-                </Group>
-                {fields.map((field) => (
-                  <div key={field.name}>
-                    <Item
-                      data-chosen={field.name === chosen || undefined}
-                      data-pointed={field.name === pointed || undefined}
-                      aria-expanded={field.name === chosen}
-                      onClick={() => setChosen(field.name === chosen ? null : field.name)}
-                      onMouseEnter={() => setPointed(field.name)}
-                      onMouseLeave={() => setPointed(null)}
-                    >
-                      <div>
-                        <span>{fieldLabel(field)}</span>
-                        {field.flags.includes('required') && <Mark $tone="brick">required</Mark>}
-                        <Small>{kindWords(field)}</Small>
-                      </div>
-                      <code title={field.name}>{nameEnd(field.name)}</code>
-                    </Item>
-                    {field.name === chosen && <FieldFacts field={field} />}
-                  </div>
-                ))}
-              </div>
-            ))}
+          </Bar>
+          {picking !== null && (
+            <Bar>
+              {picked.length < 2 ? (
+                <Say>Pick the boxes of one answer, in their order.</Say>
+              ) : ways.length === 0 ? (
+                <Say>These cannot be one answer: ticks and texts do not go together.</Say>
+              ) : (
+                <Choice
+                  label={`Join ${picked.length} fields as`}
+                  hideLabel
+                  placeholder={`Join ${picked.length} fields as …`}
+                  items={ways.map((way) => ({ id: way, text: joiningName(way) }))}
+                  value={null}
+                  onChange={(as) => join.mutate({ fields: picked, as: as as Joining })}
+                />
+              )}
+              <div className="fill" />
+              <Button small onPress={() => setPicking(null)}>
+                Cancel
+              </Button>
+            </Bar>
+          )}
+          <Scroll ref={list}>
+            {template.fields === 0 ? (
+              <Empty title="No fields yet" action={<LinkButton to={`/templates/${id}/layout`}>Draw its fields</LinkButton>}>
+                This file is filled by hand so far. Mailbag finds its blanks, and you say which become fields.
+              </Empty>
+            ) : (
+              shown.length === 0 && (
+                <Empty title="No field has that name">Search for a part of its name, its tooltip, its printed label or its kind.</Empty>
+              )
+            )}
+            <AnswerList
+              answers={shown}
+              fields={fields}
+              chosen={chosen}
+              pointed={pointed}
+              onChoose={setChosen}
+              onPoint={setPointed}
+              picking={picking}
+              onPick={setPicking}
+              onTakeApart={(field) => join.mutate({ fields: [field], as: null })}
+            />
           </Scroll>
         </Pane>
         <Pane aria-label="Pages of the template">
@@ -219,6 +204,7 @@ export default function TemplateScreen() {
             pages={template.pageSizes}
             fields={template.fieldList}
             chosen={chosen}
+            also={[...piecesOf(chosen), ...piecesOf(pointed), ...picked]}
             pointed={pointed}
             onChoose={setChosen}
             onPoint={setPointed}
