@@ -5,6 +5,8 @@ const LONGEST = 90;
 
 /** A line's number or letter in front of its words: `7`, `12a.`, `(b)`, `iv)`. */
 const NUMBERING = /^(?:\(?(?:\d{1,3}[a-z]?|[a-z]|[ivx]{1,4})[.)]\s+|\d{1,3}[a-z]?\s+(?=\p{Lu}\p{Ll}))/u;
+/** The end of what was said before the blank in front: `, 2026, ending`. */
+const SENTENCE_BEFORE = /^(?:[,;]\s*)?(?:(?:1[89]|20)\d\d)\s*,\s+(?=\p{L})/u;
 /** Marks of footnotes at the end of words. */
 const FOOTNOTE = /(?<=[\p{L})])\s?[*†‡§¹²³⁴⁵⁶⁷⁸⁹]+$/u;
 
@@ -19,7 +21,7 @@ export function labelWords(printed: string): string | null {
     .replace(/(?:[_.\u2026·]\s?){3,}/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
-  const bare = trimEnds(line.replace(NUMBERING, ''), /[\s:*;,]/).replace(/^[\s:*•\-–—□☐○]+/u, '');
+  const bare = trimEnds(line.replace(SENTENCE_BEFORE, '').replace(NUMBERING, ''), /[\s:*;,]/).replace(/^[\s:*•\-–—□☐○]+/u, '');
   const label = trimEnds(bare.replace(FOOTNOTE, ''), /[\s:([]/);
   if (!hasLetters(label) || NUMBER_ALONE.test(label)) return null;
   if (label.length <= LONGEST) return label;
