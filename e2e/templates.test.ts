@@ -116,3 +116,44 @@ step('the mailing is taken over with its map, what has no field any more is name
   await page.goBack();
   await page.getByText('No mailing fills it any more.').waitFor();
 });
+
+step('an earlier edition is gone back to, and becomes the latest', async () => {
+  await page.locator('svg[data-lines]').waitFor({ state: 'attached' });
+  expect(Number(await page.locator('svg[data-lines]').getAttribute('data-lines'))).toBeGreaterThan(1);
+  await button('Go back', region('All revisions')).click();
+  await button('Go back to it').click();
+  await region('Revision 3').waitFor();
+});
+
+step('boxes that are one answer are joined by hand, filled by one rule, and taken apart by keys', async () => {
+  await page.getByRole('link', { name: 'Fields', exact: true }).click();
+  const fields = region('Fields');
+  await button('Join', fields).click();
+  await fields.getByRole('checkbox', { name: /^Join Name, member_name/ }).check();
+  await fields.getByRole('checkbox', { name: /^Join Member number/ }).check();
+  await fields.getByRole('button', { name: /Join 2 fields as/ }).click();
+  await page.getByRole('option', { name: 'One number or word, its characters in turn' }).click();
+  const row = button(/^Name required ?2 boxes/, fields);
+  await row.waitFor();
+  await row.focus();
+  await page.keyboard.press('Enter');
+  await fields.getByText('Joined by hand.').waitFor();
+  await fields.getByText('characters 1-1').waitFor();
+  await button('Take apart', fields).focus();
+  await page.keyboard.press('Enter');
+  await row.waitFor({ state: 'detached' });
+});
+
+step('a template is put away, is out of the list, and comes back', async () => {
+  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
+  const paper = page.getByRole('link', { name: 'paper', exact: true });
+  await button('Archive “paper”').click();
+  await paper.waitFor({ state: 'detached' });
+  await button(/^Archived 1/).click();
+  await paper.waitFor();
+  await button('Take “paper” back').click();
+  await paper.waitFor({ state: 'visible' });
+  await page.getByRole('textbox', { name: 'Find a template' }).fill('member');
+  await paper.waitFor({ state: 'detached' });
+  await page.getByRole('link', { name: 'membership', exact: true }).waitFor();
+});

@@ -16,6 +16,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a mail server', contract.MailServerRequest, { name: 'Post', host: 'mail.example', port: 587, security: 'starttls', checkCertificate: true, user: '', perMinute: 0, perHour: 0, perDomainMinute: 0, connections: 2, limitMb: 25, hours: null }, { name: [''], host: ['', long(254)], port: [0, 65536, 1.5], security: ['maybe'], connections: [0, 21], limitMb: [0, 201], perMinute: [-1] }],
   ['a sender', contract.SenderRequest, { serverId: 1, name: 'Office', address: 'o@example.org' }, { name: ['', long(51)], address: ['nobody'], serverId: ['1'] }],
   ['a printer', contract.PrinterRequest, { name: 'Hall', uri: 'ipp://printer.example/ipp' }, { name: [''], uri: [5] }],
+  ['putting away', contract.ArchiveRequest, { isArchived: true }, { isArchived: ['yes', null] }],
   ['an answer', contract.AnswersRequest, { revisionId: 2, fields: ['a', 'b'], as: 'date' }, { revisionId: ['2'], fields: [[], [5], 'a'], as: ['both'] }],
   ['a layout in use', contract.LayoutUseRequest, { version: 3 }, { version: [-1, 1.5, '3'] }],
   ['changes of a layout', contract.LayoutChangesRequest, { changes: [] }, { changes: ['all', {}] }],

@@ -24,6 +24,12 @@ export class RenameRequest {
   name!: string;
 }
 
+/** A template is put away, or taken back. */
+export class ArchiveRequest {
+  @IsBoolean()
+  isArchived!: boolean;
+}
+
 export class TemplateSummary {
   @IsNumber()
   id!: number;
@@ -54,9 +60,13 @@ export class TemplateSummary {
   @IsObject({ each: true })
   notes!: TemplateNote[];
 
-  /** ISO 8601. */
+  /** When its latest revision came in. ISO 8601. */
   @IsString()
   createdAt!: string;
+
+  /** It is put away, and not offered any more. */
+  @IsBoolean()
+  isArchived!: boolean;
 
   @IsArray()
   @IsString({ each: true })

@@ -32,6 +32,8 @@ export const deeds: Record<string, string> = {
   'PUT /api/registers/:id': 'changed a register',
   'DELETE /api/registers/:id': 'removed a register',
   'POST /api/templates': 'added a template',
+  'POST /api/templates/:id/archive': 'put a template away, or took it back',
+  'POST /api/templates/:id/revisions/:revision/latest': 'went back to a revision',
   'POST /api/templates/:id/answers': 'joined fields to an answer, or took one apart',
   'POST /api/templates/:id/layout/use': 'took a layout into use',
   'DELETE /api/templates/:id/layout': 'discarded what was drawn',

@@ -130,6 +130,6 @@ test('migrations that were in use are as they were', () => {
     '0008-jobs.ts': 'cff469ed0ab8e0bf',
     '0009-principals.ts': '8b9f898838a95ab3',
     '0010-source-kinds.ts': '0685e70e9684c609',
-    '0011-layouts.ts': 'bda49f827f17ee3f',
+    '0011-layouts.ts': 'db64d0fb7410d814',
   });
 });

@@ -1,5 +1,6 @@
 import {
   AnswersRequest,
+  ArchiveRequest,
   EditionsAnswer,
   RenameRequest,
   RevisionSummary,
@@ -121,6 +122,20 @@ export class TemplatesController {
   @Patch(':id')
   rename(@Param('id', ParseIntPipe) id: number, @Body() body: RenameRequest): Promise<TemplateSummary> {
     return this.templates.rename(id, body.name);
+  }
+
+  @Answers(TemplateSummary)
+  @Post(':id/archive')
+  @HttpCode(200)
+  archive(@Param('id', ParseIntPipe) id: number, @Body() { isArchived }: ArchiveRequest): Promise<TemplateSummary> {
+    return this.templates.archive(id, isArchived);
+  }
+
+  /** An earlier revision is the latest again. */
+  @Answers(RevisionSummary)
+  @Post(':id/revisions/:revision/latest')
+  goBack(@Param('id', ParseIntPipe) id: number, @Param('revision', ParseIntPipe) revision: number): Promise<RevisionSummary> {
+    return this.templates.goBack(id, revision);
   }
 
   @Delete(':id')

@@ -120,3 +120,23 @@ test('which fields are one answer is kept with the revision: joined by hand, tak
   mailbag.change('UPDATE template_revision SET answers = NULL');
   expect(await told()).toEqual(['alpha', 'beta', 'gamma']);
 });
+
+test('an earlier revision is gone back to as the latest, and those in between stay; a template that is put away says so', async () => {
+  const { client } = mailbag;
+  const all = await client.get<{ id: number; name: string; revision: number; isArchived: boolean }[]>('/api/templates');
+  const permit = all.find(({ revision }) => revision === 2)!;
+  const [, first] = await client.get<Revision[]>(`/api/templates/${permit.id}/revisions`);
+  const made = await client.send<Revision>('POST', `/api/templates/${permit.id}/revisions/${first!.id}/latest`);
+  expect(made).toMatchObject({ number: 3, usedBy: [] });
+  const bytes = (revision: number): Promise<Uint8Array> => client.bytes(`/api/templates/${permit.id}/pdf?revision=${revision}`);
+  expect(Buffer.from(await bytes(made.id)).equals(Buffer.from(await bytes(first!.id)))).toBe(true);
+  expect((await client.get<Revision[]>(`/api/templates/${permit.id}/revisions`)).map(({ number }) => number)).toEqual([3, 2, 1]);
+  await expect(client.send('POST', `/api/templates/${permit.id}/revisions/999999/latest`)).rejects.toThrow('not-found');
+
+  const archived = async (): Promise<boolean[]> =>
+    (await client.get<typeof all>('/api/templates')).filter(({ id }) => id === permit.id).map(({ isArchived }) => isArchived);
+  await client.send('POST', `/api/templates/${permit.id}/archive`, { isArchived: true });
+  expect(await archived()).toEqual([true]);
+  await client.send('POST', `/api/templates/${permit.id}/archive`, { isArchived: false });
+  expect(await archived()).toEqual([false]);
+});

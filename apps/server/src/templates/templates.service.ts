@@ -7,7 +7,7 @@ import type {
   TemplateSummary,
   TemplateUploadAnswer,
 } from '@mailbag/contract';
-import type { Answer } from '@mailbag/core';
+import type { Answer, TemplateNote } from '@mailbag/core';
 import { MailbagError, joinAnswers, takeApart } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -19,6 +19,7 @@ import { templateFile } from '../files/template-file.js';
 import { LiveService } from '../live/live.service.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
+import { templateStore } from '../stores/template.store.js';
 import { layoutStore } from '../stores/layout.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 
@@ -150,8 +151,7 @@ export class TemplatesService {
   }
 
   async list(): Promise<TemplateSummary[]> {
-    const templates = await this.templates.find({ order: { id: 'DESC' } });
-    return Promise.all(templates.map(({ id }) => this.summary(id)));
+    return this.summaries(null);
   }
 
   /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
@@ -175,14 +175,46 @@ export class TemplatesService {
       size: revision.size,
       notes: revision.notes,
       createdAt: revision.createdAt,
+      isArchived: template.archivedAt !== null,
       usedBy: await this.usedBy(id),
     };
   }
 
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<TemplateSummary> {
-    const { pageSizes: _pages, fieldList: _fields, stamps: _stamps, answers: _answers, hash: _hash, ...summary } = await this.detail(id);
+    const [summary] = await this.summaries(id);
+    if (!summary) throw new MailbagError('not-found', { what: 'template' });
     return summary;
+  }
+
+  private async summaries(id: number | null): Promise<TemplateSummary[]> {
+    const [templates, uses] = await Promise.all([templateStore.summaries(this.transactions, id), templateStore.uses(this.transactions)]);
+    const usedBy = new Map<number, string[]>();
+    for (const { templateId, name } of uses) usedBy.set(templateId, [...(usedBy.get(templateId) ?? []), name]);
+    return templates.map(({ notes, archivedAt, ...template }) => ({
+      ...template,
+      notes: JSON.parse(notes) as TemplateNote[],
+      isArchived: archivedAt !== null,
+      usedBy: usedBy.get(template.id) ?? [],
+    }));
+  }
+
+  /** Puts a template away, or takes it back: it is not offered any more, and goes on where it is used. @throws MailbagError not-found */
+  async archive(id: number, isArchived: boolean): Promise<TemplateSummary> {
+    await this.transactions.run((sql) => templateStore.archive(sql, id, isArchived ? new Date().toISOString() : null));
+    this.live.tell('template', id);
+    return this.summary(id);
+  }
+
+  /** Makes an earlier revision the latest again, as a revision of its own: what came between stays. @throws MailbagError not-found */
+  async goBack(id: number, revisionId: number): Promise<RevisionSummary> {
+    const { id: _id, number: _number, createdAt: _createdAt, ...content } = await this.revision(id, revisionId);
+    const number = (await this.revision(id)).number + 1;
+    await this.transactions.run((manager) =>
+      manager.insert(TemplateRevisionEntity, { ...content, number, createdAt: new Date().toISOString() }),
+    );
+    this.live.tell('template', id);
+    return (await this.revisionsOf(id)).find((one) => one.number === number)!;
   }
 
   /** Of a revision that was read before answers were told: they are read once and kept. */

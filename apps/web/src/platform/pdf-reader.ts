@@ -44,6 +44,16 @@ export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: nu
   return canvas;
 }
 
+/** The first page of a file as a small picture, as the address of an image. @param width in pixels */
+export async function thumbnailOf(bytes: Uint8Array, width: number): Promise<string> {
+  const pdf = await openForDrawing(bytes);
+  try {
+    return (await drawnPage(pdf, 1, width)).toDataURL('image/png');
+  } finally {
+    await pdf.destroy();
+  }
+}
+
 /** Shows what was drawn aside. */
 export function showDrawn(drawn: HTMLCanvasElement, canvas: HTMLCanvasElement): void {
   canvas.width = drawn.width;

@@ -39,7 +39,7 @@ export function PacketPart({ work: { mailing, plan, change, settle } }: { work: 
   const { data: all } = useQuery(queries.templates());
   const client = useQueryClient();
   const [chosen, setChosen] = useState<number | null>(plan.packet[0] ?? null);
-  const others = (all ?? []).filter(({ id }) => !plan.packet.includes(id));
+  const others = (all ?? []).filter(({ id, isArchived }) => !isArchived && !plan.packet.includes(id));
   const shown = mailing.templates.find(({ id }) => id === chosen) ?? mailing.templates[0];
   const { data: pdf } = useQuery({ ...queries.templatePdf(shown?.id ?? 0, shown?.revisionId ?? 0), enabled: shown !== undefined });
 

@@ -13,7 +13,7 @@ import { nameEnd } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { counted, when } from '../../features/when';
 import type { Tone } from '../../theme';
-import { color, font } from '../../theme';
+import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
 import { Bar, Empty, Head, Pane, Row, Screen, Scroll, Small, Split, Stack } from '../../ui/layout';
@@ -22,41 +22,13 @@ import { Mark, Notice } from '../../ui/mark';
 import { revealChosen } from '../../ui/reveal';
 import { useCrumbs } from '../shell/crumbs';
 import { TemplateWays } from './template-ways';
+import { ChangeLine as Line, ChangesHeading as Heading } from './change-line';
+import { PairLines } from './pair-lines';
+import { RevisionList } from './revision-list';
 import { RevisionMailing } from './revision-mailings';
 import type { Settled } from './settled-pairs';
 import { settle } from './settled-pairs';
 
-const Heading = styled.h3`
-  position: sticky;
-  top: 0;
-  z-index: 1;
-  margin: 0;
-  padding: 5px 12px;
-  font: 600 14px/18px ${font.head};
-  background: ${color.paper};
-  border-bottom: 1px solid ${color.hair};
-`;
-const Line = styled.div`
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-  padding: 6px 12px;
-  border-bottom: 1px solid ${color.hair};
-  &[data-chosen] {
-    background: ${color.plumWash};
-  }
-  & > button:first-child {
-    flex: 1;
-    min-width: 0;
-    text-align: left;
-    border: 0;
-    padding: 0;
-    background: none;
-    cursor: pointer;
-    font: inherit;
-    color: inherit;
-  }
-`;
 const Printed = styled.p<{ $was: boolean }>`
   margin: 0;
   padding: 4px 12px;
@@ -184,8 +156,18 @@ function Comparing({
   const [settled, setSettled] = useState<Settled>(new Map());
   const [looked, setLooked] = useState<Looked>({ old: null, new: null });
   const list = useRef<HTMLDivElement>(null);
+  const board = useRef<HTMLDivElement>(null);
   useEffect(() => revealChosen(list.current), [looked]);
   const found = useMemo(() => (data ? settle(data.comparison, settled) : null), [data, settled]);
+  const tones = useMemo(() => {
+    const of = (side: 'old' | 'new'): Map<string, Tone> =>
+      new Map<string, Tone>([
+        ...(found?.changed ?? []).map((pair): [string, Tone] => [pair[side], 'plum']),
+        ...(found?.doubtful ?? []).map((pair): [string, Tone] => [pair[side], 'ochre']),
+        ...((side === 'old' ? found?.gone : found?.added) ?? []).map((name): [string, Tone] => [name, side === 'old' ? 'brick' : 'moss']),
+      ]);
+    return { old: of('old'), new: of('new') };
+  }, [found]);
   const fieldsOf = useMemo(() => {
     const named = (fields: readonly Field[] = []): Map<string, Field> => new Map(fields.map((field) => [field.name, field]));
     return { old: named(was?.fieldList), new: named(now?.fieldList) };
@@ -202,12 +184,6 @@ function Comparing({
     const field = fieldsOf[side].get(name);
     return field ? fieldLabel(field) : name;
   };
-  const tones = (side: 'old' | 'new'): Map<string, Tone> =>
-    new Map<string, Tone>([
-      ...found.changed.map((pair): [string, Tone] => [pair[side], 'plum']),
-      ...found.doubtful.map((pair): [string, Tone] => [pair[side], 'ochre']),
-      ...(side === 'old' ? found.gone : found.added).map((name): [string, Tone] => [name, side === 'old' ? 'brick' : 'moss']),
-    ]);
   const lookAt = (side: 'old' | 'new', name: string): void => {
     const pair = [...found.doubtful, ...found.changed, ...found.renamed, ...found.same].find((one) => one[side] === name);
     setLooked(pair ? { old: pair.old, new: pair.new } : side === 'old' ? { old: name, new: looked.new } : { old: looked.old, new: name });
@@ -255,7 +231,7 @@ function Comparing({
     </Line>
   );
   return (
-    <Split $columns="380px minmax(0, 1fr) minmax(0, 1fr)">
+    <Split $columns="380px minmax(0, 1fr) minmax(0, 1fr)" ref={board} style={{ position: 'relative' }}>
       <Pane aria-label="What changed">
         <Scroll ref={list}>
           {data.comparison.likeness < 0.1 && (
@@ -331,29 +307,13 @@ function Comparing({
               </Printed>
             ))}
           </section>
-          <section aria-label="All revisions">
-            <Heading>All revisions</Heading>
-            {revisions.map((one) => (
-              <Line key={one.id} data-chosen={one.id === before.id || one.id === after.id || undefined}>
-                <button onClick={() => one.id !== after.id && onChoose(one.id, after.id)} disabled={one.id === after.id}>
-                  <div>
-                    Revision {one.number} <Small>{one.fileName}</Small>
-                  </div>
-                  <Small>
-                    {counted(one.fields, 'field')} · {when(one.createdAt)} ·{' '}
-                    {one.usedBy.length === 0 ? 'in no mailing' : counted(one.usedBy.length, 'mailing')}
-                  </Small>
-                </button>
-                <Small>{one.id === after.id ? 'on the right' : one.id === before.id ? 'in the middle' : 'compare'}</Small>
-              </Line>
-            ))}
-          </section>
+          <RevisionList templateId={templateId} revisions={revisions} before={before} after={after} onChoose={onChoose} />
         </Scroll>
       </Pane>
       {(['old', 'new'] as const).map((side) => {
         const [detail, pdf, revision] = side === 'old' ? [was, wasPdf, before] : [now, nowPdf, after];
         return (
-          <Pane key={side} aria-label={`Revision ${revision.number}`}>
+          <Pane key={side} aria-label={`Revision ${revision.number}`} data-side={side}>
             <Bar>
               <b>Revision {revision.number}</b>
               <Small>{revision.fileName}</Small>
@@ -364,7 +324,7 @@ function Comparing({
                 pages={detail.pageSizes}
                 fields={detail.fieldList}
                 chosen={looked[side]}
-                marks={tones(side)}
+                marks={tones[side]}
                 onChoose={(name) => lookAt(side, name)}
               />
             ) : (
@@ -373,6 +333,7 @@ function Comparing({
           </Pane>
         );
       })}
+      <PairLines board={board} pairs={found.pairs} tones={tones.new} looked={looked} />
     </Split>
   );
 }

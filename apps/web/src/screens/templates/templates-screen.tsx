@@ -1,5 +1,5 @@
 import type { TemplateUploadAnswer } from '@mailbag/contract';
-import { isMailbagError, templateNoteSentence } from '@mailbag/core';
+import { isMailbagError } from '@mailbag/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
@@ -7,15 +7,15 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted, kilobytes, when } from '../../features/when';
+import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
-import { Empty, Head, PartsBar, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { Empty, Head, PartsBar, Row, Screen, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
-import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
+import { TemplateTable } from './template-table';
 
 const Columns = styled.div`
   display: grid;
@@ -29,6 +29,8 @@ const Columns = styled.div`
     border: 1px solid ${color.line};
     border-radius: 6px;
     display: flex;
+    flex-direction: column;
+    min-height: 0;
   }
 `;
 
@@ -88,49 +90,7 @@ export default function TemplatesScreen() {
               by hand will do too: its blanks become fields.
             </Empty>
           ) : (
-            <Scroll>
-              <Table>
-                <thead>
-                  <tr>
-                    <th>Name</th>
-                    <th className="number">Pages</th>
-                    <th className="number">Fields</th>
-                    <th>Used by</th>
-                    <th>Came in</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {data.map((one) => (
-                    <tr key={one.id} data-link onClick={() => void navigate(`/templates/${one.id}`)}>
-                      <td>
-                        <a
-                          href={`/templates/${one.id}`}
-                          style={{ fontWeight: 600, color: color.ink, textDecoration: 'none' }}
-                          onClick={(event) => {
-                            event.preventDefault();
-                            event.stopPropagation();
-                            void navigate(`/templates/${one.id}`);
-                          }}
-                        >
-                          {one.name}
-                        </a>
-                        <br />
-                        <Small>
-                          {one.fileName} · revision {one.revision} · {kilobytes(one.size)}
-                        </Small>
-                        {one.notes.length > 0 && (
-                          <div style={{ color: color.ochre, fontSize: 12 }}>{one.notes.map(templateNoteSentence).join(' ')}</div>
-                        )}
-                      </td>
-                      <td className="number">{one.pages}</td>
-                      <td className="number">{one.fields}</td>
-                      <td>{one.usedBy.join(', ') || <Small>no mailing yet</Small>}</td>
-                      <td>{when(one.createdAt)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </Table>
-            </Scroll>
+            <TemplateTable templates={data} />
           )}
         </div>
         <Stack style={{ border: 0, background: 'none', display: 'flex' }}>
