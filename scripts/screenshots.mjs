@@ -56,7 +56,17 @@ await shot('revisions', async () => {
   await page.getByRole('region', { name: 'Changed', exact: true }).getByRole('button').first().click();
   await drawn();
 });
-await shot('templates', () => open('/templates'));
+await shot('layout', async () => {
+  await open('/templates');
+  await page.getByRole('link', { name: 'Plot inspection' }).click();
+  await page.getByRole('link', { name: 'Layout', exact: true }).click();
+  await drawn();
+  await page.getByRole('option', { name: 'Inspected on' }).click();
+});
+await shot('templates', async () => {
+  await open('/templates');
+  await page.locator('tbody img').nth(3).waitFor();
+});
 await shot('sources', () => open('/sources'));
 await shot('source', async () => {
   await open('/sources');

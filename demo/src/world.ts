@@ -1,4 +1,5 @@
 import { bankMandate } from './forms/bank-mandate.js';
+import { plotInspection } from './forms/plot-inspection.js';
 import { shedPermit } from './forms/shed-permit.js';
 import { tenancyAgreement } from './forms/tenancy-agreement.js';
 import { addMailServer, addSender, mailServer } from './mail-set-up.js';
@@ -269,6 +270,32 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     addressSheets: true,
     name: 'Permits by post',
   });
+  await drawInspection(server);
   // Next year's edition of the permit is here, and no mailing has been taken over to it yet.
   await server.upload(`/api/templates/${permit}/revisions`, 'Shed and glasshouse permit 2028.pdf', shedPermit(2028));
+}
+
+interface Blank {
+  name: string;
+  label: string | null;
+}
+
+/** A form that is filled by hand so far is being laid out: some of its blanks are fields already, and the copy code has its place. */
+async function drawInspection(server: ServerClient): Promise<void> {
+  const { template } = await server.upload<{ template: { id: number; revisionId: number } }>(
+    '/api/templates?blanks=draw',
+    'Plot inspection.pdf',
+    plotInspection(),
+  );
+  const { blanks } = await server.get<{ blanks: Blank[] }>(`/api/templates/${template.id}/layout/aids?revision=${template.revisionId}`);
+  const taken = blanks.slice(0, 5);
+  const keys = taken.map((_, index) => `field-${index + 1}`);
+  const stamp = { kind: 'code', symbology: 'qr', page: 1, x: 477, y: 748, width: 62, height: 62, inPrint: false };
+  await server.send('POST', `/api/templates/${template.id}/layout/changes`, {
+    changes: [
+      ...taken.map((field, index) => ({ kind: 'set', place: ['fields', keys[index]], is: field })),
+      { kind: 'set', place: ['order'], was: [], is: keys },
+      { kind: 'set', place: ['stamps', 'code'], is: stamp },
+    ],
+  });
 }

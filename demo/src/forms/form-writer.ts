@@ -78,6 +78,10 @@ export class FormWriter {
   rule(x: number, y: number, w: number, width = 0.8): this {
     return this.draw(`0.2 G ${width} w ${x} ${HEIGHT - y} m ${x + w} ${HEIGHT - y} l S\n`);
   }
+  /** A box to be ticked by hand. */
+  square({ x, y, w, h }: Box): this {
+    return this.draw(`0.2 G 0.8 w ${x} ${HEIGHT - y - h} ${w} ${h} re S\n`);
+  }
   heading(y: number, text: string): this {
     return this.text(56, y, text, { size: 11, bold: true }).rule(56, y + 4, 483);
   }

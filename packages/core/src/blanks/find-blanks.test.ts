@@ -29,6 +29,7 @@ test.each<[string, string, string[]]>([
   ['a box with a caption in its corner', frame(20, 120, 200, 150) + text('Account number', 23, 142, 6), ['text Account number']],
   ['a box with its words before a colon', frame(20, 130, 200, 148) + text('Name:', 24, 136), ['text Name']],
   ['a high box', text('Remarks', 20, 154) + frame(20, 100, 280, 150), ['multiline Remarks']],
+  ['lines of one text as wide as the page, without a colon', text('Plot', 20, 186) + line(40, 185, 280, 185) + text('Remarks', 20, 160) + [140, 122, 104].map((y) => line(20, y, 280, y)).join(''), ['text Plot', 'multiline Remarks']],
   ['lines of one text', text('Remarks:', 20, 160) + [150, 132, 114].map((y) => line(20, y, 280, y)).join(''), ['multiline Remarks']],
   ['cells of one character', text('IBAN', 20, 153) + Array.from({ length: 6 }, (_, at) => frame(60 + at * 14, 150, 74 + at * 14, 166)).join(''), ['comb 6 IBAN']],
   ['a line with teeth', text('Code', 20, 153) + line(60, 150, 130, 150) + [60, 74, 88, 102, 116, 130].map((x) => line(x, 150, x, 156)).join(''), ['comb 5 Code']],

@@ -40,7 +40,7 @@ function foundOn(reading: PageReading): Found[] {
 }
 
 /** Whether a line with these words is one to write on: rules that part sections have none, or those of the text around them. */
-function isNamed({ box, by }: Found, printed: PrintedLabel | null, reading: PageReading, all: readonly Found[]): boolean {
+function isNamed({ box, by, kind }: Found, printed: PrintedLabel | null, reading: PageReading, all: readonly Found[]): boolean {
   if (by === 'box') return true;
   if (!printed || printed.cost > FARTHEST[by]) return by === 'sign';
   if (by === 'sign') return true;
@@ -51,7 +51,8 @@ function isNamed({ box, by }: Found, printed: PrintedLabel | null, reading: Page
   const [first, last] = [Math.min(...reach.map(([left]) => left)), Math.max(...reach.map(([, right]) => right))];
   const isWide = widthOf(box) > (last - first) * 0.85;
   if (!isWide || meaningOf(printed.text) === 'signature' || printed.relation === 'left') return true;
-  if (printed.relation === 'above') return printed.isAsking === true;
+  // Several lines of one length below words are there to be written on; a single one may part what is above from what is below.
+  if (printed.relation === 'above') return printed.isAsking === true || kind === 'multiline';
   // A caption right below it; what stands below the last rule of a page is its foot.
   const isFoot = reading.phrases.every(({ base }) => base > box[1] - FOOT);
   return printed.relation === 'below' && printed.cost < CAPTION && printed.text.length <= LONGEST_CAPTION && !isFoot;

@@ -11,7 +11,7 @@ const WORDS: readonly [Meaning, RegExp][] = [
   ],
   [
     'date',
-    /\bdates?\b|\bdated\b|\bdatum\b|\bdato\b|datum\b|\bfecha\b|\bdata (?:di|de|da|d')|^data$|\bdatę?\b|\bpäivämäärä|syntymäaika|\bbirthday\b|\bborn\b(?! in)|geboren am|né\(?e?\)? le|\bd\.?o\.?b\.?$|\bdátum|תאריך|تاريخ/,
+    /\bdates?\b|\bdated\b|\wed on$|\w am$|\w le$|\bdatum\b|\bdato\b|datum\b|\bfecha\b|\bdata (?:di|de|da|d')|^data$|\bdatę?\b|\bpäivämäärä|syntymäaika|\bbirthday\b|\bborn\b(?! in)|geboren am|né\(?e?\)? le|\bd\.?o\.?b\.?$|\bdátum|תאריך|تاريخ/,
   ],
   [
     'telephone',
