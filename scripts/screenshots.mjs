@@ -80,10 +80,6 @@ const mailing = async (part) => {
   await page.getByText('Saved').waitFor();
   await page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name: part }).click();
 };
-await shot('packet', async () => {
-  await mailing(/^Packet/);
-  await drawn();
-});
 await shot('records', () => mailing(/^Records/));
 await shot('map', async () => {
   await mailing(/^Map/);

@@ -54,6 +54,12 @@ const Group = styled.div`
   border-bottom: 1px solid ${color.hair};
   position: sticky;
   top: 0;
+  /* Rows that are laid out when they come into sight are painted as things of their own. */
+  z-index: 1;
+  & > span {
+    font: 400 12px/16px ${font.text};
+    margin-left: 4px;
+  }
 `;
 const Line = styled.div`
   display: flex;
