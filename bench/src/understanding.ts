@@ -1,8 +1,19 @@
 import { compareEditions, inspectTemplate, isMailbagError, readBlanks, readEdition } from '@mailbag/core';
+import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { percentile } from './batch.js';
 import { option } from './option.js';
+
+/** What a person calls the fields of published forms, by the SHA-256 of the form: written down beside its picture, null where neither print nor name tells anything. */
+const truth = JSON.parse(readFileSync('bench/truth/labels.json', 'utf8')) as Record<string, Record<string, string | null>>;
+
+const bare = (label: string | null): string =>
+  (label ?? '')
+    .toLowerCase()
+    .replace(/^[a-z]\)\s*/, '')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 
 /** How long the forms of a folder take to be understood: milliseconds a page for labels and answers, and for blanks; milliseconds to compare a form with itself. */
 export async function understandingBench(): Promise<void> {
@@ -10,6 +21,8 @@ export async function understandingBench(): Promise<void> {
   if (!folder) throw new Error('npm run bench -- understanding --folder FOLDER, a folder of PDF forms');
   const [labels, blanks, compares]: number[][] = [[], [], []];
   const refused: string[] = [];
+  const wrong: string[] = [];
+  let [known, right] = [0, 0];
   for (const file of readdirSync(folder).filter((name) => name.endsWith('.pdf'))) {
     const bytes = new Uint8Array(readFileSync(join(folder, file)));
     const timed = async (work: () => Promise<unknown>): Promise<number> => {
@@ -18,7 +31,16 @@ export async function understandingBench(): Promise<void> {
       return performance.now() - start;
     };
     try {
-      const { pages } = await inspectTemplate(bytes, file);
+      const { pages, fields } = await inspectTemplate(bytes, file);
+      const told = truth[createHash('sha256').update(bytes).digest('hex')];
+      if (told) {
+        known++;
+        for (const { name, label } of fields) {
+          if (!Object.hasOwn(told, name)) continue;
+          if (bare(told[name]!) === bare(label)) right++;
+          else wrong.push(`${file} ${name}: ${label} in place of ${told[name]}`);
+        }
+      }
       labels!.push((await timed(() => inspectTemplate(bytes, file))) / pages.length);
       blanks!.push((await timed(() => readBlanks(bytes, file))) / pages.length);
       const edition = await readEdition(bytes, file);
@@ -37,6 +59,7 @@ export async function understandingBench(): Promise<void> {
       labelsMsAPage: told(labels!),
       blanksMsAPage: told(blanks!),
       compareMs: told(compares!),
+      labelsRight: known === 0 ? null : { forms: known, fields: right + wrong.length, right, wrong },
     }),
   );
 }

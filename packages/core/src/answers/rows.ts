@@ -1,5 +1,5 @@
 import { meaningOf } from '../page/label-meaning.js';
-import { saysNoMore } from '../page/label-words.js';
+import { nameStem, saysNoMore } from '../page/label-words.js';
 import type { Answer, AnswerPart } from './answer.js';
 import { datePart, isCents, piecesOf } from './pieces.js';
 import type { PlacedField, PrintedForm } from './printed-form.js';
@@ -80,6 +80,12 @@ function wholeLabel(chain: readonly PlacedField[]): string | null {
   return words.length > 1 ? words.slice(0, -1).join(' ') : label;
 }
 
+/** Whether two boxes may be lines of one text by their names: those that speak say the same, but for a number. */
+function isOneText(first: PlacedField, other: PlacedField): boolean {
+  const [one, two] = [nameStem(first.field.name), nameStem(other.field.name)];
+  return one === null || two === null || one === two || one.startsWith(two) || two.startsWith(one);
+}
+
 /** Texts that go on in the lines below: boxes of one width that follow each other, of which only the first has words. */
 export function lineAnswers(places: readonly PlacedField[], taken: ReadonlySet<string>, printed: PrintedForm): Answer[] {
   const single = places.filter(
@@ -103,7 +109,7 @@ export function lineAnswers(places: readonly PlacedField[], taken: ReadonlySet<s
     if (used.has(first) || first.field.label === null || printed.isContinued(first) || first.box[2] - first.box[0] < 60) continue;
     // Beside other boxes of the same rows it is a column of a table.
     const chain = [first];
-    for (let below = next(first); below && printed.isContinued(below); below = next(below)) chain.push(below);
+    for (let below = next(first); below && printed.isContinued(below) && isOneText(first, below); below = next(below)) chain.push(below);
     const isColumn = sorted.some(
       (other) =>
         !chain.includes(other) &&

@@ -1,4 +1,4 @@
-import { isGeneric, labelWords, nameWords, repeatsName, saysNoMore } from './label-words.js';
+import { isGeneric, labelWords, nameStem, nameWords, repeatsName, saysNoMore } from './label-words.js';
 
 test.each<[string, string | null]>([
   ['Name:', 'Name'],
@@ -84,3 +84,14 @@ test.each<[string, string, boolean]>([
   ['Phone (home)', 'phone_home', false],
   ['Surname', 'Surname', false],
 ])('the tooltip %j repeats the name %s: %s', (tooltip, name, is) => expect(repeatsName(tooltip, name)).toBe(is));
+
+test.each<[string, string | null]>([
+  ['#D0#98#D0#BC#D1#8F', 'Имя'],
+  ['#E6#B0#8F#E5#90#8D.#E5#A7#93', '氏名'],
+  ['氏名', '氏名'],
+  ['#FF#FE#FF', null],
+  ['applicant.e-mail', 'E-mail'],
+])('the name %s says %j', (name, words) => expect(nameWords(name)).toBe(words));
+
+test('names of one column say the same but for a number', () =>
+  expect(['child1_name', 'child2_name', 'f1_04[0]'].map(nameStem)).toEqual(['child name', 'child name', null]));

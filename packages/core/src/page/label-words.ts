@@ -50,18 +50,31 @@ export const isGeneric = (text: string): boolean =>
 /** A part of a name without the counts in square brackets behind it (`f1_04[0]`). */
 const withoutCount = (part: string): string => part.replace(/\[\d+\]/g, '');
 
+/** Bytes of UTF-8 that a program wrote as those of a name of PDF (`#D0#98`, ISO 32000-2, 7.3.5) are letters again. */
+const withLetters = (part: string): string =>
+  part.replace(/(?:#[89A-F][\dA-F]){2,}/gi, (escaped) => {
+    const bytes = Uint8Array.from(escaped.slice(1).split('#'), (digits) => parseInt(digits, 16));
+    const text = new TextDecoder().decode(bytes);
+    return text.includes('\ufffd') ? escaped : text;
+  });
+
+/** Three letters, or two that are written without gaps and say as much. */
+const WORD = /\p{L}{3}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]{2}/u;
+/** What a name says without the numbers in it, by which those of one column or one text are alike; null: nothing. */
+export const nameStem = (name: string): string | null => nameWords(name)?.replace(/\d+/g, '').trim().toLowerCase() || null;
+
 /** A technical name in words: its own part, cut where its writing changes. Null: it says nothing to a person. */
 export function nameWords(name: string): string | null {
-  const parts = name.split('.').map((part) => withoutCount(part).replace(/^#.*/, ''));
+  const parts = name.split('.').map((part) => withLetters(withoutCount(part)).replace(/^#.*/, ''));
   for (const part of parts.reverse()) {
     const words = part
       .replace(/^(txt|tf|fld|chk|cb|rb|ddl|lst|cmb)(?=[A-Z_])_?/, '')
       .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
       .replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')
       .replace(/[_\-\s]+/g, ' ')
+      .replace(/\be mail\b/gi, 'e-mail')
       .trim();
-    if (words === '' || isGeneric(words.replace(/ /g, '')) || isGeneric(words) || !/\p{L}{3}/u.test(words) || /^f?\d+ \d+$/.test(words))
-      continue;
+    if (words === '' || isGeneric(words.replace(/ /g, '')) || isGeneric(words) || !WORD.test(words) || /^f?\d+ \d+$/.test(words)) continue;
     return words[0]!.toUpperCase() + words.slice(1);
   }
   return null;

@@ -184,6 +184,29 @@ test('headings are sections, not labels', async () => {
   ]);
 });
 
+test('a title above a column of fields is the name of none that has one of its own; where names tell nothing, it stands for the column', async () => {
+  const column = (names: string[]): string[] => names.map((name, at) => box(name, [40, 150 - at * 20, 180, 164 - at * 20]));
+  const title = text('Application', 30, 172, 10);
+  const labels = async (names: string[]): Promise<unknown[]> => Object.values(await told(column(names), title)).map(({ label }) => label);
+  expect(await labels(['applicant.name', 'applicant.e-mail', 'applicant.\u00e5ge'])).toEqual(['Name', 'E-mail', '\u00c5ge']);
+  expect(await labels(['f1_1', 'f1_2', 'f1_3'])).toEqual(['Application', 'Application', 'Application']);
+  expect(await labels(['child1', 'child2', 'child3'])).toEqual(['Application', 'Application', 'Application']);
+});
+
+test('a line whose number hangs out to the left goes on in the next one', async () => {
+  const found = await told([box('a', [200, 130, 280, 144])], text('1. wages for', 20, 140, 8) + text('overtime', 29, 130, 8));
+  expect(found.a).toMatchObject({ label: 'wages for overtime' });
+});
+
+test('words before the corner of a group name it, and a sentence there does not', async () => {
+  const radios = (words: string): Promise<Record<string, { label?: string | null }>> => {
+    const kids = [0, 1].map((at) => `/Rect[100 ${140 - at * 16} 110 ${150 - at * 16}]/AP<</N<</${at} null/Off null>>>>`);
+    return told([`/FT/Btn/T(pays)/Ff ${1 << 15}${kids[0]}`], text(words, 30, 152, 8) + text('monthly', 116, 141, 8));
+  };
+  expect((await radios('How often')).pays).toMatchObject({ label: 'How often' });
+  expect((await radios('This is a note.')).pays?.label).not.toBe('This is a note');
+});
+
 describe('print, tooltip or name', () => {
   const one = async (name: string, tooltip: string | null, printed: string | null): Promise<[string | null, string | null]> => {
     const found = await told(

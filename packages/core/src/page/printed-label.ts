@@ -5,6 +5,7 @@ import type { Box, PageReading, Phrase } from './page-reading.js';
 import { Sections } from './sections.js';
 import { boxesOverWords } from './stacks.js';
 import { wholeWords } from './whole-words.js';
+import { wordsAtCorner } from './group-words.js';
 
 /** A place of a field on the page, in the space of its reading. */
 export interface Place {
@@ -224,7 +225,7 @@ export class PageLabels {
     this.passed = new Set();
     const names = found.filter(({ text, relation }) => (relation === 'left' || relation === 'above') && !own.has(text));
     // “Check only one” says how, not what.
-    return names.find(({ text }) => !INSTRUCTION.test(text)) ?? names[0] ?? null;
+    return names.find(({ text }) => !INSTRUCTION.test(text)) ?? names[0] ?? wordsAtCorner(this.phrasesAt, around.box, own);
   }
 
   private isTaken(place: Place, box: Box): boolean {

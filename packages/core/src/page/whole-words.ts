@@ -2,6 +2,10 @@ import type { Bands } from './bands.js';
 import type { Phrase } from './page-reading.js';
 import type { Place, Relation } from './printed-label.js';
 
+/** Whether a line begins below the words of the one above it, whose number stands out to the left: “1. wages for / overtime”. */
+const isHanging = (upper: Phrase, lower: Phrase): boolean =>
+  /^\(?(?:\d{1,2}[a-z]?|[a-z])[.)]\s/i.test(upper.text) && lower.left > upper.left && lower.left - upper.left < upper.size * 2.5;
+
 /** A phrase with the lines that it goes on from or into, as far as they belong to the same box. */
 export function wholeWords(
   phrase: Phrase,
@@ -17,7 +21,7 @@ export function wholeWords(
       step < upper.size * 1.6 &&
       Math.abs(upper.size - lower.size) < 0.6 &&
       upper.isBold === lower.isBold &&
-      (isRightToLeft ? Math.abs(upper.right - lower.right) < 4 : Math.abs(upper.left - lower.left) < 4)
+      (isRightToLeft ? Math.abs(upper.right - lower.right) < 4 : Math.abs(upper.left - lower.left) < 4 || isHanging(upper, lower))
     );
   };
   /** Whether the lower of two lines goes on with what the upper one began. */

@@ -4,6 +4,7 @@ import type { PlacedField, PrintedForm } from '../../answers/printed-form.js';
 import { proposeAnswers } from '../../answers/propose-answers.js';
 import type { LabelSource } from '../../page/field-words.js';
 import { fieldWords } from '../../page/field-words.js';
+import { nameStem } from '../../page/label-words.js';
 import type { PageMarks } from '../../page/page-marks.js';
 import type { Box, Direction, Phrase } from '../../page/page-reading.js';
 import { mainDirection, readPage, uprightBox } from '../../page/page-reading.js';
@@ -157,14 +158,36 @@ function callPieces(fields: readonly Field[], answers: readonly Answer[]): void 
 }
 
 /**
+ * Words above several fields that have names of their own, as a title stands above the first of a column: they are the heading of all, and the name of none.
+ * Fields whose names tell nothing, or the same but for a number, are called by them as cells are by the head of their column.
+ * @returns pages and words, with a space between them
+ */
+function headingsOfSeveral(found: readonly { field: Field; printed: PrintedLabel | null }[]): Set<string> {
+  const below = new Map<string, Set<string | null>>();
+  const times = new Map<string, number>();
+  for (const { field, printed } of found) {
+    if (printed?.relation !== 'above') continue;
+    const key = `${field.page} ${printed.text}`;
+    const own = nameStem(field.name);
+    below.set(key, (below.get(key) ?? new Set()).add(own));
+    times.set(key, (times.get(key) ?? 0) + 1);
+  }
+  return new Set([...below].flatMap(([key, names]) => (names.size > 1 && names.size === times.get(key) && !names.has(null) ? [key] : [])));
+}
+
+/**
  * Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options.
  * @returns which of them are one answer
  */
 export function nameFields(doc: PDFDocument, fields: readonly Field[]): Answer[] {
   const words = new PrintedWords(doc, fields);
-  for (const field of fields) {
-    const { printed, section } = words.of(field);
-    Object.assign(field, fieldWords(field.name, field.tooltip, printed), { section });
+  const found = fields.map((field) => ({ field, ...words.of(field) }));
+  const ofAll = headingsOfSeveral(found);
+  for (const { field, printed, section } of found) {
+    // What stands beside a push button is about something else.
+    const isForeign = printed && (ofAll.has(`${field.page} ${printed.text}`) || (field.kind === 'button' && printed.relation !== 'inside'));
+    const own = isForeign ? null : printed;
+    Object.assign(field, fieldWords(field.name, field.tooltip, own), { section });
   }
   addOptionWords(fields, words);
   const answers = proposeAnswers(fields, words, isMonthFirst(doc));
