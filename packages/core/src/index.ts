@@ -9,7 +9,7 @@ export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
 export { inspectTemplate } from './pdf/read/inspect.js';
 export { answerReason, pieceWords } from './answers/answer.js';
 export type { Answer, AnswerPart, AnswerReason, Piece } from './answers/answer.js';
-export { joinAnswers, joiningName, joinings, joiningsFor, takeApart } from './answers/edit-answers.js';
+export { carryAnswers, joinAnswers, joiningName, joinings, joiningsFor, takeApart } from './answers/edit-answers.js';
 export type { Joining } from './answers/edit-answers.js';
 export { joinedPieces, pieceOf } from './answers/split-answer.js';
 export { answerField, rulesOfAnswer, wholeRuleOf } from './map/answer-rules.js';

@@ -8,7 +8,7 @@ import type {
   TemplateUploadAnswer,
 } from '@mailbag/contract';
 import type { Answer, TemplateNote } from '@mailbag/core';
-import { MailbagError, joinAnswers, takeApart } from '@mailbag/core';
+import { MailbagError, carryAnswers, joinAnswers, takeApart } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { IsNull, Repository } from 'typeorm';
@@ -106,9 +106,13 @@ export class TemplatesService {
     { fileName, drawn }: { fileName: string; drawn?: Pick<TemplateRevisionEntity, 'baseId' | 'layout'> },
   ): Promise<RevisionSummary> {
     try {
-      const number = (await this.revision(id)).number + 1;
+      const latest = await this.revision(id);
+      const number = latest.number + 1;
       const { read } = await this.arrival(key, fileName, drawn !== undefined);
-      const revision = { templateId: id, number, ...(await read()), ...drawn, createdAt: new Date().toISOString() };
+      const content = await read();
+      // What is drawn further is the same form: what people joined on it stays joined.
+      const answers = drawn ? carryAnswers(latest.answers ?? [], content.answers, content.fields) : content.answers;
+      const revision = { templateId: id, number, ...content, answers, ...drawn, createdAt: new Date().toISOString() };
       await this.transactions.run((manager) => manager.insert(TemplateRevisionEntity, revision));
       return (await this.revisionsOf(id)).find((one) => one.number === number)!;
     } finally {

@@ -1,6 +1,6 @@
 import { field } from '../testing/field.js';
 import type { Answer } from './answer.js';
-import { joinAnswers, joiningsFor, takeApart } from './edit-answers.js';
+import { carryAnswers, joinAnswers, joiningsFor, takeApart } from './edit-answers.js';
 
 const fields = [
   field('a', { label: 'Registration number', maxLength: 3 }),
@@ -48,4 +48,22 @@ test('what cannot be one answer is refused', () => {
   expect(joiningsFor(fields.slice(0, 4))).not.toContain('date');
   for (const names of [['a'], ['a', 'gone'], ['a', 'a'], ['a', 'yes']])
     expect(() => joinAnswers(alone, names, 'same', fields)).toThrow(/cannot be joined/);
+});
+
+test('what was joined and taken apart goes along to a later version; what has lost a field does not', () => {
+  const joined = joinAnswers(alone, ['a', 'b'], 'characters', fields);
+  expect(told(carryAnswers(joined, alone, fields))).toEqual(['a + b', 'c', 'street', 'yes', 'no']);
+  const proposed = joinAnswers(alone, ['yes', 'no'], 'yes-no', fields);
+  expect(told(carryAnswers(alone, proposed, fields))).toEqual(['a', 'b', 'c', 'street', 'yes', 'no']);
+  expect(told(carryAnswers(proposed, proposed, fields))).toEqual(told(proposed));
+  const without = fields.filter(({ name }) => name !== 'b');
+  expect(
+    told(
+      carryAnswers(
+        joined,
+        alone.filter(({ parts }) => parts[0]!.field !== 'b'),
+        without,
+      ),
+    ),
+  ).toEqual(['a', 'c', 'street', 'yes', 'no']);
 });

@@ -114,3 +114,32 @@ export function takeApart(answers: readonly Answer[], name: string, all: readonl
       : [answer],
   );
 }
+
+/**
+ * What people joined and took apart goes along to a later version of the same fields.
+ * @param before answers of the earlier version
+ * @param answers as they are proposed for the later one
+ */
+export function carryAnswers(before: readonly Answer[], answers: readonly Answer[], fields: readonly Field[]): Answer[] {
+  const there = new Set(fields.map(({ name }) => name));
+  const names = ({ parts }: Answer): string => parts.map(({ field }) => field).join('\n');
+  const alone = new Set(before.flatMap(({ parts }) => (parts.length === 1 ? [parts[0]!.field] : [])));
+  const byName = new Map(fields.map((field) => [field.name, field]));
+  let next = answers.flatMap((answer) =>
+    answer.parts.length > 1 && answer.parts.every(({ field }) => alone.has(field))
+      ? takeApart([answer], answer.parts[0]!.field, fields)
+      : [answer],
+  );
+  for (const earlier of before) {
+    if (earlier.parts.length < 2 || !earlier.parts.every(({ field }) => there.has(field))) continue;
+    if (next.some((answer) => names(answer) === names(earlier))) continue;
+    const gone = new Set(earlier.parts.map(({ field }) => field));
+    const at = next.findIndex((answer) => answer.parts.some(({ field }) => gone.has(field)));
+    next = [
+      ...withoutFields(next.slice(0, at), gone, aloneOf(byName)),
+      { ...earlier, label: earlier.label ?? byName.get(earlier.parts[0]!.field)!.label },
+      ...withoutFields(next.slice(at), gone, aloneOf(byName)),
+    ];
+  }
+  return next;
+}

@@ -30,6 +30,7 @@ const Item = styled(MenuItem)`
 `;
 
 const formats: [format: string, name: string, says: string][] = [
+  ['form', 'The form itself', 'the fillable PDF, for other uses'],
   ['pdf', 'Marked PDF', 'the form with every field’s name in its box, and an index'],
   ['xlsx', 'Spreadsheet (XLSX)', 'a column a field, with drop-downs for choices'],
   ['csv', 'CSV', 'a column a field'],
@@ -39,8 +40,8 @@ const formats: [format: string, name: string, says: string][] = [
   ['json', 'JSON', 'to be filled in by a program'],
 ];
 
-/** The fields of a template to be taken elsewhere; filled in, each but the marked PDF comes back as records. */
-export function FieldListMenu({ id, revisionId }: { id: number; revisionId: number }) {
+/** The fields of a template to be taken elsewhere; filled in, each but the marked PDF comes back as records. And the form with its fields. */
+export function FieldListMenu({ id, revisionId, fileName }: { id: number; revisionId: number; fileName: string }) {
   return (
     <MenuTrigger>
       <Button small>
@@ -50,7 +51,16 @@ export function FieldListMenu({ id, revisionId }: { id: number; revisionId: numb
       <Floating>
         <Items aria-label="Field list as">
           {formats.map(([format, name, says]) => (
-            <Item key={format} href={`/api/templates/${id}/fields/${format}?revision=${revisionId}`} download textValue={name}>
+            <Item
+              key={format}
+              href={
+                format === 'form'
+                  ? `/api/templates/${id}/pdf?revision=${revisionId}`
+                  : `/api/templates/${id}/fields/${format}?revision=${revisionId}`
+              }
+              download={format === 'form' ? fileName : true}
+              textValue={name}
+            >
               {name}
               <small>{says}</small>
             </Item>

@@ -105,7 +105,7 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
         title={template.name}
         note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
-        <FieldListMenu id={id} revisionId={revisionId} />
+        <FieldListMenu id={id} revisionId={revisionId} fileName={template.fileName} />
         <TemplateWays id={id} revisions={template.revision} />
         <Confirm
           title={`Remove “${template.name}”?`}

@@ -1,9 +1,14 @@
+import type { FillRule } from '../../map/registry.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel } from '../../pdf/field.js';
 import { graphemeCount } from '../../text/graphemes.js';
 import type { CheckKind } from '../check.js';
 
-/** No value is longer than its field allows (MaxLen). */
+/** Characters of an answer that the boxes in front of this one take: what is too long is told by the length of all of it. */
+const takenBefore = (rule: FillRule): number =>
+  rule.kind === 'piece' && 'piece' in rule.box && rule.box.piece.what === 'characters' ? rule.box.piece.from - 1 : 0;
+
+/** No value is longer than its field allows (MaxLen), over all the boxes of its answer. */
 export const length: CheckKind = {
   order: 230,
   findings: {
@@ -17,7 +22,15 @@ export const length: CheckKind = {
       fields.flatMap((field) => {
         const rule = map[field.name];
         return field.maxLength !== null && rule
-          ? [{ name: field.name, label: fieldLabel(field), limit: field.maxLength, column: readsColumns(rule)[0] ?? null }]
+          ? [
+              {
+                name: field.name,
+                label: fieldLabel(field),
+                limit: field.maxLength,
+                before: takenBefore(rule),
+                column: readsColumns(rule)[0] ?? null,
+              },
+            ]
           : [];
       }),
     );
@@ -25,7 +38,7 @@ export const length: CheckKind = {
     return {
       see({ row, evaluations }, say) {
         limited.forEach((fields, template) => {
-          for (const { name, label, limit, column } of fields) {
+          for (const { name, label, limit, before, column } of fields) {
             const value = evaluations[template]!.values[name];
             if (typeof value !== 'string') continue;
             const count = graphemeCount(value.normalize('NFC'));
@@ -39,7 +52,7 @@ export const length: CheckKind = {
                 field: name,
                 label,
                 value,
-                details: { limit, length: count },
+                details: { limit: before + limit, length: before + count },
               });
           }
         });
