@@ -1,3 +1,4 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
 import { compareEditions, inspectTemplate, isMailbagError, readBlanks, readEdition } from '@mailbag/core';
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
@@ -15,6 +16,20 @@ const bare = (label: string | null): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
+/** A form whose fields all have names that say nothing, with what each was called. Null: the library that renames them cannot read it. */
+async function renamed(bytes: Uint8Array): Promise<{ bytes: Uint8Array; names: Map<string, string> } | null> {
+  try {
+    const doc = await PDFDocument.load(bytes);
+    const fields = doc.getForm().getFields();
+    const before = fields.map((field) => field.getName());
+    fields.forEach((field, index) => field.acroField.setPartialName(`q${index}`));
+    const names = new Map(before.map((name, index) => [name, fields[index]!.getName()]));
+    return { bytes: await doc.save({ updateFieldAppearances: false }), names };
+  } catch {
+    return null;
+  }
+}
+
 /** How long the forms of a folder take to be understood: milliseconds a page for labels and answers, and for blanks; milliseconds to compare a form with itself. */
 export async function understandingBench(): Promise<void> {
   const folder = option('folder', '');
@@ -22,6 +37,7 @@ export async function understandingBench(): Promise<void> {
   const [labels, blanks, compares]: number[][] = [[], [], []];
   const refused: string[] = [];
   const wrong: string[] = [];
+  const editions = { forms: 0, fields: 0, right: 0, wrong: 0 };
   let [known, right] = [0, 0];
   for (const file of readdirSync(folder).filter((name) => name.endsWith('.pdf'))) {
     const bytes = new Uint8Array(readFileSync(join(folder, file)));
@@ -44,6 +60,16 @@ export async function understandingBench(): Promise<void> {
       labels!.push((await timed(() => inspectTemplate(bytes, file))) / pages.length);
       blanks!.push((await timed(() => readBlanks(bytes, file))) / pages.length);
       const edition = await readEdition(bytes, file);
+      const other = await renamed(bytes);
+      if (other) {
+        const { pairs } = compareEditions(edition, await readEdition(other.bytes, file));
+        editions.forms++;
+        for (const pair of pairs) {
+          if (other.names.get(pair.old) === pair.new) editions.right++;
+          else editions.wrong++;
+        }
+        editions.fields += edition.description.fields.filter(({ kind }) => kind !== 'button').length;
+      }
       compares!.push(await timed(async () => compareEditions(edition, await readEdition(bytes, file))));
     } catch (error) {
       if (!isMailbagError(error)) throw error;
@@ -59,6 +85,7 @@ export async function understandingBench(): Promise<void> {
       labelsMsAPage: told(labels!),
       blanksMsAPage: told(blanks!),
       compareMs: told(compares!),
+      editionsRenamed: editions,
       labelsRight: known === 0 ? null : { forms: known, fields: right + wrong.length, right, wrong },
     }),
   );

@@ -1,6 +1,5 @@
 import { onPage, pageOf, withoutDrawn } from '@mailbag/core';
 import { Trash2 } from 'lucide-react';
-import { counted } from '../../../features/when';
 import { Button } from '../../../ui/button';
 import { Small, Stack } from '../../../ui/layout';
 import { FieldSettings } from './field-settings';
@@ -62,7 +61,7 @@ export function ChosenSettings({ board }: { board: LayoutBoard }) {
   );
   return (
     <Stack $gap={10} style={{ padding: 12 }}>
-      <h3 style={{ overflowWrap: 'anywhere' }}>{isOne ? drawnLabel(first) : counted(chosenItems.length, 'thing')}</h3>
+      <h3 style={{ overflowWrap: 'anywhere' }}>{isOne ? drawnLabel(first) : `${chosenItems.length} chosen`}</h3>
       {isOne && first.what === 'field' && (
         <FieldSettings
           key={first.key}
