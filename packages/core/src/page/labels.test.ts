@@ -1,4 +1,5 @@
 import { inspectTemplate } from '../pdf/read/inspect.js';
+import { templateNoteSentence } from '../pdf/field.js';
 import { formOf, stream } from '../testing/raw-form.js';
 
 /** Pages as offices print them, with what a person would call each of their boxes (common practice, no source). */
@@ -205,6 +206,33 @@ test('words before the corner of a group name it, and a sentence there does not'
   };
   expect((await radios('How often')).pays).toMatchObject({ label: 'How often' });
   expect((await radios('This is a note.')).pays?.label).not.toBe('This is a note');
+});
+
+test('words in a font that does not say which letters it draws are said to be unread, with the fields that are there', async () => {
+  const form = (font: string): Uint8Array =>
+    formOf([box('tenant_name', [100, 150, 250, 164]), box('f1', [100, 120, 250, 134])], {
+      page: '/Contents 7 0 R/Resources<</Font<</F1 8 0 R>>>>',
+      more: [stream('', 'BT /F1 9 Tf 1 0 0 1 20 154 Tm <000100020003> Tj ET BT /F1 9 Tf 1 0 0 1 20 124 Tm <00010003> Tj ET'), font],
+    });
+  const composite =
+    '/Type/Font/Subtype/Type0/BaseFont/X/Encoding/Identity-H/DescendantFonts[<</Type/Font/Subtype/CIDFontType2/BaseFont/X/DW 500>>]';
+  const { notes, fields } = await inspectTemplate(form(`<<${composite}>>`));
+  expect(notes).toEqual([{ code: 'print-unread', fields: ['tenant_name', 'f1'] }]);
+  expect(templateNoteSentence(notes[0]!)).toMatch(/do not say which letters they draw/);
+  expect(fields.map(({ label }) => label)).toEqual(['Tenant name', null]);
+  // Two of five words that are not known, such as signs of a font of its own, are no reason to say so.
+  const mostly =
+    text('Tenant', 20, 154) + text('Plot', 20, 124) + text('Site', 20, 94) + 'BT /F1 9 Tf 1 0 0 1 20 64 Tm <0001> Tj <0002> Tj ET';
+  expect(
+    (
+      await inspectTemplate(
+        formOf([box('a', [100, 150, 250, 164])], {
+          page: '/Contents 6 0 R/Resources<</Font<</F1 4 0 R>>>>',
+          more: [stream('', mostly)],
+        }),
+      )
+    ).notes,
+  ).toEqual([]);
 });
 
 describe('print, tooltip or name', () => {

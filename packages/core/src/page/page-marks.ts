@@ -37,4 +37,6 @@ export interface PageMarks {
   shapes: Shape[];
   /** Pictures: where they lie. */
   pictures: Shape['box'][];
+  /** Strings that a font draws without saying which letters they are. Left out: none. */
+  unread?: number;
 }

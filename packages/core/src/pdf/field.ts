@@ -99,7 +99,16 @@ export interface PageSize {
 }
 
 export type TemplateNoteCode =
-  'mended' | 'encrypted' | 'xfa-dropped' | 'signed' | 'scripts' | 'fonts-missing' | 'stray-widgets' | 'filling-forbidden' | 'two-kinds';
+  | 'mended'
+  | 'encrypted'
+  | 'xfa-dropped'
+  | 'signed'
+  | 'scripts'
+  | 'fonts-missing'
+  | 'stray-widgets'
+  | 'filling-forbidden'
+  | 'two-kinds'
+  | 'print-unread';
 
 /** Something to know about a template that can be used all the same. */
 export interface TemplateNote {
@@ -125,6 +134,8 @@ const noteSentences: Record<TemplateNoteCode, string> = {
   'fonts-missing': 'The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.',
   'stray-widgets': 'Some fields stood outside the list of fields. They were taken in.',
   'filling-forbidden': 'The author’s permissions forbid filling this form. Make sure that you may use it.',
+  'print-unread':
+    'Words that are printed on the form cannot be read: its fonts do not say which letters they draw. Fields there are called by their tooltips and names, so look through what they are called.',
   'two-kinds': 'Fields of one name have two different kinds; they are filled as the first of them.',
 };
 

@@ -112,6 +112,12 @@ class PrintedWords implements PrintedForm {
     return own[0]!.labels.ofGroup(own.map(({ place }) => place))?.text ?? null;
   }
 
+  /** Whether most words of a page, 1-based, are drawn in fonts that do not tell their letters. */
+  isUnread(page: number): boolean {
+    const { pieces = [], unread = 0 } = this.known.get(page)?.marks ?? {};
+    return unread > pieces.length;
+  }
+
   /** What is printed at a single button. */
   at(widget: FieldWidget): string | null {
     const found = hasArea(widget) ? this.labelled(widget) : null;
@@ -177,9 +183,9 @@ function headingsOfSeveral(found: readonly { field: Field; printed: PrintedLabel
 
 /**
  * Gives fields the words that a person would call them by, with the heading that they stand under, and radio buttons those of their options.
- * @returns which of them are one answer
+ * @returns which of them are one answer, and those on pages whose words could not be read
  */
-export function nameFields(doc: PDFDocument, fields: readonly Field[]): Answer[] {
+export function nameFields(doc: PDFDocument, fields: readonly Field[]): { answers: Answer[]; unread: string[] } {
   const words = new PrintedWords(doc, fields);
   const found = fields.map((field) => ({ field, ...words.of(field) }));
   const ofAll = headingsOfSeveral(found);
@@ -192,5 +198,6 @@ export function nameFields(doc: PDFDocument, fields: readonly Field[]): Answer[]
   addOptionWords(fields, words);
   const answers = proposeAnswers(fields, words, isMonthFirst(doc));
   callPieces(fields, answers);
-  return answers;
+  const unread = fields.filter(({ page, labelFrom }) => labelFrom !== 'print' && words.isUnread(page)).map(({ name }) => name);
+  return { answers, unread };
 }

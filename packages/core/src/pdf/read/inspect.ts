@@ -316,8 +316,10 @@ export function describePdf(
   const isXfaOnly = fields.length === 0 && tree.acroForm && entry(tree.acroForm, 'XFA') !== undefined;
   if (isXfaOnly) throw new MailbagError('pdf-xfa-only', { file });
   if (fields.length === 0 && !mayBeFlat) throw new MailbagError('pdf-no-fields', { file });
-  const answers = name(opened.doc, fields);
-  return { pages: opened.doc.getPages().map(pageSize), fields, notes: notesOf(opened, tree, fields), ...(answers && { answers }) };
+  const named = name(opened.doc, fields);
+  const notes = notesOf(opened, tree, fields);
+  if (named && named.unread.length > 0) notes.push({ code: 'print-unread', fields: named.unread });
+  return { pages: opened.doc.getPages().map(pageSize), fields, notes, ...(named && { answers: named.answers }) };
 }
 
 /**

@@ -82,6 +82,8 @@ class Reader {
   /** What is too short for a line, level: from, to, height. */
   private readonly specks: [number, number, number][] = [];
   readonly pictures: Shape['box'][] = [];
+  /** Strings of which no letter is known. */
+  unread = 0;
   private left = MOST_TOKENS;
   private readonly fonts = new Map<string, TextFont>();
 
@@ -191,6 +193,7 @@ class Reader {
       const [a, b, , , x, y] = times(text, state.ctm);
       const stretch = Math.hypot(a, b);
       const direction = directionOf(a, b);
+      if (read.text === '' && read.width > 0) this.unread++;
       if (read.text.trim() && direction !== null)
         this.pieces.push({
           text: read.text,
@@ -373,6 +376,6 @@ export const pageText = (page: PDFPage): TextPiece[] => read(page, false).pieces
 
 /** Everything printed on a page that a reading of it stands on. */
 export function pageMarks(page: PDFPage): PageMarks {
-  const { pieces, segments, shapes, pictures } = read(page, true);
-  return { pieces, segments, shapes, pictures };
+  const { pieces, segments, shapes, pictures, unread } = read(page, true);
+  return { pieces, segments, shapes, pictures, unread };
 }
