@@ -1,8 +1,8 @@
-import libsql from 'libsql';
 import type { DataSourceOptions } from 'typeorm';
 import { AccountEntity, SessionEntity } from './accounts/accounts.entity.js';
 import { ConnectionEntity } from './databases/connections.entity.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
+import { Driver } from './persistence/driver.js';
 import { databasePath } from './platform/config.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
 import { SettingEntity } from './settings/settings.entity.js';
@@ -23,7 +23,7 @@ import { Layouts1765000000000 } from './migrations/0011-layouts.js';
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
   type: 'better-sqlite3',
-  driver: libsql,
+  driver: Driver,
   database: databasePath(),
   prepareDatabase: (database: { pragma(text: string): unknown }) => {
     // Deleted rows are overwritten, and free pages can be given back (SQLite, PRAGMA secure_delete and auto_vacuum).
