@@ -32,3 +32,17 @@ export const timesDrawn = async (page: Page): Promise<number> =>
 /** Waits until the page has been drawn again after `before`. */
 export const drawnAgain = (page: Page, before: number): Promise<unknown> =>
   page.waitForFunction((last) => Number(document.querySelector('canvas[data-drawn]')?.getAttribute('data-drawn')) > last, before);
+
+/** Signs in on the first screen, as a person does, and goes to a place of the rail. */
+export async function signInTo(
+  page: Page,
+  address: string,
+  { email, password }: { email: string; password: string },
+  place: string,
+): Promise<void> {
+  await page.goto(address);
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: place, exact: true }).first().click();
+}

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
-import { openBrowser, openPage } from './browser.js';
+import { openBrowser, openPage, signInTo } from './browser.js';
 import { paperForm } from './membership-form.js';
 import { storyOn } from './steps.js';
 
@@ -19,11 +19,7 @@ beforeAll(async () => {
   await mailbag.setUp();
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
-  await page.goto(mailbag.address);
-  await page.getByLabel('E-mail').fill(person.email);
-  await page.getByLabel('Password').fill(person.password);
-  await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
+  await signInTo(page, mailbag.address, person, 'Templates');
 });
 afterAll(async () => {
   await browser?.close();
