@@ -15,7 +15,7 @@ const transform = {
 const base = {
   testEnvironment: 'node',
   transform,
-  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words)/)'],
   moduleNameMapper: {
     // What a server needs before it has its port, without the rest of the package.
     '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',

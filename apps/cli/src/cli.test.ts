@@ -150,3 +150,53 @@ test('a missing file and a file that is no form end with 1 and a sentence', () =
     err: expect.stringContaining('letter.pdf is not a PDF'),
   });
 });
+
+describe('check', () => {
+  const sheet = put('to-check.csv', 'Plot;Name;Area;Born\nA-17;Ada Quist;187,5;5.3.1984\nB-2;VERA VAN DER BERG;much;\n');
+  const map = put(
+    'rules-of-check.json',
+    JSON.stringify({
+      'permit.plot': 'Plot',
+      'permit.name': { kind: 'shape', of: 'Name', letters: 'names' },
+      'permit.conditions': { kind: 'arithmetic', do: 'product', of: ['Area', { number: '2' }], round: { decimals: 1, how: 'half-up' } },
+    }),
+  );
+
+  test('tells of every record what stands in the way, in the shape that programs read', () => {
+    const { status, out } = mailbag('check', form, '--records', sheet, '--map', map, '--json');
+    expect(status).toBe(0);
+    const told = JSON.parse(out) as { records: number; stop: number; findings: { severity: string }[] };
+    expect(told.records).toBe(2);
+    expect(told.stop).toBe(told.findings.filter(({ severity }) => severity === 'stop').length);
+    expect(told.findings).toContainEqual({
+      row: 3,
+      column: 'Area',
+      field: 'permit.conditions',
+      check: 'computed',
+      severity: 'stop',
+      says: expect.stringContaining('“much” is not a number') as string,
+      mend: null,
+    });
+  });
+
+  test.each([
+    [{ 'permit.plot': 'Parcel' }, /has no column "?Parcel/],
+    [
+      { 'permit.plot': { kind: 'shape', of: 'Plot', letters: 'shouted' } },
+      /rule for “permit.plot” .* a part of the rule “shape” is missing/,
+    ],
+    [{ 'permit.none': 'Plot' }, /no field named “permit.none”/],
+  ])('a map that cannot be is refused with the reason: %j', (given, why) => {
+    const { status, err } = mailbag('check', form, '--records', sheet, '--map', put('bad.json', JSON.stringify(given)));
+    expect({ status, err }).toEqual({ status: 1, err: expect.stringMatching(why) as string });
+  });
+
+  test('rules of every kind fill the same copies on the command line', async () => {
+    const good = put('good.csv', 'Plot;Name;Area;Born\nA-17;ADA VAN DER QUIST;187,5;5.3.1984\n');
+    expect(mailbag('fill', form, '--records', good, '--map', map, '--out', path('ruled'), '--name', '{{plot}}.pdf').status).toBe(0);
+    const [page] = await readByOther(new Uint8Array(readFileSync(join(path('ruled'), 'A-17.pdf'))));
+    const texts = page!.pieces.map(({ text }) => text);
+    expect(texts).toEqual(expect.arrayContaining(['A-17', 'Ada van der Quist']));
+    expect(texts.some((text) => /^375[.,]0$/.test(text))).toBe(true);
+  });
+});

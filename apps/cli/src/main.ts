@@ -3,6 +3,7 @@ import type { Command } from './command.js';
 import { Refused, WrongCall } from './command.js';
 import { backup } from './commands/backup.js';
 import { blanks } from './commands/blanks.js';
+import { check } from './commands/check.js';
 import { checkFolder } from './commands/check-folder.js';
 import { compare } from './commands/compare.js';
 import { fill } from './commands/fill.js';
@@ -20,6 +21,7 @@ const commands: Record<string, Command> = {
   compare,
   layout,
   fill,
+  check,
   read,
   records,
   backup,

@@ -13,7 +13,7 @@ export { carryAnswers, joinAnswers, joiningName, joinings, joiningsFor, takeApar
 export type { Joining } from './answers/edit-answers.js';
 export { joinedPieces, pieceOf } from './answers/split-answer.js';
 export { answerField, rulesOfAnswer, wholeRuleOf } from './map/answer-rules.js';
-export type { PieceRule, WholeRule } from './map/kinds/piece.js';
+export type { PieceRule } from './map/kinds/piece.js';
 export { leftSentence, questionsOf } from './answers/questions.js';
 export type { Question, QuestionKind, Questions } from './answers/questions.js';
 export { fieldsOfBlanks } from './blanks/fields-of-blanks.js';
@@ -92,11 +92,50 @@ export { SAMPLE_CODE, fillContext } from './map/fill-context.js';
 export type { BatchContext, FillContext } from './map/fill-context.js';
 export { evaluateMap, mapProgress, missingColumns, unusedColumns } from './map/field-map.js';
 export type { Evaluation, FieldMap, Problem } from './map/field-map.js';
-export { beginRule, parseRule, readsColumns, renameColumn, ruleKinds, ruleSentence, ruleTitle, rulesFor } from './map/registry.js';
-export type { FillRule } from './map/registry.js';
+export {
+  beginRule,
+  evaluateRule,
+  makesValue,
+  parseRule,
+  readsColumns,
+  renameColumn,
+  ruleFacts,
+  ruleKinds,
+  ruleSentence,
+  ruleTitle,
+  rulesFor,
+  textsMade,
+  workOn,
+} from './map/registry.js';
+export type { FillRule, RuleFacts } from './map/registry.js';
+export type { Case, CasesRule } from './map/kinds/cases.js';
+export type { Condition, Test } from './map/condition.js';
+export { beginTest, conditionSentence, holds, testWords } from './map/condition.js';
+export type { ArithmeticRule, Operand, Operation } from './map/kinds/arithmetic.js';
+export { isNumberOperand, isPlainNumber, operations } from './map/kinds/arithmetic.js';
+export type { AddressPart, AddressRule } from './map/kinds/address.js';
+export { addressParts } from './map/kinds/address.js';
+export type { CopyFact, CopyFactRule } from './map/kinds/copy-fact.js';
+export { copyFacts } from './map/kinds/copy-fact.js';
+export type { DateRule } from './map/kinds/date.js';
+export { isDatePattern } from './map/kinds/date.js';
+export type { FirstRule } from './map/kinds/first.js';
+export type { LiquidRule } from './map/kinds/liquid.js';
+export type { LookupLine, LookupRule } from './map/kinds/lookup.js';
+export { LOOKUP_LIMIT } from './map/kinds/lookup.js';
+export type { NumberRule } from './map/kinds/number.js';
+export type { PortionRule, Taken } from './map/kinds/portion.js';
+export { takenWords } from './map/kinds/portion.js';
+export type { ShapeRule } from './map/kinds/shape.js';
+export { isCannot } from './map/rule.js';
+export type { Cannot, Made, SentencePart, Work } from './map/rule.js';
+export type { Digits } from './map/shown-amount.js';
+export type { Rounding } from './map/rounding.js';
+export { patternsReading, shownDay, shownPatterns } from './tables/day.js';
+export { wordsLanguages } from './text/number-words.js';
+export type { WordsLanguage } from './text/number-words.js';
 export type { ComposePart, ComposeRule } from './map/kinds/compose.js';
 export type { Translation, TranslateRule } from './map/kinds/translate.js';
-export type { SentencePart } from './map/rule.js';
 export { rowReader } from './map/row.js';
 export type { Row } from './map/row.js';
 export { ruleForColumn, suggestRules } from './map/suggest.js';

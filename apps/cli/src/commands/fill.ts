@@ -1,23 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
-import type {
-  BatchContext,
-  CompiledTemplate,
-  Field,
-  FieldMap,
-  FieldValues,
-  FillNote,
-  FillOptions,
-  Finish,
-  Permission,
-  SourceRecord,
-} from '@mailbag/core';
+import type { CompiledTemplate, Field, FieldValues, FillNote, FillOptions, Permission } from '@mailbag/core';
 import {
   MailbagError,
-  RecordFiller,
-  SAMPLE_CODE,
-  checkRecords,
   compileTemplate,
   copyCode,
   fewNames,
@@ -30,27 +16,21 @@ import {
   patternData,
   patternExtras,
   prepareProtection,
-  readTable,
   refusedValues,
   rowReader,
-  suggestRules,
   uniquePath,
   usualPermissions,
 } from '@mailbag/core';
-import { CopyWriter, nodeCiphers, nodeFonts, tableFile, writeCopy } from '@mailbag/host';
+import { CopyWriter, nodeCiphers, nodeFonts, writeCopy } from '@mailbag/host';
 import { fileAndOptions, oneOf, readFile, readJson, wholeNumber } from '../arguments.js';
 import type { Command } from '../command.js';
 import { Refused, WrongCall, note } from '../command.js';
+import type { Sheet, SheetForm } from '../mapped-sheet.js';
+import { mappedSheet, sheetOf } from '../mapped-sheet.js';
 
 const permissions: readonly Permission[] = ['print', 'modify', 'copy', 'annotate', 'fill', 'assemble'];
 
-interface Job {
-  pdf: Uint8Array;
-  file: string;
-  fields: Field[];
-  finish: Finish;
-  /** Folder of faces that are added to the bundled ones. */
-  faces: string;
+interface Job extends SheetForm {
   protect: (copy: string) => Pick<FillOptions, 'protect'>;
 }
 
@@ -114,59 +94,10 @@ async function fillOne(job: Job, valuesPath: string, out: string): Promise<void>
   remarks.forEach(note);
 }
 
-/** A field map as JSON: rules by field name; a text alone names a column. @throws Refused */
-function mapOf(json: unknown, path: string, fields: readonly Field[]): FieldMap {
-  if (typeof json !== 'object' || json === null || Array.isArray(json))
-    throw new Refused(`${path} holds no object of field names and rules.`);
-  const map = Object.fromEntries(
-    Object.entries(json).map(([name, rule]) => [name, typeof rule === 'string' ? { kind: 'column', column: rule } : rule]),
-  ) as FieldMap;
-  const unknown = Object.keys(map).find((name) => !fields.some((field) => field.name === name));
-  if (unknown !== undefined) throw new MailbagError('pdf-field-unknown', { field: unknown });
-  return map;
-}
-
-/** ISO 8601, in the zone of this machine. */
-const localDay = (at: Date): string => new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
-
-/** What copies that are made here and now are told beside their records. */
-function batchHere(): BatchContext {
-  const { locale, timeZone: zone } = Intl.DateTimeFormat().resolvedOptions();
-  return { batch: 1, today: localDay(new Date()), locale, zone };
-}
-
-async function fillMany(
-  job: Job,
-  sheet: { path: string; name?: string; headings?: number; map?: string },
-  out: string,
-  name: string,
-): Promise<void> {
-  readFile(sheet.path);
-  const records: SourceRecord[] = [];
-  const reading = {
-    ...(sheet.name === undefined ? {} : { sheet: sheet.name }),
-    ...(sheet.headings === undefined ? {} : { headingRow: sheet.headings }),
-  };
-  const { columns } = await readTable(await tableFile(sheet.path, basename(sheet.path)), reading, (block) => void records.push(...block));
-  const map = sheet.map === undefined ? suggestRules(job.fields, columns, {}) : mapOf(readJson(sheet.map), sheet.map, job.fields);
-  if (Object.keys(map).length === 0) throw new Refused('No field goes with any column. Say which ones do with --map.');
-  if (sheet.map === undefined) note(`Filled by suggestion: ${fewNames(Object.keys(map))}.`);
+async function fillMany(job: Job, sheet: Sheet, out: string, name: string): Promise<void> {
+  const { records, columns, batch, filler, said } = await mappedSheet(job, sheet);
   const read = rowReader(columns);
-  const texts = records.flatMap((record) => record.cells.map((cell) => cell.text));
-  const filler = await RecordFiller.of(
-    job.pdf,
-    { fields: job.fields, map },
-    { ...(await nodeFonts(job.faces)), characters: [...texts, JSON.stringify(map)], finish: job.finish, file: job.file },
-  );
-  const batch = batchHere();
-  const setup = {
-    columns,
-    context: fillContext(batch, 0, SAMPLE_CODE),
-    templates: [{ fields: job.fields, map, measure: (values: FieldValues) => filler.measure(values) }],
-    keyColumn: null,
-    addressColumn: null,
-  };
-  const stops = checkRecords(setup, records).filter((finding) => finding.severity === 'stop');
+  const stops = said.map(({ finding }) => finding).filter((finding) => finding.severity === 'stop');
   if (stops.length > 0) throw new Refused(stops.map((finding) => `Row ${finding.row}: ${findingSentence(finding)}`).join('\n'));
   const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
   const taken = new Set<string>();
@@ -190,7 +121,7 @@ export const fill: Command = {
 
   --values V.json          field name: text, true or false, on-value, option (export or display), or a list of options
   --records SHEET          a workbook, CSV or form data; with --sheet NAME and --headings ROW where they are not guessed right
-  --map MAP.json           field name: column, or a fill rule; without it fields are matched by suggestion
+  --map MAP.json           field name: column, or a fill rule (docs/fill-rules.md); without it fields are matched by suggestion
   --out PATH               the copy, or the folder for the copies
   --name PATTERN           file name with data in it, such as "{{plot}}.pdf"
   --finish F               flattened (no fields left), locked (fields there, read-only) or open (still fillable)
@@ -244,12 +175,7 @@ export const fill: Command = {
       protect: (copy) => (protection ? { protect: { protection, copy } } : {}),
     };
     if (options.values !== undefined) return fillOne(job, options.values, options.out);
-    const sheet = {
-      path: options.records!,
-      ...(options.sheet === undefined ? {} : { name: options.sheet }),
-      ...(headings === undefined ? {} : { headings }),
-      ...(options.map === undefined ? {} : { map: options.map }),
-    };
+    const sheet = sheetOf(options.records!, { sheet: options.sheet, headings, map: options.map });
     return fillMany(job, sheet, options.out, options.name ?? '{{number}}.pdf');
   },
 };

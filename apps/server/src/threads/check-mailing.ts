@@ -11,7 +11,7 @@ import {
 } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { passwordPattern } from '../frozen/message-of.js';
-import { foreignWords } from './foreign-words.js';
+import { wordsOf } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
 import type { Tasks } from '../work/tasks.js';
@@ -61,18 +61,26 @@ const setupOf = (
 
 /** The templates as the checks of single records need them: compiled, so that values are measured with the metrics that draw them. */
 async function measuredTemplates(
-  mailing: FrozenMailing,
-  texts: AsyncIterable<string> | Iterable<string>,
+  { mailing, context }: Pick<Tasks['check']['input'], 'mailing' | 'context'>,
+  records: AsyncIterable<Placed> | Iterable<Placed>,
 ): Promise<CheckSetup['templates']> {
   const characters = new Set<string>();
-  for await (const text of texts) foreignWords(text, characters);
-  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+  const words = wordsOf(mailing, context, characters);
+  words.ofRules();
+  for await (const { record, ordinal } of records) words.ofRecord(record, ordinal);
   const fillers = await compileMailing(mailing, characters);
   return fillers.map((filler) => ({ ...filler.template, measure: (values) => filler.measure(values) }));
 }
 
-async function* textsOf(sourceId: number): AsyncGenerator<string> {
-  for await (const { records } of recordBlocks(sourceId)) for (const { cells } of records) for (const { text } of cells) yield text;
+/** A record at its place in the source, from 0. */
+interface Placed {
+  record: SourceRecord;
+  ordinal: number;
+}
+
+async function* placedRecords(sourceId: number): AsyncGenerator<Placed> {
+  for await (const { first, records } of recordBlocks(sourceId))
+    for (const [index, record] of records.entries()) yield { record, ordinal: first + index };
 }
 
 const acceptanceKey = (recordKey: string, code: string, column: string, field: string, value: string): string =>
@@ -126,7 +134,7 @@ async function compareAll(
 
 /** Runs all checks over all records of a mailing and replaces its findings in one transaction. */
 async function checkAll({ mailingId, sourceId, mailing, context }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
-  const templates = await measuredTemplates(mailing, textsOf(sourceId));
+  const templates = await measuredTemplates({ mailing, context }, placedRecords(sourceId));
   const checker = new RecordChecker(setupOf({ mailing, context }, templates));
   let told = 0;
   const places = new Map<number, { ordinal: number; key: string }>();
@@ -164,13 +172,7 @@ async function checkTouched(
     if (record) records.push({ ordinal, record, key: keyOf(record) });
   }
   const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));
-  const setup = setupOf(
-    input,
-    await measuredTemplates(
-      mailing,
-      records.flatMap(({ record }) => record.cells.map(({ text }) => text)),
-    ),
-  );
+  const setup = setupOf(input, await measuredTemplates(input, records));
   const own = new RecordChecker(setup, { of: 'record' });
   own.see(records.map(({ record }) => record).filter(({ row }) => !leftOut.has(row)));
   const said = own.done();

@@ -1,3 +1,7 @@
+import type { BatchContext, SourceRecord } from '@mailbag/core';
+import { SAMPLE_CODE, fillContext, rowReader, textsMade } from '@mailbag/core';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+
 /** Words that are kept whole; of further ones only the characters are. */
 const MOST_WORDS = 20_000;
 
@@ -9,6 +13,24 @@ export function foreignWords(text: string, into: Set<string>): void {
     if (into.size < MOST_WORDS) into.add(word);
     else for (const char of word) into.add(char);
   }
+}
+
+/** Gathers the words that the copies of a mailing hold, record by record. */
+export function wordsOf({ columns, templates }: FrozenMailing, batch: BatchContext, into: Set<string>): WordsOf {
+  const maps = templates.map(({ map }) => map);
+  const made = textsMade(maps);
+  const read = rowReader(columns);
+  return {
+    ofRules: () => foreignWords(JSON.stringify(maps), into),
+    ofRecord(record, ordinal) {
+      for (const { text } of record.cells) foreignWords(text, into);
+      for (const text of made?.(read(record), fillContext(batch, ordinal, SAMPLE_CODE)) ?? []) foreignWords(text, into);
+    },
+  };
+}
+interface WordsOf {
+  ofRules(): void;
+  ofRecord(record: SourceRecord, ordinal: number): void;
 }
 
 /** As it is kept with a batch. */

@@ -6,7 +6,7 @@ import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataOf, patternNames } from '../frozen/message-of.js';
 import { isPlaceTaken } from '../files/copy-file.js';
 import { fileKey } from '../files/file-key.js';
-import { foreignWords, readWords, writeWords } from './foreign-words.js';
+import { readWords, wordsOf, writeWords } from './foreign-words.js';
 import { paperWish } from './paper-wish.js';
 import type { Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
@@ -114,7 +114,7 @@ async function firstFree(isTaken: (count: number) => Promise<boolean>): Promise<
   return high;
 }
 
-let kept: { batchId: number; mailing: FrozenMailing; planner: Planner } | null = null;
+let kept: { batchId: number; mailing: FrozenMailing; context: BatchContext; planner: Planner } | null = null;
 
 /** Plans the next records. @returns whether all are planned */
 function planBlock(batchId: number): Promise<boolean> {
@@ -123,15 +123,16 @@ function planBlock(batchId: number): Promise<boolean> {
     if (batch?.state !== 'planning') return false;
     if (kept?.batchId !== batchId) {
       const { mailing, context } = frozenBatch((await batchStore.frozen(sql, batchId))!);
-      kept = { batchId, mailing, planner: new Planner(mailing, context) };
+      kept = { batchId, mailing, context, planner: new Planner(mailing, context) };
     }
-    const { mailing, planner } = kept;
+    const { mailing, context, planner } = kept;
     const rows = await batchStore.recordsFrom(sql, batchId, batch.plannedThrough, BLOCK);
     const characters = readWords(batch.characters);
-    if (batch.plannedThrough === 0) foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+    const words = wordsOf(mailing, context, characters);
+    if (batch.plannedThrough === 0) words.ofRules();
     const planned = rows.flatMap(({ ordinal, row, cells }) => {
       const record: SourceRecord = { row, cells: JSON.parse(cells) as Cell[] };
-      for (const cell of record.cells) foreignWords(cell.text, characters);
+      words.ofRecord(record, ordinal);
       return planner.copiesOf(record, ordinal);
     });
     await findPlaces(sql, planned);

@@ -3,7 +3,7 @@ import { fillContext, outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
-import { foreignWords } from './foreign-words.js';
+import { wordsOf } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
 import type { Tasks } from '../work/tasks.js';
 
@@ -18,8 +18,9 @@ export async function sampleCopies({
   codes,
 }: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
   const characters = new Set<string>();
-  for (const cell of record.cells) foreignWords(cell.text, characters);
-  foreignWords(JSON.stringify(mailing.templates.map(({ map }) => map)), characters);
+  const words = wordsOf(mailing, batch, characters);
+  words.ofRules();
+  words.ofRecord(record, ordinal);
   const { finish, stamp = null, pictures = [] } = mailing.plan.output;
   const key = createHash('sha256')
     .update(

@@ -2,6 +2,7 @@
 export { address, otherAddress } from './kinds/address.js';
 export { allowed } from './kinds/allowed.js';
 export { capitals } from './kinds/capitals.js';
+export { computed } from './kinds/computed.js';
 export { control } from './kinds/control.js';
 export { date } from './kinds/date.js';
 export { domain } from './kinds/domain.js';

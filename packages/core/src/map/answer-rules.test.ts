@@ -57,7 +57,7 @@ test('one rule fills all boxes of an answer, each with its piece, and ticks by w
 test('what is no date, and what no tick stands for, is told for its box and never filled in silence', () => {
   const { values, problems } = evaluateMap(fields, map, row('soon', 'weekly'), someContext);
   expect(values).toMatchObject({ day: '', month: '', year: '', monthly: false, yearly: false });
-  expect(problems.map(({ field: name, untranslated }) => [name, untranslated.text])).toEqual([
+  expect(problems.map(({ field: name, untranslated }) => [name, untranslated?.text])).toEqual([
     ['day', 'soon'],
     ['month', 'soon'],
     ['year', 'soon'],

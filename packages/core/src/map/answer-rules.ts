@@ -3,8 +3,9 @@ import { same } from '../editing/changes.js';
 import type { Json } from '../editing/changes.js';
 import type { Field } from '../pdf/field.js';
 import type { FieldMap } from './field-map.js';
-import type { PieceRule, WholeRule } from './kinds/piece.js';
+import type { PieceRule } from './kinds/piece.js';
 import type { FillRule } from './registry.js';
+import { makesValue } from './registry.js';
 
 /** Width of a letter of ten points in the middle, by which the room of a line without a limit is told (common practice, no source). */
 const LETTER = 5;
@@ -16,10 +17,10 @@ const roomOf = ({ maxLength, widgets }: Field): number =>
   maxLength ?? Math.max(1, Math.floor((widgets[0] ? widgets[0].rect[2] - widgets[0].rect[0] : 100) / LETTER));
 
 /** The rules of all boxes of an answer, of one rule that gives the whole of it. */
-export function rulesOfAnswer(answer: Answer, whole: WholeRule | FillRule, fields: ReadonlyMap<string, Field>): FieldMap {
+export function rulesOfAnswer(answer: Answer, whole: FillRule, fields: ReadonlyMap<string, Field>): FieldMap {
   const { parts } = answer;
   if (!isCut(answer) || whole.kind === 'blank') return Object.fromEntries(parts.map(({ field }) => [field, whole]));
-  if (whole.kind !== 'column' && whole.kind !== 'compose' && whole.kind !== 'text') return {};
+  if (!makesValue(whole)) return {};
   const own = parts.map(({ field }) => fields.get(field)!);
   return Object.fromEntries(
     parts.map(({ field, piece, option }, index): [string, PieceRule] => {

@@ -1,5 +1,6 @@
 import { acceptedValues, isButtonWithStates, isChoice } from '../pdf/field.js';
 import type { Field } from '../pdf/field.js';
+import type { Cell } from '../tables/record.js';
 import { blankFor } from './rule.js';
 import type { RuleResult } from './rule.js';
 
@@ -49,4 +50,23 @@ export function chooseValue(field: Field, text: string, column: string): RuleRes
   if (value !== undefined) return { value: field.kind === 'list' ? [value] : value };
   if (!isButton && field.flags.includes('edit')) return { value: text };
   return { value: blankFor(field), untranslated: { column, text, accepted: acceptedValues(field) } };
+}
+
+const ISO = /^\d{4}-\d{2}-\d{2}([T ]\d{2}:\d{2}(:\d{2})?)?$|^\d{2}:\d{2}(:\d{2})?$/;
+
+/**
+ * The text of a cell for a field. One with a format of its own is given the typed value, which is read in one way only: “3/5/2027” may be in March or in May,
+ * and “1,5” one and a half or fifteen.
+ */
+function textFor(field: Field, { text, value }: Cell): string {
+  const { format } = field;
+  if (!format || 'which' in format) return text;
+  if ('pattern' in format) return typeof value === 'string' && ISO.test(value) ? value : text;
+  return typeof value === 'number' ? String(value) : text;
+}
+
+/** A cell as the value of a field. @param columns where it comes from, asked only when it is not accepted */
+export function takeCell(field: Field, cell: Cell, columns: () => string): RuleResult {
+  const result = chooseValue(field, textFor(field, cell), '');
+  return result.untranslated ? { ...result, untranslated: { ...result.untranslated, column: columns() } } : result;
 }

@@ -3,17 +3,17 @@ import { isFillable } from '../pdf/field.js';
 import type { FieldValues } from '../pdf/value.js';
 import type { FillContext } from './fill-context.js';
 import type { FillRule } from './registry.js';
-import { evaluateRule, readsColumns } from './registry.js';
+import { readsColumns, workOn } from './registry.js';
 import type { Row } from './row.js';
-import type { RuleResult } from './rule.js';
+import type { Cannot, Untranslated } from './rule.js';
 
 /** Rules by field name, for one template. A field without a rule keeps what the template itself shows. */
 export type FieldMap = Record<string, FillRule>;
 
-export interface Problem {
-  field: string;
-  untranslated: NonNullable<RuleResult['untranslated']>;
-}
+/** Why a field stays blank though a rule fills it: its value is not accepted, or the rule cannot be worked out. */
+export type Problem = { field: string } & (
+  { untranslated: Untranslated; cannot?: undefined } | { cannot: Cannot; untranslated?: undefined }
+);
 
 export interface Evaluation {
   values: FieldValues;
@@ -24,16 +24,17 @@ export interface Evaluation {
 export function evaluateMap(fields: readonly Field[], map: FieldMap, row: Row, context: FillContext): Evaluation {
   const values: FieldValues = {};
   const problems: Problem[] = [];
+  const work = workOn(row, context);
   for (const field of fields) {
     const rule = Object.hasOwn(map, field.name) ? map[field.name] : undefined;
     if (!rule || !isFillable(field)) continue;
-    const result = evaluateRule(rule, field, row, context);
-    values[field.name] = result.value;
-    if (result.untranslated) problems.push({ field: field.name, untranslated: result.untranslated });
+    const { value, untranslated, cannot } = work.evaluate(rule, field);
+    values[field.name] = value;
+    if (cannot) problems.push({ field: field.name, cannot });
+    else if (untranslated) problems.push({ field: field.name, untranslated });
   }
   return { values, problems };
 }
-
 /** How far a packet is mapped: fields that take a value, and those of them that have a rule. */
 export function mapProgress(templates: readonly { fields: readonly Field[]; map: FieldMap }[]): { fillable: number; filled: number } {
   let fillable = 0;

@@ -1,9 +1,10 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { errorDocument, stateDocument } from './documents.js';
+import { errorDocument, ruleDocument, stateDocument } from './documents.js';
 
 test.each([
   ['errors.md', errorDocument],
+  ['fill-rules.md', ruleDocument],
   ['states.md', stateDocument],
 ])('docs/%s says what the code does', (file, make) => {
   const path = join(process.cwd(), 'docs', file);

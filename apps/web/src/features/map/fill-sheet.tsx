@@ -207,8 +207,9 @@ export function FillSheet({
                     .slice(0, 1)
                     .map((problem) => (
                       <Notice key={problem.field} tone="brick">
-                        “{problem.untranslated.text}” is not among the values that are translated:{' '}
-                        {problem.untranslated.accepted.join(', ')}.
+                        {problem.cannot
+                          ? problem.cannot.cannot
+                          : `“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
                       </Notice>
                     ))}
                 </div>

@@ -11,7 +11,7 @@ const others = ['Quist', 'Brandt', 'Duyvis', 'van Aken', 'O’Hara'];
 
 test.each([
   ['BRANDT', 'Brandt'],
-  ['VAN DER BERG', 'Van Der Berg'],
+  ['VAN DER BERG', 'Van der Berg'],
   ["O'HARA-QUIST", "O'Hara-Quist"],
   ['ÅKESSON', 'Åkesson'],
   ['ŒUVRARD', 'Œuvrard'],

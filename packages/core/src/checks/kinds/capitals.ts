@@ -1,3 +1,4 @@
+import { nameCase } from '../../text/name-case.js';
 import { isNameColumn } from '../name-column.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
@@ -5,10 +6,6 @@ import { aboutValue, columnsWith } from '../check.js';
 const isCapitals = (text: string): boolean => /\p{Lu}{2}/u.test(text) && text === text.toUpperCase() && text !== text.toLowerCase();
 /** Shorter ones may be initials. */
 const SHORTEST = 4;
-
-/** Each word with a capital and small letters after it; particles as they are written are not known, so a person decides. */
-const asName = (text: string): string =>
-  text.toLowerCase().replace(/(^|[\s'’-])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase());
 
 /** Names in capitals amid names that are not. */
 export const capitals: CheckKind = {
@@ -38,7 +35,7 @@ export const capitals: CheckKind = {
         for (const { column, filled, loud } of watched) {
           if (loud.length > filled / 2) continue;
           for (const { row, value } of loud)
-            say({ ...aboutValue(row, column, value), code: 'all-capitals', severity: 'look', mend: asName(value) });
+            say({ ...aboutValue(row, column, value), code: 'all-capitals', severity: 'look', mend: nameCase(value) });
         }
       },
     };

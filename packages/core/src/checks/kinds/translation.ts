@@ -15,6 +15,7 @@ export const translation: CheckKind = {
     see({ row, evaluations }, say) {
       evaluations.forEach((evaluation, template) => {
         for (const { field, untranslated } of evaluation.problems) {
+          if (!untranslated) continue;
           const described = templates[template]!.fields.find((one) => one.name === field);
           say({
             code: 'untranslated',

@@ -1,4 +1,4 @@
-import { blankFor } from '../rule.js';
+import { emptyCell } from '../../tables/record.js';
 import type { RuleKind } from '../rule.js';
 
 /** Leave blank, on purpose. */
@@ -9,12 +9,14 @@ export interface BlankRule {
 export const blank: RuleKind<BlankRule> = {
   kind: 'blank',
   order: 50,
+  asItStands: true,
   title: 'left blank',
+  help: 'Stays empty on purpose, for a person to fill in by hand.',
+  parts: {},
+  examples: [{ rule: { kind: 'blank' }, from: {}, gives: '' }],
   suits: () => true,
   begin: () => ({ kind: 'blank' }),
   parse: () => ({ kind: 'blank' }),
-  readsColumns: () => [],
-  evaluate: (_rule, field) => ({ value: blankFor(field) }),
+  make: () => emptyCell,
   sentence: () => [{ say: 'left blank on purpose' }],
-  rename: (rule) => rule,
 };

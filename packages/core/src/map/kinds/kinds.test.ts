@@ -2,7 +2,18 @@ import type { Field } from '../../pdf/field.js';
 import { someContext } from '../../testing/context.js';
 import { field } from '../../testing/field.js';
 import type { FillRule } from '../registry.js';
-import { evaluateRule, parseRule, readsColumns, renameColumn, ruleKinds, ruleSentence } from '../registry.js';
+import {
+  beginRule,
+  evaluateRule,
+  parseRule,
+  readsColumns,
+  renameColumn,
+  ruleFacts,
+  ruleKinds,
+  ruleSentence,
+  rulesFor,
+} from '../registry.js';
+import { typedText } from '../../tables/typed-text.js';
 import type { Row } from '../row.js';
 import { rowReader } from '../row.js';
 
@@ -67,8 +78,43 @@ test.each(cases)('%j', (rule, of, from, value) => {
   expect(ruleSentence(rule).length).toBeGreaterThan(0);
 });
 
-test('no kind of rule is without a case here', () => {
-  expect(ruleKinds.filter((kind) => !cases.some(([rule]) => rule.kind === kind))).toEqual([]);
+/** A record of texts, typed as a source types them. */
+const recordOf = (from: Record<string, string>): Row =>
+  rowReader(Object.keys(from).map((name) => ({ name })))({ row: 2, cells: Object.values(from).map((text) => typedText(text)) });
+
+const examples = ruleKinds.flatMap((kind) => ruleFacts(kind).examples.map((one) => [kind, one] as const));
+
+test.each(examples)('%s does what its example says', (_kind, { rule, from, gives }) => {
+  const result = evaluateRule(rule, box, recordOf(from), someContext);
+  expect(result).toEqual({ value: gives });
+  expect(parseRule(JSON.parse(JSON.stringify(rule)))).toEqual({ rule, fault: null });
+  expect(ruleSentence(rule).length).toBeGreaterThan(0);
+  // Its columns are all told, and a record that has none of them gives no value of its own.
+  expect([...readsColumns(rule)].sort()).toEqual(Object.keys(from).sort());
+});
+
+test('no kind of rule is without an example, help and a word for each of its parts', () => {
+  for (const { kind, help, parts, examples: own, title } of ruleKinds.map(ruleFacts)) {
+    expect(own.length).toBeGreaterThan(0);
+    expect(title.length).toBeGreaterThan(3);
+    expect(help).toContain('.');
+    for (const { rule } of own) expect(['kind', ...Object.keys(parts)]).toEqual(expect.arrayContaining(Object.keys(rule)));
+    expect(parseRule({ kind })).toEqual(
+      kind === 'blank' ? { rule: { kind }, fault: null } : { rule: null, fault: expect.any(String) as string },
+    );
+  }
+});
+
+test('a rule to begin with can be read back, and works on what was there before', () => {
+  const columnsThere = [
+    { name: 'Plot', slug: 'plot', kind: 'text' as const, empty: 0, distinct: 2, longest: 'B-1', examples: ['A', 'B-1'] },
+  ];
+  for (const field of [box, tick, radio, menu])
+    for (const { kind } of rulesFor(field)) {
+      const before: FillRule = { kind: 'column', column: 'Plot' };
+      const begun = beginRule(kind, field, columnsThere, before);
+      expect(parseRule(JSON.parse(JSON.stringify(begun)))).toEqual({ rule: begun, fault: null });
+    }
 });
 
 test.each<[FillRule, Field, Row, object]>([
@@ -82,8 +128,64 @@ test.each<[FillRule, Field, Row, object]>([
   expect([null, undefined, false, '']).toContain(result.value);
 }); // prettier-ignore
 
+/** What a rule says of a record for which it cannot be worked out. */
+test.each<[FillRule, Record<string, string>, RegExp, string]>([
+  [{ kind: 'portion', of: { kind: 'column', column: 'Plot' }, take: { what: 'before', mark: '-', which: 'last' }, missing: 'stop' }, { Plot: 'B12' }, /“B12” does not have what stands before the last “-”/, 'Plot'],
+  [{ kind: 'portion', of: { kind: 'column', column: 'Plot' }, take: { what: 'digits' }, missing: 'stop' }, { Plot: 'B' }, /“B” has no digits/, 'Plot'],
+  [{ kind: 'portion', of: { kind: 'column', column: 'Name' }, take: { what: 'word', number: 3 }, missing: 'stop' }, { Name: 'Ada Quist' }, /does not have 3\. word/, 'Name'],
+  [{ kind: 'shape', of: { kind: 'column', column: 'No' }, letters: 'as-they-are', tidy: true, joinLines: null, zeros: 3 }, { No: '1234' }, /more than 3 characters/, 'No'],
+  [{ kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [{ key: 'Brook', value: '1' }], otherwise: null }, { Site: 'Hill' }, /“Hill” is not in the table/, 'Site'],
+  [{ kind: 'address', of: { street: { kind: 'column', column: 'Street' }, country: { kind: 'column', column: 'Land' } }, home: 'DE', joined: null }, { Street: 'Reed Lane 1', Land: '' }, /no town/, ''],
+  [{ kind: 'address', of: { street: { kind: 'column', column: 'Street' }, country: { kind: 'column', column: 'Land' } }, home: 'DE', joined: null }, { Street: 'Reed Lane 1', Land: 'Larkmere' }, /“Larkmere” is no country/, 'Land'],
+  [{ kind: 'liquid', text: '{{ plot | nosuch }}', columns: { plot: 'Plot' } }, { Plot: 'B' }, /nosuch/, ''],
+  [{ kind: 'cases', cases: [{ when: { of: { kind: 'column', column: 'Area' }, test: 'over', number: '3' }, then: { kind: 'text', text: 'x' } }], otherwise: { kind: 'blank' } }, { Area: 'big' }, /“big” is not a number/, 'Area'],
+  [{ kind: 'compose', parts: [{ text: 'No ' }, { rule: { kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [], otherwise: null } }] }, { Site: 'Hill' }, /not in the table/, 'Site'],
+  [{ kind: 'piece', of: { kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [], otherwise: null }, box: { piece: { what: 'characters', from: 1, to: 2 }, isLast: false } }, { Site: 'Hill' }, /not in the table/, 'Site'],
+])('a rule that cannot be worked out says why and leaves the field blank: %j of %j', (rule, from, why, of) => {
+  const result = evaluateRule(rule, box, recordOf(from), someContext);
+  expect(result).toMatchObject({ value: '', cannot: { cannot: expect.stringMatching(why) as string, column: of } });
+  // One that may be left out is tried first.
+  if (rule.kind !== 'piece') expect(evaluateRule({ kind: 'first', of: [{ kind: 'blank' }, rule] }, tick, recordOf(from), someContext)).toMatchObject({ value: false, cannot: { column: of } });
+}); // prettier-ignore
+
+test.each<[FillRule, Record<string, string>, string]>([
+  [{ kind: 'portion', of: { kind: 'column', column: 'Name' }, take: { what: 'all-but-word', number: -1 }, missing: 'whole' }, { Name: 'Ada Maria Quist' }, 'Ada Maria'],
+  [{ kind: 'portion', of: { kind: 'column', column: 'Name' }, take: { what: 'all-but-word', number: -1 }, missing: 'whole' }, { Name: 'Quist' }, 'Quist'],
+  [{ kind: 'portion', of: { kind: 'column', column: 'Name' }, take: { what: 'after', mark: ', ', which: 'first' }, missing: 'blank' }, { Name: 'Quist' }, ''],
+  // A flag and an accent are one character each, as people see them (UAX 29).
+  [{ kind: 'portion', of: { kind: 'column', column: 'Name' }, take: { what: 'characters', from: 2, to: 3 }, missing: 'stop' }, { Name: 'X\u{1F1E9}\u{1F1EA}e\u0301Z' }, '\u{1F1E9}\u{1F1EA}e\u0301'],
+  [{ kind: 'portion', of: { kind: 'column', column: 'Phone' }, take: { what: 'digits' }, missing: 'stop' }, { Phone: '(0351) 49-60' }, '03514960'],
+  [{ kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [], otherwise: { kind: 'text', text: '?' } }, { Site: 'Hill' }, '?'],
+  [{ kind: 'shape', of: { kind: 'column', column: 'Name' }, letters: 'small', tidy: false, joinLines: null, zeros: null }, { Name: ' A  B' }, ' a  b'],
+  [{ kind: 'cases', cases: [], otherwise: { kind: 'column', column: 'Name' } }, { Name: 'Ada' }, 'Ada'],
+  [{ kind: 'first', of: [{ kind: 'column', column: 'A' }, { kind: 'column', column: 'B' }] }, { A: ' ', B: '' }, ''],
+  [{ kind: 'copy-fact', fact: 'code' }, {}, someContext.code],
+  [{ kind: 'copy-fact', fact: 'batch' }, {}, '4'],
+  [{ kind: 'copy-fact', fact: 'count' }, {}, '1'],
+])('%j of %j', (rule, from, gives) => {
+  expect(evaluateRule(rule, box, recordOf(from), someContext)).toEqual({ value: gives });
+  expect(parseRule(JSON.parse(JSON.stringify(rule)))).toEqual({ rule, fault: null });
+}); // prettier-ignore
+
+test('a case gives a tick what its column says in the form’s own words', () => {
+  const rule: FillRule = { kind: 'cases', cases: [{ when: { of: { kind: 'column', column: 'Season' }, test: 'not-empty' }, then: sheds }], otherwise: { kind: 'text', text: 'Off' } }; // prettier-ignore
+  expect(evaluateRule(rule, tick, recordOf({ Season: 'summer', Shed: 'yes' }), someContext)).toEqual({ value: 'On' });
+  expect(evaluateRule(rule, tick, recordOf({ Season: '', Shed: 'yes' }), someContext)).toEqual({ value: false });
+  expect(evaluateRule(rule, tick, recordOf({ Season: 'summer', Shed: 'perhaps' }), someContext).untranslated).toMatchObject({
+    text: 'perhaps',
+  });
+  // Where its value is worked on, a rule may not hang on a field.
+  expect(parseRule({ kind: 'shape', of: rule, letters: 'capitals' }).fault).toMatch(/“cases” cannot be a part of the rule “shape”/);
+});
+
+test('rules are put together only so deep', () => {
+  let rule: unknown = { kind: 'blank' };
+  for (let depth = 0; depth < 40; depth++) rule = { kind: 'first', of: [rule] };
+  expect(parseRule(rule).fault).toMatch(/more than 12 deep/);
+});
+
 test('every rule names the columns that it reads, and follows one that is renamed', () => {
-  for (const [rule] of cases) {
+  for (const rule of [...cases.map(([one]) => one), ...examples.map(([, one]) => one.rule)]) {
     const reads = readsColumns(rule);
     for (const name of reads) {
       const renamed = readsColumns(renameColumn(rule, name, 'New'));

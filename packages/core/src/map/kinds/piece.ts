@@ -3,19 +3,11 @@ import { pieceWords } from '../../answers/answer.js';
 import type { PieceBox } from '../../answers/split-answer.js';
 import { pieceOf } from '../../answers/split-answer.js';
 import type { Field, FieldOption } from '../../pdf/field.js';
+import type { Cell } from '../../tables/record.js';
 import { normalised } from '../choose.js';
-import type { Row } from '../row.js';
-import { blankFor } from '../rule.js';
+import type { FillRule } from '../registry.js';
+import { blankFor, isCannot } from '../rule.js';
 import type { RuleKind, RuleResult } from '../rule.js';
-import type { ColumnRule } from './column.js';
-import { column } from './column.js';
-import type { ComposeRule } from './compose.js';
-import { compose } from './compose.js';
-import type { TextRule } from './text.js';
-import { text } from './text.js';
-
-/** What gives a whole answer, of which each box takes its piece. */
-export type WholeRule = ColumnRule | ComposeRule | TextRule;
 
 /** A tick of several: what it stands for, and what the others do. */
 export interface TickBox {
@@ -28,24 +20,11 @@ export interface TickBox {
 /** The piece that one box takes of an answer that stands over several. */
 export interface PieceRule {
   kind: 'piece';
-  of: WholeRule;
+  /** What gives the whole answer, of which each box takes its piece. */
+  of: FillRule;
   box: PieceBox | TickBox;
 }
 
-const wholeKinds = { column, compose, text } as const;
-const wholeOf = (rule: WholeRule): RuleKind<WholeRule> => wholeKinds[rule.kind] as unknown as RuleKind<WholeRule>;
-
-/** A box without the limits of this one, in which the whole answer would stand. */
-const wholeField = (field: Field): Field => ({
-  ...field,
-  kind: 'text',
-  flags: [],
-  maxLength: null,
-  options: [],
-  onValues: [],
-  format: null,
-  widgets: [],
-});
 const YES = /^(?:yes|ja|oui|s[ií]|true|y|j|1|x|on)$/i;
 const NO = /^(?:no|nein|non|false|n|0|off)$/i;
 
@@ -62,10 +41,9 @@ function tick(field: Field, whole: string, columnName: string, { option, among, 
   return { value: said.some((one) => isMeant(one, option)) ? (field.onValues[0] ?? option.value) : false };
 }
 
-function piece(field: Field, rule: PieceRule, row: Row, whole: string, columnName: string): RuleResult {
+function piece(field: Field, rule: PieceRule, { text: whole, value }: Cell, columnName: string): RuleResult {
   if ('among' in rule.box) return tick(field, whole, columnName, rule.box);
-  const typed = rule.of.kind === 'column' ? row.cell(rule.of.column).value : null;
-  const taken = pieceOf(whole, typed, rule.box);
+  const taken = pieceOf(whole, value, rule.box);
   if (taken !== null) return { value: taken };
   const accepted = ['day', 'month', 'year'].includes(rule.box.piece.what) ? ['a date, such as 2027-02-01'] : ['an amount, such as 1234.50'];
   return { value: blankFor(field), untranslated: { column: columnName, text: whole, accepted } };
@@ -100,16 +78,27 @@ function boxFrom(given: unknown): PieceRule['box'] | null {
   };
 }
 
-function wholeFrom(given: unknown): WholeRule | null {
-  const { kind } = (given ?? {}) as { kind?: unknown };
-  const known = kind === 'column' || kind === 'compose' || kind === 'text' ? wholeKinds[kind] : null;
-  return known ? (known.parse(given as Record<string, unknown>) as WholeRule | null) : null;
-}
-
 export const pieceRule: RuleKind<PieceRule> = {
   kind: 'piece',
   order: 60,
+  asItStands: true,
   title: 'a piece of an answer',
+  help: 'Each box of an answer takes its piece of the one value; it is made for all boxes at once.',
+  parts: {
+    of: 'the rule that gives the whole answer',
+    box: '{ "piece": { "what": "characters", "from", "to" } or { "what": "day", "month", "year", "whole units", "cents", "area code" or "number" } or { "what": "line", "number" }, "isLast", "rooms" of lines in characters, "digits" of a year }; or for a tick { "option": { "value", "label" }, "among": the options of all ticks, "isSeveral" }',
+  },
+  examples: [
+    {
+      rule: {
+        kind: 'piece',
+        of: { kind: 'column', column: 'Account' },
+        box: { piece: { what: 'characters', from: 1, to: 4 }, isLast: false },
+      },
+      from: { Account: 'GB82WEST12345698765432' },
+      gives: 'GB82',
+    },
+  ],
   // It is made for all boxes of an answer at once, never chosen for one of them.
   suits: () => false,
   begin: (_, first) => ({
@@ -117,15 +106,15 @@ export const pieceRule: RuleKind<PieceRule> = {
     of: { kind: 'column', column: first?.name ?? '' },
     box: { piece: { what: 'characters', from: 1, to: 1 }, isLast: false },
   }),
-  parse({ of, box }) {
-    const [whole, own] = [wholeFrom(of), boxFrom(box)];
+  parse({ of, box }, read) {
+    const [whole, own] = [read(of), boxFrom(box)];
     return whole && own ? { kind: 'piece', of: whole, box: own } : null;
   },
-  readsColumns: ({ of }) => wholeOf(of).readsColumns(of),
-  evaluate(rule, field, row, context) {
-    const { value } = wholeOf(rule.of).evaluate(rule.of, wholeField(field), row, context);
-    return piece(field, rule, row, typeof value === 'string' ? value : '', pieceRule.readsColumns(rule).join(', '));
+  inner: ({ of }) => [of],
+  with: (rule, change) => ({ ...rule, of: change.rule(rule.of) }),
+  evaluate(rule, field, work) {
+    const made = work.make(rule.of);
+    return isCannot(made) ? { value: blankFor(field), cannot: made } : piece(field, rule, made, work.columns(rule.of));
   },
-  sentence: ({ of, box }) => [...wholeOf(of).sentence(of), { say: 'among' in box ? box.option.label : pieceWords(box.piece) }],
-  rename: (rule, from, to) => ({ ...rule, of: wholeOf(rule.of).rename(rule.of, from, to) }),
+  sentence: ({ of, box }, inner) => [...inner(of), { say: 'among' in box ? box.option.label : pieceWords(box.piece) }],
 };

@@ -34,7 +34,27 @@ function translationFrom(given: unknown): Translation | null {
 export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
   order: 30,
+  asItStands: true,
   title: 'a column, translated',
+  help: 'Says which option each value of a column stands for. A value that is not in the list is a stop, never a silent tick.',
+  parts: {
+    column: 'name of the column',
+    table: 'list of { "from", "to" }: a value of the column, and the on-value or export value that it becomes; "Off" or empty for none',
+  },
+  examples: [
+    {
+      rule: {
+        kind: 'translate',
+        column: 'Season',
+        table: [
+          { from: 'summer', to: 'S' },
+          { from: 'whole year', to: 'Y' },
+        ],
+      },
+      from: { Season: 'whole year' },
+      gives: 'Y',
+    },
+  ],
   suits: takesOneOf,
   begin: (field, column) => ({ kind: 'translate', column: column?.name ?? '', table: suggestTable(field, column) }),
   parse({ column, table }) {
@@ -44,7 +64,8 @@ export const translate: RuleKind<TranslateRule> = {
       : null;
   },
   readsColumns: (rule) => [rule.column],
-  evaluate(rule, field, row) {
+  with: (rule, change) => ({ ...rule, column: change.column(rule.column) }),
+  evaluate(rule, field, { row }) {
     const text = row.cell(rule.column).text;
     const found = translationOf(rule.table, text);
     if (found)
@@ -63,5 +84,4 @@ export const translate: RuleKind<TranslateRule> = {
     };
   },
   sentence: (rule) => [{ column: rule.column }, { say: `${rule.table.length} values translated` }],
-  rename: (rule, from, to) => (rule.column === from ? { ...rule, column: to } : rule),
 };

@@ -1,0 +1,76 @@
+import type { AddressPart, AddressRule } from '@mailbag/core';
+import { addressParts } from '@mailbag/core';
+import { Choice } from '../../../ui/choice';
+import { ColumnChoice } from './column-choice';
+import { DraftText } from './draft-text';
+import { Lead, Line } from './parts';
+import { RulePart } from './rule-part';
+import type { BodyProps } from './rule-setting';
+import { IconButton } from '../../../ui/button';
+import { X } from 'lucide-react';
+
+const words: Record<AddressPart, string> = {
+  name: 'Name',
+  street: 'Street',
+  postalCode: 'Postal code',
+  town: 'Town',
+  region: 'Region',
+  country: 'Country',
+};
+
+export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
+  const put = (part: AddressPart, one: AddressRule['of'][AddressPart]): void => {
+    const { [part]: _before, ...rest } = rule.of;
+    onChange({ ...rule, of: one ? { ...rest, [part]: one } : rest });
+  };
+  return (
+    <>
+      {addressParts.map((part) => {
+        const one = rule.of[part];
+        return (
+          <Line key={part}>
+            <Lead>{words[part]}</Lead>
+            {one ? (
+              <>
+                <RulePart place={`${place}${words[part]}`} rule={one} onChange={(next) => put(part, next)} />
+                <IconButton label={`${place}Take the ${words[part].toLowerCase()} out`} small onPress={() => put(part, undefined)}>
+                  <X size={13} />
+                </IconButton>
+              </>
+            ) : (
+              <ColumnChoice
+                label={`${place}${words[part]}: column`}
+                value={null}
+                placeholder="none"
+                onChange={({ name }) => put(part, { kind: 'column', column: name })}
+              />
+            )}
+          </Line>
+        );
+      })}
+      <Line>
+        <Lead>Lines</Lead>
+        <Choice
+          label={`${place}How the lines stand`}
+          hideLabel
+          small
+          items={[
+            { id: 'lines', text: 'each on its own' },
+            { id: 'joined', text: 'in one, with commas' },
+          ]}
+          value={rule.joined === null ? 'lines' : 'joined'}
+          onChange={(id) => onChange({ ...rule, joined: id === 'lines' ? null : ', ' })}
+        />
+        Own country
+        <DraftText
+          label={`${place}Two letters of your own country`}
+          width={48}
+          value={rule.home}
+          write={(home) => home}
+          read={(text) => (/^[A-Za-z]{2}$/.test(text.trim()) ? text.trim().toUpperCase() : null)}
+          onChange={(home) => onChange({ ...rule, home })}
+        />
+      </Line>
+    </>
+  );
+}

@@ -1,0 +1,19 @@
+import type { CopyFact, CopyFactRule } from '@mailbag/core';
+import { copyFacts } from '@mailbag/core';
+import { Choice } from '../../../ui/choice';
+import type { BodyProps } from './rule-setting';
+
+const items = Object.entries(copyFacts).map(([id, text]) => ({ id, text }));
+
+export function CopyFactBody({ rule, place, onChange }: BodyProps<CopyFactRule>) {
+  return (
+    <Choice
+      label={`${place}What of the copy`}
+      hideLabel
+      small
+      items={items}
+      value={rule.fact}
+      onChange={(fact) => onChange({ ...rule, fact: fact as CopyFact })}
+    />
+  );
+}

@@ -1,0 +1,110 @@
+import type { DateRule } from '@mailbag/core';
+import { isDatePattern, patternsReading, shownDay, shownPatterns } from '@mailbag/core';
+import { DateTime } from 'luxon';
+import { Choice } from '../../../ui/choice';
+import { Small } from '../../../ui/layout';
+import { DraftText, WholeNumber } from './draft-text';
+import { LanguageChoice } from './language-choice';
+import { Lead, Line } from './parts';
+import { RulePart } from './rule-part';
+import type { BodyProps } from './rule-setting';
+import { useRuleSetting } from './rule-setting';
+
+/** A day by which ways of writing are told apart. */
+const SAMPLE = DateTime.fromISO('2027-02-01', { zone: 'utc' });
+const OWN = 'own';
+
+export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
+  const { columns, locale } = useRuleSetting();
+  const language = rule.language ?? locale;
+  const { of, read, add, show } = rule;
+  const samples = of.kind === 'column' ? (columns.find(({ name }) => name === of.column)?.examples ?? []) : [];
+  const readings = patternsReading(samples, language);
+  const moved = (unit: keyof DateRule['add'], label: string) => (
+    <>
+      <WholeNumber
+        label={`${place}Plus ${label}`}
+        value={add[unit]}
+        least={-100_000}
+        most={100_000}
+        onChange={(count) => onChange({ ...rule, add: { ...add, [unit]: count } })}
+      />
+      {label}
+    </>
+  );
+  const pattern = 'pattern' in show ? show.pattern : null;
+  const isOffered = pattern !== null && (shownPatterns as readonly string[]).includes(pattern);
+  return (
+    <>
+      <Line>
+        <Lead>Date</Lead>
+        <RulePart place={`${place}Date`} rule={of} onChange={(next) => onChange({ ...rule, of: next })} />
+      </Line>
+      <Line>
+        <Lead>Read as</Lead>
+        <Choice
+          label={`${place}How the date is written`}
+          hideLabel
+          small
+          items={[
+            { id: '', text: 'clear by itself', detail: '2027-02-01, 1.2.2027, or a date of the spreadsheet' },
+            ...[...new Set([...readings, ...read])].map((id) => ({
+              id,
+              text: id,
+              detail: `1 February 2027 is ${shownDay(SAMPLE, id, language)}`,
+            })),
+          ]}
+          value={read[0] ?? ''}
+          onChange={(id) => onChange({ ...rule, read: id === '' ? [] : [id] })}
+        />
+        {samples.length > 0 && <Small>The column has {samples.slice(0, 2).join(', ')}</Small>}
+      </Line>
+      <Line>
+        <Lead>Plus</Lead>
+        {moved('years', 'years')}
+        {moved('months', 'months')}
+        {moved('days', 'days')}
+        <Small>Minus takes off.</Small>
+      </Line>
+      <Line>
+        <Lead>Show as</Lead>
+        <Choice
+          label={`${place}How the date is shown`}
+          hideLabel
+          small
+          items={[
+            ...shownPatterns.map((id) => ({ id: id as string, text: shownDay(SAMPLE, id, language), detail: id })),
+            { id: OWN, text: 'a pattern of your own' },
+            { id: 'age', text: 'age in years on a day' },
+          ]}
+          value={pattern === null ? 'age' : isOffered ? pattern : OWN}
+          onChange={(id) =>
+            onChange({
+              ...rule,
+              show: id === 'age' ? { ageOn: { kind: 'copy-fact', fact: 'today' } } : { pattern: id === OWN ? "d.M.yyyy ''" : id },
+            })
+          }
+        />
+        {pattern !== null && !isOffered && (
+          <DraftText
+            label={`${place}Pattern`}
+            width={150}
+            value={pattern}
+            write={(text) => text}
+            read={(text) => (isDatePattern(text) ? text : null)}
+            onChange={(next) => onChange({ ...rule, show: { pattern: next } })}
+          />
+        )}
+        {pattern !== null && (
+          <LanguageChoice place={place} language={rule.language} onChange={(next) => onChange({ ...rule, language: next })} />
+        )}
+      </Line>
+      {'ageOn' in show && (
+        <Line>
+          <Lead>on</Lead>
+          <RulePart place={`${place}Day of the age`} rule={show.ageOn} onChange={(ageOn) => onChange({ ...rule, show: { ageOn } })} />
+        </Line>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import type { LookupLine, LookupRule } from '@mailbag/core';
+import { LOOKUP_LIMIT } from '@mailbag/core';
+import { Plus, Wand2, X } from 'lucide-react';
+import { Button, IconButton } from '../../../ui/button';
+import { TextInput, Toggled } from '../../../ui/field';
+import { Small, Stack } from '../../../ui/layout';
+import { Lead, Line, Pair } from './parts';
+import { RulePart } from './rule-part';
+import type { BodyProps } from './rule-setting';
+import { useRuleSetting } from './rule-setting';
+
+/** Two columns that were copied in a spreadsheet, as lines of the table; null: it is something else. */
+export function pastedLines(text: string): LookupLine[] | null {
+  if (!text.includes('\t')) return null;
+  const lines = text
+    .split(/\r\n|[\r\n]/)
+    .filter((line) => line.trim() !== '')
+    .map((line) => line.split('\t'));
+  return lines.every((cells) => cells.length >= 2)
+    ? lines.map(([key = '', value = '']) => ({ key: key.trim(), value: value.trim() }))
+    : null;
+}
+
+export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
+  const { columns } = useRuleSetting();
+  const { table } = rule;
+  const put = (next: LookupLine[]): void => onChange({ ...rule, table: next.slice(0, LOOKUP_LIMIT) });
+  const replace = (at: number, change: Partial<LookupLine>): void =>
+    put(table.map((one, index) => (index === at ? { ...one, ...change } : one)));
+  const column = rule.of.kind === 'column' ? rule.of.column : null;
+  const missing = (columns.find(({ name }) => name === column)?.examples ?? []).filter(
+    (example) => !table.some(({ key }) => key.trim().toLowerCase() === example.trim().toLowerCase()),
+  );
+  return (
+    <>
+      <Line>
+        <Lead>Look up</Lead>
+        <RulePart place={`${place}Key`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      </Line>
+      <Stack
+        $gap={6}
+        onPaste={(event) => {
+          const lines = pastedLines(event.clipboardData.getData('text/plain'));
+          if (!lines) return;
+          event.preventDefault();
+          put([...table.filter(({ key, value }) => key !== '' || value !== ''), ...lines]);
+        }}
+      >
+        <Pair>
+          <Small>When it is</Small>
+          <span />
+          <Small>take</Small>
+          <span />
+        </Pair>
+        {table.map((one, at) => (
+          <Pair key={at}>
+            <TextInput label={`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
+            <span aria-hidden>→</span>
+            <TextInput label={`${place}Found for key ${at + 1}`} hideLabel value={one.value} onChange={(value) => replace(at, { value })} />
+            <IconButton label={`${place}Take line ${at + 1} away`} onPress={() => put(table.filter((_, index) => index !== at))}>
+              <X size={14} />
+            </IconButton>
+          </Pair>
+        ))}
+        <Line>
+          <Button small onPress={() => put([...table, { key: '', value: '' }])}>
+            <Plus size={13} />
+            Add a line
+          </Button>
+          {missing.length > 0 && (
+            <Button small onPress={() => put([...table, ...missing.map((key) => ({ key, value: '' }))])}>
+              <Wand2 size={13} />
+              Add {missing.slice(0, 3).join(', ')} from the column
+            </Button>
+          )}
+          <Small>Two columns copied in a spreadsheet can be pasted here.</Small>
+        </Line>
+      </Stack>
+      <Line>
+        <Toggled
+          label={rule.otherwise ? 'Otherwise' : 'A key that is not in the table is a stop'}
+          value={rule.otherwise !== null}
+          onChange={(on) => onChange({ ...rule, otherwise: on ? { kind: 'blank' } : null })}
+        />
+        {rule.otherwise && (
+          <RulePart place={`${place}Otherwise`} rule={rule.otherwise} onChange={(otherwise) => onChange({ ...rule, otherwise })} />
+        )}
+      </Line>
+    </>
+  );
+}

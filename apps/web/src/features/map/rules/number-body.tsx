@@ -1,0 +1,96 @@
+import type { Digits, NumberRule, WordsLanguage } from '@mailbag/core';
+import { wordsLanguages } from '@mailbag/core';
+import { Choice } from '../../../ui/choice';
+import { Toggled } from '../../../ui/field';
+import { DraftText } from './draft-text';
+import { LanguageChoice, languageName } from './language-choice';
+import { Lead, Line } from './parts';
+import { RoundingChoice } from './rounding-choice';
+import { RulePart } from './rule-part';
+import type { BodyProps } from './rule-setting';
+
+const signs = [
+  { id: 'minus', text: 'minus below 0' },
+  { id: 'always', text: 'plus or minus' },
+  { id: 'brackets', text: '(12) below 0' },
+  { id: 'never', text: 'no sign' },
+];
+const percents = [
+  { id: 'no', text: 'no percent' },
+  { id: 'as-it-is', text: '5 is 5 %' },
+  { id: 'times-100', text: '0.05 is 5 %' },
+];
+const plain: Digits = { thousands: true, currency: null, percent: 'no', sign: 'minus', language: null };
+
+export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
+  const { show } = rule;
+  const inWords = 'words' in show;
+  const put = (next: NumberRule['show']): void => onChange({ ...rule, show: next });
+  return (
+    <>
+      <Line>
+        <Lead>Number</Lead>
+        <RulePart place={`${place}Number`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      </Line>
+      <RoundingChoice place={place} round={rule.round} onChange={(round) => onChange({ ...rule, round })} />
+      <Line>
+        <Lead>Show in</Lead>
+        <Choice
+          label={`${place}Digits or words`}
+          hideLabel
+          small
+          items={[
+            { id: 'digits', text: 'digits' },
+            { id: 'words', text: 'words' },
+          ]}
+          value={inWords ? 'words' : 'digits'}
+          onChange={(id) => put(id === 'words' ? { words: 'en-GB', currency: show.currency } : { ...plain, currency: show.currency })}
+        />
+        {inWords ? (
+          <Choice
+            label={`${place}Language of the words`}
+            hideLabel
+            small
+            items={wordsLanguages.map((id) => ({ id, text: languageName(id) }))}
+            value={show.words}
+            onChange={(words) => put({ ...show, words: words as WordsLanguage })}
+          />
+        ) : (
+          <LanguageChoice place={place} language={show.language} onChange={(language) => put({ ...show, language })} />
+        )}
+        Currency
+        <DraftText
+          label={`${place}Currency, three letters`}
+          width={56}
+          placeholder="none"
+          value={show.currency}
+          write={(currency) => currency ?? ''}
+          read={(text) => (text.trim() === '' ? null : /^[A-Za-z]{3}$/.test(text.trim()) ? text.trim().toUpperCase() : null)}
+          onChange={(currency) => put({ ...show, currency })}
+        />
+      </Line>
+      {!inWords && (
+        <Line>
+          <Lead />
+          <Toggled label="Group thousands" value={show.thousands} onChange={(thousands) => put({ ...show, thousands })} />
+          <Choice
+            label={`${place}Sign`}
+            hideLabel
+            small
+            items={signs}
+            value={show.sign}
+            onChange={(sign) => put({ ...show, sign: sign as Digits['sign'] })}
+          />
+          <Choice
+            label={`${place}Percent`}
+            hideLabel
+            small
+            items={percents}
+            value={show.percent}
+            onChange={(percent) => put({ ...show, percent: percent as Digits['percent'] })}
+          />
+        </Line>
+      )}
+    </>
+  );
+}

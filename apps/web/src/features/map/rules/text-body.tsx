@@ -1,0 +1,29 @@
+import type { TextRule } from '@mailbag/core';
+import { acceptedValues } from '@mailbag/core';
+import { Choice } from '../../../ui/choice';
+import { ShortText } from './parts';
+import type { BodyProps } from './rule-setting';
+
+export function TextBody({ rule, field, place, onChange }: BodyProps<TextRule>) {
+  const accepted = acceptedValues(field);
+  if (accepted.length > 0)
+    return (
+      <Choice
+        label={`${place}Value`}
+        hideLabel
+        small
+        items={accepted.map((value) => ({ id: value, text: value }))}
+        value={rule.text}
+        onChange={(text) => onChange({ ...rule, text })}
+      />
+    );
+  return (
+    <ShortText
+      label={`${place}Fixed text`}
+      width={240}
+      value={rule.text}
+      placeholder="The same in every copy"
+      onChange={(text) => onChange({ ...rule, text })}
+    />
+  );
+}

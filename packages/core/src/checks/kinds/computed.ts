@@ -1,0 +1,34 @@
+import { fieldLabel } from '../../pdf/field.js';
+import type { CheckKind } from '../check.js';
+
+/** Every rule can be worked out for every record: an amount is a number, a date a date, a key stands in its table. */
+export const computed: CheckKind = {
+  order: 205,
+  findings: {
+    'cannot-work-out': {
+      title: 'Rule that cannot be worked out',
+      sentence: ({ label, details }) => `“${label}” cannot be worked out. ${details.why ?? ''}`,
+    },
+  },
+  begin: ({ templates }) => ({
+    see({ row, evaluations }, say) {
+      evaluations.forEach(({ problems }, template) => {
+        for (const { field, cannot } of problems) {
+          if (!cannot) continue;
+          const described = templates[template]!.fields.find((one) => one.name === field);
+          say({
+            code: 'cannot-work-out',
+            severity: 'stop',
+            row: row.row,
+            column: cannot.column || null,
+            template,
+            field,
+            label: described ? fieldLabel(described) : field,
+            value: cannot.text,
+            details: { why: cannot.cannot },
+          });
+        }
+      });
+    },
+  }),
+};
