@@ -119,6 +119,8 @@ export type { CopyFact, CopyFactRule } from './map/kinds/copy-fact.js';
 export { copyFacts } from './map/kinds/copy-fact.js';
 export type { DateRule } from './map/kinds/date.js';
 export { isDatePattern } from './map/kinds/date.js';
+export type { ColumnRule } from './map/kinds/column.js';
+export type { TextRule } from './map/kinds/text.js';
 export type { FirstRule } from './map/kinds/first.js';
 export type { LiquidRule } from './map/kinds/liquid.js';
 export type { LookupLine, LookupRule } from './map/kinds/lookup.js';

@@ -173,7 +173,11 @@ export function conditionSentence(condition: Condition, inner: (rule: FillRule) 
     return [
       ...inner(condition.of),
       { say: testWords[condition.test] },
-      ...(first === undefined ? [] : [{ text: first }, ...more.flatMap((text): SentencePart[] => [{ say: joined }, { text }])]),
+      ...(first === undefined
+        ? 'values' in condition
+          ? [{ say: '…' }]
+          : []
+        : [{ text: first }, ...more.flatMap((text): SentencePart[] => [{ say: joined }, { text }])]),
     ];
   }
   const say = 'all' in condition ? 'and' : 'or';

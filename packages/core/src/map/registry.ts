@@ -47,7 +47,7 @@ const innerRules = (rule: FillRule): FillRule[] => kindOf(rule).inner?.(rule) ??
 export function beginRule(kind: FillRule['kind'], field: Field, columns: readonly Column[], before: FillRule | undefined): FillRule {
   const kept = before ? readsColumns(before)[0] : undefined;
   const column = columns.find(({ name }) => name === kept) ?? columns[0];
-  return named(kind).begin(field, column, before && makesValue(before) ? before : undefined);
+  return named(kind).begin(field, column, before && before.kind !== 'blank' && makesValue(before) ? before : undefined);
 }
 
 /** The columns that a rule reads, each once; asked before any copy exists, to find those that are missing. */

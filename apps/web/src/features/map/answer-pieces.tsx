@@ -1,4 +1,4 @@
-import type { Column, Evaluation, FieldMap, FillRule } from '@mailbag/core';
+import type { Column, Evaluation, FieldMap, FillRule, Work } from '@mailbag/core';
 import { answerReason, pieceWords } from '@mailbag/core';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -7,7 +7,7 @@ import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { nameEnd } from '../page/field-facts';
 import { valueWords } from './field-mark';
-import { RuleEditor } from './rule-editor';
+import { RuleEditor } from './rules/rule-editor';
 import type { SheetEntry } from './sheet-entries';
 
 const Frame = styled.div`
@@ -33,6 +33,8 @@ export function AnswerPieces({
   map,
   evaluation,
   columns,
+  work,
+  locale,
   onPiece,
   onPoint,
 }: {
@@ -40,6 +42,8 @@ export function AnswerPieces({
   map: FieldMap;
   evaluation: Evaluation | null;
   columns: readonly Column[];
+  work: Work | null;
+  locale: string;
   onPiece: (field: string, rule: FillRule | undefined) => void;
   onPoint: (field: string | null) => void;
 }) {
@@ -58,7 +62,14 @@ export function AnswerPieces({
             </Button>
           </Line>
           {opened === name && (
-            <RuleEditor field={parts[index]!} rule={map[name]} columns={columns} onChange={(next) => onPiece(name, next)} />
+            <RuleEditor
+              field={parts[index]!}
+              rule={map[name]}
+              columns={columns}
+              work={work}
+              locale={locale}
+              onChange={(next) => onPiece(name, next)}
+            />
           )}
         </div>
       ))}

@@ -1,4 +1,4 @@
-import type { Column, Evaluation, FieldMap, FillRule } from '@mailbag/core';
+import type { Column, Evaluation, FieldMap, FillRule, Work } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
 import styled from 'styled-components';
@@ -10,7 +10,7 @@ import { counted } from '../when';
 import type { FieldMark } from './field-mark';
 import { nameEnd } from '../page/field-facts';
 import { AnswerPieces } from './answer-pieces';
-import { RuleEditor } from './rule-editor';
+import { RuleEditor } from './rules/rule-editor';
 import { RuleWords } from './rule-words';
 import type { SheetEntry } from './sheet-entries';
 import { answerWords } from './sheet-entries';
@@ -85,6 +85,10 @@ export interface ChosenField {
 interface Props {
   entries: readonly SheetEntry[];
   columns: readonly Column[];
+  /** The record that is looked at; null: there is none. */
+  work: Work | null;
+  /** How the office writes dates and numbers. BCP 47. */
+  locale: string;
   /** Whose values stand there. */
   whose: string;
   maps: Readonly<Record<number, FieldMap>>;
@@ -104,6 +108,8 @@ interface Props {
 export function FillSheet({
   entries,
   columns,
+  work,
+  locale,
   whose,
   maps,
   evaluations,
@@ -191,13 +197,22 @@ export function FillSheet({
               </RowLine>,
               isChosen && (
                 <div className="editor" key={`${one.id} ${field.name} editor`}>
-                  <RuleEditor field={field} rule={rule} columns={columns} onChange={(next) => onRule(entry, next)} />
+                  <RuleEditor
+                    field={field}
+                    rule={rule}
+                    columns={columns}
+                    work={work}
+                    locale={locale}
+                    onChange={(next) => onRule(entry, next)}
+                  />
                   {parts.length > 1 && (
                     <AnswerPieces
                       entry={entry}
                       map={maps[one.id] ?? {}}
                       evaluation={evaluation ?? null}
                       columns={columns}
+                      work={work}
+                      locale={locale}
                       onPiece={(name, next) => onPiece(one.id, name, next)}
                       onPoint={onPoint}
                     />

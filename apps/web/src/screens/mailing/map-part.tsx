@@ -1,5 +1,5 @@
 import type { Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
-import { SAMPLE_CODE, evaluateMap, fieldLabel, fillContext, rowReader, ruleForColumn, unusedColumns } from '@mailbag/core';
+import { SAMPLE_CODE, evaluateMap, fieldLabel, fillContext, rowReader, ruleForColumn, unusedColumns, workOn } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -27,8 +27,8 @@ import { revealChosen } from '../../ui/reveal';
 type Show = 'all' | 'open' | 'suggested' | 'trouble';
 
 /** The fill sheet beside the filled page. */
-export function MapPart({ work }: { work: MailingWork }) {
-  const { mailing, plan, change, columns, index } = work;
+export function MapPart({ work: mailingWork }: { work: MailingWork }) {
+  const { mailing, plan, change, columns, index } = mailingWork;
   const [chosen, setChosen] = useState<ChosenField | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
   const [shownTemplate, setShownTemplate] = useState<number | null>(null);
@@ -55,6 +55,7 @@ export function MapPart({ work }: { work: MailingWork }) {
     plan.output,
   );
 
+  const work = useMemo(() => (record ? workOn(rowReader(columns)(record), context) : null), [record, columns, context]);
   const evaluations = useMemo(
     () =>
       new Map(
@@ -168,6 +169,8 @@ export function MapPart({ work }: { work: MailingWork }) {
           <FillSheet
             entries={visible}
             columns={columns}
+            work={work}
+            locale={context.locale}
             whose={keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
             maps={plan.maps}
             evaluations={evaluations}
@@ -188,7 +191,7 @@ export function MapPart({ work }: { work: MailingWork }) {
         {columns.length > 0 && <UnusedColumns columns={columns} unused={unused} fills={chosenEntry ? fillChosen : null} />}
       </Pane>
       <Pane aria-label="Filled page">
-        <RecordBar work={work} />
+        <RecordBar work={mailingWork} />
         <Bar>
           {templates.length > 1 ? (
             templates.map((one) => (

@@ -1,6 +1,7 @@
 import type { Case, CasesRule } from '@mailbag/core';
 import { ArrowUp, Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/button';
+import { anyText } from './any-text';
 import { ConditionEditor } from './condition-editor';
 import { Inset, Lead, Line } from './parts';
 import { RulePart } from './rule-part';
@@ -11,9 +12,8 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
   const { columns } = useRuleSetting();
   const { cases } = rule;
   const put = (next: Case[]): void => onChange({ ...rule, cases: next });
-  const replace = (at: number, change: Partial<Case>): void =>
-    put(cases.map((one, index) => (index === at ? { ...one, ...change } : one)));
-  const outcome = place === '' ? { field } : {};
+  const replace = (at: number, change: Partial<Case>): void => put(cases.map((one, index) => (index === at ? { ...one, ...change } : one)));
+  const outcome = field === anyText ? {} : { field };
   return (
     <>
       {cases.map(({ when, then }, at) => (
@@ -23,12 +23,7 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
             <ConditionEditor condition={when} place={`${place}Case ${at + 1}: `} onChange={(next) => replace(at, { when: next })} />
             <Line style={{ alignItems: 'flex-start' }}>
               <Lead style={{ minWidth: 32, paddingTop: 5 }}>then</Lead>
-              <RulePart
-                {...outcome}
-                place={`${place}Case ${at + 1}, then`}
-                rule={then}
-                onChange={(next) => replace(at, { then: next })}
-              />
+              <RulePart {...outcome} place={`${place}Case ${at + 1}, then`} rule={then} onChange={(next) => replace(at, { then: next })} />
             </Line>
           </div>
           {at > 0 && (

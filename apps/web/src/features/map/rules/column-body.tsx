@@ -4,6 +4,10 @@ import type { BodyProps } from './rule-setting';
 
 export function ColumnBody({ rule, place, onChange }: BodyProps<ColumnRule>) {
   return (
-    <ColumnChoice label={place ? `${place}column` : 'Column'} value={rule.column} onChange={({ name }) => onChange({ ...rule, column: name })} />
+    <ColumnChoice
+      label={place ? `${place}column` : 'Column'}
+      value={rule.column}
+      onChange={({ name }) => onChange({ ...rule, column: name })}
+    />
   );
 }

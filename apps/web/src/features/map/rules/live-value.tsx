@@ -8,8 +8,10 @@ const Value = styled.span`
   font-family: ${font.mono};
   font-size: 13px;
   color: ${color.ink};
-  overflow-wrap: anywhere;
-  white-space: pre-wrap;
+  max-width: 230px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 `;
 const Fault = styled.span`
   font-size: 13px;
@@ -22,5 +24,5 @@ export function LiveValue({ rule }: { rule: FillRule }) {
   if (!work) return null;
   const made = work.make(rule);
   if (isCannot(made)) return <Fault>{made.cannot}</Fault>;
-  return <Value>= {made.text === '' ? 'empty' : made.text}</Value>;
+  return <Value title={made.text}>= {made.text === '' ? 'empty' : made.text}</Value>;
 }

@@ -1,4 +1,4 @@
-import type { LookupLine, LookupRule } from '@mailbag/core';
+import type { FillRule, LookupLine, LookupRule } from '@mailbag/core';
 import { LOOKUP_LIMIT } from '@mailbag/core';
 import { Plus, Wand2, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/button';
@@ -27,15 +27,19 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
   const put = (next: LookupLine[]): void => onChange({ ...rule, table: next.slice(0, LOOKUP_LIMIT) });
   const replace = (at: number, change: Partial<LookupLine>): void =>
     put(table.map((one, index) => (index === at ? { ...one, ...change } : one)));
-  const column = rule.of.kind === 'column' ? rule.of.column : null;
-  const missing = (columns.find(({ name }) => name === column)?.examples ?? []).filter(
-    (example) => !table.some(({ key }) => key.trim().toLowerCase() === example.trim().toLowerCase()),
-  );
+  /** Samples of what is looked up. */
+  const keysOf = (of: FillRule): string[] => (of.kind === 'column' && columns.find(({ name }) => name === of.column)?.examples) || [];
+  const isUntouched = table.every(({ value }) => value === '');
+  const missing = keysOf(rule.of).filter((example) => !table.some(({ key }) => key.trim().toLowerCase() === example.trim().toLowerCase()));
   return (
     <>
       <Line>
         <Lead>Look up</Lead>
-        <RulePart place={`${place}Key`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+        <RulePart
+          place={`${place}Key`}
+          rule={rule.of}
+          onChange={(of) => onChange({ ...rule, of, table: isUntouched ? keysOf(of).map((key) => ({ key, value: '' })) : table })}
+        />
       </Line>
       <Stack
         $gap={6}

@@ -1,4 +1,4 @@
-import type { Field, FillRule } from '@mailbag/core';
+import type { FillRule } from '@mailbag/core';
 import type { ComponentType } from 'react';
 import { AddressBody } from './address-body';
 import { ArithmeticBody } from './arithmetic-body';
@@ -42,7 +42,7 @@ const bodies: Bodies = {
 };
 
 /** The parts of a rule, edited in place. */
-export function RuleBody(props: { rule: FillRule; field: Field; place: string; onChange: (rule: FillRule) => void }) {
+export function RuleBody(props: BodyProps<FillRule>) {
   const Body = bodies[props.rule.kind] as ComponentType<BodyProps<FillRule>> | null;
   return Body && <Body {...props} />;
 }

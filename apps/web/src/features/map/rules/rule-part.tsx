@@ -1,30 +1,11 @@
 import type { FillRule, Field } from '@mailbag/core';
 import { beginRule, makesValue, ruleForColumn, ruleTitle, rulesFor } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
+import { anyText } from './any-text';
 import { ColumnChoice } from './column-choice';
 import { LiveValue } from './live-value';
 import { Inset, Line } from './parts';
-import { RuleBody } from './rule-body';
 import { useRuleSetting } from './rule-setting';
-
-/** A field that takes any text: parts whose value is worked on further stand for no field. */
-export const anyText: Field = {
-  name: '',
-  partialName: '',
-  alternateName: null,
-  kind: 'text',
-  page: 0,
-  tooltip: null,
-  label: null,
-  flags: [],
-  maxLength: null,
-  options: [],
-  onValues: [],
-  value: null,
-  defaultValue: null,
-  format: null,
-  widgets: [],
-} as unknown as Field;
 
 /** A rule that is a part of another. @param field the field that it fills; left out: its value is worked on */
 export function RulePart({
@@ -39,12 +20,12 @@ export function RulePart({
   field?: Field;
   onChange: (rule: FillRule) => void;
 }) {
-  const { columns } = useRuleSetting();
+  const { columns, Body } = useRuleSetting();
   const own = field ?? anyText;
   const kinds = rulesFor(own, field === undefined).map(({ kind, title, help }) => ({ id: kind as string, text: title, detail: help }));
   if (!kinds.some(({ id }) => id === rule.kind)) kinds.unshift({ id: rule.kind, text: ruleTitle(rule.kind), detail: '' });
   const isSimple = rule.kind === 'column' || rule.kind === 'text' || rule.kind === 'blank' || rule.kind === 'copy-fact';
-  const body = <RuleBody rule={rule} field={own} place={`${place}: `} onChange={onChange} />;
+  const body = <Body rule={rule} field={own} place={`${place}: `} onChange={onChange} />;
   return (
     <div role="group" aria-label={place} style={{ minWidth: 0 }}>
       <Line>

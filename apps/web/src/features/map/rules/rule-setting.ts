@@ -1,4 +1,5 @@
-import type { Column, Field, Work } from '@mailbag/core';
+import type { Column, Field, FillRule, Work } from '@mailbag/core';
+import type { ComponentType } from 'react';
 import { createContext, useContext } from 'react';
 
 /** What the parts of a rule are edited for. */
@@ -8,9 +9,11 @@ export interface RuleSetting {
   work: Work | null;
   /** How the office writes dates and numbers. BCP 47. */
   locale: string;
+  /** Edits the parts of any rule: a part that is a rule has it for its own. */
+  Body: ComponentType<BodyProps<FillRule>>;
 }
 
-export const RuleSettingContext = createContext<RuleSetting>({ columns: [], work: null, locale: 'en-GB' });
+export const RuleSettingContext = createContext<RuleSetting>({ columns: [], work: null, locale: 'en-GB', Body: () => null });
 export const useRuleSetting = (): RuleSetting => useContext(RuleSettingContext);
 
 /** What a body of a rule's editor is given. */

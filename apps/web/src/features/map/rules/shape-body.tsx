@@ -47,11 +47,7 @@ export function ShapeBody({ rule, place, onChange }: BodyProps<ShapeRule>) {
             onChange={(joinLines) => onChange({ ...rule, joinLines })}
           />
         )}
-        <Toggled
-          label="Zeros in front, up to"
-          value={rule.zeros !== null}
-          onChange={(on) => onChange({ ...rule, zeros: on ? 5 : null })}
-        />
+        <Toggled label="Zeros in front, up to" value={rule.zeros !== null} onChange={(on) => onChange({ ...rule, zeros: on ? 5 : null })} />
         {rule.zeros !== null && (
           <>
             <WholeNumber

@@ -1,0 +1,156 @@
+import PDFDocument from 'pdfkit';
+import type { Browser, Locator, Page } from 'playwright-core';
+import { RunningMailbag, person } from '../testing/running-mailbag.js';
+import { openBrowser, openPage, signInTo } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** Every kind of rule is made on a form by another program, with the keyboard alone. */
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let mailing: number;
+const mailbag = new RunningMailbag();
+
+/** One box a kind of rule, and a tick. */
+const boxes = ['Column', 'Composed', 'Liquid', 'Portion', 'Date', 'Number', 'Calculation', 'Cases', 'Looked up', 'Tidied', 'First', 'Address', 'Running', 'Fixed', 'Blank']; // prettier-ignore
+const record = {
+  Plot: 'B-12',
+  Name: 'ANNA VAN DER BERG',
+  Area: '187.5',
+  Born: '1984-03-05',
+  Site: 'Brook',
+  Mobile: '',
+  Phone: '0351 4960',
+  Street: 'Reed Lane 1',
+  Postcode: '01067',
+  Town: 'Larkmere',
+  Shed: 'yes',
+};
+
+function form(): Promise<Uint8Array> {
+  return new Promise((resolve) => {
+    const pdf = new PDFDocument({ size: 'A4' });
+    const chunks: Buffer[] = [];
+    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+    pdf.on('end', () => resolve(new Uint8Array(Buffer.concat(chunks))));
+    pdf.font('Helvetica').fontSize(9);
+    pdf.initForm();
+    boxes.forEach((label, at) => {
+      pdf.text(`Box of ${label.toLowerCase()}`, 60, 60 + at * 44);
+      pdf.formText(`box${at}`, 60, 72 + at * 44, 300, 20);
+    });
+    pdf.text('Tick for a shed', 420, 64);
+    pdf.formCheckbox('tick', 400, 60, 16, 16);
+    pdf.end();
+  });
+}
+
+beforeAll(async () => {
+  await (await mailbag.start()).setUp();
+  const { client } = mailbag;
+  const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'rules.pdf', await form());
+  const csv = [Object.keys(record), Object.values(record)].map((row) => row.join(',')).join('\r\n');
+  const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode(`${csv}\r\n`));
+  const { id: sourceId } = await client.send<{ id: number }>('POST', '/api/sources', {
+    fileIds: [fileId],
+    name: 'rows.csv',
+    reading: { headingRow: 1 },
+  });
+  await client.until<{ state: string }>(`/api/sources/${sourceId}`, ({ state }) => state === 'ready');
+  const begun = await client.send<{ id: number; version: number }>('POST', '/api/mailings', { name: 'Rules' });
+  mailing = begun.id;
+  const { plan, version } = await client.get<{ plan: object; version: number }>(`/api/mailings/${mailing}`);
+  await client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, packet: [template.id], sourceId, keyColumn: 'Plot' } });
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await signInTo(page, mailbag.address, person, 'Mailings');
+  await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+});
+
+const step = storyOn(() => ({ page, faults }));
+const row = (label: string): Locator => page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label, exact: true });
+
+/** Goes on with Tab until something has the focus. */
+async function tabTo(target: Locator): Promise<void> {
+  await target.waitFor();
+  for (let presses = 0; presses < 200; presses++) {
+    if (await target.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab never comes to ${String(target)}`);
+}
+/** The first of a choice. */
+const FIRST = '';
+/** Opens a choice, which is called by its value and its label, types the beginning of one and takes it. */
+async function choose(name: string, beginning: string): Promise<void> {
+  await tabTo(page.getByRole('button', { name: new RegExp(`(^| )${name}$`) }));
+  await page.keyboard.press('Enter');
+  await page.getByRole('listbox').waitFor();
+  if (beginning === FIRST) await page.keyboard.press('Home');
+  else await page.keyboard.type(beginning);
+  await page.keyboard.press('Enter');
+  await page.getByRole('listbox').waitFor({ state: 'detached' });
+}
+async function write(name: string, text: string): Promise<void> {
+  await tabTo(page.getByRole('textbox', { name, exact: true }));
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type(text);
+}
+async function press(name: string): Promise<void> {
+  await tabTo(page.getByRole('button', { name, exact: true }));
+  await page.keyboard.press('Enter');
+}
+
+/** What is done for each box after its row is opened, and what stands in it then. */
+const makings: [box: string, make: () => Promise<void>, value: string][] = [
+  ['Column', async () => (await choose('Kind of rule', 'a column'), choose('Column', 'Town')), 'Larkmere'],
+  ['Composed', async () => (await choose('Kind of rule', 'composed text'), await press('Add text'), choose('Add a column', 'Site')), 'B-12, Brook'],
+  ['Liquid', async () => (await choose('Kind of rule', 'composed text with'), write('Text with conditions', '{{ plot }} {% if shed == "yes" %}with shed{% endif %}')), 'B-12 with shed'],
+  ['Portion', async () => (await choose('Kind of rule', 'a portion'), choose('What is taken', 'what stands before')), 'B'],
+  ['Date', async () => (await choose('Kind of rule', 'a date'), choose('Date: column', 'Born')), '5 March 1984'],
+  ['Number', async () => (await choose('Kind of rule', 'a number'), choose('Number: column', 'Area')), '187.50'],
+  ['Calculation', async () => (await choose('Kind of rule', 'a calculation'), await choose('Calculation', 'product'), await choose('Operand 1: column', 'Area'), write('Number 2', '0.35')), '65.63'],
+  ['Cases', async () => (await choose('Kind of rule', 'cases'), await choose('Case 1: Asked of: column', 'Shed'), await choose('Case 1: Test', FIRST), await write('Case 1: Values', 'yes, y'), await choose('Case 1, then: kind of rule', 'fixed'), write('Case 1, then: Fixed text', 'permit')), 'permit'],
+  ['Looked up', async () => (await choose('Kind of rule', 'looked up'), await choose('Key: column', 'Site'), write('Found for key 1', '0.42')), '0.42'],
+  ['Tidied', async () => (await choose('Kind of rule', 'a text, tidied'), await choose('Text: column', 'Name'), choose('Letters', 'As a Name')), 'Anna van der Berg'],
+  ['First', async () => (await choose('Kind of rule', 'the first'), await choose('Choice 1: column', 'Mobile'), await press('Add a choice'), choose('Choice 2: column', 'Phone')), '0351 4960'],
+  ['Address', async () => (await choose('Kind of rule', 'an address'), await choose('Street: column', 'Street'), await choose('Postal code: column', 'Postcode'), choose('Town: column', 'Town')), 'B-12, Reed Lane 1, 01067 Larkmere'],
+  ['Running', async () => (await choose('Kind of rule', 'date, number'), choose('What of the copy', 'a running')), '1'],
+  ['Fixed', async () => (await choose('Kind of rule', 'fixed'), write('Fixed text', 'in full')), 'in full'],
+  ['Blank', () => choose('Kind of rule', 'left blank'), 'blank'],
+]; // prettier-ignore
+
+step('each kind of rule is chosen, put together and seen at work with keys alone', async () => {
+  for (const [box, make, value] of makings) {
+    const label = `Box of ${box.toLowerCase()}`;
+    await tabTo(row(label));
+    await page.keyboard.press('Enter');
+    await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+    await make();
+    // The value of the record stands in the row, and in the page beside it.
+    await row(label).getByText(value, { exact: true }).first().waitFor();
+    // Back to the row, and it closes.
+    for (let presses = 0; presses < 60 && !(await row(label).evaluate((element) => element === document.activeElement)); presses++)
+      await page.keyboard.press('Shift+Tab');
+    await page.keyboard.press('Enter');
+    await page.getByRole('group', { name: /^Rule for/ }).waitFor({ state: 'detached' });
+  }
+  await tabTo(row('Tick for a shed'));
+  await page.keyboard.press('Enter');
+  await choose('Column', 'Shed');
+  await row('Tick for a shed').getByText('ticked', { exact: true }).waitFor();
+  await page.getByText('Saved', { exact: true }).waitFor();
+});
+
+step('a rule that cannot be worked out for a record is a stop with its sentence', async () => {
+  await page.keyboard.press('Escape');
+  await tabTo(row('Box of number'));
+  await page.keyboard.press('Enter');
+  await choose('Number: column', 'Town');
+  await page.getByText('“Larkmere” is not a number', { exact: false }).first().waitFor();
+  await page.getByRole('link', { name: /Checks 1 stop/ }).waitFor();
+});
