@@ -51,6 +51,8 @@ import { HistoryInterceptor } from './people/history.interceptor.js';
 import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
+import { Surveys } from './mailings/surveys.service.js';
+import { SurveysController } from './mailings/surveys.controller.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
 import { MailingEntity } from './mailings/mailings.entity.js';
@@ -138,6 +140,7 @@ import { Pool } from './work/pool.js';
     HistoryController,
     LiveController,
     MailingsController,
+    SurveysController,
     PaperController,
     PeopleController,
     RegistersController,
@@ -183,6 +186,7 @@ import { Pool } from './work/pool.js';
     LiveService,
     HereService,
     MailingChecks,
+    Surveys,
     MailboxReader,
     MailingsService,
     MailingRevisions,

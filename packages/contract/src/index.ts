@@ -18,3 +18,4 @@ export * from './register.js';
 export * from './safety.js';
 export * from './job.js';
 export * from './done.js';
+export * from './survey.js';

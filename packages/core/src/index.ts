@@ -193,3 +193,6 @@ export type { PaperPatterns } from './paper/guess-paper.js';
 export { changesBetween, inverseOf, isChange, same, valueAt, withChanges } from './editing/changes.js';
 export type { Change, Clash, Json, Place } from './editing/changes.js';
 export { isWholeInPlan, planPlaceWords } from './editing/plan-places.js';
+export { MapSurvey, countedRecords, surveyedValue } from './survey/survey.js';
+export type { Counted, FieldSurvey, Survey, SurveyedTemplate, ValueCount } from './survey/survey.js';
+export { randomPlaces } from './survey/picks.js';

@@ -1,7 +1,19 @@
-import type { DatabaseTable, EditionsAnswer, QueryExcerpt, ReminderPlan, StartChoice, StartGroup, StartPreview } from '@mailbag/contract';
+import type {
+  CountedRecordsAnswer,
+  DatabaseTable,
+  EditionsAnswer,
+  PickReason,
+  PicksAnswer,
+  QueryExcerpt,
+  ReminderPlan,
+  StartChoice,
+  StartGroup,
+  StartPreview,
+} from '@mailbag/contract';
 import type {
   BatchContext,
   Column,
+  Counted,
   DrawnField,
   ErrorCode,
   ErrorFields,
@@ -11,6 +23,7 @@ import type {
   PageSize,
   PostalAddress,
   SourceRecord,
+  Survey,
   TableExcerpt,
   TableReading,
   TemplateDescription,
@@ -130,6 +143,22 @@ export interface Tasks {
     input: { mailingId: number; sourceId: number; text: string; only: 'corrected' | 'looked' | null };
     output: { ordinal: number; row: number }[];
   };
+  /** What the map of a mailing makes of all its records. */
+  survey: { input: SurveyedMailing; output: Survey };
+  /** The records that a number of a survey counts. `template`: its place in the packet. */
+  countedRecords: {
+    input: SurveyedMailing & { template: number; field: string; counted: Counted; from: number; count: number };
+    output: CountedRecordsAnswer;
+  };
+  /** Records that are worth looking at. `column`: each of its values stands for one, by way of `value`. */
+  pickRecords: {
+    input: SurveyedMailing & {
+      mailingId: number;
+      wish: { why: PickReason[]; column: string | null; random: number; seed: number };
+      limit: number;
+    };
+    output: PicksAnswer;
+  };
   /** Begins a batch, unless what was shown has changed or the same request has begun it. */
   startBatch: {
     input: {
@@ -172,6 +201,13 @@ export interface Tasks {
   openMaking: { input: null; output: void };
   /** Takes a message apart that came from outside, and says what it is. */
   readMail: { input: { raw: Uint8Array; envelopeTo: readonly string[] }; output: ReadMail };
+}
+
+/** A mailing whose map is worked out for all its records. */
+export interface SurveyedMailing {
+  sourceId: number;
+  mailing: FrozenMailing;
+  context: BatchContext;
 }
 
 export type TaskName = keyof Tasks;

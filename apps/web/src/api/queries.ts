@@ -6,6 +6,7 @@ import type {
   ChecksAnswer,
   ConnectionAnswer,
   CopyDetail,
+  CountedRecordsAnswer,
   CorrectionAnswer,
   DatabaseTable,
   DeskAnswer,
@@ -27,6 +28,7 @@ import type {
   MessageSample,
   OfficeRequest,
   PaperWaiting,
+  PicksAnswer,
   PeopleAnswer,
   PrintRunDetail,
   PrintRunSummary,
@@ -44,6 +46,7 @@ import type {
   SourceSummary,
   StartGroup,
   StartList,
+  SurveyAnswer,
   EditionsAnswer,
   RevisionSummary,
   TemplateDetail,
@@ -141,6 +144,30 @@ export const queries = {
     }),
   flagged: (id: number) =>
     queryOptions({ queryKey: ['checks', id, 'flagged'], queryFn: () => api.get<FlaggedAnswer>(`/api/mailings/${id}/flagged`) }),
+  /** Worked out anew whenever the checks have run, as they do after every change of the map or of a record. */
+  survey: (id: number) =>
+    queryOptions({
+      queryKey: ['checks', id, 'survey'],
+      queryFn: () => api.getSlowly<SurveyAnswer>(`/api/mailings/${id}/survey`),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  countedRecords: (id: number, which: { template: number; field: string; of: string; value: string }) =>
+    queryOptions({
+      queryKey: ['checks', id, 'counted', which],
+      queryFn: () =>
+        api.getSlowly<CountedRecordsAnswer>(
+          `/api/mailings/${id}/survey/records?${new URLSearchParams({ ...which, template: String(which.template) }).toString()}`,
+        ),
+      retry: false,
+    }),
+  picks: (id: number, wish: string) =>
+    queryOptions({
+      queryKey: ['checks', id, 'picks', wish],
+      queryFn: () => api.getSlowly<PicksAnswer>(`/api/mailings/${id}/picks?${wish}`),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
   batch: (id: number) => queryOptions({ queryKey: ['batches', id], queryFn: () => api.get<BatchSummary>(`/api/batches/${id}`) }),
   running: () => queryOptions({ queryKey: ['batches', 'running'], queryFn: () => api.get<BatchSummary[]>('/api/batches/running') }),
   copy: (id: number) => queryOptions({ queryKey: ['copies', id], queryFn: () => api.get<CopyDetail>(`/api/copies/${id}`) }),

@@ -44,11 +44,11 @@ export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: nu
   return canvas;
 }
 
-/** The first page of a file as a small picture, as the address of an image. @param width in pixels */
-export async function thumbnailOf(bytes: Uint8Array, width: number): Promise<string> {
+/** A page of a file as a small picture, as the address of an image. @param width in pixels @param page 1-based */
+export async function thumbnailOf(bytes: Uint8Array, width: number, page = 1): Promise<string> {
   const pdf = await openForDrawing(bytes);
   try {
-    return (await drawnPage(pdf, 1, width)).toDataURL('image/png');
+    return (await drawnPage(pdf, page, width)).toDataURL('image/png');
   } finally {
     await pdf.destroy();
   }

@@ -27,6 +27,8 @@ export interface PreviewWish {
   columns: readonly Column[];
   record: SourceRecord;
   context: FillContext;
+  /** What stands in the fields in place of what the rules make of the record. Left out: that. */
+  values?: FieldValues | null;
 }
 /** What is sent only once for a template. */
 export interface PreviewTemplate {
@@ -74,11 +76,12 @@ async function fillerFor({ template, map, finish, stamp }: PreviewWish, needed: 
 
 /** A copy; made again with further faces when the form itself shows characters that no value has, such as those of its options. */
 async function filled(wish: PreviewWish): Promise<FilledCopy> {
-  const { template, map, columns, record, context, images } = wish;
+  const { template, map, columns, record, context, images, values: given } = wish;
   const row = rowReader(columns)(record);
   const fill = async (characters: readonly string[]): Promise<FilledCopy> =>
-    (await fillerFor(wish, characters)).withMap(map).withImages(images).fill(row, context).copy;
-  const needed = foreign(evaluateMap(templates.get(template)!.fields, map, row, context).values);
+    (await fillerFor(wish, characters)).withMap(map).withImages(images).fillValues(values, context);
+  const values = given ?? evaluateMap(templates.get(template)!.fields, map, row, context).values;
+  const needed = foreign(values);
   const copy = await fill(needed);
   const missing = copy.notes.flatMap(({ characters }) => characters);
   return missing.length > 0 ? fill([...needed, ...missing]) : copy;

@@ -1,4 +1,4 @@
-import type { Column, Evaluation, FieldMap, FillRule, Work } from '@mailbag/core';
+import type { Column, Evaluation, Field, FieldMap, FillRule, Work } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
 import styled from 'styled-components';
@@ -102,6 +102,8 @@ interface Props {
   onRule: (entry: SheetEntry, rule: FillRule | undefined) => void;
   /** One box of an answer is filled otherwise. */
   onPiece: (template: number, field: string, rule: FillRule | undefined) => void;
+  /** What a field takes over all records. */
+  distribution: (template: number, field: Field) => React.ReactNode;
 }
 
 /** Every answer with its rule and its value for one record, a page a group; the chosen one opens its editor below it. */
@@ -120,6 +122,7 @@ export function FillSheet({
   onPoint,
   onRule,
   onPiece,
+  distribution,
 }: Props) {
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
   return (
@@ -227,6 +230,7 @@ export function FillSheet({
                           : `“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
                       </Notice>
                     ))}
+                  {(rule ?? isMixed) && distribution(one.id, parts[0]!)}
                 </div>
               ),
             ];

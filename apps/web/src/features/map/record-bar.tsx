@@ -10,6 +10,7 @@ import { TextInput } from '../../ui/field';
 import { Bar } from '../../ui/layout';
 import type { MailingWork } from '../mailing/mailing-context';
 import { count } from '../when';
+import { recordWords } from './record-words';
 
 const Where = styled.div`
   min-width: 0;
@@ -52,13 +53,7 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
     setMissed(found < 0);
     if (found >= 0) setIndex(found);
   };
-  const keyText = record?.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text;
-  const about = columns
-    .map((column, at) => ({ column, text: record?.cells[at]?.text ?? '' }))
-    .filter(({ column }) => /name/i.test(column.name))
-    .slice(0, 2)
-    .map((one) => one.text)
-    .join(' ');
+  const { key, names } = recordWords(columns, plan.keyColumn)(record?.cells ?? []);
   const place = flags.indexOf(index);
   return (
     <Bar
@@ -101,8 +96,8 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
                 {count(index + 1)} of {count(total)}
               </b>{' '}
               <span>
-                {keyText && `· ${keyText} `}
-                {about.trim() && `· ${about}`}
+                {key && `· ${key} `}
+                {names && `· ${names}`}
               </span>
             </>
           ) : (

@@ -1,5 +1,5 @@
 import type { OutputPlan, TemplateDetail } from '@mailbag/contract';
-import type { Column, Evaluation, FieldMap, FillContext, FillNote, SourceRecord } from '@mailbag/core';
+import type { Column, Evaluation, FieldMap, FieldValues, FillContext, FillNote, SourceRecord } from '@mailbag/core';
 import { evaluateMap, rowReader } from '@mailbag/core';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -17,7 +17,7 @@ export interface Filled {
 const NONE: Readonly<Record<string, Uint8Array>> = {};
 
 /** Pictures of a template by field, as soon as they are there. */
-function usePictures(template: number | undefined, pictures: OutputPlan['pictures'] = []): Readonly<Record<string, Uint8Array>> {
+export function usePictures(template: number | undefined, pictures: OutputPlan['pictures'] = []): Readonly<Record<string, Uint8Array>> {
   const mine = pictures.filter((picture) => picture.template === template);
   // Compared by what they are, not by the array that they come in.
   const fields = JSON.stringify(mine.map(({ field }) => field));
@@ -35,7 +35,10 @@ function usePictures(template: number | undefined, pictures: OutputPlan['picture
   });
 }
 
-/** The filled copy of one record, made by core in a worker, anew at every change. Only the newest wish is answered. */
+/**
+ * The filled copy of one record, made by core in a worker, anew at every change. Only the newest wish is answered.
+ * @param values what stands in the fields in place of what the rules make of the record; null: that
+ */
 export function useFilled(
   template: TemplateDetail | undefined,
   map: FieldMap,
@@ -43,27 +46,33 @@ export function useFilled(
   columns: readonly Column[],
   context: FillContext,
   { finish = 'flattened', stamp = null, pictures }: OutputPlan,
+  values: FieldValues | null = null,
 ): Filled {
   const { data: pdf } = useQuery({ ...queries.templatePdf(template?.id ?? 0, template?.revisionId ?? 0), enabled: template !== undefined });
   const [made, setMade] = useState<{ key: string; bytes: Uint8Array; notes: FillNote[]; error: string | null } | null>(null);
   const wish = useRef(0);
   const images = usePictures(template?.id, pictures);
   const evaluation = useMemo(
-    () => (template && record ? evaluateMap(template.fieldList, map, rowReader(columns)(record), context) : null),
-    [template, map, record, columns, context],
+    () =>
+      template && record
+        ? values
+          ? { values, problems: [] }
+          : evaluateMap(template.fieldList, map, rowReader(columns)(record), context)
+        : null,
+    [template, map, record, columns, context, values],
   );
   const key = template ? `${template.id} ${template.revisionId}` : '';
   useEffect(() => {
     if (!pdf || !template || !record) return;
     const mine = ++wish.current;
     fillPreview(
-      { template: key, map, finish, stamp, images, columns, record, context },
+      { template: key, map, finish, stamp, images, columns, record, context, values },
       { pdf, fields: template.fieldList, stamps: template.stamps },
     ).then(
       ({ bytes, notes }) => mine === wish.current && setMade({ key, bytes, notes, error: null }),
       (error: Error) => mine === wish.current && setMade({ key, bytes: pdf, notes: [], error: error.message }),
     );
-  }, [pdf, key, template, map, finish, stamp, images, columns, record, context]);
+  }, [pdf, key, template, map, finish, stamp, images, columns, record, context, values]);
   const isMine = made?.key === key;
   return { bytes: isMine ? made.bytes : (pdf ?? null), evaluation, notes: isMine ? made.notes : [], error: isMine ? made.error : null };
 }

@@ -25,6 +25,7 @@ import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
 import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
+import { ContactPart } from './contact-part';
 import { MapPart } from './map-part';
 import { OutputPart } from './output-part';
 import { PacketPart } from './packet-part';
@@ -94,6 +95,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
     checks: <ChecksPart work={work} />,
     output: <OutputPart work={work} />,
     start: <StartPart work={work} />,
+    contact: <ContactPart work={work} />,
   };
   if (!part || !(part in parts)) return <Navigate to={`/mailings/${mailing.id}/map`} replace />;
   return (

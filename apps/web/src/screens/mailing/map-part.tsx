@@ -1,9 +1,20 @@
 import type { Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
-import { SAMPLE_CODE, evaluateMap, fieldLabel, fillContext, rowReader, ruleForColumn, unusedColumns, workOn } from '@mailbag/core';
-import { Sparkles } from 'lucide-react';
+import {
+  SAMPLE_CODE,
+  evaluateMap,
+  fieldLabel,
+  fillContext,
+  readsColumns,
+  rowReader,
+  ruleForColumn,
+  unusedColumns,
+  workOn,
+} from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { LayoutGrid, Rows3, Ruler, Sparkles } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { useRecord } from '../../api/queries';
+import { queries, useRecord } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import type { FieldMark } from '../../features/map/field-mark';
 import { fieldMark, worstMark } from '../../features/map/field-mark';
@@ -11,9 +22,13 @@ import type { ChosenField } from '../../features/map/fill-sheet';
 import type { SheetEntry } from '../../features/map/sheet-entries';
 import { answerWords, sheetEntries, withRule } from '../../features/map/sheet-entries';
 import { FillSheet } from '../../features/map/fill-sheet';
+import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
+import { RecordRow } from '../../features/map/record-row';
+import { recordWords } from '../../features/map/record-words';
 import { UnusedColumns } from '../../features/map/unused-columns';
 import { useFilled } from '../../features/map/use-filled';
+import { worstCase } from '../../features/map/worst-case';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted } from '../../features/when';
@@ -22,7 +37,9 @@ import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { LinkButton } from '../../ui/link-button';
 import { revealChosen } from '../../ui/reveal';
+import { useKey } from '../../ui/use-key';
 
 type Show = 'all' | 'open' | 'suggested' | 'trouble';
 
@@ -45,6 +62,15 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const mapOf = (id: number): FieldMap => plan.maps[id] ?? {};
   const template = templates.find(({ id }) => id === shownTemplate) ?? templates[0];
   const map = template ? plan.maps[template.id] : undefined;
+  const [showsRow, setShowsRow] = useState(false);
+  const [isWorst, setWorst] = useState(false);
+  const { data: survey, isFetching: isSurveying } = useQuery({ ...queries.survey(mailing.id), enabled: isWorst && record !== null });
+  /** The longest value of each field by template; null: the record is shown as it is. */
+  const worst = useMemo(
+    () => (isWorst && survey ? new Map(templates.map((one) => [one.id, worstCase(survey, one)])) : null),
+    [isWorst, survey, templates],
+  );
+  useKey('w', record ? () => setWorst(!isWorst) : null);
   const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
   const filled = useFilled(
     template,
@@ -53,6 +79,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     columns,
     context,
     plan.output,
+    (template && worst?.get(template.id)) ?? null,
   );
 
   const work = useMemo(() => (record ? workOn(rowReader(columns)(record), context) : null), [record, columns, context]);
@@ -61,10 +88,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       new Map(
         templates.map((one) => [
           one.id,
-          record ? evaluateMap(one.fieldList, plan.maps[one.id] ?? {}, rowReader(columns)(record), context) : null,
+          worst
+            ? { values: worst.get(one.id) ?? {}, problems: [] }
+            : record
+              ? evaluateMap(one.fieldList, plan.maps[one.id] ?? {}, rowReader(columns)(record), context)
+              : null,
         ]),
       ),
-    [templates, columns, plan.maps, record, context],
+    [templates, columns, plan.maps, record, context, worst],
   );
   const entries = useMemo(
     () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns)),
@@ -123,13 +154,17 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
         return tone === 'brick' ? entry.parts.map(({ name }) => [name, tone] as const) : [];
       }),
   );
-  const keyText = record?.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text;
+  const wordsOf = recordWords(columns, plan.keyColumn);
+  const keyText = record ? wordsOf(record.cells).key : '';
   const chosenEntry = chosen ? entryOf(chosen.template, chosen.field) : undefined;
   const fillChosen = (column: Column): void => {
     if (chosenEntry) setRule(chosenEntry, ruleForColumn(chosenEntry.field, column));
   };
   const partsOf = (name: string | null): string[] =>
     name === null ? [] : (entryOf(template?.id, name)?.parts.map((field) => field.name) ?? []);
+
+  const fed = pointed ?? (chosen?.template === template?.id ? chosen?.field : undefined);
+  const feeds = fed === undefined ? [] : partsOf(fed).flatMap((name) => (map?.[name] ? readsColumns(map[name]) : []));
 
   if (templates.length === 0)
     return (
@@ -150,6 +185,10 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               Accept {counted(suggestedCount, 'suggestion')}
             </Button>
           )}
+          <LinkButton to={`/mailings/${mailing.id}/contact`} $small $look="bare">
+            <LayoutGrid size={14} />
+            Contact sheet
+          </LinkButton>
           <div className="fill" />
           <Choice
             label="Show"
@@ -171,7 +210,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             columns={columns}
             work={work}
             locale={context.locale}
-            whose={keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
+            whose={worst ? 'Longest of all' : keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
             maps={plan.maps}
             evaluations={evaluations}
             markFor={markFor}
@@ -183,6 +222,17 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             onPoint={setPointed}
             onRule={setRule}
             onPiece={setPiece}
+            distribution={(one, field) =>
+              record && (
+                <Distribution
+                  mailing={mailing.id}
+                  template={one}
+                  field={field}
+                  about={(cells) => Object.values(wordsOf(cells)).filter(Boolean).join(' · ')}
+                  onRecord={mailingWork.setIndex}
+                />
+              )
+            }
           />
           {visible.length === 0 && (
             <Empty title="No field here">{show === 'open' ? 'Every field has a rule.' : 'Change the search or what is shown.'}</Empty>
@@ -192,26 +242,54 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       </Pane>
       <Pane aria-label="Filled page">
         <RecordBar work={mailingWork} />
+        {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} />}
         <Bar>
           {templates.length > 1 ? (
-            templates.map((one) => (
-              <Button
-                key={one.id}
-                small
-                look="bare"
-                pressed={one.id === template?.id}
-                onPress={() => setShownTemplate(one.id)}
-                style={{ minWidth: 0, flexShrink: 1, overflow: 'hidden' }}
-              >
-                <span style={{ overflow: 'hidden', textOverflow: 'ellipsis' }}>{one.name}</span>
-              </Button>
-            ))
+            <Choice
+              label="Template on the page"
+              hideLabel
+              small
+              items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
+              value={template ? String(template.id) : null}
+              onChange={(id) => setShownTemplate(Number(id))}
+            />
           ) : (
-            <Small>{template?.name}</Small>
+            <Small style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{template?.name}</Small>
           )}
           <div className="fill" />
+          <Button
+            small
+            look="bare"
+            pressed={showsRow}
+            isDisabled={!record}
+            tip="The row of the source beside the page"
+            onPress={() => setShowsRow(!showsRow)}
+          >
+            <Rows3 size={14} />
+            Row
+          </Button>
+          <Button
+            small
+            look="bare"
+            pressed={isWorst}
+            isDisabled={!record}
+            tip="A record that nobody has: the longest value of each field (key W)"
+            onPress={() => setWorst(!isWorst)}
+          >
+            <Ruler size={14} />
+            Worst case
+          </Button>
           <Zoom zoom={zoom} onZoom={setZoom} />
         </Bar>
+        {isWorst && (
+          <Notice tone="ochre">
+            {worst
+              ? 'Nobody has this record: each field shows the longest value that it takes for anyone.'
+              : isSurveying
+                ? 'Going through all records …'
+                : 'The longest values could not be found.'}
+          </Notice>
+        )}
         {filled.error && <Notice tone="brick">{filled.error}</Notice>}
         {template && (
           <PdfPages

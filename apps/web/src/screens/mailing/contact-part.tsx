@@ -1,0 +1,247 @@
+import type { PickReason } from '@mailbag/contract';
+import type { FieldMap } from '@mailbag/core';
+import { SAMPLE_CODE, fillContext } from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { ArrowLeft, Dices } from 'lucide-react';
+import { useCallback, useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { recordWords } from '../../features/map/record-words';
+import { useContactPages } from '../../features/map/use-contact-pages';
+import { count, counted } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
+import { Mark, Notice } from '../../ui/mark';
+
+const WIDTH = 176;
+const Grid = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 14px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, ${WIDTH + 12}px);
+  gap: 16px 14px;
+  background: ${color.ground};
+  min-height: 100%;
+  align-content: start;
+  & > li > button {
+    display: block;
+    width: 100%;
+    border: 0;
+    padding: 6px;
+    border-radius: 6px;
+    background: none;
+    text-align: left;
+    cursor: pointer;
+    color: inherit;
+  }
+  & > li > button:hover {
+    background: ${color.kraft};
+  }
+  & > li > button:focus-visible {
+    outline: 2px solid ${color.plum};
+  }
+`;
+const Sheet = styled.div<{ $ratio: number }>`
+  width: ${WIDTH}px;
+  height: ${({ $ratio }) => Math.round(WIDTH * $ratio)}px;
+  background: ${color.sheet};
+  border: 1px solid ${color.line};
+  margin-bottom: 6px;
+  overflow: hidden;
+  font-size: 12px;
+  color: ${color.faded};
+  & > img {
+    width: 100%;
+    display: block;
+  }
+`;
+const Caption = styled.div`
+  line-height: 17px;
+  font-size: 13px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
+
+const reasons: Record<PickReason, string> = {
+  first: 'first',
+  last: 'last',
+  longest: 'longest',
+  emptiest: 'emptiest',
+  flagged: 'flagged',
+  value: 'value',
+  random: 'by chance',
+};
+const chosenFirst: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'random'];
+const offered: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'flagged', 'random'];
+
+/** Many copies at once, those that are worth looking at before anything is made. */
+export function ContactPart({ work }: { work: MailingWork }) {
+  const { mailing, plan, columns } = work;
+  const navigate = useNavigate();
+  const [search, setSearch] = useSearchParams();
+  const [templateId, setTemplateId] = useState<number | null>(null);
+  const [page, setPage] = useState(1);
+  const templates = useMemo(
+    () => plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id) ?? []),
+    [plan.packet, mailing.templates],
+  );
+  const template = templates.find(({ id }) => id === templateId) ?? templates[0];
+  // What is picked stands in the address, so that it comes back with it and can be sent to somebody.
+  const why = (search.get('why')?.split(',') as PickReason[] | undefined) ?? chosenFirst;
+  const column = search.get('column') ?? '';
+  const seed = Number(search.get('seed') ?? 1) || 1;
+  const put = (change: Record<string, string>): void =>
+    setSearch(
+      (before) => {
+        for (const [name, value] of Object.entries(change)) before.set(name, value);
+        return before;
+      },
+      { replace: true },
+    );
+  const wish = new URLSearchParams({
+    why: [...why, ...(column === '' ? [] : ['value'])].join(','),
+    column,
+    random: '8',
+    seed: String(seed),
+  }).toString();
+  const { data, error, isFetching } = useQuery(queries.picks(mailing.id, wish));
+  const map = template ? plan.maps[template.id] : undefined;
+  const contextOf = useCallback((index: number) => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next]);
+  const pages = useContactPages(
+    template,
+    { map: useMemo((): FieldMap => map ?? {}, [map]), columns, output: plan.output },
+    data?.items,
+    contextOf,
+    page,
+    WIDTH * 2,
+  );
+  const wordsOf = recordWords(columns, plan.keyColumn);
+  const size = template?.pageSizes[page - 1];
+  return (
+    <Pane aria-label="Contact sheet">
+      <Bar style={{ flexWrap: 'wrap' }}>
+        <LinkButton to={`/mailings/${mailing.id}/map`} $small $look="bare">
+          <ArrowLeft size={14} />
+          Map
+        </LinkButton>
+        {offered.map((one) => (
+          <Button
+            key={one}
+            small
+            pressed={why.includes(one)}
+            onPress={() =>
+              put({
+                why: (why.includes(one)
+                  ? why.filter((other) => other !== one)
+                  : offered.filter((other) => other === one || why.includes(other))
+                ).join(','),
+              })
+            }
+          >
+            {reasons[one][0]!.toUpperCase() + reasons[one].slice(1)}
+          </Button>
+        ))}
+        <Button
+          small
+          look="bare"
+          isDisabled={!why.includes('random')}
+          tip="Others by chance"
+          onPress={() => put({ seed: String(seed + 1) })}
+        >
+          <Dices size={14} />
+          Others
+        </Button>
+        <Choice
+          label="One for each value of"
+          hideLabel
+          small
+          items={[
+            { id: '', text: 'no column' },
+            ...columns.map(({ name, distinct }) => ({ id: name, text: name, detail: counted(distinct, 'value') })),
+          ]}
+          value={column === '' ? null : column}
+          placeholder="Each value of …"
+          onChange={(name) => put({ column: name })}
+        />
+        <div className="fill" />
+        {templates.length > 1 && (
+          <Choice
+            label="Template"
+            hideLabel
+            small
+            items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
+            value={template ? String(template.id) : null}
+            onChange={(id) => {
+              setTemplateId(Number(id));
+              setPage(1);
+            }}
+          />
+        )}
+        {template && template.pageSizes.length > 1 && (
+          <Choice
+            label="Page"
+            hideLabel
+            small
+            items={template.pageSizes.map((_, at) => ({ id: String(at + 1), text: `page ${at + 1}` }))}
+            value={String(page)}
+            onChange={(id) => setPage(Number(id))}
+          />
+        )}
+        <Small role="status">
+          {data
+            ? pages.size < data.items.length
+              ? `drawing ${pages.size} of ${data.items.length}`
+              : `${counted(data.items.length, 'copy', 'copies')}${data.total > data.items.length ? ` of ${count(data.total)}` : ''}`
+            : isFetching
+              ? 'going through the records …'
+              : ''}
+        </Small>
+      </Bar>
+      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+      <Scroll>
+        {data?.items.length === 0 ? (
+          <Empty title="No copy picked">Choose above which copies are to lie here: the first, the longest, some by chance.</Empty>
+        ) : (
+          <Grid>
+            {data?.items.map(({ index, record, why: because, value }) => {
+              const drawn = pages.get(index);
+              const { key, names } = wordsOf(record.cells);
+              const trouble = drawn?.notes.some(({ fit, characters }) => fit === 'overflows' || characters.length > 0);
+              return (
+                <li key={index}>
+                  <button
+                    aria-label={`Stand on record ${count(index + 1)}, ${key} ${names}`}
+                    onClick={() => void navigate(`/mailings/${mailing.id}/map?record=${index}`)}
+                  >
+                    <Sheet $ratio={size ? size.height / size.width : 1.41}>
+                      {drawn?.picture ? <img src={drawn.picture} alt="" /> : (drawn?.error ?? 'drawing …')}
+                    </Sheet>
+                    <Caption title={`${key} ${names}`}>
+                      <b style={{ fontWeight: 600 }}>{key || `Record ${count(index + 1)}`}</b> {names}
+                    </Caption>
+                    <Caption>
+                      <Small>
+                        {because
+                          .map((one) => (one === 'value' ? `${column}: ${value === '' ? 'empty' : value}` : reasons[one]))
+                          .join(' · ')}
+                      </Small>{' '}
+                      {trouble && <Mark $tone="brick">does not fit</Mark>}
+                    </Caption>
+                  </button>
+                </li>
+              );
+            })}
+          </Grid>
+        )}
+      </Scroll>
+    </Pane>
+  );
+}
