@@ -1,4 +1,4 @@
-import type { CheckPlan, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
+import type { CheckPlan, Condition, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
 import { stampCorners, stampWidths, stampedPages, symbologies } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
@@ -315,6 +315,11 @@ export class MailingPlan {
   /** Rules by template id and field name. */
   @IsObject()
   maps!: Record<string, FieldMap>;
+
+  /** The records that get a template, by its id. A template without one is for all. */
+  @IsOptional()
+  @IsObject()
+  conditions?: Record<string, Condition>;
 
   /** Rows of the sheet that are left out. */
   @IsArray()

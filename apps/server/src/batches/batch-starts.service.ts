@@ -62,12 +62,13 @@ export class BatchStarts {
   async preview(mailingId: number, choice: StartChoice, isFresh: boolean): Promise<StartPreview> {
     const { name, frozen, sourceId, version } = await this.checks.readyToRun(mailingId, isFresh);
     await this.assertReady(name, frozen);
-    const { groups, sizes, unknownBatches, digest } = await this.pool.run('whoRuns', {
+    const { groups, copies, sizes, unknownBatches, digest } = await this.pool.run('whoRuns', {
       mailingId,
       sourceId,
       mailing: frozen,
       version,
       choice,
+      context: await this.batches.next(),
     });
     this.shown.set(digest, { sourceId, mailing: frozen, groups });
     if (this.shown.size > MOST_SHOWN) this.shown.delete(this.shown.keys().next().value!);
@@ -79,7 +80,7 @@ export class BatchStarts {
       version,
       mailed: plan.message.mailed,
       records: runs,
-      copies: runs * templates.length,
+      copies,
       counts: Object.fromEntries(startGroups.map((group) => [group, groups[group].length])) as Record<StartGroup, number>,
       sizes,
       unknownBatches,

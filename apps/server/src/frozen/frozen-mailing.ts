@@ -1,5 +1,5 @@
 import type { MailingPlan, ReminderPlan } from '@mailbag/contract';
-import type { BatchContext, Column, Field, FieldMap, Stamp } from '@mailbag/core';
+import type { BatchContext, Column, Condition, Field, FieldMap, Stamp } from '@mailbag/core';
 import type { FrozenRow } from '../stores/batch.store.js';
 
 /** See `BatchContext`. */
@@ -14,6 +14,8 @@ export interface FrozenTemplate {
   pages: number;
   fields: Field[];
   map: FieldMap;
+  /** The records that get it. Left out: all of them. */
+  when?: Condition;
   /** What its layout stamps on every copy. Left out: nothing. */
   stamps?: Stamp[];
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Column, SourceRecord } from '@mailbag/core';
-import { NumberedKeys, readsColumns, recordKeys } from '@mailbag/core';
+import { NumberedKeys, packetColumns, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from './frozen-mailing.js';
 
 /** Bytes of a digest that are kept: enough that no two records of a million meet by chance. */
@@ -17,9 +17,8 @@ const digest = (salt: string, kind: string, ...parts: readonly string[]): string
     .slice(0, LENGTH * 2);
 };
 
-/** Columns whose values stand in the copies of a mailing, in order. */
-export const columnsInCopies = ({ templates }: Pick<FrozenMailing, 'templates'>): string[] =>
-  [...new Set(templates.flatMap(({ map }) => Object.values(map).flatMap(readsColumns)))].sort();
+/** Columns whose values stand in the copies of a mailing, or say which of them there are; in order. */
+export const columnsInCopies = ({ templates }: Pick<FrozenMailing, 'templates'>): string[] => packetColumns(templates).sort();
 
 /** Tells records of all batches by their key, however often a key stands there. Records must come in their order. */
 export function keyDigests(

@@ -85,7 +85,7 @@ export class MailingChecks implements OnApplicationBootstrap {
       plan.output.openPassword,
       plan.output.permissionsPassword,
       [...plan.leftOut].sort((a, b) => a - b),
-      templates.map(({ hash, map }) => [hash, map]),
+      templates.map(({ hash, map, when }) => [hash, map, when]),
     ];
     return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
   }

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
-import { MailbagError, isChange, isMailbagError, parseRule, same, unknownChecks, withChanges } from '@mailbag/core';
+import { MailbagError, isChange, isMailbagError, parseCondition, parseRule, same, unknownChecks, withChanges } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -44,6 +44,7 @@ const partNames: Record<keyof MailingPlan, string> = {
   sourceId: 'records',
   keyColumn: 'key',
   maps: 'map',
+  conditions: 'who gets which template',
   leftOut: 'records left out',
   output: 'output',
   message: 'message',
@@ -150,6 +151,11 @@ export class MailingsService {
         if (!read) throw new MailbagError('rule-unknown', { field, template: Number(template), why: fault });
         map[field] = read;
       }
+    for (const [template, given] of Object.entries(plan.conditions ?? {})) {
+      const condition = parseCondition(given);
+      if (!condition) throw new MailbagError('condition-unknown', { template: Number(template) });
+      plan.conditions![template] = condition;
+    }
     const unknown = unknownChecks(plan.checks ?? {});
     if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });
     // What is in the packet stays with its revision; what is new in it is mapped for the latest.
@@ -222,6 +228,7 @@ export class MailingsService {
           pages: one.pages,
           fields: one.fieldList,
           map: plan.maps[one.id] ?? {},
+          ...(plan.conditions?.[one.id] ? { when: plan.conditions[one.id] } : {}),
           stamps: one.stamps,
         })),
       },

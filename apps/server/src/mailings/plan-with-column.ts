@@ -1,6 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { Column, FillRule } from '@mailbag/core';
-import { renameColumn, replaceTags } from '@mailbag/core';
+import { conditionWithColumn, renameColumn, replaceTags } from '@mailbag/core';
 import { withPasswordPatterns } from '../frozen/plan-passwords.js';
 
 type Named = Pick<Column, 'name' | 'slug'>;
@@ -28,6 +28,13 @@ export function planWithColumn(kept: MailingPlan, from: Named, to: Named): Maili
     maps: Object.fromEntries(
       Object.entries(plan.maps).map(([id, map]) => [id, Object.fromEntries(Object.entries(map).map(([field, one]) => [field, rule(one)]))]),
     ),
+    ...(plan.conditions
+      ? {
+          conditions: Object.fromEntries(
+            Object.entries(plan.conditions).map(([id, one]) => [id, conditionWithColumn(one, from.name, to.name)]),
+          ),
+        }
+      : {}),
     ...(plan.checks ? { checks: { ...plan.checks, columns: moved ? { ...rest, [to.name]: moved } : rest } } : {}),
     output: {
       ...plan.output,

@@ -5,8 +5,8 @@ import {
   checksComparing,
   checksOfRecords,
   fillContext,
+  packetColumns,
   passwordFault,
-  readsColumns,
   recordKeys,
 } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
@@ -26,9 +26,8 @@ const PROGRESS_EVERY = 5000;
 
 /** Columns whose values go anywhere. */
 function usedColumns({ plan, templates }: FrozenMailing): string[] {
-  const read = templates.flatMap(({ map }) => Object.values(map).flatMap(readsColumns));
   const named = [plan.keyColumn, plan.message.mailed ? plan.message.addressColumn : null];
-  return [...new Set([...read, ...named.filter((name) => typeof name === 'string')])];
+  return [...new Set([...packetColumns(templates), ...named.filter((name) => typeof name === 'string')])];
 }
 
 /** Why a record's copies cannot have their passwords, with a code of the right shape in place of the one that it will have. */
@@ -69,7 +68,11 @@ async function measuredTemplates(
   words.ofRules();
   for await (const { record, ordinal } of records) words.ofRecord(record, ordinal);
   const fillers = await compileMailing(mailing, characters);
-  return fillers.map((filler) => ({ ...filler.template, measure: (values) => filler.measure(values) }));
+  return fillers.map((filler, at) => ({
+    ...filler.template,
+    when: mailing.templates[at]!.when ?? null,
+    measure: (values) => filler.measure(values),
+  }));
 }
 
 /** A record at its place in the source, from 0. */

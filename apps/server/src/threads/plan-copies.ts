@@ -1,6 +1,18 @@
 import { randomBytes } from 'node:crypto';
-import type { BatchContext, Cell, OutputPattern, Pattern, SourceRecord } from '@mailbag/core';
-import { compilePattern, copyCode, outputPattern, pathKey, searchText, uniquePath, recordKeys } from '@mailbag/core';
+import type { BatchContext, Cell, OutputPattern, Pattern, Row, SourceRecord } from '@mailbag/core';
+import {
+  SAMPLE_CODE,
+  compilePattern,
+  copyCode,
+  fillContext,
+  isFor,
+  outputPattern,
+  rowReader,
+  pathKey,
+  searchText,
+  uniquePath,
+  recordKeys,
+} from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { dataOf, patternNames } from '../frozen/message-of.js';
@@ -26,6 +38,7 @@ class Planner {
   private readonly recipient: Pattern;
   private readonly names: ReadonlySet<string>;
   private readonly wantsPaper: (record: SourceRecord) => boolean;
+  private readonly read: (record: SourceRecord) => Row;
   private readonly keyOf: (record: SourceRecord) => string;
 
   constructor(
@@ -38,6 +51,7 @@ class Planner {
     this.recipient = compilePattern(plan.message.recipient, names);
     this.names = new Set([...this.output.names, ...this.recipient.names]);
     this.wantsPaper = paperWish(plan, columns);
+    this.read = rowReader(columns);
     this.keyOf = recordKeys(columns, plan.keyColumn ?? null);
   }
 
@@ -52,28 +66,33 @@ class Planner {
     const isProtected = Boolean(output.openPassword?.trim() || output.permissionsPassword?.trim());
     const wantsPaper = this.wantsPaper(record);
     const recordKey = this.keyOf(record);
-    return templates.map((template, position) => {
+    const row = this.read(record);
+    const context = fillContext(this.batch, ordinal, SAMPLE_CODE);
+    return templates.flatMap((template, position) => {
+      if (isFor(template, row, context) !== true) return [];
       const code = copyCode(new Uint8Array(randomBytes(10)));
       const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name }, this.names);
       const { folders, file } = this.output.path(data);
       const recipient = this.recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300);
-      return {
-        code,
-        recordOrdinal: ordinal,
-        recordKey,
-        row: record.row,
-        position,
-        templateId: template.id,
-        templateName: template.name,
-        pages: template.pages,
-        recipient,
-        address: at(plan.message.addressColumn),
-        wantsPaper,
-        isProtected,
-        metadata,
-        path: [...folders, file].join('/'),
-        search: record.cells.map((cell) => cell.text).join(' '),
-      };
+      return [
+        {
+          code,
+          recordOrdinal: ordinal,
+          recordKey,
+          row: record.row,
+          position,
+          templateId: template.id,
+          templateName: template.name,
+          pages: template.pages,
+          recipient,
+          address: at(plan.message.addressColumn),
+          wantsPaper,
+          isProtected,
+          metadata,
+          path: [...folders, file].join('/'),
+          search: record.cells.map((cell) => cell.text).join(' '),
+        },
+      ];
     });
   }
 }

@@ -1,5 +1,5 @@
 import type { RecordFiller } from '@mailbag/core';
-import { fillContext, outputPattern, rowReader } from '@mailbag/core';
+import { fillContext, isFor, outputPattern, rowReader } from '@mailbag/core';
 import { createHash } from 'node:crypto';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
@@ -32,14 +32,17 @@ export async function sampleCopies({
   const protections = protectionsOf(mailing, 'sample');
   const row = rowReader(mailing.columns)(record);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
-  const copies = mailing.templates.map((template, position) => {
+  const copies = mailing.templates.flatMap((template, position) => {
+    if (isFor(template, row, fillContext(batch, ordinal, codes[position]!)) !== true) return [];
     const code = codes[position]!;
     const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
     const filled = fillers[position]!.fill(row, { ...fillContext(batch, ordinal, code), protect }).copy;
-    return {
-      name: path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name })).file,
-      bytes: filled.bytes,
-    };
+    return [
+      {
+        name: path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name })).file,
+        bytes: filled.bytes,
+      },
+    ];
   });
   const place = { record, ordinal, code: codes[0] ?? '', batch, template: mailing.templates[0]?.name ?? '' };
   return {

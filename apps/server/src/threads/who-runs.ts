@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { StartChoice, StartGroup } from '@mailbag/contract';
 import type { Cell, SourceRecord } from '@mailbag/core';
-import { addressesIn } from '@mailbag/core';
+import { SAMPLE_CODE, addressesIn, fillContext, isFor, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { paperWish } from './paper-wish.js';
 import { columnsInCopies, keyDigests, valueDigests } from '../frozen/record-digest.js';
@@ -141,6 +141,8 @@ export async function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['i
     unchanged: [],
     'not-selected': [],
   };
+  let copies = 0;
+  const read = rowReader(columns);
   const sizes = { new: 0, changed: 0, everybody: 0 };
   const wantsPaper = paperWish(plan, columns);
   const address = columns.findIndex(({ name }) => name === message.addressColumn);
@@ -155,6 +157,9 @@ export async function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['i
     const group = why(candidate);
     if (group) return void groups[group].push(ordinal);
     groups.runs.push(ordinal);
+    const row = read(record);
+    const context = fillContext(input.context, ordinal, SAMPLE_CODE);
+    copies += input.mailing.templates.filter((template) => isFor(template, row, context) === true).length;
     digest.runs(candidate);
     if (hasOne) groups.again.push(ordinal);
     if (!message.mailed) return;
@@ -162,5 +167,5 @@ export async function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['i
     else if (addressesIn(record.cells[address]?.text ?? '', message.several ?? false).addresses.length > 0) groups.mailed.push(ordinal);
     else groups['no-address'].push(ordinal);
   });
-  return { groups, sizes, unknownBatches: unknown, digest: digest.done() };
+  return { groups, copies, sizes, unknownBatches: unknown, digest: digest.done() };
 }

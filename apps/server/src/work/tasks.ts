@@ -135,8 +135,14 @@ export interface Tasks {
   };
   /** Who would run in a batch of a mailing, and why others would not: places of records by group. */
   whoRuns: {
-    input: { mailingId: number; sourceId: number; mailing: FrozenMailing; version: number; choice: StartChoice };
-    output: { groups: Record<StartGroup, number[]>; sizes: StartPreview['sizes']; unknownBatches: number[]; digest: string };
+    input: { mailingId: number; sourceId: number; mailing: FrozenMailing; version: number; choice: StartChoice; context: BatchContext };
+    output: {
+      groups: Record<StartGroup, number[]>;
+      copies: number;
+      sizes: StartPreview['sizes'];
+      unknownBatches: number[];
+      digest: string;
+    };
   };
   /** Records of a source that hold a text, that were corrected, or that have something to look at, in their order. */
   matchRecords: {

@@ -1,4 +1,4 @@
-import { evaluateMap } from '../map/field-map.js';
+import { evaluateTemplate } from '../map/packet.js';
 import { rowReader } from '../map/row.js';
 import type { SourceRecord } from '../tables/record.js';
 import type { Check, CheckSetup, PreparedSetup } from './check.js';
@@ -47,9 +47,7 @@ export class RecordChecker {
     const say = (finding: Finding): void => void this.said.push({ check: name, finding });
     for (const record of records) {
       const row = this.read(record);
-      const evaluations = this.evaluates
-        ? this.setup.templates.map(({ fields, map }) => evaluateMap(fields, map, row, this.setup.context))
-        : [];
+      const evaluations = this.evaluates ? this.setup.templates.map((template) => evaluateTemplate(template, row, this.setup.context)) : [];
       const checked = { record, row, evaluations };
       for (const [own, check] of this.checks) {
         name = own;

@@ -1,4 +1,5 @@
 import type { MailbagError } from '../errors/catalogue.js';
+import type { Condition } from '../map/condition.js';
 import type { Evaluation, FieldMap } from '../map/field-map.js';
 import type { FillContext } from '../map/fill-context.js';
 import type { Row } from '../map/row.js';
@@ -12,6 +13,8 @@ import type { Finding } from './finding.js';
 export interface CheckedTemplate {
   fields: readonly Field[];
   map: FieldMap;
+  /** The records that get it. Left out or null: all of them. */
+  when?: Condition | null;
   /** Lays values out with the metrics that will draw them; only what does not simply fit is told. Null: not measured. */
   measure: ((values: FieldValues) => { field: string; fit: Fit; characters: string[]; unseen?: string[] }[]) | null;
 }
@@ -43,7 +46,8 @@ export interface PreparedSetup extends CheckSetup {
 export interface CheckedRecord {
   record: SourceRecord;
   row: Row;
-  evaluations: readonly Evaluation[];
+  /** By template; null: the record does not get it. */
+  evaluations: readonly (Evaluation | null)[];
 }
 
 /** A check looks at records one after the other and may say something at the end about all of them. */

@@ -24,4 +24,5 @@ export { space } from './kinds/space.js';
 export { translation } from './kinds/translation.js';
 export { unique } from './kinds/unique.js';
 export { zeros } from './kinds/zeros.js';
+export { packet } from './kinds/packet.js';
 export { password } from './kinds/password.js';

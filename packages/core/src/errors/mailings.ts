@@ -17,6 +17,9 @@ export const mailingsErrors = {
   'rule-unknown': told<{ field: string; why: string; template?: number }>(
     (e) => `The rule of the field “${e.field}” was not saved: ${e.why}. Choose the rule again.`,
   ),
+  'condition-unknown': told<{ template: number }>(
+    () => 'The condition of a template of the packet was not saved: a part of it is missing. Put it together again.',
+  ),
   'check-unknown': told<{ check: string }>((e) => `There is no check called “${e.check}”, so the plan was not saved. Load the page again.`),
   'pattern-unknown-column': told<{ pattern: string; name: string; columns: readonly string[] }>(
     (e) => `“${e.pattern}” names ${e.name}, which is no column of the records. Columns are ${list(e.columns)}.`,

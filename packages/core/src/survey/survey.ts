@@ -1,9 +1,8 @@
-import { evaluateMap } from '../map/field-map.js';
-import type { FieldMap } from '../map/field-map.js';
+import { evaluateTemplate } from '../map/packet.js';
+import type { PacketTemplate } from '../map/packet.js';
 import type { BatchContext } from '../map/fill-context.js';
 import { SAMPLE_CODE, fillContext } from '../map/fill-context.js';
 import { rowReader } from '../map/row.js';
-import type { Field } from '../pdf/field.js';
 import { isFillable } from '../pdf/field.js';
 import type { FieldValue } from '../pdf/value.js';
 import type { Column, SourceRecord } from '../tables/record.js';
@@ -51,11 +50,6 @@ export const MOST_COUNTED = 2000;
 /** Usual values that are told. */
 const MOST_TOLD = 12;
 
-export interface SurveyedTemplate {
-  fields: readonly Field[];
-  map: FieldMap;
-}
-
 interface Counts {
   template: number;
   field: string;
@@ -74,7 +68,7 @@ export class MapSurvey {
   private emptiest: { index: number; blanks: number } | null = null;
 
   constructor(
-    private readonly templates: readonly SurveyedTemplate[],
+    private readonly templates: readonly PacketTemplate[],
     columns: readonly Pick<Column, 'name'>[],
     private readonly batch: BatchContext,
   ) {
@@ -92,8 +86,10 @@ export class MapSurvey {
     const context = fillContext(this.batch, index, SAMPLE_CODE);
     const row = this.read(record);
     let [length, blanks] = [0, 0];
-    this.templates.forEach(({ fields, map }, template) => {
-      const { values, problems } = evaluateMap(fields, map, row, context);
+    this.templates.forEach((one, template) => {
+      const evaluation = evaluateTemplate(one, row, context);
+      if (!evaluation) return;
+      const { values, problems } = evaluation;
       const stopped = new Set(problems.map(({ field }) => field));
       for (const counts of this.counts[template]!) {
         const value = surveyedValue(values[counts.field] ?? '');
@@ -132,17 +128,18 @@ export type Counted = { of: 'empty' } | { of: 'stopped' } | { of: 'value'; value
 
 /** Tells whether a record is among those that a number of a survey counts. */
 export function countedRecords(
-  { fields, map }: SurveyedTemplate,
+  template: PacketTemplate,
   fieldName: string,
   counted: Counted,
   columns: readonly Pick<Column, 'name'>[],
   batch: BatchContext,
 ): (record: SourceRecord, index: number) => boolean {
   const read = rowReader(columns);
-  const own = fields.filter(({ name }) => name === fieldName);
+  const own = template.fields.filter(({ name }) => name === fieldName);
   return (record, index) => {
-    const { values, problems } = evaluateMap(own, map, read(record), fillContext(batch, index, SAMPLE_CODE));
-    if (!Object.hasOwn(values, fieldName)) return false;
+    const evaluation = evaluateTemplate({ ...template, fields: own }, read(record), fillContext(batch, index, SAMPLE_CODE));
+    if (!evaluation || !Object.hasOwn(evaluation.values, fieldName)) return false;
+    const { values, problems } = evaluation;
     if (problems.length > 0) return counted.of === 'stopped';
     const value = surveyedValue(values[fieldName]!);
     return counted.of === 'empty' ? value.trim() === '' : counted.of === 'value' && value === counted.value;

@@ -1,13 +1,12 @@
-import type { FillRule } from '@mailbag/core';
+import type { FillRule, SentencePart } from '@mailbag/core';
 import { ruleSentence } from '@mailbag/core';
 import { Chip, Say } from '../../ui/mark';
 
-/** A rule as a short sentence of chips. */
-export function RuleWords({ rule }: { rule: FillRule | undefined }) {
-  if (!rule) return <Say>nothing yet</Say>;
+/** A sentence of chips: columns, texts, and words between them. */
+export function SentenceWords({ parts }: { parts: readonly SentencePart[] }) {
   return (
     <>
-      {ruleSentence(rule).map((part, index) =>
+      {parts.map((part, index) =>
         'column' in part ? (
           <Chip key={index} $column>
             {part.column}
@@ -22,4 +21,9 @@ export function RuleWords({ rule }: { rule: FillRule | undefined }) {
       )}
     </>
   );
+}
+
+/** A rule as a short sentence of chips. */
+export function RuleWords({ rule }: { rule: FillRule | undefined }) {
+  return rule ? <SentenceWords parts={ruleSentence(rule)} /> : <Say>nothing yet</Say>;
 }

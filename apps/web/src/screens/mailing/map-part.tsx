@@ -1,7 +1,12 @@
-import type { Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
+import type { TemplateDetail } from '@mailbag/contract';
+import type { PacketTemplate, Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
 import {
   SAMPLE_CODE,
-  evaluateMap,
+  conditionSentence,
+  evaluateTemplate,
+  isFor,
+  packetColumns,
+  ruleSentence,
   fieldLabel,
   fillContext,
   readsColumns,
@@ -12,7 +17,7 @@ import {
 } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { LayoutGrid, Rows3, Ruler, Sparkles } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { queries, useRecord } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
@@ -24,6 +29,7 @@ import { answerWords, sheetEntries, withRule } from '../../features/map/sheet-en
 import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
+import { SentenceWords } from '../../features/map/rule-words';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
 import { UnusedColumns } from '../../features/map/unused-columns';
@@ -70,6 +76,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     () => (isWorst && survey ? new Map(templates.map((one) => [one.id, worstCase(survey, one)])) : null),
     [isWorst, survey, templates],
   );
+  const packetTemplate = useCallback(
+    (one: TemplateDetail): PacketTemplate => ({
+      fields: one.fieldList,
+      map: plan.maps[one.id] ?? {},
+      when: plan.conditions?.[one.id] ?? null,
+    }),
+    [plan.maps, plan.conditions],
+  );
   useKey('w', record ? () => setWorst(!isWorst) : null);
   const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
   const filled = useFilled(
@@ -91,11 +105,11 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
           worst
             ? { values: worst.get(one.id) ?? {}, problems: [] }
             : record
-              ? evaluateMap(one.fieldList, plan.maps[one.id] ?? {}, rowReader(columns)(record), context)
+              ? evaluateTemplate(packetTemplate(one), rowReader(columns)(record), context)
               : null,
         ]),
       ),
-    [templates, columns, plan.maps, record, context, worst],
+    [templates, columns, packetTemplate, record, context, worst],
   );
   const entries = useMemo(
     () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns)),
@@ -104,6 +118,8 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
   const markFor = ({ template: { id }, parts }: SheetEntry): FieldMark =>
     worstMark(parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)));
+  const isForAll = !template || !plan.conditions?.[template.id];
+  const getsIt = template && record ? isFor(packetTemplate(template), rowReader(columns)(record), context) : true;
   const wanted = text.trim().toLowerCase();
   const visible = entries.filter((entry) => {
     if (show === 'open' && (entry.rule || entry.isMixed)) return false;
@@ -144,7 +160,9 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const unused = unusedColumns(
     columns,
     templates.map(({ id }) => mapOf(id)),
-    [plan.keyColumn, plan.message.addressColumn].filter((one) => one !== null && one !== undefined),
+    [plan.keyColumn, plan.message.addressColumn, ...packetColumns(templates.map(packetTemplate))].filter(
+      (one) => one !== null && one !== undefined,
+    ),
   );
   const marks = new Map(
     entries
@@ -288,6 +306,16 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               : isSurveying
                 ? 'Going through all records …'
                 : 'The longest values could not be found.'}
+          </Notice>
+        )}
+        {template && work && !worst && !isForAll && (
+          <Notice tone={getsIt === true ? 'plain' : 'ochre'}>
+            {getsIt === true
+              ? 'This record gets it: '
+              : getsIt === false
+                ? 'This record does not get it: it is only for records for which '
+                : `${getsIt.cannot} `}
+            {typeof getsIt === 'boolean' && <SentenceWords parts={conditionSentence(plan.conditions![template.id]!, ruleSentence)} />}
           </Notice>
         )}
         {filled.error && <Notice tone="brick">{filled.error}</Notice>}

@@ -1,11 +1,13 @@
 import type { TemplateUploadAnswer } from '@mailbag/contract';
+import type { Condition } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
+import { PacketCondition } from '../../features/map/packet-condition';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
@@ -35,7 +37,8 @@ const Item = styled.div`
 `;
 
 /** Which templates are filled from one record, and in which order. */
-export function PacketPart({ work: { mailing, plan, change, settle } }: { work: MailingWork }) {
+export function PacketPart({ work }: { work: MailingWork }) {
+  const { mailing, plan, change, settle, columns } = work;
   const { data: all } = useQuery(queries.templates());
   const client = useQueryClient();
   const [chosen, setChosen] = useState<number | null>(plan.packet[0] ?? null);
@@ -61,6 +64,11 @@ export function PacketPart({ work: { mailing, plan, change, settle } }: { work: 
       [packet[at], packet[at + by]] = [packet[at + by]!, packet[at]!];
       return { ...one, packet };
     });
+  const setCondition = (id: number, condition: Condition | null): void =>
+    change(({ conditions = {}, ...one }) => {
+      const { [id]: _before, ...rest } = conditions;
+      return { ...one, conditions: condition ? { ...rest, [id]: condition } : rest };
+    });
   const nameOf = (id: number): string =>
     all?.find((one) => one.id === id)?.name ?? mailing.templates.find((one) => one.id === id)?.name ?? '…';
 
@@ -74,27 +82,37 @@ export function PacketPart({ work: { mailing, plan, change, settle } }: { work: 
         <Scroll>
           {plan.packet.length === 0 && <Empty title="An empty packet">Add the templates that each recipient gets, below.</Empty>}
           {plan.packet.map((id, at) => (
-            <Item key={id} data-chosen={id === shown?.id || undefined} onClick={() => setChosen(id)}>
-              <div>
-                <b>{nameOf(id)}</b>
-                <Small>
-                  {counted(all?.find((one) => one.id === id)?.pages ?? 0, 'page')} ·{' '}
-                  {counted(all?.find((one) => one.id === id)?.fields ?? 0, 'field')}
-                </Small>
-              </div>
-              <IconButton label={`Move ${nameOf(id)} up`} isDisabled={at === 0} onPress={() => move(at, -1)}>
-                <ArrowUp size={15} />
-              </IconButton>
-              <IconButton label={`Move ${nameOf(id)} down`} isDisabled={at === plan.packet.length - 1} onPress={() => move(at, 1)}>
-                <ArrowDown size={15} />
-              </IconButton>
-              <IconButton
-                label={`Take ${nameOf(id)} out of the packet`}
-                onPress={() => change((one) => ({ ...one, packet: one.packet.filter((other) => other !== id) }))}
-              >
-                <X size={15} />
-              </IconButton>
-            </Item>
+            <Fragment key={id}>
+              <Item data-chosen={id === shown?.id || undefined} onClick={() => setChosen(id)}>
+                <div>
+                  <b>{nameOf(id)}</b>
+                  <Small>
+                    {counted(all?.find((one) => one.id === id)?.pages ?? 0, 'page')} ·{' '}
+                    {counted(all?.find((one) => one.id === id)?.fields ?? 0, 'field')}
+                  </Small>
+                </div>
+                <IconButton label={`Move ${nameOf(id)} up`} isDisabled={at === 0} onPress={() => move(at, -1)}>
+                  <ArrowUp size={15} />
+                </IconButton>
+                <IconButton label={`Move ${nameOf(id)} down`} isDisabled={at === plan.packet.length - 1} onPress={() => move(at, 1)}>
+                  <ArrowDown size={15} />
+                </IconButton>
+                <IconButton
+                  label={`Take ${nameOf(id)} out of the packet`}
+                  onPress={() => change((one) => ({ ...one, packet: one.packet.filter((other) => other !== id) }))}
+                >
+                  <X size={15} />
+                </IconButton>
+              </Item>
+              {columns.length > 0 && (
+                <PacketCondition
+                  name={nameOf(id)}
+                  condition={plan.conditions?.[id] ?? null}
+                  work={work}
+                  onChange={(condition) => setCondition(id, condition)}
+                />
+              )}
+            </Fragment>
           ))}
           {others.length > 0 && (
             <>

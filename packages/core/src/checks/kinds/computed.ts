@@ -12,8 +12,8 @@ export const computed: CheckKind = {
   },
   begin: ({ templates }) => ({
     see({ row, evaluations }, say) {
-      evaluations.forEach(({ problems }, template) => {
-        for (const { field, cannot } of problems) {
+      evaluations.forEach((evaluation, template) => {
+        for (const { field, cannot } of evaluation?.problems ?? []) {
           if (!cannot) continue;
           const described = templates[template]!.fields.find((one) => one.name === field);
           say({

@@ -24,7 +24,8 @@ export const fit: CheckKind = {
     return {
       see({ row, evaluations }, say) {
         templates.forEach(({ measure, fields, map }, template) => {
-          const { values } = evaluations[template]!;
+          const values = evaluations[template]?.values;
+          if (!values) return;
           for (const note of measure?.(values) ?? []) {
             if (!Object.hasOwn(values, note.field)) continue;
             const field = fields.find((one) => one.name === note.field)!;

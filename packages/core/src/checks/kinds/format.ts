@@ -25,7 +25,7 @@ export const format: CheckKind = {
       see({ row, evaluations }, say) {
         formatted.forEach((fields, template) => {
           for (const { name, label, format: how, column } of fields) {
-            const value = evaluations[template]!.values[name];
+            const value = evaluations[template]?.values[name];
             const why = typeof value === 'string' ? formatFault(how, value) : null;
             if (typeof value !== 'string' || why === null) continue;
             const severity = 'pattern' in how && /^[\d:.\s/-]+$/.test(value) ? 'stop' : 'look';

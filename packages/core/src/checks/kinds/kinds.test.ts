@@ -1,5 +1,6 @@
 import { MailbagError } from '../../errors/catalogue.js';
 import type { ColumnKind } from '../../tables/record.js';
+import type { Condition } from '../../map/condition.js';
 import { field } from '../../testing/field.js';
 import { columnOf, findingsIn } from '../../testing/findings.js';
 import type { TestRows } from '../../testing/findings.js';
@@ -27,6 +28,10 @@ const template = (
   measure: CheckSetup['templates'][number]['measure'] = null,
 ): Partial<CheckSetup> => ({
   templates: [{ fields, map: map as never, measure }],
+});
+/** A template that only some records get; what it would say of the others is not asked. */
+const forSome = (when: Condition): Partial<CheckSetup> => ({
+  templates: [{ fields: [field('a', { flags: ['required'] })], map: { a: { kind: 'column', column: 'Value' } }, measure: null, when }],
 });
 const mapped = { a: { kind: 'column', column: 'Value' } };
 const noted = (note: object) =>
@@ -61,6 +66,8 @@ const cases: Case[] = [
   { code: 'same-person', columns: [['Name', 'text'], ['Mail', 'email']], wrong: [['Ada Quist', 'a@example.org'], ['Quist, Ada', 'a@example.org']], right: [['Ada Quist', 'a@example.org'], ['Bea Quist', 'a@example.org']], rows: [2, 3], says: /same name and the same Mail/ },
   { code: 'untranslated', columns: [['Value', 'text']], setup: template([field('a', { kind: 'checkbox', onValues: ['On'], tooltip: 'Water' })], { a: { kind: 'translate', column: 'Value', table: [{ from: 'yes', to: 'On' }] } }), wrong: [['perhaps']], right: [['yes'], ['']], says: /“Water” does not accept “perhaps”. It accepts “yes”/ },
   { code: 'cannot-work-out', columns: [['Value', 'text']], setup: template([field('a', { tooltip: 'Rent' })], { a: { kind: 'number', of: { kind: 'column', column: 'Value' }, round: null, show: { words: 'de', currency: null } } }), wrong: [['much']], right: [['12'], ['']], says: /“Rent” cannot be worked out. “much” is not a number/ },
+  { code: 'no-template', columns: [['Value', 'text']], setup: forSome({ of: { kind: 'column', column: 'Value' }, test: 'not-empty' }), wrong: [['']], right: [['yes']], says: /No template of the packet is for this record/ },
+  { code: 'condition-unclear', columns: [['Value', 'text']], setup: forSome({ of: { kind: 'column', column: 'Value' }, test: 'over', number: '-1' }), wrong: [['many']], right: [['3']], says: /cannot be told whether this record gets a template.*“many” is not a number/ },
   { code: 'required-blank', columns: [['Value', 'text']], setup: template([field('a', { flags: ['required'], tooltip: 'Tenant' })], mapped), wrong: [['']], right: [['Ada']], says: /Tenant/ },
   { code: 'too-long', columns: [['Value', 'text']], setup: template([field('a', { maxLength: 3 })], mapped), wrong: [['Ada!']], right: [['Ada'], ['e\u0301e\u0301e\u0301']], says: /takes 3 characters; this value has 4/ },
   { code: 'format-unfit', columns: [['Value', 'text']], setup: template([field('a', { format: { pattern: 'dd.mm.yyyy' } as never, tooltip: 'Born' })], mapped), wrong: [['14:30']], right: [[['28.02.2027', '2027-02-28']]], says: /does not go into “Born”/ },

@@ -39,7 +39,7 @@ export const length: CheckKind = {
       see({ row, evaluations }, say) {
         limited.forEach((fields, template) => {
           for (const { name, label, limit, before, column } of fields) {
-            const value = evaluations[template]!.values[name];
+            const value = evaluations[template]?.values[name];
             if (typeof value !== 'string') continue;
             const count = graphemeCount(value.normalize('NFC'));
             if (count > limit)

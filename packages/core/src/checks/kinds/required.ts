@@ -26,7 +26,9 @@ export const required: CheckKind = {
     return {
       see({ row, evaluations }, say) {
         wanted.forEach((fields, template) => {
-          const { values, problems } = evaluations[template]!;
+          const evaluation = evaluations[template];
+          if (!evaluation) return;
+          const { values, problems } = evaluation;
           for (const field of fields) {
             const value = Object.hasOwn(values, field.name) ? values[field.name]! : field.own;
             const isBlank =

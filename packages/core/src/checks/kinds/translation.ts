@@ -14,7 +14,7 @@ export const translation: CheckKind = {
   begin: ({ templates }) => ({
     see({ row, evaluations }, say) {
       evaluations.forEach((evaluation, template) => {
-        for (const { field, untranslated } of evaluation.problems) {
+        for (const { field, untranslated } of evaluation?.problems ?? []) {
           if (!untranslated) continue;
           const described = templates[template]!.fields.find((one) => one.name === field);
           say({

@@ -1,0 +1,40 @@
+import { isFor } from '../../map/packet.js';
+import { isCannot } from '../../map/rule.js';
+import type { CheckKind } from '../check.js';
+
+/** Every record gets at least one template of the packet, and of each it can be told whether it does. */
+export const packet: CheckKind = {
+  order: 200,
+  findings: {
+    'no-template': {
+      title: 'No template of the packet is for it',
+      sentence: () => 'No template of the packet is for this record. Change the conditions of the packet, or leave the record out.',
+    },
+    'condition-unclear': {
+      title: 'Condition that cannot be told',
+      sentence: ({ details }) => `It cannot be told whether this record gets a template of the packet. ${details.why ?? ''}`,
+    },
+  },
+  begin: ({ templates, context }) => {
+    if (templates.every(({ when }) => !when)) return null;
+    return {
+      see({ row }, say) {
+        const base = { severity: 'stop' as const, row: row.row, field: null, label: null };
+        const answers = templates.map((template) => isFor(template, row, context));
+        answers.forEach((answer, template) => {
+          if (typeof answer !== 'boolean' && isCannot(answer))
+            say({
+              ...base,
+              code: 'condition-unclear',
+              column: answer.column || null,
+              template,
+              value: answer.text,
+              details: { why: answer.cannot },
+            });
+        });
+        if (answers.every((answer) => answer === false))
+          say({ ...base, code: 'no-template', column: null, template: null, value: '', details: {} });
+      },
+    };
+  },
+};
