@@ -51,6 +51,7 @@ import { HistoryInterceptor } from './people/history.interceptor.js';
 import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
+import { EarlierMaps } from './mailings/earlier-maps.service.js';
 import { Surveys } from './mailings/surveys.service.js';
 import { SurveysController } from './mailings/surveys.controller.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
@@ -187,6 +188,7 @@ import { Pool } from './work/pool.js';
     HereService,
     MailingChecks,
     Surveys,
+    EarlierMaps,
     MailboxReader,
     MailingsService,
     MailingRevisions,

@@ -1,6 +1,6 @@
 import { Type } from 'class-transformer';
-import { IsArray, IsIn, IsInt, IsNumber, IsObject, IsString, ValidateNested } from 'class-validator';
-import type { SourceRecord } from '@mailbag/core';
+import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, ValidateNested } from 'class-validator';
+import type { FillRule, SourceRecord } from '@mailbag/core';
 import { Nullable } from './nullable.js';
 
 /** A value that a field takes, and for how many records. */
@@ -97,4 +97,30 @@ export class PicksAnswer {
   /** How many there would be without the limit. */
   @IsNumber()
   total!: number;
+}
+
+/** How a field of a template of the packet was filled in an earlier mailing; see `Learned` of core. */
+export class LearnedRule {
+  /** Id of the template. */
+  @IsInt()
+  template!: number;
+
+  @IsString()
+  field!: string;
+
+  @IsObject()
+  rule!: FillRule;
+
+  @IsString()
+  mailing!: string;
+
+  @IsBoolean()
+  isSameForm!: boolean;
+}
+
+export class LearnedAnswer {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => LearnedRule)
+  items!: LearnedRule[];
 }

@@ -1,8 +1,10 @@
 import type { PickReason } from '@mailbag/contract';
-import { CountedRecordsAnswer, PicksAnswer, SurveyAnswer, pickReasons } from '@mailbag/contract';
+import { CountedRecordsAnswer, LearnedAnswer, PicksAnswer, SurveyAnswer, pickReasons } from '@mailbag/contract';
 import type { Counted } from '@mailbag/core';
 import { Controller, Get, Param, ParseIntPipe, Query } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
 import { Answers } from '../platform/answers.js';
+import { EarlierMaps } from './earlier-maps.service.js';
 import { Surveys } from './surveys.service.js';
 
 /** A whole number within limits; anything else is `otherwise`. */
@@ -14,7 +16,18 @@ const whole = (given: string | undefined, otherwise: number, most: number): numb
 /** What the map of a mailing makes of all its records, and records that are worth looking at. */
 @Controller('api/mailings/:id')
 export class SurveysController {
-  constructor(private readonly surveys: Surveys) {}
+  constructor(
+    private readonly surveys: Surveys,
+    private readonly earlier: EarlierMaps,
+  ) {}
+
+  /** How the fields of its packet were filled in earlier mailings. */
+  @Answers(LearnedAnswer)
+  @Get('learned')
+  @WithoutValues()
+  learned(@Param('id', ParseIntPipe) id: number): Promise<LearnedAnswer> {
+    return this.earlier.learned(id);
+  }
 
   @Answers(SurveyAnswer)
   @Get('survey')

@@ -57,6 +57,13 @@ export const mailingStore = {
   plansOfSource: (sql: Sql, sourceId: number) =>
     rows<{ id: number; plan: string }>(sql, 'SELECT id, plan FROM mailing WHERE sourceId = ?', [sourceId]),
 
+  /** Plans of other mailings as JSON, those that were worked on last. */
+  plansBeside: (sql: Sql, id: number, count: number) =>
+    rows<{ name: string; plan: string }>(sql, 'SELECT name, plan FROM mailing WHERE id <> ? ORDER BY updatedAt DESC, id DESC LIMIT ?', [
+      id,
+      count,
+    ]),
+
   setPlan: (sql: Sql, id: number, plan: unknown) =>
     run(sql, 'UPDATE mailing SET plan = ?, version = version + 1 WHERE id = ?', [JSON.stringify(plan), id]),
 

@@ -37,6 +37,7 @@ import type {
   JobsAnswer,
   LayoutAidsAnswer,
   LayoutAnswer,
+  LearnedAnswer,
   RegisterAnswer,
   ReminderAnswer,
   RetentionAnswer,
@@ -144,6 +145,8 @@ export const queries = {
     }),
   flagged: (id: number) =>
     queryOptions({ queryKey: ['checks', id, 'flagged'], queryFn: () => api.get<FlaggedAnswer>(`/api/mailings/${id}/flagged`) }),
+  learned: (id: number) =>
+    queryOptions({ queryKey: ['mailings', id, 'learned'], queryFn: () => api.get<LearnedAnswer>(`/api/mailings/${id}/learned`) }),
   /** Worked out anew whenever the checks have run, as they do after every change of the map or of a record. */
   survey: (id: number) =>
     queryOptions({

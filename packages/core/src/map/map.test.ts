@@ -4,7 +4,7 @@ import { evaluateMap, mapProgress, missingColumns, unusedColumns } from './field
 import type { FillRule } from './registry.js';
 import { parseRule, renameColumn } from './registry.js';
 import { rowReader } from './row.js';
-import { suggestRules } from './suggest.js';
+import { suggest, suggestRules } from './suggest.js';
 import { field } from '../testing/field.js';
 import { someContext } from '../testing/context.js';
 
@@ -116,6 +116,37 @@ describe('suggestions', () => {
       kind: 'compose',
       parts: [{ column: 'First name' }, { text: ' ' }, { column: 'Surname' }],
     });
+  });
+  test('say why and how sure they are, and an earlier mapping of the same form goes first', () => {
+    const fields = [field('f1', { label: 'Telephone', labelFrom: 'print' }), field('f2', { label: 'Begin', labelFrom: 'print' })];
+    const plain = suggest(fields, columns, {});
+    expect(plain.f1).toMatchObject({ confidence: 1, why: 'its label “Telephone” is like “Telephone”' });
+    expect(plain.f2!.rule).toEqual({ kind: 'column', column: 'Start' });
+    const learned = [
+      { field: 'f1', rule: { kind: 'column' as const, column: 'Mobile' }, mailing: 'Gone', isSameForm: true },
+      { field: 'f1', rule: { kind: 'column' as const, column: 'Plot' }, mailing: 'Other form', isSameForm: false },
+      { field: 'f1', rule: { kind: 'column' as const, column: 'Surname' }, mailing: 'Renewals 2026', isSameForm: true },
+    ];
+    // A rule whose column is not there is none; the same form counts more than another.
+    expect(suggest(fields, columns, {}, learned).f1).toEqual({
+      rule: { kind: 'column', column: 'Surname' },
+      confidence: 0.98,
+      why: 'as in “Renewals 2026”',
+    });
+    expect(suggest(fields, columns, {}, learned.slice(0, 2)).f1).toMatchObject({ rule: { column: 'Plot' }, confidence: 0.8 });
+  });
+  test('a box of an answer was filled with its piece, and what is suggested is the whole', () => {
+    const of: FillRule = { kind: 'column', column: 'Start' };
+    const rule: FillRule = { kind: 'piece', of, box: { piece: { what: 'day' }, isLast: false } };
+    expect(suggest([field('day')], columns, {}, [{ field: 'day', rule, mailing: 'M', isSameForm: true }]).day!.rule).toEqual(of);
+  });
+  test('the section tells apart what the label does not', () => {
+    const both = [column('Tenant phone'), column('Landlord phone')];
+    const fields = ['Tenant', 'Landlord'].map((section, at) => field(`x${at}`, { label: 'Phone', labelFrom: 'print', section }));
+    expect(Object.values(suggest(fields, both, {})).map(({ rule }) => rule)).toEqual([
+      { kind: 'column', column: 'Tenant phone' },
+      { kind: 'column', column: 'Landlord phone' },
+    ]);
   });
   test('say nothing where nothing fits, and leave alone what a person has decided', () => {
     expect(

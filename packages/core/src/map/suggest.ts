@@ -6,6 +6,8 @@ import { normalised } from './choose.js';
 import type { FieldMap } from './field-map.js';
 import { suggestTable } from './suggest-table.js';
 import type { FillRule } from './registry.js';
+import { readsColumns } from './registry.js';
+import { takesOneOf } from './rule.js';
 
 /** Words that mean the same in headings and on forms; common practice, no source. */
 const synonyms: string[][] = [
@@ -91,13 +93,77 @@ export function ruleForColumn(field: Field, column: Column): FillRule {
   return { kind: 'column', column: column.name };
 }
 
-/** Below this a match is no suggestion. */
+/** Below this a match is no suggestion; from `SURE` on it needs no second look. */
 const THRESHOLD = 0.62;
+export const SURE = 0.85;
 
-/** Rules suggested for the fields of a template, from name, tooltip, kind and sample values. Only fields that no rule fills yet are looked at. */
-export function suggestRules(fields: readonly Field[], columns: readonly Column[], map: FieldMap): FieldMap {
+/** A rule that is proposed for a field. */
+export interface Suggestion {
+  rule: FillRule;
+  /** From 0 to 1. */
+  confidence: number;
+  /** Why, in words. */
+  why: string;
+}
+
+/** How a field was filled in an earlier mapping of this office. A rule of one box of an answer stands for the whole of it. */
+export interface Learned {
+  field: string;
+  rule: FillRule;
+  /** Name of the mailing. */
+  mailing: string;
+  /** It is a revision of the same form; else another form that has a field of the same name. */
+  isSameForm: boolean;
+}
+
+/** What an earlier mapping says, as long as its columns are there. */
+function remembered(field: Field, columns: readonly Column[], learned: readonly Learned[]): Suggestion | null {
+  const there = new Set(columns.map(({ name }) => name));
+  const found = learned
+    .filter((one) => one.field === field.name && one.rule.kind !== 'blank')
+    .map((one) => ({ ...one, rule: one.rule.kind === 'piece' ? one.rule.of : one.rule }))
+    .filter(({ rule }) => readsColumns(rule).length > 0 && readsColumns(rule).every((name) => there.has(name)))
+    .sort((one, other) => Number(other.isSameForm) - Number(one.isSameForm))[0];
+  if (!found) return null;
+  return {
+    rule: found.rule,
+    confidence: found.isSameForm ? 0.98 : 0.8,
+    why: found.isSameForm ? `as in “${found.mailing}”` : `a field of this name was filled so in “${found.mailing}”`,
+  };
+}
+
+/** The ways in which a field says what it is for, each with what it is called. */
+function sayings(field: Field): [words: string[], called: string, weight: number][] {
+  const label = fieldLabel(field);
+  const own = words(label);
+  return [
+    [own, field.labelFrom === 'tooltip' ? `its tooltip “${label}”` : field.labelFrom === 'name' ? 'its name' : `its label “${label}”`, 1],
+    [words(field.name.split('.').slice(-1).join(' ')), 'its name', 1],
+    [words(field.name), 'its whole name', 0.98],
+    ...(field.section ? [[[...words(field.section), ...own], `“${field.section}” and its label`, 0.97] as [string[], string, number]] : []),
+  ];
+}
+
+/** What the samples of a column say for it, in words; empty: nothing. */
+function samplesSay(field: Field, column: Column): string {
+  const accepted = new Set([...field.options.flatMap((one) => [one.label, one.value]), ...field.onValues].map(normalised));
+  const hits = takesOneOf(field) ? column.examples.filter((example) => accepted.has(normalised(example))).length : 0;
+  if (hits > 0) return `, and ${hits} of its ${column.examples.length} samples are among the options`;
+  return field.kind === 'checkbox' && column.kind === 'yes-no' ? ', and it holds yes or no' : '';
+}
+
+/**
+ * Rules suggested for the fields of a template, from earlier mappings, label, tooltip, name, section, kind, options and sample values. Only fields
+ * that no rule fills yet are looked at.
+ */
+export function suggest(
+  fields: readonly Field[],
+  columns: readonly Column[],
+  map: FieldMap,
+  learned: readonly Learned[] = [],
+): Record<string, Suggestion> {
   const columnWords = columns.map((column) => words(column.name));
-  const suggestions: FieldMap = {};
+  const suggestions: Record<string, Suggestion> = {};
   const firstName = columns.find(
     (column) =>
       words(column.name).join() === 'firstname' ||
@@ -107,27 +173,41 @@ export function suggestRules(fields: readonly Field[], columns: readonly Column[
   const surname = columns.find((column) => /^(surname|last[ _-]?name|family[ _-]?name)$/i.test(column.name));
   for (const field of fields) {
     if (!isFillable(field) || Object.hasOwn(map, field.name)) continue;
-    const label = words(fieldLabel(field));
-    const last = words(field.name.split('.').slice(-1).join(' '));
-    const whole = words(field.name);
-    let best: { column: Column; score: number } | null = null;
+    const known = remembered(field, columns, learned);
+    if (known) {
+      suggestions[field.name] = known;
+      continue;
+    }
+    const said = sayings(field);
+    let best: { column: Column; score: number; why: string } | null = null;
     columns.forEach((column, index) => {
-      const heading = columnWords[index]!;
-      const score =
-        Math.max(likeness(label, heading), likeness(last, heading), likeness(whole, heading) * 0.98) + suits(field, column) * 0.35;
-      if (!best || score > best.score + 1e-9) best = { column, score };
+      let [score, why] = [0, ''];
+      for (const [own, called, weight] of said) {
+        const like = likeness(own, columnWords[index]!) * weight;
+        if (like > score) [score, why] = [like, called];
+      }
+      score += suits(field, column) * 0.35;
+      if (!best || score > best.score + 1e-9) best = { column, score, why: `${why} is like “${column.name}”${samplesSay(field, column)}` };
     });
-    const found = best as { column: Column; score: number } | null;
+    const found = best as { column: Column; score: number; why: string } | null;
     const wantsName =
       field.kind === 'text' &&
-      [...label, ...last].includes('name') &&
+      [...said[0]![0], ...said[1]![0]].includes('name') &&
       firstName &&
       surname &&
       !/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`);
     if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95))
-      suggestions[field.name] = ruleForColumn(field, found.column);
+      suggestions[field.name] = { rule: ruleForColumn(field, found.column), confidence: Math.min(1, found.score), why: found.why };
     else if (wantsName)
-      suggestions[field.name] = { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] };
+      suggestions[field.name] = {
+        rule: { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] },
+        confidence: 0.86,
+        why: `it asks for a name, of which “${firstName.name}” and “${surname.name}” are the parts`,
+      };
   }
   return suggestions;
 }
+
+/** The suggested rules alone. */
+export const suggestRules = (fields: readonly Field[], columns: readonly Column[], map: FieldMap): FieldMap =>
+  Object.fromEntries(Object.entries(suggest(fields, columns, map)).map(([name, { rule }]) => [name, rule]));

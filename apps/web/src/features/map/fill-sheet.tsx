@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { Mark, Notice, Say } from '../../ui/mark';
 import { counted } from '../when';
+import { Confidence } from './confidence';
 import type { FieldMark } from './field-mark';
 import { nameEnd } from '../page/field-facts';
 import { AnswerPieces } from './answer-pieces';
@@ -102,6 +103,8 @@ interface Props {
   onRule: (entry: SheetEntry, rule: FillRule | undefined) => void;
   /** One box of an answer is filled otherwise. */
   onPiece: (template: number, field: string, rule: FillRule | undefined) => void;
+  /** Takes over what is suggested for several. */
+  onAccept: (entries: readonly SheetEntry[]) => void;
   /** What a field takes over all records. */
   distribution: (template: number, field: Field) => React.ReactNode;
 }
@@ -122,6 +125,7 @@ export function FillSheet({
   onPoint,
   onRule,
   onPiece,
+  onAccept,
   distribution,
 }: Props) {
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
@@ -139,6 +143,11 @@ export function FillSheet({
             <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
               {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
             </Small>
+            {group.some(({ suggested }) => suggested) && (
+              <Button changes small look="bare" onPress={() => onAccept(group)}>
+                Accept the {group.filter(({ suggested }) => suggested).length} here
+              </Button>
+            )}
           </div>,
           ...group.map((entry) => {
             const { field, parts, rule, isMixed, suggested } = entry;
@@ -175,11 +184,12 @@ export function FillSheet({
                     <RuleWords rule={rule} />
                   ) : suggested ? (
                     <span onClick={(event) => event.stopPropagation()}>
-                      <RuleWords rule={suggested} />
+                      <RuleWords rule={suggested.rule} />
+                      <Confidence confidence={suggested.confidence} why={suggested.why} />
                       <Button
                         small
                         look="plain"
-                        onPress={() => onRule(entry, suggested)}
+                        onPress={() => onRule(entry, suggested.rule)}
                         aria-label={`Accept the suggestion for ${fieldLabel(field)}`}
                       >
                         <Sparkles size={12} />

@@ -1,6 +1,6 @@
-import type { TemplateDetail } from '@mailbag/contract';
-import type { Answer, Column, Evaluation, Field, FieldMap, FillRule } from '@mailbag/core';
-import { answerField, isFillable, rulesOfAnswer, suggestRules, wholeRuleOf } from '@mailbag/core';
+import type { LearnedRule, TemplateDetail } from '@mailbag/contract';
+import type { Answer, Column, Evaluation, Field, FieldMap, FillRule, Suggestion } from '@mailbag/core';
+import { answerField, isFillable, rulesOfAnswer, suggest, wholeRuleOf } from '@mailbag/core';
 import { valueWords } from './field-mark';
 
 /** An answer of a template of the packet, with what fills it. */
@@ -15,7 +15,7 @@ export interface SheetEntry {
   rule: FillRule | undefined;
   /** Its boxes are filled in different ways. */
   isMixed: boolean;
-  suggested: FillRule | undefined;
+  suggested: Suggestion | undefined;
 }
 
 /** Answers with what in them takes a value; fields of a template that is not told in answers each by itself. */
@@ -37,7 +37,12 @@ function fillableAnswers({ answers, fieldList }: TemplateDetail, fields: Readonl
 }
 
 /** The rows of the fill sheet for one template, page by page in the order in which it is read. */
-export function sheetEntries(template: TemplateDetail, map: FieldMap, columns: readonly Column[]): SheetEntry[] {
+export function sheetEntries(
+  template: TemplateDetail,
+  map: FieldMap,
+  columns: readonly Column[],
+  learned: readonly LearnedRule[] = [],
+): SheetEntry[] {
   const fields = new Map(template.fieldList.map((field) => [field.name, field]));
   const rows = fillableAnswers(template, fields).map((answer) => {
     const isSeveral = answer.parts.length > 1;
@@ -53,10 +58,11 @@ export function sheetEntries(template: TemplateDetail, map: FieldMap, columns: r
     };
   });
   const open = rows.filter(({ rule, isMixed }) => rule === undefined && !isMixed);
-  const suggestions = suggestRules(
+  const suggestions = suggest(
     open.map(({ field }) => field),
     columns,
     {},
+    learned.filter((one) => one.template === template.id),
   );
   return rows
     .map((row) => ({ ...row, suggested: open.includes(row) ? suggestions[row.field.name] : undefined }))

@@ -2,6 +2,7 @@ import type { TemplateDetail } from '@mailbag/contract';
 import type { PacketTemplate, Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
 import {
   SAMPLE_CODE,
+  SURE,
   conditionSentence,
   evaluateTemplate,
   isFor,
@@ -111,9 +112,10 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       ),
     [templates, columns, packetTemplate, record, context, worst],
   );
+  const { data: learned } = useQuery(queries.learned(mailing.id));
   const entries = useMemo(
-    () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns)),
-    [templates, plan.maps, columns],
+    () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns, learned?.items)),
+    [templates, plan.maps, columns, learned],
   );
   const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
   const markFor = ({ template: { id }, parts }: SheetEntry): FieldMark =>
@@ -145,7 +147,9 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       const { [field]: _before, ...rest } = one.maps[templateId] ?? {};
       return { ...one, maps: { ...one.maps, [templateId]: rule ? { ...rest, [field]: rule } : rest } };
     });
-  const acceptAll = (): void => setRules(entries.filter(({ suggested }) => suggested).map((entry) => [entry, entry.suggested]));
+  const accept = (some: readonly SheetEntry[]): void =>
+    setRules(some.flatMap((entry) => (entry.suggested ? [[entry, entry.suggested.rule] as const] : [])));
+  const sure = entries.filter(({ suggested }) => suggested && suggested.confidence >= SURE);
   const entryOf = (templateId: number | undefined, name: string): SheetEntry | undefined =>
     entries.find((entry) => entry.template.id === templateId && entry.parts.some((field) => field.name === name));
   const choose = (templateId: number, name: string): void => {
@@ -197,10 +201,24 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
           <div style={{ width: 190 }}>
             <TextInput label="Search the fill sheet" hideLabel placeholder="Field, column or value" value={text} onChange={setText} />
           </div>
-          {suggestedCount > 0 && (
-            <Button changes small onPress={acceptAll} tip="Take over every suggested rule; one step to undo">
+          {sure.length > 0 && sure.length < suggestedCount && (
+            <Button changes small onPress={() => accept(sure)} tip="Take over the rules that are sure; one step to undo">
               <Sparkles size={14} />
-              Accept {counted(suggestedCount, 'suggestion')}
+              Accept {sure.length} sure
+            </Button>
+          )}
+          {suggestedCount > 0 && (
+            <Button
+              changes
+              small
+              aria-label={`Accept ${counted(suggestedCount, 'suggestion')}`}
+              onPress={() => accept(entries)}
+              tip="Take over every suggested rule; one step to undo"
+            >
+              <Sparkles size={14} />
+              {sure.length > 0 && sure.length < suggestedCount
+                ? `All ${suggestedCount}`
+                : `Accept ${counted(suggestedCount, 'suggestion')}`}
             </Button>
           )}
           <LinkButton to={`/mailings/${mailing.id}/contact`} $small $look="bare">
@@ -240,6 +258,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             onPoint={setPointed}
             onRule={setRule}
             onPiece={setPiece}
+            onAccept={accept}
             distribution={(one, field) =>
               record && (
                 <Distribution
