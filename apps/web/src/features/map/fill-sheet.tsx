@@ -13,7 +13,9 @@ import { nameEnd } from '../page/field-facts';
 import { AnswerPieces } from './answer-pieces';
 import { RuleEditor } from './rules/rule-editor';
 import { RuleWords } from './rule-words';
-import type { SheetEntry } from './sheet-entries';
+import type { PacketEntry } from './packet-entries';
+import { FieldHandle } from './field-handle';
+import { PlacesList } from './places-list';
 import { answerWords } from './sheet-entries';
 
 const Sheet = styled.div`
@@ -84,7 +86,7 @@ export interface ChosenField {
 }
 
 interface Props {
-  entries: readonly SheetEntry[];
+  entries: readonly PacketEntry[];
   columns: readonly Column[];
   /** The record that is looked at; null: there is none. */
   work: Work | null;
@@ -94,17 +96,17 @@ interface Props {
   whose: string;
   maps: Readonly<Record<number, FieldMap>>;
   evaluations: ReadonlyMap<number, Evaluation | null>;
-  markFor: (entry: SheetEntry) => FieldMark;
+  markFor: (entry: PacketEntry) => FieldMark;
   chosen: ChosenField | null;
   /** Of the template that is shown. */
   pointed: ChosenField | null;
   onChoose: (template: number, field: string) => void;
   onPoint: (field: string | null) => void;
-  onRule: (entry: SheetEntry, rule: FillRule | undefined) => void;
+  onRule: (entry: PacketEntry, rule: FillRule | undefined) => void;
   /** One box of an answer is filled otherwise. */
   onPiece: (template: number, field: string, rule: FillRule | undefined) => void;
   /** Takes over what is suggested for several. */
-  onAccept: (entries: readonly SheetEntry[]) => void;
+  onAccept: (entries: readonly PacketEntry[]) => void;
   /** What a field takes over all records. */
   distribution: (template: number, field: Field) => React.ReactNode;
 }
@@ -150,7 +152,7 @@ export function FillSheet({
             )}
           </div>,
           ...group.map((entry) => {
-            const { field, parts, rule, isMixed, suggested } = entry;
+            const { field, parts, also, rule, isMixed, suggested } = entry;
             const isChosen = chosen?.template === one.id && chosen.field === field.name;
             const evaluation = evaluations.get(one.id);
             const mark = markFor(entry);
@@ -161,6 +163,8 @@ export function FillSheet({
                 tabIndex={0}
                 aria-expanded={isChosen}
                 aria-label={fieldLabel(field)}
+                data-row-template={one.id}
+                data-row-field={field.name}
                 data-chosen={isChosen || undefined}
                 data-pointed={(pointed?.template === one.id && pointed.field === field.name) || undefined}
                 onClick={() => onChoose(one.id, field.name)}
@@ -175,8 +179,9 @@ export function FillSheet({
                 onMouseLeave={() => onPoint(null)}
               >
                 <div>
-                  {fieldLabel(field)}
+                  <FieldHandle template={one.id} field={field.name} label={fieldLabel(field)} />
                   {parts.length > 1 && <Small> {counted(parts.length, 'box', 'boxes')}</Small>}
+                  {also.length > 0 && <Small> also in {also.map((other) => other.template.name).join(', ')}</Small>}
                   <code title={parts.map(({ name }) => name).join('\n')}>{parts.map(({ name }) => nameEnd(name)).join(' · ')}</code>
                 </div>
                 <div>
@@ -218,7 +223,10 @@ export function FillSheet({
                     locale={locale}
                     onChange={(next) => onRule(entry, next)}
                   />
-                  {parts.length > 1 && (
+                  {also.length > 0 && (
+                    <PlacesList entry={entry} evaluations={evaluations} columns={columns} work={work} locale={locale} onRule={onRule} />
+                  )}
+                  {parts.length > 1 && also.length === 0 && (
                     <AnswerPieces
                       entry={entry}
                       map={maps[one.id] ?? {}}

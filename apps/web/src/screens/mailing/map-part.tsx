@@ -25,15 +25,17 @@ import type { MailingWork } from '../../features/mailing/mailing-context';
 import type { FieldMark } from '../../features/map/field-mark';
 import { fieldMark, worstMark } from '../../features/map/field-mark';
 import type { ChosenField } from '../../features/map/fill-sheet';
-import type { SheetEntry } from '../../features/map/sheet-entries';
-import { answerWords, sheetEntries, withRule } from '../../features/map/sheet-entries';
+import type { PacketEntry } from '../../features/map/packet-entries';
+import { boxesIn, mapsWithRule, packetEntries, placesOf } from '../../features/map/packet-entries';
+import { answerWords } from '../../features/map/sheet-entries';
 import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
 import { SentenceWords } from '../../features/map/rule-words';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
-import { UnusedColumns } from '../../features/map/unused-columns';
+import { ColumnStrip } from '../../features/map/column-strip';
+import { DragMapping } from '../../features/map/drag-mapping';
 import { useFilled } from '../../features/map/use-filled';
 import { worstCase } from '../../features/map/worst-case';
 import { PdfPages } from '../../features/page/pdf-pages';
@@ -113,13 +115,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     [templates, columns, packetTemplate, record, context, worst],
   );
   const { data: learned } = useQuery(queries.learned(mailing.id));
-  const entries = useMemo(
-    () => templates.flatMap((one) => sheetEntries(one, plan.maps[one.id] ?? {}, columns, learned?.items)),
-    [templates, plan.maps, columns, learned],
-  );
+  const entries = useMemo(() => packetEntries(templates, plan.maps, columns, learned?.items), [templates, plan.maps, columns, learned]);
   const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
-  const markFor = ({ template: { id }, parts }: SheetEntry): FieldMark =>
-    worstMark(parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)));
+  const markFor = (entry: PacketEntry): FieldMark =>
+    worstMark(
+      placesOf(entry).flatMap(({ template: { id }, parts }) =>
+        parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)),
+      ),
+    );
   const isForAll = !template || !plan.conditions?.[template.id];
   const getsIt = template && record ? isFor(packetTemplate(template), rowReader(columns)(record), context) : true;
   const wanted = text.trim().toLowerCase();
@@ -129,33 +132,33 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     if (show === 'trouble' && !['brick', 'ochre'].includes(markFor(entry).tone)) return false;
     if (!wanted) return true;
     const value = answerWords(entry, evaluations.get(entry.template.id));
-    const names = entry.parts.map(({ name }) => name).join(' ');
+    const names = placesOf(entry)
+      .flatMap(({ parts }) => parts.map(({ name }) => name))
+      .join(' ');
     return `${names} ${fieldLabel(entry.field)} ${JSON.stringify(entry.rule ?? '')} ${value}`.toLowerCase().includes(wanted);
   });
   const suggestedCount = entries.filter((entry) => entry.suggested).length;
 
-  const setRules = (filling: readonly [entry: SheetEntry, rule: FillRule | undefined][]): void =>
-    change((one) => {
-      const maps = { ...one.maps };
-      for (const [entry, rule] of filling) maps[entry.template.id] = withRule(maps[entry.template.id] ?? {}, entry, rule);
-      return { ...one, maps };
-    });
-  const setRule = (entry: SheetEntry, rule: FillRule | undefined): void => setRules([[entry, rule]]);
+  const setRules = (filling: readonly (readonly [entry: PacketEntry, rule: FillRule | undefined])[]): void =>
+    change((one) => ({ ...one, maps: filling.reduce((maps, [entry, rule]) => mapsWithRule(maps, entry, rule), one.maps) }));
+  const setRule = (entry: PacketEntry, rule: FillRule | undefined): void => setRules([[entry, rule]]);
   /** One box of an answer is filled otherwise than the others. */
   const setPiece = (templateId: number, field: string, rule: FillRule | undefined): void =>
     change((one) => {
       const { [field]: _before, ...rest } = one.maps[templateId] ?? {};
       return { ...one, maps: { ...one.maps, [templateId]: rule ? { ...rest, [field]: rule } : rest } };
     });
-  const accept = (some: readonly SheetEntry[]): void =>
+  const accept = (some: readonly PacketEntry[]): void =>
     setRules(some.flatMap((entry) => (entry.suggested ? [[entry, entry.suggested.rule] as const] : [])));
   const sure = entries.filter(({ suggested }) => suggested && suggested.confidence >= SURE);
-  const entryOf = (templateId: number | undefined, name: string): SheetEntry | undefined =>
-    entries.find((entry) => entry.template.id === templateId && entry.parts.some((field) => field.name === name));
+  const entryOf = (templateId: number | undefined, name: string): PacketEntry | undefined =>
+    entries.find((entry) => boxesIn(entry, templateId).includes(name));
   const choose = (templateId: number, name: string): void => {
     setShownTemplate(templateId);
-    const field = entryOf(templateId, name)?.field.name ?? name;
-    setChosen((before) => (before?.template === templateId && before.field === field ? null : { template: templateId, field }));
+    const entry = entryOf(templateId, name);
+    // An answer of several templates stands where it comes first.
+    const [owner, field] = entry ? [entry.template.id, entry.field.name] : [templateId, name];
+    setChosen((before) => (before?.template === owner && before.field === field ? null : { template: owner, field }));
   };
   useEffect(() => {
     revealChosen(list.current);
@@ -169,24 +172,29 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     ),
   );
   const marks = new Map(
-    entries
-      .filter((entry) => entry.template.id === template?.id)
-      .flatMap((entry) => {
-        const { tone } = markFor(entry);
-        return tone === 'brick' ? entry.parts.map(({ name }) => [name, tone] as const) : [];
-      }),
+    entries.flatMap((entry) => {
+      const boxes = boxesIn(entry, template?.id);
+      const tone = boxes.length > 0 ? markFor(entry).tone : 'plain';
+      return tone === 'brick' ? boxes.map((name) => [name, tone] as const) : [];
+    }),
   );
   const wordsOf = recordWords(columns, plan.keyColumn);
   const keyText = record ? wordsOf(record.cells).key : '';
+  const pointedEntry = pointed === null ? undefined : entryOf(template?.id, pointed);
   const chosenEntry = chosen ? entryOf(chosen.template, chosen.field) : undefined;
+  const mapColumn = ({ template: owner, field }: ChosenField, name: string): void => {
+    const [entry, column] = [entryOf(owner, field), columns.find((one) => one.name === name)];
+    if (entry && column) setRule(entry, ruleForColumn(entry.field, column));
+  };
   const fillChosen = (column: Column): void => {
     if (chosenEntry) setRule(chosenEntry, ruleForColumn(chosenEntry.field, column));
   };
   const partsOf = (name: string | null): string[] =>
-    name === null ? [] : (entryOf(template?.id, name)?.parts.map((field) => field.name) ?? []);
+    [entryOf(template?.id, name ?? '')].flatMap((entry) => (entry ? boxesIn(entry, template?.id) : []));
 
-  const fed = pointed ?? (chosen?.template === template?.id ? chosen?.field : undefined);
-  const feeds = fed === undefined ? [] : partsOf(fed).flatMap((name) => (map?.[name] ? readsColumns(map[name]) : []));
+  /** Boxes of the chosen answer on the template that is shown. */
+  const chosenBoxes = chosenEntry ? boxesIn(chosenEntry, template?.id) : [];
+  const feeds = (pointed === null ? chosenBoxes : partsOf(pointed)).flatMap((name) => (map?.[name] ? readsColumns(map[name]) : []));
 
   if (templates.length === 0)
     return (
@@ -195,164 +203,164 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       </Empty>
     );
   return (
-    <Split $columns="minmax(0, 56fr) minmax(0, 44fr)">
-      <Pane aria-label="Fill sheet">
-        <Bar>
-          <div style={{ width: 190 }}>
-            <TextInput label="Search the fill sheet" hideLabel placeholder="Field, column or value" value={text} onChange={setText} />
-          </div>
-          {sure.length > 0 && sure.length < suggestedCount && (
-            <Button changes small onPress={() => accept(sure)} tip="Take over the rules that are sure; one step to undo">
-              <Sparkles size={14} />
-              Accept {sure.length} sure
-            </Button>
-          )}
-          {suggestedCount > 0 && (
-            <Button
-              changes
-              small
-              aria-label={`Accept ${counted(suggestedCount, 'suggestion')}`}
-              onPress={() => accept(entries)}
-              tip="Take over every suggested rule; one step to undo"
-            >
-              <Sparkles size={14} />
-              {sure.length > 0 && sure.length < suggestedCount
-                ? `All ${suggestedCount}`
-                : `Accept ${counted(suggestedCount, 'suggestion')}`}
-            </Button>
-          )}
-          <LinkButton to={`/mailings/${mailing.id}/contact`} $small $look="bare">
-            <LayoutGrid size={14} />
-            Contact sheet
-          </LinkButton>
-          <div className="fill" />
-          <Choice
-            label="Show"
-            hideLabel
-            small
-            items={[
-              { id: 'all', text: 'All fields' },
-              { id: 'open', text: 'Without a rule' },
-              { id: 'suggested', text: 'With a suggestion' },
-              { id: 'trouble', text: 'With trouble here' },
-            ]}
-            value={show}
-            onChange={(id) => setShow(id as Show)}
-          />
-        </Bar>
-        <Scroll ref={list}>
-          <FillSheet
-            entries={visible}
-            columns={columns}
-            work={work}
-            locale={context.locale}
-            whose={worst ? 'Longest of all' : keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
-            maps={plan.maps}
-            evaluations={evaluations}
-            markFor={markFor}
-            chosen={chosen}
-            pointed={
-              pointed !== null && template ? { template: template.id, field: entryOf(template.id, pointed)?.field.name ?? pointed } : null
-            }
-            onChoose={choose}
-            onPoint={setPointed}
-            onRule={setRule}
-            onPiece={setPiece}
-            onAccept={accept}
-            distribution={(one, field) =>
-              record && (
-                <Distribution
-                  mailing={mailing.id}
-                  template={one}
-                  field={field}
-                  about={(cells) => Object.values(wordsOf(cells)).filter(Boolean).join(' · ')}
-                  onRecord={mailingWork.setIndex}
-                />
-              )
-            }
-          />
-          {visible.length === 0 && (
-            <Empty title="No field here">{show === 'open' ? 'Every field has a rule.' : 'Change the search or what is shown.'}</Empty>
-          )}
-        </Scroll>
-        {columns.length > 0 && <UnusedColumns columns={columns} unused={unused} fills={chosenEntry ? fillChosen : null} />}
-      </Pane>
-      <Pane aria-label="Filled page">
-        <RecordBar work={mailingWork} />
-        {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} />}
-        <Bar>
-          {templates.length > 1 ? (
+    <DragMapping shownTemplate={template?.id} onOver={(over) => setPointed(over ? over.field : null)} onMap={mapColumn}>
+      <Split $columns="minmax(0, 56fr) minmax(0, 44fr)">
+        <Pane aria-label="Fill sheet">
+          <Bar>
+            <div style={{ width: 190 }}>
+              <TextInput label="Search the fill sheet" hideLabel placeholder="Field, column or value" value={text} onChange={setText} />
+            </div>
+            {sure.length > 0 && sure.length < suggestedCount && (
+              <Button changes small onPress={() => accept(sure)} tip="Take over the rules that are sure; one step to undo">
+                <Sparkles size={14} />
+                Accept {sure.length} sure
+              </Button>
+            )}
+            {suggestedCount > 0 && (
+              <Button
+                changes
+                small
+                aria-label={`Accept ${counted(suggestedCount, 'suggestion')}`}
+                onPress={() => accept(entries)}
+                tip="Take over every suggested rule; one step to undo"
+              >
+                <Sparkles size={14} />
+                {sure.length > 0 && sure.length < suggestedCount
+                  ? `All ${suggestedCount}`
+                  : `Accept ${counted(suggestedCount, 'suggestion')}`}
+              </Button>
+            )}
+            <LinkButton to={`/mailings/${mailing.id}/contact`} $small $look="bare">
+              <LayoutGrid size={14} />
+              Contact sheet
+            </LinkButton>
+            <div className="fill" />
             <Choice
-              label="Template on the page"
+              label="Show"
               hideLabel
               small
-              items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
-              value={template ? String(template.id) : null}
-              onChange={(id) => setShownTemplate(Number(id))}
+              items={[
+                { id: 'all', text: 'All fields' },
+                { id: 'open', text: 'Without a rule' },
+                { id: 'suggested', text: 'With a suggestion' },
+                { id: 'trouble', text: 'With trouble here' },
+              ]}
+              value={show}
+              onChange={(id) => setShow(id as Show)}
             />
-          ) : (
-            <Small style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{template?.name}</Small>
+          </Bar>
+          <Scroll ref={list}>
+            <FillSheet
+              entries={visible}
+              columns={columns}
+              work={work}
+              locale={context.locale}
+              whose={worst ? 'Longest of all' : keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
+              maps={plan.maps}
+              evaluations={evaluations}
+              markFor={markFor}
+              chosen={chosen}
+              pointed={pointedEntry ? { template: pointedEntry.template.id, field: pointedEntry.field.name } : null}
+              onChoose={choose}
+              onPoint={setPointed}
+              onRule={setRule}
+              onPiece={setPiece}
+              onAccept={accept}
+              distribution={(one, field) =>
+                record && (
+                  <Distribution
+                    mailing={mailing.id}
+                    template={one}
+                    field={field}
+                    about={(cells) => Object.values(wordsOf(cells)).filter(Boolean).join(' · ')}
+                    onRecord={mailingWork.setIndex}
+                  />
+                )
+              }
+            />
+            {visible.length === 0 && (
+              <Empty title="No field here">{show === 'open' ? 'Every field has a rule.' : 'Change the search or what is shown.'}</Empty>
+            )}
+          </Scroll>
+          {columns.length > 0 && <ColumnStrip columns={columns} unused={unused} fills={chosenEntry ? fillChosen : null} />}
+        </Pane>
+        <Pane aria-label="Filled page">
+          <RecordBar work={mailingWork} />
+          {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} />}
+          <Bar>
+            {templates.length > 1 ? (
+              <Choice
+                label="Template on the page"
+                hideLabel
+                small
+                items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
+                value={template ? String(template.id) : null}
+                onChange={(id) => setShownTemplate(Number(id))}
+              />
+            ) : (
+              <Small style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{template?.name}</Small>
+            )}
+            <div className="fill" />
+            <Button
+              small
+              look="bare"
+              pressed={showsRow}
+              isDisabled={!record}
+              tip="The row of the source beside the page"
+              onPress={() => setShowsRow(!showsRow)}
+            >
+              <Rows3 size={14} />
+              Row
+            </Button>
+            <Button
+              small
+              look="bare"
+              pressed={isWorst}
+              isDisabled={!record}
+              tip="A record that nobody has: the longest value of each field (key W)"
+              onPress={() => setWorst(!isWorst)}
+            >
+              <Ruler size={14} />
+              Worst case
+            </Button>
+            <Zoom zoom={zoom} onZoom={setZoom} />
+          </Bar>
+          {isWorst && (
+            <Notice tone="ochre">
+              {worst
+                ? 'Nobody has this record: each field shows the longest value that it takes for anyone.'
+                : isSurveying
+                  ? 'Going through all records …'
+                  : 'The longest values could not be found.'}
+            </Notice>
           )}
-          <div className="fill" />
-          <Button
-            small
-            look="bare"
-            pressed={showsRow}
-            isDisabled={!record}
-            tip="The row of the source beside the page"
-            onPress={() => setShowsRow(!showsRow)}
-          >
-            <Rows3 size={14} />
-            Row
-          </Button>
-          <Button
-            small
-            look="bare"
-            pressed={isWorst}
-            isDisabled={!record}
-            tip="A record that nobody has: the longest value of each field (key W)"
-            onPress={() => setWorst(!isWorst)}
-          >
-            <Ruler size={14} />
-            Worst case
-          </Button>
-          <Zoom zoom={zoom} onZoom={setZoom} />
-        </Bar>
-        {isWorst && (
-          <Notice tone="ochre">
-            {worst
-              ? 'Nobody has this record: each field shows the longest value that it takes for anyone.'
-              : isSurveying
-                ? 'Going through all records …'
-                : 'The longest values could not be found.'}
-          </Notice>
-        )}
-        {template && work && !worst && !isForAll && (
-          <Notice tone={getsIt === true ? 'plain' : 'ochre'}>
-            {getsIt === true
-              ? 'This record gets it: '
-              : getsIt === false
-                ? 'This record does not get it: it is only for records for which '
-                : `${getsIt.cannot} `}
-            {typeof getsIt === 'boolean' && <SentenceWords parts={conditionSentence(plan.conditions![template.id]!, ruleSentence)} />}
-          </Notice>
-        )}
-        {filled.error && <Notice tone="brick">{filled.error}</Notice>}
-        {template && (
-          <PdfPages
-            bytes={filled.bytes}
-            pages={template.pageSizes}
-            fields={template.fieldList}
-            chosen={chosen?.template === template.id ? chosen.field : null}
-            also={[...partsOf(chosen?.template === template.id ? chosen.field : null), ...partsOf(pointed)]}
-            pointed={pointed}
-            onChoose={(field) => choose(template.id, field)}
-            onPoint={setPointed}
-            marks={marks}
-            zoom={zoom}
-          />
-        )}
-      </Pane>
-    </Split>
+          {template && work && !worst && !isForAll && (
+            <Notice tone={getsIt === true ? 'plain' : 'ochre'}>
+              {getsIt === true
+                ? 'This record gets it: '
+                : getsIt === false
+                  ? 'This record does not get it: it is only for records for which '
+                  : `${getsIt.cannot} `}
+              {typeof getsIt === 'boolean' && <SentenceWords parts={conditionSentence(plan.conditions![template.id]!, ruleSentence)} />}
+            </Notice>
+          )}
+          {filled.error && <Notice tone="brick">{filled.error}</Notice>}
+          {template && (
+            <PdfPages
+              bytes={filled.bytes}
+              pages={template.pageSizes}
+              fields={template.fieldList}
+              chosen={chosenBoxes[0] ?? null}
+              also={[...chosenBoxes, ...partsOf(pointed)]}
+              pointed={pointed}
+              onChoose={(field) => choose(template.id, field)}
+              onPoint={setPointed}
+              marks={marks}
+              zoom={zoom}
+            />
+          )}
+        </Pane>
+      </Split>
+    </DragMapping>
   );
 }

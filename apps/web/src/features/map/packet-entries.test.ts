@@ -1,0 +1,55 @@
+import type { TemplateDetail } from '@mailbag/contract';
+import type { Field, FieldMap } from '@mailbag/core';
+import type { PacketEntry } from './packet-entries';
+import { boxesIn, mapsWithRule, packetEntries, placesOf } from './packet-entries';
+
+const field = (name: string, label: string | null, more: Partial<Field> = {}): Field =>
+  ({
+    name,
+    partialName: name,
+    kind: 'text',
+    tooltip: null,
+    label,
+    labelFrom: label === null ? 'name' : 'print',
+    page: 1,
+    flags: [],
+    maxLength: null,
+    options: [],
+    onValues: [],
+    value: null,
+    format: null,
+    widgets: [],
+    ...more,
+  }) as unknown as Field;
+const template = (id: number, fieldList: Field[]): TemplateDetail =>
+  ({ id, name: `T${id}`, fieldList, answers: [] }) as unknown as TemplateDetail;
+const packet = [
+  template(1, [field('a.plot', 'Plot number'), field('a.name', 'Name', { section: 'Tenant' } as never), field('a.date', 'Date')]),
+  template(2, [field('b.nr', 'Plot  number'), field('b.name', 'Name', { section: 'Witness' } as never), field('b.d1', 'Date'), field('b.d2', 'Date')]),
+  template(3, [field('c.nr', 'plot number'), field('c.x', null)]),
+]; // prettier-ignore
+const rows = (maps: Record<number, FieldMap> = {}): PacketEntry[] => packetEntries(packet, maps, []);
+const names = (entries: PacketEntry[]): string[][] => entries.map((entry) => placesOf(entry).map((one) => one.field.name));
+
+test('what several templates ask in the same words is one row; another section, two alike in one, or a mere name are not', () => {
+  expect(names(rows())).toEqual([['a.plot', 'b.nr', 'c.nr'], ['a.name'], ['a.date'], ['b.name'], ['b.d1'], ['b.d2'], ['c.x']]);
+  expect(boxesIn(rows()[0]!, 2)).toEqual(['b.nr']);
+  expect(boxesIn(rows()[0]!, 9)).toEqual([]);
+});
+
+test('one rule fills all places, and a place that is filled otherwise stands by itself', () => {
+  const rule = { kind: 'column' as const, column: 'Plot' };
+  const maps = mapsWithRule({}, rows()[0]!, rule);
+  expect(maps).toEqual({ 1: { 'a.plot': rule }, 2: { 'b.nr': rule }, 3: { 'c.nr': rule } });
+  expect(names(rows(maps))[0]).toEqual(['a.plot', 'b.nr', 'c.nr']);
+  const apart = { ...maps, 2: { 'b.nr': { kind: 'blank' as const } } };
+  expect(names(rows(apart)).slice(0, 4)).toEqual([['a.plot', 'c.nr'], ['a.name'], ['a.date'], ['b.nr']]);
+  expect(mapsWithRule(maps, rows(maps)[0]!, undefined)).toEqual({ 1: {}, 2: {}, 3: {} });
+});
+
+test('menus with other options are no same answer', () => {
+  const menu = (id: number, value: string): TemplateDetail =>
+    template(id, [field('m', 'Payment', { kind: 'combo', options: [{ value, label: value }] })]);
+  expect(names(packetEntries([menu(1, 'yearly'), menu(2, 'monthly')], {}, []))).toEqual([['m'], ['m']]);
+  expect(names(packetEntries([menu(1, 'yearly'), menu(2, 'yearly')], {}, []))).toEqual([['m', 'm']]);
+});

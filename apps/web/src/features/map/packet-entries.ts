@@ -1,0 +1,81 @@
+import type { LearnedRule, TemplateDetail } from '@mailbag/contract';
+import type { Column, FieldMap, FillRule } from '@mailbag/core';
+import { fieldLabel } from '@mailbag/core';
+import type { SheetEntry } from './sheet-entries';
+import { sheetEntries, withRule } from './sheet-entries';
+
+/** An answer of the packet: it stands in one template, and may stand in others too, filled by the same rule. */
+export interface PacketEntry extends SheetEntry {
+  /** The same answer in other templates of the packet, one each. */
+  also: SheetEntry[];
+}
+
+/** All the places of an answer, the first in front. */
+export const placesOf = (entry: PacketEntry): SheetEntry[] => [entry, ...entry.also];
+
+/** Names of the boxes of an answer in one template. */
+export const boxesIn = (entry: PacketEntry, template: number | undefined): string[] =>
+  placesOf(entry).flatMap((one) => (one.template.id === template ? one.parts.map(({ name }) => name) : []));
+
+const plain = (text: string | null | undefined): string => (text ?? '').replace(/\s+/g, ' ').trim().toLowerCase();
+const text = (rule: FillRule | undefined): string => (rule ? JSON.stringify(rule) : '');
+
+/** What two answers have in common when they are the same: their words, kind and options. */
+const wordsOf = ({ field, parts }: SheetEntry): string =>
+  JSON.stringify([
+    plain(fieldLabel(field)),
+    field.labelFrom === 'name' ? 'by name' : '',
+    field.kind,
+    field.options.map(({ label, value }) => [label, value]),
+    field.onValues,
+    parts.length > 1 ? 'boxes' : 'box',
+  ]);
+
+/** Whether an answer of another template is the same, and nothing so far fills it otherwise. */
+function isSame(one: SheetEntry, other: SheetEntry): boolean {
+  if (one.isMixed || other.isMixed || wordsOf(one) !== wordsOf(other) || plain(fieldLabel(one.field)) === '') return false;
+  const [section, otherSection] = [plain(one.answer.section), plain(other.answer.section)];
+  if (section !== '' && otherSection !== '' && section !== otherSection) return false;
+  if (one.rule || other.rule) return text(one.rule) === text(other.rule);
+  return !one.suggested || !other.suggested || text(one.suggested.rule) === text(other.suggested.rule);
+}
+
+/** The rows of the fill sheet for a packet: what several templates ask alike is one row, at its first place. */
+export function packetEntries(
+  templates: readonly TemplateDetail[],
+  maps: Readonly<Record<number, FieldMap>>,
+  columns: readonly Column[],
+  learned: readonly LearnedRule[] = [],
+): PacketEntry[] {
+  const byTemplate = templates.map((one) => sheetEntries(one, maps[one.id] ?? {}, columns, learned));
+  const taken = new Set<SheetEntry>();
+  return byTemplate.flatMap((entries, at) =>
+    entries.flatMap((entry): PacketEntry[] => {
+      if (taken.has(entry)) return [];
+      const also: SheetEntry[] = [];
+      // Two alike in one template, such as the names of two witnesses, are two answers.
+      if (entries.filter((other) => wordsOf(other) === wordsOf(entry)).length === 1)
+        for (const others of byTemplate.slice(at + 1)) {
+          const alike = others.filter((other) => wordsOf(other) === wordsOf(entry));
+          const [same] = alike;
+          if (alike.length === 1 && same && !taken.has(same) && isSame(entry, same)) {
+            taken.add(same);
+            also.push(same);
+          }
+        }
+      const suggested = entry.suggested ?? also.find((one) => one.suggested)?.suggested;
+      return [{ ...entry, suggested: entry.rule ? undefined : suggested, also }];
+    }),
+  );
+}
+
+/** The maps of a packet with another rule for an answer, wherever it stands. @param rule undefined: none any more */
+export function mapsWithRule(
+  maps: Readonly<Record<number, FieldMap>>,
+  entry: PacketEntry,
+  rule: FillRule | undefined,
+): Record<number, FieldMap> {
+  const next = { ...maps };
+  for (const one of placesOf(entry)) next[one.template.id] = withRule(next[one.template.id] ?? {}, one, rule);
+  return next;
+}

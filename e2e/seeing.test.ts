@@ -1,0 +1,119 @@
+import type { Browser, Locator, Page } from 'playwright-core';
+import { RunningMailbag, person } from '../testing/running-mailbag.js';
+import { smallMailing } from '../testing/small-mailing.js';
+import { drawnAgain, openBrowser, openPage, signInTo, timesDrawn } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** A map is seen to be right for every record, not only for the first. */
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let mailing: number;
+const mailbag = new RunningMailbag();
+
+beforeAll(async () => {
+  await (await mailbag.start()).setUp();
+  const rows = Array.from({ length: 20 }, (_, at): [string, string, string, string] => [
+    `P-${at + 1}`,
+    at === 6 ? 'Ayumi Maximiliane Theodora Brandt' : `Tenant ${at + 1}`,
+    `p${at + 1}@example.org`,
+    at % 2 === 0 ? 'yes' : 'no',
+  ]);
+  ({ mailing } = await smallMailing(mailbag.client, rows, { mailed: false }));
+  const { version, plan } = await mailbag.client.get<{
+    version: number;
+    plan: { packet: number[]; maps: Record<string, Record<string, object>> };
+  }>(`/api/mailings/${mailing}`);
+  const [template = 0] = plan.packet;
+  // Whatever the column says, the box is ticked; and nobody has said yet where the name comes from.
+  const { 'permit.name': _name, ...rest } = plan.maps[template]!;
+  const wrong = { kind: 'translate', column: 'Shed', table: [{ from: 'yes', to: 'On' }, { from: 'no', to: 'On' }] }; // prettier-ignore
+  await mailbag.client.send('PUT', `/api/mailings/${mailing}`, {
+    version,
+    plan: { ...plan, maps: { [template]: { ...rest, 'permit.shed': wrong } } },
+  });
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await signInTo(page, mailbag.address, person, 'Mailings');
+  await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+});
+
+const step = storyOn(() => ({ page, faults }));
+const button = (name: string | RegExp): Locator => page.getByRole('button', { name });
+const row = (label: RegExp): Locator => page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label }).first();
+
+step('a box that is ticked for everybody is seen by its numbers, and mended', async () => {
+  await row(/^A shed up to/).click();
+  await page.getByText('20 of 20 ticked: is that meant?').waitFor();
+  await button(/Becomes, value 2$/).click();
+  await page.getByRole('option', { name: 'not ticked' }).click();
+  await button('not ticked: 10 of 20').click();
+  // The list behind the number; one of it is stood on.
+  const list = page.getByRole('list', { name: 'Records behind the number' });
+  expect(await list.getByRole('button').count()).toBe(10);
+  await list.getByRole('button', { name: /P-4/ }).click();
+  await page.getByText('4 of 20').first().waitFor();
+  await row(/^A shed up to/)
+    .getByText('not ticked')
+    .waitFor();
+});
+
+step('a column is dragged onto its box on the page', async () => {
+  await row(/^A shed up to/).click();
+  const before = await timesDrawn(page);
+  const column = page.getByRole('group', { name: 'Columns' }).getByRole('button', { name: /^Name/ });
+  const [from, to] = [await column.boundingBox(), await page.locator('[data-field="permit.name"]').boundingBox()];
+  await page.mouse.move(from!.x + 8, from!.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(to!.x + 40, to!.y - 20, { steps: 6 });
+  await page.mouse.move(to!.x + 20, to!.y + to!.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await row(/^Name of the tenant/)
+    .getByText('Tenant 4')
+    .waitFor();
+  await drawnAgain(page, before);
+});
+
+step('the worst case and the row of the source stand beside the page', async () => {
+  await page.getByText('Saved', { exact: true }).waitFor();
+  await page.locator('h1').click();
+  await page.keyboard.press('Escape');
+  await row(/^Name of the tenant/).focus();
+  await page.keyboard.press('w');
+  await page.getByText(/^Nobody has this record/).waitFor();
+  await row(/^Name of the tenant/)
+    .getByText('Ayumi Maximiliane Theodora Brandt')
+    .waitFor();
+  await page.keyboard.press('w');
+  await row(/^Name of the tenant/)
+    .getByText('Tenant 4')
+    .waitFor();
+  await button('Row').click();
+  await row(/^Name of the tenant/).click();
+  await page.getByLabel('Row of the source').getByText('Name · in this box').waitFor();
+});
+
+step('copies lie side by side on the contact sheet, and each leads to its record', async () => {
+  await page.getByRole('link', { name: 'Contact sheet' }).click();
+  const sheet = page.getByRole('region', { name: 'Contact sheet' });
+  await sheet
+    .getByRole('status')
+    .getByText(/^\d+ copies$/)
+    .waitFor();
+  await button(/Each value of/).click();
+  await page.getByRole('option', { name: /^Shed/ }).click();
+  await sheet.getByText('Shed: no').waitFor();
+  // Who is on it stands in the address: it comes back with it.
+  await page.reload();
+  await sheet.getByText('Shed: no').waitFor();
+  const longest = sheet.getByRole('button', { name: /P-7 Ayumi/ });
+  await longest.getByText(/longest/).waitFor();
+  await sheet.locator('img').first().waitFor();
+  await longest.click();
+  await page.getByText('7 of 20').first().waitFor();
+  expect(page.url()).toContain('record=6');
+});
