@@ -140,6 +140,11 @@ describe('suggestions', () => {
     const rule: FillRule = { kind: 'piece', of, box: { piece: { what: 'day' }, isLast: false } };
     expect(suggest([field('day')], columns, {}, [{ field: 'day', rule, mailing: 'M', isSameForm: true }]).day!.rule).toEqual(of);
   });
+  test('the name of a bank is not that of a person', () => {
+    const asks = (label: string) => suggest([field('x1', { label, labelFrom: 'print' })], columns, {}).x1?.rule.kind;
+    expect(['Name', 'Name of the tenant', 'Full name', 'Account holder name'].map(asks)).toEqual(Array(4).fill('compose'));
+    expect(['Name of the bank', 'Street name', 'Name of the school'].map(asks)).toEqual([undefined, undefined, undefined]);
+  });
   test('the section tells apart what the label does not', () => {
     const both = [column('Tenant phone'), column('Landlord phone')];
     const fields = ['Tenant', 'Landlord'].map((section, at) => field(`x${at}`, { label: 'Phone', labelFrom: 'print', section }));

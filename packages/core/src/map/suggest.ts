@@ -144,6 +144,16 @@ function sayings(field: Field): [words: string[], called: string, weight: number
   ];
 }
 
+/** Words beside “name” that leave it the name of a person; common practice, no source. */
+const PERSONS = new Set(['full', 'complete', 'whole', 'print', 'printed', 'tenant', 'applicant', 'member', 'person', 'recipient', 'holder', 'account', 'employee', 'student', 'pupil', 'parent', 'patient', 'customer', 'client', 'participant', 'owner', 'resident', 'receipt', 'for', 'and', 'number']); // prettier-ignore
+
+/** Whether a text field asks for the whole name of a person: that of a bank or a street is none. */
+function asksForPerson(field: Field, label: readonly string[], name: readonly string[]): boolean {
+  if (field.kind !== 'text' || /first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`)) return false;
+  const asking = label.includes('name') ? label : name;
+  return asking.includes('name') && asking.every((word) => word === 'name' || PERSONS.has(word));
+}
+
 /** What the samples of a column say for it, in words; empty: nothing. */
 function samplesSay(field: Field, column: Column): string {
   const accepted = new Set([...field.options.flatMap((one) => [one.label, one.value]), ...field.onValues].map(normalised));
@@ -190,12 +200,7 @@ export function suggest(
       if (!best || score > best.score + 1e-9) best = { column, score, why: `${why} is like “${column.name}”${samplesSay(field, column)}` };
     });
     const found = best as { column: Column; score: number; why: string } | null;
-    const wantsName =
-      field.kind === 'text' &&
-      [...said[0]![0], ...said[1]![0]].includes('name') &&
-      firstName &&
-      surname &&
-      !/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`);
+    const wantsName = firstName && surname && asksForPerson(field, said[0]![0], said[1]![0]);
     if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95))
       suggestions[field.name] = { rule: ruleForColumn(field, found.column), confidence: Math.min(1, found.score), why: found.why };
     else if (wantsName)

@@ -93,10 +93,16 @@ interface Line {
   value: string;
 }
 
-function linesOf(field: Field, { values, empty, stopped }: SurveyedField): Line[] {
+/** Where most have a value of their own, those that are shared say more than any list of them. */
+function toldValues({ values, distinct }: SurveyedField, records: number): SurveyedField['values'] {
+  return distinct > 12 && distinct > records / 2 ? values.filter(({ count: number }) => number > 1).slice(0, 6) : values;
+}
+
+function linesOf(field: Field, own: SurveyedField, records: number): Line[] {
+  const { empty, stopped } = own;
   const isTick = field.kind === 'checkbox';
   return [
-    ...values.map(({ value, count: number }) => ({
+    ...toldValues(own, records).map(({ value, count: number }) => ({
       key: `value ${value}`,
       words: valueWords(field, value),
       number,
@@ -131,7 +137,7 @@ export function Distribution({
     return (
       <Frame aria-label="Over all records">{isFetching ? <Say>Going through all records …</Say> : <Say>No rule fills it yet.</Say>}</Frame>
     );
-  const lines = linesOf(field, own);
+  const lines = linesOf(field, own, data.records);
   const told = lines.reduce((sum, { number }) => sum + number, 0);
   const [first] = lines;
   return (
@@ -159,7 +165,11 @@ export function Distribution({
           />
         ))}
       </List>
-      {told < data.records && <Small>{counted(data.records - told, 'further record')} with rarer values.</Small>}
+      {told < data.records && (
+        <Small>
+          {counted(data.records - told, lines.length === 0 ? 'record' : 'further record')} with rarer values or one of their own.
+        </Small>
+      )}
       {own.longest && own.longest.value.length > 12 && (
         <Small>
           Longest: <Number onClick={() => onRecord(own.longest!.index)}>{valueWords(field, own.longest.value).slice(0, 60)}</Number>

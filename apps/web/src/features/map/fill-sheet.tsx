@@ -145,9 +145,9 @@ export function FillSheet({
             <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
               {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
             </Small>
-            {group.some(({ suggested }) => suggested) && (
+            {group.filter(({ suggested }) => suggested).length > 1 && (
               <Button changes small look="bare" onPress={() => onAccept(group)}>
-                Accept the {group.filter(({ suggested }) => suggested).length} here
+                Accept these {group.filter(({ suggested }) => suggested).length}
               </Button>
             )}
           </div>,

@@ -53,3 +53,12 @@ test('menus with other options are no same answer', () => {
   expect(names(packetEntries([menu(1, 'yearly'), menu(2, 'monthly')], {}, []))).toEqual([['m'], ['m']]);
   expect(names(packetEntries([menu(1, 'yearly'), menu(2, 'yearly')], {}, []))).toEqual([['m', 'm']]);
 });
+
+test('under other headings more words than one are the same where the same column is found for them', () => {
+  const of = (id: number, section: string, label: string): TemplateDetail => template(id, [field('x', label, { section } as never)]);
+  const columns = ['Plot number', 'Name'].map((name) => ({ name, slug: name, kind: 'text', empty: 0, distinct: 9, longest: 'x', examples: [] }) as never); // prettier-ignore
+  const entries = (label: string): string[][] =>
+    names(packetEntries([of(1, 'The plot', label), of(2, 'Who and where', label)], {}, columns));
+  expect(entries('Plot number')).toEqual([['x', 'x']]);
+  expect(entries('Name')).toEqual([['x'], ['x']]);
+});

@@ -34,10 +34,12 @@ const wordsOf = ({ field, parts }: SheetEntry): string =>
 /** Whether an answer of another template is the same, and nothing so far fills it otherwise. */
 function isSame(one: SheetEntry, other: SheetEntry): boolean {
   if (one.isMixed || other.isMixed || wordsOf(one) !== wordsOf(other) || plain(fieldLabel(one.field)) === '') return false;
-  const [section, otherSection] = [plain(one.answer.section), plain(other.answer.section)];
-  if (section !== '' && otherSection !== '' && section !== otherSection) return false;
   if (one.rule || other.rule) return text(one.rule) === text(other.rule);
-  return !one.suggested || !other.suggested || text(one.suggested.rule) === text(other.suggested.rule);
+  const isAlikeSuggested = text(one.suggested?.rule) === text(other.suggested?.rule);
+  const [section, otherSection] = [plain(one.answer.section), plain(other.answer.section)];
+  if (section === '' || otherSection === '' || section === otherSection) return isAlikeSuggested || !one.suggested || !other.suggested;
+  // Under other headings a bare “Name” may be anybody's; more words, for which the same column is found, are the same.
+  return one.suggested !== undefined && isAlikeSuggested && plain(fieldLabel(one.field)).includes(' ');
 }
 
 /** The rows of the fill sheet for a packet: what several templates ask alike is one row, at its first place. */
