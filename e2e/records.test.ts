@@ -69,6 +69,7 @@ step('the checks of the Larkmere workbook find every fault that is in it, and no
     [
       'Not an e-mail address stop 4',
       'Value without a translation stop 2',
+      'Rule that cannot be worked out stop 1',
       'Record key stands twice stop 2',
       'Not a date stop 1',
       'Leading zero lost look 9',

@@ -195,6 +195,8 @@ function addFaults(all: Tenancy[]): void {
   // A name too long for its box.
   at(16).firstName = 'Ayumi Maximiliane Theodora';
   at(16).surname = 'Brandt-Ó Súilleabháin zu Obernetherlarkmere und der Vorderen Windmühlenwiese';
+  // It is on the permit, too.
+  at(16).shed = 'yes';
   // A stray space, a date typed as text, values that nobody foresaw.
   at(42).site = ' Mill Lane';
   at(88).start = '31.02.2027';

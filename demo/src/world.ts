@@ -57,6 +57,44 @@ export const agreementMap = {
   'tenancy.deposit': column('Key deposit'),
   'tenancy.signed_on': { kind: 'blank' },
 };
+/** What a square metre costs in a year, and what is left of it for whom. */
+const rate = '0.82';
+const shares: [concession: string, share: string][] = [
+  ['None', '1'],
+  ['Pensioner 25 %', '0.75'],
+  ['In training 20 %', '0.8'],
+  ['Large family 15 %', '0.85'],
+];
+const cents = { decimals: 2, how: 'half-up' };
+const yearlyRent = { kind: 'arithmetic', do: 'product', of: [column('Area m²'), { number: rate }], round: cents, empty: 'stop' };
+const share = {
+  kind: 'lookup',
+  of: column('Concession'),
+  table: shares.map(([key, value]) => ({ key, value })),
+  otherwise: null,
+};
+/** The rent less the concession, and the water. */
+const toPay = {
+  kind: 'arithmetic',
+  do: 'sum',
+  of: [{ kind: 'arithmetic', do: 'product', of: [yearlyRent, share], round: null, empty: 'stop' }, column('Water charge')],
+  round: cents,
+  empty: 'stop',
+};
+const inEuros = (amount: object) => ({ kind: 'compose', parts: [{ rule: amount }, { text: ' €' }] });
+/** Rent and sum are worked out, not read. */
+export const renewalMap = {
+  ...agreementMap,
+  'tenancy.rent.yearly': inEuros(yearlyRent),
+  'tenancy.rent.total': inEuros(toPay),
+};
+/** Only who has something to permit gets the permit. */
+const hasBuilding = {
+  any: [
+    { of: column('Shed'), test: 'is', values: ['yes'] },
+    { of: column('Greenhouse'), test: 'is', values: ['yes'] },
+  ],
+};
 const mandateMap = {
   [`${PAGE}.f1_01[0]`]: column('Plot'),
   [`${PAGE}.f1_02[0]`]: fullName,
@@ -64,7 +102,7 @@ const mandateMap = {
   [`${PAGE}.f1_04[0]`]: column('IBAN'),
   [`${PAGE}.c1_01[0]`]: options('Collection day', ['1st of the month', '01'], ['15th of the month', '15']),
   [`${PAGE}.r1_01[0]`]: options('Payment', ['once a year', '1'], ['twice a year', '2'], ['every quarter', '4']),
-  [`${PAGE}.f1_06[0]`]: column('To pay'),
+  [`${PAGE}.f1_06[0]`]: inEuros(toPay),
   [`${PAGE}.f1_07[0]`]: column('Start'),
   [`${PAGE}.f1_08[0]`]: { kind: 'blank' },
 };
@@ -241,7 +279,8 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     packet: [agreement, mandate, permit],
     sourceId: tenanciesSource,
     keyColumn: 'Plot',
-    maps: { [agreement]: agreementMap, [mandate]: mandateMap, [permit]: permitMap },
+    maps: { [agreement]: renewalMap, [mandate]: mandateMap, [permit]: permitMap },
+    conditions: { [permit]: hasBuilding },
     output: { folder: '2027/{{ site }}', file: '{{ plot }} {{ surname }} {{ template }}.pdf' },
     message: {
       mailed: true,
@@ -251,7 +290,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
       bodyFormat: 'html',
       body:
         '<p>Dear {{ first_name }} {{ surname }},</p><p>your tenancy of plot <strong>{{ plot }}</strong> ({{ site }}) is renewed for 2027. Attached are</p>' +
-        '<ul><li><p>the tenancy agreement, in two pages,</p></li><li><p>the bank mandate,</p></li><li><p>the permit for your shed.</p></li></ul>' +
+        '<ul><li><p>the tenancy agreement, in two pages,</p></li><li><p>the bank mandate,</p></li><li><p>where you have a shed or a glasshouse, the permit for it.</p></li></ul>' +
         '<p>To pay this year: <strong>{{ to_pay }}</strong>. Please send the signed agreement back by <em>15 January</em>.</p><p>Larkmere Allotment Office</p>',
     },
   });
