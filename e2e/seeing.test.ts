@@ -54,6 +54,7 @@ step('a box that is ticked for everybody is seen by its numbers, and mended', as
   await button('not ticked: 10 of 20').click();
   // The list behind the number; one of it is stood on.
   const list = page.getByRole('list', { name: 'Records behind the number' });
+  await list.getByRole('button', { name: /P-20/ }).waitFor();
   expect(await list.getByRole('button').count()).toBe(10);
   await list.getByRole('button', { name: /P-4/ }).click();
   await page.getByText('4 of 20').first().waitFor();
@@ -116,4 +117,43 @@ step('copies lie side by side on the contact sheet, and each leads to its record
   await longest.click();
   await page.getByText('7 of 20').first().waitFor();
   expect(page.url()).toContain('record=6');
+});
+
+step('a mailing begins as an earlier one, and columns that are called otherwise in the new sheet are linked', async () => {
+  const { client } = mailbag;
+  const csv = 'Plot no.,Full name,Mail,Hut\r\nQ-1,Noor Haddad,n@example.org,yes\r\n';
+  const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'next.csv', new TextEncoder().encode(csv));
+  const { id } = await client.send<{ id: number }>('POST', '/api/sources', {
+    fileIds: [fileId],
+    name: 'next.csv',
+    reading: { headingRow: 1 },
+  });
+  await client.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state === 'ready');
+  await page.getByRole('link', { name: 'Mailings' }).first().click();
+  await page.getByLabel('Name of the new mailing').fill('Permits 2028');
+  await button(/Begin as$/).click();
+  await page.getByRole('option', { name: /^as Permits/ }).click();
+  await button('Begin a mailing').click();
+  await row(/^Name of the tenant/)
+    .getByText('Tenant 1')
+    .waitFor();
+  await page
+    .getByRole('navigation', { name: 'Parts of the mailing' })
+    .getByRole('link', { name: /^Records/ })
+    .click();
+  await button(/Source$/).click();
+  await page.getByRole('option', { name: /^next\.csv/ }).click();
+  await page.getByText('Noor Haddad').waitFor();
+  await page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name: /^Map/ }).click();
+  await page.getByText(/^The rules read 3 columns that these records do not have/).waitFor();
+  // Two are like what there is; the third is said by hand.
+  await button(/Shed is now$/).click();
+  await page.getByRole('option', { name: /^Hut/ }).click();
+  await button('Link 3 columns').click();
+  await row(/^Name of the tenant/)
+    .getByText('Noor Haddad')
+    .waitFor();
+  await row(/^A shed up to/)
+    .getByText('ticked', { exact: true })
+    .waitFor();
 });

@@ -51,6 +51,7 @@ import { HistoryInterceptor } from './people/history.interceptor.js';
 import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
+import { MailingCopies } from './mailings/mailing-copies.service.js';
 import { EarlierMaps } from './mailings/earlier-maps.service.js';
 import { Surveys } from './mailings/surveys.service.js';
 import { SurveysController } from './mailings/surveys.controller.js';
@@ -189,6 +190,7 @@ import { Pool } from './work/pool.js';
     MailingChecks,
     Surveys,
     EarlierMaps,
+    MailingCopies,
     MailboxReader,
     MailingsService,
     MailingRevisions,

@@ -81,6 +81,11 @@ export class MailingCreateRequest {
   @MinLength(1)
   @MaxLength(200)
   name!: string;
+
+  /** Id of an earlier mailing, whose packet, map, checks, output, message and accepted looks come along. Left out: it begins empty. */
+  @IsOptional()
+  @IsInt()
+  from?: number;
 }
 
 export class MailingSummary {

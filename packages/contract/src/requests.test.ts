@@ -22,6 +22,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['changes of a layout', contract.LayoutChangesRequest, { changes: [] }, { changes: ['all', {}] }],
   ['a name', contract.RenameRequest, { name: 'Permits' }, { name: ['', 5] }],
   ['a new mailing', contract.MailingCreateRequest, { name: 'Permits' }, { name: ['', long(201)] }],
+  ['a new mailing after an earlier one', contract.MailingCreateRequest, { name: 'Permits', from: 3 }, { from: ['three', 1.5] }],
   ['a correction', contract.CorrectionRequest, { row: 2, column: 'Name', value: 'Ada' }, { row: ['2', 1.5], column: [long(301), 5], value: [long(10_001), null] }],
   ['sending again', contract.SendAgainRequest, { address: 'ada@example.org' }, { address: [long(2001), 5] }],
   ['much at once', contract.ManyCopiesRequest, { action: 'withdraw', ids: [1, 2] }, { action: ['burn'], ids: [['1'], 'all'] }],

@@ -140,7 +140,7 @@ export type { ComposePart, ComposeRule } from './map/kinds/compose.js';
 export type { Translation, TranslateRule } from './map/kinds/translate.js';
 export { rowReader } from './map/row.js';
 export type { Row } from './map/row.js';
-export { SURE, ruleForColumn, suggest, suggestRules } from './map/suggest.js';
+export { SURE, columnLike, ruleForColumn, suggest, suggestRules } from './map/suggest.js';
 export type { Learned, Suggestion } from './map/suggest.js';
 
 export { checkRecords, checksComparing, checksOfRecords, RecordChecker } from './checks/check-records.js';

@@ -49,6 +49,7 @@ import { MailingChecks } from './mailing-checks.service.js';
 import { MessageSamples } from './message-samples.service.js';
 import { streamed } from '../files/download.js';
 import { AttachedFiles } from './attached-files.service.js';
+import { MailingCopies } from './mailing-copies.service.js';
 import { MailingRevisions } from './mailing-revisions.service.js';
 import { MailingsService } from './mailings.service.js';
 import { toldPlan } from '../frozen/plan-passwords.js';
@@ -58,6 +59,7 @@ import { StarterSheets } from './starter-sheet.service.js';
 export class MailingsController {
   constructor(
     private readonly mailings: MailingsService,
+    private readonly copies: MailingCopies,
     private readonly checking: MailingChecks,
     private readonly starters: StarterSheets,
     private readonly samples: MessageSamples,
@@ -76,7 +78,7 @@ export class MailingsController {
   @Answers(MailingDetail)
   @Post()
   create(@Body() body: MailingCreateRequest): Promise<MailingDetail> {
-    return this.mailings.create(body.name);
+    return body.from === undefined ? this.mailings.create(body.name) : this.copies.begin(body.name, body.from);
   }
 
   /** Keeps a file that is to go along with messages. */

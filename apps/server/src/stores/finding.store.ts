@@ -61,6 +61,15 @@ export const findingStore = {
   takeBack: (sql: Sql, mailingId: number, acceptanceId: number) =>
     run(sql, 'UPDATE finding SET acceptanceId = NULL WHERE mailingId = ? AND acceptanceId = ?', [mailingId, acceptanceId]),
 
+  /** What was accepted in one mailing is so in another. */
+  copyAcceptances: (sql: Sql, from: number, to: number) =>
+    run(
+      sql,
+      `INSERT INTO acceptance (mailingId, recordKey, code, columnName, field, value, reason, who, at)
+       SELECT ?, recordKey, code, columnName, field, value, reason, who, at FROM acceptance WHERE mailingId = ?`,
+      [to, from],
+    ),
+
   dropAcceptance: (sql: Sql, mailingId: number, acceptanceId: number) =>
     run(sql, 'DELETE FROM acceptance WHERE mailingId = ? AND id = ?', [mailingId, acceptanceId]),
 

@@ -75,6 +75,13 @@ function likeness(a: readonly string[], b: readonly string[]): number {
   return Math.min(ab, ba) * 0.65 + Math.max(ab, ba) * 0.35;
 }
 
+/** The column whose name is most like another name; null: none is like it. */
+export function columnLike<Named extends Pick<Column, 'name'>>(name: string, columns: readonly Named[]): Named | null {
+  const own = words(name);
+  const [best] = columns.map((column) => ({ column, like: likeness(own, words(column.name)) })).sort((one, other) => other.like - one.like);
+  return best && best.like >= 0.55 ? best.column : null;
+}
+
 /** How well the sample values of a column suit a field, -1 to 1. */
 function suits(field: Field, column: Column): number {
   if (field.kind === 'checkbox') return column.kind === 'yes-no' ? 0.3 : column.distinct > 6 ? -0.6 : -0.1;

@@ -32,6 +32,7 @@ import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
 import { SentenceWords } from '../../features/map/rule-words';
+import { MissingColumns, withColumns } from '../../features/map/missing-columns';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
 import { ColumnStrip } from '../../features/map/column-strip';
@@ -164,6 +165,8 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     revealChosen(list.current);
   }, [chosen]);
 
+  const missing =
+    columns.length === 0 ? [] : packetColumns(templates.map(packetTemplate)).filter((name) => !columns.some((one) => one.name === name));
   const unused = unusedColumns(
     columns,
     templates.map(({ id }) => mapOf(id)),
@@ -249,6 +252,9 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               onChange={(id) => setShow(id as Show)}
             />
           </Bar>
+          {missing.length > 0 && (
+            <MissingColumns missing={missing} columns={columns} onLink={(names) => change((one) => withColumns(one, names))} />
+          )}
           <Scroll ref={list}>
             <FillSheet
               entries={visible}

@@ -8,8 +8,9 @@ import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Empty, Head, Row, Screen, Scroll, Small } from '../../ui/layout';
+import { Bar, Empty, Head, Row, Screen, Scroll, Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
@@ -19,16 +20,19 @@ export default function MailingsScreen() {
   useCrumbs({ text: 'Mailings' });
   const { data } = useQuery(queries.mailings());
   const [name, setName] = useState('');
+  const [from, setFrom] = useState('');
+  const [wanted, setWanted] = useState('');
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
-    mutationFn: () => api.post<MailingDetail>('/api/mailings', { name }),
+    mutationFn: () => api.post<MailingDetail>('/api/mailings', { name, ...(from === '' ? {} : { from: Number(from) }) }),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ['mailings'], exact: true });
-      void navigate(`/mailings/${id}/packet`);
+      void navigate(`/mailings/${id}/${from === '' ? 'packet' : 'map'}`);
     },
   });
   if (!data) return <Loading what="mailings" />;
+  const shown = data.filter((one) => one.name.toLowerCase().includes(wanted.trim().toLowerCase()));
   return (
     <Screen>
       <Head title="Mailings" note={counted(data.length, 'mailing')}>
@@ -42,6 +46,22 @@ export default function MailingsScreen() {
             <div style={{ width: 260 }}>
               <TextInput label="Name of the new mailing" hideLabel placeholder="Name of a new mailing" value={name} onChange={setName} />
             </div>
+            {data.length > 0 && (
+              <Choice
+                label="Begin as"
+                hideLabel
+                items={[
+                  { id: '', text: 'empty', detail: 'Packet, records and map are chosen anew' },
+                  ...data.map((one) => ({
+                    id: String(one.id),
+                    text: `as ${one.name}`,
+                    detail: 'Packet, map, checks, output, message and accepted looks come along',
+                  })),
+                ]}
+                value={from}
+                onChange={setFrom}
+              />
+            )}
             <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
               <Plus size={16} />
               Begin a mailing
@@ -49,6 +69,13 @@ export default function MailingsScreen() {
           </Row>
         </form>
       </Head>
+      {data.length > 7 && (
+        <Bar>
+          <div style={{ width: 260 }}>
+            <TextInput label="Search the mailings" hideLabel placeholder="Search by name" value={wanted} onChange={setWanted} />
+          </div>
+        </Bar>
+      )}
       {create.error && <Notice tone="brick">{sentenceOf(create.error)}</Notice>}
       <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
         {data.length === 0 ? (
@@ -67,7 +94,7 @@ export default function MailingsScreen() {
               </tr>
             </thead>
             <tbody>
-              {data.map((one) => (
+              {shown.map((one) => (
                 <tr key={one.id} data-link onClick={() => void navigate(`/mailings/${one.id}/map`)}>
                   <td>
                     <a

@@ -1,0 +1,91 @@
+import type { MailingPlan } from '@mailbag/contract';
+import type { Column } from '@mailbag/core';
+import { columnLike, conditionWithColumn, renameColumn } from '@mailbag/core';
+import { Link2 } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import { counted } from '../when';
+import { Line } from './rules/parts';
+
+/** The plan with columns of other names, in its rules, its conditions, its key and its addresses. */
+export function withColumns(plan: MailingPlan, names: ReadonlyMap<string, string>): MailingPlan {
+  const named = <Name extends string | null | undefined>(name: Name): Name => ((name && names.get(name)) ?? name) as Name;
+  const entries = [...names];
+  return {
+    ...plan,
+    keyColumn: named(plan.keyColumn),
+    maps: Object.fromEntries(
+      Object.entries(plan.maps).map(([id, map]) => [
+        id,
+        Object.fromEntries(
+          Object.entries(map).map(([field, rule]) => [field, entries.reduce((one, [from, to]) => renameColumn(one, from, to), rule)]),
+        ),
+      ]),
+    ),
+    ...(plan.conditions && {
+      conditions: Object.fromEntries(
+        Object.entries(plan.conditions).map(([id, condition]) => [
+          id,
+          entries.reduce((one, [from, to]) => conditionWithColumn(one, from, to), condition),
+        ]),
+      ),
+    }),
+    message: { ...plan.message, addressColumn: named(plan.message.addressColumn) },
+  };
+}
+
+/** Columns that the rules read and the records do not have, each with the one that is most like it, to be linked. */
+export function MissingColumns({
+  missing,
+  columns,
+  onLink,
+}: {
+  missing: readonly string[];
+  columns: readonly Column[];
+  onLink: (names: ReadonlyMap<string, string>) => void;
+}) {
+  const [chosen, setChosen] = useState<ReadonlyMap<string, string>>(new Map());
+  const linked = new Map(
+    missing.flatMap((name): [string, string][] => {
+      const to = chosen.get(name) ?? columnLike(name, columns)?.name;
+      return to === undefined ? [] : [[name, to]];
+    }),
+  );
+  return (
+    <Notice tone="brick">
+      <Stack $gap={6}>
+        <div>
+          The rules read {counted(missing.length, 'column')} that these records do not have. Say which column each has become; what is not
+          linked is left empty.
+        </div>
+        {missing.map((name) => (
+          <Line key={name}>
+            <b style={{ fontWeight: 600 }}>{name}</b> is now
+            <Choice
+              label={`${name} is now`}
+              hideLabel
+              small
+              items={columns.map((column) => ({
+                id: column.name,
+                text: column.name,
+                detail: column.examples.slice(0, 3).join(' · ') || 'empty',
+              }))}
+              value={linked.get(name) ?? null}
+              placeholder="not there"
+              onChange={(to) => setChosen(new Map(chosen).set(name, to))}
+            />
+          </Line>
+        ))}
+        <Line>
+          <Button changes small isDisabled={linked.size === 0} onPress={() => onLink(linked)}>
+            <Link2 size={14} />
+            Link {counted(linked.size, 'column')}
+          </Button>
+        </Line>
+      </Stack>
+    </Notice>
+  );
+}
