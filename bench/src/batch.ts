@@ -22,7 +22,7 @@ interface Batch {
 }
 
 /** Tenancies of the demo over and over, each with a plot number of its own and without the faults that hold a record back. */
-function manyTenancies(count: number): ReturnType<typeof tenancies> {
+export function manyTenancies(count: number): ReturnType<typeof tenancies> {
   const good = tenancies().filter((one) => /^[^@\s]+@[^@\s]+\.\w+$/.test(one.email) && one.surname.length < 30);
   return Array.from({ length: count }, (_, index) => ({
     ...good[index % good.length]!,

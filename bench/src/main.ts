@@ -6,6 +6,7 @@ const benches: Record<string, () => Promise<void>> = {
   people: async () => (await import('./people.js')).peopleBench(),
   understanding: async () => (await import('./understanding.js')).understandingBench(),
   drawing: async () => (await import('./drawing.js')).drawingBench(),
+  checks: async () => (await import('./checks.js')).checksBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

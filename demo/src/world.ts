@@ -89,13 +89,13 @@ export const renewalMap = {
   'tenancy.rent.total': inEuros(toPay),
 };
 /** Only who has something to permit gets the permit. */
-const hasBuilding = {
+export const hasBuilding = {
   any: [
     { of: column('Shed'), test: 'is', values: ['yes'] },
     { of: column('Greenhouse'), test: 'is', values: ['yes'] },
   ],
 };
-const mandateMap = {
+export const mandateMap = {
   [`${PAGE}.f1_01[0]`]: column('Plot'),
   [`${PAGE}.f1_02[0]`]: fullName,
   [`${PAGE}.f1_03[0]`]: fullName,
@@ -106,7 +106,7 @@ const mandateMap = {
   [`${PAGE}.f1_07[0]`]: column('Start'),
   [`${PAGE}.f1_08[0]`]: { kind: 'blank' },
 };
-const permitMap = {
+export const permitMap = {
   'permit.plot': column('Plot'),
   'permit.site': column('Site'),
   'permit.name': fullName,

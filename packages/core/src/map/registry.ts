@@ -13,7 +13,9 @@ type RuleOf<Kind> = Kind extends RuleKind<infer Rule> ? Rule : never;
 /** In the order in which they are offered. */
 export const ruleKinds = (Object.keys(kinds) as FillRule['kind'][]).sort((one, other) => kinds[one].order - kinds[other].order);
 
-const named = (kind: FillRule['kind']): RuleKind<FillRule> => kinds[kind] as unknown as RuleKind<FillRule>;
+/** By their names. Asked for every field of every record: a plain object answers sooner than a module does. */
+const table = { ...kinds } as unknown as Record<FillRule['kind'], RuleKind<FillRule>>;
+const named = (kind: FillRule['kind']): RuleKind<FillRule> => table[kind];
 const kindOf = (rule: FillRule): RuleKind<FillRule> => named(rule.kind);
 
 /** What a kind of rule says of itself. */

@@ -14,6 +14,23 @@ export interface Digits {
   language: string | null;
 }
 
+/** What stands before the decimals, by language; null: its digits are others than 0 to 9, or its minus is another sign. */
+const points = new Map<string, string | null>();
+function pointOf(language: string): string | null {
+  let point = points.get(language);
+  if (point === undefined) {
+    const written = new Intl.NumberFormat(language, { useGrouping: false, minimumFractionDigits: 1 }).format(-10.5);
+    points.set(language, (point = /^-10(\D)5$/.exec(written)?.[1] ?? null));
+  }
+  return point;
+}
+
+/** Digits and nothing else, as a language writes its decimals: what `shownAmount` gives, without the time that it takes. */
+export function bareAmount(amount: Amount, language: string, decimals: number): string {
+  const point = pointOf(language);
+  return point === null ? shownAmount(amount, bareDigits, language, decimals) : amount.toFixed(decimals).replace('.', point);
+}
+
 /** Digits and nothing else. */
 export const bareDigits: Digits = { thousands: false, currency: null, percent: 'no', sign: 'minus', language: null };
 

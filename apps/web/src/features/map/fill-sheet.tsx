@@ -1,27 +1,23 @@
 import type { Column, Evaluation, Field, FieldMap, FillRule, Work } from '@mailbag/core';
-import { fieldLabel } from '@mailbag/core';
-import { Sparkles } from 'lucide-react';
 import styled from 'styled-components';
 import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
-import { Mark, Notice, Say } from '../../ui/mark';
+import { Notice } from '../../ui/mark';
+import { useLatest } from '../../ui/use-latest';
 import { counted } from '../when';
-import { Confidence } from './confidence';
 import type { FieldMark } from './field-mark';
-import { nameEnd } from '../page/field-facts';
 import { AnswerPieces } from './answer-pieces';
 import { RuleEditor } from './rules/rule-editor';
-import { RuleWords } from './rule-words';
 import type { PacketEntry } from './packet-entries';
-import { FieldHandle } from './field-handle';
 import { PlacesList } from './places-list';
 import { answerWords } from './sheet-entries';
+import { SHEET_COLUMNS, SheetRow } from './sheet-row';
 
 const Sheet = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 34fr) minmax(0, 36fr) minmax(0, 22fr) 88px;
   & > .head {
+    display: grid;
+    grid-template-columns: ${SHEET_COLUMNS};
     position: sticky;
     top: 0;
     z-index: 2;
@@ -29,11 +25,12 @@ const Sheet = styled.div`
     font-size: 12px;
     line-height: 16px;
     color: ${color.faded};
-    padding: 6px 8px;
     border-bottom: 1px solid ${color.line};
   }
+  & > .head > div {
+    padding: 6px 8px;
+  }
   & > .group {
-    grid-column: 1 / -1;
     position: sticky;
     top: 28px;
     z-index: 1;
@@ -43,42 +40,9 @@ const Sheet = styled.div`
     font: 600 14px/18px ${font.head};
   }
   & > .editor {
-    grid-column: 1 / -1;
     border-bottom: 1px solid ${color.hair};
   }
 `;
-const RowLine = styled.div`
-  grid-column: 1 / -1;
-  display: grid;
-  grid-template-columns: subgrid;
-  border: 0;
-  border-bottom: 1px solid ${color.hair};
-  background: none;
-  text-align: left;
-  cursor: pointer;
-  & > div {
-    padding: 5px 8px;
-    line-height: 18px;
-    min-width: 0;
-    overflow-wrap: anywhere;
-  }
-  & code {
-    display: block;
-    color: ${color.faded};
-    line-height: 14px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  &:hover,
-  &[data-pointed] {
-    background: ${color.paper};
-  }
-  &[data-chosen] {
-    background: ${color.plumWash};
-  }
-`;
-
 /** An answer by its first field. */
 export interface ChosenField {
   template: number;
@@ -130,13 +94,16 @@ export function FillSheet({
   onAccept,
   distribution,
 }: Props) {
+  const acts = useLatest({ onChoose, onPoint, onRule });
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
   return (
     <Sheet>
-      <div className="head">Field</div>
-      <div className="head">Filled with</div>
-      <div className="head">{whose}</div>
-      <div className="head" />
+      <div className="head">
+        <div>Field</div>
+        <div>Filled with</div>
+        <div>{whose}</div>
+        <div />
+      </div>
       {groups.map((group) => {
         const { template: one, field: first } = group[0]!;
         return [
@@ -152,67 +119,19 @@ export function FillSheet({
             )}
           </div>,
           ...group.map((entry) => {
-            const { field, parts, also, rule, isMixed, suggested } = entry;
+            const { field, parts, also, rule, isMixed } = entry;
             const isChosen = chosen?.template === one.id && chosen.field === field.name;
             const evaluation = evaluations.get(one.id);
-            const mark = markFor(entry);
             return [
-              <RowLine
+              <SheetRow
                 key={`${one.id} ${field.name}`}
-                role="button"
-                tabIndex={0}
-                aria-expanded={isChosen}
-                aria-label={fieldLabel(field)}
-                data-row-template={one.id}
-                data-row-field={field.name}
-                data-chosen={isChosen || undefined}
-                data-pointed={(pointed?.template === one.id && pointed.field === field.name) || undefined}
-                onClick={() => onChoose(one.id, field.name)}
-                onKeyDown={(event) => {
-                  if (event.target !== event.currentTarget) return;
-                  if (event.key === 'Enter' || event.key === ' ') {
-                    event.preventDefault();
-                    onChoose(one.id, field.name);
-                  }
-                }}
-                onMouseEnter={() => onPoint(field.name)}
-                onMouseLeave={() => onPoint(null)}
-              >
-                <div>
-                  <FieldHandle template={one.id} field={field.name} label={fieldLabel(field)} />
-                  {parts.length > 1 && <Small> {counted(parts.length, 'box', 'boxes')}</Small>}
-                  {also.length > 0 && <Small> also in {also.map((other) => other.template.name).join(', ')}</Small>}
-                  <code title={parts.map(({ name }) => name).join('\n')}>{parts.map(({ name }) => nameEnd(name)).join(' · ')}</code>
-                </div>
-                <div>
-                  {rule ? (
-                    <RuleWords rule={rule} />
-                  ) : suggested ? (
-                    <span onClick={(event) => event.stopPropagation()}>
-                      <RuleWords rule={suggested.rule} />
-                      <Confidence confidence={suggested.confidence} why={suggested.why} />
-                      <Button
-                        small
-                        look="plain"
-                        onPress={() => onRule(entry, suggested.rule)}
-                        aria-label={`Accept the suggestion for ${fieldLabel(field)}`}
-                      >
-                        <Sparkles size={12} />
-                        Accept
-                      </Button>
-                    </span>
-                  ) : (
-                    <Say>{isMixed ? 'box by box' : 'nothing yet'}</Say>
-                  )}
-                </div>
-                <div>{answerWords(entry, evaluation)}</div>
-                <div>
-                  <Mark $tone={mark.tone}>
-                    {mark.icon}
-                    {mark.word}
-                  </Mark>
-                </div>
-              </RowLine>,
+                entry={entry}
+                words={answerWords(entry, evaluation)}
+                mark={markFor(entry)}
+                isChosen={isChosen}
+                isPointed={pointed?.template === one.id && pointed.field === field.name}
+                acts={acts}
+              />,
               isChosen && (
                 <div className="editor" key={`${one.id} ${field.name} editor`}>
                   <RuleEditor

@@ -31,6 +31,17 @@ const wordsOf = ({ field, parts }: SheetEntry): string =>
     parts.length > 1 ? 'boxes' : 'box',
   ]);
 
+function groupedByWords(entries: readonly SheetEntry[]): ReadonlyMap<string, SheetEntry[]> {
+  const groups = new Map<string, SheetEntry[]>();
+  for (const entry of entries) {
+    const words = wordsOf(entry);
+    const there = groups.get(words);
+    if (there) there.push(entry);
+    else groups.set(words, [entry]);
+  }
+  return groups;
+}
+
 /** Whether an answer of another template is the same, and nothing so far fills it otherwise. */
 function isSame(one: SheetEntry, other: SheetEntry): boolean {
   if (one.isMixed || other.isMixed || wordsOf(one) !== wordsOf(other) || plain(fieldLabel(one.field)) === '') return false;
@@ -50,15 +61,18 @@ export function packetEntries(
   learned: readonly LearnedRule[] = [],
 ): PacketEntry[] {
   const byTemplate = templates.map((one) => sheetEntries(one, maps[one.id] ?? {}, columns, learned));
+  /** The answers of each template by their words. */
+  const byWords = byTemplate.map(groupedByWords);
   const taken = new Set<SheetEntry>();
   return byTemplate.flatMap((entries, at) =>
     entries.flatMap((entry): PacketEntry[] => {
       if (taken.has(entry)) return [];
       const also: SheetEntry[] = [];
+      const words = templates.length > 1 ? wordsOf(entry) : '';
       // Two alike in one template, such as the names of two witnesses, are two answers.
-      if (entries.filter((other) => wordsOf(other) === wordsOf(entry)).length === 1)
-        for (const others of byTemplate.slice(at + 1)) {
-          const alike = others.filter((other) => wordsOf(other) === wordsOf(entry));
+      if (byWords[at]!.get(words)?.length === 1)
+        for (const others of byWords.slice(at + 1)) {
+          const alike = others.get(words) ?? [];
           const [same] = alike;
           if (alike.length === 1 && same && !taken.has(same) && isSame(entry, same)) {
             taken.add(same);

@@ -109,7 +109,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
   const wish = new URLSearchParams({
     why: [...why, ...(column === '' ? [] : ['value'])].join(','),
     column,
-    random: '8',
+    random: search.get('random') ?? '8',
     seed: String(seed),
   }).toString();
   const { data, error, isFetching } = useQuery(queries.picks(mailing.id, wish));
@@ -121,7 +121,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
     data?.items,
     contextOf,
     page,
-    WIDTH * 2,
+    WIDTH * 1.5,
   );
   const wordsOf = recordWords(columns, plan.keyColumn);
   const size = template?.pageSizes[page - 1];

@@ -174,13 +174,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       (one) => one !== null && one !== undefined,
     ),
   );
-  const marks = new Map(
-    entries.flatMap((entry) => {
+  const wrong = entries
+    .flatMap((entry) => {
       const boxes = boxesIn(entry, template?.id);
-      const tone = boxes.length > 0 ? markFor(entry).tone : 'plain';
-      return tone === 'brick' ? boxes.map((name) => [name, tone] as const) : [];
-    }),
-  );
+      return boxes.length > 0 && markFor(entry).tone === 'brick' ? boxes : [];
+    })
+    .join('\n');
+  // The same as long as the same boxes are wrong, so that the page is not laid out anew for each letter.
+  const marks = useMemo(() => new Map(wrong === '' ? [] : wrong.split('\n').map((name) => [name, 'brick'] as const)), [wrong]);
   const wordsOf = recordWords(columns, plan.keyColumn);
   const keyText = record ? wordsOf(record.cells).key : '';
   const pointedEntry = pointed === null ? undefined : entryOf(template?.id, pointed);

@@ -1,6 +1,6 @@
 import { Amount, amountValue } from '../../tables/amount.js';
 import type { FillRule } from '../registry.js';
-import { bareDigits, shownAmount } from '../shown-amount.js';
+import { bareAmount } from '../shown-amount.js';
 import { isRounding, rounded } from '../rounding.js';
 import type { Rounding } from '../rounding.js';
 import { isCannot, madeText, takesOneOf } from '../rule.js';
@@ -178,7 +178,7 @@ export const arithmetic: RuleKind<ArithmeticRule> = {
       };
     const own = rounded(result, rule.round);
     return {
-      text: shownAmount(own, bareDigits, work.context.locale, rule.round?.decimals ?? own.decimalPlaces()),
+      text: bareAmount(own, work.context.locale, rule.round?.decimals ?? own.decimalPlaces()),
       value: amountValue(own),
     };
   },

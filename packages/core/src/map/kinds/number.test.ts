@@ -5,7 +5,8 @@ import { workOn } from '../registry.js';
 import type { FillRule } from '../registry.js';
 import { rowReader } from '../row.js';
 import type { Digits } from '../shown-amount.js';
-import { bareDigits } from '../shown-amount.js';
+import { Amount } from '../../tables/amount.js';
+import { bareAmount, bareDigits, shownAmount } from '../shown-amount.js';
 import type { Rounding } from '../rounding.js';
 import type { ArithmeticRule, Operation } from './arithmetic.js';
 
@@ -100,6 +101,14 @@ test.each<[Operation, string[], RegExp, string]>([
   ['quotient', ['1', '0'], /divided by 0/, 'A, B'],
 ])('%s of %j cannot be worked out, and why is said', (operation, texts, why, of) => {
   expect(calculated(operation, texts)).toMatchObject({ cannot: expect.stringMatching(why) as string, column: of });
+});
+
+test.each(['en-GB', 'de', 'fr', 'sv', 'ar-EG', 'fa', 'hi', 'pl'])('digits alone are those that the language writes: %s', (language) => {
+  for (const text of ['0', '-0.5', '1234.5', '-98765.432', '12345678901234567890.1', '-0'])
+    for (const decimals of [0, 2, 3]) {
+      const amount = new Amount(text);
+      expect(bareAmount(amount, language, decimals)).toBe(shownAmount(amount, bareDigits, language, decimals));
+    }
 });
 
 test('a calculation is a part of another rule, exact all the way', () => {
