@@ -67,13 +67,11 @@ await shot('templates', async () => {
   await open('/templates');
   await page.locator('tbody img').nth(3).waitFor();
 });
-await shot('sources', () => open('/sources'));
 await shot('source', async () => {
   await open('/sources');
   await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
   await page.getByText('A-01', { exact: true }).waitFor();
 });
-await shot('mailings', () => open('/mailings'));
 const mailing = async (part) => {
   await open('/mailings');
   await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
@@ -84,8 +82,26 @@ await shot('records', () => mailing(/^Records/));
 await shot('map', async () => {
   await mailing(/^Map/);
   for (let step = 0; step < 2; step++) await page.getByRole('button', { name: 'Next record' }).click();
-  await page.getByRole('button', { name: 'Concession', exact: true }).click();
+  await page.getByRole('button', { name: 'Water supply at the plot', exact: true }).click();
+  await page.getByText(/^Over 480 records/).waitFor();
   await drawn();
+});
+await shot('rule', async () => {
+  await mailing(/^Packet/);
+  await page.getByRole('group', { name: 'Who gets Shed and glasshouse permit' }).waitFor();
+  await mailing(/^Map/);
+  await page.getByRole('button', { name: 'Yearly rent', exact: true }).click();
+  await page.getByText(/^Over 480 records/).waitFor();
+  await drawn();
+});
+await shot('contact-sheet', async () => {
+  await mailing(/^Map/);
+  await page.getByRole('link', { name: 'Contact sheet' }).click();
+  await page
+    .getByRole('region', { name: 'Contact sheet' })
+    .getByRole('status')
+    .getByText(/^\d+ copies$/)
+    .waitFor();
 });
 await shot('checks', async () => {
   await mailing(/^Checks/);

@@ -33,7 +33,7 @@ export const Framed = styled.div`
   background: ${color.sheet};
   padding-left: 4px;
   min-width: 0;
-  & input {
+  & > input {
     border: 0;
     background: none;
     width: 92px;
