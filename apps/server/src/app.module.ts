@@ -52,6 +52,7 @@ import { HereService } from './live/here.service.js';
 import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { MailingCopies } from './mailings/mailing-copies.service.js';
+import { LastCopies } from './mailings/last-copies.service.js';
 import { EarlierMaps } from './mailings/earlier-maps.service.js';
 import { Surveys } from './mailings/surveys.service.js';
 import { SurveysController } from './mailings/surveys.controller.js';
@@ -190,6 +191,7 @@ import { Pool } from './work/pool.js';
     MailingChecks,
     Surveys,
     EarlierMaps,
+    LastCopies,
     MailingCopies,
     MailboxReader,
     MailingsService,

@@ -124,3 +124,39 @@ export class LearnedAnswer {
   @Type(() => LearnedRule)
   items!: LearnedRule[];
 }
+
+/** A value that is another than it was in the last copy of its record. */
+export class ChangedValue {
+  @IsString()
+  column!: string;
+
+  @IsString()
+  was!: string;
+
+  @IsString()
+  is!: string;
+}
+
+/** The last copy that a record got from a mailing, and what has changed since. */
+export class LastCopyAnswer {
+  /** Id of the copy; null: it has none yet. */
+  @Nullable()
+  @IsInt()
+  copy!: number | null;
+
+  /** Number of its batch. */
+  @IsInt()
+  batch!: number;
+
+  @IsString()
+  at!: string;
+
+  /** False: what the values were is kept no more. */
+  @IsBoolean()
+  isKept!: boolean;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => ChangedValue)
+  changed!: ChangedValue[];
+}

@@ -1,10 +1,11 @@
 import type { PickReason } from '@mailbag/contract';
-import { CountedRecordsAnswer, LearnedAnswer, PicksAnswer, SurveyAnswer, pickReasons } from '@mailbag/contract';
+import { CountedRecordsAnswer, LastCopyAnswer, LearnedAnswer, PicksAnswer, SurveyAnswer, pickReasons } from '@mailbag/contract';
 import type { Counted } from '@mailbag/core';
 import { Controller, Get, Param, ParseIntPipe, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Answers } from '../platform/answers.js';
 import { EarlierMaps } from './earlier-maps.service.js';
+import { LastCopies } from './last-copies.service.js';
 import { Surveys } from './surveys.service.js';
 
 /** A whole number within limits; anything else is `otherwise`. */
@@ -19,6 +20,7 @@ export class SurveysController {
   constructor(
     private readonly surveys: Surveys,
     private readonly earlier: EarlierMaps,
+    private readonly lastCopies: LastCopies,
   ) {}
 
   /** How the fields of its packet were filled in earlier mailings. */
@@ -27,6 +29,13 @@ export class SurveysController {
   @WithoutValues()
   learned(@Param('id', ParseIntPipe) id: number): Promise<LearnedAnswer> {
     return this.earlier.learned(id);
+  }
+
+  /** What of a record has changed since its last copy. */
+  @Answers(LastCopyAnswer)
+  @Get('records/:index/last-copy')
+  lastCopy(@Param('id', ParseIntPipe) id: number, @Param('index', ParseIntPipe) index: number): Promise<LastCopyAnswer> {
+    return this.lastCopies.of(id, index);
   }
 
   @Answers(SurveyAnswer)

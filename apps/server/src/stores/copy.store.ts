@@ -185,6 +185,14 @@ export const copyStore = {
     run(sql, `UPDATE copy SET wantsPaper = 0 WHERE id ${dialect.inIds}`, [JSON.stringify(ids)]),
 
   /** What copies hold of the values of their records. */
+  /** The last copy that a record got from a mailing. */
+  lastOfRecord: (sql: Sql, mailingId: number, recordKey: string) =>
+    one<{ id: number; batchId: number; batchNumber: number; recordOrdinal: number; since: string }>(
+      sql,
+      "SELECT id, batchId, batchNumber, recordOrdinal, since FROM copy WHERE mailingId = ? AND recordKey = ? AND state <> 'planned' ORDER BY id DESC LIMIT 1",
+      [mailingId, recordKey],
+    ),
+
   clearValues: (sql: Sql, batchId: number) => run(sql, "UPDATE copy SET metadata = NULL, recordKey = '' WHERE batchId = ?", [batchId]),
 
   pathsOfBatch: (sql: Sql, batchId: number, most: number) =>

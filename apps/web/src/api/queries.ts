@@ -37,6 +37,7 @@ import type {
   JobsAnswer,
   LayoutAidsAnswer,
   LayoutAnswer,
+  LastCopyAnswer,
   LearnedAnswer,
   RegisterAnswer,
   ReminderAnswer,
@@ -145,6 +146,12 @@ export const queries = {
     }),
   flagged: (id: number) =>
     queryOptions({ queryKey: ['checks', id, 'flagged'], queryFn: () => api.get<FlaggedAnswer>(`/api/mailings/${id}/flagged`) }),
+  lastCopy: (id: number, index: number) =>
+    queryOptions({
+      queryKey: ['checks', id, 'last-copy', index],
+      queryFn: () => api.get<LastCopyAnswer>(`/api/mailings/${id}/records/${index}/last-copy`),
+      retry: false,
+    }),
   learned: (id: number) =>
     queryOptions({ queryKey: ['mailings', id, 'learned'], queryFn: () => api.get<LearnedAnswer>(`/api/mailings/${id}/learned`) }),
   /** Worked out anew whenever the checks have run, as they do after every change of the map or of a record. */

@@ -44,11 +44,31 @@ export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: nu
   return canvas;
 }
 
-/** A page of a file as a small picture, as the address of an image. @param width in pixels @param page 1-based */
-export async function thumbnailOf(bytes: Uint8Array, width: number, page = 1): Promise<string> {
+/** The first page of a file as a small picture, as the address of an image. @param width in pixels */
+export async function thumbnailOf(bytes: Uint8Array, width: number): Promise<string> {
+  let first = '';
+  await thumbnailsOf(bytes, [1], width, (picture) => {
+    first = picture;
+    return true;
+  });
+  return first;
+}
+
+/**
+ * Pages of one file as small pictures, one after the other, as addresses of images.
+ * @param pages 1-based
+ * @param width in pixels
+ * @param onPicture says whether the others are still wanted
+ */
+export async function thumbnailsOf(
+  bytes: Uint8Array,
+  pages: readonly number[],
+  width: number,
+  onPicture: (picture: string, at: number) => boolean,
+): Promise<void> {
   const pdf = await openForDrawing(bytes);
   try {
-    return (await drawnPage(pdf, page, width)).toDataURL('image/png');
+    for (const [at, page] of pages.entries()) if (!onPicture((await drawnPage(pdf, page, width)).toDataURL('image/png'), at)) return;
   } finally {
     await pdf.destroy();
   }

@@ -11,7 +11,7 @@ import type {
   SourceRecord,
   Stamp,
 } from '@mailbag/core';
-import { RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
+import { CombinedFile, RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
 import { browserFonts, noFonts } from './browser-fonts';
 
 /** A template with its rules, and the record that fills it. */
@@ -30,6 +30,10 @@ export interface PreviewWish {
   /** What stands in the fields in place of what the rules make of the record. Left out: that. */
   values?: FieldValues | null;
 }
+/** Copies of several records in one file, as they look: flattened, each with all of its pages. */
+export interface SheetWish extends Omit<PreviewWish, 'finish' | 'record' | 'context' | 'values'> {
+  copies: readonly { record: SourceRecord; context: FillContext }[];
+}
 /** What is sent only once for a template. */
 export interface PreviewTemplate {
   pdf: Uint8Array;
@@ -38,8 +42,9 @@ export interface PreviewTemplate {
   stamps: readonly Stamp[];
 }
 
-export type PreviewRequest = PreviewWish & { id: number; sent?: PreviewTemplate };
-export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[] } | { id: number; error: string };
+export type PreviewRequest = (PreviewWish | SheetWish) & { id: number; sent?: PreviewTemplate };
+/** `notes`: those of each copy. */
+export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[][] } | { id: number; error: string };
 
 const templates = new Map<string, PreviewTemplate>();
 
@@ -58,7 +63,10 @@ function foreign(values: FieldValues): string[] {
 }
 
 /** The template made ready with faces for all characters seen so far; anew only when a character, or a field that has a rule, is new. */
-async function fillerFor({ template, map, finish, stamp }: PreviewWish, needed: readonly string[]): Promise<RecordFiller> {
+async function fillerFor(
+  { template, map, finish, stamp }: Pick<PreviewWish, 'template' | 'map' | 'finish' | 'stamp'>,
+  needed: readonly string[],
+): Promise<RecordFiller> {
   const key = JSON.stringify([finish, stamp, Object.keys(map).sort()]);
   const known = ready.get(template);
   if (known?.key === key && needed.every((char) => known.characters.has(char))) return known.filler;
@@ -87,10 +95,30 @@ async function filled(wish: PreviewWish): Promise<FilledCopy> {
   return missing.length > 0 ? fill([...needed, ...missing]) : copy;
 }
 
+/** The copies of several records in one file: the art of the form is in it once, and read once. */
+async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: FillNote[][] }> {
+  const { template, map, columns, copies, images } = wish;
+  const read = rowReader(columns);
+  const { fields } = templates.get(template)!;
+  const fill = async (characters: readonly string[]): Promise<{ bytes: Uint8Array; notes: FillNote[][] }> => {
+    const filler = (await fillerFor({ ...wish, finish: 'flattened' }, characters)).withMap(map).withImages(images);
+    const blocks: Uint8Array[] = [];
+    const combined = new CombinedFile((bytes) => void blocks.push(bytes.slice()));
+    const notes = copies.map(({ record, context }, at) => filler.addTo(combined, read(record), String(at + 1), context));
+    combined.end();
+    return { bytes: new Uint8Array(await new Blob(blocks as BlobPart[]).arrayBuffer()), notes };
+  };
+  const needed = copies.flatMap(({ record, context }) => foreign(evaluateMap(fields, map, read(record), context).values));
+  const made = await fill(needed);
+  const missing = made.notes.flat().flatMap(({ characters }) => characters);
+  return missing.length > 0 ? fill([...needed, ...missing]) : made;
+}
+
 self.onmessage = (event: MessageEvent<PreviewRequest>) => {
   const { id, sent, ...wish } = event.data;
   if (sent) templates.set(wish.template, sent);
-  filled(wish).then(
+  const made = 'copies' in wish ? sheetOf(wish) : filled(wish).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
+  made.then(
     ({ bytes, notes }) => self.postMessage({ id, bytes, notes } satisfies PreviewAnswer, { transfer: [bytes.buffer] }),
     (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),
   );

@@ -1,14 +1,19 @@
 import type { FillNote } from '@mailbag/core';
-import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish } from './preview-worker';
+import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish, SheetWish } from './preview-worker';
 
 export interface FilledPreview {
   bytes: Uint8Array;
   notes: FillNote[];
 }
+/** Copies of several records in one file, with the notes of each. */
+export interface FilledSheet {
+  bytes: Uint8Array;
+  notes: FillNote[][];
+}
 
 let worker: Worker | null = null;
 const sent = new Set<string>();
-const waiting = new Map<number, { resolve: (filled: FilledPreview) => void; reject: (error: Error) => void }>();
+const waiting = new Map<number, { resolve: (filled: FilledSheet) => void; reject: (error: Error) => void }>();
 let counter = 0;
 
 function previewWorker(): Worker {
@@ -31,8 +36,7 @@ function previewWorker(): Worker {
   return worker;
 }
 
-/** Fills a template with core in a worker, as a batch would. */
-export function fillPreview(wish: PreviewWish, template: PreviewTemplate): Promise<FilledPreview> {
+function ask(wish: PreviewWish | SheetWish, template: PreviewTemplate): Promise<FilledSheet> {
   const target = previewWorker();
   const id = ++counter;
   return new Promise((resolve, reject) => {
@@ -41,3 +45,12 @@ export function fillPreview(wish: PreviewWish, template: PreviewTemplate): Promi
     sent.add(wish.template);
   });
 }
+
+/** Fills a template with core in a worker, as a batch would. */
+export async function fillPreview(wish: PreviewWish, template: PreviewTemplate): Promise<FilledPreview> {
+  const { bytes, notes } = await ask(wish, template);
+  return { bytes, notes: notes[0] ?? [] };
+}
+
+/** Fills a template for several records, into one file. */
+export const fillSheet = (wish: SheetWish, template: PreviewTemplate): Promise<FilledSheet> => ask(wish, template);

@@ -1,3 +1,4 @@
+import type { ChangedValue } from '@mailbag/contract';
 import type { Column, SourceRecord } from '@mailbag/core';
 import styled from 'styled-components';
 import { color } from '../../theme';
@@ -19,6 +20,10 @@ const Frame = styled.dl`
     background: ${color.plumWash};
     box-shadow: inset 3px 0 0 ${color.plum};
   }
+  & dd > del {
+    color: ${color.faded};
+    margin-right: 6px;
+  }
   & dt {
     font-size: 12px;
     line-height: 16px;
@@ -37,19 +42,35 @@ const Frame = styled.dl`
 `;
 
 /** The source's own row beside the page. @param feeds columns that feed the box that is pointed at or chosen */
-export function RecordRow({ columns, record, feeds }: { columns: readonly Column[]; record: SourceRecord; feeds: readonly string[] }) {
+export function RecordRow({
+  columns,
+  record,
+  feeds,
+  changed,
+}: {
+  columns: readonly Column[];
+  record: SourceRecord;
+  feeds: readonly string[];
+  /** Values that are others than in its last copy. */
+  changed: readonly ChangedValue[];
+}) {
   return (
     <Frame aria-label="Row of the source">
       {columns.map(({ name }, at) => {
         const text = record.cells[at]?.text ?? '';
         const isFeeding = feeds.includes(name);
+        const before = changed.find(({ column }) => column === name);
         return (
           <div key={name} data-feeds={isFeeding || undefined}>
             <dt title={name}>
               {name}
               {isFeeding && ' · in this box'}
+              {before && ' · changed since its last copy'}
             </dt>
-            <dd title={text}>{text || '—'}</dd>
+            <dd title={text}>
+              {before && <del>{before.was || 'empty'}</del>}
+              {text || '—'}
+            </dd>
           </div>
         );
       })}

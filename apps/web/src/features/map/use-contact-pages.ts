@@ -3,19 +3,21 @@ import type { Column, FieldMap, FillContext, FillNote, SourceRecord } from '@mai
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { queries } from '../../api/queries';
-import { thumbnailOf } from '../../platform/pdf-reader';
-import { fillPreview } from '../../platform/preview';
+import { thumbnailsOf } from '../../platform/pdf-reader';
+import { fillSheet } from '../../platform/preview';
 import { usePictures } from './use-filled';
 
 /** A page of a copy, drawn small. */
 export interface ContactPage {
-  /** As the address of a picture; null: it is not drawn yet. */
-  picture: string | null;
+  /** As the address of a picture. */
+  picture: string;
   notes: readonly FillNote[];
-  error: string | null;
 }
 
-/** The copies of several records, each a page, filled by the engine in the worker and drawn one after the other; anew when the map changes. */
+/** Pages after which the screen is drawn anew. */
+const AT_ONCE = 4;
+
+/** The copies of several records, each a page, filled by the engine in the worker into one file and drawn one after the other; anew when the map changes. */
 export function useContactPages(
   template: TemplateDetail | undefined,
   { map, columns, output }: { map: FieldMap; columns: readonly Column[]; output: OutputPlan },
@@ -23,33 +25,40 @@ export function useContactPages(
   contextOf: (index: number) => FillContext,
   page: number,
   width: number,
-): ReadonlyMap<number, ContactPage> {
+): { pages: ReadonlyMap<number, ContactPage>; error: string | null } {
   const { data: pdf } = useQuery({ ...queries.templatePdf(template?.id ?? 0, template?.revisionId ?? 0), enabled: template !== undefined });
   const images = usePictures(template?.id, output.pictures);
-  const [drawn, setDrawn] = useState<ReadonlyMap<number, ContactPage>>(new Map());
-  const { finish = 'flattened', stamp = null } = output;
+  const [drawn, setDrawn] = useState<{ pages: ReadonlyMap<number, ContactPage>; error: string | null }>({ pages: new Map(), error: null });
+  const { stamp = null } = output;
   useEffect(() => {
     if (!pdf || !template || !records) return;
     let isWanted = true;
-    const told = { pdf, fields: template.fieldList, stamps: template.stamps };
-    const pages = new Map<number, ContactPage>();
-    const draw = async ({ index, record }: { index: number; record: SourceRecord }): Promise<void> => {
-      try {
-        const key = `${template.id} ${template.revisionId}`;
-        const wish = { template: key, map, finish, stamp, images, columns, record, context: contextOf(index) };
-        const { bytes, notes } = await fillPreview(wish, told);
-        if (!isWanted) return;
-        pages.set(index, { picture: await thumbnailOf(bytes, width, page), notes, error: null });
-      } catch (error) {
-        pages.set(index, { picture: null, notes: [], error: (error as Error).message });
-      }
-      if (isWanted) setDrawn(new Map(pages));
+    const draw = async (): Promise<void> => {
+      const wish = { template: `${template.id} ${template.revisionId}`, map, stamp, images, columns };
+      const copies = records.map(({ index, record }) => ({ record, context: contextOf(index) }));
+      const told = { pdf, fields: template.fieldList, stamps: template.stamps };
+      const { bytes, notes } = await fillSheet({ ...wish, copies }, told);
+      if (!isWanted) return;
+      const pages = new Map<number, ContactPage>();
+      await thumbnailsOf(
+        bytes,
+        records.map((_, at) => at * template.pageSizes.length + page),
+        width,
+        (picture, at) => {
+          pages.set(records[at]!.index, { picture, notes: notes[at] ?? [] });
+          if (isWanted && (pages.size % AT_ONCE === 0 || pages.size === records.length)) setDrawn({ pages: new Map(pages), error: null });
+          return isWanted;
+        },
+      );
     };
-    setDrawn(new Map());
-    void Promise.all(records.map(draw));
+    setDrawn({ pages: new Map(), error: null });
+    if (records.length > 0)
+      draw().catch(
+        (error: unknown) => isWanted && setDrawn({ pages: new Map(), error: error instanceof Error ? error.message : String(error) }),
+      );
     return () => {
       isWanted = false;
     };
-  }, [pdf, template, map, finish, stamp, images, columns, records, contextOf, page, width]);
+  }, [pdf, template, map, stamp, images, columns, records, contextOf, page, width]);
   return drawn;
 }

@@ -115,7 +115,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
   const { data, error, isFetching } = useQuery(queries.picks(mailing.id, wish));
   const map = template ? plan.maps[template.id] : undefined;
   const contextOf = useCallback((index: number) => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next]);
-  const pages = useContactPages(
+  const { pages, error: drawingError } = useContactPages(
     template,
     { map: useMemo((): FieldMap => map ?? {}, [map]), columns, output: plan.output },
     data?.items,
@@ -205,6 +205,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
               : ''}
         </Small>
       </Bar>
+      {drawingError && <Notice tone="brick">{drawingError}</Notice>}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       <Scroll>
         {data?.items.length === 0 ? (
@@ -222,7 +223,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
                     onClick={() => void navigate(`/mailings/${mailing.id}/map?record=${index}`)}
                   >
                     <Sheet $ratio={size ? size.height / size.width : 1.41}>
-                      {drawn?.picture ? <img src={drawn.picture} alt="" /> : (drawn?.error ?? 'drawing …')}
+                      {drawn ? <img src={drawn.picture} alt="" /> : 'drawing …'}
                     </Sheet>
                     <Caption title={`${key} ${names}`}>
                       <b style={{ fontWeight: 600 }}>{key || `Record ${count(index + 1)}`}</b> {names}

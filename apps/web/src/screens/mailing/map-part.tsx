@@ -115,6 +115,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       ),
     [templates, columns, packetTemplate, record, context, worst],
   );
+  const { data: lastCopy } = useQuery({ ...queries.lastCopy(mailing.id, index), enabled: record !== null && mailing.batches.length > 0 });
   const { data: learned } = useQuery(queries.learned(mailing.id));
   const entries = useMemo(() => packetEntries(templates, plan.maps, columns, learned?.items), [templates, plan.maps, columns, learned]);
   const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
@@ -293,7 +294,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
         </Pane>
         <Pane aria-label="Filled page">
           <RecordBar work={mailingWork} />
-          {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} />}
+          {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} changed={lastCopy?.changed ?? []} />}
           <Bar>
             {templates.length > 1 ? (
               <Choice
@@ -332,6 +333,19 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             </Button>
             <Zoom zoom={zoom} onZoom={setZoom} />
           </Bar>
+          {lastCopy && lastCopy.changed.length > 0 && !worst && (
+            <Notice tone="ochre">
+              {counted(lastCopy.changed.length, 'value')} changed since its copy in{' '}
+              <Link to={`/ledger?copy=${lastCopy.copy}`}>batch {lastCopy.batch}</Link>:{' '}
+              {lastCopy.changed
+                .slice(0, 4)
+                .map(
+                  ({ column, was, is }) => `${column} was ${was === '' ? 'empty' : `“${was}”`} and is ${is === '' ? 'empty' : `“${is}”`}`,
+                )
+                .join('; ')}
+              {lastCopy.changed.length > 4 && ' and more, shown in the row'}
+            </Notice>
+          )}
           {isWorst && (
             <Notice tone="ochre">
               {worst
