@@ -71,6 +71,8 @@ interface Props {
   onPiece: (template: number, field: string, rule: FillRule | undefined) => void;
   /** Takes over what is suggested for several. */
   onAccept: (entries: readonly PacketEntry[]) => void;
+  /** What can be done with its rule beside changing it. */
+  handing: (entry: PacketEntry) => React.ReactNode;
   /** What a field takes over all records. */
   distribution: (template: number, field: Field) => React.ReactNode;
 }
@@ -92,6 +94,7 @@ export function FillSheet({
   onRule,
   onPiece,
   onAccept,
+  handing,
   distribution,
 }: Props) {
   const acts = useLatest({ onChoose, onPoint, onRule });
@@ -142,6 +145,7 @@ export function FillSheet({
                     locale={locale}
                     onChange={(next) => onRule(entry, next)}
                   />
+                  {handing(entry)}
                   {also.length > 0 && (
                     <PlacesList entry={entry} evaluations={evaluations} columns={columns} work={work} locale={locale} onRule={onRule} />
                   )}

@@ -2,6 +2,7 @@ import type { TemplateDetail } from '@mailbag/contract';
 import type { Field, FieldMap } from '@mailbag/core';
 import type { PacketEntry } from './packet-entries';
 import { boxesIn, mapsWithRule, packetEntries, placesOf } from './packet-entries';
+import { followingRun } from './rule-handing';
 
 const field = (name: string, label: string | null, more: Partial<Field> = {}): Field =>
   ({
@@ -61,4 +62,33 @@ test('under other headings more words than one are the same where the same colum
     names(packetEntries([of(1, 'The plot', label), of(2, 'Who and where', label)], {}, columns));
   expect(entries('Plot number')).toEqual([['x', 'x']]);
   expect(entries('Name')).toEqual([['x'], ['x']]);
+});
+
+test('a run of fields takes a run of columns, as far as fields have no rule yet and columns are left', () => {
+  const columns = ['A', 'B', 'C', 'D'].map((name) => ({ name, slug: name, kind: 'text', empty: 0, distinct: 9, longest: 'x', examples: [] }) as never); // prettier-ignore
+  const form = template(
+    1,
+    ['f1', 'f2', 'f3', 'f4', 'f5'].map((name) => field(name, `Box of ${name}`)),
+  );
+  const runOf = (map: FieldMap, first: string): unknown[] => {
+    const entries = packetEntries([form], { 1: map }, columns);
+    return followingRun(
+      entries.find((one) => one.field.name === first)!,
+      entries,
+      columns,
+    ).map(
+      ([
+        {
+          field: { name },
+        },
+        rule,
+      ]) => [name, rule],
+    );
+  };
+  const b = { kind: 'column' as const, column: 'B' };
+  expect(runOf({ f1: b }, 'f1')).toEqual([['f2', { kind: 'column', column: 'C' }], ['f3', { kind: 'column', column: 'D' }]]); // prettier-ignore
+  expect(runOf({ f1: b, f3: { kind: 'blank' } }, 'f1')).toEqual([['f2', { kind: 'column', column: 'C' }]]);
+  expect(runOf({ f5: b }, 'f5')).toEqual([]);
+  expect(runOf({ f1: { kind: 'text', text: 'x' } }, 'f1')).toEqual([]);
+  expect(runOf({ f1: { kind: 'column', column: 'Gone' } }, 'f1')).toEqual([]);
 });

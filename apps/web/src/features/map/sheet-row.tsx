@@ -108,19 +108,21 @@ export const SheetRow = memo(
           {rule ? (
             <RuleWords rule={rule} />
           ) : suggested ? (
-            <span onClick={(event) => event.stopPropagation()}>
+            <>
               <RuleWords rule={suggested.rule} />
               <Confidence confidence={suggested.confidence} why={suggested.why} />
-              <Button
-                small
-                look="plain"
-                onPress={() => acts.current.onRule(entry, suggested.rule)}
-                aria-label={`Accept the suggestion for ${label}`}
-              >
-                <Sparkles size={12} />
-                Accept
-              </Button>
-            </span>
+              <span onClick={(event) => event.stopPropagation()}>
+                <Button
+                  small
+                  look="plain"
+                  onPress={() => acts.current.onRule(entry, suggested.rule)}
+                  aria-label={`Accept the suggestion for ${label}`}
+                >
+                  <Sparkles size={12} />
+                  Accept
+                </Button>
+              </span>
+            </>
           ) : (
             <Say>{isMixed ? 'box by box' : 'nothing yet'}</Say>
           )}

@@ -32,6 +32,7 @@ import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
 import { SentenceWords } from '../../features/map/rule-words';
+import { RuleHanding } from '../../features/map/rule-handing';
 import { MissingColumns, withColumns } from '../../features/map/missing-columns';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
@@ -74,6 +75,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const map = template ? plan.maps[template.id] : undefined;
   const [showsRow, setShowsRow] = useState(false);
   const [isWorst, setWorst] = useState(false);
+  const [copied, setCopied] = useState<FillRule | null>(null);
   const { data: survey, isFetching: isSurveying } = useQuery({ ...queries.survey(mailing.id), enabled: isWorst && record !== null });
   /** The longest value of each field by template; null: the record is shown as it is. */
   const worst = useMemo(
@@ -274,6 +276,9 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               onRule={setRule}
               onPiece={setPiece}
               onAccept={accept}
+              handing={(entry) => (
+                <RuleHanding entry={entry} entries={entries} columns={columns} copied={copied} onCopy={setCopied} onRules={setRules} />
+              )}
               distribution={(one, field) =>
                 record && (
                   <Distribution
