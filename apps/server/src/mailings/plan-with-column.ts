@@ -1,6 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
-import type { Column, FillRule } from '@mailbag/core';
-import { conditionWithColumn, renameColumn, replaceTags } from '@mailbag/core';
+import type { Column } from '@mailbag/core';
+import { replaceTags, rulesWithColumn } from '@mailbag/core';
 import { withPasswordPatterns } from '../frozen/plan-passwords.js';
 
 type Named = Pick<Column, 'name' | 'slug'>;
@@ -19,22 +19,12 @@ function patternsOf<Part, Name extends keyof Part>(part: Part, names: readonly N
 /** A plan in which a column has another name. */
 export function planWithColumn(kept: MailingPlan, from: Named, to: Named): MailingPlan {
   const plan = withPasswordPatterns(kept, (pattern) => inPattern(pattern, from, to));
-  const rule = (one: FillRule): FillRule => renameColumn(one, from.name, to.name);
   const { columns: checks } = plan.checks ?? {};
   const { [from.name]: moved, ...rest } = checks ?? {};
   return {
     ...plan,
     keyColumn: plan.keyColumn === from.name ? to.name : plan.keyColumn,
-    maps: Object.fromEntries(
-      Object.entries(plan.maps).map(([id, map]) => [id, Object.fromEntries(Object.entries(map).map(([field, one]) => [field, rule(one)]))]),
-    ),
-    ...(plan.conditions
-      ? {
-          conditions: Object.fromEntries(
-            Object.entries(plan.conditions).map(([id, one]) => [id, conditionWithColumn(one, from.name, to.name)]),
-          ),
-        }
-      : {}),
+    ...rulesWithColumn(plan, from.name, to.name),
     ...(plan.checks ? { checks: { ...plan.checks, columns: moved ? { ...rest, [to.name]: moved } : rest } } : {}),
     output: {
       ...plan.output,

@@ -1,7 +1,7 @@
 import { field } from '../testing/field.js';
 import { someContext } from '../testing/context.js';
 import type { PacketTemplate } from './packet.js';
-import { conditionWithColumn, evaluateTemplate, isFor, packetColumns, parseCondition } from './packet.js';
+import { evaluateTemplate, isFor, packetColumns, parseCondition, rulesWithColumn } from './packet.js';
 import { rowReader } from './row.js';
 
 const row = (...texts: string[]) =>
@@ -26,7 +26,10 @@ test('whether it gets it may be untold, and then it does not', () => {
 
 test('the columns of conditions count as read, and follow one that is renamed', () => {
   expect(packetColumns([permit])).toEqual(['Shed', 'Name']);
-  const when = conditionWithColumn(permit.when!, 'Shed', 'Hut');
+  const { maps, conditions } = rulesWithColumn({ maps: { 7: permit.map }, conditions: { 7: permit.when! } }, 'Shed', 'Hut');
+  const when = conditions![7]!;
+  expect(maps).toEqual({ 7: permit.map });
+  expect(rulesWithColumn({ maps }, 'Name', 'Tenant')).toEqual({ maps: { 7: { name: { kind: 'column', column: 'Tenant' } } } });
   expect(packetColumns([{ ...permit, when }])).toEqual(['Hut', 'Name']);
   expect(parseCondition(JSON.parse(JSON.stringify(when)))).toEqual(when);
   expect(parseCondition({ of: 'Shed', test: 'empty' })).toEqual({ of: { kind: 'column', column: 'Shed' }, test: 'empty' });

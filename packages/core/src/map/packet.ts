@@ -1,13 +1,12 @@
 import type { Field } from '../pdf/field.js';
 import type { Condition } from './condition.js';
-import { holds, readCondition, rulesIn } from './condition.js';
+import { holds, readCondition, rulesIn, withRulesIn } from './condition.js';
 import type { Evaluation, FieldMap } from './field-map.js';
 import { evaluateMap } from './field-map.js';
 import type { FillContext } from './fill-context.js';
 import { parseRule, readsColumns, renameColumn, workOn } from './registry.js';
 import type { Row } from './row.js';
 import type { Cannot } from './rule.js';
-import { withRulesIn } from './condition.js';
 
 /** A template of a packet as one record meets it. */
 export interface PacketTemplate {
@@ -39,6 +38,19 @@ export const packetColumns = (templates: readonly Pick<PacketTemplate, 'map' | '
 export const parseCondition = (given: unknown): Condition | null =>
   readCondition(given, (one) => (typeof one === 'string' ? { kind: 'column', column: one } : parseRule(one).rule));
 
-/** The condition with a column of another name. */
-export const conditionWithColumn = (condition: Condition, from: string, to: string): Condition =>
-  withRulesIn(condition, (rule) => renameColumn(rule, from, to));
+/** What a packet reads, by the ids of its templates. */
+export interface PacketRules {
+  maps: Record<string, FieldMap>;
+  /** Left out: every record gets every template. */
+  conditions?: Record<string, Condition>;
+}
+
+/** The rules and conditions of a packet with a column of another name. */
+export function rulesWithColumn({ maps, conditions }: PacketRules, from: string, to: string): PacketRules {
+  const each = <One, Other>(things: Record<string, One>, change: (one: One) => Other): Record<string, Other> =>
+    Object.fromEntries(Object.entries(things).map(([name, one]) => [name, change(one)]));
+  return {
+    maps: each(maps, (map) => each(map, (rule) => renameColumn(rule, from, to))),
+    ...(conditions && { conditions: each(conditions, (one) => withRulesIn(one, (rule) => renameColumn(rule, from, to))) }),
+  };
+}

@@ -1,6 +1,6 @@
 import type { MailingPlan } from '@mailbag/contract';
-import type { Column } from '@mailbag/core';
-import { columnLike, conditionWithColumn, renameColumn } from '@mailbag/core';
+import type { Column, PacketRules } from '@mailbag/core';
+import { columnLike, rulesWithColumn } from '@mailbag/core';
 import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
@@ -13,26 +13,10 @@ import { Line } from './rules/parts';
 /** The plan with columns of other names, in its rules, its conditions, its key and its addresses. */
 export function withColumns(plan: MailingPlan, names: ReadonlyMap<string, string>): MailingPlan {
   const named = <Name extends string | null | undefined>(name: Name): Name => ((name && names.get(name)) ?? name) as Name;
-  const entries = [...names];
   return {
     ...plan,
+    ...[...names].reduce<PacketRules>((rules, [from, to]) => rulesWithColumn(rules, from, to), plan),
     keyColumn: named(plan.keyColumn),
-    maps: Object.fromEntries(
-      Object.entries(plan.maps).map(([id, map]) => [
-        id,
-        Object.fromEntries(
-          Object.entries(map).map(([field, rule]) => [field, entries.reduce((one, [from, to]) => renameColumn(one, from, to), rule)]),
-        ),
-      ]),
-    ),
-    ...(plan.conditions && {
-      conditions: Object.fromEntries(
-        Object.entries(plan.conditions).map(([id, condition]) => [
-          id,
-          entries.reduce((one, [from, to]) => conditionWithColumn(one, from, to), condition),
-        ]),
-      ),
-    }),
     message: { ...plan.message, addressColumn: named(plan.message.addressColumn) },
   };
 }

@@ -13,6 +13,9 @@ export const anyText: Field = {
   options: [],
   onValues: [],
   value: null,
+  defaultValue: null,
   format: null,
+  calculation: null,
+  isPassword: false,
   widgets: [],
-} as unknown as Field;
+};
