@@ -1,5 +1,5 @@
 import { chromium } from 'playwright-core';
-import type { Browser, Page } from 'playwright-core';
+import type { Browser, Locator, Page } from 'playwright-core';
 
 /** Debian's Chromium with an empty profile and nothing that reaches outside. */
 export const openBrowser = (): Promise<Browser> =>
@@ -46,3 +46,7 @@ export async function signInTo(
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: place, exact: true }).first().click();
 }
+
+/** The row of an answer in the fill sheet. @param label its words, whole where they are no pattern */
+export const sheetRow = (page: Page, label: string | RegExp): Locator =>
+  page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label, exact: true }).first();

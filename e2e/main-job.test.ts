@@ -5,7 +5,7 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import ExcelJS from 'exceljs';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
-import { drawnAgain, openBrowser, openPage, timesDrawn } from './browser.js';
+import { drawnAgain, openBrowser, openPage, sheetRow, timesDrawn } from './browser.js';
 import { storyOn } from './steps.js';
 import { membershipForm } from './membership-form.js';
 
@@ -55,8 +55,7 @@ const chooseFile = async (name: string, file: string): Promise<void> => {
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button(name).click()]);
   await chooser.setFiles(join(folder, file));
 };
-const sheetRow = (label: string): Locator =>
-  page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label, exact: true });
+const row = (label: string): Locator => sheetRow(page, label);
 
 step('a first visitor sets up Mailbag and enters the mail server', async () => {
   await page.goto(mailbag.address);
@@ -134,10 +133,10 @@ step('fields are matched by suggestion and by hand, with the filled page followi
   let before = await timesDrawn(page);
   await button(/^Accept \d suggestion/).click();
   await drawnAgain(page, before);
-  const name = sheetRow('Name');
+  const name = row('Name');
   await name.getByText('Ayumi Brandt-Ó Súilleabháin').waitFor();
 
-  const receipt = sheetRow('Receipt for');
+  const receipt = row('Receipt for');
   if ((await receipt.getByText('nothing yet').count()) > 0) {
     await receipt.click();
     before = await timesDrawn(page);
@@ -161,7 +160,7 @@ step('fields are matched by suggestion and by hand, with the filled page followi
   // The next record fills the page anew.
   before = await timesDrawn(page);
   await button('Next record').click();
-  await sheetRow('Name').getByText('Tomasz Łąkowski').waitFor();
+  await row('Name').getByText('Tomasz Łąkowski').waitFor();
   await drawnAgain(page, before);
 });
 

@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
-import { openBrowser, openPage, signInTo } from './browser.js';
+import { openBrowser, openPage, sheetRow, signInTo } from './browser.js';
 import { storyOn } from './steps.js';
 
 /** Every kind of rule is made on a form by another program, with the keyboard alone. */
@@ -72,7 +72,7 @@ afterAll(async () => {
 });
 
 const step = storyOn(() => ({ page, faults }));
-const row = (label: string): Locator => page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label, exact: true });
+const row = (label: string | RegExp): Locator => sheetRow(page, label);
 
 /** Goes on with Tab until something has the focus. */
 async function tabTo(target: Locator): Promise<void> {

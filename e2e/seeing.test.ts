@@ -1,7 +1,7 @@
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
-import { drawnAgain, openBrowser, openPage, signInTo, timesDrawn } from './browser.js';
+import { drawnAgain, openBrowser, openPage, sheetRow, signInTo, timesDrawn } from './browser.js';
 import { storyOn } from './steps.js';
 
 /** A map is seen to be right for every record, not only for the first. */
@@ -44,7 +44,7 @@ afterAll(async () => {
 
 const step = storyOn(() => ({ page, faults }));
 const button = (name: string | RegExp): Locator => page.getByRole('button', { name });
-const row = (label: RegExp): Locator => page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label }).first();
+const row = (label: string | RegExp): Locator => sheetRow(page, label);
 
 step('a box that is ticked for everybody is seen by its numbers, and mended', async () => {
   await row(/^A shed up to/).click();
