@@ -11,7 +11,9 @@ import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
+import { config } from '../platform/config.js';
 import { Pool } from '../work/pool.js';
+import type { Tasks } from '../work/tasks.js';
 import { MailingEntity } from './mailings.entity.js';
 import type { Mailing, Subject } from './mailings.service.js';
 import { MailingsService } from './mailings.service.js';
@@ -21,6 +23,16 @@ import type { Principal } from '../platform/principal.js';
 
 /** Records beyond which a change is checked as if all had changed. */
 const MOST_TOUCHED = 1000;
+
+/** Records from which on it pays that several threads look at them. */
+const MANY = 4000;
+
+/** Places of records for threads that look at them at once, the last open to its end. */
+function stretchesOf(count: number, threads: number): { from: number; to: number }[] {
+  const parts = count < MANY ? 1 : threads;
+  const each = Math.ceil(count / parts);
+  return Array.from({ length: parts }, (_, part) => ({ from: part * each, to: part === parts - 1 ? Infinity : (part + 1) * each }));
+}
 
 /** What is to be checked: what a change of these columns in these records touches; null: everything. */
 interface CheckWish {
@@ -104,13 +116,9 @@ export class MailingChecks implements OnApplicationBootstrap {
     if (only === null && isCurrent) return;
     let checkError: string | null = null;
     try {
-      await this.pool.run('check', {
-        mailingId: id,
-        sourceId: subject.sourceId,
-        mailing: subject.frozen,
-        context: await this.batches.next(),
-        only: isCurrent && only !== null && only.ordinals.length <= MOST_TOUCHED ? only : null,
-      });
+      const what = { mailingId: id, sourceId: subject.sourceId, mailing: subject.frozen, context: await this.batches.next() };
+      if (isCurrent && only !== null && only.ordinals.length <= MOST_TOUCHED) await this.pool.run('checkTouched', { ...what, only });
+      else await this.checkAll(what, subject.count);
     } catch (error) {
       // The next start has them run.
       if (isMailbagError(error) && error.code === 'server-stops') throw error;
@@ -119,6 +127,18 @@ export class MailingChecks implements OnApplicationBootstrap {
     }
     await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: key, checkError }));
     this.live.tell('checks', id);
+  }
+
+  /** Runs all checks over all records: of many, each thread looks at a stretch. What held before holds until all is found. */
+  private async checkAll(what: Tasks['checkComparing']['input'], count: number): Promise<void> {
+    const { mailingId } = what;
+    await this.pool.run('settleChecks', { mailingId, isBefore: true });
+    const stretches = stretchesOf(count, config.threads);
+    await Promise.all([
+      ...stretches.map((stretch) => this.pool.run('checkStretch', { ...what, stretch: { ...stretch, compares: stretches.length === 1 } })),
+      ...(stretches.length > 1 ? [this.pool.run('checkComparing', what)] : []),
+    ]);
+    await this.pool.run('settleChecks', { mailingId, isBefore: false });
   }
 
   /** Has the checks run unless their findings hold already. */

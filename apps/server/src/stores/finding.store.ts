@@ -132,10 +132,10 @@ export const findingStore = {
     );
   },
 
-  /** What was found and accepted in mailings. */
+  /** What was found and accepted in mailings, and what a run has left that never came to its end: it stands under their numbers with a minus. */
   async dropOfMailings(sql: Sql, mailingIds: readonly number[]): Promise<void> {
     for (const table of ['finding', 'acceptance'])
-      await run(sql, `DELETE FROM ${table} WHERE mailingId ${dialect.inIds}`, [JSON.stringify(mailingIds)]);
+      await run(sql, `DELETE FROM ${table} WHERE mailingId ${dialect.inIds}`, [JSON.stringify(mailingIds.flatMap((id) => [id, -id]))]);
   },
 
   /** Places of records that cannot run. */
@@ -174,6 +174,9 @@ export const findingStore = {
         finding.acceptanceId,
       ],
     ),
+
+  /** Findings of one mailing, or of a run for it, become those of another. */
+  move: (sql: Sql, from: number, to: number) => run(sql, 'UPDATE finding SET mailingId = ? WHERE mailingId = ?', [to, from]),
 
   dropAll: (sql: Sql, mailingId: number) => run(sql, 'DELETE FROM finding WHERE mailingId = ?', [mailingId]),
 

@@ -90,7 +90,12 @@ test('plans that are changed beside the screen are new versions', async () => {
   await mailingStore.setPlan(sql, 2, { leftOut: [9], message: { reminder: { bySchedule: true } } });
   expect(await mailingStore.version(sql, 2)).toEqual({ version: 3 });
   expect(await mailingStore.remindingBySchedule(sql)).toEqual([{ id: 2 }]);
-  await mailingStore.setCheckProgress(sql, 2, 500);
+  await mailingStore.addCheckProgress(sql, 2, 500);
+  await mailingStore.addCheckProgress(sql, 2, 200);
+  const progress = () => sql.query<{ checkProgress: number }>('SELECT checkProgress FROM mailing WHERE id = 2');
+  expect(await progress()).toEqual([{ checkProgress: 700 }]);
+  await mailingStore.clearCheckProgress(sql, 2);
+  expect(await progress()).toEqual([{ checkProgress: 0 }]);
 });
 
 test('fields of all templates are named once', async () => {

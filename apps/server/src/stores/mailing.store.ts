@@ -49,7 +49,11 @@ export const mailingStore = {
       [templateId],
     ),
 
-  setCheckProgress: (sql: Sql, id: number, records: number) => run(sql, 'UPDATE mailing SET checkProgress = ? WHERE id = ?', [records, id]),
+  /** Several threads check a mailing at once. */
+  addCheckProgress: (sql: Sql, id: number, records: number) =>
+    run(sql, 'UPDATE mailing SET checkProgress = checkProgress + ? WHERE id = ?', [records, id]),
+
+  clearCheckProgress: (sql: Sql, id: number) => run(sql, 'UPDATE mailing SET checkProgress = 0 WHERE id = ?', [id]),
 
   version: (sql: Sql, id: number) => one<{ version: number }>(sql, 'SELECT version FROM mailing WHERE id = ?', [id]),
 

@@ -4,6 +4,7 @@ import {
   SAMPLE_CODE,
   checksComparing,
   checksOfRecords,
+  comparingChecks,
   fillContext,
   packetColumns,
   passwordFault,
@@ -14,7 +15,7 @@ import { passwordPattern } from '../frozen/message-of.js';
 import { wordsOf } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
-import type { Tasks } from '../work/tasks.js';
+import type { SurveyedMailing, Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
 import { findingStore } from '../stores/finding.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
@@ -22,7 +23,9 @@ import { recordStore } from '../stores/record.store.js';
 import { inTransaction, threadSql } from './worker-database.js';
 
 /** Records after which the progress is told. */
-const PROGRESS_EVERY = 5000;
+const PROGRESS_EVERY = 2000;
+/** Findings that are written before others have their turn. */
+const WRITTEN_AT_ONCE = 5000;
 
 /** Columns whose values go anywhere. */
 function usedColumns({ plan, templates }: FrozenMailing): string[] {
@@ -43,10 +46,7 @@ function passwordFaultOf({ plan, columns, templates }: FrozenMailing, batch: Bat
   return passwords && ((record) => passwordFault(passwords({ record, ordinal: 0, code: SAMPLE_CODE, batch, template })));
 }
 
-const setupOf = (
-  { mailing, context }: Pick<Tasks['check']['input'], 'mailing' | 'context'>,
-  templates: CheckSetup['templates'],
-): CheckSetup => ({
+const setupOf = ({ mailing, context }: Pick<SurveyedMailing, 'mailing' | 'context'>, templates: CheckSetup['templates']): CheckSetup => ({
   passwordFault: passwordFaultOf(mailing, context),
   context: fillContext(context, 0, SAMPLE_CODE),
   columns: mailing.columns,
@@ -60,7 +60,7 @@ const setupOf = (
 
 /** The templates as the checks of single records need them: compiled, so that values are measured with the metrics that draw them. */
 async function measuredTemplates(
-  { mailing, context }: Pick<Tasks['check']['input'], 'mailing' | 'context'>,
+  { mailing, context }: Pick<SurveyedMailing, 'mailing' | 'context'>,
   records: AsyncIterable<Placed> | Iterable<Placed>,
 ): Promise<CheckSetup['templates']> {
   const characters = new Set<string>();
@@ -81,20 +81,21 @@ interface Placed {
   ordinal: number;
 }
 
-async function* placedRecords(sourceId: number): AsyncGenerator<Placed> {
-  for await (const { first, records } of recordBlocks(sourceId))
+async function* placedRecords(sourceId: number, from: number, to: number): AsyncGenerator<Placed> {
+  for await (const { first, records } of recordBlocks(sourceId, from, to))
     for (const [index, record] of records.entries()) yield { record, ordinal: first + index };
 }
 
 const acceptanceKey = (recordKey: string, code: string, column: string, field: string, value: string): string =>
   JSON.stringify([recordKey, code, column, field, value]);
 
-/** Writes findings down; what a person has accepted stays so, as long as record, column, field and value are the same. */
+/** Writes findings down, at another place where it is told; what a person has accepted stays so, as long as record, column, field and value are the same. */
 async function write(
   sql: Sql,
   mailingId: number,
   said: readonly SaidFinding[],
   placeOf: (row: number) => { ordinal: number; key: string },
+  place = mailingId,
 ): Promise<void> {
   const accepted = new Map(
     (await findingStore.acceptances(sql, mailingId)).map(({ id, recordKey, code, columnName, field, value }) => [
@@ -105,7 +106,7 @@ async function write(
   for (const { check, finding } of said) {
     const { ordinal, key } = placeOf(finding.row);
     const { code, severity, column, field, value } = finding;
-    await findingStore.add(sql, mailingId, {
+    await findingStore.add(sql, place, {
       ordinal,
       row: finding.row,
       code,
@@ -121,7 +122,7 @@ async function write(
 
 /** Runs the checks that compare records over all of them. */
 async function compareAll(
-  { sourceId, mailing, context }: Tasks['check']['input'],
+  { sourceId, mailing, context }: SurveyedMailing,
   scope: CheckScope,
 ): Promise<{ said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } }> {
   const places = new Map<number, { ordinal: number; key: string }>();
@@ -135,37 +136,57 @@ async function compareAll(
   return { said: checker.done(), placeOf: (row) => places.get(row) ?? { ordinal: 0, key: '' } };
 }
 
-/** Runs all checks over all records of a mailing and replaces its findings in one transaction. */
-async function checkAll({ mailingId, sourceId, mailing, context }: Tasks['check']['input']): Promise<Tasks['check']['output']> {
-  const templates = await measuredTemplates({ mailing, context }, placedRecords(sourceId));
-  const checker = new RecordChecker(setupOf({ mailing, context }, templates));
-  let told = 0;
+/** Where findings of a run stand that is under way: nobody asks for those of such a mailing. */
+const pending = (mailingId: number): number => -mailingId;
+
+/** Writes findings down beside those that hold, a few at a time, so that nobody waits for long who writes too. */
+async function writeBeside(mailingId: number, said: readonly SaidFinding[], placeOf: Parameters<typeof write>[3]): Promise<void> {
+  for (let from = 0; from < said.length; from += WRITTEN_AT_ONCE)
+    await inTransaction((sql) => write(sql, mailingId, said.slice(from, from + WRITTEN_AT_ONCE), placeOf, pending(mailingId)));
+}
+
+/** Runs the checks of single records over a stretch of them; one that is all of them compares them as well. */
+export async function checkStretch(input: Tasks['checkStretch']['input']): Promise<void> {
+  const { mailingId, sourceId, mailing, stretch } = input;
+  const { from, to, compares } = stretch;
+  const templates = await measuredTemplates(input, placedRecords(sourceId, from, to));
+  const checker = new RecordChecker(setupOf(input, templates), compares ? { of: 'everything' } : { of: 'record' });
+  let told = from;
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
-  for await (const { first, records } of recordBlocks(sourceId)) {
+  for await (const { first, records } of recordBlocks(sourceId, from, to)) {
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
     if (first - told >= PROGRESS_EVERY) {
+      await mailingStore.addCheckProgress(threadSql(), mailingId, first - told);
       told = first;
-      await mailingStore.setCheckProgress(threadSql(), mailingId, first);
     }
   }
-  const said = checker.done();
+  await writeBeside(mailingId, checker.done(), (row) => places.get(row) ?? { ordinal: 0, key: '' });
+}
+
+/** Runs the checks that compare records with one another over all of a mailing. */
+export async function checkComparing(input: Tasks['checkComparing']['input']): Promise<void> {
+  const checks = comparingChecks(setupOf(input, []));
+  if (checks.length === 0) return;
+  const { said, placeOf } = await compareAll(input, { of: 'all', checks });
+  await writeBeside(input.mailingId, said, placeOf);
+}
+
+/** Puts the findings of a run in place of those that held before, all at once; before a run: throws away what one left that never came to its end. */
+export async function settleChecks({ mailingId, isBefore }: Tasks['settleChecks']['input']): Promise<void> {
   await inTransaction(async (sql) => {
-    await mailingStore.setCheckProgress(sql, mailingId, 0);
+    await mailingStore.clearCheckProgress(sql, mailingId);
+    if (isBefore) return findingStore.dropAll(sql, pending(mailingId));
     await findingStore.dropAll(sql, mailingId);
-    await write(sql, mailingId, said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
+    await findingStore.move(sql, pending(mailingId), mailingId);
   });
-  return { findings: said.length };
 }
 
 /** Checks again what a change touches: the records themselves, and the checks that compare the changed columns. */
-async function checkTouched(
-  input: Tasks['check']['input'],
-  only: NonNullable<Tasks['check']['input']['only']>,
-): Promise<Tasks['check']['output']> {
-  const { mailingId, sourceId, mailing } = input;
+export async function checkTouched(input: Tasks['checkTouched']['input']): Promise<void> {
+  const { mailingId, sourceId, mailing, only } = input;
   const leftOut = new Set(mailing.plan.leftOut);
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const reading = await recordStore.readingOf(threadSql(), sourceId);
@@ -188,8 +209,4 @@ async function checkTouched(
     await write(sql, mailingId, said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
     if (compared) await write(sql, mailingId, compared.said, compared.placeOf);
   });
-  return { findings: said.length + (compared?.said.length ?? 0) };
 }
-
-export const checkMailing = (input: Tasks['check']['input']): Promise<Tasks['check']['output']> =>
-  input.only === null ? checkAll(input) : checkTouched(input, input.only);

@@ -7,15 +7,23 @@ const BLOCK = 500;
 
 const toRecord = ({ row, cells }: Pick<RecordRow, 'row' | 'cells'>): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
 
-/** Records of a source in blocks, so that a large one is never in memory whole. */
-export async function* recordBlocks(sourceId: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
+/** Records of a source in blocks, so that a large one is never in memory whole. @param start place of the first one, from 0 @param end place after the last one */
+export async function* recordBlocks(
+  sourceId: number,
+  start = 0,
+  end = Infinity,
+): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
   const reading = await recordStore.readingOf(threadSql(), sourceId);
-  if (reading !== null) yield* blocksOfReading(reading);
+  if (reading !== null) yield* blocksOfReading(reading, start, end);
 }
 
-export async function* blocksOfReading(reading: number): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
-  for (let from = 0; ; from += BLOCK) {
-    const rows = await recordStore.block(threadSql(), reading, from, BLOCK);
+export async function* blocksOfReading(
+  reading: number,
+  start = 0,
+  end = Infinity,
+): AsyncGenerator<{ first: number; records: SourceRecord[] }> {
+  for (let from = start; from < end; from += BLOCK) {
+    const rows = await recordStore.block(threadSql(), reading, from, Math.min(BLOCK, end - from));
     if (rows.length === 0) return;
     yield { first: from, records: rows.map(toRecord) };
   }

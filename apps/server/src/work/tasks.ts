@@ -122,16 +122,22 @@ export interface Tasks {
   giveBack: { input: null; output: void };
   databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };
   queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
-  /** Runs the checks of a mailing and replaces its rows in `finding`. With `only`, those that a change of these columns in these records touches. */
-  check: {
-    input: {
+  /** Runs the checks of single records over a stretch of a mailing's, and writes down what they find beside what holds. */
+  checkStretch: {
+    input: SurveyedMailing & {
       mailingId: number;
-      sourceId: number;
-      mailing: FrozenMailing;
-      context: BatchContext;
-      only: { ordinals: number[]; columns: string[] } | null;
+      stretch: { from: number; to: number; /** Records are compared too. */ compares: boolean };
     };
-    output: { findings: number };
+    output: void;
+  };
+  /** Runs the checks that compare records with one another, and writes down what they find beside what holds. */
+  checkComparing: { input: SurveyedMailing & { mailingId: number }; output: void };
+  /** Throws away what an earlier run left; afterwards, puts what was found in place of what held. */
+  settleChecks: { input: { mailingId: number; isBefore: boolean }; output: void };
+  /** Runs the checks that a change of these columns in these records touches, and replaces what they found. */
+  checkTouched: {
+    input: SurveyedMailing & { mailingId: number; only: { ordinals: number[]; columns: string[] } };
+    output: void;
   };
   /** Who would run in a batch of a mailing, and why others would not: places of records by group. */
   whoRuns: {

@@ -76,6 +76,10 @@ export function checkRecords(setup: CheckSetup, records: readonly SourceRecord[]
 export const checksComparing = (setup: CheckSetup, columns: readonly string[]): string[] =>
   begun(setup).flatMap(([name, check]) => (check?.compares?.some((column) => columns.includes(column)) ? [name] : []));
 
+/** The checks whose findings on a record hang on others too. */
+export const comparingChecks = (setup: CheckSetup): string[] =>
+  begun(setup).flatMap(([name, check]) => (check?.compares === undefined ? [] : [name]));
+
 /** Checks whose findings hang on one record alone. */
 export const checksOfRecords = (setup: CheckSetup): string[] =>
   begun(setup).flatMap(([name, check]) => (check === null || check.compares === undefined ? [name] : []));
