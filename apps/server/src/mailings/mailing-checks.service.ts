@@ -82,7 +82,7 @@ export class MailingChecks implements OnApplicationBootstrap {
     });
   }
 
-  /** What the findings depend on. Message text and file names are no part of it. */
+  /** What the findings depend on. The text of the message is no part of it. */
   private checkKey({ frozen, sourceId, readAt }: Subject): string {
     const { plan, templates } = frozen;
     const relevant = [
@@ -94,6 +94,8 @@ export class MailingChecks implements OnApplicationBootstrap {
       plan.message.mailed,
       plan.message.addressColumn,
       plan.message.several ?? false,
+      plan.output.folder,
+      plan.output.file,
       plan.output.openPassword,
       plan.output.permissionsPassword,
       [...plan.leftOut].sort((a, b) => a - b),

@@ -1,4 +1,4 @@
-import type { BatchContext, CheckScope, CheckSetup, SaidFinding, SourceRecord } from '@mailbag/core';
+import type { BatchContext, CheckScope, CheckSetup, CopyPlaces, SaidFinding, SourceRecord } from '@mailbag/core';
 import {
   RecordChecker,
   SAMPLE_CODE,
@@ -7,11 +7,14 @@ import {
   comparingChecks,
   fillContext,
   packetColumns,
+  isFor,
+  outputPattern,
   passwordFault,
   recordKeys,
+  rowReader,
 } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
-import { passwordPattern } from '../frozen/message-of.js';
+import { dataOf, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { wordsOf } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
@@ -33,21 +36,52 @@ function usedColumns({ plan, templates }: FrozenMailing): string[] {
   return [...new Set([...packetColumns(templates), ...named.filter((name) => typeof name === 'string')])];
 }
 
-/** Why a record's copies cannot have their passwords, with a code of the right shape in place of the one that it will have. */
-function passwordFaultOf({ plan, columns, templates }: FrozenMailing, batch: BatchContext): CheckSetup['passwordFault'] {
-  const template = templates[0]?.name ?? '';
-  let passwords: ReturnType<typeof passwordPattern>;
+/** A pattern that is no pattern yet, or a key that is gone, is told where it is entered. */
+function whereRight<Pattern>(compile: () => Pattern): Pattern | null {
   try {
-    passwords = passwordPattern(plan, columns);
+    return compile();
   } catch {
-    // A pattern that is no pattern yet, or a key that is gone, is told where it is entered.
     return null;
   }
-  return passwords && ((record) => passwordFault(passwords({ record, ordinal: 0, code: SAMPLE_CODE, batch, template })));
+}
+
+/** The passwords of a record's copies, with a code of the right shape in place of the one that it will have, and why they cannot have them. */
+function passwordsOf({ plan, columns, templates }: FrozenMailing, batch: BatchContext): Pick<CheckSetup, 'passwordFault' | 'openPassword'> {
+  const template = templates[0]?.name ?? '';
+  const passwords = whereRight(() => passwordPattern(plan, columns));
+  if (!passwords) return {};
+  const of = (record: SourceRecord): ReturnType<typeof passwords> => passwords({ record, ordinal: 0, code: SAMPLE_CODE, batch, template });
+  return {
+    passwordFault: (record) => passwordFault(of(record)),
+    openPassword: plan.output.openPassword?.trim() ? (record) => of(record).open : null,
+  };
+}
+
+/** Where the copies of a record are wanted; null: each has something of its own in its name. */
+function placesOf({ plan, columns, templates }: FrozenMailing, batch: BatchContext): CopyPlaces | null {
+  const output = whereRight(() => outputPattern(plan.output.folder, plan.output.file, patternNames(columns)));
+  if (!output || output.names.includes('code') || output.names.includes('number')) return null;
+  const names = new Set(output.names);
+  const read = rowReader(columns);
+  const context = fillContext(batch, 0, SAMPLE_CODE);
+  return {
+    columns: [
+      ...columns.filter(({ slug }) => names.has(slug)).map(({ name }) => name),
+      ...packetColumns(templates.map(({ when }) => ({ map: {}, ...(when && { when }) }))),
+    ],
+    of: (record) =>
+      templates
+        .filter((template) => isFor(template, read(record), context) === true)
+        .map(({ name }) => {
+          const { folders, file } = output.path(dataOf(columns, { record, ordinal: 0, code: SAMPLE_CODE, batch, template: name }, names));
+          return [...folders, file].join('/');
+        }),
+  };
 }
 
 const setupOf = ({ mailing, context }: Pick<SurveyedMailing, 'mailing' | 'context'>, templates: CheckSetup['templates']): CheckSetup => ({
-  passwordFault: passwordFaultOf(mailing, context),
+  ...passwordsOf(mailing, context),
+  places: placesOf(mailing, context),
   context: fillContext(context, 0, SAMPLE_CODE),
   columns: mailing.columns,
   templates,

@@ -4,7 +4,7 @@ import type { Evaluation, FieldMap } from '../map/field-map.js';
 import type { FillContext } from '../map/fill-context.js';
 import type { Row } from '../map/row.js';
 import type { Field } from '../pdf/field.js';
-import type { FieldValues, Fit } from '../pdf/value.js';
+import type { FieldValues, FillNote } from '../pdf/value.js';
 import type { Cell, Column, SourceRecord } from '../tables/record.js';
 import type { CheckPlan, ColumnChecks } from './column-checks.js';
 import type { Finding } from './finding.js';
@@ -16,7 +16,7 @@ export interface CheckedTemplate {
   /** The records that get it. Left out or null: all of them. */
   when?: Condition | null;
   /** Lays values out with the metrics that will draw them; only what does not simply fit is told. Null: not measured. */
-  measure: ((values: FieldValues) => { field: string; fit: Fit; characters: string[]; unseen?: string[] }[]) | null;
+  measure: ((values: FieldValues) => FillNote[]) | null;
 }
 
 export interface CheckSetup {
@@ -35,6 +35,18 @@ export interface CheckSetup {
   plan?: CheckPlan;
   /** Why the copies of a record cannot have their passwords; null: they can, or have none. Left out: none have. */
   passwordFault?: ((record: SourceRecord) => MailbagError | null) | null;
+  /** The password that opens the copies of a record. Null or left out: none does. */
+  openPassword?: ((record: SourceRecord) => string) | null;
+  /** Where in the archive the copies of a record are wanted. Null or left out: no two can be the same. */
+  places?: CopyPlaces | null;
+}
+
+/** The files that the copies of records are wanted in. */
+export interface CopyPlaces {
+  /** Columns that names of files and folders are composed of, and conditions of templates. */
+  columns: readonly string[];
+  /** Paths below the archive, one for each copy. */
+  of(record: SourceRecord): string[];
 }
 
 /** A setup with what is checked in each of its columns. */

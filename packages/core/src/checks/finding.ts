@@ -1,3 +1,5 @@
+import type { Remedies } from '../pdf/value.js';
+
 /** `stop`: this record cannot run. `look`: a person should look. */
 export type Severity = 'stop' | 'look';
 
@@ -17,7 +19,20 @@ export interface Finding {
   /** Label of the field for people. */
   label: string | null;
   value: string;
-  details: { why?: string; accepted?: string[]; limit?: number; length?: number; rows?: number[]; characters?: string[] };
+  details: {
+    why?: string;
+    accepted?: string[];
+    limit?: number;
+    length?: number;
+    rows?: number[];
+    characters?: string[];
+    /** What of the value cannot be seen; empty: characters are cut off above or below. */
+    lost?: string;
+    /** What would make it fit. */
+    remedies?: Remedies;
+    /** Values that are like it and would be right, the nearest first. */
+    near?: string[];
+  };
   /** What the value should be, where one can be proposed. */
   mend?: string | null;
 }
@@ -27,6 +42,10 @@ export const facesAdvice = (characters: readonly string[] = []): string =>
   characters.some((char) => /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/u.test(char))
     ? 'Faces for Chinese, Japanese and Korean come with “npm run faces”.'
     : 'Put a TrueType face that has them into the folder of faces, or change the value.';
+
+/** What may be meant, behind a sentence; empty: nothing is like it. */
+export const proposed = (near: readonly string[] | undefined): string =>
+  near?.length ? ` The nearest ${near.length === 1 ? 'is' : 'are'} ${list(near)}.` : '';
 
 /** Values for a sentence, the first eight of them. */
 export const list = (values: readonly string[] | undefined): string => {

@@ -26,3 +26,5 @@ export { unique } from './kinds/unique.js';
 export { zeros } from './kinds/zeros.js';
 export { packet } from './kinds/packet.js';
 export { password } from './kinds/password.js';
+export { places } from './kinds/places.js';
+export { sameAnswer } from './kinds/same-answer.js';

@@ -1,6 +1,7 @@
 import type { FieldMap, Problem } from '../map/field-map.js';
 import type { FillContext } from '../map/fill-context.js';
 import { evaluateMap } from '../map/field-map.js';
+import { fitOf } from '../map/kinds/fitted.js';
 import type { Row } from '../map/row.js';
 import type { CombinedFile } from '../pdf/fill/combine.js';
 import type { CompileOptions, CompiledTemplate } from '../pdf/plan/compile.js';
@@ -10,8 +11,8 @@ import type { Field } from '../pdf/field.js';
 import { stampLine } from './stamp-lines.js';
 import { isFillable } from '../pdf/field.js';
 import { fillCopy, measureCopy } from '../pdf/fill/fill.js';
-import type { FillNote, FillOptions } from '../pdf/fill/fill-options.js';
-import type { FieldValues } from '../pdf/value.js';
+import type { FillOptions } from '../pdf/fill/fill-options.js';
+import type { FieldValues, FillNote } from '../pdf/value.js';
 
 /** A template with the rules that fill it. */
 export interface MappedTemplate {
@@ -27,11 +28,18 @@ export interface CopyContext extends FillContext {
 
 /** A mapped template that is made ready: preview, check, sample, batch and print all fill it in the one way below. */
 export class RecordFiller {
+  /** How values are fitted into single fields. */
+  private readonly fits: NonNullable<FillOptions['fits']>;
+
   private constructor(
     readonly template: MappedTemplate,
     readonly compiled: CompiledTemplate,
     private readonly images: NonNullable<FillOptions['images']> | null = null,
-  ) {}
+  ) {
+    this.fits = Object.fromEntries(
+      Object.entries(template.map).flatMap(([field, rule]) => (rule.kind === 'fitted' ? [[field, fitOf(rule)]] : [])),
+    );
+  }
 
   /**
    * Compiles a template for its map: fields that have a rule are drawn anew in every copy.
@@ -70,6 +78,7 @@ export class RecordFiller {
     return fillCopy(this.compiled, values, {
       code,
       lineOf,
+      fits: this.fits,
       ...(this.images ? { images: this.images } : {}),
       ...(protect ? { protect } : {}),
     });
@@ -77,7 +86,7 @@ export class RecordFiller {
 
   /** What a copy of values would say of them, without making it. */
   measure(values: FieldValues): FillNote[] {
-    return measureCopy(this.compiled, values);
+    return measureCopy(this.compiled, values, { fits: this.fits });
   }
 
   /** Adds the copy of a record to a file that combines many. */
@@ -86,7 +95,12 @@ export class RecordFiller {
     return combined.add(this.compiled, {
       values,
       bookmark,
-      options: { code: context.code, lineOf: (pattern) => stampLine(pattern, context), ...(this.images ? { images: this.images } : {}) },
+      options: {
+        code: context.code,
+        lineOf: (pattern) => stampLine(pattern, context),
+        fits: this.fits,
+        ...(this.images ? { images: this.images } : {}),
+      },
     });
   }
 }

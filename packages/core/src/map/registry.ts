@@ -27,29 +27,35 @@ export interface RuleFacts {
   examples: readonly RuleExample<FillRule>[];
   /** Other rules can be put together from it. */
   makesValue: boolean;
+  /** It says how one field takes a value: no part of another rule, and none for an answer over several boxes. */
+  isOutermost: boolean;
 }
 export const ruleFacts = (kind: FillRule['kind']): RuleFacts => {
-  const { title, help, parts, examples, make } = named(kind);
-  return { kind, title, help, parts, examples, makesValue: make !== undefined };
+  const { title, help, parts, examples, make, outermost = false } = named(kind);
+  return { kind, title, help, parts, examples, makesValue: make !== undefined && !outermost, isOutermost: outermost };
 };
 export const ruleTitle = (kind: FillRule['kind']): string => named(kind).title;
 
-/** Kinds of rules that are offered for a field; the first is the usual one. @param isInner for a part of another rule */
-export const rulesFor = (field: Field, isInner = false): RuleFacts[] =>
+/** Kinds of rules that are offered for a field; the first is the usual one. @param as for a part of another rule, or for one whose value is worked on */
+export const rulesFor = (field: Field, as: 'whole' | 'part' | 'value' = 'whole'): RuleFacts[] =>
   ruleKinds
     .filter((kind) => named(kind).suits(field))
     .map(ruleFacts)
-    .filter(({ makesValue }) => !isInner || makesValue);
+    .filter(({ makesValue, isOutermost }) => as === 'whole' || (!isOutermost && (as === 'part' || makesValue)));
 
 /** Whether other rules can be put together from a rule: it makes a value whatever field takes it. */
-export const makesValue = (rule: FillRule): boolean => kindOf(rule).make !== undefined && innerRules(rule).every(makesValue);
+export const makesValue = (rule: FillRule): boolean =>
+  kindOf(rule).make !== undefined && !kindOf(rule).outermost && innerRules(rule).every(makesValue);
+/** What gives the value: of a rule that says how a field takes it, the rule inside. */
+const givingRule = (rule: FillRule): FillRule => (kindOf(rule).outermost ? innerRules(rule)[0]! : rule);
 const innerRules = (rule: FillRule): FillRule[] => kindOf(rule).inner?.(rule) ?? [];
 
 /** A rule of a kind to begin with, keeping what it can of the one before. */
 export function beginRule(kind: FillRule['kind'], field: Field, columns: readonly Column[], before: FillRule | undefined): FillRule {
-  const kept = before ? readsColumns(before)[0] : undefined;
+  const giving = before && givingRule(before);
+  const kept = giving ? readsColumns(giving)[0] : undefined;
   const column = columns.find(({ name }) => name === kept) ?? columns[0];
-  return named(kind).begin(field, column, before && before.kind !== 'blank' && makesValue(before) ? before : undefined);
+  return named(kind).begin(field, column, giving && giving.kind !== 'blank' && makesValue(giving) ? giving : undefined);
 }
 
 /** The columns that a rule reads, each once; asked before any copy exists, to find those that are missing. */
@@ -107,7 +113,7 @@ const standsAsIs = (rule: FillRule): boolean => kindOf(rule).asItStands === true
  * Null: there are none, for any record.
  */
 export function textsMade(maps: readonly Readonly<Record<string, FillRule>>[]): ((row: Row, context: FillContext) => string[]) | null {
-  const rules = maps.flatMap((map) => Object.values(map)).map((rule) => (rule.kind === 'piece' ? rule.of : rule));
+  const rules = maps.flatMap((map) => Object.values(map)).map((rule) => (rule.kind === 'piece' ? rule.of : givingRule(rule)));
   const making = rules.filter((rule) => !standsAsIs(rule) && makesValue(rule));
   if (making.length === 0) return null;
   return (row, context) => {
@@ -138,7 +144,8 @@ export function parseRule(given: unknown): { rule: FillRule; fault: null } | { r
     if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind)) return failed(`there is no rule called “${String(kind).slice(0, 40)}”`);
     const rule = named(kind as FillRule['kind']).parse(one as Record<string, unknown>, (inner, forField) => {
       const own = read(inner, depth + 1);
-      return own && !forField && !makesValue(own) ? failed(`“${own.kind}” cannot be a part of the rule “${kind}”`) : own;
+      const isPart = own === null || (!kindOf(own).outermost && (forField || makesValue(own)));
+      return isPart ? own : failed(`“${own.kind}” cannot be a part of the rule “${kind}”`);
     });
     return rule ?? failed(`a part of the rule “${kind}” is missing`);
   };

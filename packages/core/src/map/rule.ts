@@ -90,6 +90,8 @@ export interface RuleKind<Rule extends { kind: string }> {
    * @param before what gave the value so far, to be worked on; undefined: nothing did
    */
   begin(field: Field, column: Column | undefined, before: FillRule | undefined): Rule;
+  /** It says how a field takes the value, so that no rule can have it as a part. */
+  outermost?: true;
   /** Reads what is given as such a rule; null: a part of it is missing. */
   parse(given: Record<string, unknown>, read: ReadRule): Rule | null;
   /** Columns that it reads itself, without those of its rules. Left out: none. */

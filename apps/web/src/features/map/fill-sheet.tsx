@@ -143,6 +143,7 @@ export function FillSheet({
                     columns={columns}
                     work={work}
                     locale={locale}
+                    isSeveral={parts.length > 1}
                     onChange={(next) => onRule(entry, next)}
                   />
                   {handing(entry)}

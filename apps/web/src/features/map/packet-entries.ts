@@ -1,6 +1,6 @@
 import type { LearnedRule, TemplateDetail } from '@mailbag/contract';
 import type { Column, FieldMap, FillRule } from '@mailbag/core';
-import { fieldLabel } from '@mailbag/core';
+import { isTelling, questionWords, sameHeading } from '@mailbag/core';
 import type { SheetEntry } from './sheet-entries';
 import { sheetEntries, withRule } from './sheet-entries';
 
@@ -17,19 +17,9 @@ export const placesOf = (entry: PacketEntry): SheetEntry[] => [entry, ...entry.a
 export const boxesIn = (entry: PacketEntry, template: number | undefined): string[] =>
   placesOf(entry).flatMap((one) => (one.template.id === template ? one.parts.map(({ name }) => name) : []));
 
-const plain = (text: string | null | undefined): string => (text ?? '').replace(/\s+/g, ' ').trim().toLowerCase();
 const text = (rule: FillRule | undefined): string => (rule ? JSON.stringify(rule) : '');
 
-/** What two answers have in common when they are the same: their words, kind and options. */
-const wordsOf = ({ field, parts }: SheetEntry): string =>
-  JSON.stringify([
-    plain(fieldLabel(field)),
-    field.labelFrom === 'name' ? 'by name' : '',
-    field.kind,
-    field.options.map(({ label, value }) => [label, value]),
-    field.onValues,
-    parts.length > 1 ? 'boxes' : 'box',
-  ]);
+const wordsOf = ({ field, parts }: SheetEntry): string => questionWords(field, parts.length > 1);
 
 function groupedByWords(entries: readonly SheetEntry[]): ReadonlyMap<string, SheetEntry[]> {
   const groups = new Map<string, SheetEntry[]>();
@@ -44,13 +34,12 @@ function groupedByWords(entries: readonly SheetEntry[]): ReadonlyMap<string, She
 
 /** Whether an answer of another template is the same, and nothing so far fills it otherwise. */
 function isSame(one: SheetEntry, other: SheetEntry): boolean {
-  if (one.isMixed || other.isMixed || wordsOf(one) !== wordsOf(other) || plain(fieldLabel(one.field)) === '') return false;
+  if (one.isMixed || other.isMixed || wordsOf(one) !== wordsOf(other) || wordsOf(one) === '') return false;
   if (one.rule || other.rule) return text(one.rule) === text(other.rule);
   const isAlikeSuggested = text(one.suggested?.rule) === text(other.suggested?.rule);
-  const [section, otherSection] = [plain(one.answer.section), plain(other.answer.section)];
-  if (section === '' || otherSection === '' || section === otherSection) return isAlikeSuggested || !one.suggested || !other.suggested;
+  if (sameHeading(one.answer.section, other.answer.section) === 'same') return isAlikeSuggested || !one.suggested || !other.suggested;
   // Under other headings a bare “Name” may be anybody's; more words, for which the same column is found, are the same.
-  return one.suggested !== undefined && isAlikeSuggested && plain(fieldLabel(one.field)).includes(' ');
+  return one.suggested !== undefined && isAlikeSuggested && isTelling(one.field);
 }
 
 /** The rows of the fill sheet for a packet: what several templates ask alike is one row, at its first place. */

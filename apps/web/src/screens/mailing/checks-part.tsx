@@ -1,24 +1,22 @@
-import type { FindingGroup, FindingsAnswer } from '@mailbag/contract';
-import { findingSentence, findingTitle } from '@mailbag/core';
+import type { FindingGroup } from '@mailbag/contract';
+import { findingTitle } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { ArrowRight, CircleAlert, Eye, Settings2, UserMinus, UserPlus, Wrench } from 'lucide-react';
+import { CircleAlert, Eye, Settings2, UserPlus, Wrench } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
-import { CellEditor } from '../../features/records/cell-editor';
 import { UndoLine } from '../../features/records/undo-line';
-import type { Corrections } from '../../features/records/use-corrections';
 import { useCorrections } from '../../features/records/use-corrections';
-import { count, counted, when } from '../../features/when';
+import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Bar, Empty, Pane, Row, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
 import { CheckSettings } from './check-settings';
+import { FindingRow } from './finding-row';
 
 const Kind = styled.button`
   display: flex;
@@ -46,18 +44,10 @@ const Kind = styled.button`
     text-align: right;
   }
 `;
-const Reason = styled.input`
-  width: 190px;
-  height: 26px;
-  padding: 0 8px;
-  border: 1px solid ${color.plum};
-  border-radius: 4px;
-`;
 const PAGE = 100;
 
 /** Which findings are listed: all, a kind, the looks that were accepted, or the records that were left out. */
 type Filter = { code: string; severity: string } | 'all' | 'accepted' | 'left out';
-type Item = FindingsAnswer['items'][number];
 
 /** What the checks say of the records, and what can be done about each. */
 export function ChecksPart({ work }: { work: MailingWork }) {
@@ -211,123 +201,6 @@ function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boole
         {group.mends === 1 ? 'Mend it' : `Mend all ${count(group.mends)}`}
       </Button>
     </Bar>
-  );
-}
-
-function FindingRow({
-  work: { mailing, plan, columns, setIndex },
-  item: { finding, record, index, acceptance },
-  answer,
-  corrections,
-  onLeaveOut,
-}: {
-  work: MailingWork;
-  item: Item;
-  answer: FindingsAnswer;
-  corrections: Corrections;
-  onLeaveOut: () => void;
-}) {
-  const navigate = useNavigate();
-  const [reason, setReason] = useState<string | null>(null);
-  const at = columns.findIndex(({ name }) => name === finding.column);
-  const text = at < 0 ? finding.value : (record.cells[at]?.text ?? '');
-  const correction = answer.corrections.find((one) => one.row === finding.row && one.column === finding.column) ?? null;
-  const accept = (): void => {
-    if (!reason?.trim()) return;
-    const { row, code, column, field } = finding;
-    corrections.accept(mailing.id, { row, code, column, field, reason });
-    setReason(null);
-  };
-  return (
-    <tr
-      data-link
-      onClick={() => {
-        setIndex(index);
-        void navigate(`/mailings/${mailing.id}/map`);
-      }}
-    >
-      <td className="number">{finding.row}</td>
-      <td style={{ whiteSpace: 'nowrap' }}>{record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}</td>
-      <td>{finding.column ?? '—'}</td>
-      <td style={{ maxWidth: 220, padding: '3px 4px' }}>
-        {at < 0 ? (
-          text || <Small>empty</Small>
-        ) : (
-          <CellEditor
-            label={`${finding.column}, row ${finding.row}`}
-            text={text}
-            correction={correction}
-            onSave={(value) => corrections.correct(finding.row, finding.column!, value)}
-            onUndo={corrections.undo}
-          />
-        )}
-      </td>
-      <td>
-        <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
-          {finding.severity}
-        </Mark>
-        {findingSentence(finding)}
-        {acceptance && (
-          <div>
-            <Small>
-              Accepted by {acceptance.who}, {when(acceptance.at)}: {acceptance.reason}
-            </Small>
-          </div>
-        )}
-        <Row $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }} onClick={(event) => event.stopPropagation()}>
-          {reason !== null ? (
-            <>
-              <Reason
-                autoFocus
-                aria-label="Why this is right"
-                placeholder="Why is it right?"
-                value={reason}
-                onChange={(event) => setReason(event.target.value)}
-                onKeyDown={(event) => {
-                  if (event.key === 'Enter') accept();
-                  if (event.key === 'Escape') setReason(null);
-                }}
-              />
-              <Button changes small look="go" isDisabled={!reason.trim()} onPress={accept}>
-                Accept
-              </Button>
-            </>
-          ) : acceptance ? (
-            <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
-              Look again
-            </Button>
-          ) : (
-            <>
-              {finding.mend && finding.column && (
-                <Button
-                  changes
-                  small
-                  tip="Take over what is proposed"
-                  aria-label={`Change row ${finding.row} to ${finding.mend}`}
-                  onPress={() => corrections.correct(finding.row, finding.column!, finding.mend!)}
-                >
-                  <ArrowRight size={13} />
-                  <span style={{ maxWidth: 130, overflow: 'hidden', textOverflow: 'ellipsis' }}>{finding.mend}</span>
-                </Button>
-              )}
-              {finding.severity === 'look' && (
-                <Button changes small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
-                  Accept …
-                </Button>
-              )}
-              {plan.leftOut.includes(finding.row) ? (
-                <Small>left out</Small>
-              ) : (
-                <Button changes small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
-                  <UserMinus size={13} />
-                  Leave out
-                </Button>
-              )}
-            </>
-          )}
-        </Row>
-      </td>
-    </tr>
   );
 }
 

@@ -1,8 +1,8 @@
-import { distance } from 'fastest-levenshtein';
 import { normalised } from '../../map/choose.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
-import { list } from '../finding.js';
+import { nearest } from '../../text/nearest.js';
+import { list, proposed } from '../finding.js';
 
 /** Values are among those that a person has allowed; case and stray spaces do not count. */
 export const allowed: CheckKind = {
@@ -11,13 +11,14 @@ export const allowed: CheckKind = {
   findings: {
     'not-allowed': {
       title: 'Not an allowed value',
-      sentence: ({ column, value, details }) => `“${column}” does not allow “${value}”. It allows ${list(details.accepted)}.`,
+      sentence: ({ column, value, details }) =>
+        `“${column}” does not allow “${value}”. It allows ${list(details.accepted)}.${proposed(details.near)}`,
     },
   },
   begin: valueCheck('allowed', () => ({ text }, values) => {
     const wanted = normalised(text);
     if (values.length === 0 || wanted === '' || values.some((value) => normalised(value) === wanted)) return null;
-    const near = values.filter((value) => distance(normalised(value), wanted) <= 1 && wanted.length > 3);
-    return { code: 'not-allowed', severity: 'stop', details: { accepted: values }, mend: near.length === 1 ? near[0]! : null };
+    const { near, sure } = nearest(text, values);
+    return { code: 'not-allowed', severity: 'stop', details: { accepted: values, near }, mend: sure };
   }),
 };

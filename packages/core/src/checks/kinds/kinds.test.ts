@@ -39,6 +39,17 @@ const noted = (note: object) =>
     values.a === 'bad' ? [{ field: 'a', fit: 'fits', characters: [], ...note }] : [],
   );
 
+/** Two templates that ask something in the same words, and take it from two columns. */
+const two = (
+  one: Parameters<typeof field>[1] = { tooltip: 'Date of birth', labelFrom: 'print' },
+  other: Parameters<typeof field>[1] = one,
+): Partial<CheckSetup> => ({
+  templates: [
+    { fields: [field('a', one)], map: { a: { kind: 'column', column: 'One' } }, measure: null },
+    { fields: [field('b', other)], map: { b: { kind: 'column', column: 'Two' } }, measure: null },
+  ],
+});
+
 const cases: Case[] = [
   { code: 'key-blank', columns: [['Plot', 'key']], setup: { keyColumn: 'Plot' }, wrong: [['A-1'], [' ']], right: [['A-1'], ['A-2']], says: /“Plot” is empty/ },
   { code: 'key-twice', columns: [['Plot', 'key']], setup: { keyColumn: 'Plot' }, wrong: [['A-1'], ['B'], ['a-1 ']], right: [['A-1'], ['A-2']], rows: [2, 4], says: /the key of row [24]/ },
@@ -73,7 +84,16 @@ const cases: Case[] = [
   { code: 'format-unfit', columns: [['Value', 'text']], setup: template([field('a', { format: { pattern: 'dd.mm.yyyy' } as never, tooltip: 'Born' })], mapped), wrong: [['14:30']], right: [[['28.02.2027', '2027-02-28']]], says: /does not go into “Born”/ },
   { code: 'cannot-draw', columns: [['Value', 'text']], setup: noted({ characters: ['\u{10ffff}'] }), wrong: [['bad']], right: [['good']], says: /No face can draw/ },
   { code: 'overflows', columns: [['Value', 'text']], setup: noted({ fit: 'overflows' }), wrong: [['bad']], right: [['good']], says: /does not fit the box of “Remarks”/ },
+  { code: 'overflows', columns: [['Value', 'text']], setup: noted({ fit: 'overflows', lost: 'ad' }), wrong: [['bad']], right: [['good']], says: /of its 3 characters the last 2 cannot be seen, “ad”/ },
+  { code: 'untranslated', columns: [['Value', 'text']], setup: template([field('a', { kind: 'radio', onValues: ['1', '2'], options: [{ value: '1', label: 'monthly' }, { value: '2', label: 'yearly' }] })], mapped), wrong: [['montly']], right: [['monthly']], says: /The nearest is “monthly”/, mend: 'monthly' },
   { code: 'passwords-same', columns: [['Value', 'text']], setup: { passwordFault: ({ cells }) => (cells[0]!.text === 'bad' ? new MailbagError('password-both') : null) }, wrong: [['bad']], right: [['good']], says: /permissions password too/ },
+  { code: 'password-empty', columns: [['Value', 'text']], setup: { openPassword: ({ cells }) => cells[0]!.text }, wrong: [['']], right: [['long enough']], says: /would be empty/ },
+  { code: 'password-weak', columns: [['Value', 'text']], setup: { openPassword: ({ cells }) => cells[0]!.text }, wrong: [['A-12']], right: [['A-12ab']], says: /has only 4 characters/ },
+  { code: 'same-file', columns: [['Value', 'text']], setup: { places: { columns: ['Value'], of: ({ cells }) => [`Permits/${cells[0]!.text}.pdf`] } }, wrong: [['Quist'], ['Brandt'], ['quist']], right: [['Quist'], ['Brandt']], rows: [2, 4], says: /copy of row [24] has the file name “Permits\/[Qq]uist\.pdf” too/ },
+  { code: 'same-file', columns: [['Value', 'text']], setup: { places: { columns: ['Value'], of: ({ cells }) => [`${cells[0]!.text}.pdf`, `${cells[0]!.text}.pdf`] } }, wrong: [['Quist']], right: [], says: /Several copies of this record/ },
+  { code: 'said-differently', columns: [['One', 'text'], ['Two', 'text']], setup: two(), wrong: [['1980', '1981']], right: [['1980', '1980'], ['', '1980']], says: /“Date of birth” would say “1981” here and “1980” in another template/ },
+  // Under other headings a bare “Name” may be anybody's, and what one rule fills is the same.
+  { code: 'said-differently', columns: [['One', 'text'], ['Two', 'text']], setup: two({ tooltip: 'Date of birth', section: 'Tenant' }, { tooltip: 'Date of birth', section: 'Child' }), wrong: [['1980', '1981']], right: [], says: /1981/ },
   { code: 'password-too-long', columns: [['Value', 'text']], setup: { passwordFault: ({ cells }) => (cells[0]!.text === 'bad' ? new MailbagError('password-long', { length: 200, limit: 127 }) : null) }, wrong: [['bad']], right: [['good']], says: /127/ },
 ]; // prettier-ignore
 

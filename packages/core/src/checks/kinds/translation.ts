@@ -1,6 +1,7 @@
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
-import { list } from '../finding.js';
+import { nearest } from '../../text/nearest.js';
+import { list, proposed } from '../finding.js';
 
 /** Every value for a tick box, radio button or choice has a translation. */
 export const translation: CheckKind = {
@@ -8,7 +9,8 @@ export const translation: CheckKind = {
   findings: {
     untranslated: {
       title: 'Value without a translation',
-      sentence: ({ label, value, details }) => `“${label}” does not accept “${value}”. It accepts ${list(details.accepted)}.`,
+      sentence: ({ label, value, details }) =>
+        `“${label}” does not accept “${value}”. It accepts ${list(details.accepted)}.${proposed(details.near)}`,
     },
   },
   begin: ({ templates }) => ({
@@ -17,6 +19,7 @@ export const translation: CheckKind = {
         for (const { field, untranslated } of evaluation?.problems ?? []) {
           if (!untranslated) continue;
           const described = templates[template]!.fields.find((one) => one.name === field);
+          const { near, sure } = nearest(untranslated.text, untranslated.accepted);
           say({
             code: 'untranslated',
             severity: 'stop',
@@ -26,7 +29,9 @@ export const translation: CheckKind = {
             field,
             label: described ? fieldLabel(described) : field,
             value: untranslated.text,
-            details: { accepted: untranslated.accepted },
+            details: { accepted: untranslated.accepted, near },
+            // Only what stands in one column can be put right there.
+            mend: row.cell(untranslated.column).text === untranslated.text ? sure : null,
           });
         }
       });

@@ -7,13 +7,13 @@ import { openPdf } from '../read/document.js';
 import { drawAppearances } from '../plan/draw-appearances.js';
 import { textString } from './field-value.js';
 import { drawCopy } from './fill.js';
-import type { FillNote, FillOptions } from './fill-options.js';
+import type { FillOptions } from './fill-options.js';
 import type { PageSize } from '../field.js';
 import { fingerprint } from '../fingerprint.js';
 import { pageRotation, visibleBox } from '../read/inspect.js';
 import { XREF_HEAD } from '../plan/serialise.js';
 import { SharedObjects } from '../plan/shared-objects.js';
-import type { FieldValues } from '../value.js';
+import type { FieldValues, FillNote } from '../value.js';
 
 export interface CombineOptions {
   /** A copy with an odd number of pages gets a blank back, so that the next one begins on a sheet of its own. */

@@ -2,7 +2,7 @@ import { ByteWriter, joined } from '../byte-writer.js';
 import type { TailObject } from '../tail-object.js';
 import { writeObject } from '../tail-object.js';
 import type { CompiledTemplate } from '../plan/compile.js';
-import type { FillNote } from './fill-options.js';
+import type { FillNote } from '../value.js';
 import { fingerprint } from '../fingerprint.js';
 
 const scratch = new ByteWriter();

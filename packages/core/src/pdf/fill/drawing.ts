@@ -1,20 +1,20 @@
 import type { FaceUse } from './appearance/draw-text.js';
 import { TextObject, drawText, newFaceUse } from './appearance/draw-text.js';
 import { num } from './appearance/number.js';
-import type { FitRule, TextBox, TextLayout } from './appearance/text-layout.js';
+import type { TextBox, TextLayout } from './appearance/text-layout.js';
 import { fittingBlock, fittingComb, layoutText, usualFit } from './appearance/text-layout.js';
 import type { FaceChoice } from './appearance/text-run.js';
 import { undrawable } from './appearance/text-run.js';
 import { ByteWriter } from '../byte-writer.js';
 import type { CompiledTemplate, PagePlan } from '../plan/compile.js';
 import { chosenValues, shownText, stateFor, valueIn } from './field-value.js';
-import type { FillNote, FillOptions } from './fill-options.js';
+import type { FillOptions } from './fill-options.js';
 import type { ImageData } from './image.js';
 import { placeImage, readImage } from './image.js';
 import { formatColour } from '../read/scripts/script.js';
 import { drawLine } from './stamp/line-stamp.js';
 import { drawStamp } from './stamp/stamp.js';
-import type { FieldValue, FieldValues, Fit } from '../value.js';
+import type { FieldValue, FieldValues, FillNote, Fit, FitRule, Remedies } from '../value.js';
 import type { WidgetPlan } from '../plan/widget-plan.js';
 
 /** Type size of a list whose size is automatic, points, and what marks its chosen entries (measured; docs/layout.md). */
@@ -60,6 +60,25 @@ export function listRows(
   };
 }
 
+/** Smallest type that is proposed, points: what is printed smaller is read by few (common practice, no source). */
+const SMALLEST = 4;
+
+/** What would make a text fit that does not. */
+function remediesFor(text: string, box: TextBox, choice: FaceChoice, { smallest }: FitRule): Remedies {
+  const fitting = (rule: FitRule): number | null => {
+    const { fit, size } = layoutText(text, box, choice, rule);
+    return fit === 'overflows' ? null : size;
+  };
+  return {
+    smaller: smallest > SMALLEST ? fitting({ tooLong: 'shrink', smallest: SMALLEST }) : null,
+    wrap: !box.multiline && box.comb === 0 && fitting({ tooLong: 'wrap', smallest }) !== null,
+  };
+}
+const pick = ({ lost, remedies }: Partial<FillNote> = {}): Pick<FillNote, 'lost' | 'remedies'> => ({
+  ...(lost !== undefined && { lost }),
+  ...(remedies && { remedies }),
+});
+
 /** Everything that is drawn for one copy. */
 export class Drawing {
   readonly ink = ink.clear();
@@ -86,7 +105,11 @@ export class Drawing {
     choices.set(plan, choice);
     return choice;
   }
-  private note(field: string, fit: Fit, missing: string[], unseen: string[] = []): void {
+  private fitOf({ field }: WidgetPlan): FitRule {
+    const { fits } = this.options;
+    return fits !== undefined && Object.hasOwn(fits, field.name) ? fits[field.name]! : this.fit;
+  }
+  private note(field: string, fit: Fit, missing: string[], unseen: string[] = [], over: Pick<FillNote, 'lost' | 'remedies'> = {}): void {
     this.noted ??= new Map();
     const known = this.noted.get(field);
     const fits: Fit[] = ['fits', 'tight', 'overflows'];
@@ -95,6 +118,8 @@ export class Drawing {
       fit: known && fits.indexOf(known.fit) > fits.indexOf(fit) ? known.fit : fit,
       characters: [...new Set([...(known?.characters ?? []), ...missing])],
       ...(unseen.length > 0 || known?.unseen ? { unseen: unseen.length > 0 ? unseen : known!.unseen! } : {}),
+      // Of several boxes the one that loses the most.
+      ...((over.lost?.length ?? -1) > (known?.lost?.length ?? -1) ? over : { ...pick(known) }),
     });
   }
   /** Entries from the first chosen one on where not all chosen ones stand among the first. */
@@ -108,7 +133,7 @@ export class Drawing {
     rows.shown.forEach(({ label, isChosen }, index) => {
       const bottom = box.height - Math.max(1, box.border) - (index + 1) * lead;
       if (isChosen) this.ink.ascii(`${CHOSEN}\n${num(box.border)} ${num(bottom)} ${num(box.width - 2 * box.border)} ${num(lead)} re f\n`);
-      const layout = layoutText(label, line, this.choice(plan), this.fit);
+      const layout = layoutText(label, line, this.choice(plan), this.fitOf(plan));
       const missing = undrawable(label, this.choice(plan));
       if (isChosen && (layout.fit !== 'fits' || missing.length > 0)) this.note(field.name, layout.fit, missing);
       drawText(this.ink, { ...layout, lines: layout.lines.map((one) => ({ ...one, y: one.y + bottom - lead / 2 })) }, colour, this.use);
@@ -126,11 +151,15 @@ export class Drawing {
     const text = shownText(plan.field, value);
     if (text === '') return null;
     const choice = this.choice(plan);
-    const layout = layoutText(text, plan.box, choice, this.fit);
+    const fit = this.fitOf(plan);
+    const layout = layoutText(text, plan.box, choice, fit);
     // One line with as many characters as the value has left none out.
     const drawn = layout.lines.length === 1 ? layout.lines[0]!.runs.reduce((sum, run) => sum + run.text.length, 0) : -1;
     const missing = drawn === text.length ? [] : undrawable(text, choice);
-    if (layout.fit !== 'fits' || missing.length > 0) this.note(plan.field.name, layout.fit, missing);
+    if (layout.fit === 'overflows') {
+      const remedies = layout.lost === '' ? undefined : remediesFor(text, plan.box, choice, fit);
+      this.note(plan.field.name, layout.fit, missing, [], { lost: layout.lost ?? '', ...(remedies && { remedies }) });
+    } else if (layout.fit !== 'fits' || missing.length > 0) this.note(plan.field.name, layout.fit, missing);
     return layout;
   }
   hasImage(plan: WidgetPlan): boolean {
@@ -169,7 +198,7 @@ export class Drawing {
     if (face.load(text) < 0) return false;
     const [left = 0, bottom = 0] = plan.rect;
     if (box.comb > 0) {
-      const comb = fittingComb(text, box, face, this.fit);
+      const comb = fittingComb(text, box, face, this.fitOf(plan));
       if (comb)
         words.cells(face, comb.size, colour, text.length, { left, y: bottom + comb.y, cell: box.width / box.comb, first: comb.first });
       return comb !== null;

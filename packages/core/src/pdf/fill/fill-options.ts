@@ -1,18 +1,11 @@
-import type { FitRule } from './appearance/text-layout.js';
 import type { Protection } from './protect/protection.js';
-import type { Fit } from '../value.js';
-
-/** What is to be known of one value in a copy. `characters`: those that no face can draw. `unseen`: chosen entries of a list for which its box is not high enough. */
-export interface FillNote {
-  field: string;
-  fit: Fit;
-  characters: string[];
-  unseen?: string[];
-}
+import type { FitRule } from '../value.js';
 
 export interface FillOptions {
   /** What is done with text that does not fit; shrunk to 5 points where nothing is said. */
   fit?: FitRule;
+  /** The same for single fields, by name. */
+  fits?: Readonly<Record<string, FitRule>>;
   /** Copy code for the stamps of the compiled template. */
   code?: string;
   /** What the pattern of a line of text on the copy says of it. */

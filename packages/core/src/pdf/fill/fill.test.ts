@@ -106,7 +106,38 @@ describe('a flattened copy', () => {
     expect(measureCopy(compiled, { m: 'a few words that need more than one line here' })).toEqual([
       { field: 'm', fit: 'tight', characters: [] },
     ]);
-    expect(measureCopy(compiled, { m: 'word '.repeat(90) })).toEqual([{ field: 'm', fit: 'overflows', characters: [] }]);
+    const [note] = measureCopy(compiled, { m: Array.from({ length: 90 }, (_, at) => `w${at}`).join(' ') });
+    expect(note).toMatchObject({ field: 'm', fit: 'overflows', lost: expect.stringMatching(/^w\d\d .* w89$/) as string });
+  });
+
+  test('says what of a line cannot be seen: a reader that we did not write sees the rest inside the box, and no more of it', async () => {
+    const pdf = formOf([text('a', '10 100 110 130', '/DA(/Helv 10 Tf 0 g)')]);
+    const compiled = await compileTemplate(pdf, options);
+    const value = Array.from({ length: 24 }, (_, at) => `word${at}`).join(' ');
+    const clipped = { tooLong: 'clip', smallest: 5 } as const;
+    const [note] = measureCopy(compiled, { a: value }, { fit: clipped });
+    const cut = fillCopy(compiled, { a: value }, { fit: { tooLong: 'cut', smallest: 10 } });
+    const [page] = await readByOther(cut.bytes);
+    const seen = page!.pieces.map((one) => one.text).join('');
+    expect(value.startsWith(seen)).toBe(true);
+    // What is clipped goes on to the border, two points beyond where text ends.
+    expect(note!.lost!.length).toBeLessThanOrEqual(value.length - seen.length);
+    expect(note!.lost!.length).toBeGreaterThan(value.length - seen.length - 3);
+    expect(cut.notes[0]!.lost!.trim()).toBe(value.slice(seen.length).trim());
+    // Of about 160 characters some 40 go on a line of 100 points in type of 5 points, and four such lines into 30 points.
+    expect(measureCopy(compiled, { a: value })[0]!.remedies).toEqual({ smaller: null, wrap: true });
+    expect(measureCopy(compiled, { a: 'm'.repeat(28) })[0]!.remedies!.smaller).toBeCloseTo(4.1, 0);
+  });
+
+  test('fits the values of single fields in ways of their own', async () => {
+    const pdf = formOf([text('a', '10 100 110 130', '/DA(/Helv 10 Tf 0 g)'), text('b', '10 50 110 80', '/DA(/Helv 10 Tf 0 g)')]);
+    const compiled = await compileTemplate(pdf, options);
+    const value = 'a value that is much too long for one line of its box in any type';
+    const { notes, bytes } = fillCopy(compiled, { a: value, b: value }, { fits: { b: { tooLong: 'wrap', smallest: 8 } } });
+    expect(notes.map(({ field, fit }) => [field, fit])).toEqual([['a', 'overflows'], ['b', 'tight']]); // prettier-ignore
+    const [page] = await readByOther(bytes);
+    expect(new Set(page!.pieces.filter(({ y }) => y < 80).map(({ y }) => y)).size).toBeGreaterThan(1);
+    expect(new Set(page!.pieces.filter(({ y }) => y > 100).map(({ y }) => y)).size).toBe(1);
   });
 
   test('ticks by on-value, true, or option, and never for an unknown value', async () => {

@@ -4,10 +4,10 @@ import type { TailObject } from '../tail-object.js';
 import { FilledCopy } from './copy-file.js';
 import { Drawing, listRows } from './drawing.js';
 import { nameObject, shownText, stateFor, valueEntries, valueIn, withCalculated } from './field-value.js';
-import type { FillNote, FillOptions } from './fill-options.js';
+import type { FillOptions } from './fill-options.js';
 import type { HolderPlan } from '../plan/form-plan.js';
 import { protectedFile } from './protect/protected-file.js';
-import type { FieldValues } from '../value.js';
+import type { FieldValues, FillNote } from '../value.js';
 
 /** Fonts and images that one copy brings along, as objects and as entries of resources. */
 function ownResources(

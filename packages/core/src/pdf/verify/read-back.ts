@@ -6,7 +6,7 @@ import { dictEntry, latin1, nameEntry, openPdf } from '../read/document.js';
 import { CHOSEN, listRows } from '../fill/drawing.js';
 import { chosenValues, stateFor } from '../fill/field-value.js';
 import { shownTexts } from '../fill/fill.js';
-import type { FillNote } from '../fill/fill-options.js';
+import type { FillNote } from '../value.js';
 import { readToUnicode } from '../read/content/to-unicode.js';
 import type { TextFont } from '../read/content/text-font.js';
 import { textFont } from '../read/content/text-font.js';

@@ -8,6 +8,7 @@ import { ComposeBody } from './compose-body';
 import { CopyFactBody } from './copy-fact-body';
 import { DateBody } from './date-body';
 import { FirstBody } from './first-body';
+import { FittedBody } from './fitted-body';
 import { LiquidBody } from './liquid-body';
 import { LookupBody } from './lookup-body';
 import { NumberBody } from './number-body';
@@ -15,6 +16,7 @@ import { PieceBody } from './piece-body';
 import { PortionBody } from './portion-body';
 import type { BodyProps } from './rule-setting';
 import { ShapeBody } from './shape-body';
+import { ShortenBody } from './shorten-body';
 import { TextBody } from './text-body';
 import { TranslateBody } from './translate-body';
 
@@ -31,12 +33,14 @@ const bodies: Bodies = {
   'copy-fact': CopyFactBody,
   date: DateBody,
   first: FirstBody,
+  fitted: FittedBody,
   liquid: LiquidBody,
   lookup: LookupBody,
   number: NumberBody,
   piece: PieceBody,
   portion: PortionBody,
   shape: ShapeBody,
+  shorten: ShortenBody,
   text: TextBody,
   translate: TranslateBody,
 };

@@ -26,6 +26,7 @@ export function RuleEditor({
   columns,
   work,
   locale,
+  isSeveral = false,
   onChange,
 }: {
   field: Field;
@@ -33,10 +34,12 @@ export function RuleEditor({
   columns: readonly Column[];
   work: Work | null;
   locale: string;
+  /** The field stands for an answer over several boxes, each of which takes a piece. */
+  isSeveral?: boolean;
   onChange: (rule: FillRule | undefined) => void;
 }) {
   const setting = useMemo(() => ({ columns, work, locale, Body: RuleBody }), [columns, work, locale]);
-  const kinds = rulesFor(field);
+  const kinds = rulesFor(field).filter(({ isOutermost }) => !isOutermost || !isSeveral);
   if (rule && !kinds.some(({ kind }) => kind === rule.kind)) kinds.unshift(ruleFacts(rule.kind));
   const isLine = rule?.kind === 'column' || rule?.kind === 'text' || rule?.kind === 'copy-fact';
   const body = rule && <RuleBody rule={rule} field={field} place="" onChange={onChange} />;

@@ -22,7 +22,11 @@ export function RulePart({
 }) {
   const { columns, Body } = useRuleSetting();
   const own = field ?? anyText;
-  const kinds = rulesFor(own, field === undefined).map(({ kind, title, help }) => ({ id: kind as string, text: title, detail: help }));
+  const kinds = rulesFor(own, field === undefined ? 'value' : 'part').map(({ kind, title, help }) => ({
+    id: kind as string,
+    text: title,
+    detail: help,
+  }));
   if (!kinds.some(({ id }) => id === rule.kind)) kinds.unshift({ id: rule.kind, text: ruleTitle(rule.kind), detail: '' });
   const isSimple = rule.kind === 'column' || rule.kind === 'text' || rule.kind === 'blank' || rule.kind === 'copy-fact';
   const body = <Body rule={rule} field={own} place={`${place}: `} onChange={onChange} />;

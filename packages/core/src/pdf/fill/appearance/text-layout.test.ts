@@ -1,5 +1,6 @@
 import { standardFace } from './coded-face.js';
-import type { FitRule, TextBox } from './text-layout.js';
+import type { FitRule } from '../../value.js';
+import type { TextBox } from './text-layout.js';
 import { fittingBlock, layoutText } from './text-layout.js';
 import { runsWidth } from './text-run.js';
 

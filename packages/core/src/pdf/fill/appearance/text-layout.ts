@@ -1,4 +1,4 @@
-import type { Fit } from '../../value.js';
+import type { Fit, FitRule } from '../../value.js';
 import type { CodedFace } from './coded-face.js';
 import type { LineMetrics } from './coded-face.js';
 import { advances, loadedString } from './coded-face.js';
@@ -24,22 +24,6 @@ export interface TextBox {
   line: LineMetrics;
 }
 
-/** What is done with text that does not fit its box at the size the form asks for, in width or in height. Each is told by `Fit` all the same. */
-export type TooLong =
-  /** Smaller type, down to `smallest`; what is still too long is clipped by the box. */
-  | 'shrink'
-  /** The size stays and the box clips. */
-  | 'clip'
-  /** Smaller type, then further lines, where the box is high enough for them. */
-  | 'wrap'
-  /** Smaller type, then only as many characters as fit. */
-  | 'cut';
-
-export interface FitRule {
-  tooLong: TooLong;
-  /** Smallest type size, points. */
-  smallest: number;
-}
 export const usualFit: FitRule = { tooLong: 'shrink', smallest: 5 };
 
 export interface PlacedLine {
@@ -53,6 +37,8 @@ export interface TextLayout {
   size: number;
   lines: PlacedLine[];
   fit: Fit;
+  /** What of the text stands outside of the box or is left out; only where it overflows. Empty: characters are cut off above or below. */
+  lost?: string;
   /** Each line is one character in its cell. */
   comb?: boolean;
 }
@@ -199,7 +185,8 @@ function layoutComb(text: string, box: TextBox, choice: FaceChoice, rule: FitRul
   const middle = { y: middleLine(box, size), ink };
   const y = middle.y + settle(box, size, middle, middle);
   const lines = shaped.map((runs, index) => ({ x: (first + index + 0.5) * cell - (runsWidth(runs) * size) / 2000, y, runs }));
-  return { size, lines, fit: all.length > box.comb || isCut ? 'overflows' : size < wanted && box.size > 0 ? 'tight' : 'fits', comb: true };
+  if (all.length > box.comb || isCut) return { size, lines, fit: 'overflows', lost: all.slice(box.comb).join(''), comb: true };
+  return { size, lines, fit: size < wanted && box.size > 0 ? 'tight' : 'fits', comb: true };
 }
 
 /** As many characters as fit into `room` (of 1000 to the em). */
@@ -229,15 +216,22 @@ function layoutLine(text: string, box: TextBox, choice: FaceChoice, rule: FitRul
   const fits = width * size <= room + OVER;
   const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER;
   if (!fits && rule.tooLong === 'wrap') return layoutBlock(text, { ...box, multiline: true }, choice, rule);
-  if (!fits && rule.tooLong === 'cut') {
-    runs = shapeLine(cutToFit(line, choice, (room * 1000) / size), choice);
-    width = runsWidth(runs) / 1000;
+  let lost = '';
+  if (!fits) {
+    // What is only clipped goes on to the border.
+    const kept = cutToFit(line, choice, ((rule.tooLong === 'cut' ? room : box.width - padding - box.border) * 1000) / size);
+    lost = line.slice(kept.length);
+    if (rule.tooLong === 'cut') {
+      runs = shapeLine(kept, choice);
+      width = runsWidth(runs) / 1000;
+    }
   }
   const isSmall = box.size > 0 ? size < box.size : size < Math.min(TIGHT_AUTO, wanted);
   const middle = { y: middleLine(box, size), ink };
   const y = middle.y + settle(box, size, middle, middle);
   const x = width * size <= room + OVER ? place(box, padding, width * size) : padding;
-  return { size, lines: [{ x, y, runs }], fit: !fits || isCut ? 'overflows' : isSmall ? 'tight' : 'fits' };
+  const lines = [{ x, y, runs }];
+  return !fits || isCut ? { size, lines, fit: 'overflows', lost } : { size, lines, fit: isSmall ? 'tight' : 'fits' };
 }
 
 /** Type size of one line that fills its box (measured; docs/layout.md). */
@@ -278,7 +272,9 @@ function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRu
     runs,
   }));
   const isSmall = size < (box.size || TIGHT_AUTO);
-  return { size, lines, fit: !chosen.fits ? 'overflows' : isSmall ? 'tight' : 'fits' };
+  if (chosen.fits) return { size, lines, fit: isSmall ? 'tight' : 'fits' };
+  const seen = lines.filter(({ y }) => y > box.border).length;
+  return { size, lines, fit: 'overflows', lost: chosen.lines.slice(seen).join(' ') };
 }
 
 /** Whether no ink of lines is cut off that stand as high or low as they must. @param step from baseline to baseline, points */

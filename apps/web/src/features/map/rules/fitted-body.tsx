@@ -1,0 +1,57 @@
+import type { FittedRule } from '@mailbag/core';
+import { LEAST_TYPE, MOST_TYPE } from '@mailbag/core';
+import { Choice } from '../../../ui/choice';
+import { DraftText } from './draft-text';
+import { Lead, Line } from './parts';
+import { RulePart } from './rule-part';
+import type { BodyProps } from './rule-setting';
+
+const ways: { id: FittedRule['tooLong']; text: string; detail: string }[] = [
+  {
+    id: 'shrink',
+    text: 'smaller type',
+    detail: 'Down to the size below; what is still too long is cut off at the edge, and a check says so',
+  },
+  { id: 'wrap', text: 'smaller type, then further lines', detail: 'Where the box is high enough for them' },
+  { id: 'cut', text: 'smaller type, then an end', detail: 'Behind the last character that fits' },
+  { id: 'clip', text: 'the size of the form', detail: 'What is too long is cut off at the edge' },
+];
+
+export function FittedBody({ rule, place, onChange }: BodyProps<FittedRule>) {
+  return (
+    <>
+      <Line>
+        <Lead>Value</Lead>
+        <RulePart place={`${place}Value`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      </Line>
+      <Line>
+        <Lead>Too long</Lead>
+        <Choice
+          label={`${place}Where it is too long`}
+          hideLabel
+          small
+          items={ways}
+          value={rule.tooLong}
+          onChange={(id) => onChange({ ...rule, tooLong: id as FittedRule['tooLong'] })}
+        />
+        {rule.tooLong !== 'clip' && (
+          <>
+            down to
+            <DraftText
+              label={`${place}Smallest type in points`}
+              width={48}
+              value={rule.smallest}
+              write={String}
+              read={(text) => {
+                const size = Number(text.replace(',', '.'));
+                return /^\d{1,2}([.,]\d{1,2})?$/.test(text.trim()) && size >= LEAST_TYPE && size <= MOST_TYPE ? size : null;
+              }}
+              onChange={(smallest) => onChange({ ...rule, smallest })}
+            />
+            points
+          </>
+        )}
+      </Line>
+    </>
+  );
+}

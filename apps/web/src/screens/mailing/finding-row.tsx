@@ -1,0 +1,171 @@
+import type { FindingsAnswer } from '@mailbag/contract';
+import type { Remedy } from '@mailbag/core';
+import { findingSentence, remediesOf, remedied, smallerType } from '@mailbag/core';
+import { ArrowRight, UserMinus, Wrench } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { CellEditor } from '../../features/records/cell-editor';
+import type { Corrections } from '../../features/records/use-corrections';
+import { count, when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Row, Small } from '../../ui/layout';
+import { Mark } from '../../ui/mark';
+
+const Reason = styled.input`
+  width: 190px;
+  height: 26px;
+  padding: 0 8px;
+  border: 1px solid ${color.plum};
+  border-radius: 4px;
+`;
+type Item = FindingsAnswer['items'][number];
+
+const remedyHelp: Record<Remedy, string> = {
+  smaller: 'For this field, in every copy where its value needs it. Ctrl+Z takes it back.',
+  wrap: 'For this field, in every copy where its value needs it: further lines in the same box. Ctrl+Z takes it back.',
+  shorten: 'For this field, in every copy: ends behind the last whole word. Ctrl+Z takes it back.',
+};
+const remedyWords = (remedy: Remedy, { details }: Item['finding']): string =>
+  remedy === 'smaller' ? `Smaller type, ${smallerType(details)} pt` : remedy === 'wrap' ? 'Wrap' : `Shorten to ${count(details.limit!)}`;
+
+/** One finding: its value in place, what is to be said of it, and what can be done. */
+export function FindingRow({
+  work: { mailing, plan, change, columns, setIndex },
+  item: { finding, record, index, acceptance },
+  answer,
+  corrections,
+  onLeaveOut,
+}: {
+  work: MailingWork;
+  item: Item;
+  answer: FindingsAnswer;
+  corrections: Corrections;
+  onLeaveOut: () => void;
+}) {
+  const navigate = useNavigate();
+  const [reason, setReason] = useState<string | null>(null);
+  const at = columns.findIndex(({ name }) => name === finding.column);
+  const text = at < 0 ? finding.value : (record.cells[at]?.text ?? '');
+  const correction = answer.corrections.find((one) => one.row === finding.row && one.column === finding.column) ?? null;
+  const template = finding.template === null ? undefined : plan.packet[finding.template];
+  const rule = template === undefined || finding.field === null ? undefined : plan.maps[template]?.[finding.field];
+  const remedies = finding.code === 'overflows' ? remediesOf(finding, rule) : [];
+  const remedy = (one: Remedy): void =>
+    change((draft) => ({
+      ...draft,
+      maps: { ...draft.maps, [template!]: { ...draft.maps[template!], [finding.field!]: remedied(rule!, one, finding) } },
+    }));
+  const accept = (): void => {
+    if (!reason?.trim()) return;
+    const { row, code, column, field } = finding;
+    corrections.accept(mailing.id, { row, code, column, field, reason });
+    setReason(null);
+  };
+  return (
+    <tr
+      data-link
+      onClick={() => {
+        setIndex(index);
+        void navigate(`/mailings/${mailing.id}/map`);
+      }}
+    >
+      <td className="number">{finding.row}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>{record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}</td>
+      <td>{finding.column ?? '—'}</td>
+      <td style={{ maxWidth: 220, padding: '3px 4px' }}>
+        {at < 0 ? (
+          text || <Small>empty</Small>
+        ) : (
+          <CellEditor
+            label={`${finding.column}, row ${finding.row}`}
+            text={text}
+            correction={correction}
+            onSave={(value) => corrections.correct(finding.row, finding.column!, value)}
+            onUndo={corrections.undo}
+          />
+        )}
+      </td>
+      <td>
+        <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
+          {finding.severity}
+        </Mark>
+        {findingSentence(finding)}
+        {acceptance && (
+          <div>
+            <Small>
+              Accepted by {acceptance.who}, {when(acceptance.at)}: {acceptance.reason}
+            </Small>
+          </div>
+        )}
+        <Row $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }} onClick={(event) => event.stopPropagation()}>
+          {reason !== null ? (
+            <>
+              <Reason
+                autoFocus
+                aria-label="Why this is right"
+                placeholder="Why is it right?"
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+                onKeyDown={(event) => {
+                  if (event.key === 'Enter') accept();
+                  if (event.key === 'Escape') setReason(null);
+                }}
+              />
+              <Button changes small look="go" isDisabled={!reason.trim()} onPress={accept}>
+                Accept
+              </Button>
+            </>
+          ) : acceptance ? (
+            <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
+              Look again
+            </Button>
+          ) : (
+            <>
+              {remedies.map((one) => (
+                <Button
+                  key={one}
+                  changes
+                  small
+                  tip={remedyHelp[one]}
+                  aria-label={`${remedyWords(one, finding)}, ${finding.label ?? ''}`}
+                  onPress={() => remedy(one)}
+                >
+                  <Wrench size={13} />
+                  {remedyWords(one, finding)}
+                </Button>
+              ))}
+              {finding.mend && finding.column && (
+                <Button
+                  changes
+                  small
+                  tip="Take over what is proposed"
+                  aria-label={`Change row ${finding.row} to ${finding.mend}`}
+                  onPress={() => corrections.correct(finding.row, finding.column!, finding.mend!)}
+                >
+                  <ArrowRight size={13} />
+                  <span style={{ maxWidth: 130, overflow: 'hidden', textOverflow: 'ellipsis' }}>{finding.mend}</span>
+                </Button>
+              )}
+              {finding.severity === 'look' && (
+                <Button changes small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
+                  Accept …
+                </Button>
+              )}
+              {plan.leftOut.includes(finding.row) ? (
+                <Small>left out</Small>
+              ) : (
+                <Button changes small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
+                  <UserMinus size={13} />
+                  Leave out
+                </Button>
+              )}
+            </>
+          )}
+        </Row>
+      </td>
+    </tr>
+  );
+}

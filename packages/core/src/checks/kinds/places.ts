@@ -1,0 +1,50 @@
+import { pathKey } from '../../copies/file-name.js';
+import type { CheckKind } from '../check.js';
+
+/** Rows that are named. */
+const MOST_ROWS = 5;
+
+/** No two copies of a batch want the same file; where they do, the later ones get a number behind their name. */
+export const places: CheckKind = {
+  order: 270,
+  findings: {
+    'same-file': {
+      title: 'File name that another copy has',
+      sentence: ({ value, details }) =>
+        details.rows?.length
+          ? `The copy of row ${details.rows.join(', ')} has the file name “${value}” too, so one of them gets a number behind it. Add a column that tells them apart under Output.`
+          : `Several copies of this record have the file name “${value}”, so all but one get a number behind it. Add the template under Output.`,
+    },
+  },
+  begin: ({ places: wanted }) => {
+    if (!wanted) return null;
+    const files = new Map<string, { row: number; path: string }[]>();
+    return {
+      compares: wanted.columns,
+      see({ record }) {
+        for (const path of wanted.of(record)) {
+          const known = files.get(pathKey(path));
+          if (known) known.push({ row: record.row, path });
+          else files.set(pathKey(path), [{ row: record.row, path }]);
+        }
+      },
+      end(say) {
+        for (const same of files.values()) {
+          if (same.length < 2) continue;
+          const rows = [...new Set(same.map(({ row }) => row))];
+          for (const row of rows) {
+            const about = { row, column: null, template: null, field: null, label: null };
+            const others = rows.filter((one) => one !== row).slice(0, MOST_ROWS);
+            say({
+              ...about,
+              code: 'same-file',
+              severity: 'look',
+              value: same.find((one) => one.row === row)!.path,
+              details: { rows: others },
+            });
+          }
+        }
+      },
+    };
+  },
+};
