@@ -54,6 +54,8 @@ import { LiveService } from './live/live.service.js';
 import { MailingCopies } from './mailings/mailing-copies.service.js';
 import { LastCopies } from './mailings/last-copies.service.js';
 import { EarlierMaps } from './mailings/earlier-maps.service.js';
+import { FindingLists } from './mailings/finding-lists.service.js';
+import { FindingsController } from './mailings/findings.controller.js';
 import { Surveys } from './mailings/surveys.service.js';
 import { SurveysController } from './mailings/surveys.controller.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
@@ -143,6 +145,7 @@ import { Pool } from './work/pool.js';
     HistoryController,
     LiveController,
     MailingsController,
+    FindingsController,
     SurveysController,
     PaperController,
     PeopleController,
@@ -189,6 +192,7 @@ import { Pool } from './work/pool.js';
     LiveService,
     HereService,
     MailingChecks,
+    FindingLists,
     Surveys,
     EarlierMaps,
     LastCopies,

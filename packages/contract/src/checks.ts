@@ -9,7 +9,9 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  Max,
   MaxLength,
+  Min,
   MinLength,
   ValidateNested,
 } from 'class-validator';
@@ -76,6 +78,55 @@ export class ChecksAnswer {
   @Nullable()
   @IsString()
   error!: string | null;
+}
+
+/** What findings can be ordered by. */
+export const findingSorts = ['row', 'kind', 'column', 'value'] as const;
+export type FindingSort = (typeof findingSorts)[number];
+
+/** Which findings are wanted, and in which order. */
+export class FindingsFilterQuery {
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  code?: string;
+
+  @IsOptional()
+  @IsIn(['stop', 'look'])
+  severity?: Severity;
+
+  /** Looks that were accepted, in place of what is open. */
+  @IsOptional()
+  @IsIn(['yes'])
+  accepted?: 'yes';
+
+  /** Only those of records that hold this text. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  text?: string;
+
+  @IsOptional()
+  @IsIn([...findingSorts])
+  sort?: FindingSort;
+
+  /** From the last to the first. */
+  @IsOptional()
+  @IsIn(['yes'])
+  down?: 'yes';
+}
+
+export class FindingsQuery extends FindingsFilterQuery {
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  from!: number;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(500)
+  count!: number;
 }
 
 export class FindingsAnswer {

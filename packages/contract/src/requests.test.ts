@@ -40,6 +40,8 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a word about a report', contract.ReportDecision, { isBounce: true }, { isBounce: ['true', 1] }],
   ['the office', contract.OfficeRequest, { returnLine: 'Larkmere Allotments, Reed Lane 1', country: 'DE', timeZone: 'Europe/Berlin' }, { returnLine: [long(121)], country: ['de', 'DEU', ''], timeZone: ['Larkmere/Town'] }],
   ['mends', contract.MendRequest, { code: 'stray-space', column: 'Name', row: 2 }, { code: [long(41)], column: [long(301)], row: ['2'] }],
+  ['findings', contract.FindingsQuery, { code: 'overflows', severity: 'look', accepted: 'yes', text: 'Quist', sort: 'value', down: 'yes', from: '0', count: '100' }, { sort: ['name'], severity: ['bad'], from: ['-1', 'x'], count: ['0', '501'], text: [long(201)], down: ['no'] }],
+  ['findings as a file', contract.FindingsFilterQuery, { code: 'overflows' }, { accepted: ['no'] }],
   ['a look that is accepted', contract.AcceptRequest, { row: 2, code: 'odd-shape', column: null, field: null, reason: 'It is right' }, { reason: ['', long(501)], row: [2.5], code: [5] }],
   ['a connection', contract.ConnectionRequest, { name: 'Members', kind: 'postgres', host: 'db.example', port: 5432, databaseName: 'members', user: 'office', password: 'x', tls: true }, { name: [''], kind: ['oracle'], port: [-1, 65_536], tls: [1], fileId: [long(81)] }],
   ['a question to the ledger', contract.LedgerQuery, { state: 'sent', batch: '3', from: '2027-01-15', to: '2027-02-01', paper: 'yes', sort: 'newest', count: '50', text: 'Quist' }, { state: ['gone'], trouble: ['mine'], from: ['15.1.2027'], paper: ['no'], sort: ['name'], count: ['0', '201', 'x'], before: ['x'], text: [long(201)] }],

@@ -146,7 +146,7 @@ export type { Row } from './map/row.js';
 export { SURE, columnLike, ruleForColumn, suggest, suggestRules } from './map/suggest.js';
 export type { Learned, Suggestion } from './map/suggest.js';
 
-export { checkRecords, checksComparing, checksOfRecords, comparingChecks, RecordChecker } from './checks/check-records.js';
+export { checkRecords, checkValue, checksComparing, checksOfRecords, comparingChecks, RecordChecker } from './checks/check-records.js';
 export type { CheckScope, SaidFinding } from './checks/check-records.js';
 export { checkSays, checksOf, plainSwitches, proposedChecks, unknownChecks } from './checks/check-plan.js';
 export type { CheckPlan, ColumnChecks } from './checks/column-checks.js';

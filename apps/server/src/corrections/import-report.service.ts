@@ -2,6 +2,7 @@ import type { ImportReport } from '@mailbag/contract';
 import { columnKindName, findingTitle, sourceNoteSentence } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { CorrectionsService } from './corrections.service.js';
+import { FindingLists } from '../mailings/finding-lists.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import type { Download } from '../files/download.js';
@@ -16,6 +17,7 @@ export class ImportReports {
     private readonly corrections: CorrectionsService,
     private readonly mailings: MailingsService,
     private readonly checks: MailingChecks,
+    private readonly findings: FindingLists,
   ) {}
 
   /** @throws MailbagError not-found */
@@ -87,7 +89,7 @@ export class ImportReports {
     );
     const rows: (string | number)[][] = [['Mailing', 'Row', 'Column', 'Value', 'Severity', 'What', 'Proposed']];
     for (const { id: mailingId, name } of report.mailings)
-      for (const { finding } of (await this.checks.findings(mailingId, {}, 0, 100_000)).items)
+      for (const { finding } of (await this.findings.page(mailingId, {}, 0, 100_000)).items)
         rows.push([
           name,
           finding.row,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { AcceptRequest, ChecksAnswer, FindingsAnswer, FlaggedAnswer } from '@mailbag/contract';
-import type { Finding, SourceRecord } from '@mailbag/core';
+import type { AcceptRequest, ChecksAnswer } from '@mailbag/contract';
+import type { Finding } from '@mailbag/core';
 import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -241,40 +241,6 @@ export class MailingChecks implements OnApplicationBootstrap {
       groups,
       error: current ? mailing.checkError : null,
     };
-  }
-
-  async findings(
-    id: number,
-    { code, severity, accepted }: { code?: string; severity?: string; accepted?: boolean },
-    from: number,
-    count: number,
-  ): Promise<FindingsAnswer> {
-    const { plan } = await this.mailings.entity(id);
-    const which = { mailingId: id, code, severity, accepted };
-    const sum = await findingStore.count(this.transactions, which);
-    const rows = await findingStore.page(this.transactions, which, from, count);
-    const records = plan.sourceId
-      ? await this.sources.recordsAt(plan.sourceId, [...new Set(rows.map(({ ordinal }) => ordinal))])
-      : new Map<number, SourceRecord>();
-    return {
-      total: sum?.total ?? 0,
-      items: rows.flatMap(({ ordinal, body, acceptanceId, reason, who, at }) => {
-        const record = records.get(ordinal);
-        const acceptance = acceptanceId === null ? null : { id: acceptanceId, reason, who, at };
-        return record ? [{ finding: JSON.parse(body) as Finding, record, index: ordinal, acceptance }] : [];
-      }),
-      corrections: plan.sourceId
-        ? await this.sources.correctionsOf(
-            plan.sourceId,
-            [...records.values()].map(({ row }) => row),
-          )
-        : [],
-    };
-  }
-
-  async flagged(id: number): Promise<FlaggedAnswer> {
-    const rows = await findingStore.flagged(this.transactions, id);
-    return { indexes: rows.map(({ ordinal }) => ordinal) };
   }
 
   /**

@@ -1,8 +1,6 @@
 import {
   ChecksAnswer,
   ExtraFile,
-  FindingsAnswer,
-  FlaggedAnswer,
   HereAnswer,
   HereRequest,
   MailingChangesAnswer,
@@ -197,26 +195,5 @@ export class MailingsController {
   @WithoutValues()
   checks(@Param('id', ParseIntPipe) id: number): Promise<ChecksAnswer> {
     return this.checking.checks(id);
-  }
-
-  @Answers(FindingsAnswer)
-  @Get(':id/findings')
-  findings(
-    @Param('id', ParseIntPipe) id: number,
-    @Query('from', ParseIntPipe) from: number,
-    @Query('count', ParseIntPipe) count: number,
-    @Query('code') code?: string,
-    @Query('severity') severity?: string,
-    @Query('accepted') accepted?: string,
-  ): Promise<FindingsAnswer> {
-    const filter = { ...(code ? { code } : {}), ...(severity ? { severity } : {}), accepted: accepted === 'yes' };
-    return this.checking.findings(id, filter, Math.max(0, from), Math.min(500, Math.max(1, count)));
-  }
-
-  @Answers(FlaggedAnswer)
-  @Get(':id/flagged')
-  @WithoutValues()
-  flagged(@Param('id', ParseIntPipe) id: number): Promise<FlaggedAnswer> {
-    return this.checking.flagged(id);
   }
 }

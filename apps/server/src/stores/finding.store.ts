@@ -1,4 +1,4 @@
-import type { FindingGroup } from '@mailbag/contract';
+import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
@@ -23,12 +23,31 @@ export interface WhichFindings {
   code?: string | undefined;
   severity?: string | undefined;
   accepted?: boolean | undefined;
+  /** Places of the only records whose findings are wanted. */
+  among?: readonly number[] | undefined;
 }
-function chosen({ mailingId, code, severity, accepted }: WhichFindings): { where: string; values: unknown[] } {
+function chosen({ mailingId, code, severity, accepted, among }: WhichFindings): { where: string; values: unknown[] } {
+  const onlyThese = among ? ` AND ordinal ${dialect.inIds}` : '';
   return {
-    where: `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}`,
-    values: [mailingId, ...(code ? [code] : []), ...(severity ? [severity] : [])],
+    where: `mailingId = ? AND acceptanceId IS ${accepted ? 'NOT NULL' : 'NULL'}${code ? ' AND code = ?' : ''}${severity ? ' AND severity = ?' : ''}${onlyThese}`,
+    values: [mailingId, ...(code ? [code] : []), ...(severity ? [severity] : []), ...(among ? [JSON.stringify(among)] : [])],
   };
+}
+
+/** What findings are ordered by, before their place among the records. */
+const orders: Record<FindingSort, string | null> = {
+  row: null,
+  kind: 'code',
+  column: dialect.caseless('columnName'),
+  value: dialect.caseless(dialect.at('body', 'value')),
+};
+export interface FindingOrder {
+  sort: FindingSort;
+  isDown: boolean;
+}
+function ordered({ sort, isDown }: FindingOrder): string {
+  const first = orders[sort];
+  return [...(first === null ? [] : [first]), 'ordinal', 'id'].map((one) => `${one} ${isDown ? 'DESC' : 'ASC'}`).join(', ');
 }
 
 export interface NewFinding {
@@ -122,12 +141,13 @@ export const findingStore = {
     return one<{ total: number }>(sql, `SELECT COUNT(*) AS total FROM finding WHERE ${where}`, values);
   },
 
-  page: (sql: Sql, which: WhichFindings, from: number, count: number) => {
+  page: (sql: Sql, which: WhichFindings, order: FindingOrder, from: number, count: number) => {
     const { where, values } = chosen(which);
+    const by = ordered(order);
     return rows<{ ordinal: number; body: string; acceptanceId: number | null; reason: string; who: string; at: string }>(
       sql,
-      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ordinal, id LIMIT ? OFFSET ?) AS page
-       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) AS accepted ON acceptedId = acceptanceId ORDER BY ordinal, page.id`,
+      `SELECT ordinal, body, acceptanceId, reason, who, at FROM (SELECT * FROM finding WHERE ${where} ORDER BY ${by} LIMIT ? OFFSET ?) AS page
+       LEFT JOIN (SELECT id AS acceptedId, reason, who, at FROM acceptance) AS accepted ON acceptedId = acceptanceId ORDER BY ${by}`,
       [...values, count, from],
     );
   },

@@ -87,7 +87,9 @@ describe.each(Object.keys(openers))('on %s', (name) => {
     });
     const accepted = { mailingId: 1, accepted: true };
     expect((await findingStore.count(sql, accepted))!.total).toBe(1);
-    const [page] = await findingStore.page(sql, accepted, 0, 10);
+    const [page] = await findingStore.page(sql, accepted, { sort: 'row', isDown: false }, 0, 10);
+    for (const sort of ['row', 'kind', 'column', 'value'] as const)
+      expect(await findingStore.page(sql, { ...accepted, among: [1_000_000] }, { sort, isDown: true }, 0, 10)).toEqual([]);
     expect(page).toMatchObject({ ordinal: 0, reason: 'is meant', who: 'Marit' });
     await findingStore.takeBack(sql, 1, page!.acceptanceId!);
     await findingStore.dropAcceptance(sql, 1, page!.acceptanceId!);

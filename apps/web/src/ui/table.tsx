@@ -1,3 +1,4 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
 import styled from 'styled-components';
 import { color, font } from '../theme';
 
@@ -38,8 +39,44 @@ export const Table = styled.table`
     text-align: right;
     font-variant-numeric: tabular-nums;
   }
+  & th button {
+    display: inline-flex;
+    align-items: center;
+    gap: 3px;
+    border: 0;
+    background: none;
+    padding: 0;
+    font: inherit;
+    color: inherit;
+    cursor: pointer;
+  }
+  & th button:hover {
+    color: ${color.ink};
+  }
   & .mono {
     font-family: ${font.mono};
     font-size: 12px;
   }
 `;
+
+/** A heading that orders the rows by its column; once more, the other way round. */
+export function Sortable({
+  words,
+  onSort,
+  ...rest
+}: {
+  words: string;
+  onSort: () => void;
+  'aria-sort': 'none' | 'ascending' | 'descending';
+}) {
+  const way = rest['aria-sort'];
+  return (
+    <th {...rest}>
+      <button type="button" onClick={onSort}>
+        {words}
+        {way === 'ascending' && <ArrowUp size={12} aria-hidden />}
+        {way === 'descending' && <ArrowDown size={12} aria-hidden />}
+      </button>
+    </th>
+  );
+}

@@ -1,6 +1,8 @@
+import { someContext } from '../testing/context.js';
 import { columnOf } from '../testing/findings.js';
 import type { ColumnKind } from '../tables/record.js';
 import { checkSays, checksOf, plainSwitches, proposedChecks, unknownChecks } from './check-plan.js';
+import { checkValue } from './check-records.js';
 import { checkKinds } from './registry.js';
 
 const on = (name: string, kind: ColumnKind): string[] => Object.keys(proposedChecks(columnOf(name, kind))).sort();
@@ -53,4 +55,15 @@ test('codes of findings are those of one check alone, but for the two that look 
   for (const [name, { findings }] of Object.entries(checkKinds))
     for (const code of Object.keys(findings)) owners.set(code, [...(owners.get(code) ?? []), name]);
   expect([...owners].filter(([, names]) => names.length > 1)).toEqual([['address-wrong', ['address', 'otherAddress']]]);
+});
+
+test.each([
+  ['ada@@example.org', ['address-wrong'], 'ada@example.org'],
+  ['ada@example.org', [], null],
+  [' ada@example.org', ['stray-space'], 'ada@example.org'],
+  ['', [], null],
+])('a value that is tried, %j, is told what a record with it would be told', (text, codes, mend) => {
+  const found = checkValue(columnOf('Mail', 'email'), { email: true, spaces: true }, {}, { text, value: text }, someContext);
+  expect(found.map(({ code }) => code)).toEqual(codes);
+  expect(found[0]?.mend ?? null).toBe(mend);
 });

@@ -1,6 +1,8 @@
 import { evaluateTemplate } from '../map/packet.js';
 import { rowReader } from '../map/row.js';
-import type { SourceRecord } from '../tables/record.js';
+import type { FillContext } from '../map/fill-context.js';
+import type { Cell, Column, SourceRecord } from '../tables/record.js';
+import type { CheckPlan, ColumnChecks } from './column-checks.js';
 import type { Check, CheckSetup, PreparedSetup } from './check.js';
 import { checksOf } from './check-plan.js';
 import type { Finding } from './finding.js';
@@ -71,6 +73,20 @@ export function checkRecords(setup: CheckSetup, records: readonly SourceRecord[]
   checker.see(records);
   return checker.done().map(({ finding }) => finding);
 }
+
+/** What the checks of a column say of one value by itself; checks that compare records have nothing to compare it with. */
+export const checkValue = (column: Column, checks: ColumnChecks, { country }: CheckPlan, cell: Cell, context: FillContext): Finding[] =>
+  checkRecords(
+    {
+      plan: { ...(country !== undefined && { country }), mixedUp: false, samePerson: false, columns: { [column.name]: checks } },
+      columns: [column],
+      templates: [],
+      context,
+      keyColumn: null,
+      addressColumn: null,
+    },
+    [{ row: 1, cells: [cell] }],
+  );
 
 /** The checks whose findings on other records may change with a value of the columns. */
 export const checksComparing = (setup: CheckSetup, columns: readonly string[]): string[] =>

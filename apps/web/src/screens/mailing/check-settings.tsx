@@ -1,5 +1,17 @@
 import type { CheckPlan, ColumnChecks } from '@mailbag/core';
-import { checkSays, checksOf, columnKindName, plainSwitches, proposedChecks } from '@mailbag/core';
+import type { Column, FillContext } from '@mailbag/core';
+import {
+  SAMPLE_CODE,
+  checkSays,
+  checkValue,
+  checksOf,
+  columnKindName,
+  fillContext,
+  findingSentence,
+  plainSwitches,
+  proposedChecks,
+  typedText,
+} from '@mailbag/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -9,6 +21,7 @@ import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput, Toggled } from '../../ui/field';
 import { Bar, Pane, Row, Scroll, Small, Stack } from '../../ui/layout';
+import { Mark } from '../../ui/mark';
 
 const Line = styled.div`
   padding: 5px 0;
@@ -28,7 +41,7 @@ const regions = (() => {
 
 /** What is looked at in each column: proposed by what stands in it, set by a person. */
 export function CheckSettings({
-  work: { plan, change, columns },
+  work: { mailing, plan, change, columns },
   startWith,
   onClose,
 }: {
@@ -119,6 +132,7 @@ export function CheckSettings({
                   onChange={(text) => setColumn({ allowed: text === '' ? null : text.split('\n') })}
                 />
               </Line>
+              <TriedValue key={name} column={column} checks={current} plan={checks} context={fillContext(mailing.next, 0, SAMPLE_CODE)} />
               {own && (
                 <Button
                   small
@@ -135,5 +149,33 @@ export function CheckSettings({
         </Stack>
       </Scroll>
     </Pane>
+  );
+}
+
+/** A value that is typed to see what the checks of a column would say of it. */
+function TriedValue({ column, checks, plan, context }: { column: Column; checks: ColumnChecks; plan: CheckPlan; context: FillContext }) {
+  const [text, setText] = useState('');
+  const found = text === '' ? [] : checkValue(column, checks, plan, typedText(text, column.reading), context);
+  return (
+    <Line>
+      <TextInput label="Try a value" placeholder={column.examples[0] ?? ''} value={text} onChange={setText} />
+      <div role="status" style={{ paddingTop: 4 }}>
+        {text === '' ? (
+          <Small>Type one to see what would be said of it, without changing a record.</Small>
+        ) : found.length === 0 ? (
+          <Mark $tone="moss">Nothing to be said</Mark>
+        ) : (
+          found.map((finding) => (
+            <div key={finding.code}>
+              <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
+                {finding.severity}
+              </Mark>
+              {findingSentence(finding)}
+              {finding.mend != null && <Small> Proposed: “{finding.mend}”.</Small>}
+            </div>
+          ))
+        )}
+      </div>
+    </Line>
   );
 }

@@ -1,7 +1,7 @@
-import type { FindingGroup } from '@mailbag/contract';
+import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { findingTitle } from '@mailbag/core';
-import { useQuery } from '@tanstack/react-query';
-import { CircleAlert, Eye, Settings2, UserPlus, Wrench } from 'lucide-react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { CircleAlert, Download, Eye, Settings2, UserPlus, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
@@ -11,10 +11,12 @@ import { useCorrections } from '../../features/records/use-corrections';
 import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { FileButton } from '../../ui/link-button';
+import { TextInput } from '../../ui/field';
 import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
-import { Table } from '../../ui/table';
+import { Sortable, Table } from '../../ui/table';
 import { CheckSettings } from './check-settings';
 import { FindingRow } from './finding-row';
 
@@ -57,9 +59,30 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   const [pages, setPages] = useState(1);
   const [isSetting, setIsSetting] = useState(false);
   const corrections = useCorrections(plan.sourceId ?? 0);
-  const query =
-    typeof filter === 'object' ? `&code=${filter.code}&severity=${filter.severity}` : filter === 'accepted' ? '&accepted=yes' : '';
-  const { data: findings } = useQuery({ ...queries.findings(mailing.id, query, 0, PAGE * pages), enabled: filter !== 'left out' });
+  const [text, setText] = useState('');
+  const [order, setOrder] = useState<{ sort: FindingSort; isDown: boolean }>({ sort: 'row', isDown: false });
+  const query = String(
+    new URLSearchParams({
+      ...(typeof filter === 'object' && { code: filter.code, severity: filter.severity }),
+      ...(filter === 'accepted' && { accepted: 'yes' }),
+      ...(text.trim() !== '' && { text: text.trim() }),
+      sort: order.sort,
+      ...(order.isDown && { down: 'yes' }),
+    }),
+  );
+  const { data: findings } = useQuery({
+    ...queries.findings(mailing.id, `&${query}`, 0, PAGE * pages),
+    enabled: filter !== 'left out',
+    // What was listed stays until what is typed has its list.
+    placeholderData: keepPreviousData,
+  });
+  const sortable = (sort: FindingSort, words: string) => (
+    <Sortable
+      aria-sort={order.sort !== sort ? 'none' : order.isDown ? 'descending' : 'ascending'}
+      words={words}
+      onSort={() => setOrder({ sort, isDown: order.sort === sort && !order.isDown })}
+    />
+  );
   const leaveOut = (row: number, out: boolean): void =>
     change((one) => ({ ...one, leftOut: out ? [...one.leftOut, row] : one.leftOut.filter((other) => other !== row) }));
 
@@ -130,6 +153,34 @@ export function ChecksPart({ work }: { work: MailingWork }) {
         {chosen && chosen.mends > 0 && (
           <MendAll group={chosen} isBusy={corrections.isBusy} onMend={() => corrections.mend(mailing.id, { code: chosen.code })} />
         )}
+        {filter !== 'left out' && (
+          <Bar>
+            <div style={{ width: 240 }}>
+              <TextInput
+                label="Search the findings"
+                hideLabel
+                placeholder="Search the findings’ records"
+                value={text}
+                onChange={(next) => {
+                  setText(next);
+                  setPages(1);
+                }}
+              />
+            </div>
+            <Small role="status">{findings ? counted(findings.total, 'finding') : ''}</Small>
+            <div className="fill" />
+            {findings && findings.total > 0 && (
+              <>
+                <FileButton $small href={`/api/mailings/${mailing.id}/findings.csv?${query}`} download>
+                  <Download size={13} /> CSV
+                </FileButton>
+                <FileButton $small href={`/api/mailings/${mailing.id}/findings.xlsx?${query}`} download>
+                  <Download size={13} /> Excel
+                </FileButton>
+              </>
+            )}
+          </Bar>
+        )}
         {filter === 'left out' ? (
           <LeftOut rows={plan.leftOut} onTakeIn={(row) => leaveOut(row, false)} />
         ) : findings && findings.items.length > 0 ? (
@@ -137,11 +188,11 @@ export function ChecksPart({ work }: { work: MailingWork }) {
             <Table>
               <thead>
                 <tr>
-                  <th>Row</th>
+                  {sortable('row', 'Row')}
                   <th>{plan.keyColumn ?? 'Record'}</th>
-                  <th>Column</th>
-                  <th>Value</th>
-                  <th>What is to be said</th>
+                  {sortable('column', 'Column')}
+                  {sortable('value', 'Value')}
+                  {sortable('kind', 'What is to be said')}
                 </tr>
               </thead>
               <tbody>
@@ -164,12 +215,14 @@ export function ChecksPart({ work }: { work: MailingWork }) {
             )}
           </Scroll>
         ) : findings ? (
-          <Empty title={checks.current ? 'Nothing to be said' : 'Checking …'}>
-            {checks.current
-              ? filter === 'all'
-                ? 'Every record that is checked can run as it is.'
-                : 'Nothing of this kind is left.'
-              : 'The records are being checked against the map and the forms.'}
+          <Empty title={text.trim() !== '' ? 'Nothing found' : checks.current ? 'Nothing to be said' : 'Checking …'}>
+            {text.trim() !== ''
+              ? 'No record that has such a finding holds these words.'
+              : checks.current
+                ? filter === 'all'
+                  ? 'Every record that is checked can run as it is.'
+                  : 'Nothing of this kind is left.'
+                : 'The records are being checked against the map and the forms.'}
           </Empty>
         ) : (
           <Loading what="the findings" />
