@@ -46,7 +46,9 @@ test('findings are searched by what stands in their records, put in order, and w
   const base = `/api/mailings/${mailing}`;
   await mailbag.client.until<ChecksAnswer>(`${base}/checks`, ({ current }) => current);
   const values = async (query: string): Promise<string[]> =>
-    (await mailbag.client.get<FindingsAnswer>(`${base}/findings?from=0&count=100&severity=stop${query}`)).items.map(({ finding }) => finding.value);
+    (await mailbag.client.get<FindingsAnswer>(`${base}/findings?from=0&count=100&severity=stop${query}`)).items.map(
+      ({ finding }) => finding.value,
+    );
   expect(await values('')).toEqual(['perhaps', 'maybe', 'later']);
   expect(await values('&sort=value')).toEqual(['later', 'maybe', 'perhaps']);
   expect(await values('&sort=row&down=yes')).toEqual(['later', 'maybe', 'perhaps']);
