@@ -98,11 +98,11 @@ export function ChecksPart({ work }: { work: MailingWork }) {
     setPages(1);
   };
   return (
-    <Split $columns={isSetting ? '300px minmax(0, 1fr) 340px' : '300px minmax(0, 1fr)'}>
+    <Split $columns={isSetting ? '230px minmax(0, 1fr) 300px' : '300px minmax(0, 1fr)'}>
       <Pane aria-label="Kinds of findings">
         <Bar>
           <b>{count(checks.records - checks.stopped - checks.leftOut)}</b>
-          <Small>of {counted(checks.records, 'record')} can run</Small>
+          <Small>of {count(checks.records)} can run</Small>
           {!checks.current && <Mark $tone="ochre">{checks.progress > 0 ? `checked ${count(checks.progress)} …` : 'checking …'}</Mark>}
           <div className="fill" />
           <Button small pressed={isSetting} onPress={() => setIsSetting(!isSetting)}>
@@ -153,9 +153,9 @@ export function ChecksPart({ work }: { work: MailingWork }) {
         {chosen && chosen.mends > 0 && (
           <MendAll group={chosen} isBusy={corrections.isBusy} onMend={() => corrections.mend(mailing.id, { code: chosen.code })} />
         )}
-        {filter !== 'left out' && (
+        {filter !== 'left out' && (text !== '' || (findings?.total ?? 0) > 0) && (
           <Bar>
-            <div style={{ width: 240 }}>
+            <div style={{ flex: '0 1 240px', minWidth: 120 }}>
               <TextInput
                 label="Search the findings"
                 hideLabel
@@ -167,7 +167,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
                 }}
               />
             </div>
-            <Small role="status">{findings ? counted(findings.total, 'finding') : ''}</Small>
+            <Small role="status" style={{ whiteSpace: 'nowrap' }}>{findings ? counted(findings.total, 'finding') : ''}</Small>
             <div className="fill" />
             {findings && findings.total > 0 && (
               <>
@@ -203,6 +203,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
                     item={item}
                     answer={findings}
                     corrections={corrections}
+                    isNarrow={isSetting}
                     onLeaveOut={() => leaveOut(item.finding.row, true)}
                   />
                 ))}

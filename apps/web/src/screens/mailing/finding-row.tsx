@@ -37,12 +37,15 @@ export function FindingRow({
   item: { finding, record, index, acceptance },
   answer,
   corrections,
+  isNarrow,
   onLeaveOut,
 }: {
   work: MailingWork;
   item: Item;
   answer: FindingsAnswer;
   corrections: Corrections;
+  /** Other panes take most of the room. */
+  isNarrow: boolean;
   onLeaveOut: () => void;
 }) {
   const navigate = useNavigate();
@@ -75,7 +78,7 @@ export function FindingRow({
       <td className="number">{finding.row}</td>
       <td style={{ whiteSpace: 'nowrap' }}>{record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}</td>
       <td>{finding.column ?? '—'}</td>
-      <td style={{ maxWidth: 220, padding: '3px 4px' }}>
+      <td style={{ maxWidth: isNarrow ? 130 : 220, padding: '3px 4px' }}>
         {at < 0 ? (
           text || <Small>empty</Small>
         ) : (
