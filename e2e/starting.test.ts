@@ -44,7 +44,8 @@ async function signIn(on: Page): Promise<void> {
 }
 /** The line of a number in the start screen. */
 const line = (text: string, on: Page = page): Locator => on.getByRole('button', { name: new RegExp(`^[\\d,]+ ${text}$`) });
-const letters = async (): Promise<string[]> => (await office.letters()).map(({ to }) => to).sort();
+const isTrial = ({ subject }: { subject: string }): boolean => subject.startsWith('Trial: ');
+const letters = async (): Promise<string[]> => (await office.letters()).filter((one) => !isTrial(one)).map(({ to }) => to).sort(); // prettier-ignore
 
 step('before a batch: who gets what, who does not and why, the fields without a rule, and the first message', async () => {
   await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
@@ -57,6 +58,37 @@ step('before a batch: who gets what, who does not and why, the fields without a 
   expect(await page.getByRole('row').count()).toBe(9);
   await page.getByText(/^\d+ fields have no rule and stay as the form has them$/).waitFor();
   await page.getByText('Plot P-10').waitFor();
+  await page.getByText(/^\d+ KB in all, made in /).waitFor();
+});
+
+step('a trial run is opened, mailed to oneself alone, and leaves no trace once it is thrown away', async () => {
+  await page.getByRole('link', { name: 'Trial run first' }).click();
+  await page
+    .getByRole('region', { name: 'Contact sheet' })
+    .getByText(/^\d+ copies$/)
+    .waitFor();
+  await button('Trial run …').click();
+  await page.getByRole('dialog', { name: /^Trial run of \d+ records/ }).waitFor();
+  await page.getByText(`Mail them too, to ${person.email} alone`).click();
+  await button('Make them').click();
+  const trial = page.getByRole('region', { name: 'Trial run' });
+  await trial.getByText(/^\d+ copies of \d+ records, outside of the ledger\. \d+ messages went to /).waitFor();
+  const links = trial.getByRole('link', { name: /^P-\d+\.pdf/ });
+  const href = await links.first().getAttribute('href');
+  const file = await page.request.get(`${mailbag.address}${href}`);
+  expect([file.status(), (await file.body()).subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
+  const sent = await office.letters();
+  expect(sent.map(({ to }) => to)).toEqual(Array.from({ length: await links.count() }, () => person.email));
+  expect(sent.every(isTrial)).toBe(true);
+  await button('Throw away').click();
+  await trial.waitFor({ state: 'detached' });
+  expect((await page.request.get(`${mailbag.address}${href}`)).status()).toBe(404);
+  // Neither the ledger nor the number of the first batch knows of it.
+  expect((await mailbag.client.get<{ total: number }>('/api/copies/counts')).total).toBe(0);
+});
+
+step('what was looked at is begun, and nobody who was not named gets mail', async () => {
+  await page.getByRole('link', { name: 'Start a batch' }).click();
   await button('Make and mail 11 copies').click();
   await page.getByRole('heading', { name: /Batch 1/ }).waitFor();
   await page.getByRole('link', { name: 'sent 11' }).waitFor();

@@ -15,6 +15,7 @@ import { IncomingMail } from './incoming/incoming-mail.service.js';
 import { InboundSmtp } from './incoming/inbound-smtp.service.js';
 import { MailboxReader } from './incoming/mailbox-reader.service.js';
 import { BatchStarts } from './batches/batch-starts.service.js';
+import { StartEstimates } from './batches/start-estimates.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchMaking } from './batches/batch-making.service.js';
 import { BatchSummaries } from './batches/batch-summaries.service.js';
@@ -57,6 +58,8 @@ import { EarlierMaps } from './mailings/earlier-maps.service.js';
 import { FindingLists } from './mailings/finding-lists.service.js';
 import { FindingsController } from './mailings/findings.controller.js';
 import { Surveys } from './mailings/surveys.service.js';
+import { TrialsController } from './trials/trials.controller.js';
+import { Trials } from './trials/trials.service.js';
 import { SurveysController } from './mailings/surveys.controller.js';
 import { MailingChecks } from './mailings/mailing-checks.service.js';
 import { MailingsController } from './mailings/mailings.controller.js';
@@ -147,6 +150,7 @@ import { Pool } from './work/pool.js';
     MailingsController,
     FindingsController,
     SurveysController,
+    TrialsController,
     PaperController,
     PeopleController,
     RegistersController,
@@ -170,6 +174,7 @@ import { Pool } from './work/pool.js';
     BatchSummaries,
     BatchesService,
     BatchStarts,
+    StartEstimates,
     BounceSettings,
     BouncesService,
     IncomingMail,
@@ -194,6 +199,7 @@ import { Pool } from './work/pool.js';
     MailingChecks,
     FindingLists,
     Surveys,
+    Trials,
     EarlierMaps,
     LastCopies,
     MailingCopies,

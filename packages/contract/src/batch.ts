@@ -146,6 +146,27 @@ export class StartPreview {
   startAt!: string | null;
 }
 
+/** How long a batch would take and what it weighs, told from a few of its copies. */
+export class StartEstimate {
+  /** Of all copies. */
+  @IsNumber()
+  bytes!: number;
+
+  /** Until all copies are made. */
+  @IsNumber()
+  makingSeconds!: number;
+
+  /** Until all messages have left at the limits of the server; null: there is no limit, or nothing is mailed. -1: its hours never begin. */
+  @Nullable()
+  @IsNumber()
+  sendingSeconds!: number | null;
+
+  /** Name of the mail server; null: nothing is mailed. */
+  @Nullable()
+  @IsString()
+  server!: string | null;
+}
+
 /** A record as it is listed: its place, its row in the source, and what tells it from others. */
 export class ListedRecord {
   @IsNumber()

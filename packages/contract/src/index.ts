@@ -1,5 +1,6 @@
 export * from './account.js';
 export * from './template.js';
+export * from './trial.js';
 export * from './layout.js';
 export * from './source.js';
 export * from './plan.js';

@@ -29,6 +29,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a view', contract.SavedViewRequest, { name: 'Bounced', filter: 'state=bounced' }, { name: ['', long(500)] }],
   ['a query', contract.QueryRequest, { sql: 'SELECT 1', parameters: {} }, { sql: [long(20_001), 5] }],
   ['a test message', contract.TestMessageRequest, { index: 0, address: 'ada@example.org' }, { index: [-1, '0'], address: ['ada', ''] }],
+  ['a trial', contract.TrialRequest, { indexes: [0, 3], mailed: false }, { indexes: [[], [-1], ['0'], [1, 1], Array.from({ length: 49 }, (_, at) => at)], mailed: ['no'] }],
   ['how long things are kept', contract.RetentionRequest, { sourceDays: 30, copyDays: 0, recordDays: 36_500 }, { sourceDays: [-1, 0.5], copyDays: [36_501], recordDays: [null] }],
   ['a code', contract.SenderCodeRequest, { code: '123456' }, { code: [5] }],
   ['what is doubted', contract.DoubtRequest, { batchIds: [1] }, { batchIds: ['all', ['1']] }],

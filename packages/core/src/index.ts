@@ -189,6 +189,7 @@ export { readDeliveryStatus, readReport } from './mail/report.js';
 export type { IncomingMail, MailReport, ReportedRecipient } from './mail/report.js';
 export { newReturnToken, returnPath, returnToken } from './mail/return-path.js';
 export { minutesUntilOpen } from './mail/send-window.js';
+export { sendingSeconds } from './mail/sending-time.js';
 export type { SendWindow } from './mail/send-window.js';
 export { MOST_TRIES, replyMeaning, retryDelay } from './mail/smtp-reply.js';
 

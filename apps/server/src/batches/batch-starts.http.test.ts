@@ -1,4 +1,4 @@
-import type { BatchSummary, MailingPlan, StartList, StartPreview } from '@mailbag/contract';
+import type { BatchSummary, MailingPlan, StartEstimate, StartList, StartPreview } from '@mailbag/contract';
 import { startBatch } from '../../../../demo/src/start-batch.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
@@ -168,4 +168,18 @@ test('records to choose from are found by what they hold and by what became of t
   expect((await find('text=t+k1')).rows).toEqual([2, 11, 12, 13]);
   await mailbag.client.send('POST', `/api/sources/${await sourceOf(mailing)}/corrections`, { row: 5, column: 'Name', value: 'Mended' });
   expect((await find('only=corrected')).rows).toEqual([5]);
+});
+
+test('how much the copies weigh is told before they are made, as it turns out to be', async () => {
+  const mailing = await mailingOf(rows('W', 30));
+  const shown = await look(mailing, 'everybody');
+  const estimate = await mailbag.client.get<StartEstimate>(`/api/mailings/${mailing}/estimate/${shown.digest}`);
+  expect(estimate).toMatchObject({ server: null, sendingSeconds: null });
+  expect(estimate.makingSeconds).toBeGreaterThan(0);
+  const batch = await done(await start(mailing, shown, key()));
+  const { rows: copies } = await mailbag.client.get<{ rows: { id: number }[] }>(`/api/copies?batch=${batch.id}&count=200`);
+  const sizes = await Promise.all(copies.map(async ({ id }) => (await mailbag.client.bytes(`/api/copies/${id}/pdf`)).byteLength));
+  const whole = sizes.reduce((sum, size) => sum + size, 0);
+  expect(Math.abs(estimate.bytes - whole) / whole).toBeLessThan(0.02);
+  await expect(mailbag.client.get(`/api/mailings/${mailing}/estimate/${'0'.repeat(64)}`)).rejects.toThrow('start-outdated');
 });

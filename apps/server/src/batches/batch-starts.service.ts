@@ -12,10 +12,12 @@ import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 /** What was shown last: places of records by group, for the lists behind the numbers. */
-interface Shown {
+export interface Shown {
   sourceId: number;
   mailing: FrozenMailing;
   groups: Record<StartGroup, number[]>;
+  /** Copies that would be made. */
+  copies: number;
 }
 /** Records that a search lists; all that it finds can be taken. */
 const MOST_LISTED = 200;
@@ -70,7 +72,7 @@ export class BatchStarts {
       choice,
       context: await this.batches.next(),
     });
-    this.shown.set(digest, { sourceId, mailing: frozen, groups });
+    this.shown.set(digest, { sourceId, mailing: frozen, groups, copies });
     if (this.shown.size > MOST_SHOWN) this.shown.delete(this.shown.keys().next().value!);
     const { plan, templates } = frozen;
     const runs = groups.runs.length;
@@ -95,10 +97,16 @@ export class BatchStarts {
     };
   }
 
-  /** The records behind a number. @throws MailbagError start-outdated */
-  async list(digest: string, group: StartGroup, from: number, count: number): Promise<StartList> {
+  /** What was shown. @throws MailbagError start-outdated */
+  shownAs(digest: string): Shown {
     const shown = this.shown.get(digest);
     if (!shown) throw new MailbagError('start-outdated', { mailing: 'This mailing' });
+    return shown;
+  }
+
+  /** The records behind a number. @throws MailbagError start-outdated */
+  async list(digest: string, group: StartGroup, from: number, count: number): Promise<StartList> {
+    const shown = this.shownAs(digest);
     const ordinals = shown.groups[group];
     return { total: ordinals.length, rows: await this.listed(shown, ordinals.slice(from, from + count)) };
   }

@@ -2,6 +2,7 @@ import {
   BatchStartRequest,
   BatchSummary,
   MatchingRecords,
+  StartEstimate,
   StartList,
   StartPreview,
   StartPreviewRequest,
@@ -14,6 +15,7 @@ import { WithoutValues } from '../accounts/hidden-values.js';
 import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
 import { BatchStarts } from './batch-starts.service.js';
+import { StartEstimates } from './start-estimates.service.js';
 import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchesService } from './batches.service.js';
 import { streamed } from '../files/download.js';
@@ -25,6 +27,7 @@ export class BatchesController {
     private readonly batches: BatchesService,
     private readonly summaries: BatchSummaries,
     private readonly starts: BatchStarts,
+    private readonly estimates: StartEstimates,
   ) {}
 
   /** Who would run with a choice, and what they would get. Changes nothing. */
@@ -48,6 +51,13 @@ export class BatchesController {
     const known = startGroups.find((one) => one === group);
     if (!known) throw new MailbagError('not-found', { what: 'list' });
     return this.starts.list(digest, known, Math.max(0, from), Math.min(500, Math.max(1, count)));
+  }
+
+  /** How long what was shown would take, and what it weighs. */
+  @Answers(StartEstimate)
+  @Get('mailings/:id/estimate/:digest')
+  estimate(@Param('digest') digest: string): Promise<StartEstimate> {
+    return this.estimates.of(digest);
   }
 
   /** Records to choose from. */

@@ -125,7 +125,7 @@ export class MessageSamples {
   }
 
   /** Sends the message of one record to the person who asks, and to nobody else. @throws MailbagError mail-not-handed, mail-too-large */
-  async test(id: number, index: number, address: string): Promise<string> {
+  async test(id: number, index: number, address: string, what: 'Test' | 'Trial' = 'Test'): Promise<string> {
     const { message, size, limit } = await this.make(id, index, null);
     const server = (await this.senders.sendingServers()).find((one) => one.id === message.from.serverId)!;
     if (size > limit)
@@ -137,7 +137,7 @@ export class MessageSamples {
     const transport = new MailTransport(server);
     try {
       const outcome = await transport.send(
-        { ...message, to: [{ name: '', address }], copyTo: [], blindCopyTo: [], subject: `Test: ${message.subject}` },
+        { ...message, to: [{ name: '', address }], copyTo: [], blindCopyTo: [], subject: `${what}: ${message.subject}` },
         () => Promise.resolve(),
       );
       if (outcome.kind !== 'accepted') throw new MailbagError('mail-not-handed', { said: saidWords(outcome.said) });

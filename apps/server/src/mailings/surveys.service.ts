@@ -1,4 +1,5 @@
 import type { CountedRecordsAnswer, PickReason, PicksAnswer, SurveyAnswer } from '@mailbag/contract';
+import { MOST_PICKED } from '@mailbag/contract';
 import type { Counted } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
@@ -6,9 +7,6 @@ import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { SurveyedMailing } from '../work/tasks.js';
 import { Pool } from '../work/pool.js';
 import { MailingsService } from './mailings.service.js';
-
-/** Records of a contact sheet. */
-const MOST_PICKED = 48;
 
 /** What the map of a mailing makes of all its records, worked out when somebody asks. */
 @Injectable()

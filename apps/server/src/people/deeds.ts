@@ -47,6 +47,8 @@ export const deeds: Record<string, string> = {
   'DELETE /api/mailings/:id': 'removed a mailing',
   'POST /api/mailings/:id/batches': 'started a batch',
   'POST /api/mailings/:id/test-message': 'sent a test message',
+  'POST /api/mailings/:id/trial': 'made a trial run',
+  'DELETE /api/mailings/:id/trial': 'threw a trial run away',
   'POST /api/mailings/:id/remind': 'sent reminders',
   'POST /api/batches/:id/pause': 'paused a batch',
   'POST /api/batches/:id/resume': 'resumed a batch',

@@ -21,6 +21,8 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },
   queryExcerpt: { lane: 'people', seconds: 30, what: 'Running the query' },
   sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
+  weigh: { lane: 'people', seconds: 60, what: 'Weighing the copies' },
+  trial: { lane: 'people', seconds: 120, what: 'Making the trial run' },
   openPassword: { lane: 'people', seconds: 10, what: 'Composing the password' },
   postalAddresses: { lane: 'people', seconds: 120, what: 'Composing the postal addresses' },
   letters: { lane: 'letters', seconds: 10, what: 'Composing the message' },

@@ -197,6 +197,24 @@ export interface Tasks {
     input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchContext; codes: string[] };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
+  /** The copies of some records as they would be made now, as files of the spool whose names begin with `name`. */
+  trial: {
+    input: {
+      mailing: FrozenMailing;
+      batch: BatchContext;
+      records: { record: SourceRecord; ordinal: number; codes: string[] }[];
+      name: string;
+    };
+    output: {
+      copies: { index: number; template: string; file: string; key: FileKey; size: number; openPassword: string }[];
+      faults: { index: number; why: string }[];
+    };
+  };
+  /** What the copies of some records weigh, and how long a thread takes for them. Bytes and milliseconds, in all. */
+  weigh: {
+    input: { mailing: FrozenMailing; batch: BatchContext; records: { record: SourceRecord; ordinal: number; codes: string[] }[] };
+    output: { copies: number; bytes: number; milliseconds: number };
+  };
   /** The messages of records of batches. With `reminder`: its reminder, in these words. */
   letters: { input: readonly LetterOfBatch[]; output: TaskResult<Letter>[] };
   /** The password that opens a copy; empty: none does. */

@@ -8,6 +8,7 @@ import type {
   CopyDetail,
   CountedRecordsAnswer,
   CorrectionAnswer,
+  CurrentTrialAnswer,
   DatabaseTable,
   DeskAnswer,
   FindAnswer,
@@ -46,6 +47,7 @@ import type {
   SelfCheckAnswer,
   SenderAnswer,
   SourceSummary,
+  StartEstimate,
   StartGroup,
   StartList,
   SurveyAnswer,
@@ -138,6 +140,14 @@ export const queries = {
       queryFn: () => api.get<ChecksAnswer>(`/api/mailings/${id}/checks`),
       refetchInterval: ({ state }) => (state.data && state.data.possible && !state.data.current ? 700 : false),
     }),
+  startEstimate: (id: number, digest: string) =>
+    queryOptions({
+      queryKey: ['start', id, 'estimate', digest],
+      queryFn: () => api.get<StartEstimate>(`/api/mailings/${id}/estimate/${digest}`),
+      staleTime: Infinity,
+      retry: false,
+    }),
+  trial: (id: number) => queryOptions({ queryKey: ['trial', id], queryFn: () => api.get<CurrentTrialAnswer>(`/api/mailings/${id}/trial`) }),
   findings: (id: number, filter: string, from: number, count: number) =>
     queryOptions({
       queryKey: ['checks', id, 'findings', filter, from, count],

@@ -6,7 +6,7 @@ import { differs } from './differs';
 import { guessColumns } from './mailing/guess-columns';
 import { kindWords } from '@mailbag/core';
 import { calculationWords, fieldLimits, formatWords } from './page/field-facts';
-import { counted, kilobytes } from './when';
+import { about, counted, kilobytes } from './when';
 
 test('the ledger’s filter stands in the address and comes back as it was; what is no filter is left out', () => {
   const address =
@@ -25,6 +25,7 @@ test('a bar shows what is furthest first, and only states that there are', () =>
 
 test('one is one, and several are several', () => {
   expect([counted(1, 'copy', 'copies'), counted(0, 'copy', 'copies'), counted(2, 'record')]).toEqual(['1 copy', '0 copies', '2 records']);
+  expect([2, 20, 59, 480, 3600, 7900, 86_400 * 3].map(about)).toEqual(['a few seconds', 'about 20 s', 'about 1 min', 'about 8 min', 'about 1 h', 'about 2 h 10 min', 'about 3 days']); // prettier-ignore
   expect([kilobytes(1), kilobytes(2048), kilobytes(3_145_728)]).toEqual(['1 KB', '2 KB', '3.0 MB']);
   expect([differs<'a' | 'b'>({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a']), differs({ a: 1, b: 2 }, { a: 1, b: 3 }, ['a', 'b'])]).toEqual([
     false,

@@ -1,6 +1,6 @@
 import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { findingTitle } from '@mailbag/core';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { CircleAlert, Download, Eye, Settings2, UserPlus, Wrench } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -73,8 +73,6 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   const { data: findings } = useQuery({
     ...queries.findings(mailing.id, `&${query}`, 0, PAGE * pages),
     enabled: filter !== 'left out',
-    // What was listed stays until what is typed has its list.
-    placeholderData: keepPreviousData,
   });
   const sortable = (sort: FindingSort, words: string) => (
     <Sortable
@@ -167,7 +165,9 @@ export function ChecksPart({ work }: { work: MailingWork }) {
                 }}
               />
             </div>
-            <Small role="status" style={{ whiteSpace: 'nowrap' }}>{findings ? counted(findings.total, 'finding') : ''}</Small>
+            <Small role="status" style={{ whiteSpace: 'nowrap' }}>
+              {findings ? counted(findings.total, 'finding') : ''}
+            </Small>
             <div className="fill" />
             {findings && findings.total > 0 && (
               <>

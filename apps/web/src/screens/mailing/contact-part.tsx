@@ -15,9 +15,10 @@ import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
+import { TrialButton, TrialPane, useTrial } from './trial-run';
 
 const WIDTH = 176;
 const Grid = styled.ul`
@@ -124,8 +125,14 @@ export function ContactPart({ work }: { work: MailingWork }) {
     WIDTH * 1.5,
   );
   const wordsOf = recordWords(columns, plan.keyColumn);
+  const trial = useTrial(mailing.id);
+  const nameOf = (index: number): string => {
+    const record = data?.items.find((one) => one.index === index)?.record;
+    const { key, names } = record ? wordsOf(record.cells) : { key: '', names: '' };
+    return `${key} ${names}`.trim() || `Record ${count(index + 1)}`;
+  };
   const size = template?.pageSizes[page - 1];
-  return (
+  const sheet = (
     <Pane aria-label="Contact sheet">
       <Bar style={{ flexWrap: 'wrap' }}>
         <LinkButton to={`/mailings/${mailing.id}/map`} $small $look="bare">
@@ -171,7 +178,17 @@ export function ContactPart({ work }: { work: MailingWork }) {
           placeholder="Each value of …"
           onChange={(name) => put({ column: name })}
         />
+        <Small role="status">
+          {data
+            ? pages.size < data.items.length
+              ? `drawing ${pages.size} of ${data.items.length}`
+              : `${counted(data.items.length, 'copy', 'copies')}${data.total > data.items.length ? ` of ${count(data.total)}` : ''}`
+            : isFetching
+              ? 'going through the records …'
+              : ''}
+        </Small>
         <div className="fill" />
+        <TrialButton work={work} trial={trial} indexes={data?.items.map(({ index }) => index) ?? []} />
         {templates.length > 1 && (
           <Choice
             label="Template"
@@ -195,16 +212,8 @@ export function ContactPart({ work }: { work: MailingWork }) {
             onChange={(id) => setPage(Number(id))}
           />
         )}
-        <Small role="status">
-          {data
-            ? pages.size < data.items.length
-              ? `drawing ${pages.size} of ${data.items.length}`
-              : `${counted(data.items.length, 'copy', 'copies')}${data.total > data.items.length ? ` of ${count(data.total)}` : ''}`
-            : isFetching
-              ? 'going through the records …'
-              : ''}
-        </Small>
       </Bar>
+      {trial.make.error && <Notice tone="brick">{sentenceOf(trial.make.error)}</Notice>}
       {drawingError && <Notice tone="brick">{drawingError}</Notice>}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       <Scroll>
@@ -244,5 +253,12 @@ export function ContactPart({ work }: { work: MailingWork }) {
         )}
       </Scroll>
     </Pane>
+  );
+  if (!trial.trial) return sheet;
+  return (
+    <Split $columns="minmax(0, 1fr) 330px">
+      {sheet}
+      <TrialPane mailingId={mailing.id} trial={trial} nameOf={nameOf} />
+    </Split>
   );
 }

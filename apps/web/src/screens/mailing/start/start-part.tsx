@@ -1,7 +1,7 @@
 import type { BatchSummary, StartGroup, StartPreview, StartWho } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Send } from 'lucide-react';
+import { FlaskConical, Send } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { NoAnswer, api, sentenceOf } from '../../../api/client';
@@ -13,9 +13,11 @@ import { Button } from '../../../ui/button';
 import { TextInput } from '../../../ui/field';
 import { Pane, Row, Scroll, Small, Split, Stack } from '../../../ui/layout';
 import { Loading } from '../../../ui/loading';
+import { LinkButton } from '../../../ui/link-button';
 import { Notice } from '../../../ui/mark';
 import { PickOne } from '../../../ui/pick-one';
 import { MessageSampleView } from '../message-sample-view';
+import { EstimateLine } from './estimate-line';
 import { GroupLine } from './group-line';
 import { Selection } from './selection';
 
@@ -188,6 +190,11 @@ export function StartPart({ work }: { work: MailingWork }) {
                 .map(line)}
               {data.startAt && <Small>Nothing is sent before {fullWhen(data.startAt)}.</Small>}
               {!mailed && <Small>The copies are made and kept. Nobody gets a message.</Small>}
+              {records > 0 && (
+                <div style={{ paddingTop: 4 }}>
+                  <EstimateLine mailing={mailing.id} digest={data.digest} />
+                </div>
+              )}
             </section>
             {notAs.some(([group]) => counts[group] > 0) && (
               <section aria-label="Who gets nothing">
@@ -240,6 +247,10 @@ export function StartPart({ work }: { work: MailingWork }) {
                   ? 'Starting …'
                   : `${mailed && counts.mailed > 0 ? 'Make and mail' : 'Make'} ${counted(copies, 'copy', 'copies')}`}
               </Button>
+              <LinkButton to={`/mailings/${mailing.id}/contact`}>
+                <FlaskConical size={15} />
+                Trial run first
+              </LinkButton>
               {records === 0 && isCurrent && (
                 <Small>{who === 'selection' ? 'Choose records above.' : 'Nobody is left with this choice.'}</Small>
               )}
