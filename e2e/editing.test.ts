@@ -122,7 +122,7 @@ step('a part of the application that does not arrive: a sentence, the rest still
   await page.getByRole('button', { name: 'Try again' }).click();
   await page.getByText('This screen could not be loaded').waitFor({ state: 'detached' });
   await rail.getByRole('link', { name: 'Mailings' }).click();
-  await page.getByRole('link', { name: 'Permits' }).waitFor();
+  await page.getByRole('link', { name: 'Permits', exact: true }).waitFor();
   faults.length = 0;
 });
 

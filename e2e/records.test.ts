@@ -57,7 +57,7 @@ step('the checks of the Larkmere workbook find every fault that is in it, and no
   await page.getByLabel('Password').fill(demoSignIn.password);
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: 'Mailings' }).click();
-  await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
+  await page.getByRole('link', { name: 'Plot renewals 2027', exact: true }).click();
   await page
     .getByRole('navigation', { name: 'Parts of the mailing' })
     .getByRole('link', { name: /Checks/ })

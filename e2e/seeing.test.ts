@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
@@ -156,4 +157,43 @@ step('a mailing begins as an earlier one, and columns that are called otherwise 
   await row(/^A shed up to/)
     .getByText('ticked', { exact: true })
     .waitFor();
+});
+
+step('what was changed has a way back, and from that another one', async () => {
+  await page.getByText('Saved', { exact: true }).waitFor();
+  const changes = page.getByRole('dialog', { name: 'Changes of this mailing' });
+  const back = async (): Promise<void> => {
+    await button('Changes').click();
+    await changes.getByRole('button', { name: /^Back to before .*map/ }).first().click(); // prettier-ignore
+    await changes.waitFor({ state: 'detached' });
+  };
+  await back();
+  await row(/^Name of the tenant/)
+    .getByText('Tenant 1', { exact: true })
+    .waitFor();
+  await back();
+  await row(/^Name of the tenant/)
+    .getByText('Noor Haddad')
+    .waitFor();
+});
+
+step('a mailing leaves as a zip, comes in again as another one, and is put away', async () => {
+  await page.getByRole('link', { name: 'Mailings' }).first().click();
+  const [leaving] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export “Permits 2028”' }).click()]);
+  expect(leaving.suggestedFilename()).toBe('Permits 2028.zip');
+  const zip = await leaving.path();
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button('Bring one in').click()]);
+  await chooser.setFiles({ name: 'Permits 2028.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
+  // It has the packet and the map; records are to be chosen.
+  await row(/^Name of the tenant/)
+    .getByText('Full name')
+    .waitFor();
+  await page.getByRole('link', { name: 'Mailings' }).first().click();
+  const named = page.getByRole('row', { name: /^Permits 2028/ });
+  await named.nth(1).waitFor();
+  await named.first().getByRole('button', { name: 'Archive “Permits 2028”' }).click();
+  await named.nth(1).waitFor({ state: 'detached' });
+  await button('Archived 1').click();
+  await page.getByRole('button', { name: 'Take “Permits 2028” back' }).click();
+  await named.nth(1).waitFor();
 });

@@ -74,7 +74,7 @@ await shot('source', async () => {
 });
 const mailing = async (part) => {
   await open('/mailings');
-  await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
+  await page.getByRole('link', { name: 'Plot renewals 2027', exact: true }).click();
   await page.getByText('Saved').waitFor();
   await page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name: part }).click();
 };
@@ -116,7 +116,7 @@ await shot('output-and-message', async () => {
 });
 await shot('start', async () => {
   await open('/mailings');
-  await page.getByRole('link', { name: 'Plot renewals 2027' }).click();
+  await page.getByRole('link', { name: 'Plot renewals 2027', exact: true }).click();
   await page.getByRole('link', { name: 'Start a batch' }).click();
   await page.getByRole('radio', { name: /everybody/i }).waitFor();
   await page.waitForTimeout(1500);

@@ -57,6 +57,8 @@ import { LastCopies } from './mailings/last-copies.service.js';
 import { EarlierMaps } from './mailings/earlier-maps.service.js';
 import { FindingLists } from './mailings/finding-lists.service.js';
 import { FindingsController } from './mailings/findings.controller.js';
+import { MailingFiles } from './mailings/mailing-files.service.js';
+import { MailingHistory } from './mailings/mailing-history.service.js';
 import { Surveys } from './mailings/surveys.service.js';
 import { TrialsController } from './trials/trials.controller.js';
 import { Trials } from './trials/trials.service.js';
@@ -198,6 +200,8 @@ import { Pool } from './work/pool.js';
     HereService,
     MailingChecks,
     FindingLists,
+    MailingHistory,
+    MailingFiles,
     Surveys,
     Trials,
     EarlierMaps,

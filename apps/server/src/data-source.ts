@@ -19,6 +19,7 @@ import { Jobs1764700000000 } from './migrations/0008-jobs.js';
 import { Principals1764800000000 } from './migrations/0009-principals.js';
 import { SourceKinds1764900000000 } from './migrations/0010-source-kinds.js';
 import { Layouts1765000000000 } from './migrations/0011-layouts.js';
+import { MailingChanges1765100000000 } from './migrations/0012-mailing-changes.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -60,6 +61,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Principals1764800000000,
     SourceKinds1764900000000,
     Layouts1765000000000,
+    MailingChanges1765100000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -114,6 +114,30 @@ export class MailingSummary {
 
   @IsString()
   updatedAt!: string;
+
+  @IsBoolean()
+  isArchived!: boolean;
+}
+
+/** What somebody changed of a mailing in one go. */
+export class MailingChangeLine {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  at!: string;
+
+  /** Time of the last change of it. */
+  @IsString()
+  until!: string;
+
+  @IsString()
+  who!: string;
+
+  /** Names of the parts. */
+  @IsArray()
+  @IsString({ each: true })
+  parts!: string[];
 }
 
 export class MailingDetail {

@@ -5,9 +5,11 @@ import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { mailingChangeStore } from '../stores/mailing-change.store.js';
+import { principal } from '../platform/principal.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { TemplatesService } from '../templates/templates.service.js';
-import { MailingsService } from './mailings.service.js';
+import { MailingsService, earlierPlan } from './mailings.service.js';
 
 /** How often it is tried again when somebody saves the mailing meanwhile. */
 const MOST_TRIES = 5;
@@ -48,15 +50,19 @@ export class MailingRevisions {
       }
       const packet = await mailingStore.packet(this.transactions, id);
       const { sourceId, packet: _packet, ...plan } = { ...mailing.plan, maps: { ...mailing.plan.maps, [templateId]: map } };
-      const isMine = await this.transactions.run((sql) =>
-        mailingStore.save(sql, id, mailing.version, {
+      const at = new Date().toISOString();
+      const isMine = await this.transactions.run(async (sql) => {
+        const isSaved = await mailingStore.save(sql, id, mailing.version, {
           name: mailing.name,
           plan,
           sourceId,
           packet: packet.map((item) => (item.templateId === templateId ? { ...item, revisionId } : item)),
-          updatedAt: new Date().toISOString(),
-        }),
-      );
+          updatedAt: at,
+        });
+        if (isSaved)
+          await mailingChangeStore.add(sql, id, earlierPlan(mailing), [`revision ${now.revision} of ${now.name}`], principal(), at);
+        return isSaved;
+      });
       if (!isMine) {
         if (tries === MOST_TRIES) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
         continue;

@@ -1,8 +1,10 @@
 import {
+  ArchiveRequest,
   ChecksAnswer,
   ExtraFile,
   HereAnswer,
   HereRequest,
+  MailingChangeLine,
   MailingChangesAnswer,
   MailingChangesRequest,
   MailingCreateRequest,
@@ -48,6 +50,8 @@ import { MessageSamples } from './message-samples.service.js';
 import { streamed } from '../files/download.js';
 import { AttachedFiles } from './attached-files.service.js';
 import { MailingCopies } from './mailing-copies.service.js';
+import { MailingFiles } from './mailing-files.service.js';
+import { MailingHistory } from './mailing-history.service.js';
 import { MailingRevisions } from './mailing-revisions.service.js';
 import { MailingsService } from './mailings.service.js';
 import { toldPlan } from '../frozen/plan-passwords.js';
@@ -56,6 +60,8 @@ import { StarterSheets } from './starter-sheet.service.js';
 @Controller('api/mailings')
 export class MailingsController {
   constructor(
+    private readonly past: MailingHistory,
+    private readonly zips: MailingFiles,
     private readonly mailings: MailingsService,
     private readonly copies: MailingCopies,
     private readonly checking: MailingChecks,
@@ -77,6 +83,23 @@ export class MailingsController {
   @Post()
   create(@Body() body: MailingCreateRequest): Promise<MailingDetail> {
     return body.from === undefined ? this.mailings.create(body.name) : this.copies.begin(body.name, body.from);
+  }
+
+  /** Brings a mailing in from a zip. */
+  @Answers(MailingDetail)
+  @Post('file')
+  @UseInterceptors(uploadInto(config.sheetLimit))
+  @WithoutValues(mailingWithoutValues)
+  bringIn(@UploadedFile() file: Express.Multer.File | undefined): Promise<MailingDetail> {
+    return this.zips.take(...uploaded(file));
+  }
+
+  /** The mailing with its templates as a zip of JSON and PDFs, without records and passwords. */
+  @Get(':id/file.zip')
+  @WithoutValues()
+  async zip(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
+    const { name, zip } = await this.zips.write(id);
+    return new StreamableFile(zip, { type: 'application/zip', disposition: attachment(name) });
   }
 
   /** Keeps a file that is to go along with messages. */
@@ -182,6 +205,29 @@ export class MailingsController {
   async starter(@Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
     const { plan, templates } = await this.mailings.detail(id);
     send(response, await this.starters.forPacket(plan.name, templates));
+  }
+
+  /** What was changed of it, by whom. */
+  @Answers([MailingChangeLine])
+  @Get(':id/changes')
+  @WithoutValues()
+  changesOf(@Param('id', ParseIntPipe) id: number): Promise<MailingChangeLine[]> {
+    return this.past.changes(id);
+  }
+
+  /** Makes it what it was before a change. */
+  @Answers(MailingSaveAnswer)
+  @Post(':id/changes/:change/back')
+  @HttpCode(200)
+  goBack(@Param('id', ParseIntPipe) id: number, @Param('change', ParseIntPipe) change: number): Promise<MailingSaveAnswer> {
+    return this.past.goBack(id, change);
+  }
+
+  @Answers(MailingSummary)
+  @Post(':id/archive')
+  @HttpCode(200)
+  archive(@Param('id', ParseIntPipe) id: number, @Body() { isArchived }: ArchiveRequest): Promise<MailingSummary> {
+    return this.mailings.archive(id, isArchived);
   }
 
   @Delete(':id')

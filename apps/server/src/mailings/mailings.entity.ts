@@ -26,4 +26,7 @@ export class MailingEntity {
   createdAt!: string;
   @Column('text')
   updatedAt!: string;
+  /** Null: it is in use. */
+  @Column('text', { nullable: true })
+  archivedAt!: string | null;
 }

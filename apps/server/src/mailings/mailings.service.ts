@@ -11,6 +11,7 @@ import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { principal } from '../platform/principal.js';
 import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { FillableTemplate } from '../templates/templates.service.js';
@@ -20,6 +21,9 @@ import { MailingEntity } from './mailings.entity.js';
 import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
 import { batchStore } from '../stores/batch.store.js';
+import type { EarlierPlan } from '../stores/mailing-change.store.js';
+import { mailingChangeStore } from '../stores/mailing-change.store.js';
+import type { PacketItem } from '../stores/mailing.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { correctionStore } from '../stores/correction.store.js';
 
@@ -62,6 +66,11 @@ export interface Mailing extends Omit<MailingEntity, 'plan'> {
   plan: MailingPlan;
   /** The revision of each of its templates, by the template. */
   revisions: ReadonlyMap<number, number>;
+}
+
+/** What is kept of a mailing when it is changed. */
+export function earlierPlan({ plan: { sourceId, packet, ...plan }, revisions }: Mailing): EarlierPlan {
+  return { plan, sourceId, packet: packet.map((templateId) => ({ templateId, revisionId: revisions.get(templateId)! })) };
 }
 
 /** A mailing as a batch would run it, over the records as they were read last. */
@@ -120,6 +129,7 @@ export class MailingsService {
         checkProgress: 0,
         createdAt: now,
         updatedAt: now,
+        archivedAt: null,
       }),
     );
     return this.detail(mailing.id);
@@ -141,8 +151,8 @@ export class MailingsService {
     };
   }
 
-  /** Saves the whole plan when nobody else changed it in between. @throws MailbagError mailing-changed-elsewhere, not-found */
-  async save(id: number, { version, plan }: MailingSaveRequest): Promise<MailingSaveAnswer> {
+  /** Saves the whole plan when nobody else changed it in between. @param revisions in which templates are taken that are new; left out: in the latest @throws MailbagError mailing-changed-elsewhere, not-found */
+  async save(id: number, { version, plan }: MailingSaveRequest, revisions?: Mailing['revisions']): Promise<MailingSaveAnswer> {
     const mailing = await this.entity(id);
     if (plan.name.trim() === '') throw new MailbagError('mailing-name-empty');
     for (const [template, map] of Object.entries(plan.maps))
@@ -159,22 +169,52 @@ export class MailingsService {
     const unknown = unknownChecks(plan.checks ?? {});
     if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });
     // What is in the packet stays with its revision; what is new in it is mapped for the latest.
-    const packet = (await this.packetOf({ plan, revisions: mailing.revisions })).map((one) => ({
+    const packet = (await this.packetOf({ plan, revisions: revisions ?? mailing.revisions })).map((one) => ({
       templateId: one.id,
       revisionId: one.revisionId,
     }));
     if (plan.sourceId) await this.sources.detail(plan.sourceId);
-    const updatedAt = new Date().toISOString();
-    const kept = sealedPlan({ ...plan }, mailing.plan);
-    const { sourceId, packet: _packet, ...rest } = kept;
-    const isMine = await this.transactions.run((sql) =>
-      mailingStore.save(sql, id, version, { name: plan.name.trim(), plan: rest, sourceId, packet, updatedAt }),
-    );
+    return this.keep(mailing, version, sealedPlan({ ...plan }, mailing.plan), packet);
+  }
+
+  /** Writes a plan down with its passwords encrypted, and what the mailing was before. @throws MailbagError mailing-changed-elsewhere */
+  async keep(
+    mailing: Mailing,
+    version: number,
+    plan: MailingPlan,
+    packet: readonly PacketItem[],
+    isOwnChange = false,
+  ): Promise<MailingSaveAnswer> {
+    const now = new Date();
+    const [name, changes] = [plan.name.trim(), changedParts(mailing.plan, plan)];
+    const isMine = await this.transactions.run(async (sql) => {
+      const { sourceId, packet: _packet, ...rest } = plan;
+      const isSaved = await mailingStore.save(sql, mailing.id, version, {
+        name,
+        plan: rest,
+        sourceId,
+        packet,
+        updatedAt: now.toISOString(),
+      });
+      if (isSaved && changes.length > 0) {
+        const before = earlierPlan(mailing);
+        if (isOwnChange) await mailingChangeStore.add(sql, mailing.id, before, changes, principal(), now.toISOString());
+        else await mailingChangeStore.note(sql, mailing.id, before, changes, principal(), now);
+      }
+      return isSaved;
+    });
     if (!isMine) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
-    const changes = changedParts(mailing.plan, kept);
-    if (changes.length > 0) await this.history.noteOften('changed a mailing', plan.name.trim(), changes.join(', '));
+    if (changes.length > 0) await this.history.noteOften('changed a mailing', name, changes.join(', '));
+    this.live.tell('mailing', mailing.id);
+    return { version: version + 1, updatedAt: now.toISOString() };
+  }
+
+  /** Puts it away, or takes it back. @throws MailbagError not-found */
+  async archive(id: number, isArchived: boolean): Promise<MailingSummary> {
+    await this.entity(id);
+    await this.transactions.run((sql) => mailingStore.archive(sql, id, isArchived ? new Date().toISOString() : null));
     this.live.tell('mailing', id);
-    return { version: version + 1, updatedAt };
+    return (await this.list()).find((one) => one.id === id)!;
   }
 
   /**

@@ -12,16 +12,23 @@ export interface PacketItem {
 export const mailingStore = {
   ofSource: (sql: Sql, sourceId: number) => rows<{ id: number }>(sql, 'SELECT id FROM mailing WHERE sourceId = ?', [sourceId]),
 
-  list: (sql: Sql) =>
-    rows<MailingSummary>(
+  list: async (sql: Sql): Promise<MailingSummary[]> => {
+    const found = await rows<Omit<MailingSummary, 'isArchived'> & { archivedAt: string | null }>(
       sql,
       `SELECT mailing.id, mailing.name, (SELECT COUNT(*) FROM mailing_template WHERE mailingId = mailing.id) AS templates, source.id AS sourceId, source.name AS sourceName,
-         COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt
+         COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt, mailing.archivedAt
        FROM mailing LEFT JOIN source ON source.id = mailing.sourceId ORDER BY mailing.updatedAt DESC`,
-    ),
+    );
+    return found.map(({ archivedAt, ...mailing }) => ({ ...mailing, isArchived: archivedAt !== null }));
+  },
+
+  archive: (sql: Sql, id: number, at: string | null) => run(sql, 'UPDATE mailing SET archivedAt = ? WHERE id = ?', [at, id]),
 
   remindingBySchedule: (sql: Sql) =>
-    rows<{ id: number }>(sql, `SELECT id FROM mailing WHERE ${dialect.at('plan', 'message', 'reminder', 'bySchedule')} = 1`),
+    rows<{ id: number }>(
+      sql,
+      `SELECT id FROM mailing WHERE archivedAt IS NULL AND ${dialect.at('plan', 'message', 'reminder', 'bySchedule')} = 1`,
+    ),
 
   namesBySource: (sql: Sql, sourceId: number) =>
     rows<{ name: string }>(sql, 'SELECT name FROM mailing WHERE sourceId = ? ORDER BY name', [sourceId]),

@@ -68,6 +68,12 @@ export class TemplatesService {
     }
   }
 
+  /** The newest revision with the file that came in, whatever it is called; null: there is none. */
+  async withFile(key: FileKey): Promise<{ templateId: number; revisionId: number } | null> {
+    const known = await this.revisions.findOne({ where: { hash: (await digestOf(key))! }, order: { id: 'DESC' } });
+    return known && { templateId: known.templateId, revisionId: known.id };
+  }
+
   /** A file that came in: its digest, and what a revision keeps of it once it is read and lies where templates lie. */
   private async arrival(key: FileKey, fileName: string, mayBeFlat = false) {
     const hash = (await digestOf(key))!;

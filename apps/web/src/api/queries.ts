@@ -22,6 +22,7 @@ import type {
   LedgerPage,
   MailRulesAnswer,
   MailServerAnswer,
+  MailingChangeLine,
   MailingDetail,
   MailingPlan,
   MailingSummary,
@@ -146,6 +147,12 @@ export const queries = {
       queryFn: () => api.get<StartEstimate>(`/api/mailings/${id}/estimate/${digest}`),
       staleTime: Infinity,
       retry: false,
+    }),
+  mailingChanges: (id: number) =>
+    queryOptions({
+      queryKey: ['mailings', id, 'changes'],
+      queryFn: () => api.get<MailingChangeLine[]>(`/api/mailings/${id}/changes`),
+      staleTime: 0,
     }),
   trial: (id: number) => queryOptions({ queryKey: ['trial', id], queryFn: () => api.get<CurrentTrialAnswer>(`/api/mailings/${id}/trial`) }),
   findings: (id: number, filter: string, from: number, count: number) =>

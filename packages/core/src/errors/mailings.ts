@@ -10,6 +10,9 @@ export const mailingsErrors = {
       `Copy ${e.copy} lies in print run ${e.run}, so it would arrive twice. Cancel that run or say that it was printed, then send the copy again.`,
     409,
   ),
+  'mailing-file-unreadable': told<{ why: string }>(
+    (e) => `This file cannot be brought in as a mailing: ${e.why}. Choose a zip that was written with “Export” here or in another Mailbag.`,
+  ),
   'file-gone': told<{ name: string }>(
     (e) => `${e.name} is not in the data folder any more. Whoever runs Mailbag can bring it back from a backup.`,
     404,

@@ -148,7 +148,7 @@ test('random edits in two windows against one truth, with the server away now an
   const truth = new Truth();
   const windows = [truth.desk(), truth.desk()];
   const made = new Set<string>();
-  for (let count = 0; count < 600; count++) {
+  for (let count = 0; count < 200; count++) {
     const window = next(2);
     const desk = windows[window]!;
     if (next(5) < 4) {

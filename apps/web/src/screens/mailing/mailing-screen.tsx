@@ -29,6 +29,7 @@ import { ContactPart } from './contact-part';
 import { MapPart } from './map-part';
 import { OutputPart } from './output-part';
 import { PacketPart } from './packet-part';
+import { PastChanges } from './past-changes';
 import { RecordsPart } from './records-part';
 import { StartPart } from './start/start-part';
 
@@ -116,6 +117,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         }
       >
         <UndoButtons undo={undo} redo={redo} />
+        <PastChanges mailing={mailing.id} settle={editor.settle} />
         {mailing.batches.length > 0 && (
           <LinkButton to={`/batches/${mailing.batches[0]!.id}`} $small>
             <History size={14} />

@@ -1,16 +1,18 @@
 import type { MailingDetail } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Plus } from 'lucide-react';
+import { Archive, ArchiveRestore, Download, FolderInput, Plus } from 'lucide-react';
 import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
-import { Button } from '../../ui/button';
+import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Head, Row, Screen, Scroll, Small } from '../../ui/layout';
+import { FileButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
@@ -22,6 +24,7 @@ export default function MailingsScreen() {
   const [name, setName] = useState('');
   const [from, setFrom] = useState('');
   const [wanted, setWanted] = useState('');
+  const [showsArchived, showArchived] = useState(false);
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
@@ -31,8 +34,23 @@ export default function MailingsScreen() {
       void navigate(`/mailings/${id}/${from === '' ? 'packet' : 'map'}`);
     },
   });
+  const bringIn = useMutation({
+    mutationFn: (file: File) => api.upload<MailingDetail>('/api/mailings/file', file, () => undefined),
+    onSuccess: async ({ id }) => {
+      await client.invalidateQueries({ queryKey: ['mailings'], exact: true });
+      await client.invalidateQueries({ queryKey: ['templates'] });
+      void navigate(`/mailings/${id}/map`);
+    },
+  });
+  const archive = useMutation({
+    mutationFn: ({ id, isArchived }: { id: number; isArchived: boolean }) => api.post(`/api/mailings/${id}/archive`, { isArchived }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['mailings'], exact: true }),
+  });
   if (!data) return <Loading what="mailings" />;
-  const shown = data.filter((one) => one.name.toLowerCase().includes(wanted.trim().toLowerCase()));
+  const archived = data.filter(({ isArchived }) => isArchived).length;
+  const shown = data
+    .filter((one) => one.isArchived === (showsArchived && archived > 0))
+    .filter((one) => one.name.toLowerCase().includes(wanted.trim().toLowerCase()));
   return (
     <Screen>
       <Head title="Mailings" note={counted(data.length, 'mailing')}>
@@ -62,6 +80,12 @@ export default function MailingsScreen() {
                 onChange={setFrom}
               />
             )}
+            <FileTrigger acceptedFileTypes={['application/zip', '.zip']} onSelect={(files) => files?.[0] && bringIn.mutate(files[0])}>
+              <Button changes isDisabled={bringIn.isPending} tip="A mailing that was exported here or in another Mailbag">
+                <FolderInput size={16} />
+                {bringIn.isPending ? 'Bringing it in …' : 'Bring one in'}
+              </Button>
+            </FileTrigger>
             <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
               <Plus size={16} />
               Begin a mailing
@@ -69,13 +93,22 @@ export default function MailingsScreen() {
           </Row>
         </form>
       </Head>
-      {data.length > 7 && (
+      {(data.length > 7 || archived > 0) && (
         <Bar>
           <div style={{ width: 260 }}>
             <TextInput label="Search the mailings" hideLabel placeholder="Search by name" value={wanted} onChange={setWanted} />
           </div>
+          <div className="fill" />
+          {archived > 0 && (
+            <Button small pressed={showsArchived} onPress={() => showArchived(!showsArchived)}>
+              <Archive size={14} />
+              Archived {archived}
+            </Button>
+          )}
         </Bar>
       )}
+      {bringIn.error && <Notice tone="brick">{sentenceOf(bringIn.error)}</Notice>}
+      {archive.error && <Notice tone="brick">{sentenceOf(archive.error)}</Notice>}
       {create.error && <Notice tone="brick">{sentenceOf(create.error)}</Notice>}
       <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
         {data.length === 0 ? (
@@ -91,6 +124,7 @@ export default function MailingsScreen() {
                 <th>Records</th>
                 <th className="number">Batches</th>
                 <th>Changed</th>
+                <th aria-label="Export and archive" />
               </tr>
             </thead>
             <tbody>
@@ -113,10 +147,32 @@ export default function MailingsScreen() {
                   <td>{one.sourceName ? `${count(one.records)} from ${one.sourceName}` : <Small>none yet</Small>}</td>
                   <td className="number">{one.batches}</td>
                   <td>{when(one.updatedAt)}</td>
+                  <td className="number" style={{ whiteSpace: 'nowrap' }} onClick={(event) => event.stopPropagation()}>
+                    <FileButton
+                      $small
+                      $look="bare"
+                      href={`/api/mailings/${one.id}/file.zip`}
+                      download
+                      aria-label={`Export “${one.name}”`}
+                      title="Export: the mailing with its templates as one zip, without records and passwords"
+                    >
+                      <Download size={16} />
+                    </FileButton>
+                    <IconButton
+                      changes
+                      label={one.isArchived ? `Take “${one.name}” back` : `Archive “${one.name}”`}
+                      onPress={() => archive.mutate({ id: one.id, isArchived: !one.isArchived })}
+                    >
+                      {one.isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
+                    </IconButton>
+                  </td>
                 </tr>
               ))}
             </tbody>
           </Table>
+        )}
+        {data.length > 0 && shown.length === 0 && (
+          <Empty title="No mailing here">{wanted.trim() ? 'Search for a part of its name.' : 'All of them are archived.'}</Empty>
         )}
       </Scroll>
     </Screen>

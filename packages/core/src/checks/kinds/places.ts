@@ -1,3 +1,4 @@
+import { normalised } from '../../map/choose.js';
 import { pathKey } from '../../copies/file-name.js';
 import type { CheckKind } from '../check.js';
 
@@ -16,22 +17,26 @@ export const places: CheckKind = {
           : `Several copies of this record have the file name “${value}”, so all but one get a number behind it. Add the template under Output.`,
     },
   },
-  begin: ({ places: wanted }) => {
+  begin: ({ places: wanted, keyColumn }) => {
     if (!wanted) return null;
-    const files = new Map<string, { row: number; path: string }[]>();
+    const files = new Map<string, { row: number; path: string; key: string }[]>();
     return {
-      compares: wanted.columns,
-      see({ record }) {
+      compares: [...wanted.columns, ...(keyColumn === null ? [] : [keyColumn])],
+      see({ record, row }) {
+        const key = keyColumn === null ? String(record.row) : normalised(row.cell(keyColumn).text);
         for (const path of wanted.of(record)) {
           const known = files.get(pathKey(path));
-          if (known) known.push({ row: record.row, path });
-          else files.set(pathKey(path), [{ row: record.row, path }]);
+          const one = { row: record.row, path, key };
+          if (known) known.push(one);
+          else files.set(pathKey(path), [one]);
         }
       },
       end(say) {
         for (const same of files.values()) {
           if (same.length < 2) continue;
           const rows = [...new Set(same.map(({ row }) => row))];
+          // Of records that share their key, that is what is to be said.
+          if (rows.length > 1 && new Set(same.map(({ key }) => key)).size === 1) continue;
           for (const row of rows) {
             const about = { row, column: null, template: null, field: null, label: null };
             const others = rows.filter((one) => one !== row).slice(0, MOST_ROWS);
