@@ -151,6 +151,14 @@ step('a selection by what the records hold runs alone', async () => {
   await page.getByRole('heading', { name: /Batch 3/ }).waitFor();
   await page.getByRole('link', { name: 'sent 1' }).waitFor();
   expect((await letters()).filter((to) => to === 'p7@example.org')).toHaveLength(2);
+  // The newer copy leads to the one that it replaces, and that one back.
+  await page.getByRole('link', { name: 'sent 1' }).click();
+  await page.getByRole('row', { name: /Tenant 7/ }).click();
+  const copy = page.getByRole('complementary', { name: 'Copy' });
+  const replaced = copy.getByText(/^Replaces .* No value of the record had changed\.$/);
+  await replaced.waitFor();
+  await replaced.getByRole('link').click();
+  await copy.getByText(/^Replaced by /).waitFor();
 });
 
 step('two windows that start the same batch at once start it once, and the second is told why', async () => {

@@ -18,6 +18,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { ChangedValue } from './survey.js';
 import { Nullable } from './nullable.js';
 import { IsSaid } from './is-said.js';
 
@@ -249,7 +250,39 @@ export class CopyEventLine {
   said!: Said | null;
 }
 
+/** Another copy of the same template for the same record. */
+export class BesideCopyAnswer {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  code!: string;
+
+  /** Time at which its batch began. */
+  @IsString()
+  at!: string;
+
+  /** Values that are others now; null: they are not known any more, or not told. */
+  @Nullable()
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => ChangedValue)
+  changed!: ChangedValue[] | null;
+}
+
 export class CopyDetail extends CopyRow {
+  /** The copy before it, which it replaces; null: it is the first. */
+  @Nullable()
+  @ValidateNested()
+  @Type(() => BesideCopyAnswer)
+  replaces!: BesideCopyAnswer | null;
+
+  /** The copy that replaces it; null: it is the last. */
+  @Nullable()
+  @ValidateNested()
+  @Type(() => BesideCopyAnswer)
+  replacedBy!: BesideCopyAnswer | null;
+
   @IsString()
   folder!: string;
 

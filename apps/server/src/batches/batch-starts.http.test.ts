@@ -171,7 +171,8 @@ test('records to choose from are found by what they hold and by what became of t
 });
 
 test('how much the copies weigh is told before they are made, as it turns out to be', async () => {
-  const mailing = await mailingOf(rows('W', 30));
+  // The faces for one name lie in every copy.
+  const mailing = await mailingOf([...rows('W', 29), ['W30', 'Łucja Świętochłowska', '', 'no']]);
   const shown = await look(mailing, 'everybody');
   const estimate = await mailbag.client.get<StartEstimate>(`/api/mailings/${mailing}/estimate/${shown.digest}`);
   expect(estimate).toMatchObject({ server: null, sendingSeconds: null });
@@ -180,6 +181,6 @@ test('how much the copies weigh is told before they are made, as it turns out to
   const { rows: copies } = await mailbag.client.get<{ rows: { id: number }[] }>(`/api/copies?batch=${batch.id}&count=200`);
   const sizes = await Promise.all(copies.map(async ({ id }) => (await mailbag.client.bytes(`/api/copies/${id}/pdf`)).byteLength));
   const whole = sizes.reduce((sum, size) => sum + size, 0);
-  expect(Math.abs(estimate.bytes - whole) / whole).toBeLessThan(0.02);
+  expect(Math.abs(estimate.bytes - whole) / whole).toBeLessThan(0.05);
   await expect(mailbag.client.get(`/api/mailings/${mailing}/estimate/${'0'.repeat(64)}`)).rejects.toThrow('start-outdated');
 });

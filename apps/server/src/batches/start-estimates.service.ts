@@ -36,7 +36,7 @@ export class StartEstimates {
       const record = found.get(ordinal);
       return record ? [{ record, ordinal, codes: mailing.templates.map(() => SAMPLE_CODE) }] : [];
     });
-    const weighed = await this.pool.run('weigh', { mailing, batch: await this.batches.next(), records });
+    const weighed = await this.pool.run('weigh', { sourceId, mailing, batch: await this.batches.next(), records });
     const each = (sum: number): number => (weighed.copies === 0 ? 0 : (sum / weighed.copies) * copies);
     const server = mailing.plan.message.mailed ? await this.server(mailing.plan.message.senderId ?? null) : null;
     const sending = server && sendingSeconds(mailed.length, server.limits, server.hours);

@@ -2,6 +2,7 @@ import type { Account, CopyDetail } from '@mailbag/contract';
 import type { Cell } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
+import { changedValues } from '../frozen/changed-values.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { Transactions } from '../persistence/transactions.js';
 import type { FileKey } from '../files/file-key.js';
@@ -48,6 +49,27 @@ export class CopiesService {
       events,
       delivery: delivery ?? null,
       printRuns: await printRunStore.runsOfCopy(this.transactions, id),
+      ...(await this.besides(id, record && { columns: mailing.columns, cells: record.cells })),
+    };
+  }
+
+  /** The copy that it replaces, with what has changed, and the one that replaces it. @param values null: they are not told */
+  private async besides(
+    id: number,
+    values: Parameters<typeof changedValues>[1] | null,
+  ): Promise<Pick<CopyDetail, 'replaces' | 'replacedBy'>> {
+    const { earlier, later } = await copyStore.besides(this.transactions, id);
+    const before = earlier && values && (await this.batches.record(earlier.batchId, earlier.recordOrdinal).catch(() => null));
+    const columns = before && (await this.batches.mailing(earlier.batchId)).mailing.columns;
+    return {
+      replaces: earlier && {
+        id: earlier.id,
+        code: earlier.code,
+        at: earlier.at,
+        // A record whose time was over has no values any more.
+        changed: before && before.cells.length > 0 ? changedValues({ columns: columns!, cells: before.cells }, values!) : null,
+      },
+      replacedBy: later && { id: later.id, code: later.code, at: later.at, changed: null },
     };
   }
 

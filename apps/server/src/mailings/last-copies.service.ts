@@ -2,6 +2,7 @@ import type { LastCopyAnswer } from '@mailbag/contract';
 import type { Cell } from '@mailbag/core';
 import { MailbagError, recordKeys } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
+import { changedValues } from '../frozen/changed-values.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -37,12 +38,7 @@ export class LastCopies {
     ];
     if (!batch || !before || before.cells === '[]') return { ...told, isKept: false, changed: [] };
     const earlier = (JSON.parse(batch.frozen) as FrozenMailing).columns;
-    const cells = JSON.parse(before.cells) as Cell[];
-    const changed = columns.flatMap(({ name }, at) => {
-      const place = earlier.findIndex((one) => one.name === name);
-      const [was, is] = [cells[place]?.text ?? '', record.cells[at]?.text ?? ''];
-      return place >= 0 && was !== is ? [{ column: name, was, is }] : [];
-    });
+    const changed = changedValues({ columns: earlier, cells: JSON.parse(before.cells) as Cell[] }, { columns, cells: record.cells });
     return { ...told, isKept: true, changed };
   }
 }

@@ -5,9 +5,10 @@ const STATEMENTS = [
     principal TEXT NOT NULL, who TEXT NOT NULL, parts TEXT NOT NULL, plan TEXT NOT NULL, sourceId INTEGER, packet TEXT NOT NULL)`,
   'CREATE INDEX mailing_change_by_mailing ON mailing_change (mailingId, id)',
   'ALTER TABLE mailing ADD COLUMN archivedAt TEXT',
+  'CREATE INDEX copy_by_record_key ON copy (mailingId, recordKey)',
 ];
 
-/** Mailings keep what they were before each change, so that there is a way back. They can be put away. */
+/** Mailings keep what they were before each change, so that there is a way back. They can be put away. The copies of a record are found among millions. */
 export class MailingChanges1765100000000 implements MigrationInterface {
   name = 'MailingChanges1765100000000';
 
@@ -16,6 +17,7 @@ export class MailingChanges1765100000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX copy_by_record_key');
     await runner.query('ALTER TABLE mailing DROP COLUMN archivedAt');
     await runner.query('DROP TABLE mailing_change');
   }

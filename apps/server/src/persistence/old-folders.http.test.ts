@@ -131,6 +131,6 @@ test('migrations that were in use are as they were', () => {
     '0009-principals.ts': '8b9f898838a95ab3',
     '0010-source-kinds.ts': '0685e70e9684c609',
     '0011-layouts.ts': 'db64d0fb7410d814',
-    '0012-mailing-changes.ts': '18716e6451b7d00d',
+    '0012-mailing-changes.ts': '1762461ed0294b76',
   });
 });

@@ -64,6 +64,16 @@ export interface PlannedCopy {
   search: string;
 }
 
+/** Another copy of the same template for the same record. */
+export interface BesideCopy {
+  id: number;
+  code: string;
+  batchId: number;
+  recordOrdinal: number;
+  /** Time at which its batch began. */
+  at: string;
+}
+
 export const copyStore = {
   /** Copies of a batch that were made, for its manifest, a page after the id. */
   manifestPage: (sql: Sql, batchId: number, after: number, most: number) =>
@@ -192,6 +202,20 @@ export const copyStore = {
       "SELECT id, batchId, batchNumber, recordOrdinal, since FROM copy WHERE mailingId = ? AND recordKey = ? AND state <> 'planned' ORDER BY id DESC LIMIT 1",
       [mailingId, recordKey],
     ),
+
+  /** The copies of the same template for the same record that were made before and after a copy, the nearest ones. A record without a key is not known again. */
+  async besides(sql: Sql, id: number): Promise<{ earlier: BesideCopy | null; later: BesideCopy | null }> {
+    const beside = (than: string, order: string): Promise<BesideCopy | undefined> =>
+      one<BesideCopy>(
+        sql,
+        `SELECT beside.id, beside.code, beside.batchId, beside.recordOrdinal, batch.startedAt AS at
+         FROM copy JOIN copy beside ON beside.mailingId = copy.mailingId AND beside.recordKey = copy.recordKey AND beside.templateId = copy.templateId
+         JOIN batch ON batch.id = beside.batchId
+         WHERE copy.id = ? AND copy.recordKey <> '' AND beside.batchId ${than} copy.batchId AND beside.state <> 'planned' ORDER BY beside.id ${order} LIMIT 1`,
+        [id],
+      );
+    return { earlier: (await beside('<', 'DESC')) ?? null, later: (await beside('>', 'ASC')) ?? null };
+  },
 
   clearValues: (sql: Sql, batchId: number) => run(sql, "UPDATE copy SET metadata = NULL, recordKey = '' WHERE batchId = ?", [batchId]),
 

@@ -8,7 +8,11 @@ import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/
 import { compileMailing } from './compile-mailing.js';
 import { wordsOf } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
+import { recordBlocks } from './source-records.js';
 import type { Tasks } from '../work/tasks.js';
+
+/** Records that are read for the faces of all copies; beyond them hardly a character is new. */
+const MOST_READ = 5000;
 
 let kept: { key: string; fillers: RecordFiller[] } | null = null;
 
@@ -19,16 +23,18 @@ interface Sampled {
   codes: string[];
 }
 
-/** Makes copies of some records as a batch would, in memory only. */
+/** Makes copies of some records as a batch would, in memory only. @param others records beside which they are made: the faces are those for all of them */
 async function sampler(
   mailing: FrozenMailing,
   batch: BatchContext,
   records: readonly Sampled[],
+  others?: AsyncIterable<{ first: number; records: SourceRecord[] }>,
 ): Promise<(one: Sampled) => { name: string; template: string; bytes: Uint8Array }[]> {
   const characters = new Set<string>();
   const words = wordsOf(mailing, batch, characters);
   words.ofRules();
   for (const { record, ordinal } of records) words.ofRecord(record, ordinal);
+  for await (const { first, records: block } of others ?? []) block.forEach((record, at) => words.ofRecord(record, first + at));
   const { finish, stamp = null, pictures = [] } = mailing.plan.output;
   const key = createHash('sha256')
     .update(
@@ -100,8 +106,8 @@ export async function trialCopies({ mailing, batch, records, name }: Tasks['tria
 }
 
 /** Makes the copies of some records once more than is needed: what is made for the first time takes longer than in a batch. */
-export async function weighCopies({ mailing, batch, records }: Tasks['weigh']['input']): Promise<Tasks['weigh']['output']> {
-  const copiesOf = await sampler(mailing, batch, records);
+export async function weighCopies({ mailing, batch, records, sourceId }: Tasks['weigh']['input']): Promise<Tasks['weigh']['output']> {
+  const copiesOf = await sampler(mailing, batch, records, recordBlocks(sourceId, 0, MOST_READ));
   const make = (): Uint8Array[] => {
     try {
       return records.flatMap((one) => copiesOf(one).map(({ bytes }) => bytes));

@@ -212,7 +212,12 @@ export interface Tasks {
   };
   /** What the copies of some records weigh, and how long a thread takes for them. Bytes and milliseconds, in all. */
   weigh: {
-    input: { mailing: FrozenMailing; batch: BatchContext; records: { record: SourceRecord; ordinal: number; codes: string[] }[] };
+    input: {
+      sourceId: number;
+      mailing: FrozenMailing;
+      batch: BatchContext;
+      records: { record: SourceRecord; ordinal: number; codes: string[] }[];
+    };
     output: { copies: number; bytes: number; milliseconds: number };
   };
   /** The messages of records of batches. With `reminder`: its reminder, in these words. */

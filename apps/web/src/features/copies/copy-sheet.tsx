@@ -1,3 +1,4 @@
+import type { BesideCopyAnswer } from '@mailbag/contract';
 import { troubleWords, saidWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, KeyRound, X } from 'lucide-react';
@@ -12,6 +13,7 @@ import { Confirm } from '../../ui/confirm';
 import { Empty, Facts, Row, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { FileButton } from '../../ui/link-button';
+import { Notice } from '../../ui/mark';
 import { atSecond, counted, fullWhen, kilobytes } from '../when';
 import { CopyActions } from './copy-actions';
 import { Thumbnail } from './copy-thumbnail';
@@ -173,6 +175,30 @@ function Password({ id }: { id: number }) {
   );
 }
 
+/** Another copy, opened in the place of this one. */
+function BesideLink({ beside: { id, code } }: { beside: BesideCopyAnswer }) {
+  return <Link to={`/ledger?copy=${id}`}>{code}</Link>;
+}
+
+/** The copy before, and what has changed since. */
+function Replaces({ beside, isRunAgain }: { beside: BesideCopyAnswer; isRunAgain: boolean }) {
+  return (
+    <Notice tone="slate">
+      Replaces <BesideLink beside={beside} />, of {fullWhen(beside.at)}
+      {isRunAgain ? '. No value of the record had changed.' : beside.changed ? ':' : '.'}
+      {beside.changed && beside.changed.length > 0 && (
+        <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>
+          {beside.changed.map(({ column, was, is }) => (
+            <li key={column}>
+              {column}: {was === '' ? 'empty' : `“${was}”`} became {is === '' ? 'empty' : `“${is}”`}
+            </li>
+          ))}
+        </ul>
+      )}
+    </Notice>
+  );
+}
+
 /** Everything about one copy: the file, what can be done now, its story, the record as it was. */
 export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) {
   const { data: copy, error } = useQuery(queries.copy(id));
@@ -241,6 +267,12 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               )}
             </Stack>
           </About>
+          {copy.replaces && <Replaces beside={copy.replaces} isRunAgain={copy.replaces.changed?.length === 0} />}
+          {copy.replacedBy && (
+            <Notice tone="ochre">
+              Replaced by <BesideLink beside={copy.replacedBy} />, of {fullWhen(copy.replacedBy.at)}.
+            </Notice>
+          )}
           <CopyActions copy={copy} />
           <div>
             <h2 style={{ marginBottom: 4 }}>Its story</h2>
