@@ -12,7 +12,7 @@ let mailing: number;
 const mailbag = new RunningMailbag();
 
 /** One box a kind of rule, and a tick. */
-const boxes = ['Column', 'Composed', 'Liquid', 'Portion', 'Date', 'Number', 'Calculation', 'Cases', 'Looked up', 'Tidied', 'First', 'Address', 'Running', 'Fixed', 'Blank']; // prettier-ignore
+const boxes = ['Column', 'Composed', 'Liquid', 'Portion', 'Shortened', 'Fitted', 'Date', 'Number', 'Calculation', 'Cases', 'Looked up', 'Tidied', 'First', 'Address', 'Running', 'Fixed', 'Blank']; // prettier-ignore
 const record = {
   Plot: 'B-12',
   Name: 'ANNA VAN DER BERG',
@@ -36,8 +36,8 @@ function form(): Promise<Uint8Array> {
     pdf.font('Helvetica').fontSize(9);
     pdf.initForm();
     boxes.forEach((label, at) => {
-      pdf.text(`Box of ${label.toLowerCase()}`, 60, 60 + at * 44);
-      pdf.formText(`box${at}`, 60, 72 + at * 44, 300, 20);
+      pdf.text(`Box of ${label.toLowerCase()}`, 60, 60 + at * 40);
+      pdf.formText(`box${at}`, 60, 72 + at * 40, 300, 20);
     });
     pdf.text('Tick for a shed', 420, 64);
     pdf.formCheckbox('tick', 400, 60, 16, 16);
@@ -111,6 +111,8 @@ const makings: [box: string, make: () => Promise<void>, value: string][] = [
   ['Composed', async () => (await choose('Kind of rule', 'composed text'), await press('Add text'), choose('Add a column', 'Site')), 'B-12, Brook'],
   ['Liquid', async () => (await choose('Kind of rule', 'composed text with'), write('Text with conditions', '{{ plot }} {% if shed == "yes" %}with shed{% endif %}')), 'B-12 with shed'],
   ['Portion', async () => (await choose('Kind of rule', 'a portion'), choose('What is taken', 'what stands before')), 'B'],
+  ['Shortened', async () => (await choose('Kind of rule', 'a value, shortened'), await choose('Value: column', 'Name'), await write('Most characters', '12'), write('Mark behind it', '…')), 'ANNA VAN…'],
+  ['Fitted', async () => (await choose('Kind of rule', 'a value, made'), await choose('Value: column', 'Site'), choose('Where it is too long', 'the size of')), 'Brook'],
   ['Date', async () => (await choose('Kind of rule', 'a date'), choose('Date: column', 'Born')), '5 March 1984'],
   ['Number', async () => (await choose('Kind of rule', 'a number'), choose('Number: column', 'Area')), '187.50'],
   ['Calculation', async () => (await choose('Kind of rule', 'a calculation'), await choose('Calculation', 'product'), await choose('Operand 1: column', 'Area'), write('Number 2', '0.35')), '65.63'],

@@ -281,7 +281,12 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     keyColumn: 'Plot',
     maps: { [agreement]: renewalMap, [mandate]: mandateMap, [permit]: permitMap },
     conditions: { [permit]: hasBuilding },
-    output: { folder: '2027/{{ site }}', file: '{{ plot }} {{ surname }} {{ template }}.pdf' },
+    output: {
+      folder: '2027/{{ site }}',
+      file: '{{ plot }} {{ surname }} {{ template }}.pdf',
+      // The signed copy that comes back is known by it.
+      stamp: { symbology: 'qr', pages: 'first', corner: 'bottom-right', fromSide: 14, fromEnd: 10, width: 16, inPrint: true },
+    },
     message: {
       mailed: true,
       addressColumn: 'E-mail',
