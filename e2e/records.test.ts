@@ -80,6 +80,22 @@ step('the checks of the Larkmere workbook find every fault that is in it, and no
   );
 });
 
+step('a value that does not fit says what cannot be seen, and is mended on the spot', async () => {
+  await kinds().getByText('Does not fit its box').click();
+  await concerned()
+    .getByText(/of its 103 characters the last 24 cannot be seen, “Vorderen Windmühlenwiese”/)
+    .waitFor();
+  await button(/^Wrap, /).click();
+  await kinds().getByText('Does not fit its box').waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await kinds().getByText('Does not fit its box').click();
+  await page.getByLabel('Search the findings').fill('nobody of that name');
+  await page.getByText('No record that has such a finding holds these words.').waitFor();
+  await page.getByLabel('Search the findings').fill('ayumi');
+  await concerned().getByRole('row', { name: /A-17/ }).waitFor();
+  await page.getByLabel('Search the findings').fill('');
+});
+
 step('all leading zeros are mended at once, and taken back at once', async () => {
   await button(/Leading zero lost/, kinds()).click();
   await button('Mend all 9', concerned()).click();

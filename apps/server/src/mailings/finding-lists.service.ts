@@ -67,6 +67,7 @@ export class FindingLists {
   private async lines(id: number, filter: FindingsFilterQuery): Promise<{ headings: string[]; lines: () => AsyncGenerator<string[][]> }> {
     const { plan } = await this.mailings.entity(id);
     const which = await this.which(id, plan.sourceId, filter);
+    const total = (await findingStore.count(this.transactions, which))?.total ?? 0;
     const columns: readonly Column[] = plan.sourceId ? (await this.sources.detail(plan.sourceId)).columns : [];
     const keyAt = columns.findIndex(({ name }) => name === plan.keyColumn);
     const line = ({ finding, record, acceptance }: Item): string[] => [
@@ -96,11 +97,7 @@ export class FindingLists {
         'Accepted',
       ],
       async *lines() {
-        for (let from = 0; ; from += BLOCK) {
-          const block = await items(from);
-          if (block.length > 0) yield block.map(line);
-          if (block.length < BLOCK) return;
-        }
+        for (let from = 0; from < total; from += BLOCK) yield (await items(from)).map(line);
       },
     };
   }

@@ -214,7 +214,9 @@ export async function settleChecks({ mailingId, isBefore }: Tasks['settleChecks'
     await mailingStore.clearCheckProgress(sql, mailingId);
     if (isBefore) return findingStore.dropAll(sql, pending(mailingId));
     await findingStore.dropAll(sql, mailingId);
-    await findingStore.move(sql, pending(mailingId), mailingId);
+    // One that was removed meanwhile leaves nothing behind.
+    if (await mailingStore.version(sql, mailingId)) await findingStore.move(sql, pending(mailingId), mailingId);
+    else await findingStore.dropAll(sql, pending(mailingId));
   });
 }
 

@@ -39,6 +39,19 @@ test('whoever fills a record gets the same: the copy, what is said of it, and it
   expect(await textsOf(Uint8Array.from(Buffer.concat(parts)))).toEqual(await textsOf(copy.bytes));
 });
 
+test('a rule that says how its box takes the value holds for the copy, for what is said of it, and in a combined file', async () => {
+  const cut = await filler({ name: { kind: 'fitted', of: { kind: 'column', column: 'Name' }, tooLong: 'cut', smallest: 10 } });
+  const { copy } = cut.fill(row, someContext);
+  const [seen] = (await textsOf(copy.bytes))[0]!;
+  expect('Wilhelmina Featherstonehaugh'.startsWith(seen!) && seen!.length < 20).toBe(true);
+  expect(cut.measure({ name: 'Wilhelmina Featherstonehaugh' })).toEqual(copy.notes);
+  const parts: Uint8Array[] = [];
+  const combined = new CombinedFile((bytes) => void parts.push(bytes.slice()), {});
+  cut.addTo(combined, row, 'B-17', someContext);
+  combined.end();
+  expect(await textsOf(Uint8Array.from(Buffer.concat(parts)))).toEqual([[seen]]);
+});
+
 test('other rules of the same fields need nothing to be made ready again, and give what they would have given', async () => {
   const one = await filler({ plot: { kind: 'column', column: 'Plot' } });
   const other = one.withMap({ plot: { kind: 'text', text: 'A-1' } });

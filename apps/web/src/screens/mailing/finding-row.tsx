@@ -24,9 +24,9 @@ const Reason = styled.input`
 type Item = FindingsAnswer['items'][number];
 
 const remedyHelp: Record<Remedy, string> = {
-  smaller: 'For this field, in every copy where its value needs it. Ctrl+Z takes it back.',
-  wrap: 'For this field, in every copy where its value needs it: further lines in the same box. Ctrl+Z takes it back.',
-  shorten: 'For this field, in every copy: ends behind the last whole word. Ctrl+Z takes it back.',
+  smaller: 'For this field, in every copy where its value needs it. The arrow above takes it back.',
+  wrap: 'For this field, in every copy where its value needs it: further lines in the same box. The arrow above takes it back.',
+  shorten: 'For this field, in every copy: ends behind the last whole word. The arrow above takes it back.',
 };
 const remedyWords = (remedy: Remedy, { details }: Item['finding']): string =>
   remedy === 'smaller' ? `Smaller type, ${smallerType(details)} pt` : remedy === 'wrap' ? 'Wrap' : `Shorten to ${count(details.limit!)}`;

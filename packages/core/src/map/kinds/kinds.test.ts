@@ -12,6 +12,7 @@ import {
   ruleKinds,
   ruleSentence,
   rulesFor,
+  textsMade,
 } from '../registry.js';
 import { typedText } from '../../tables/typed-text.js';
 import type { Row } from '../row.js';
@@ -66,6 +67,15 @@ const cases: [rule: FillRule, of: Field, from: Row, value: unknown][] = [
   [sheds, tick, row('', '', ' YES '), 'On'],
   [sheds, tick, row('', '', 'no'), false],
   [sheds, tick, row('', '', ''), false],
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 10, at: 'word', mark: '…' }, box, row('Anna Maria Quist', ''), 'Anna…'],
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 10, at: 'word', mark: '' }, box, row('Anna Maria Quist', ''), 'Anna Maria'],
+  // One that is short enough stays as it is, stray spaces and all; a first word that is too long ends anywhere.
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 10, at: 'word', mark: '…' }, box, row('Anna ', ''), 'Anna '],
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 6, at: 'word', mark: '' }, box, row('Wilhelmina Q', ''), 'Wilhel'],
+  // Characters as people see them: a letter with its accent, a family.
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 2, at: 'character', mark: '' }, box, row('e\u0301e\u0301e\u0301', ''), 'e\u0301e\u0301'],
+  [{ kind: 'shorten', of: { kind: 'column', column: 'First' }, to: 1, at: 'character', mark: '…' }, box, row('Ada', ''), '…'],
+  [{ kind: 'fitted', of: { kind: 'column', column: 'Born' }, tooLong: 'wrap', smallest: 4.5 }, field('d', { format: { pattern: 'dd.mm.yyyy' } as never }), row('', '', '', ['3/5/2027', '2027-05-03']), '2027-05-03'],
   [{ kind: 'piece', of: { kind: 'column', column: 'First' }, box: { piece: { what: 'characters', from: 2, to: 3 }, isLast: false } }, box, row('ABCD', ''), 'BC'],
 ]; // prettier-ignore
 
@@ -115,6 +125,29 @@ test('a rule to begin with can be read back, and works on what was there before'
       const begun = beginRule(kind, field, columnsThere, before);
       expect(parseRule(JSON.parse(JSON.stringify(begun)))).toEqual({ rule: begun, fault: null });
     }
+});
+
+test('how a box takes its value is said outside of all else: no rule has it as a part, and another kind goes on with what is inside', () => {
+  const fitted: FillRule = { kind: 'fitted', of: { kind: 'column', column: 'First' }, tooLong: 'shrink', smallest: 4 };
+  expect(parseRule({ kind: 'shorten', of: fitted, to: 5 })).toEqual({
+    rule: null,
+    fault: '“fitted” cannot be a part of the rule “shorten”',
+  });
+  expect(parseRule({ kind: 'cases', cases: [], otherwise: fitted }).rule).toBeNull();
+  expect(parseRule({ ...fitted, smallest: 1 }).rule).toBeNull();
+  expect(parseRule({ ...fitted, tooLong: 'squeeze' }).rule).toBeNull();
+  expect(beginRule('shorten', box, [], fitted)).toMatchObject({ kind: 'shorten', of: { kind: 'column', column: 'First' } });
+  for (const as of ['part', 'value'] as const) expect(rulesFor(box, as).map(({ kind }) => kind)).not.toContain('fitted');
+  expect(rulesFor(box).map(({ kind }) => kind)).toContain('fitted');
+  // Words that the rule inside makes are told for the faces all the same.
+  const month: FillRule = {
+    kind: 'fitted',
+    of: beginRule('date', box, [{ name: 'Born' } as never], undefined),
+    tooLong: 'wrap',
+    smallest: 5,
+  };
+  expect(textsMade([{ a: month }])).not.toBeNull();
+  expect(textsMade([{ a: fitted }])).toBeNull();
 });
 
 test.each<[FillRule, Field, Row, object]>([
