@@ -3,6 +3,7 @@ import { Plus } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { Parser } from 'htmlparser2';
+import { ArchiveButton } from './archive-button';
 import { Button, IconButton } from './button';
 import { Choice } from './choice';
 import { TextInput, Toggled } from './field';
@@ -53,6 +54,13 @@ describe('buttons', () => {
       'button',
     );
     expect([button.attributes['aria-label'], button.text]).toEqual(['Undo', '']);
+  });
+  test.each([
+    [false, 'Archive “Permits”'],
+    [true, 'Take “Permits” back'],
+  ])('one that puts away says what it does with which thing (%s)', (isArchived, words) => {
+    const button = only(<ArchiveButton name="Permits" isArchived={isArchived} onArchive={nothing} />, 'button');
+    expect(button.attributes['aria-label']).toBe(words);
   });
   test('one that is pressed says so, and others say nothing of it', () => {
     expect(only(<Button pressed>Names</Button>, 'button').attributes['aria-pressed']).toBe('true');

@@ -1,6 +1,6 @@
 import type { MailingDetail } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Archive, ArchiveRestore, Download, FolderInput, Plus } from 'lucide-react';
+import { Archive, Download, FolderInput, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
@@ -8,7 +8,8 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
-import { Button, IconButton } from '../../ui/button';
+import { ArchiveButton } from '../../ui/archive-button';
+import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Head, Row, Screen, Scroll, Small } from '../../ui/layout';
@@ -158,13 +159,11 @@ export default function MailingsScreen() {
                     >
                       <Download size={16} />
                     </FileButton>
-                    <IconButton
-                      changes
-                      label={one.isArchived ? `Take “${one.name}” back` : `Archive “${one.name}”`}
-                      onPress={() => archive.mutate({ id: one.id, isArchived: !one.isArchived })}
-                    >
-                      {one.isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
-                    </IconButton>
+                    <ArchiveButton
+                      name={one.name}
+                      isArchived={one.isArchived}
+                      onArchive={(isArchived) => archive.mutate({ id: one.id, isArchived })}
+                    />
                   </td>
                 </tr>
               ))}

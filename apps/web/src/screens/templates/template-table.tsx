@@ -1,7 +1,7 @@
 import type { TemplateSummary } from '@mailbag/contract';
 import { templateNoteSentence } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Archive, ArchiveRestore, Info, Search } from 'lucide-react';
+import { Archive, Info, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -9,7 +9,8 @@ import { api, sentenceOf } from '../../api/client';
 import { Thumbnail } from '../../features/page/thumbnail';
 import { kilobytes, when } from '../../features/when';
 import { color } from '../../theme';
-import { Button, IconButton } from '../../ui/button';
+import { ArchiveButton } from '../../ui/archive-button';
+import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Row, Scroll, Small } from '../../ui/layout';
@@ -113,13 +114,11 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
                 <td>{one.usedBy.join(', ') || <Small>no mailing yet</Small>}</td>
                 <td style={{ whiteSpace: 'nowrap' }}>{when(one.createdAt)}</td>
                 <td onClick={(event) => event.stopPropagation()}>
-                  <IconButton
-                    changes
-                    label={one.isArchived ? `Take “${one.name}” back` : `Archive “${one.name}”`}
-                    onPress={() => archive.mutate({ id: one.id, isArchived: !one.isArchived })}
-                  >
-                    {one.isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
-                  </IconButton>
+                  <ArchiveButton
+                    name={one.name}
+                    isArchived={one.isArchived}
+                    onArchive={(isArchived) => archive.mutate({ id: one.id, isArchived })}
+                  />
                 </td>
               </tr>
             ))}

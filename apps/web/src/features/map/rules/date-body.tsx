@@ -6,7 +6,7 @@ import { Small } from '../../../ui/layout';
 import { DraftText, WholeNumber } from './draft-text';
 import { LanguageChoice } from './language-choice';
 import { Lead, Line } from './parts';
-import { RulePart } from './rule-part';
+import { PartLine, RulePart } from './rule-part';
 import type { BodyProps } from './rule-setting';
 import { useRuleSetting } from './rule-setting';
 
@@ -36,10 +36,7 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
   const isOffered = pattern !== null && (shownPatterns as readonly string[]).includes(pattern);
   return (
     <>
-      <Line>
-        <Lead>Date</Lead>
-        <RulePart place={`${place}Date`} rule={of} onChange={(next) => onChange({ ...rule, of: next })} />
-      </Line>
+      <PartLine lead="Date" place={place} rule={of} onChange={(next) => onChange({ ...rule, of: next })} />
       <Line>
         <Lead>Read as</Lead>
         <Choice

@@ -3,7 +3,7 @@ import { LEAST_TYPE, MOST_TYPE } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { DraftText } from './draft-text';
 import { Lead, Line } from './parts';
-import { RulePart } from './rule-part';
+import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 const ways: { id: FittedRule['tooLong']; text: string; detail: string }[] = [
@@ -20,10 +20,7 @@ const ways: { id: FittedRule['tooLong']; text: string; detail: string }[] = [
 export function FittedBody({ rule, place, onChange }: BodyProps<FittedRule>) {
   return (
     <>
-      <Line>
-        <Lead>Value</Lead>
-        <RulePart place={`${place}Value`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
-      </Line>
+      <PartLine lead="Value" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
         <Lead>Too long</Lead>
         <Choice

@@ -6,7 +6,7 @@ import { DraftText } from './draft-text';
 import { LanguageChoice, languageName } from './language-choice';
 import { Lead, Line } from './parts';
 import { RoundingChoice } from './rounding-choice';
-import { RulePart } from './rule-part';
+import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 const signs = [
@@ -28,10 +28,7 @@ export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
   const put = (next: NumberRule['show']): void => onChange({ ...rule, show: next });
   return (
     <>
-      <Line>
-        <Lead>Number</Lead>
-        <RulePart place={`${place}Number`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
-      </Line>
+      <PartLine lead="Number" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <RoundingChoice place={place} round={rule.round} onChange={(round) => onChange({ ...rule, round })} />
       <Line>
         <Lead>Show in</Lead>

@@ -4,7 +4,7 @@ import { Choice } from '../../../ui/choice';
 import { anyText } from './any-text';
 import { ColumnChoice } from './column-choice';
 import { LiveValue } from './live-value';
-import { Inset, Line } from './parts';
+import { Inset, Lead, Line } from './parts';
 import { useRuleSetting } from './rule-setting';
 
 /** A rule that is a part of another. @param field the field that it fills; left out: its value is worked on */
@@ -49,5 +49,25 @@ export function RulePart({
       </Line>
       {!isSimple && <Inset style={{ marginTop: 6 }}>{body}</Inset>}
     </div>
+  );
+}
+
+/** The value that a rule works on, in a line of its own. */
+export function PartLine({
+  lead,
+  place,
+  rule,
+  onChange,
+}: {
+  lead: string;
+  place: string;
+  rule: FillRule;
+  onChange: (rule: FillRule) => void;
+}) {
+  return (
+    <Line>
+      <Lead>{lead}</Lead>
+      <RulePart place={`${place}${lead}`} rule={rule} onChange={onChange} />
+    </Line>
   );
 }

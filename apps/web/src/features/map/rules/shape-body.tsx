@@ -3,7 +3,7 @@ import { Choice } from '../../../ui/choice';
 import { Toggled } from '../../../ui/field';
 import { WholeNumber } from './draft-text';
 import { Lead, Line, ShortText } from './parts';
-import { RulePart } from './rule-part';
+import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 const letters = [
@@ -16,10 +16,7 @@ const letters = [
 export function ShapeBody({ rule, place, onChange }: BodyProps<ShapeRule>) {
   return (
     <>
-      <Line>
-        <Lead>Text</Lead>
-        <RulePart place={`${place}Text`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
-      </Line>
+      <PartLine lead="Text" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
         <Lead>Letters</Lead>
         <Choice

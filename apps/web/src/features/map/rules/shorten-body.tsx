@@ -2,16 +2,13 @@ import type { ShortenRule } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { WholeNumber } from './draft-text';
 import { Lead, Line, ShortText } from './parts';
-import { RulePart } from './rule-part';
+import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 export function ShortenBody({ rule, place, onChange }: BodyProps<ShortenRule>) {
   return (
     <>
-      <Line>
-        <Lead>Value</Lead>
-        <RulePart place={`${place}Value`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
-      </Line>
+      <PartLine lead="Value" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
         <Lead>At most</Lead>
         <WholeNumber
