@@ -28,17 +28,14 @@ const serverLayers = [
   ['desk'],
 ];
 const server = './apps/server/src';
-const layerZones = serverLayers.flatMap((layer, level) =>
-  layer.flatMap((folder) =>
-    serverLayers
-      .slice(level)
-      .flat()
-      .filter((other) => other !== folder)
-      .map((other) =>
-        zone(`${server}/${folder}`, `${server}/${other}`, `${folder} lies below ${other} or beside it (eslint.config.js, serverLayers).`),
-      ),
-  ),
-);
+const layerZones = serverLayers.flatMap((layer, level) => {
+  const notBelow = serverLayers.slice(level).flat();
+  return layer.flatMap((folder) => {
+    const others = notBelow.filter((other) => other !== folder).map((other) => `${server}/${other}`);
+    const message = `${folder} lies below that folder or beside it (eslint.config.js, serverLayers).`;
+    return others.length > 0 ? [zone(`${server}/${folder}`, others, message)] : [];
+  });
+});
 
 const pdfLibrary = { name: '@cantoo/pdf-lib', message: 'Only packages/core/src/pdf knows the PDF library.' };
 

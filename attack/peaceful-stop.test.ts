@@ -3,6 +3,10 @@ import type { Batch } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
 import { startBatch } from '../demo/src/start-batch.js';
 
+/** ATTACK=whole in the environment: longer batches, stopped more often. */
+const WHOLE = process.env.ATTACK === 'whole';
+const [ROUNDS, RECORDS, MESSAGES] = WHOLE ? [3, 4000, 30] : [2, 2800, 16];
+
 /** A server that is told to stop finishes what it has in hand, lets go of everything else, and is gone within ten seconds; the next start goes on. */
 let office: PostOffice;
 const mailbag = new RunningMailbag({ MAILBAG_MAIL_TIMEOUT: '20000' });
@@ -29,9 +33,9 @@ const rows = (count: number, treatment: string, folder: string): [string, string
   Array.from({ length: count }, (_, at) => [`${folder[0]}${at}`, `T ${at}`, `${treatment}.${folder}${at}@example.org`, 'no']);
 
 test('with a page open and a batch running it stops in time and goes on by itself', async () => {
-  const { mailing } = await smallMailing(mailbag.client, rows(4000, 'fine', 'stop'), { mailed: false, folder: 'stop' });
+  const { mailing } = await smallMailing(mailbag.client, rows(RECORDS, 'fine', 'stop'), { mailed: false, folder: 'stop' });
   const { id } = await startBatch<Batch>(mailbag.client, mailing);
-  for (let round = 0; round < 3; round++) {
+  for (let round = 0; round < ROUNDS; round++) {
     await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.made ?? 0) > round * 900);
     const isOver = await openPage();
     const took = await mailbag.stop();
@@ -43,20 +47,20 @@ test('with a page open and a batch running it stops in time and goes on by itsel
     expect((await mailbag.client.get<Batch>(`/api/batches/${id}`)).state).not.toBe('paused');
   }
   const { counts, error } = await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
-  expect({ counts, error }).toEqual({ counts: { made: 4000 }, error: null });
+  expect({ counts, error }).toEqual({ counts: { made: RECORDS }, error: null });
 }, 120_000);
 
 test('messages that are under way are finished or given back: nobody is mailed twice, and nothing is in doubt that had not begun to leave', async () => {
-  const { mailing } = await smallMailing(mailbag.client, rows(30, 'slow', 'way'), { folder: 'way' });
+  const { mailing } = await smallMailing(mailbag.client, rows(MESSAGES, 'slow', 'way'), { folder: 'way' });
   const { id } = await startBatch<Batch>(mailbag.client, mailing);
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.sending ?? 0) > 4);
   expect(await mailbag.stop()).toBeLessThan(10_000);
   await mailbag.startAgain();
   const { counts } = await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
-  expect(counts).toEqual({ sent: 30 });
+  expect(counts).toEqual({ sent: MESSAGES });
   const letters = (await office.letters()).filter(({ to }) => to.startsWith('slow.way'));
-  expect(letters).toHaveLength(30);
-  expect(new Set(letters.map(({ to }) => to)).size).toBe(30);
+  expect(letters).toHaveLength(MESSAGES);
+  expect(new Set(letters.map(({ to }) => to)).size).toBe(MESSAGES);
 }, 90_000);
 
 test('a server that waits for a mail server that never answers is gone in time, and says what nobody can know', async () => {

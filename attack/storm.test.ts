@@ -16,9 +16,9 @@ import { copiesOf, smallMailing } from '../testing/small-mailing.js';
 
 /** Everything that can happen while ten thousand messages leave; ATTACK=whole in the environment is the whole storm, without it a short one. */
 const WHOLE = process.env.ATTACK === 'whole';
-const DELIVERIES = Number(process.env.STORM ?? (WHOLE ? 10_000 : 200));
-const KILLS = WHOLE ? 40 : 6;
-const BACKUP_EVERY = WHOLE ? 20_000 : 12_000;
+const DELIVERIES = Number(process.env.STORM ?? (WHOLE ? 10_000 : 120));
+const KILLS = WHOLE ? 40 : 3;
+const BACKUP_EVERY = WHOLE ? 20_000 : 9000;
 
 /** A row of numbers that look random and are the same at every run (common practice, no source: mulberry32). */
 function seeded(seed: number): () => number {

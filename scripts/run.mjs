@@ -11,6 +11,22 @@ export function must(command, args, options = {}) {
   if (result.status !== 0) process.exit(result.status ?? 1);
 }
 
+/** Runs commands at the same time, each with its output in one piece; ends this process when one of them fails. */
+export async function mustTogether(...commands) {
+  const run = ([command, args]) =>
+    new Promise((resolve) => {
+      const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+      const said = [];
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+      child.on('close', (status) => {
+        process.stdout.write(Buffer.concat(said));
+        resolve(status ?? 1);
+      });
+    });
+  const failed = (await Promise.all(commands.map(run))).find((status) => status !== 0);
+  if (failed !== undefined) process.exit(failed);
+}
+
 /** Installs the dependencies when they are not there or older than the lock file. */
 export function install() {
   const marker = join(root, 'node_modules/.package-lock.json');

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
 import { createInterface } from 'node:readline/promises';
-import { build, install, must } from './run.mjs';
+import { build, install, must, mustTogether } from './run.mjs';
 
 /** Installs what the tests need, then types, lint, unit and browser tests. */
 install();
@@ -64,8 +64,7 @@ async function agreed() {
   return !/^n/i.test(answer.trim());
 }
 build();
-must('npm', ['run', 'types', '--silent']);
-must('npm', ['run', 'lint', '--silent']);
+await mustTogether(['npm', ['run', 'types', '--silent']], ['npm', ['run', 'lint', '--silent']]);
 must(process.execPath, ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', ...process.argv.slice(2)], {
   env: { ...process.env, CHROMIUM: chromium, NODE_NO_WARNINGS: '1' },
 });

@@ -5,12 +5,12 @@ export interface Picture {
   data: Uint8Array;
 }
 
-/** @param scale pixels a point */
-export async function pictureOf(pdf: Uint8Array, page = 0, scale = 2): Promise<Picture> {
+/** @param scale pixels a point @param password that opens it */
+export async function pictureOf(pdf: Uint8Array, page = 0, scale = 2, password?: string): Promise<Picture> {
   const { PDFiumLibrary } = await import('@hyzyla/pdfium');
   const library = await PDFiumLibrary.init();
   try {
-    const document = await library.loadDocument(pdf);
+    const document = await library.loadDocument(pdf, password);
     const image = await document.getPage(page).render({ scale, render: 'bitmap', renderFormFields: true });
     const { width, height } = image;
     const data = Uint8Array.from(image.data);

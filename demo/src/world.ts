@@ -1,5 +1,6 @@
 import { bankMandate } from './forms/bank-mandate.js';
 import { plotInspection } from './forms/plot-inspection.js';
+import { makeChildrensPlots } from './children.js';
 import { shedPermit } from './forms/shed-permit.js';
 import { tenancyAgreement } from './forms/tenancy-agreement.js';
 import { addMailServer, addSender, mailServer } from './mail-set-up.js';
@@ -314,6 +315,10 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     addressSheets: true,
     name: 'Permits by post',
   });
+  await makeChildrensPlots(
+    server,
+    rows.filter(({ site, surname, email }) => site === 'Canal Side' && surname.length < 30 && /^[^@\s]+@[^@\s]+\.\w+$/.test(email)),
+  );
   await drawInspection(server);
   // Next year's edition of the permit is here, and no mailing has been taken over to it yet.
   await server.upload(`/api/templates/${permit}/revisions`, 'Shed and glasshouse permit 2028.pdf', shedPermit(2028));

@@ -108,6 +108,8 @@ import { RecordSearch } from './sources/record-search.service.js';
 import { DatabaseKind } from './sources/kinds/database-kind.js';
 import { FileKind } from './sources/kinds/file-kind.js';
 import { SourceKinds } from './sources/kinds/source-kinds.js';
+import { SourceLookups } from './sources/source-lookups.service.js';
+import { SourcePictures } from './sources/source-pictures.service.js';
 import { SourceFiles } from './sources/source-files.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
@@ -232,6 +234,8 @@ import { Pool } from './work/pool.js';
     Settling,
     RecordSearch,
     SourceFiles,
+    SourceLookups,
+    SourcePictures,
     FileKind,
     DatabaseKind,
     SourceKinds,

@@ -20,6 +20,8 @@ import { Principals1764800000000 } from './migrations/0009-principals.js';
 import { SourceKinds1764900000000 } from './migrations/0010-source-kinds.js';
 import { Layouts1765000000000 } from './migrations/0011-layouts.js';
 import { MailingChanges1765100000000 } from './migrations/0012-mailing-changes.js';
+import { CopiesOfItems1765200000000 } from './migrations/0013-copies-of-items.js';
+import { SourcePictures1765300000000 } from './migrations/0014-source-pictures.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -62,6 +64,8 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     SourceKinds1764900000000,
     Layouts1765000000000,
     MailingChanges1765100000000,
+    CopiesOfItems1765200000000,
+    SourcePictures1765300000000,
   ],
   migrationsRun: true,
   synchronize: false,

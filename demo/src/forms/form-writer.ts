@@ -29,6 +29,8 @@ export type FieldSpec = Common &
     | { kind: 'radio'; choices: [on: string, page: number, box: Box][] }
     | { kind: 'menu'; boxes: [page: number, box: Box][]; options: [value: string, label: string][]; size?: number }
     | { kind: 'signature'; boxes: [page: number, box: Box][] }
+    /** A push button that is nothing but a picture. */
+    | { kind: 'picture'; boxes: [page: number, box: Box][] }
   );
 
 const WIDTH = 595;
@@ -167,8 +169,8 @@ export class FormWriter {
         own = `/FT/Ch/Ff ${flags | bit(18)}/DA(/R ${spec.size ?? 10} Tf 0.1 0.14 0.18 rg)/Opt[${spec.options.map(([value, label]) => `[${string(value)}${string(label)}]`).join('')}]`;
         places = spec.boxes.map(([page, box]) => [page, widget(page, box, look)]);
       } else {
-        own = '/FT/Sig';
-        places = spec.boxes.map(([page, box]) => [page, widget(page, box, '')]);
+        own = spec.kind === 'picture' ? `/FT/Btn/Ff ${flags | bit(17)}` : '/FT/Sig';
+        places = spec.boxes.map(([page, box]) => [page, widget(page, box, spec.kind === 'picture' ? '/MK<</TP 1>>' : '')]);
         for (const [page, box] of spec.boxes)
           this.pages[page] += `0.45 G 0.7 w ${box.x} ${HEIGHT - box.y - box.h} ${box.w} ${box.h} re S\n`;
       }

@@ -1,4 +1,4 @@
-import type { CheckPlan, Condition, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
+import type { CheckPlan, Condition, CopyCount, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
 import { stampCorners, stampWidths, stampedPages, symbologies } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
@@ -18,6 +18,7 @@ import {
   MaxLength,
   Min,
   MinLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 
@@ -68,7 +69,7 @@ export class StampPlan implements CopyStamp {
   inPrint!: boolean;
 }
 
-/** A picture that stands in a box of every copy, its aspect kept. */
+/** A picture that stands in a box of a copy, its aspect kept: the same in all of them, or the one that a column names. */
 export class PicturePlan {
   /** Id of the template. */
   @IsInt()
@@ -78,10 +79,17 @@ export class PicturePlan {
   @MaxLength(1000)
   field!: string;
 
-  /** PNG or JPEG. */
+  /** PNG or JPEG. Left out: the record names its own. */
+  @ValidateIf(({ column }: PicturePlan) => column === undefined)
   @ValidateNested()
   @Type(() => ExtraFile)
-  file!: ExtraFile;
+  file?: ExtraFile;
+
+  /** Column that names the picture of each record, among those that came with the source. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  column?: string;
 }
 
 /** Where copies are kept, how they are named, and what becomes of their fields. */
@@ -320,6 +328,11 @@ export class MailingPlan {
   @IsOptional()
   @IsObject()
   conditions?: Record<string, Condition>;
+
+  /** How many copies of a template a record gets, by its id: one for so many items of a repeated group. A template without one is filled once. */
+  @IsOptional()
+  @IsObject()
+  counts?: Record<string, CopyCount>;
 
   /** Rows of the sheet that are left out. */
   @IsArray()

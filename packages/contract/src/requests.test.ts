@@ -27,6 +27,8 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['sending again', contract.SendAgainRequest, { address: 'ada@example.org' }, { address: [long(2001), 5] }],
   ['much at once', contract.ManyCopiesRequest, { action: 'withdraw', ids: [1, 2] }, { action: ['burn'], ids: [['1'], 'all'] }],
   ['a view', contract.SavedViewRequest, { name: 'Bounced', filter: 'state=bounced' }, { name: ['', long(500)] }],
+  ['columns of a table', contract.LookupRequest, { key: 'Site', value: 'Rate' }, { key: [long(301), 5], value: [null] }],
+  ['the name of a picture', contract.PictureNameRequest, { name: 'ada' }, { name: ['', 5, long(501)] }],
   ['a query', contract.QueryRequest, { sql: 'SELECT 1', parameters: {} }, { sql: [long(20_001), 5] }],
   ['a test message', contract.TestMessageRequest, { index: 0, address: 'ada@example.org' }, { index: [-1, '0'], address: ['ada', ''] }],
   ['a trial', contract.TrialRequest, { indexes: [0, 3], mailed: false }, { indexes: [[], [-1], ['0'], [1, 1], Array.from({ length: 49 }, (_, at) => at)], mailed: ['no'] }],

@@ -52,6 +52,12 @@ export class ReadingRequest implements TableReading {
   @Matches(/^[lnv-]{1,60}$/)
   roles?: string;
 
+  /** The column whose value is the same in all rows of one record. Left out: each row is a record. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  onePer?: string;
+
   /** By the name of the column. */
   @IsOptional()
   @IsObject()
@@ -198,6 +204,59 @@ export class SourceSummary {
   @IsArray()
   @IsString({ each: true })
   usedBy!: string[];
+
+  /** Pictures that came with it, for columns that name them. */
+  @IsNumber()
+  pictures!: number;
+}
+
+/** Two columns of a source, as a table in which values are looked up. */
+export class LookupRequest {
+  @IsString()
+  @MaxLength(300)
+  key!: string;
+
+  @IsString()
+  @MaxLength(300)
+  value!: string;
+}
+
+export class LookupAnswer {
+  @IsArray()
+  @IsObject({ each: true })
+  table!: { key: string; value: string }[];
+
+  /** Keys that stand there several times with different values; the first is taken. */
+  @IsArray()
+  @IsString({ each: true })
+  unclear!: string[];
+}
+
+export class PictureNameRequest {
+  /** As a record says it: folders before it and its ending may be missing, capitals do not count. */
+  @IsString()
+  @MinLength(1)
+  @MaxLength(500)
+  name!: string;
+}
+
+/** What became of pictures that were sent. */
+export class SourcePicturesAnswer {
+  /** How many the source has now. */
+  @IsNumber()
+  pictures!: number;
+
+  /** How many came in. */
+  @IsNumber()
+  taken!: number;
+
+  /** Files that were left, each with the reason; the first twenty. */
+  @IsArray()
+  @IsString({ each: true })
+  refused!: string[];
+
+  @IsNumber()
+  refusedCount!: number;
 }
 
 /** A value that was changed in Mailbag. */

@@ -28,6 +28,12 @@ const [SHORTEST_WAIT, LONGEST_WAIT] = [1000, 30_000];
 const LOOK_AGAIN = 15_000;
 const RUNNING: BatchState[] = ['planning', 'making', 'sending'];
 
+/** What an error says of itself; one that comes from a thread may be no Error any more. */
+function whyOf(error: unknown): string {
+  const { message, code } = (error ?? {}) as { message?: string; code?: string };
+  return message ?? code ?? String(error);
+}
+
 /** Batches run by themselves from their state in the database; whoever is stopped goes on where the last committed block ended. */
 @Injectable()
 export class BatchesService implements OnApplicationBootstrap, BeforeApplicationShutdown {
@@ -121,9 +127,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       } catch (error) {
         // A server that stops is no reason to wait for a person.
         if (this.stopping) return;
-        const told = isMailbagError(error)
-          ? error
-          : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: error instanceof Error ? error.message : String(error) });
+        const told = isMailbagError(error) ? error : new MailbagError('batch-not-made', { path: `Batch ${id}`, why: whyOf(error) });
         if (told !== error) this.logger.error(error);
         if (!passing.includes(told.code)) return await this.hold(id, told);
         // The disk that is full may be that of the database, too.

@@ -62,6 +62,25 @@ const sampleOf = (
   attachments: { name: string }[];
 }> => mailbag.client.send('POST', `/api/mailings/${id}/message-sample`, { index: 0 });
 
+test('who gets a copy once more is told which one it replaces, as the sample has shown it', async () => {
+  const id = await mailing([['R-1', 'Rena', 'rena@example.org', 'no']], 'replaced', (plan) => ({
+    ...plan,
+    message: {
+      ...plan.message,
+      body: 'Dear {{ name }},{% if replaces != "" %} this replaces {{ replaces }} of {{ replaced_on }}{% else %} this is new{% endif %}.',
+    },
+  }));
+  expect((await sampleOf(id)).text).toContain('this is new');
+  const { id: first } = await run(id);
+  expect(await rawTo('rena@example.org')).toContain('this is new');
+  const [copy] = await copiesOf(mailbag.client, first);
+  const said = new RegExp(`this replaces ${copy!.code} of 20\\d\\d-\\d\\d-\\d\\d\\.`);
+  expect((await sampleOf(id)).text).toMatch(said);
+  const { id: second } = await startBatch<Batch>(mailbag.client, id, 'everybody');
+  await mailbag.client.until<Batch>(`/api/batches/${second}`, ({ state }) => state === 'done', 60);
+  expect(await rawTo('rena@example.org')).toMatch(said);
+}, 60_000);
+
 test('headers cannot be slipped in by data, and HTML in a name stays text', async () => {
   const id = await mailing([['H-1', 'Eve <b>x</b>', 'eve@example.org', 'no']], 'inject', (plan) => ({
     ...plan,

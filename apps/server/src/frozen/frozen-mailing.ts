@@ -1,5 +1,5 @@
 import type { MailingPlan, ReminderPlan } from '@mailbag/contract';
-import type { BatchContext, Column, Condition, Field, FieldMap, Stamp } from '@mailbag/core';
+import type { BatchContext, Column, Condition, CopyCount, Field, FieldMap, Stamp } from '@mailbag/core';
 import type { FrozenRow } from '../stores/batch.store.js';
 
 /** See `BatchContext`. */
@@ -16,6 +16,8 @@ export interface FrozenTemplate {
   map: FieldMap;
   /** The records that get it. Left out: all of them. */
   when?: Condition;
+  /** How many copies a record gets. Left out: one. */
+  count?: CopyCount;
   /** What its layout stamps on every copy. Left out: nothing. */
   stamps?: Stamp[];
 }
@@ -27,6 +29,8 @@ export interface FrozenMailing {
   plan: MailingPlan;
   columns: Column[];
   templates: FrozenTemplate[];
+  /** The list of the pictures that came with the records; left out: none did. See `files/picture-list`. */
+  pictures?: string;
 }
 
 /** A batch as its row in the database freezes it. */

@@ -84,6 +84,16 @@ test('what patterns may name are the columns and what a copy has of its own', ()
   expect(subject).toMatch(/^CB1D-YXJY-V7S Permit 7 5 .*2027/);
 });
 
+test('a message may name the copy that it replaces, which is empty for the first one', () => {
+  const { letter } = letterPattern(
+    frozen({ body: 'Hello.{% if replaces != "" %} It replaces your copy {{ replaces }} of {{ replaced_on | day }}.{% endif %}' }),
+  );
+  expect(letter(ada).text.trim()).toBe('Hello.');
+  expect(letter({ ...ada, replaces: { code: '4KQ8-ZT0V-7QX', on: '2027-01-12' } }).text.trim()).toBe(
+    'Hello. It replaces your copy 4KQ8-ZT0V-7QX of 12 January 2027.',
+  );
+});
+
 test('a postal address is composed as the mailing says, and guessed from the columns where it says nothing', () => {
   const paper = {
     name: '{{ name }}',

@@ -3,6 +3,7 @@ import type { BatchContext, Column, MailAddress, MessageTexts, RenderedMessage, 
 import {
   addressesIn,
   compilePattern,
+  letterExtras,
   fillContext,
   messagePattern,
   oneLine,
@@ -15,6 +16,13 @@ import type { FrozenMailing } from './frozen-mailing.js';
 import { passwordText } from './plan-passwords.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
+/** An earlier copy of the same template for the same record. */
+export interface ReplacedCopy {
+  code: string;
+  /** The day of its batch. ISO 8601. */
+  on: string;
+}
+
 /** What patterns are rendered over, for one copy or one record. */
 export interface RecordPlace {
   record: SourceRecord;
@@ -23,6 +31,8 @@ export interface RecordPlace {
   code: string;
   batch: BatchContext;
   template: string;
+  /** The copy that this one replaces; left out or null: none. */
+  replaces?: ReplacedCopy | null;
 }
 
 /** Data of a record for every pattern of a mailing. @param only names that are asked for */
@@ -33,6 +43,9 @@ export const dataOf = (
 ): Record<string, unknown> => patternData(columns, record, { ...fillContext(batch, ordinal, code), template }, only);
 
 export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];
+
+/** What messages name. */
+export const letterNames = (columns: readonly Column[]): string[] => [...letterExtras, ...columns.map(({ slug }) => slug)];
 
 /** A message with the others who get it. */
 export interface Letter extends RenderedMessage {
@@ -59,7 +72,7 @@ function texts(subject: string, body: string, isHtml: boolean): MessageTexts {
 
 /** @throws MailbagError pattern-* */
 export function letterPattern({ plan, columns, templates }: FrozenMailing): LetterPattern {
-  const names = patternNames(columns);
+  const names = letterNames(columns);
   const { message, output } = plan;
   const others = (pattern: string | undefined): ((data: Record<string, unknown>) => MailAddress[]) => {
     if (!pattern?.trim()) return () => [];
@@ -81,7 +94,11 @@ export function letterPattern({ plan, columns, templates }: FrozenMailing): Lett
     const render = messagePattern(base, names);
     const renderTail = tail && messagePattern(tail, names);
     return (place) => {
-      const data = dataOf(columns, { ...place, template: place.template || (templates[0]?.name ?? '') });
+      const data = {
+        replaces: place.replaces?.code ?? '',
+        replaced_on: place.replaces?.on ?? '',
+        ...dataOf(columns, { ...place, template: place.template || (templates[0]?.name ?? '') }),
+      };
       const { subject: line, text, html } = render(data);
       const end = renderTail?.(data);
       const whole = end ? `${html}\n${end.html}` : html;

@@ -1,7 +1,12 @@
 import { createHash } from 'node:crypto';
+import type { OutputPlan } from '@mailbag/contract';
 import type { Column, SourceRecord } from '@mailbag/core';
 import { NumberedKeys, packetColumns, recordKeys } from '@mailbag/core';
 import type { FrozenMailing } from './frozen-mailing.js';
+
+/** The columns that name pictures of the records. */
+export const pictureColumns = ({ pictures = [] }: Pick<OutputPlan, 'pictures'>): string[] =>
+  pictures.flatMap(({ column }) => (column === undefined ? [] : [column]));
 
 /** Bytes of a digest that are kept: enough that no two records of a million meet by chance. */
 const LENGTH = 16;
@@ -18,7 +23,8 @@ const digest = (salt: string, kind: string, ...parts: readonly string[]): string
 };
 
 /** Columns whose values stand in the copies of a mailing, or say which of them there are; in order. */
-export const columnsInCopies = ({ templates }: Pick<FrozenMailing, 'templates'>): string[] => packetColumns(templates).sort();
+export const columnsInCopies = ({ templates, plan }: Pick<FrozenMailing, 'templates' | 'plan'>): string[] =>
+  [...new Set([...packetColumns(templates), ...pictureColumns(plan.output)])].sort();
 
 /** Tells records of all batches by their key, however often a key stands there. Records must come in their order. */
 export function keyDigests(

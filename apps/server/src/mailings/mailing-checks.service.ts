@@ -99,7 +99,9 @@ export class MailingChecks implements OnApplicationBootstrap {
       plan.output.openPassword,
       plan.output.permissionsPassword,
       [...plan.leftOut].sort((a, b) => a - b),
-      templates.map(({ hash, map, when }) => [hash, map, when]),
+      plan.output.pictures?.map(({ template, field, column }) => [template, field, column]),
+      frozen.pictures,
+      templates.map(({ hash, map, when, count }) => [hash, map, when, count]),
     ];
     return createHash('sha256').update(JSON.stringify(relevant)).digest('hex');
   }

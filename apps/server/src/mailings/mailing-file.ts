@@ -1,5 +1,5 @@
 import type { MailingPlan, PicturePlan } from '@mailbag/contract';
-import type { Condition, FieldMap, Layout } from '@mailbag/core';
+import type { Condition, CopyCount, FieldMap, Layout } from '@mailbag/core';
 
 /** Where the description of a mailing stands in its zip; everything else is told in it. */
 export const MAILING_JSON = 'mailing.json';
@@ -20,12 +20,14 @@ export interface FiledTemplate {
 export interface FiledMailing {
   format: typeof FORMAT;
   version: 1;
-  plan: Omit<MailingPlan, 'packet' | 'sourceId' | 'maps' | 'conditions' | 'leftOut'>;
+  plan: Omit<MailingPlan, 'packet' | 'sourceId' | 'maps' | 'conditions' | 'counts' | 'leftOut'>;
   /** Of the records that it was over, for those who look for some like them. */
   columns: string[];
   templates: FiledTemplate[];
   maps: Record<string, FieldMap>;
   conditions: Record<string, Condition>;
+  /** Files of before this was kept have none. */
+  counts?: Record<string, CopyCount>;
   /** Files that go along with messages or stand on copies, by their digest. */
   files: Record<string, string>;
 }

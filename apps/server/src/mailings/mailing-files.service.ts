@@ -40,7 +40,7 @@ export class MailingFiles {
   /** @throws MailbagError not-found */
   async write(id: number): Promise<{ name: string; zip: Readable }> {
     const { plan, revisions } = await this.mailings.entity(id);
-    const { packet, sourceId, maps, conditions = {}, leftOut: _leftOut, ...kept } = plan;
+    const { packet, sourceId, maps, conditions = {}, counts = {}, leftOut: _leftOut, ...kept } = plan;
     const { openPassword: _open, permissionsPassword: _permissions, ...output } = kept.output;
     const { startAt: _startAt, senderId: _sender, ...message } = kept.message;
     const names = new Map(packet.map((template, at) => [String(template), String(at)]));
@@ -60,7 +60,7 @@ export class MailingFiles {
       templates.push({ name, fileName: revision.fileName, file, drawn });
     }
     const files = new Map<string, string>();
-    for (const { fileId } of [...(message.extraFiles ?? []), ...(output.pictures ?? []).map((picture) => picture.file)]) {
+    for (const { fileId } of [...(message.extraFiles ?? []), ...(output.pictures ?? []).flatMap(({ file }) => file ?? [])]) {
       if (files.has(fileId)) continue;
       files.set(fileId, `files/${files.size + 1}`);
       parts.push({ name: files.get(fileId)!, key: this.attached.placeOf(fileId) });
@@ -80,6 +80,7 @@ export class MailingFiles {
       templates,
       maps: renamed(maps, names),
       conditions: renamed(conditions, names),
+      counts: renamed(counts, names),
       files: Object.fromEntries(files),
     };
     const text = JSON.stringify(filed, null, 2);
@@ -152,9 +153,13 @@ class Arrival {
         leftOut: [],
         maps: renamed(filed.maps ?? {}, names),
         conditions: renamed(filed.conditions ?? {}, names),
+        counts: renamed(filed.counts ?? {}, names),
         output: {
           ...plan.output,
-          pictures: renamedPictures(plan.output?.pictures, names).map((picture) => ({ ...picture, file: known(picture.file) })),
+          pictures: renamedPictures(plan.output?.pictures, names).map((picture) => ({
+            ...picture,
+            ...(picture.file && { file: known(picture.file) }),
+          })),
         },
         message: { ...plan.message, extraFiles: (plan.message?.extraFiles ?? []).map(known) },
       },

@@ -2,7 +2,8 @@ import { isDeepStrictEqual } from 'node:util';
 import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
-import { MailbagError, isChange, isMailbagError, parseCondition, parseRule, same, unknownChecks, withChanges } from '@mailbag/core';
+import { MailbagError, isChange, isMailbagError, same, withChanges } from '@mailbag/core';
+import { readRules } from './plan-rules.js';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -49,6 +50,7 @@ const partNames: Record<keyof MailingPlan, string> = {
   keyColumn: 'key',
   maps: 'map',
   conditions: 'who gets which template',
+  counts: 'how many copies of a template a record gets',
   leftOut: 'records left out',
   output: 'output',
   message: 'message',
@@ -155,19 +157,7 @@ export class MailingsService {
   async save(id: number, { version, plan }: MailingSaveRequest, revisions?: Mailing['revisions']): Promise<MailingSaveAnswer> {
     const mailing = await this.entity(id);
     if (plan.name.trim() === '') throw new MailbagError('mailing-name-empty');
-    for (const [template, map] of Object.entries(plan.maps))
-      for (const [field, rule] of Object.entries(map)) {
-        const { rule: read, fault } = parseRule(rule);
-        if (!read) throw new MailbagError('rule-unknown', { field, template: Number(template), why: fault });
-        map[field] = read;
-      }
-    for (const [template, given] of Object.entries(plan.conditions ?? {})) {
-      const condition = parseCondition(given);
-      if (!condition) throw new MailbagError('condition-unknown', { template: Number(template) });
-      plan.conditions![template] = condition;
-    }
-    const unknown = unknownChecks(plan.checks ?? {});
-    if (unknown !== null) throw new MailbagError('check-unknown', { check: unknown });
+    readRules(plan);
     // What is in the packet stays with its revision; what is new in it is mapped for the latest.
     const packet = (await this.packetOf({ plan, revisions: revisions ?? mailing.revisions })).map((one) => ({
       templateId: one.id,
@@ -252,7 +242,7 @@ export class MailingsService {
     const { plan } = mailing;
     const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
     if (!source || source.state !== 'ready' || plan.packet.length === 0) return null;
-    const templates = await this.packetOf(mailing);
+    const [templates, pictures] = [await this.packetOf(mailing), await this.sources.pictureList(source.id)];
     return {
       sourceId: source.id,
       count: source.count,
@@ -260,6 +250,7 @@ export class MailingsService {
       frozen: {
         plan,
         columns: source.columns,
+        ...(pictures !== null && { pictures }),
         templates: templates.map((one) => ({
           id: one.id,
           name: one.name,
@@ -269,6 +260,7 @@ export class MailingsService {
           fields: one.fieldList,
           map: plan.maps[one.id] ?? {},
           ...(plan.conditions?.[one.id] ? { when: plan.conditions[one.id] } : {}),
+          ...(plan.counts?.[one.id] ? { count: plan.counts[one.id] } : {}),
           stamps: one.stamps,
         })),
       },

@@ -1,14 +1,17 @@
 import { randomBytes } from 'node:crypto';
 import type { MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
-import { MailbagError, addressesIn, copyCode, deliveryHeaders, saidWords } from '@mailbag/core';
+import { MailbagError, addressesIn, copyCode, deliveryHeaders, recordKeys, saidWords } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import type { ReplacedCopy } from '../frozen/message-of.js';
 import { asSent, attachmentSize, extraAttachments, travellingSize } from '../delivery/attachments.js';
 import { MailTransport } from '../delivery/mail-transport.js';
 import type { OutgoingMessage } from '../delivery/outgoing-message.js';
 import { rawMessage } from '../delivery/outgoing-message.js';
+import { Transactions } from '../persistence/transactions.js';
+import { copyStore } from '../stores/copy.store.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
@@ -35,6 +38,7 @@ export class MessageSamples {
     private readonly senders: SendersService,
     private readonly pool: Pool,
     private readonly batches: FrozenBatches,
+    private readonly transactions: Transactions,
   ) {}
 
   /** @throws MailbagError mailing-no-template, mailing-no-records, pattern-*, attachment-gone, sender-not-confirmed */
@@ -49,10 +53,12 @@ export class MessageSamples {
     const { records } = await this.sources.records(subject.sourceId, index, 1);
     const record = records[0];
     if (!record) throw new MailbagError('not-found', { what: 'record' });
-    return this.compose(frozen, record, index);
+    const key = recordKeys(frozen.columns, frozen.plan.keyColumn ?? null)(record);
+    const last = key === '' ? undefined : await copyStore.lastOfRecord(this.transactions, id, key);
+    return this.compose(frozen, record, index, last ? { code: last.code, on: last.on } : null);
   }
 
-  private async compose(frozen: FrozenMailing, record: SourceRecord, index: number): Promise<Made> {
+  private async compose(frozen: FrozenMailing, record: SourceRecord, index: number, replaces: ReplacedCopy | null): Promise<Made> {
     const { plan, columns, templates } = frozen;
     const batch = await this.batches.next();
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
@@ -61,7 +67,14 @@ export class MessageSamples {
     const sender = (await this.senders.ready(plan.message.senderId ?? null)) ?? (await this.senders.ready(null));
     if (!sender) throw new MailbagError('sender-not-confirmed', { mailing: plan.name });
     const server = (await this.senders.sendingServers()).find((one) => one.id === sender.serverId)!;
-    const { copies, letter, openPassword } = await this.pool.run('sample', { mailing: frozen, record, ordinal: index, batch, codes });
+    const { copies, letter, openPassword } = await this.pool.run('sample', {
+      mailing: frozen,
+      record,
+      ordinal: index,
+      batch,
+      codes,
+      replaces,
+    });
     const files = copies.map(({ name, bytes }) => ({ name, content: Buffer.from(bytes) }));
     const way = plan.message.attach ?? 'files';
     const name = this.recipientOf(plan, letter.subject, addresses[0]?.name ?? '');

@@ -30,6 +30,9 @@ export function planWithColumn(kept: MailingPlan, from: Named, to: Named): Maili
       ...plan.output,
       ...patternsOf(plan.output, ['folder', 'file'], from, to),
       ...(plan.output.metadata ? { metadata: plan.output.metadata.map((one) => (one === from.name ? to.name : one)) } : {}),
+      ...(plan.output.pictures
+        ? { pictures: plan.output.pictures.map((one) => (one.column === from.name ? { ...one, column: to.name } : one)) }
+        : {}),
     },
     message: {
       ...plan.message,

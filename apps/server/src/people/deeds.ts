@@ -40,6 +40,8 @@ export const deeds: Record<string, string> = {
   'DELETE /api/templates/:id': 'removed a template',
   'POST /api/sources': 'added a source',
   'DELETE /api/sources/:id': 'removed a source',
+  'POST /api/sources/:id/pictures': 'added pictures to a source',
+  'DELETE /api/sources/:id/pictures': 'took the pictures of a source away',
   'POST /api/connections': 'added a database',
   'PUT /api/connections/:id': 'changed a database',
   'DELETE /api/connections/:id': 'removed a database',

@@ -132,5 +132,7 @@ test('migrations that were in use are as they were', () => {
     '0010-source-kinds.ts': '0685e70e9684c609',
     '0011-layouts.ts': 'db64d0fb7410d814',
     '0012-mailing-changes.ts': '1762461ed0294b76',
+    '0013-copies-of-items.ts': '974b00dff7deed41',
+    '0014-source-pictures.ts': '9f1ae73f30e820e4',
   });
 });

@@ -1,8 +1,12 @@
 import {
   ReadingRequest,
   RecordPlace,
+  LookupAnswer,
+  LookupRequest,
+  PictureNameRequest,
   RecordsAnswer,
   SourceFileAnswer,
+  SourcePicturesAnswer,
   SourceRequest,
   SourceRereadRequest,
   SourceSummary,
@@ -25,10 +29,13 @@ import {
 } from '@nestjs/common';
 import { sourceWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import { config } from '../platform/config.js';
+import { streamed } from '../files/download.js';
 import { uploaded, uploadInto } from '../files/upload.js';
 import { attachment } from '../platform/content-disposition.js';
 import { RecordExports } from './record-exports.service.js';
 import { RecordSearch } from './record-search.service.js';
+import { SourceLookups } from './source-lookups.service.js';
+import { SourcePictures } from './source-pictures.service.js';
 import { SourceFiles } from './source-files.service.js';
 import { SourcesService } from './sources.service.js';
 
@@ -39,6 +46,8 @@ export class SourcesController {
     private readonly files: SourceFiles,
     private readonly search: RecordSearch,
     private readonly exports: RecordExports,
+    private readonly pictures: SourcePictures,
+    private readonly lookups: SourceLookups,
   ) {}
 
   @Answers([SourceSummary])
@@ -72,6 +81,34 @@ export class SourcesController {
   @WithoutValues(sourceWithoutValues)
   detail(@Param('id', ParseIntPipe) id: number): Promise<SourceSummary> {
     return this.sources.detail(id);
+  }
+
+  /** Two columns as a table of a rule. @throws MailbagError lookup-* */
+  @Answers(LookupAnswer)
+  @Get(':id/lookup')
+  @WithoutValues((answer: LookupAnswer) => ({ ...answer, table: [], unclear: [] }))
+  lookup(@Param('id', ParseIntPipe) id: number, @Query() columns: LookupRequest): Promise<LookupAnswer> {
+    return this.lookups.table(id, columns);
+  }
+
+  /** Pictures for columns that name them: a PNG or JPEG, or a zip of them. @throws MailbagError pictures-* */
+  @Answers(SourcePicturesAnswer)
+  @Post(':id/pictures')
+  @UseInterceptors(uploadInto(config.sheetLimit))
+  addPictures(@Param('id', ParseIntPipe) id: number, @UploadedFile() file: Express.Multer.File | undefined): Promise<SourcePicturesAnswer> {
+    return this.pictures.add(id, ...uploaded(file));
+  }
+
+  @Get(':id/pictures')
+  @WithoutValues()
+  async picture(@Param('id', ParseIntPipe) id: number, @Query() { name }: PictureNameRequest): Promise<StreamableFile> {
+    return streamed(await this.pictures.named(id, name), 'The picture', { type: 'application/octet-stream' });
+  }
+
+  @Delete(':id/pictures')
+  @HttpCode(204)
+  clearPictures(@Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.pictures.clear(id);
   }
 
   @Answers(RecordsAnswer)

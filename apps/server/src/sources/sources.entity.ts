@@ -48,4 +48,7 @@ export class SourceEntity {
   /** How often its reading was begun without coming to an end, good or bad. */
   @Column('integer')
   attempts!: number;
+  /** The pictures that came with it, as the digest of their list and their number; null: none. See `files/picture-list`. */
+  @Column('simple-json', { nullable: true })
+  pictures!: { list: string; count: number } | null;
 }

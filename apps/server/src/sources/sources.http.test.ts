@@ -56,6 +56,29 @@ test.each([
   await expect(mailbag.client.upload('/api/sources/files', name, bytes)).rejects.toThrow(sentence);
 });
 
+test('two columns are a table of a rule: each key once, the first value where several differ', async () => {
+  const lines = ['Site,Rate,Note', 'North field,0.35,a', 'Brook,0.42,b', ' north  FIELD ,0.36,c', ',9,d', 'Hill,,e'];
+  const { id } = await read('rates.csv', text(lines.join('\r\n')), { headingRow: 1 });
+  const ask = (key: string, value: string): Promise<object> =>
+    mailbag.client.get(`/api/sources/${id}/lookup?${new URLSearchParams({ key, value })}`);
+  expect(await ask('Site', 'Rate')).toEqual({
+    table: [
+      { key: 'North field', value: '0.35' },
+      { key: 'Brook', value: '0.42' },
+      { key: 'Hill', value: '' },
+    ],
+    unclear: ['North field'],
+  });
+  await expect(ask('Site', 'Price')).rejects.toThrow('lookup-no-column');
+});
+
+test('a key column that is too long for a table of a rule is refused with what to do', async () => {
+  const { id } = await read('long.csv', text(`Plot,Rate\r\n${Array.from({ length: 5001 }, (_, at) => `P${at},1`).join('\r\n')}`), {
+    headingRow: 1,
+  });
+  await expect(mailbag.client.get(`/api/sources/${id}/lookup?key=Plot&value=Rate`)).rejects.toThrow('more than 5,000 different values');
+});
+
 test('a sheet without records below its headings fails with the reason, and the server stays up', async () => {
   const source = await read('headings.csv', text('Plot,Name\r\n'), { headingRow: 1 });
   expect(source).toMatchObject({ state: 'failed' });

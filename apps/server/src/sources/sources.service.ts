@@ -19,6 +19,9 @@ import { mailingStore } from '../stores/mailing.store.js';
 import type { RecordRow } from '../stores/record.store.js';
 import { recordStore } from '../stores/record.store.js';
 import { findingStore } from '../stores/finding.store.js';
+import { fileKey } from '../files/file-key.js';
+import { remove as removeFile } from '../files/files.js';
+import { readPictureList } from '../files/picture-list.js';
 import { SourceFiles } from './source-files.service.js';
 
 /** After how many readings that ended with the server it is not tried again by itself. */
@@ -92,6 +95,7 @@ export class SourcesService implements OnApplicationBootstrap {
         readAt: null,
         readingId: null,
         attempts: 0,
+        pictures: null,
       }),
     );
     await this.wantRead(source);
@@ -119,6 +123,7 @@ export class SourcesService implements OnApplicationBootstrap {
         : fileIds
           ? {
               ...(source.reading.columns ? { columns: source.reading.columns } : {}),
+              ...(source.reading.onePer !== undefined ? { onePer: source.reading.onePer } : {}),
               ...(source.reading.layout ? { layout: source.reading.layout } : {}),
               ...(source.reading.roles ? { roles: source.reading.roles } : {}),
             }
@@ -211,7 +216,7 @@ export class SourcesService implements OnApplicationBootstrap {
   }
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
-    const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, ...rest } = source;
+    const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, pictures, ...rest } = source;
     const used = await mailingStore.namesBySource(this.transactions, source.id);
     const sum = await correctionStore.activeCount(this.transactions, source.id);
     const connection = query ? ((await this.connections.list()).find(({ id }) => id === query.connectionId)?.name ?? '') : '';
@@ -220,8 +225,21 @@ export class SourcesService implements OnApplicationBootstrap {
       files: files.length,
       query: query ? { ...query, connection } : null,
       corrections: sum?.count ?? 0,
+      pictures: pictures?.count ?? 0,
       usedBy: used.map(({ name }) => name),
     };
+  }
+
+  /** The list of the pictures that came with a source; null: none did. See `files/picture-list`. */
+  async pictureList(id: number): Promise<string | null> {
+    return (await this.sources.findOneBy({ id }))?.pictures?.list ?? null;
+  }
+
+  /** @throws MailbagError not-found */
+  async setPictures(id: number, pictures: SourceEntity['pictures']): Promise<void> {
+    await this.detail(id);
+    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { pictures }));
+    this.live.tell('source', id);
   }
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {
@@ -292,5 +310,18 @@ export class SourcesService implements OnApplicationBootstrap {
     });
     await this.sweep();
     await this.files.drop(entity.files.map(({ fileId }) => fileId));
+    if (entity.pictures) await this.dropPictures(entity.pictures.list);
+  }
+
+  /** Pictures go with their records, unless another source has them too or a mailing uses them. */
+  private async dropPictures(list: string): Promise<void> {
+    const used = new Set((await mailingStore.allPlans(this.transactions)).flatMap(({ plan }) => plan.match(/[0-9a-f]{64}/g) ?? []));
+    for (const { pictures } of await this.sources.find()) {
+      if (!pictures) continue;
+      used.add(pictures.list);
+      for (const digest of (await readPictureList(pictures.list)).values()) used.add(digest);
+    }
+    const own = [...(await readPictureList(list)).values(), list];
+    for (const digest of own) if (!used.has(digest)) await removeFile(fileKey('attachments', digest));
   }
 }

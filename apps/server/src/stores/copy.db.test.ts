@@ -19,7 +19,7 @@ ownTables('each', async (own) => {
 });
 
 const planned = (ordinal: number, part: Partial<PlannedCopy> = {}): PlannedCopy => ({
-  code: `C-${ordinal}-${part.position ?? 0}`, recordOrdinal: ordinal, recordKey: `A-${ordinal}`, row: ordinal + 2, position: 0, templateId: 1, templateName: 'Permit',
+  code: `C-${ordinal}-${part.position ?? 0}`, recordOrdinal: ordinal, recordKey: `A-${ordinal}`, row: ordinal + 2, position: 0, part: 0, templateId: 1, templateName: 'Permit',
   pages: 1, recipient: `Tenant ${ordinal}`, address: `t${ordinal}@example.org`, path: `2027/A-${ordinal}.pdf`, pathKey: `2027/a-${ordinal}.pdf`,
   wantsPaper: false, isProtected: false, metadata: null, search: `tenant ${ordinal} quagmire`, ...part,
 }); // prettier-ignore
@@ -31,7 +31,7 @@ test('copies are planned with their places, codes and words, and found by each',
   await plan([planned(0), planned(1), planned(1, { position: 1, path: '2027/A-1 b.pdf', pathKey: '2027/a-1 b.pdf' })]);
   expect(await copyStore.isTaken(sql, '2027/a-1.pdf')).toBe(true);
   expect((await copyStore.takenPlaces(sql, ['2027/a-0.pdf', 'free.pdf'])).map(({ pathKey }) => pathKey)).toEqual(['2027/a-0.pdf']);
-  expect(await copyStore.byCode(sql, 'C-1-1')).toEqual({ path: '2027/A-1 b.pdf', sha256: null, isProtected: 0 });
+  expect(await copyStore.byCode(sql, 'C-1-1')).toEqual({ path: '2027/A-1 b.pdf', sha256: null, isProtected: 0, part: 0 });
   expect((await ledgerStore.found(sql, {}, 'quagmire', undefined, 10)).map(({ code }) => code)).toEqual(['C-1-1', 'C-1-0', 'C-0-0']);
   expect((await copyStore.plannedBetween(sql, batch, 1, 2)).map(({ code }) => code)).toEqual(['C-1-0', 'C-1-1']);
 });

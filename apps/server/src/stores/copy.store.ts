@@ -49,6 +49,8 @@ export interface PlannedCopy {
   recordKey: string;
   row: number;
   position: number;
+  /** Which copy of the template for its record, from 0. */
+  part: number;
   templateId: number;
   templateName: string;
   pages: number;
@@ -73,6 +75,10 @@ export interface BesideCopy {
   /** Time at which its batch began. */
   at: string;
 }
+
+/** Copies with the others of the same template, and of the same items, for the same record. A record without a key is not known again. */
+const BESIDE = `copy JOIN copy beside ON beside.mailingId = copy.mailingId AND beside.recordKey = copy.recordKey AND beside.templateId = copy.templateId AND beside.part = copy.part
+  JOIN batch ON batch.id = beside.batchId WHERE copy.recordKey <> '' AND beside.state <> 'planned'`;
 
 export const copyStore = {
   /** Copies of a batch that were made, for its manifest, a page after the id. */
@@ -194,12 +200,19 @@ export const copyStore = {
   noPaper: (sql: Sql, ids: readonly number[]) =>
     run(sql, `UPDATE copy SET wantsPaper = 0 WHERE id ${dialect.inIds}`, [JSON.stringify(ids)]),
 
-  /** What copies hold of the values of their records. */
+  /** The copy that one replaces, with the day of its batch: the nearest before it of the same template for the same record. */
+  replacedBy: (sql: Sql, code: string) =>
+    one<{ code: string; on: string }>(
+      sql,
+      `SELECT beside.code, batch.today AS "on" FROM ${BESIDE} AND copy.code = ? AND beside.batchId < copy.batchId ORDER BY beside.id DESC LIMIT 1`,
+      [code],
+    ),
+
   /** The last copy that a record got from a mailing. */
   lastOfRecord: (sql: Sql, mailingId: number, recordKey: string) =>
-    one<{ id: number; batchId: number; batchNumber: number; recordOrdinal: number; since: string }>(
+    one<{ id: number; code: string; batchId: number; batchNumber: number; recordOrdinal: number; since: string; on: string }>(
       sql,
-      "SELECT id, batchId, batchNumber, recordOrdinal, since FROM copy WHERE mailingId = ? AND recordKey = ? AND state <> 'planned' ORDER BY id DESC LIMIT 1",
+      'SELECT id, code, batchId, batchNumber, recordOrdinal, since, (SELECT today FROM batch WHERE batch.id = copy.batchId) AS "on" FROM copy WHERE mailingId = ? AND recordKey = ? AND state <> \'planned\' ORDER BY id DESC LIMIT 1',
       [mailingId, recordKey],
     ),
 
@@ -209,9 +222,7 @@ export const copyStore = {
       one<BesideCopy>(
         sql,
         `SELECT beside.id, beside.code, beside.batchId, beside.recordOrdinal, batch.startedAt AS at
-         FROM copy JOIN copy beside ON beside.mailingId = copy.mailingId AND beside.recordKey = copy.recordKey AND beside.templateId = copy.templateId
-         JOIN batch ON batch.id = beside.batchId
-         WHERE copy.id = ? AND copy.recordKey <> '' AND beside.batchId ${than} copy.batchId AND beside.state <> 'planned' ORDER BY beside.id ${order} LIMIT 1`,
+         FROM ${BESIDE} AND copy.id = ? AND beside.batchId ${than} copy.batchId ORDER BY beside.id ${order} LIMIT 1`,
         [id],
       );
     return { earlier: (await beside('<', 'DESC')) ?? null, later: (await beside('>', 'ASC')) ?? null };
@@ -349,11 +360,12 @@ export const copyStore = {
       one.isProtected ? 1 : 0,
       one.metadata,
       one.recordKey,
+      one.part,
     ]);
-    const places = Array.from({ length: 14 }, (_, index) => dialect.at('value', index + 1)).join(', ');
+    const places = Array.from({ length: 15 }, (_, index) => dialect.at('value', index + 1)).join(', ');
     await run(
       sql,
-      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata, recordKey)
+      `INSERT INTO copy (code, batchId, batchNumber, mailingId, mailingName, state, since, size, recordOrdinal, row, position, templateId, templateName, pages, recipient, address, path, pathKey, wantsPaper, isProtected, metadata, recordKey, part)
        SELECT ${dialect.at('value', 0)}, ?, ?, ?, ?, 'planned', ?, 0, ${places} FROM ${dialect.items('item')}`,
       [id, number, mailingId, mailingName, now, JSON.stringify(values)],
     );
@@ -365,15 +377,17 @@ export const copyStore = {
   },
 
   byCode: (sql: Sql, code: string) =>
-    one<{ path: string; sha256: string | null; isProtected: number }>(sql, 'SELECT path, sha256, isProtected FROM copy WHERE code = ?', [
-      code,
-    ]),
+    one<{ path: string; sha256: string | null; isProtected: number; part: number }>(
+      sql,
+      'SELECT path, sha256, isProtected, part FROM copy WHERE code = ?',
+      [code],
+    ),
 
   /** Copies of a stretch of records that are still to be made. */
   plannedBetween: (sql: Sql, batchId: number, from: number, to: number) =>
-    rows<{ id: number; code: string; recordOrdinal: number; position: number; path: string }>(
+    rows<{ id: number; code: string; recordOrdinal: number; position: number; part: number; path: string }>(
       sql,
-      "SELECT id, code, recordOrdinal, position, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position",
+      "SELECT id, code, recordOrdinal, position, part, path FROM copy WHERE batchId = ? AND recordOrdinal >= ? AND recordOrdinal < ? AND state = 'planned' ORDER BY recordOrdinal, position, id",
       [batchId, from, to],
     ),
 };

@@ -18,7 +18,7 @@ ownTables('all', async (own) => {
         { id: mailing, number: mailing, mailingId: mailing, mailingName: mailing === 1 ? 'Permits' : 'Renewals' } as never,
         [
           {
-            code: `${mailing}-${index}`, recordOrdinal: index, recordKey: `A-${index}`, row: index + 2, position: 0, templateId: mailing, templateName: 'Permit', pages: 1,
+            code: `${mailing}-${index}`, recordOrdinal: index, recordKey: `A-${index}`, row: index + 2, position: 0, part: 0, templateId: mailing, templateName: 'Permit', pages: 1,
             recipient, address: `${recipient}@example.org`, path: `${mailing}/${index}.pdf`, pathKey: `${mailing}/${index}.pdf`, wantsPaper: index === 0,
             isProtected: false, metadata: null, search: `${recipient} mill lane`.toLowerCase(),
           }, // prettier-ignore

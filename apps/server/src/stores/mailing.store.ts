@@ -65,6 +65,9 @@ export const mailingStore = {
   version: (sql: Sql, id: number) => one<{ version: number }>(sql, 'SELECT version FROM mailing WHERE id = ?', [id]),
 
   /** Plans of those that read a source, as JSON. */
+  /** Everything that mailings are planned to be, as JSON. */
+  allPlans: (sql: Sql) => rows<{ plan: string }>(sql, 'SELECT plan FROM mailing'),
+
   plansOfSource: (sql: Sql, sourceId: number) =>
     rows<{ id: number; plan: string }>(sql, 'SELECT id, plan FROM mailing WHERE sourceId = ?', [sourceId]),
 

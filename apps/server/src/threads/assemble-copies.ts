@@ -1,5 +1,14 @@
 import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
-import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, fillContext, MailbagError, rowReader } from '@mailbag/core';
+import {
+  ADDRESS_FIELDS,
+  CombinedFile,
+  addressSheet,
+  compileTemplate,
+  copiesFor,
+  fillContext,
+  MailbagError,
+  rowReader,
+} from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
@@ -8,6 +17,8 @@ import { notWritten, isDiskFullFor } from '../files/failures.js';
 import { folderOf } from '../files/file-key.js';
 import { WholeFile } from '../files/whole-file.js';
 import { compileMailing } from './compile-mailing.js';
+import type { RecordPictures } from './record-pictures.js';
+import { recordPictures } from './record-pictures.js';
 import { foreignWords, readWords } from './foreign-words.js';
 import type { AssembleInput, AssembleItem, Tasks } from '../work/tasks.js';
 import { batchStore } from '../stores/batch.store.js';
@@ -16,6 +27,7 @@ import { threadSql } from './worker-database.js';
 
 interface Ready extends FrozenBatch {
   fillers: RecordFiller[];
+  pictures: RecordPictures;
 }
 
 /** Batches that were used last, made ready without passwords and flat. */
@@ -24,7 +36,7 @@ async function ready(batchId: number): Promise<Ready> {
   const batch = frozenBatch(row);
   // Templates spare time and room, and are needed only for copies with a password: copies of a batch whose template is gone are put together without.
   const fillers = await compileMailing(batch.mailing, readWords(row.characters), 'flattened').catch(() => []);
-  return { ...batch, fillers };
+  return { ...batch, fillers, pictures: await recordPictures(batch.mailing) };
 }
 
 async function addressTemplate(items: readonly AssembleItem[], returnLine: string): Promise<CompiledTemplate> {
@@ -73,8 +85,13 @@ export async function assembleCopies({ key, title, duplex, office, items }: Asse
       const { row, cells = '[]' } = (await batchStore.record(threadSql(), batchId, recordOrdinal)) ?? {};
       // A record whose time was over has no values any more; a copy of it would come out blank.
       if (cells === '[]' || row === undefined || !filler) throw new MailbagError('print-record-gone', { copy: code });
-      const filled = rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] });
-      filler.addTo(combined, filled, bookmark, fillContext(batch.context, recordOrdinal, code));
+      const template = batch.mailing.templates[position]!;
+      const place = fillContext(batch.context, recordOrdinal, code);
+      const whole = rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] });
+      const own = copiesFor(template, whole, place)[copy.part];
+      if (!own) throw new MailbagError('print-record-gone', { copy: code });
+      const images = await batch.pictures(own, template);
+      filler.addTo(combined, own, bookmark, { ...place, ...(images && { images }) });
       add(filler.compiled.allPages.length);
     }
     combined.end();

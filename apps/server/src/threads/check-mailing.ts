@@ -1,5 +1,6 @@
-import type { BatchContext, CheckScope, CheckSetup, CopyPlaces, SaidFinding, SourceRecord } from '@mailbag/core';
+import type { BatchContext, CheckScope, CheckSetup, CopyPlaces, NamedPicture, SaidFinding, SourceRecord } from '@mailbag/core';
 import {
+  copiesFor,
   RecordChecker,
   SAMPLE_CODE,
   checksComparing,
@@ -7,7 +8,7 @@ import {
   comparingChecks,
   fillContext,
   packetColumns,
-  isFor,
+  recordOf,
   outputPattern,
   passwordFault,
   recordKeys,
@@ -15,6 +16,8 @@ import {
 } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { dataOf, passwordPattern, patternNames } from '../frozen/message-of.js';
+import { pictureOf, readPictureList } from '../files/picture-list.js';
+import { pictureColumns } from '../frozen/record-digest.js';
 import { wordsOf } from './foreign-words.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordAt, recordBlocks } from './source-records.js';
@@ -33,7 +36,7 @@ const WRITTEN_AT_ONCE = 5000;
 /** Columns whose values go anywhere. */
 function usedColumns({ plan, templates }: FrozenMailing): string[] {
   const named = [plan.keyColumn, plan.message.mailed ? plan.message.addressColumn : null];
-  return [...new Set([...packetColumns(templates), ...named.filter((name) => typeof name === 'string')])];
+  return [...new Set([...packetColumns(templates), ...pictureColumns(plan.output), ...named.filter((name) => typeof name === 'string')])];
 }
 
 /** A pattern that is no pattern yet, or a key that is gone, is told where it is entered. */
@@ -68,18 +71,36 @@ function placesOf({ plan, columns, templates }: FrozenMailing, batch: BatchConte
     columns: [
       ...columns.filter(({ slug }) => names.has(slug)).map(({ name }) => name),
       ...packetColumns(templates.map(({ when }) => ({ map: {}, ...(when && { when }) }))),
+      ...templates.flatMap(({ count }) => count?.items.flat() ?? []),
     ],
     of: (record) =>
-      templates
-        .filter((template) => isFor(template, read(record), context) === true)
-        .map(({ name }) => {
-          const { folders, file } = output.path(dataOf(columns, { record, ordinal: 0, code: SAMPLE_CODE, batch, template: name }, names));
+      templates.flatMap((template) => {
+        const paths = copiesFor(template, read(record), context).map((own) => {
+          const copy = { record: recordOf(own, columns), ordinal: 0, code: SAMPLE_CODE, batch, template: template.name };
+          const { folders, file } = output.path(dataOf(columns, copy, names));
           return [...folders, file].join('/');
-        }),
+        });
+        // Sheets of one template for one record are numbered, and meant to be.
+        return [...new Set(paths)];
+      }),
   };
 }
 
-const setupOf = ({ mailing, context }: Pick<SurveyedMailing, 'mailing' | 'context'>, templates: CheckSetup['templates']): CheckSetup => ({
+/** The boxes that take pictures of the records' own. */
+async function namedPictures({ plan, templates, pictures }: FrozenMailing): Promise<NamedPicture[]> {
+  const list = await readPictureList(pictures);
+  return (plan.output.pictures ?? []).flatMap(({ template, field, column }) => {
+    const at = templates.findIndex(({ id }) => id === template);
+    return column === undefined || at < 0 ? [] : [{ template: at, field, column, has: (name) => pictureOf(list, name) !== undefined }];
+  });
+}
+
+const setupOf = (
+  { mailing, context }: Pick<SurveyedMailing, 'mailing' | 'context'>,
+  templates: CheckSetup['templates'],
+  pictures: readonly NamedPicture[] = [],
+): CheckSetup => ({
+  pictures,
   ...passwordsOf(mailing, context),
   places: placesOf(mailing, context),
   context: fillContext(context, 0, SAMPLE_CODE),
@@ -105,6 +126,7 @@ async function measuredTemplates(
   return fillers.map((filler, at) => ({
     ...filler.template,
     when: mailing.templates[at]!.when ?? null,
+    count: mailing.templates[at]!.count ?? null,
     measure: (values) => filler.measure(values),
   }));
 }
@@ -184,7 +206,10 @@ export async function checkStretch(input: Tasks['checkStretch']['input']): Promi
   const { mailingId, sourceId, mailing, stretch } = input;
   const { from, to, compares } = stretch;
   const templates = await measuredTemplates(input, placedRecords(sourceId, from, to));
-  const checker = new RecordChecker(setupOf(input, templates), compares ? { of: 'everything' } : { of: 'record' });
+  const checker = new RecordChecker(
+    setupOf(input, templates, await namedPictures(mailing)),
+    compares ? { of: 'everything' } : { of: 'record' },
+  );
   let told = from;
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
@@ -232,7 +257,7 @@ export async function checkTouched(input: Tasks['checkTouched']['input']): Promi
     if (record) records.push({ ordinal, record, key: keyOf(record) });
   }
   const places = new Map(records.map(({ record, ordinal, key }) => [record.row, { ordinal, key }]));
-  const setup = setupOf(input, await measuredTemplates(input, records));
+  const setup = setupOf(input, await measuredTemplates(input, records), await namedPictures(mailing));
   const own = new RecordChecker(setup, { of: 'record' });
   own.see(records.map(({ record }) => record).filter(({ row }) => !leftOut.has(row)));
   const said = own.done();

@@ -16,7 +16,7 @@ async function templateBytes({ hash, name }: FrozenMailing['templates'][number])
 
 /** Pictures by field. What is read is what was chosen, or nothing is made. @throws MailbagError attachment-gone */
 async function picturesOf({ pictures = [] }: OutputPlan, template: number): Promise<Record<string, Uint8Array>> {
-  const mine = pictures.filter((picture) => picture.template === template);
+  const mine = pictures.flatMap(({ template: own, field, file }) => (own === template && file ? [{ field, file }] : []));
   return Object.fromEntries(
     await Promise.all(
       mine.map(async ({ field, file }) => {

@@ -1,5 +1,5 @@
 import type { BatchContext, SourceRecord } from '@mailbag/core';
-import { SAMPLE_CODE, fillContext, rowReader, textsMade } from '@mailbag/core';
+import { SAMPLE_CODE, copiesFor, fillContext, rowReader, textsMade } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
 /** Words that are kept whole; of further ones only the characters are. */
@@ -18,13 +18,15 @@ export function foreignWords(text: string, into: Set<string>): void {
 /** Gathers the words that the copies of a mailing hold, record by record. */
 export function wordsOf({ columns, templates }: FrozenMailing, batch: BatchContext, into: Set<string>): WordsOf {
   const maps = templates.map(({ map }) => map);
-  const made = textsMade(maps);
+  const made = templates.map((template) => ({ template, texts: textsMade([template.map]) }));
   const read = rowReader(columns);
   return {
     ofRules: () => foreignWords(JSON.stringify(maps), into),
     ofRecord(record, ordinal) {
       for (const { text } of record.cells) foreignWords(text, into);
-      for (const text of made?.(read(record), fillContext(batch, ordinal, SAMPLE_CODE)) ?? []) foreignWords(text, into);
+      const [row, context] = [read(record), fillContext(batch, ordinal, SAMPLE_CODE)];
+      for (const { template, texts } of made)
+        if (texts) for (const own of copiesFor(template, row, context)) for (const text of texts(own, context)) foreignWords(text, into);
     },
   };
 }

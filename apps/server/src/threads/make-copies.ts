@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
-import type { Cell, FieldValues, FillContext, FilledCopy, RecordFiller } from '@mailbag/core';
-import { CopyReader, MailbagError, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
+import type { Cell, FieldValues, CopyContext, FilledCopy, RecordFiller } from '@mailbag/core';
+import { CopyReader, MailbagError, copiesFor, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
 import { readCopyFile, syncCopies, writeCopyFile } from '../files/copy-file.js';
@@ -11,6 +11,8 @@ import { stat } from '../files/files.js';
 import { compileMailing } from './compile-mailing.js';
 import type { CopyPasswords, Protections } from './protections.js';
 import { protectionsOf } from './protections.js';
+import type { RecordPictures } from './record-pictures.js';
+import { recordPictures } from './record-pictures.js';
 import { readWords } from './foreign-words.js';
 import type { MadeCopy, Tasks } from '../work/tasks.js';
 import { batchStore } from '../stores/batch.store.js';
@@ -23,6 +25,7 @@ interface Kept extends FrozenBatch {
   protections: Protections | null;
   /** What reads copies back, by template. */
   readers: (CopyReader | null)[];
+  pictures: RecordPictures;
 }
 
 /** The batch that this thread works on, with its templates compiled. */
@@ -39,6 +42,7 @@ async function batchOf(batchId: number): Promise<Kept> {
     fillers: await compileMailing(mailing, readWords(row.characters)),
     protections: protectionsOf(mailing, `batch ${batchId}`),
     readers: mailing.templates.map(() => null),
+    pictures: await recordPictures(mailing),
   };
   return kept;
 }
@@ -66,7 +70,7 @@ async function readBack(
   filled: FilledCopy,
   values: FieldValues,
   passwords: CopyPasswords | null,
-  told: FillContext,
+  told: CopyContext,
 ): Promise<void> {
   const differs = (what: string): MailbagError => new MailbagError('copy-differs', { copy: copy.code, path: copy.path, what });
   const file = readCopyFile(
@@ -109,10 +113,13 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     const record = byOrdinal.get(copy.recordOrdinal);
     const template = mailing.templates[copy.position];
     if (!record || !template) continue;
-    const row = read(record);
     const passwords = protections?.(record, copy.code, context, template.name) ?? null;
     const protect = passwords?.protect ?? null;
-    const told = fillContext(context, copy.recordOrdinal, copy.code);
+    const place = fillContext(context, copy.recordOrdinal, copy.code);
+    const row = copiesFor(template, read(record), place)[copy.part];
+    if (!row) continue;
+    const images = await batch.pictures(row, template);
+    const told = { ...place, ...(images && { images }) };
     const { copy: filled, values } = fillers[copy.position]!.fill(row, { ...told, protect });
     const key = fileKey('archive', copy.path);
     writeCopyFile(key, filled, fileKey('spool', `copy-${copy.id}.part`));

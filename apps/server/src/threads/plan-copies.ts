@@ -3,10 +3,11 @@ import type { BatchContext, Cell, OutputPattern, Pattern, Row, SourceRecord } fr
 import {
   SAMPLE_CODE,
   compilePattern,
+  copiesFor,
   copyCode,
   fillContext,
-  isFor,
   outputPattern,
+  recordOf,
   rowReader,
   pathKey,
   searchText,
@@ -57,42 +58,40 @@ class Planner {
 
   copiesOf(record: SourceRecord, ordinal: number): Omit<PlannedCopy, 'pathKey'>[] {
     const { plan, columns, templates } = this.mailing;
-    const at = (column: string | null | undefined): string =>
-      record.cells[columns.findIndex(({ name }) => name === column)]?.text.trim() ?? '';
     const { output } = plan;
-    const metadata = output.metadata?.length
-      ? JSON.stringify(Object.fromEntries(output.metadata.map((column) => [column, at(column)])))
-      : null;
     const isProtected = Boolean(output.openPassword?.trim() || output.permissionsPassword?.trim());
     const wantsPaper = this.wantsPaper(record);
     const recordKey = this.keyOf(record);
     const row = this.read(record);
     const context = fillContext(this.batch, ordinal, SAMPLE_CODE);
     return templates.flatMap((template, position) => {
-      if (isFor(template, row, context) !== true) return [];
-      const code = copyCode(new Uint8Array(randomBytes(10)));
-      const data = dataOf(columns, { record, ordinal, code, batch: this.batch, template: template.name }, this.names);
-      const { folders, file } = this.output.path(data);
-      const recipient = this.recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300);
-      return [
-        {
+      return copiesFor(template, row, context).map((own, part) => {
+        const at = (column: string | null | undefined): string => (column ? own.cell(column).text.trim() : '');
+        const code = copyCode(new Uint8Array(randomBytes(10)));
+        const place = { record: recordOf(own, columns), ordinal, code, batch: this.batch, template: template.name };
+        const data = dataOf(columns, place, this.names);
+        const { folders, file } = this.output.path(data);
+        return {
           code,
           recordOrdinal: ordinal,
           recordKey,
           row: record.row,
           position,
+          part,
           templateId: template.id,
           templateName: template.name,
           pages: template.pages,
-          recipient,
+          recipient: this.recipient.render(data).replace(/\s+/g, ' ').trim().slice(0, 300),
           address: at(plan.message.addressColumn),
           wantsPaper,
           isProtected,
-          metadata,
+          metadata: output.metadata?.length
+            ? JSON.stringify(Object.fromEntries(output.metadata.map((column) => [column, at(column)])))
+            : null,
           path: [...folders, file].join('/'),
           search: record.cells.map((cell) => cell.text).join(' '),
-        },
-      ];
+        };
+      });
     });
   }
 }

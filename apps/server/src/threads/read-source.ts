@@ -88,7 +88,7 @@ export async function readSource(input: Input): Promise<Tasks['readSource']['out
   const keyColumn =
     input.keyColumn !== null && columns.some(({ name }) => name === input.keyColumn)
       ? input.keyColumn
-      : (columns.find(({ kind }) => kind === 'key')?.name ?? null);
+      : (reading.onePer ?? columns.find(({ kind }) => kind === 'key')?.name ?? null);
   const take = (sql: Sql, changes: SourceChanges | null): Promise<void> =>
     sourceStore.take(sql, sourceId, {
       readingId: number,

@@ -6,6 +6,7 @@ import type { Letter, LetterPattern, RecordPlace } from '../frozen/message-of.js
 import { letterPattern, passwordPattern } from '../frozen/message-of.js';
 import { postalPattern } from '../frozen/paper-of.js';
 import type { LetterOfBatch, RecordOfBatch, Tasks } from '../work/tasks.js';
+import { copyStore } from '../stores/copy.store.js';
 import { batchStore } from '../stores/batch.store.js';
 import { threadSql } from './worker-database.js';
 
@@ -35,8 +36,10 @@ async function placeOf(record: RecordOfBatch): Promise<RecordPlace> {
 
 /** @throws MailbagError pattern-*, record-over-time */
 export async function letter({ reminder, ...record }: LetterOfBatch): Promise<Letter> {
-  const place = await placeOf(record);
   const kept = await batchOf(record.batchId);
+  const { subject, body } = kept.batch.mailing.plan.message;
+  const asks = `${subject} ${body} ${JSON.stringify(kept.batch.mailing.plan.message.reminder ?? '')}`.includes('replace');
+  const place = { ...(await placeOf(record)), ...(asks && { replaces: (await copyStore.replacedBy(threadSql(), record.code)) ?? null }) };
   if (!reminder) return (kept.letters ??= letterPattern(kept.batch.mailing)).letter(place);
   const { plan } = kept.batch.mailing;
   const own = letterPattern({ ...kept.batch.mailing, plan: { ...plan, message: { ...plan.message, reminder } } });

@@ -1,11 +1,12 @@
 import type { BatchContext, RecordFiller, SourceRecord } from '@mailbag/core';
-import { fillContext, isFor, isMailbagError, outputPattern, rowReader } from '@mailbag/core';
-import { createHash } from 'node:crypto';
+import { copiesFor, copyCode, fillContext, isMailbagError, outputPattern, recordOf, rowReader } from '@mailbag/core';
+import { createHash, randomBytes } from 'node:crypto';
 import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
+import { recordPictures } from './record-pictures.js';
 import { wordsOf } from './foreign-words.js';
 import { protectionsOf } from './protections.js';
 import { recordBlocks } from './source-records.js';
@@ -19,7 +20,7 @@ let kept: { key: string; fillers: RecordFiller[] } | null = null;
 interface Sampled {
   record: SourceRecord;
   ordinal: number;
-  /** One for each template. */
+  /** One for the first copy of each template. */
   codes: string[];
 }
 
@@ -29,7 +30,7 @@ async function sampler(
   batch: BatchContext,
   records: readonly Sampled[],
   others?: AsyncIterable<{ first: number; records: SourceRecord[] }>,
-): Promise<(one: Sampled) => { name: string; template: string; bytes: Uint8Array }[]> {
+): Promise<(one: Sampled) => Promise<{ name: string; template: string; bytes: Uint8Array }[]>> {
   const characters = new Set<string>();
   const words = wordsOf(mailing, batch, characters);
   words.ofRules();
@@ -46,17 +47,21 @@ async function sampler(
   const protections = protectionsOf(mailing, 'sample');
   const read = rowReader(mailing.columns);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
-  return ({ record, ordinal, codes }) => {
+  const picturesOf = await recordPictures(mailing);
+  return async ({ record, ordinal, codes }) => {
     const row = read(record);
-    return mailing.templates.flatMap((template, position) => {
-      const code = codes[position]!;
-      const context = fillContext(batch, ordinal, code);
-      if (isFor(template, row, context) !== true) return [];
-      const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
-      const { bytes } = fillers[position]!.fill(row, { ...context, protect }).copy;
-      const { file } = path.path(dataOf(mailing.columns, { record, ordinal, code, batch, template: template.name }));
-      return [{ name: file, template: template.name, bytes }];
-    });
+    const made: { name: string; template: string; bytes: Uint8Array }[] = [];
+    for (const [position, template] of mailing.templates.entries())
+      for (const [at, own] of copiesFor(template, row, fillContext(batch, ordinal, codes[position]!)).entries()) {
+        const code = at === 0 ? codes[position]! : copyCode(new Uint8Array(randomBytes(10)));
+        const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
+        const images = await picturesOf(own, template);
+        const told = { ...fillContext(batch, ordinal, code), protect, ...(images && { images }) };
+        const { bytes } = fillers[position]!.fill(own, told).copy;
+        const place = { record: recordOf(own, mailing.columns), ordinal, code, batch, template: template.name };
+        made.push({ name: path.path(dataOf(mailing.columns, place)).file, template: template.name, bytes });
+      }
+    return made;
   };
 }
 
@@ -74,12 +79,12 @@ const placeOf = (
 });
 
 /** Makes the copies of one record and their message as a batch would, in memory only. */
-export async function sampleCopies({ mailing, batch, ...one }: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
+export async function sampleCopies({ mailing, batch, replaces, ...one }: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
   const copiesOf = await sampler(mailing, batch, [one]);
   const place = placeOf(mailing, batch, one);
   return {
-    copies: copiesOf(one).map(({ name, bytes }) => ({ name, bytes })),
-    letter: letterPattern(mailing).letter(place),
+    copies: (await copiesOf(one)).map(({ name, bytes }) => ({ name, bytes })),
+    letter: letterPattern(mailing).letter({ ...place, replaces }),
     openPassword: passwordPattern(mailing.plan, mailing.columns)?.(place).open ?? '',
   };
 }
@@ -92,7 +97,7 @@ export async function trialCopies({ mailing, batch, records, name }: Tasks['tria
   for (const one of records) {
     try {
       const openPassword = passwords?.(placeOf(mailing, batch, one)).open ?? '';
-      for (const { name: file, template, bytes } of copiesOf(one)) {
+      for (const { name: file, template, bytes } of await copiesOf(one)) {
         const key = fileKey('spool', `${name}-${made.copies.length}.pdf`);
         await put(key, bytes);
         made.copies.push({ index: one.ordinal, template, file, key, size: bytes.length, openPassword });
@@ -108,17 +113,19 @@ export async function trialCopies({ mailing, batch, records, name }: Tasks['tria
 /** Makes the copies of some records once more than is needed: what is made for the first time takes longer than in a batch. */
 export async function weighCopies({ mailing, batch, records, sourceId }: Tasks['weigh']['input']): Promise<Tasks['weigh']['output']> {
   const copiesOf = await sampler(mailing, batch, records, recordBlocks(sourceId, 0, MOST_READ));
-  const make = (): Uint8Array[] => {
+  const make = async (): Promise<Uint8Array[]> => {
+    const all: Uint8Array[] = [];
     try {
-      return records.flatMap((one) => copiesOf(one).map(({ bytes }) => bytes));
+      for (const one of records) for (const { bytes } of await copiesOf(one)) all.push(bytes);
+      return all;
     } catch (error) {
       // One that cannot be made is a stop, and is told there.
       if (!isMailbagError(error)) throw error;
       return [];
     }
   };
-  make();
+  await make();
   const from = performance.now();
-  const made = make();
+  const made = await make();
   return { copies: made.length, bytes: made.reduce((sum, bytes) => sum + bytes.length, 0), milliseconds: performance.now() - from };
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { StartChoice, StartGroup } from '@mailbag/contract';
 import type { Cell, SourceRecord } from '@mailbag/core';
-import { SAMPLE_CODE, addressesIn, fillContext, isFor, rowReader } from '@mailbag/core';
+import { SAMPLE_CODE, addressesIn, copiesFor, fillContext, rowReader } from '@mailbag/core';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { paperWish } from './paper-wish.js';
 import { columnsInCopies, keyDigests, valueDigests } from '../frozen/record-digest.js';
@@ -159,7 +159,7 @@ export async function whoRuns({ version, choice, ...input }: Tasks['whoRuns']['i
     groups.runs.push(ordinal);
     const row = read(record);
     const context = fillContext(input.context, ordinal, SAMPLE_CODE);
-    copies += input.mailing.templates.filter((template) => isFor(template, row, context) === true).length;
+    copies += input.mailing.templates.reduce((sum, template) => sum + copiesFor(template, row, context).length, 0);
     digest.runs(candidate);
     if (hasOne) groups.again.push(ordinal);
     if (!message.mailed) return;

@@ -30,7 +30,7 @@ import type {
 } from '@mailbag/core';
 import type { SelfCheckResult } from '@mailbag/folder';
 import type { DatabaseAccess } from '../readers/reader.js';
-import type { Letter } from '../frozen/message-of.js';
+import type { Letter, ReplacedCopy } from '../frozen/message-of.js';
 import type { FileKey } from '../files/file-key.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 
@@ -194,7 +194,14 @@ export interface Tasks {
   assemble: { input: AssembleInput; output: { pages: number; sheets: number; size: number; firstSheets: number[] } };
   /** The copies of one record as they would be made now, for samples and tests. */
   sample: {
-    input: { mailing: FrozenMailing; record: SourceRecord; ordinal: number; batch: BatchContext; codes: string[] };
+    input: {
+      mailing: FrozenMailing;
+      record: SourceRecord;
+      ordinal: number;
+      batch: BatchContext;
+      codes: string[];
+      replaces: ReplacedCopy | null;
+    };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
   /** The copies of some records as they would be made now, as files of the spool whose names begin with `name`. */

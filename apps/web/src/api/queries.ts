@@ -109,6 +109,13 @@ export const queries = {
       staleTime: Infinity,
       gcTime: 600_000,
     }),
+  /** The picture that a record names; null: it is not there, which is told where the record is checked. */
+  sourcePicture: (source: number, name: string) =>
+    queryOptions({
+      queryKey: ['sources', source, 'picture', name],
+      queryFn: () => api.bytes(`/api/sources/${source}/pictures?name=${encodeURIComponent(name)}`).catch(() => null),
+      retry: false,
+    }),
   picture: (fileId: string) =>
     queryOptions({ queryKey: ['picture', fileId], queryFn: () => api.bytes(`/api/mailings/pictures/${fileId}`), staleTime: Infinity }),
   sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => api.get<SourceSummary[]>('/api/sources') }),

@@ -20,6 +20,24 @@ class StandardFonts {
   }
 }
 
+let aside: Document | null = null;
+
+/**
+ * A document that nobody sees, in which pages are drawn. Each face of a PDF is added to the document that it is drawn in, and all of that is
+ * laid out anew then: the screen would be for each letter that is typed.
+ */
+function drawingDocument(): Document {
+  if (aside) return aside;
+  const frame = document.createElement('iframe');
+  frame.hidden = true;
+  frame.title = 'Pages are drawn here';
+  document.body.append(frame);
+  return (aside = frame.contentDocument ?? document);
+}
+
+/** A canvas in which a page is drawn before it is shown. */
+export const canvasAside = (): HTMLCanvasElement => drawingDocument().createElement('canvas');
+
 /** Opens a PDF for drawing. The bytes are copied, since pdf.js takes what it is given. */
 export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
   return pdfjs.getDocument({
@@ -27,6 +45,7 @@ export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
     worker,
     isEvalSupported: false,
     enableXfa: false,
+    ownerDocument: drawingDocument(),
     StandardFontDataFactory: StandardFonts,
     useWorkerFetch: false,
     standardFontDataUrl: '/',
@@ -37,7 +56,7 @@ export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
 export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: number): Promise<HTMLCanvasElement> {
   const page = await pdf.getPage(number);
   const viewport = page.getViewport({ scale: width / page.getViewport({ scale: 1 }).width });
-  const canvas = document.createElement('canvas');
+  const canvas = canvasAside();
   canvas.width = viewport.width;
   canvas.height = viewport.height;
   await page.render({ canvas, viewport }).promise;
@@ -76,8 +95,11 @@ export async function thumbnailsOf(
 
 /** Shows what was drawn aside. */
 export function showDrawn(drawn: HTMLCanvasElement, canvas: HTMLCanvasElement): void {
-  canvas.width = drawn.width;
-  canvas.height = drawn.height;
-  canvas.getContext('2d')?.drawImage(drawn, 0, 0);
+  // Its size is said only where it is another one: saying it lays the page out anew.
+  if (canvas.width !== drawn.width) canvas.width = drawn.width;
+  if (canvas.height !== drawn.height) canvas.height = drawn.height;
+  const ink = canvas.getContext('2d');
+  ink?.clearRect(0, 0, drawn.width, drawn.height);
+  ink?.drawImage(drawn, 0, 0);
 }
 export type { PDFDocumentProxy };

@@ -32,7 +32,8 @@ export interface PreviewWish {
 }
 /** Copies of several records in one file, as they look: flattened, each with all of its pages. */
 export interface SheetWish extends Omit<PreviewWish, 'finish' | 'record' | 'context' | 'values'> {
-  copies: readonly { record: SourceRecord; context: FillContext }[];
+  /** Each with pictures of its own, by field. */
+  copies: readonly { record: SourceRecord; context: FillContext; images: Readonly<Record<string, Uint8Array>> }[];
 }
 /** What is sent only once for a template. */
 export interface PreviewTemplate {
@@ -104,7 +105,9 @@ async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: Fil
     const filler = (await fillerFor({ ...wish, finish: 'flattened' }, characters)).withMap(map).withImages(images);
     const blocks: Uint8Array[] = [];
     const combined = new CombinedFile((bytes) => void blocks.push(bytes.slice()));
-    const notes = copies.map(({ record, context }, at) => filler.addTo(combined, read(record), String(at + 1), context));
+    const notes = copies.map(({ record, context, images: own }, at) =>
+      filler.addTo(combined, read(record), String(at + 1), { ...context, ...(Object.keys(own).length > 0 && { images: own }) }),
+    );
     combined.end();
     return { bytes: new Uint8Array(await new Blob(blocks as BlobPart[]).arrayBuffer()), notes };
   };

@@ -9,6 +9,7 @@ export function NumberInput({
   help,
   least = 0,
   most = 1_000_000,
+  hideLabel = false,
 }: {
   label: string;
   value: number;
@@ -16,6 +17,7 @@ export function NumberInput({
   help?: string;
   least?: number;
   most?: number;
+  hideLabel?: boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const isIn = (number: number): boolean => number >= least && number <= most;
@@ -27,6 +29,7 @@ export function NumberInput({
   return (
     <TextInput
       label={label}
+      hideLabel={hideLabel}
       value={typed ?? String(value)}
       onBlur={leave}
       onChange={(text) => {

@@ -1,4 +1,5 @@
 import { evaluateTemplate } from '../map/packet.js';
+import type { CopyEvaluation } from '../map/packet.js';
 import { rowReader } from '../map/row.js';
 import type { FillContext } from '../map/fill-context.js';
 import type { Cell, Column, SourceRecord } from '../tables/record.js';
@@ -15,6 +16,12 @@ export interface SaidFinding {
   check: string;
   finding: Finding;
 }
+
+/** What is said of a later copy stands in the columns that it takes. */
+const sayAtSource =
+  (evaluations: readonly (CopyEvaluation | null)[], say: (finding: Finding) => void) =>
+  (finding: Finding): void =>
+    say({ ...finding, column: finding.column && (evaluations[finding.template ?? -1]?.row.source(finding.column) ?? finding.column) });
 
 const prepared = (setup: CheckSetup): PreparedSetup => ({ ...setup, checksOf: (column) => checksOf(setup.plan ?? {}, column) });
 
@@ -49,11 +56,15 @@ export class RecordChecker {
     const say = (finding: Finding): void => void this.said.push({ check: name, finding });
     for (const record of records) {
       const row = this.read(record);
-      const evaluations = this.evaluates ? this.setup.templates.map((template) => evaluateTemplate(template, row, this.setup.context)) : [];
-      const checked = { record, row, evaluations };
-      for (const [own, check] of this.checks) {
-        name = own;
-        check.see(checked, say);
+      const copies = this.evaluates ? this.setup.templates.map((template) => evaluateTemplate(template, row, this.setup.context)) : [];
+      for (let at = 0, most = Math.max(1, ...copies.map(({ length }) => length)); at < most; at++) {
+        const evaluations = copies.map((own) => own[at] ?? null);
+        const sayOf = at === 0 ? say : sayAtSource(evaluations, say);
+        for (const [own, check] of this.checks) {
+          if (at > 0 && !check.ofCopies) continue;
+          name = own;
+          check.see({ record, row, evaluations }, sayOf);
+        }
       }
     }
   }

@@ -1,7 +1,9 @@
 import type { MailbagError } from '../errors/catalogue.js';
 import type { Condition } from '../map/condition.js';
-import type { Evaluation, FieldMap } from '../map/field-map.js';
+import type { FieldMap } from '../map/field-map.js';
 import type { FillContext } from '../map/fill-context.js';
+import type { CopyEvaluation } from '../map/packet.js';
+import type { CopyCount } from '../map/repeated.js';
 import type { Row } from '../map/row.js';
 import type { Field } from '../pdf/field.js';
 import type { FieldValues, FillNote } from '../pdf/value.js';
@@ -15,6 +17,8 @@ export interface CheckedTemplate {
   map: FieldMap;
   /** The records that get it. Left out or null: all of them. */
   when?: Condition | null;
+  /** How many copies a record gets. Left out or null: one. */
+  count?: CopyCount | null;
   /** Lays values out with the metrics that will draw them; only what does not simply fit is told. Null: not measured. */
   measure: ((values: FieldValues) => FillNote[]) | null;
 }
@@ -39,6 +43,18 @@ export interface CheckSetup {
   openPassword?: ((record: SourceRecord) => string) | null;
   /** Where in the archive the copies of a record are wanted. Null or left out: no two can be the same. */
   places?: CopyPlaces | null;
+  /** Boxes with pictures of the records' own. Left out: there are none. */
+  pictures?: readonly NamedPicture[];
+}
+
+/** A box that takes the picture that a column names. */
+export interface NamedPicture {
+  /** Place in the packet. */
+  template: number;
+  field: string;
+  column: string;
+  /** Whether a picture of that name is there. */
+  has(name: string): boolean;
 }
 
 /** The files that the copies of records are wanted in. */
@@ -58,12 +74,14 @@ export interface PreparedSetup extends CheckSetup {
 export interface CheckedRecord {
   record: SourceRecord;
   row: Row;
-  /** By template; null: the record does not get it. */
-  evaluations: readonly (Evaluation | null)[];
+  /** One copy of each template; null: the record does not get it, or no further copy of it. */
+  evaluations: readonly (CopyEvaluation | null)[];
 }
 
 /** A check looks at records one after the other and may say something at the end about all of them. */
 export interface Check {
+  /** Whether it looks at copies: where a record gets several of a template, it sees the record with each of them. */
+  ofCopies?: boolean;
   see(record: CheckedRecord, say: (finding: Finding) => void): void;
   end?(say: (finding: Finding) => void): void;
   /**

@@ -26,5 +26,6 @@ export { unique } from './kinds/unique.js';
 export { zeros } from './kinds/zeros.js';
 export { packet } from './kinds/packet.js';
 export { password } from './kinds/password.js';
+export { picture } from './kinds/picture.js';
 export { places } from './kinds/places.js';
 export { sameAnswer } from './kinds/same-answer.js';

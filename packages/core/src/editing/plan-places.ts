@@ -1,9 +1,10 @@
 import type { IsWhole } from './changes.js';
 
-/** What of a mailing's plan is changed as a whole: a fill rule, a condition, the setting of a check, an extra file, and what may be there or not. */
+/** What of a mailing's plan is changed as a whole: a fill rule, a condition, a count of copies, the setting of a check, an extra file, and what may be there or not. */
 export const isWholeInPlan: IsWhole = (place) =>
   (place[0] === 'maps' && place.length === 3) ||
   (place[0] === 'conditions' && place.length === 2) ||
+  (place[0] === 'counts' && place.length === 2) ||
   (place[0] === 'checks' && place[1] === 'columns' && place.length === 4);
 
 /** How a place of a plan is called on the screen. */
@@ -11,6 +12,7 @@ export function planPlaceWords(place: readonly string[]): string {
   const [first = '', second = '', third = ''] = place;
   if (first === 'maps') return `the rule of “${third || second}”`;
   if (first === 'conditions') return 'who gets a template of the packet';
+  if (first === 'counts') return 'how many copies of a template a record gets';
   if (first === 'checks') return second === 'columns' ? `the checks of “${third}”` : 'the checks';
   const words: Record<string, string> = {
     name: 'the name of the mailing',

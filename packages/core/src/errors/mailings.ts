@@ -23,6 +23,12 @@ export const mailingsErrors = {
   'condition-unknown': told<{ template: number }>(
     () => 'The condition of a template of the packet was not saved: a part of it is missing. Put it together again.',
   ),
+  'picture-missing': told<{ name: string; row: number }>(
+    (e) => `The picture “${e.name}”, which row ${e.row} names, did not come with the records. Add it to the source, or change the name.`,
+  ),
+  'count-unknown': told<{ template: number }>(
+    () => 'How many copies of a template a record gets was not saved: the columns of its items are missing. Choose them again.',
+  ),
   'check-unknown': told<{ check: string }>((e) => `There is no check called “${e.check}”, so the plan was not saved. Load the page again.`),
   'pattern-unknown-column': told<{ pattern: string; name: string; columns: readonly string[] }>(
     (e) => `“${e.pattern}” names ${e.name}, which is no column of the records. Columns are ${list(e.columns)}.`,

@@ -28,6 +28,26 @@ export const recordsErrors = {
     (e) =>
       `${e.where} has ${count(e.columns)} columns; ${count(e.limit)} can be read. Take out those that nobody needs, or choose another row for the headings.`,
   ),
+  'lookup-too-long': told<{ source: string; column: string; limit: number }>(
+    (e) =>
+      `“${e.column}” of “${e.source}” has more than ${count(e.limit)} different values, which is more than a table of a rule holds. Take a shorter list, or bring the value in as a column of the records.`,
+  ),
+  'lookup-no-column': told<{ source: string; column: string }>(
+    (e) => `“${e.source}” has no column “${e.column}” any more. Choose another one; the table stays as it was.`,
+  ),
+  'pictures-none': told<{ file: string }>(
+    (e) => `“${e.file}” holds no picture that can be read. PNG and JPEG files are taken, one by one or in a zip.`,
+  ),
+  'pictures-too-many': told<{ file: string; limit: number }>(
+    (e) => `“${e.file}” holds more than ${count(e.limit)} files. Send the pictures in several zips.`,
+  ),
+  'sheet-no-such-column': told<{ where: string; column: string }>(
+    (e) => `${e.where} has no column “${e.column}”, so its rows cannot be gathered by it. Choose another one, or a record for each row.`,
+  ),
+  'sheet-key-too-common': told<{ where: string; column: string; value: string; limit: number }>(
+    (e) =>
+      `${e.where} has more than ${count(e.limit)} rows in which “${e.column}” is “${e.value}”, so they are hardly of one record. Choose a column that tells one recipient from another.`,
+  ),
   'sheet-no-pairs': told<{ where: string }>(
     (e) => `${e.where} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
   ),

@@ -24,6 +24,8 @@ export interface MappedTemplate {
 export interface CopyContext extends FillContext {
   /** Null: no passwords. */
   protect?: FillOptions['protect'] | null;
+  /** Pictures of this copy alone, by the fields in whose boxes they stand. PNG or JPEG. */
+  images?: FillOptions['images'];
 }
 
 /** A mapped template that is made ready: preview, check, sample, batch and print all fill it in the one way below. */
@@ -74,14 +76,19 @@ export class RecordFiller {
   /** The copy of values that have been worked out already. */
   fillValues(values: FieldValues, context: CopyContext): FilledCopy {
     const { code, protect } = context;
+    const images = this.imagesWith(context);
     const lineOf = (pattern: string): string => stampLine(pattern, context);
     return fillCopy(this.compiled, values, {
       code,
       lineOf,
       fits: this.fits,
-      ...(this.images ? { images: this.images } : {}),
+      ...(images ? { images } : {}),
       ...(protect ? { protect } : {}),
     });
+  }
+
+  private imagesWith({ images }: Pick<CopyContext, 'images'>): FillOptions['images'] | null {
+    return images && this.images ? { ...this.images, ...images } : (images ?? this.images);
   }
 
   /** What a copy of values would say of them, without making it. */
@@ -90,7 +97,8 @@ export class RecordFiller {
   }
 
   /** Adds the copy of a record to a file that combines many. */
-  addTo(combined: CombinedFile, row: Row, bookmark: string, context: FillContext): FillNote[] {
+  addTo(combined: CombinedFile, row: Row, bookmark: string, context: CopyContext): FillNote[] {
+    const images = this.imagesWith(context);
     const { values } = this.values(row, context);
     return combined.add(this.compiled, {
       values,
@@ -99,7 +107,7 @@ export class RecordFiller {
         code: context.code,
         lineOf: (pattern) => stampLine(pattern, context),
         fits: this.fits,
-        ...(this.images ? { images: this.images } : {}),
+        ...(images ? { images } : {}),
       },
     });
   }

@@ -1,7 +1,7 @@
 import { field } from '../testing/field.js';
 import { someContext } from '../testing/context.js';
 import type { PacketTemplate } from './packet.js';
-import { evaluateTemplate, isFor, packetColumns, parseCondition, rulesWithColumn } from './packet.js';
+import { evaluateTemplate, rowsFor, packetColumns, parseCondition, rulesWithColumn } from './packet.js';
 import { rowReader } from './row.js';
 
 const row = (...texts: string[]) =>
@@ -13,15 +13,15 @@ const permit: PacketTemplate = {
 };
 
 test('a record for which the condition holds gets the template, another one nothing of it', () => {
-  expect(evaluateTemplate(permit, row('yes', 'Ada'), someContext)).toEqual({ values: { name: 'Ada' }, problems: [] });
-  expect(evaluateTemplate(permit, row('no', 'Ada'), someContext)).toBeNull();
-  expect(evaluateTemplate({ ...permit, when: null }, row('no', 'Ada'), someContext)).toMatchObject({ values: { name: 'Ada' } });
+  expect(evaluateTemplate(permit, row('yes', 'Ada'), someContext)).toMatchObject([{ values: { name: 'Ada' }, problems: [] }]);
+  expect(evaluateTemplate(permit, row('no', 'Ada'), someContext)).toEqual([]);
+  expect(evaluateTemplate({ ...permit, when: null }, row('no', 'Ada'), someContext)).toMatchObject([{ values: { name: 'Ada' } }]);
 });
 
 test('whether it gets it may be untold, and then it does not', () => {
   const unclear: PacketTemplate = { ...permit, when: { of: { kind: 'column', column: 'Name' }, test: 'over', number: '3' } };
-  expect(isFor(unclear, row('', 'Ada'), someContext)).toMatchObject({ column: 'Name', text: 'Ada' });
-  expect(evaluateTemplate(unclear, row('', 'Ada'), someContext)).toBeNull();
+  expect(rowsFor(unclear, row('', 'Ada'), someContext)).toMatchObject({ column: 'Name', text: 'Ada' });
+  expect(evaluateTemplate(unclear, row('', 'Ada'), someContext)).toEqual([]);
 });
 
 test('the columns of conditions count as read, and follow one that is renamed', () => {

@@ -87,18 +87,25 @@ export class MapSurvey {
     const row = this.read(record);
     let [length, blanks] = [0, 0];
     this.templates.forEach((one, template) => {
-      const evaluation = evaluateTemplate(one, row, context);
-      if (!evaluation) return;
-      const { values, problems } = evaluation;
-      const stopped = new Set(problems.map(({ field }) => field));
+      const copies = evaluateTemplate(one, row, context).map(({ values, problems }) => ({
+        values,
+        stopped: new Set(problems.map(({ field }) => field)),
+      }));
       for (const counts of this.counts[template]!) {
-        const value = surveyedValue(values[counts.field] ?? '');
-        length += value.length;
-        if (stopped.has(counts.field)) counts.stopped++;
-        else if (value.trim() === '') {
-          counts.empty++;
-          blanks++;
-        } else this.count(counts, value, index);
+        // Of several copies of a record, those in which a field takes the same count once: what is counted are records.
+        const seen = new Set<string>();
+        for (const { values, stopped } of copies) {
+          const value = surveyedValue(values[counts.field] ?? '');
+          length += value.length;
+          const what = stopped.has(counts.field) ? 'stopped' : value.trim() === '' ? 'empty' : `=${value}`;
+          if (seen.has(what)) continue;
+          seen.add(what);
+          if (what === 'stopped') counts.stopped++;
+          else if (what === 'empty') {
+            counts.empty++;
+            blanks++;
+          } else this.count(counts, value, index);
+        }
       }
     });
     if (!this.longest || length > this.longest.length) this.longest = { index, length };
@@ -136,12 +143,11 @@ export function countedRecords(
 ): (record: SourceRecord, index: number) => boolean {
   const read = rowReader(columns);
   const own = template.fields.filter(({ name }) => name === fieldName);
-  return (record, index) => {
-    const evaluation = evaluateTemplate({ ...template, fields: own }, read(record), fillContext(batch, index, SAMPLE_CODE));
-    if (!evaluation || !Object.hasOwn(evaluation.values, fieldName)) return false;
-    const { values, problems } = evaluation;
-    if (problems.length > 0) return counted.of === 'stopped';
-    const value = surveyedValue(values[fieldName]!);
-    return counted.of === 'empty' ? value.trim() === '' : counted.of === 'value' && value === counted.value;
-  };
+  return (record, index) =>
+    evaluateTemplate({ ...template, fields: own }, read(record), fillContext(batch, index, SAMPLE_CODE)).some(({ values, problems }) => {
+      if (!Object.hasOwn(values, fieldName)) return false;
+      if (problems.length > 0) return counted.of === 'stopped';
+      const value = surveyedValue(values[fieldName]!);
+      return counted.of === 'empty' ? value.trim() === '' : counted.of === 'value' && value === counted.value;
+    });
 }

@@ -97,6 +97,8 @@ const noteSentences = {
   'read-as-pairs': (note) =>
     `The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “A table” in its place.`,
   'two-heading-rows': (note) => `Two rows of headings were joined, such as ${named(note)}.`,
+  'rows-gathered': (note) =>
+    `${told(note, 'row was', 'rows were')} gathered into the record of an earlier one with the same ${named(note)}; what differs stands in numbered columns.`,
   'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
 } satisfies Record<string, (note: { count: number; names: string[] }) => string>;
 export const sourceNoteSentence = (note: SourceNote): string => (noteSentences[note.code] as (note: SourceNote) => string)(note);

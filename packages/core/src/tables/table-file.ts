@@ -26,6 +26,8 @@ export interface TableReading {
   layout?: 'table' | 'pairs';
   /** Of labels and values: what each column is, a letter a column: l labels, n technical names, v values, - none of them. */
   roles?: string;
+  /** The column whose value is the same in all rows of one record. Undefined: each row is a record. */
+  onePer?: string;
   /** By the name of the column. */
   columns?: Record<string, ColumnReading>;
 }

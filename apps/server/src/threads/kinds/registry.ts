@@ -1,3 +1,4 @@
+import { readByKey } from '@mailbag/core';
 import type { SourceRecord, TableReading, TableResult } from '@mailbag/core';
 import type { SourceInput, SourceKindName } from '../../work/tasks.js';
 import { databaseKind } from './database.js';
@@ -13,5 +14,6 @@ const kinds: { [Name in SourceKindName]: ReadingKind<Name> } = {
 /** Reads the records of a source of any kind. @throws MailbagError as its kind does */
 export function readRecords(from: SourceInput, reading: TableReading, onRecords: (records: SourceRecord[]) => void): Promise<TableResult> {
   const kind = kinds[from.kind] as ReadingKind<SourceKindName>;
-  return kind.read(from, reading, onRecords);
+  const [first] = 'files' in from ? from.files : [];
+  return readByKey((wanted, take) => kind.read(from, wanted, take), reading, first?.file ?? 'The query', onRecords);
 }

@@ -1,4 +1,4 @@
-import type { Column } from '@mailbag/core';
+import type { Column, letterExtras } from '@mailbag/core';
 import { patternExtras } from '@mailbag/core';
 import { Braces } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -20,12 +20,14 @@ const Corner = styled.div`
   gap: 4px;
   color: ${color.faded};
 `;
-export const extraWords: Record<(typeof patternExtras)[number], string> = {
+export const extraWords: Record<(typeof letterExtras)[number], string> = {
   code: 'Copy code',
   template: 'Name of the template',
   batch: 'Number of the batch',
   number: 'Running number',
   today: 'Date of the batch',
+  replaces: 'Code of the copy that this one replaces',
+  replaced_on: 'Date of the copy that this one replaces',
 };
 
 /** A text with data in it. Columns are offered as soon as two braces are typed, and in a menu. */
@@ -37,7 +39,7 @@ export function PatternInput({
   rows,
   error,
   help,
-  extras = true,
+  extras = patternExtras,
 }: {
   label: string;
   value: string;
@@ -46,14 +48,15 @@ export function PatternInput({
   rows?: number;
   error?: string | null;
   help?: string;
-  extras?: boolean;
+  /** Names beside the columns. */
+  extras?: readonly (keyof typeof extraWords)[];
 }) {
   const input = useRef<HTMLInputElement & HTMLTextAreaElement>(null);
   const [open, setOpen] = useState<{ from: number; text: string } | null>(null);
   const [at, setAt] = useState(0);
   const names = [
     ...columns.map(({ name, slug }) => ({ slug, text: name })),
-    ...(extras ? patternExtras.map((slug) => ({ slug: slug as string, text: extraWords[slug] })) : []),
+    ...extras.map((slug) => ({ slug: slug as string, text: extraWords[slug] })),
   ];
   const offers = open
     ? names.filter(({ slug, text }) => `${slug} ${text}`.toLowerCase().includes(open.text.toLowerCase())).slice(0, 40)

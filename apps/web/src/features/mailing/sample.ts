@@ -1,6 +1,15 @@
 import type { MailingPlan } from '@mailbag/contract';
 import type { BatchContext, Column, RenderedMessage, SourceRecord } from '@mailbag/core';
-import { SAMPLE_CODE, compilePattern, fillContext, messagePattern, outputPattern, patternData, patternExtras } from '@mailbag/core';
+import {
+  SAMPLE_CODE,
+  compilePattern,
+  fillContext,
+  letterExtras,
+  messagePattern,
+  outputPattern,
+  patternData,
+  patternExtras,
+} from '@mailbag/core';
 
 export interface Sample {
   paths: { path: string | null; error: string | null }[];
@@ -51,8 +60,8 @@ export function sampleOf(
   const message = attempt(() =>
     messagePattern(
       { subject: plan.message.subject, text: plan.message.body, html: plan.message.bodyFormat === 'html' ? plan.message.body : null },
-      names,
-    )(data(templates[0] ?? '')),
+      [...names, ...letterExtras],
+    )({ replaces: '', replaced_on: '', ...data(templates[0] ?? '') }),
   );
   return { paths, recipient: recipient.value ?? '', recipientError: recipient.error, message: message.value, messageError: message.error };
 }

@@ -1,25 +1,16 @@
 import type { Condition } from '@mailbag/core';
 import { SAMPLE_CODE, conditionSentence, fillContext, ruleSentence, rowReader, workOn } from '@mailbag/core';
 import { useMemo } from 'react';
-import styled from 'styled-components';
 import { useRecord } from '../../api/queries';
-import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import type { MailingWork } from '../mailing/mailing-context';
+import { PacketFrame } from './packet-frame';
 import { SentenceWords } from './rule-words';
 import { ConditionEditor } from './rules/condition-editor';
 import { Line } from './rules/parts';
 import { RuleBody } from './rules/rule-body';
 import { RuleSettingContext } from './rules/rule-setting';
-
-const Frame = styled.div`
-  padding: 6px 12px 10px 24px;
-  border-bottom: 1px solid ${color.hair};
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
-`;
 
 /** Who gets a template of the packet: everybody, or the records for which a condition holds. */
 export function PacketCondition({
@@ -40,7 +31,7 @@ export function PacketCondition({
   }, [columns, record, mailing.next, index]);
   if (!condition)
     return (
-      <Frame style={{ paddingTop: 2, paddingBottom: 4 }}>
+      <PacketFrame style={{ paddingTop: 2, paddingBottom: 4 }}>
         <Line>
           <Small>For every record.</Small>
           <Button
@@ -53,10 +44,10 @@ export function PacketCondition({
             Only some …
           </Button>
         </Line>
-      </Frame>
+      </PacketFrame>
     );
   return (
-    <Frame role="group" aria-label={`Who gets ${name}`}>
+    <PacketFrame role="group" aria-label={`Who gets ${name}`}>
       <div>
         <Small>Only records for which </Small>
         <SentenceWords parts={conditionSentence(condition, ruleSentence)} />
@@ -69,6 +60,6 @@ export function PacketCondition({
           Every record again
         </Button>
       </Line>
-    </Frame>
+    </PacketFrame>
   );
 }

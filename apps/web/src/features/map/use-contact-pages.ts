@@ -1,11 +1,11 @@
 import type { OutputPlan, TemplateDetail } from '@mailbag/contract';
 import type { Column, FieldMap, FillContext, FillNote, SourceRecord } from '@mailbag/core';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { queries } from '../../api/queries';
 import { thumbnailsOf } from '../../platform/pdf-reader';
 import { fillSheet } from '../../platform/preview';
-import { usePictures } from './use-filled';
+import { picturesNamed, usePictures } from './use-filled';
 
 /** A page of a copy, drawn small. */
 export interface ContactPage {
@@ -20,7 +20,7 @@ const AT_ONCE = 4;
 /** The copies of several records, each a page, filled by the engine in the worker into one file and drawn one after the other; anew when the map changes. */
 export function useContactPages(
   template: TemplateDetail | undefined,
-  { map, columns, output }: { map: FieldMap; columns: readonly Column[]; output: OutputPlan },
+  { map, columns, output, sourceId }: { map: FieldMap; columns: readonly Column[]; output: OutputPlan; sourceId: number | null },
   records: readonly { index: number; record: SourceRecord }[] | undefined,
   contextOf: (index: number) => FillContext,
   page: number,
@@ -29,13 +29,23 @@ export function useContactPages(
   const { data: pdf } = useQuery({ ...queries.templatePdf(template?.id ?? 0, template?.revisionId ?? 0), enabled: template !== undefined });
   const images = usePictures(template?.id, output.pictures);
   const [drawn, setDrawn] = useState<{ pages: ReadonlyMap<number, ContactPage>; error: string | null }>({ pages: new Map(), error: null });
-  const { stamp = null } = output;
+  const { stamp = null, pictures } = output;
+  const client = useQueryClient();
   useEffect(() => {
     if (!pdf || !template || !records) return;
     let isWanted = true;
     const draw = async (): Promise<void> => {
       const wish = { template: `${template.id} ${template.revisionId}`, map, stamp, images, columns };
-      const copies = records.map(({ index, record }) => ({ record, context: contextOf(index) }));
+      const own = async (record: SourceRecord): Promise<Record<string, Uint8Array>> => {
+        const found = sourceId === null ? [] : picturesNamed(template.id, pictures, { record, columns });
+        const read = found.map(
+          async ({ field, name }) => [field, await client.fetchQuery(queries.sourcePicture(sourceId!, name))] as const,
+        );
+        return Object.fromEntries((await Promise.all(read)).flatMap(([field, bytes]) => (bytes ? [[field, bytes]] : [])));
+      };
+      const copies = await Promise.all(
+        records.map(async ({ index, record }) => ({ record, context: contextOf(index), images: await own(record) })),
+      );
       const told = { pdf, fields: template.fieldList, stamps: template.stamps };
       const { bytes, notes } = await fillSheet({ ...wish, copies }, told);
       if (!isWanted) return;
@@ -59,6 +69,6 @@ export function useContactPages(
     return () => {
       isWanted = false;
     };
-  }, [pdf, template, map, stamp, images, columns, records, contextOf, page, width]);
+  }, [pdf, template, map, stamp, images, pictures, sourceId, client, columns, records, contextOf, page, width]);
   return drawn;
 }

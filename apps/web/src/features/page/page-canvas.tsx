@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import type { PDFDocumentProxy } from '../../platform/pdf-reader';
+import { canvasAside, showDrawn } from '../../platform/pdf-reader';
 import { color } from '../../theme';
 import { useNear } from './use-near';
 
@@ -21,6 +22,8 @@ export const PageSheet = styled.div`
   background: #fff;
   box-shadow: 0 1px 3px rgba(34, 48, 60, 0.25);
   flex: none;
+  /* What is drawn anew on it moves nothing around it. */
+  contain: layout size style;
   & > canvas {
     display: block;
     width: 100%;
@@ -44,16 +47,14 @@ export function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | nul
       const pixels = Math.min(2, window.devicePixelRatio || 1, Math.sqrt(MOST_PIXELS / (plain.width * plain.height)));
       const viewport = plain.clone({ scale: plain.scale * pixels });
       // Drawn aside and shown at once, so that the page never flashes.
-      const aside = document.createElement('canvas');
+      const aside = canvasAside();
       aside.width = Math.ceil(viewport.width);
       aside.height = Math.ceil(viewport.height);
       const task = page.render({ canvas: aside, viewport, annotationMode: 1 });
       cancel = () => task.cancel();
       await task.promise;
       if (stale || !canvas.current) return;
-      canvas.current.width = aside.width;
-      canvas.current.height = aside.height;
-      canvas.current.getContext('2d')?.drawImage(aside, 0, 0);
+      showDrawn(aside, canvas.current);
       canvas.current.dataset.drawn = String(Number(canvas.current.dataset.drawn ?? 0) + 1);
     })().catch((error: unknown) => {
       if (!stale && !(error instanceof Error && error.name === 'RenderingCancelledException')) console.warn(error);

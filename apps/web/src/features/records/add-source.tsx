@@ -1,9 +1,9 @@
 import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { TableReading } from '@mailbag/core';
-import { columnLetters } from '@mailbag/core';
+import { columnLetters, headingNames } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Database, FileSpreadsheet } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { color } from '../../theme';
@@ -110,6 +110,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
   const [refused, setRefused] = useState<readonly string[]>([]);
   const file = files[0] ?? null;
   const [name, setName] = useState('');
+  const [onePer, setOnePer] = useState<string | null>(null);
   const take = useMutation({
     mutationFn: async (chosen: readonly File[]) => {
       const answers: SourceFileAnswer[] = [];
@@ -132,6 +133,9 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
       setName(answers.length === 1 ? answers[0]!.fileName : `${answers.length} files`);
     },
   });
+  const headings = useMemo(() => headingsOf(file), [file]);
+  /** The column whose rows become one record; null: each row is one. */
+  const perKey = onePer !== null && headings.includes(onePer) ? onePer : null;
   const look = useMutation({
     mutationFn: (reading: TableReading) => {
       const query = new URLSearchParams(
@@ -143,7 +147,11 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
   });
   const add = useMutation({
     mutationFn: () =>
-      api.post<SourceSummary>('/api/sources', { fileIds: files.map(({ fileId }) => fileId), name, reading: readingOf(file!) }),
+      api.post<SourceSummary>('/api/sources', {
+        fileIds: files.map(({ fileId }) => fileId),
+        name,
+        reading: { ...readingOf(file!), ...(perKey !== null && { onePer: perKey }) },
+      }),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ['sources'] });
       setFiles([]);
@@ -222,6 +230,21 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
             />
           </>
         )}
+        {headings.length > 0 && (
+          <Choice
+            label="One record for"
+            items={[
+              { id: '', text: 'Each row' },
+              ...headings.map((text) => ({
+                id: `=${text}`,
+                text: `All rows with the same ${text}`,
+                detail: 'what differs stands in numbered columns',
+              })),
+            ]}
+            value={perKey === null ? '' : `=${perKey}`}
+            onChange={(id) => setOnePer(id === '' ? null : String(id).slice(1))}
+          />
+        )}
         <div style={{ flex: 1 }} />
         <Button onPress={() => setFiles([])}>Choose another file</Button>
         <Button changes look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>
@@ -242,6 +265,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
             : excerpt.headingRow === 0
               ? 'The names of the values are the columns.'
               : `The headings stand in row ${excerpt.headingRow}. If not, choose the number of the row that names the columns.`}
+        {perKey !== null && ` Columns in which the rows of one ${perKey} differ stand once for each of them, numbered.`}
       </Small>
       <div style={{ overflow: 'auto', maxHeight: 320 }}>
         <Excerpt aria-label="First rows">
@@ -290,6 +314,15 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
       </div>
     </Card>
   );
+}
+
+/** The columns of a table, as they will be called; none: its records are not rows. */
+function headingsOf(file: SourceFileAnswer | null): string[] {
+  if (!file || file.excerpt.layout !== 'table' || file.excerpt.headingRow === 0) return [];
+  const { rows, headingRow } = file.excerpt;
+  const cells = rows.find(({ row }) => row === headingRow)?.cells ?? [];
+  const { names } = headingNames(cells);
+  return names.filter((_, index) => cells[index]!.trim() !== '');
 }
 
 const readingOf = ({ excerpt }: SourceFileAnswer): TableReading => ({

@@ -9,6 +9,7 @@ import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
+import { firstCopy } from '../../features/map/record-copies';
 import { recordWords } from '../../features/map/record-words';
 import { useContactPages } from '../../features/map/use-contact-pages';
 import { count, counted } from '../../features/when';
@@ -116,10 +117,15 @@ export function ContactPart({ work }: { work: MailingWork }) {
   const { data, error, isFetching } = useQuery(queries.picks(mailing.id, wish));
   const map = template ? plan.maps[template.id] : undefined;
   const contextOf = useCallback((index: number) => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next]);
+  const [when, copies] = template ? [plan.conditions?.[template.id] ?? null, plan.counts?.[template.id] ?? null] : [null, null];
   const { pages, error: drawingError } = useContactPages(
     template,
-    { map: useMemo((): FieldMap => map ?? {}, [map]), columns, output: plan.output },
-    data?.items,
+    { map: useMemo((): FieldMap => map ?? {}, [map]), columns, output: plan.output, sourceId: plan.sourceId ?? null },
+    useMemo(
+      () =>
+        data?.items.map(({ index, record }) => ({ index, record: firstCopy({ when, count: copies }, record, columns, contextOf(index)) })),
+      [data, when, copies, columns, contextOf],
+    ),
     contextOf,
     page,
     WIDTH * 1.5,

@@ -2,6 +2,7 @@ import { SAMPLE_CODE, fillContext } from '@mailbag/core';
 import type { SourceRecord } from '@mailbag/core';
 import { useMemo, useState } from 'react';
 import type { MailingWork } from '../../features/mailing/mailing-context';
+import { firstCopy } from '../../features/map/record-copies';
 import { useFilled } from '../../features/map/use-filled';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Choice } from '../../ui/choice';
@@ -18,7 +19,9 @@ export function FilledSample({ work, record }: { work: MailingWork; record: Sour
   const template = templates.find(({ id }) => id === chosen) ?? templates[0];
   const map = template ? plan.maps[template.id] : undefined;
   const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
-  const { bytes, error } = useFilled(template, map ?? NO_MAP, record, columns, context, plan.output);
+  const [when, count] = template ? [plan.conditions?.[template.id] ?? null, plan.counts?.[template.id] ?? null] : [null, null];
+  const copy = useMemo(() => record && firstCopy({ when, count }, record, columns, context), [when, count, record, columns, context]);
+  const { bytes, error } = useFilled(template, map ?? NO_MAP, copy, columns, context, plan.output, plan.sourceId ?? null);
   if (!template) return <Small>The packet is empty.</Small>;
   return (
     <Stack $gap={8}>

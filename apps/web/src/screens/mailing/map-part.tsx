@@ -1,17 +1,17 @@
 import type { TemplateDetail } from '@mailbag/contract';
-import type { PacketTemplate, Column, FieldMap, FillNote, FillRule } from '@mailbag/core';
+import type { PacketTemplate, Column, Evaluation, FieldMap, FillNote, FillRule } from '@mailbag/core';
 import {
   SAMPLE_CODE,
   SURE,
-  conditionSentence,
   evaluateTemplate,
-  isFor,
+  isCannot,
   packetColumns,
-  ruleSentence,
   fieldLabel,
   fillContext,
   readsColumns,
+  recordOf,
   rowReader,
+  rowsFor,
   ruleForColumn,
   unusedColumns,
   workOn,
@@ -31,13 +31,14 @@ import { answerWords } from '../../features/map/sheet-entries';
 import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
-import { SentenceWords } from '../../features/map/rule-words';
 import { RuleHanding } from '../../features/map/rule-handing';
 import { MissingColumns, withColumns } from '../../features/map/missing-columns';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
+import { ChangedSince } from '../../features/map/changed-since';
 import { ColumnStrip } from '../../features/map/column-strip';
 import { DragMapping } from '../../features/map/drag-mapping';
+import { WhichCopy } from '../../features/map/which-copy';
 import { useFilled } from '../../features/map/use-filled';
 import { worstCase } from '../../features/map/worst-case';
 import { PdfPages } from '../../features/page/pdf-pages';
@@ -87,35 +88,45 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
       fields: one.fieldList,
       map: plan.maps[one.id] ?? {},
       when: plan.conditions?.[one.id] ?? null,
+      count: plan.counts?.[one.id] ?? null,
     }),
-    [plan.maps, plan.conditions],
+    [plan.maps, plan.conditions, plan.counts],
   );
   useKey('w', record ? () => setWorst(!isWorst) : null);
   const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
+  const [wantedPart, setPart] = useState(0);
+  /** The record as each of its copies of the template that is shown sees it. */
+  const rows = useMemo(
+    () => (template && record ? rowsFor(packetTemplate(template), rowReader(columns)(record), context) : []),
+    [template, record, packetTemplate, columns, context],
+  );
+  const part = isCannot(rows) ? 0 : Math.max(0, Math.min(wantedPart, rows.length - 1));
+  const shownRow = isCannot(rows) ? undefined : rows[part];
   const filled = useFilled(
     template,
     useMemo(() => map ?? {}, [map]),
-    record,
+    useMemo(() => (shownRow ? recordOf(shownRow, columns) : record), [shownRow, columns, record]),
     columns,
     context,
     plan.output,
+    plan.sourceId ?? null,
     (template && worst?.get(template.id)) ?? null,
   );
 
-  const work = useMemo(() => (record ? workOn(rowReader(columns)(record), context) : null), [record, columns, context]);
+  const work = useMemo(
+    () => (record ? workOn(shownRow ?? rowReader(columns)(record), context) : null),
+    [record, shownRow, columns, context],
+  );
   const evaluations = useMemo(
     () =>
       new Map(
-        templates.map((one) => [
-          one.id,
-          worst
-            ? { values: worst.get(one.id) ?? {}, problems: [] }
-            : record
-              ? evaluateTemplate(packetTemplate(one), rowReader(columns)(record), context)
-              : null,
-        ]),
+        templates.map((one): [number, Evaluation | null] => {
+          if (worst) return [one.id, { values: worst.get(one.id) ?? {}, problems: [] }];
+          const copies = record ? evaluateTemplate(packetTemplate(one), rowReader(columns)(record), context) : [];
+          return [one.id, copies[one.id === template?.id ? part : 0] ?? null];
+        }),
       ),
-    [templates, columns, packetTemplate, record, context, worst],
+    [templates, columns, packetTemplate, record, context, worst, template, part],
   );
   const { data: lastCopy } = useQuery({ ...queries.lastCopy(mailing.id, index), enabled: record !== null && mailing.batches.length > 0 });
   const { data: learned } = useQuery(queries.learned(mailing.id));
@@ -127,8 +138,6 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
         parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)),
       ),
     );
-  const isForAll = !template || !plan.conditions?.[template.id];
-  const getsIt = template && record ? isFor(packetTemplate(template), rowReader(columns)(record), context) : true;
   const wanted = text.trim().toLowerCase();
   const visible = entries.filter((entry) => {
     if (show === 'open' && (entry.rule || entry.isMixed)) return false;
@@ -173,9 +182,12 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const unused = unusedColumns(
     columns,
     templates.map(({ id }) => mapOf(id)),
-    [plan.keyColumn, plan.message.addressColumn, ...packetColumns(templates.map(packetTemplate))].filter(
-      (one) => one !== null && one !== undefined,
-    ),
+    [
+      plan.keyColumn,
+      plan.message.addressColumn,
+      ...(plan.output.pictures ?? []).map(({ column }) => column),
+      ...packetColumns(templates.map(packetTemplate)),
+    ].filter((one) => one !== null && one !== undefined),
   );
   const wrong = entries
     .flatMap((entry) => {
@@ -338,19 +350,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             </Button>
             <Zoom zoom={zoom} onZoom={setZoom} />
           </Bar>
-          {lastCopy && lastCopy.changed.length > 0 && !worst && (
-            <Notice tone="ochre">
-              {counted(lastCopy.changed.length, 'value')} changed since its copy in{' '}
-              <Link to={`/ledger?copy=${lastCopy.copy}`}>batch {lastCopy.batch}</Link>:{' '}
-              {lastCopy.changed
-                .slice(0, 4)
-                .map(
-                  ({ column, was, is }) => `${column} was ${was === '' ? 'empty' : `“${was}”`} and is ${is === '' ? 'empty' : `“${is}”`}`,
-                )
-                .join('; ')}
-              {lastCopy.changed.length > 4 && ' and more, shown in the row'}
-            </Notice>
-          )}
+          {lastCopy && !worst && <ChangedSince lastCopy={lastCopy} />}
           {isWorst && (
             <Notice tone="ochre">
               {worst
@@ -360,15 +360,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
                   : 'The longest values could not be found.'}
             </Notice>
           )}
-          {template && work && !worst && !isForAll && (
-            <Notice tone={getsIt === true ? 'plain' : 'ochre'}>
-              {getsIt === true
-                ? 'This record gets it: '
-                : getsIt === false
-                  ? 'This record does not get it: it is only for records for which '
-                  : `${getsIt.cannot} `}
-              {typeof getsIt === 'boolean' && <SentenceWords parts={conditionSentence(plan.conditions![template.id]!, ruleSentence)} />}
-            </Notice>
+          {template && work && !worst && (
+            <WhichCopy
+              condition={plan.conditions?.[template.id] ?? null}
+              count={plan.counts?.[template.id] ?? null}
+              rows={rows}
+              part={part}
+              onPart={setPart}
+            />
           )}
           {filled.error && <Notice tone="brick">{filled.error}</Notice>}
           {template && (

@@ -1,5 +1,5 @@
 import type { ExtraFile, MailingPlan } from '@mailbag/contract';
-import { patternExtras, textToHtml } from '@mailbag/core';
+import { letterExtras, textToHtml } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { MailWarning, Paperclip, X } from 'lucide-react';
 import { FileTrigger } from 'react-aria-components';
@@ -37,7 +37,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
   const confirmed = senders?.filter((one) => one.confirmed) ?? [];
   const insertables = [
     ...columns.map(({ slug, name }) => ({ slug, text: name })),
-    ...patternExtras.map((slug) => ({ slug: slug as string, text: extraWords[slug] })),
+    ...letterExtras.map((slug) => ({ slug: slug as string, text: extraWords[slug] })),
   ];
   const extra = message.extraFiles ?? [];
   const attach = useMutation({
@@ -96,7 +96,13 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
               />
             </div>
           </Fields>
-          <PatternInput label="Subject" value={message.subject} columns={columns} onChange={(subject) => set({ subject })} />
+          <PatternInput
+            label="Subject"
+            value={message.subject}
+            columns={columns}
+            extras={letterExtras}
+            onChange={(subject) => set({ subject })}
+          />
           <RichEditor
             label="Text"
             value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}

@@ -1,5 +1,4 @@
 import type { TemplateUploadAnswer } from '@mailbag/contract';
-import type { Condition } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
 import { Fragment, useState } from 'react';
@@ -8,6 +7,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PacketCondition } from '../../features/map/packet-condition';
+import { PacketCount } from '../../features/map/packet-count';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
@@ -36,6 +36,12 @@ const Item = styled.div`
   }
 `;
 
+/** What is said of templates, with or without that of one of them. */
+function withEntry<Said>(said: Record<string, Said> | undefined, id: number, one: Said | null): Record<string, Said> {
+  const { [id]: _before, ...rest } = said ?? {};
+  return one ? { ...rest, [id]: one } : rest;
+}
+
 /** Which templates are filled from one record, and in which order. */
 export function PacketPart({ work }: { work: MailingWork }) {
   const { mailing, plan, change, settle, columns } = work;
@@ -63,11 +69,6 @@ export function PacketPart({ work }: { work: MailingWork }) {
       const packet = [...one.packet];
       [packet[at], packet[at + by]] = [packet[at + by]!, packet[at]!];
       return { ...one, packet };
-    });
-  const setCondition = (id: number, condition: Condition | null): void =>
-    change(({ conditions = {}, ...one }) => {
-      const { [id]: _before, ...rest } = conditions;
-      return { ...one, conditions: condition ? { ...rest, [id]: condition } : rest };
     });
   const nameOf = (id: number): string =>
     all?.find((one) => one.id === id)?.name ?? mailing.templates.find((one) => one.id === id)?.name ?? '…';
@@ -105,11 +106,19 @@ export function PacketPart({ work }: { work: MailingWork }) {
                 </IconButton>
               </Item>
               {columns.length > 0 && (
+                <PacketCount
+                  name={nameOf(id)}
+                  count={plan.counts?.[id] ?? null}
+                  work={work}
+                  onChange={(count) => change((one) => ({ ...one, counts: withEntry(one.counts, id, count) }))}
+                />
+              )}
+              {columns.length > 0 && (
                 <PacketCondition
                   name={nameOf(id)}
                   condition={plan.conditions?.[id] ?? null}
                   work={work}
-                  onChange={(condition) => setCondition(id, condition)}
+                  onChange={(condition) => change((one) => ({ ...one, conditions: withEntry(one.conditions, id, condition) }))}
                 />
               )}
             </Fragment>

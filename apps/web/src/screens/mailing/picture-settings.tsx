@@ -7,15 +7,18 @@ import { FileTrigger } from 'react-aria-components';
 import { api, sentenceOf } from '../../api/client';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { Button, IconButton } from '../../ui/button';
+import { SourcePictures } from '../../features/records/source-pictures';
 import { Choice } from '../../ui/choice';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
 
 const keyOf = ({ template, field }: Pick<PicturePlan, 'template' | 'field'>): string => `${template} ${field}`;
 
-/** Pictures that stand in a box of every copy, such as the signature of the office. */
+const nameOf = ({ file, column }: PicturePlan): string => file?.name ?? `the picture that ${column} names`;
+
+/** Pictures that stand in boxes of copies: the same in all of them, such as the signature of the office, or the one that a column names. */
 export function PictureSettings({ work, onChange }: { work: MailingWork; onChange: (pictures: PicturePlan[]) => void }) {
-  const { plan, mailing } = work;
+  const { plan, mailing, columns } = work;
   const pictures = plan.output.pictures ?? [];
   const [chosen, setChosen] = useState<string | null>(null);
   const boxes = plan.packet.flatMap((id) => {
@@ -25,11 +28,12 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
       .map((field) => ({ template: id, field: field.name, text: fieldLabel(field), detail: template!.name }));
   });
   const box = boxes.find((one) => keyOf(one) === chosen) ?? boxes[0];
+  const put = (picture: PicturePlan): void => onChange([...pictures.filter((one) => keyOf(one) !== keyOf(picture)), picture]);
+  const { source } = mailing;
   const add = useMutation({
     mutationFn: ({ file }: { file: File; template: number; field: string }) =>
       api.upload<ExtraFile>('/api/mailings/pictures', file, () => undefined),
-    onSuccess: (file, { template, field }) =>
-      onChange([...pictures.filter((one) => keyOf(one) !== keyOf({ template, field })), { template, field, file }]),
+    onSuccess: (file, { template, field }) => put({ template, field, file }),
   });
   const wordsOf = (picture: PicturePlan): string => boxes.find((one) => keyOf(one) === keyOf(picture))?.text ?? picture.field;
   return (
@@ -38,10 +42,10 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
       <Small>
         {boxes.length === 0
           ? 'No template of the packet has a box for a picture, which is a signature field or a picture button.'
-          : 'The same in every copy, such as the signature of the office. PNG or JPEG.'}
+          : 'The same in every copy, such as the signature of the office, or the one that a column names for each record. PNG or JPEG.'}
       </Small>
       {box && (
-        <Row $gap={10} style={{ alignItems: 'flex-end' }}>
+        <Row $gap={10} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <Choice
             label="Box"
             items={boxes.map((one) => ({ id: keyOf(one), text: one.text, detail: one.detail }))}
@@ -57,6 +61,15 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
               {add.isPending ? 'Taking it …' : 'Choose a picture'}
             </Button>
           </FileTrigger>
+          {columns.length > 0 && (
+            <Choice
+              label="Or named by"
+              placeholder="a column"
+              items={columns.map(({ name, examples }) => ({ id: name, text: name, detail: examples.slice(0, 3).join(' · ') || 'empty' }))}
+              value={pictures.find((one) => keyOf(one) === keyOf(box))?.column ?? null}
+              onChange={(column) => put({ template: box.template, field: box.field, column: String(column) })}
+            />
+          )}
         </Row>
       )}
       {add.error && <Notice tone="brick">{sentenceOf(add.error)}</Notice>}
@@ -64,10 +77,10 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
         <Row style={{ flexWrap: 'wrap' }}>
           {pictures.map((picture) => (
             <Mark key={keyOf(picture)} $tone="slate">
-              {picture.file.name} in {wordsOf(picture)}
+              {nameOf(picture)} in {wordsOf(picture)}
               <IconButton
                 small
-                label={`Take ${picture.file.name} out of ${wordsOf(picture)}`}
+                label={`Take ${nameOf(picture)} out of ${wordsOf(picture)}`}
                 onPress={() => onChange(pictures.filter((one) => keyOf(one) !== keyOf(picture)))}
               >
                 <X size={12} />
@@ -76,6 +89,7 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
           ))}
         </Row>
       )}
+      {source && pictures.some(({ column }) => column !== undefined) && <SourcePictures sourceId={source.id} count={source.pictures} />}
     </Stack>
   );
 }

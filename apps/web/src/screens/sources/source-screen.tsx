@@ -9,6 +9,7 @@ import { useNavigate, useParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { ColumnPanel } from '../../features/records/column-panel';
+import { SourcePictures } from '../../features/records/source-pictures';
 import { RecordGrid } from '../../features/records/record-grid';
 import { SourceChangesView } from '../../features/records/source-changes';
 import { UndoLine } from '../../features/records/undo-line';
@@ -26,7 +27,7 @@ import { useCrumbs } from '../shell/crumbs';
 import { CorrectionList } from './correction-list';
 import { ImportReportView } from './import-report';
 
-type View = 'records' | 'report' | 'corrections';
+type View = 'records' | 'report' | 'corrections' | 'pictures';
 
 const formats = [
   { id: 'xlsx', text: 'XLSX', detail: 'a workbook' },
@@ -43,6 +44,7 @@ const whereOf = ({ reading, query, files }: SourceSummary): string =>
     reading.sheet && reading.layout !== 'pairs' && `sheet ${reading.sheet}`,
     reading.layout === 'pairs' && 'labels and values',
     reading.headingRow && reading.layout !== 'pairs' && `headings in row ${reading.headingRow}`,
+    reading.onePer !== undefined && `one record for each ${reading.onePer}`,
     reading.encoding,
   ]
     .filter(Boolean)
@@ -136,6 +138,9 @@ export default function SourceScreen() {
         <Button small pressed={view === 'corrections'} onPress={() => setView('corrections')}>
           Corrections, {count(source.corrections)}
         </Button>
+        <Button small pressed={view === 'pictures'} onPress={() => setView('pictures')}>
+          Pictures, {count(source.pictures)}
+        </Button>
         <div className="fill" />
         {isReading && <Small role="status">Being read: {counted(source.progress, 'record')} so far …</Small>}
         {!isReading && source.readAt && <Small>Read {when(source.readAt)}</Small>}
@@ -170,6 +175,11 @@ export default function SourceScreen() {
       )}
       {!hasRecords && source.state === 'reading' && <Loading what="the records" />}
       {!hasRecords && source.state === 'failed' && <Empty title="The records could not be read">{source.error?.message}</Empty>}
+      {view === 'pictures' && (
+        <div style={{ padding: 16, maxWidth: 640 }}>
+          <SourcePictures sourceId={source.id} count={source.pictures} />
+        </div>
+      )}
       {hasRecords && view === 'records' && (
         <>
           {notes.length > 0 && (

@@ -11,6 +11,7 @@ export const computed: CheckKind = {
     },
   },
   begin: ({ templates }) => ({
+    ofCopies: true,
     see({ row, evaluations }, say) {
       evaluations.forEach((evaluation, template) => {
         for (const { field, cannot } of evaluation?.problems ?? []) {

@@ -40,6 +40,7 @@ export const fit: CheckKind = {
   begin: ({ templates }) => {
     if (templates.every(({ measure }) => measure === null)) return null;
     return {
+      ofCopies: true,
       see({ row, evaluations }, say) {
         templates.forEach(({ measure, fields, map }, template) => {
           const values = evaluations[template]?.values;

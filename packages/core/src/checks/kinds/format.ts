@@ -22,6 +22,7 @@ export const format: CheckKind = {
     );
     if (formatted.every((fields) => fields.length === 0)) return null;
     return {
+      ofCopies: true,
       see({ row, evaluations }, say) {
         formatted.forEach((fields, template) => {
           for (const { name, label, format: how, column } of fields) {

@@ -36,6 +36,7 @@ export const length: CheckKind = {
     );
     if (limited.every((fields) => fields.length === 0)) return null;
     return {
+      ofCopies: true,
       see({ row, evaluations }, say) {
         limited.forEach((fields, template) => {
           for (const { name, label, limit, before, column } of fields) {

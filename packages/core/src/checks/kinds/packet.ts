@@ -1,4 +1,4 @@
-import { isFor } from '../../map/packet.js';
+import { rowsFor } from '../../map/packet.js';
 import { isCannot } from '../../map/rule.js';
 import type { CheckKind } from '../check.js';
 
@@ -8,7 +8,7 @@ export const packet: CheckKind = {
   findings: {
     'no-template': {
       title: 'No template of the packet is for it',
-      sentence: () => 'No template of the packet is for this record. Change the conditions of the packet, or leave the record out.',
+      sentence: () => 'No template of the packet is for this record. Change who gets which template, or leave the record out.',
     },
     'condition-unclear': {
       title: 'Condition that cannot be told',
@@ -16,13 +16,13 @@ export const packet: CheckKind = {
     },
   },
   begin: ({ templates, context }) => {
-    if (templates.every(({ when }) => !when)) return null;
+    if (templates.every(({ when, count }) => !when && !count)) return null;
     return {
       see({ row }, say) {
         const base = { severity: 'stop' as const, row: row.row, field: null, label: null };
-        const answers = templates.map((template) => isFor(template, row, context));
+        const answers = templates.map((template) => rowsFor(template, row, context));
         answers.forEach((answer, template) => {
-          if (typeof answer !== 'boolean' && isCannot(answer))
+          if (isCannot(answer))
             say({
               ...base,
               code: 'condition-unclear',
@@ -32,7 +32,7 @@ export const packet: CheckKind = {
               details: { why: answer.cannot },
             });
         });
-        if (answers.every((answer) => answer === false))
+        if (answers.every((answer) => !isCannot(answer) && answer.length === 0))
           say({ ...base, code: 'no-template', column: null, template: null, value: '', details: {} });
       },
     };

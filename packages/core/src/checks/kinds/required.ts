@@ -24,6 +24,7 @@ export const required: CheckKind = {
     );
     if (wanted.every((fields) => fields.length === 0)) return null;
     return {
+      ofCopies: true,
       see({ row, evaluations }, say) {
         wanted.forEach((fields, template) => {
           const evaluation = evaluations[template];

@@ -14,6 +14,7 @@ export const translation: CheckKind = {
     },
   },
   begin: ({ templates }) => ({
+    ofCopies: true,
     see({ row, evaluations }, say) {
       evaluations.forEach((evaluation, template) => {
         for (const { field, untranslated } of evaluation?.problems ?? []) {
@@ -31,7 +32,7 @@ export const translation: CheckKind = {
             value: untranslated.text,
             details: { accepted: untranslated.accepted, near },
             // Only what stands in one column can be put right there.
-            mend: row.cell(untranslated.column).text === untranslated.text ? sure : null,
+            mend: evaluation!.row.cell(untranslated.column).text === untranslated.text ? sure : null,
           });
         }
       });

@@ -16,6 +16,23 @@ export interface LookupRule {
   table: LookupLine[];
   /** For a key that is not in the table; null: a stop. */
   otherwise: FillRule | null;
+  /** Where the table was taken from, so that it can be taken anew. Left out: it was written by hand. */
+  from?: LookupOrigin;
+}
+
+/** Two columns of a source, as they were when the table was taken. */
+export interface LookupOrigin {
+  sourceId: number;
+  source: string;
+  key: string;
+  value: string;
+}
+
+function parseOrigin(given: unknown): LookupOrigin | null {
+  const { sourceId, source, key, value } = (given ?? {}) as Partial<Record<keyof LookupOrigin, unknown>>;
+  return typeof sourceId === 'number' && typeof source === 'string' && typeof key === 'string' && typeof value === 'string'
+    ? { sourceId, source, key, value }
+    : null;
 }
 
 /** Lines of the longest table. */
@@ -33,6 +50,7 @@ export const lookup: RuleKind<LookupRule> = {
     of: 'the rule that gives the key',
     table: 'list of { "key", "value" }',
     otherwise: 'the rule for a key that is not in the table; null: a stop',
+    'from?': '{ "sourceId", "source", "key", "value" }: the columns of another source that the table was taken from',
   },
   examples: [
     {
@@ -56,7 +74,7 @@ export const lookup: RuleKind<LookupRule> = {
     table: (column?.examples ?? []).map((key) => ({ key, value: '' })),
     otherwise: null,
   }),
-  parse({ of, table, otherwise = null }, read) {
+  parse({ of, table, otherwise = null, from }, read) {
     const key = read(of);
     if (!key || !Array.isArray(table) || table.length > LOOKUP_LIMIT) return null;
     const lines = table.map((line): LookupLine | null => {
@@ -65,7 +83,9 @@ export const lookup: RuleKind<LookupRule> = {
     });
     const rest = otherwise === null ? null : read(otherwise);
     if (!lines.every((line) => line !== null) || (otherwise !== null && !rest)) return null;
-    return { kind: 'lookup', of: key, table: lines, otherwise: rest };
+    const origin = from === undefined ? undefined : parseOrigin(from);
+    if (origin === null) return null;
+    return { kind: 'lookup', of: key, table: lines, otherwise: rest, ...(origin && { from: origin }) };
   },
   inner: ({ of, otherwise }) => (otherwise ? [of, otherwise] : [of]),
   with: (rule, change) => ({ ...rule, of: change.rule(rule.of), otherwise: rule.otherwise && change.rule(rule.otherwise) }),
@@ -80,9 +100,9 @@ export const lookup: RuleKind<LookupRule> = {
     if (otherwise) return work.make(otherwise);
     return text === '' ? madeText('') : cannotWork(work, of, text, 'is not in the table of the rule; add it there, or correct it');
   },
-  sentence: ({ of, table, otherwise }, inner) => [
+  sentence: ({ of, table, otherwise, from }, inner) => [
     ...inner(of),
-    { say: `looked up in ${table.length} ${table.length === 1 ? 'line' : 'lines'}` },
+    { say: `looked up in ${table.length} ${table.length === 1 ? 'line' : 'lines'}${from ? ` of ${from.source}` : ''}` },
     ...(otherwise ? [{ say: 'otherwise' }, ...inner(otherwise)] : []),
   ],
 };

@@ -32,7 +32,7 @@ function ownResources(
   let images = '';
   for (const { name, image } of drawing.images) {
     const size = `/Type/XObject/Subtype/Image/Width ${image.width}/Height ${image.height}`;
-    const mask = image.mask ? `/SMask ${add(`<<${size}/ColorSpace/DeviceGray/BitsPerComponent 8`, image.mask)} 0 R` : '';
+    const mask = image.mask ? `/SMask ${add(`<<${size}/ColorSpace/DeviceGray/BitsPerComponent 8/Filter/FlateDecode`, image.mask)} 0 R` : '';
     images += `/${name} ${add(`<<${size}${image.entries}${mask}`, image.bytes)} 0 R`;
   }
   return { objects, fonts, images };

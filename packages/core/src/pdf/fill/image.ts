@@ -1,4 +1,5 @@
 import { decode as decodePng } from 'fast-png';
+import { zlibSync } from 'fflate';
 import { MailbagError } from '../../errors/catalogue.js';
 
 /** A raster image ready to be an image XObject (ISO 32000-2, 8.9.5). */
@@ -8,7 +9,7 @@ export interface ImageData {
   /** Entries of its dictionary without type and size. */
   entries: string;
   bytes: Uint8Array;
-  /** 8 bit a pixel, 0 transparent; null: opaque. */
+  /** 8 bit a pixel, 0 transparent, as a Flate stream (ISO 32000-2, 7.4.4); null: opaque. */
   mask: Uint8Array | null;
 }
 
@@ -82,17 +83,24 @@ function readPng(bytes: Uint8Array, field: string): ImageData {
   return {
     width,
     height,
-    entries: `/ColorSpace${isGrey ? '/DeviceGray' : '/DeviceRGB'}/BitsPerComponent 8`,
-    bytes: colours,
-    mask: mask.every((one) => one === 255) ? null : mask,
+    entries: `/ColorSpace${isGrey ? '/DeviceGray' : '/DeviceRGB'}/BitsPerComponent 8/Filter/FlateDecode`,
+    bytes: zlibSync(colours),
+    mask: mask.every((one) => one === 255) ? null : zlibSync(mask),
   };
 }
 
-/** Reads a PNG or JPEG. @throws MailbagError image-unreadable */
+/** What was read of files that are still held: a batch puts the same picture on copy after copy. */
+const known = new WeakMap<Uint8Array, ImageData>();
+
+/** Reads a PNG or JPEG, once for as long as its bytes are held. @throws MailbagError image-unreadable */
 export function readImage(bytes: Uint8Array, field: string): ImageData {
-  if (bytes[0] === 0xff && bytes[1] === 0xd8) return readJpeg(bytes, field);
-  if (bytes[0] === 0x89 && bytes[1] === 0x50) return readPng(bytes, field);
-  throw new MailbagError('image-unreadable', { field });
+  const before = known.get(bytes);
+  if (before) return before;
+  const isJpeg = bytes[0] === 0xff && bytes[1] === 0xd8;
+  if (!isJpeg && !(bytes[0] === 0x89 && bytes[1] === 0x50)) throw new MailbagError('image-unreadable', { field });
+  const image = isJpeg ? readJpeg(bytes, field) : readPng(bytes, field);
+  known.set(bytes, image);
+  return image;
 }
 
 /** @throws MailbagError image-unreadable when a file is no picture that can be drawn */

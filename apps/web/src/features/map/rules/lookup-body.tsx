@@ -1,13 +1,19 @@
 import type { FillRule, LookupLine, LookupRule } from '@mailbag/core';
 import { LOOKUP_LIMIT } from '@mailbag/core';
 import { Plus, Wand2, X } from 'lucide-react';
+import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/button';
 import { TextInput, Toggled } from '../../../ui/field';
 import { Small, Stack } from '../../../ui/layout';
+import { counted } from '../../when';
+import { LookupSource } from './lookup-source';
 import { Lead, Line, Pair } from './parts';
 import { RulePart } from './rule-part';
 import type { BodyProps } from './rule-setting';
 import { useRuleSetting } from './rule-setting';
+
+/** Lines of a table that are shown at once: each is two boxes to type into. */
+const MOST_SHOWN = 40;
 
 /** Two columns that were copied in a spreadsheet, as lines of the table; null: it is something else. */
 export function pastedLines(text: string): LookupLine[] | null {
@@ -25,6 +31,8 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
   const { columns } = useRuleSetting();
   const { table } = rule;
   const put = (next: LookupLine[]): void => onChange({ ...rule, table: next.slice(0, LOOKUP_LIMIT) });
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole ? table : table.slice(0, MOST_SHOWN);
   const replace = (at: number, change: Partial<LookupLine>): void =>
     put(table.map((one, index) => (index === at ? { ...one, ...change } : one)));
   /** Samples of what is looked up. */
@@ -56,7 +64,7 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
           <Small>take</Small>
           <span />
         </Pair>
-        {table.map((one, at) => (
+        {shown.map((one, at) => (
           <Pair key={at}>
             <TextInput label={`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
             <span aria-hidden>→</span>
@@ -66,6 +74,14 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
             </IconButton>
           </Pair>
         ))}
+        {shown.length < table.length && (
+          <Line>
+            <Small>and {counted(table.length - shown.length, 'more line')}</Small>
+            <Button small look="bare" onPress={() => setWhole(true)}>
+              Show all
+            </Button>
+          </Line>
+        )}
         <Line>
           <Button small onPress={() => put([...table, { key: '', value: '' }])}>
             <Plus size={13} />
@@ -80,6 +96,7 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
           <Small>Two columns copied in a spreadsheet can be pasted here.</Small>
         </Line>
       </Stack>
+      <LookupSource rule={rule} place={place} onChange={onChange} />
       <Line>
         <Toggled
           label={rule.otherwise ? 'Otherwise' : 'A key that is not in the table is a stop'}
