@@ -16,6 +16,13 @@ const rows = (from: number): Uint8Array =>
   new TextEncoder().encode(`Plot,Name\n${Array.from({ length: ROWS }, (_, at) => `P-${from + at},Tenant ${from + at}`).join('\n')}\n`);
 let id: number;
 const source = (): Promise<Source> => mailbag.client.get(`/api/sources/${id}`);
+/** How often a reading is said to have been tried, asked while no server runs. */
+function triedBeside(): number {
+  const database = mailbag.beside();
+  const { attempts } = database.prepare('SELECT attempts FROM source WHERE id = ?').get(id) as { attempts: number };
+  database.close();
+  return attempts;
+}
 const isUnderWay = ({ state, progress }: Source): boolean => state === 'reading' && progress > 0;
 
 test('a reading that a kill broke off begins again, twice; then it says so and waits for a person', async () => {
@@ -35,6 +42,7 @@ test('a person can have it read again, and a stop in peace is no failure of the 
   for (let stops = 0; stops < 3; stops++) {
     await mailbag.client.until<Source>(`/api/sources/${id}`, isUnderWay);
     await mailbag.stop();
+    expect(triedBeside()).toBe(0);
     await mailbag.startAgain();
   }
   expect(await mailbag.client.until<Source>(`/api/sources/${id}`, ({ state }) => state !== 'reading')).toMatchObject({

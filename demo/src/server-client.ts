@@ -39,11 +39,12 @@ export class ServerClient {
   }
   /** Asks again until the answer suits. @throws Error after the time is over */
   async until<T>(path: string, suits: (answer: T) => boolean, seconds = 60): Promise<T> {
-    for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
+    for (const end = Date.now() + seconds * 1000; ;) {
       const answer = await this.get<T>(path);
       if (suits(answer)) return answer;
+      if (Date.now() >= end)
+        throw new Error(`${path} did not come to what was waited for within ${seconds} s; it is ${JSON.stringify(answer).slice(0, 600)}`);
       await new Promise((done) => setTimeout(done, 150));
     }
-    throw new Error(`${path} did not come to what was waited for within ${seconds} s`);
   }
 }

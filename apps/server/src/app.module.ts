@@ -111,6 +111,7 @@ import { SourceKinds } from './sources/kinds/source-kinds.js';
 import { SourceLookups } from './sources/source-lookups.service.js';
 import { SourcePictures } from './sources/source-pictures.service.js';
 import { SourceFiles } from './sources/source-files.service.js';
+import { SourceReadings } from './sources/source-readings.service.js';
 import { SourcesService } from './sources/sources.service.js';
 import { StarterSheets } from './mailings/starter-sheet.service.js';
 import { FieldLists } from './templates/field-lists.service.js';
@@ -240,6 +241,7 @@ import { Pool } from './work/pool.js';
     DatabaseKind,
     SourceKinds,
     SourcesService,
+    SourceReadings,
     StarterSheets,
     FieldLists,
     LayoutsService,

@@ -114,13 +114,14 @@ export class JobRunner {
     this.wake();
   }
 
-  /** Ends what can be ended, and leaves the rest to the next start. */
+  /** Ends what can be ended, and leaves the rest to the next start: this is written down now, since their runs are broken off when nothing can be written any more. */
   async close(): Promise<void> {
     this.stop.abort();
     if (this.timer) clearTimeout(this.timer);
     const isEnding = (): boolean => [...this.running.values()].some(({ kind }) => this.kinds.get(kind)?.ends);
     for (const end = Date.now() + LAST; isEnding() && Date.now() < end;) await pause(20);
     if (this.renewal) clearInterval(this.renewal);
+    await this.transactions.run((sql) => jobStore.leaveAll(sql, this.mine, Date.now()));
   }
 
   private rowOf<Payload>({ kind, key = '', subject = '', payload, priority = 0, after = 0 }: Omit<WantedJob<Payload>, 'merge'>) {

@@ -163,6 +163,17 @@ test('a server that stops leaves its jobs to the next one, which goes on with th
   expect(seen).toEqual(['first', 'second']);
 });
 
+test('what is broken off with its thread when the server stops was not tried', async () => {
+  const jobs = jobsOf();
+  let begun = false;
+  jobs.register('endless', { title: 'Endless', atOnce: 1, retry: [1], run: () => ((begun = true), new Promise<void>(() => undefined)) });
+  await jobs.open();
+  await jobs.add({ kind: 'endless' });
+  await until(() => begun, 'the job began');
+  await jobs.close();
+  expect(await shown(jobs)).toEqual([{ kind: 'endless', state: 'waiting', attempts: 0, code: undefined }]);
+});
+
 test('what repeats runs again after its time, also after a failure, and a run may say when it is to be the next', async () => {
   const jobs = jobsOf();
   let [runs, asked] = [0, 0];

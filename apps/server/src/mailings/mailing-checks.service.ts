@@ -10,6 +10,7 @@ import type { WantedJob } from '../jobs/jobs.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
+import { SourceReadings } from '../sources/source-readings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { config } from '../platform/config.js';
 import { Pool } from '../work/pool.js';
@@ -59,6 +60,7 @@ export class MailingChecks implements OnApplicationBootstrap {
     private readonly mailings: MailingsService,
     private readonly transactions: Transactions,
     private readonly sources: SourcesService,
+    private readonly readings: SourceReadings,
     private readonly batches: FrozenBatches,
     private readonly pool: Pool,
     private readonly live: LiveService,
@@ -252,7 +254,7 @@ export class MailingChecks implements OnApplicationBootstrap {
    */
   async readyToRun(id: number, isFresh: boolean): Promise<{ name: string; frozen: FrozenMailing; sourceId: number; version: number }> {
     const { plan } = await this.mailings.entity(id);
-    if (isFresh && plan.sourceId && plan.packet.length > 0) await this.sources.refresh(plan.sourceId);
+    if (isFresh && plan.sourceId && plan.packet.length > 0) await this.readings.refresh(plan.sourceId);
     for (;;) {
       const mailing = await this.mailings.entity(id);
       if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: mailing.name });

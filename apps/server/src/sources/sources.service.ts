@@ -1,17 +1,13 @@
 import type { CorrectionAnswer, RecordsAnswer, SourceRequest, SourceRereadRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, SourceRecord } from '@mailbag/core';
-import { MailbagError, isMailbagError } from '@mailbag/core';
-import type { OnApplicationBootstrap } from '@nestjs/common';
-import { Injectable, Logger } from '@nestjs/common';
+import { MailbagError } from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { EntityManager } from 'typeorm';
 import { Repository } from 'typeorm';
 import { ConnectionsService } from '../databases/connections.service.js';
-import type { WantedJob } from '../jobs/jobs.service.js';
-import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { Pool } from '../work/pool.js';
 import { SourceEntity } from './sources.entity.js';
 import { SourceKinds } from './kinds/source-kinds.js';
 import { correctionStore } from '../stores/correction.store.js';
@@ -23,53 +19,22 @@ import { fileKey } from '../files/file-key.js';
 import { remove as removeFile } from '../files/files.js';
 import { readPictureList } from '../files/picture-list.js';
 import { SourceFiles } from './source-files.service.js';
+import { SourceReadings } from './source-readings.service.js';
 
-/** After how many readings that ended with the server it is not tried again by itself. */
-const MOST_ATTEMPTS = 2;
 /** A record as it is kept, read. */
 export const toRecord = ({ row, cells }: Pick<RecordRow, 'row' | 'cells'>): SourceRecord => ({ row, cells: JSON.parse(cells) as Cell[] });
 
-/** What goes when a source has been read anew. */
-interface ReadWish {
-  replaced: string[];
-}
-
 @Injectable()
-export class SourcesService implements OnApplicationBootstrap {
-  private readonly logger = new Logger('sources');
-
+export class SourcesService {
   constructor(
     @InjectRepository(SourceEntity) private readonly sources: Repository<SourceEntity>,
     private readonly transactions: Transactions,
-    private readonly pool: Pool,
     private readonly live: LiveService,
     private readonly connections: ConnectionsService,
     private readonly files: SourceFiles,
     private readonly kinds: SourceKinds,
-    private readonly jobs: Jobs,
-  ) {
-    jobs.register<ReadWish>('reading', {
-      title: 'Reading records',
-      atOnce: 2,
-      retry: [],
-      run: ({ key, payload }) => this.readWanted(Number(key), payload),
-    });
-  }
-
-  /** Readings that a stop of the server broke off begin again, but not one that has broken the server off twice. */
-  async onApplicationBootstrap(): Promise<void> {
-    for (const source of await this.sources.findBy({ state: 'reading' })) {
-      if (source.attempts < MOST_ATTEMPTS) await this.wantRead(source);
-      else await this.failed(source, new MailbagError('source-reading-breaks-off', { source: source.name, times: source.attempts }));
-    }
-    void this.sweep();
-  }
-
-  private async sweep(): Promise<void> {
-    await this.pool.run('sweepRecords', null).catch((error: unknown) => {
-      if (!isMailbagError(error) || error.code !== 'server-stops') this.logger.error(error);
-    });
-  }
+    private readonly readings: SourceReadings,
+  ) {}
 
   /** Keeps a source and begins to read it. @throws MailbagError not-found */
   async create({ name, reading, ...request }: SourceRequest): Promise<SourceSummary> {
@@ -98,7 +63,7 @@ export class SourcesService implements OnApplicationBootstrap {
         pictures: null,
       }),
     );
-    await this.wantRead(source);
+    await this.readings.want(source);
     return this.summary(source);
   }
 
@@ -136,72 +101,11 @@ export class SourcesService implements OnApplicationBootstrap {
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, changed));
     const fresh = await this.sources.findOneByOrFail({ id });
     this.live.tell('source', id);
-    await this.wantRead(
+    await this.readings.want(
       fresh,
       replaced.map(({ fileId }) => fileId),
     );
     return this.summary(fresh);
-  }
-
-  /** Reads what may have changed by itself again, and waits for it; files are as they were. @throws MailbagError as reading does */
-  async refresh(id: number): Promise<void> {
-    const source = await this.sources.findOneBy({ id });
-    if (!source || !this.kinds.of(source.kind).isLive || source.state === 'reading') return;
-    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
-    await this.jobs.run(this.wish(source));
-    const { error } = await this.sources.findOneByOrFail({ id });
-    if (error) throw MailbagError.from(error);
-  }
-
-  private wish({ id, name }: SourceEntity, replaced: string[] = []): WantedJob<ReadWish> {
-    return { kind: 'reading', key: id, subject: name, priority: 10, payload: { replaced } };
-  }
-
-  /** Has a source read. @param replaced files of the reading before, which are needed until the new one is whole */
-  private wantRead(source: SourceEntity, replaced: string[] = []): Promise<void> {
-    return this.jobs.add(this.wish(source, replaced));
-  }
-
-  private async readWanted(id: number, { replaced }: ReadWish): Promise<void> {
-    const source = await this.sources.findOneBy({ id });
-    if (source?.state !== 'reading') return;
-    await this.read(source);
-    if ((await this.sources.findOneBy({ id }))?.error !== null) return;
-    await this.files.drop(replaced);
-  }
-
-  /** Reads a source. That it is tried is written down first: what brings the server down must not do so at every start. */
-  private async read(source: SourceEntity): Promise<void> {
-    const { id, reading, keyColumn, columns: before } = source;
-    try {
-      await this.transactions.run((manager) => manager.increment(SourceEntity, { id }, 'attempts', 1));
-      await this.pool.run('readSource', {
-        sourceId: id,
-        from: await this.kinds.of(source.kind).input(source),
-        reading,
-        keyColumn,
-        before,
-      });
-    } catch (error) {
-      if (isMailbagError(error) && error.code === 'server-stops') {
-        // The next start reads it; a stop in peace is no failure of the file.
-        await this.transactions.run((manager) => manager.decrement(SourceEntity, { id }, 'attempts', 1)).catch(() => undefined);
-        throw error;
-      }
-      const told = isMailbagError(error) ? error : new MailbagError('unexpected', { trace: `source ${id}` });
-      if (told !== error) this.logger.error(error);
-      await this.failed(source, told);
-    }
-    void this.sweep();
-    this.live.tell('source', id);
-  }
-
-  /** A source that was read before still has those records. */
-  private async failed({ id, readingId }: SourceEntity, error: MailbagError): Promise<void> {
-    const state = readingId === null ? ('failed' as const) : ('ready' as const);
-    await this.transactions
-      .run((manager) => manager.update(SourceEntity, { id }, { state, attempts: 0, error: error.toJSON() }))
-      .catch((failure: unknown) => this.logger.error(failure));
   }
 
   async list(): Promise<SourceSummary[]> {
@@ -308,7 +212,7 @@ export class SourcesService implements OnApplicationBootstrap {
       await recordStore.dropReadings(manager, id);
       await manager.delete(SourceEntity, { id });
     });
-    await this.sweep();
+    await this.readings.sweep();
     await this.files.drop(entity.files.map(({ fileId }) => fileId));
     if (entity.pictures) await this.dropPictures(entity.pictures.list);
   }

@@ -113,6 +113,14 @@ export const jobStore = {
   /** What was begun by somebody who is gone waits again. */
   releaseAll: (sql: Sql) => run(sql, "UPDATE job SET state = 'waiting', lease = NULL, leaseUntil = NULL WHERE state = 'running'"),
 
+  /** What somebody has begun and leaves to the next one: that it was begun does not count. */
+  leaveAll: (sql: Sql, mine: string, now: number) =>
+    run(
+      sql,
+      "UPDATE job SET state = 'waiting', lease = NULL, leaseUntil = NULL, attempts = attempts - 1, dueAt = ? WHERE lease = ? AND state = 'running'",
+      [now, mine],
+    ),
+
   byKey: (sql: Sql, kind: string, key: string) => one<JobRow>(sql, 'SELECT * FROM job WHERE kind = ? AND key = ?', [kind, key]),
 
   byId: (sql: Sql, id: number) => one<JobRow>(sql, 'SELECT * FROM job WHERE id = ?', [id]),
