@@ -105,6 +105,13 @@ import { SourceEntity } from './sources/sources.entity.js';
 import { ImportReports } from './corrections/import-report.service.js';
 import { RecordExports } from './sources/record-exports.service.js';
 import { RecordSearch } from './sources/record-search.service.js';
+import { IntakeKind } from './sources/kinds/intake-kind.js';
+import { Editions } from './intakes/editions.service.js';
+import { IntakesController } from './intakes/intakes.controller.js';
+import { IntakesService } from './intakes/intakes.service.js';
+import { Submissions } from './intakes/submissions.service.js';
+import { PublicIntakes } from './public/public-intakes.service.js';
+import { PublicIntakesController } from './public/public-intakes.controller.js';
 import { DatabaseKind } from './sources/kinds/database-kind.js';
 import { FileKind } from './sources/kinds/file-kind.js';
 import { SourceKinds } from './sources/kinds/source-kinds.js';
@@ -167,6 +174,8 @@ import { Pool } from './work/pool.js';
     ImportReportsController,
     SourceLinksController,
     SourcesController,
+    IntakesController,
+    PublicIntakesController,
     LayoutsController,
     TemplatesController,
   ],
@@ -239,6 +248,11 @@ import { Pool } from './work/pool.js';
     SourcePictures,
     FileKind,
     DatabaseKind,
+    IntakeKind,
+    Editions,
+    IntakesService,
+    Submissions,
+    PublicIntakes,
     SourceKinds,
     SourcesService,
     SourceReadings,

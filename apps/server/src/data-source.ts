@@ -22,6 +22,7 @@ import { Layouts1765000000000 } from './migrations/0011-layouts.js';
 import { MailingChanges1765100000000 } from './migrations/0012-mailing-changes.js';
 import { CopiesOfItems1765200000000 } from './migrations/0013-copies-of-items.js';
 import { SourcePictures1765300000000 } from './migrations/0014-source-pictures.js';
+import { Intakes1765400000000 } from './migrations/0015-intakes.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -66,6 +67,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     MailingChanges1765100000000,
     CopiesOfItems1765200000000,
     SourcePictures1765300000000,
+    Intakes1765400000000,
   ],
   migrationsRun: true,
   synchronize: false,

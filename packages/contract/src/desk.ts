@@ -93,8 +93,9 @@ export class FindAnswer {
 
 /** What is told to open pages as it happens. */
 export class LiveEvent {
-  @IsIn(['batch', 'copies', 'source', 'checks', 'mailing', 'senders', 'print-run', 'register', 'safety', 'here', 'template'])
-  topic!: 'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here' | 'template';
+  @IsIn(['batch', 'copies', 'source', 'checks', 'mailing', 'senders', 'print-run', 'register', 'safety', 'here', 'template', 'intake'])
+  topic!:
+    'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here' | 'template' | 'intake';
 
   @IsNumber()
   id!: number;

@@ -17,6 +17,7 @@ export * from './database.js';
 export * from './paper.js';
 export * from './register.js';
 export * from './safety.js';
+export * from './intake.js';
 export * from './job.js';
 export * from './done.js';
 export * from './survey.js';

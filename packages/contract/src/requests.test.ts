@@ -62,6 +62,11 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a source that is read again', contract.SourceRereadRequest, { fileIds: ['upload-1'], reading: {}, keyColumn: null }, { keyColumn: [long(301)], fileIds: [[2]] }],
   ['another revision for a mailing', contract.TakeOverRequest, { templateId: 1, revisionId: 2, pairs: [{ old: 'a', new: 'b' }] }, { templateId: ['1', 0.5], revisionId: [null], pairs: ['all', ['a'], [{ old: 1, new: 'b' }]], map: ['none'] }],
   ['a field that became another', contract.FieldPairRequest, { old: 'a', new: 'b' }, { old: [1, long(2001)], new: [null] }],
+  ['a new intake', contract.IntakeCreateRequest, { name: 'Ask for a plot', templates: [1, 2] }, { name: ['', long(201)], templates: [[], [1, 1], ['1'], 'all'] }],
+  ['the word of an intake', contract.IntakeWordRequest, { word: 'ask-for-a-plot' }, { word: [long(81), 5] }],
+  ['changes of an intake', contract.IntakeChangesRequest, { changes: [] }, { changes: ['all', {}] }],
+  ['answers so far', contract.PublicAnswersRequest, { edition: 3, answers: { q1: 'Ada' } }, { edition: ['3', 1.5], answers: ['all', null] }],
+  ['a submission', contract.PublicSubmitRequest, { edition: 3, answers: {}, key: '0123456789abcdef', language: 'de' }, { key: ['short', 'has space 0123456', long(65)], language: ['german', 'DE', ''], website: [long(301), 5] }],
   ['a column in the place of another', contract.RelinkRequest, { from: 'Mail', to: 'E-mail' }, { from: [long(301), 5], to: [null] }],
 ]; // prettier-ignore
 

@@ -143,8 +143,8 @@ export class SourceSummary {
   name!: string;
 
   /** Where its records come from. */
-  @IsIn(['file', 'database'])
-  kind!: 'file' | 'database';
+  @IsIn(['file', 'database', 'intake'])
+  kind!: 'file' | 'database' | 'intake';
 
   @IsString()
   fileName!: string;

@@ -57,7 +57,8 @@ export class SessionGuard implements CanActivate {
     if (twice) throw new MailbagError('request-wrong', { why: `“${twice[0].slice(0, 50)}” stands in its address more than once` });
     const response = context.switchToHttp().getResponse<Response>();
     if (this.reflector.get<boolean | undefined>(OPEN, context.getHandler())) {
-      await readBody(request, response, OPEN_LIMITS);
+      const more = this.reflector.get<number | undefined>(MEGABYTES, context.getHandler());
+      await readBody(request, response, more === undefined ? OPEN_LIMITS : { ...OPEN_LIMITS, bytes: more * 1024 * 1024 });
       return true;
     }
     const account = await this.accounts.accountOf(sessionToken(request));

@@ -25,6 +25,7 @@ import { batchStore } from '../stores/batch.store.js';
 import type { EarlierPlan } from '../stores/mailing-change.store.js';
 import { mailingChangeStore } from '../stores/mailing-change.store.js';
 import type { PacketItem } from '../stores/mailing.store.js';
+import { intakeStore } from '../stores/intake.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 import { correctionStore } from '../stores/correction.store.js';
 
@@ -229,8 +230,11 @@ export class MailingsService {
     }
   }
 
+  /** @throws MailbagError not-found, mailing-has-intake */
   async remove(id: number): Promise<void> {
-    await this.entity(id);
+    const { name } = await this.entity(id);
+    const intake = await intakeStore.ofMailing(this.transactions, id);
+    if (intake) throw new MailbagError('mailing-has-intake', { mailing: name, intake: intake.plan.name });
     await this.transactions.run(async (manager) => {
       await manager.delete(MailingEntity, { id });
       await batchStore.forgetHadCopies(manager, id);

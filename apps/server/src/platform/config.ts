@@ -40,6 +40,8 @@ export const config = {
   webFolder: resolve(import.meta.dirname, '../../../web/dist'),
   /** Whether a stand-in post office's page is shown beside it, under /post-office. */
   postOffice: process.env.MAILBAG_POST_OFFICE === '1',
+  /** 1: visitors of intakes may ask as often as is usual; greater: so many times as often, for a site behind one address, and for tests. */
+  visitorLimits: number('MAILBAG_VISITOR_LIMITS', 1),
   /** 1: retries as the schedule says; smaller: faster, for the demo and tests. */
   retryPace: number('MAILBAG_RETRY_PACE', 1),
   /** Port on which bounces are taken, whatever the settings say; null: as they say. */

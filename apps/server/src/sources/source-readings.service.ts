@@ -72,6 +72,13 @@ export class SourceReadings implements OnApplicationBootstrap, BeforeApplication
     });
   }
 
+  /** @throws MailbagError not-found */
+  async source(id: number): Promise<SourceEntity> {
+    const source = await this.sources.findOneBy({ id });
+    if (!source) throw new MailbagError('not-found', { what: 'source' });
+    return source;
+  }
+
   /** Has a source read. @param replaced files of the reading before, which are needed until the new one is whole */
   want(source: SourceEntity, replaced: string[] = []): Promise<void> {
     return this.jobs.add(this.wish(source, replaced));
@@ -80,7 +87,9 @@ export class SourceReadings implements OnApplicationBootstrap, BeforeApplication
   /** Reads what may have changed by itself again, and waits for it; files are as they were. @throws MailbagError as reading does */
   async refresh(id: number): Promise<void> {
     const source = await this.sources.findOneBy({ id });
-    if (!source || !this.kinds.of(source.kind).isLive || source.state === 'reading') return;
+    if (!source || !this.kinds.of(source.kind).isLive) return;
+    // What is being read may have begun before the last change.
+    if (source.state === 'reading') await this.jobs.settled('reading', id);
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { state: 'reading' as const, progress: 0, attempts: 0 }));
     await this.jobs.run(this.wish(source));
     const { error } = await this.sources.findOneByOrFail({ id });

@@ -1,5 +1,5 @@
 import type { CorrectionAnswer, RecordsAnswer, SourceRequest, SourceRereadRequest, SourceSummary } from '@mailbag/contract';
-import type { Cell, SourceRecord } from '@mailbag/core';
+import type { Cell, SourceRecord, TableReading } from '@mailbag/core';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -9,6 +9,8 @@ import { ConnectionsService } from '../databases/connections.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourceEntity } from './sources.entity.js';
+import type { SourceKindName } from '../work/tasks.js';
+import type { Origin } from './kinds/source-kind.js';
 import { SourceKinds } from './kinds/source-kinds.js';
 import { correctionStore } from '../stores/correction.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
@@ -38,8 +40,18 @@ export class SourcesService {
 
   /** Keeps a source and begins to read it. @throws MailbagError not-found */
   async create({ name, reading, ...request }: SourceRequest): Promise<SourceSummary> {
-    const { kind, files, query } = await this.kinds.ofRequest(request);
-    const source = await this.transactions.run((manager) =>
+    const source = await this.add(name, await this.kinds.ofRequest(request), { ...reading });
+    await this.readings.want(source);
+    return this.summary(source);
+  }
+
+  /** Keeps a source whose records come from elsewhere in Mailbag. It is read when whoever makes it says so. @returns its id */
+  async createFor(kind: SourceKindName, name: string): Promise<number> {
+    return (await this.add(name, { kind, files: [], query: null }, {})).id;
+  }
+
+  private add(name: string, { kind, files, query }: Origin & { kind: SourceKindName }, reading: TableReading): Promise<SourceEntity> {
+    return this.transactions.run((manager) =>
       manager.save(SourceEntity, {
         name: name.trim(),
         fileName: files[0]?.fileName ?? '',
@@ -52,7 +64,7 @@ export class SourcesService {
         progress: 0,
         columns: [],
         notes: [],
-        reading: { ...reading },
+        reading,
         keyColumn: null,
         changes: null,
         error: null,
@@ -63,8 +75,6 @@ export class SourcesService {
         pictures: null,
       }),
     );
-    await this.readings.want(source);
-    return this.summary(source);
   }
 
   /**

@@ -208,6 +208,14 @@ export const copyStore = {
       [code],
     ),
 
+  /** All copies of a record, in the order of the packet. */
+  ofRecord: (sql: Sql, mailingId: number, recordKey: string) =>
+    rows<{ code: string; path: string; state: CopyState; sha256: string | null }>(
+      sql,
+      'SELECT code, path, state, sha256 FROM copy WHERE mailingId = ? AND recordKey = ? ORDER BY batchId, position, part',
+      [mailingId, recordKey],
+    ),
+
   /** The last copy that a record got from a mailing. */
   lastOfRecord: (sql: Sql, mailingId: number, recordKey: string) =>
     one<{ id: number; code: string; batchId: number; batchNumber: number; recordOrdinal: number; since: string; on: string }>(

@@ -11,8 +11,14 @@ const KEPT = 8_000_000;
 /** The pictures of single copies, by the fields in whose boxes they stand. */
 export type RecordPictures = (row: Row, template: FrozenTemplate) => Promise<Record<string, Uint8Array> | undefined>;
 
-/** What brings the pictures that the records of a mailing name. */
-export async function recordPictures({ plan, pictures }: FrozenMailing): Promise<RecordPictures> {
+/**
+ * What brings the pictures that the records of a mailing name.
+ * @param given pictures by their names that are kept nowhere yet, for copies that are only looked at
+ */
+export async function recordPictures(
+  { plan, pictures }: FrozenMailing,
+  given: Readonly<Record<string, Uint8Array>> = {},
+): Promise<RecordPictures> {
   const named = (plan.output.pictures ?? []).flatMap(({ template, field, column }) =>
     column === undefined ? [] : [{ template, field, column }],
   );
@@ -21,6 +27,7 @@ export async function recordPictures({ plan, pictures }: FrozenMailing): Promise
   const kept = new Map<string, Uint8Array>();
   let size = 0;
   const bytesOf = async (name: string, row: number): Promise<Uint8Array> => {
+    if (Object.hasOwn(given, name)) return given[name]!;
     const digest = pictureOf(list, name);
     const known = digest === undefined ? undefined : kept.get(digest);
     if (known) return known;

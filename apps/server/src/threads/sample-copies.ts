@@ -24,30 +24,29 @@ interface Sampled {
   codes: string[];
 }
 
-/** Makes copies of some records as a batch would, in memory only. @param others records beside which they are made: the faces are those for all of them */
+/** Makes copies of some records as a batch would, in memory only. @param others records beside which they are made: the faces are those for all of them @param pictures see `recordPictures` */
 async function sampler(
   mailing: FrozenMailing,
   batch: BatchContext,
   records: readonly Sampled[],
   others?: AsyncIterable<{ first: number; records: SourceRecord[] }>,
+  pictures?: Readonly<Record<string, Uint8Array>>,
 ): Promise<(one: Sampled) => Promise<{ name: string; template: string; bytes: Uint8Array }[]>> {
   const characters = new Set<string>();
   const words = wordsOf(mailing, batch, characters);
   words.ofRules();
   for (const { record, ordinal } of records) words.ofRecord(record, ordinal);
   for await (const { first, records: block } of others ?? []) block.forEach((record, at) => words.ofRecord(record, first + at));
-  const { finish, stamp = null, pictures = [] } = mailing.plan.output;
+  const { finish, stamp = null, pictures: boxes = [] } = mailing.plan.output;
   const key = createHash('sha256')
-    .update(
-      JSON.stringify([finish, stamp, pictures, mailing.templates.map(({ hash, map, stamps }) => [hash, map, stamps]), [...characters]]),
-    )
+    .update(JSON.stringify([finish, stamp, boxes, mailing.templates.map(({ hash, map, stamps }) => [hash, map, stamps]), [...characters]]))
     .digest('hex');
   if (kept?.key !== key) kept = { key, fillers: await compileMailing(mailing, characters) };
   const { fillers } = kept;
   const protections = protectionsOf(mailing, 'sample');
   const read = rowReader(mailing.columns);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));
-  const picturesOf = await recordPictures(mailing);
+  const picturesOf = await recordPictures(mailing, pictures);
   return async ({ record, ordinal, codes }) => {
     const row = read(record);
     const made: { name: string; template: string; bytes: Uint8Array }[] = [];
@@ -87,6 +86,17 @@ export async function sampleCopies({ mailing, batch, replaces, ...one }: Tasks['
     letter: letterPattern(mailing).letter({ ...place, replaces }),
     openPassword: passwordPattern(mailing.plan, mailing.columns)?.(place).open ?? '',
   };
+}
+
+/** Makes the copies of what a visitor has answered so far. Nothing of it is kept. */
+export async function visitorCopies({
+  mailing,
+  batch,
+  pictures,
+  ...one
+}: Tasks['visitorCopies']['input']): Promise<Tasks['visitorCopies']['output']> {
+  const copiesOf = await sampler(mailing, batch, [one], undefined, pictures);
+  return { copies: (await copiesOf(one)).map(({ name, bytes }) => ({ name, bytes })) };
 }
 
 /** Makes the copies of some records into files of the spool. One that cannot be made says why, and the others are made. */

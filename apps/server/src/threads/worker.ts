@@ -62,6 +62,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   plan: async (input) => (await import('./plan-copies.js')).planCopies(input),
   make: async (input) => (await import('./make-copies.js')).makeCopies(input),
   assemble: async (input) => (await import('./assemble-copies.js')).assembleCopies(input),
+  visitorCopies: async (input) => (await import('./sample-copies.js')).visitorCopies(input),
   sample: async (input) => (await import('./sample-copies.js')).sampleCopies(input),
   weigh: async (input) => (await import('./sample-copies.js')).weighCopies(input),
   trial: async (input) => (await import('./sample-copies.js')).trialCopies(input),

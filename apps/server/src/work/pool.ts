@@ -40,13 +40,14 @@ function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count,
 
 /**
  * Worker threads for everything that computes for long. What a person waits for has threads of its own beside those of batches, shared fairly between
- * accounts; what strangers send has one by itself, and so have letters, which are composed of what people typed. Every task has a time after which its thread is ended.
+ * accounts; what strangers send has threads by itself, and so have letters, which are composed of what people typed. Every task has a time after which its thread is ended.
  */
 @Injectable()
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
     batch: threads(config.threads, 768, 16),
     people: threads(2, 512, 8, 1, 8),
+    visitors: threads(1, 384, 8, 1, 40),
     letters: threads(1, 128, 8, 1, Infinity, IDLE_LETTERS),
     post: threads(1, 192),
     care: threads(1, 256),

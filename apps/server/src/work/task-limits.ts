@@ -1,7 +1,7 @@
 import type { TaskName } from './tasks.js';
 
-/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of letters, that of foreign mail, that of care for the folder. */
-export type Lane = 'batch' | 'people' | 'letters' | 'post' | 'care';
+/** Whose threads a task runs on: those of batches, those of people who wait for an answer, that of strangers before the pages of intakes, that of letters, that of foreign mail, that of care for the folder. */
+export type Lane = 'batch' | 'people' | 'visitors' | 'letters' | 'post' | 'care';
 
 export interface TaskLimit {
   lane: Lane;
@@ -21,6 +21,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },
   queryExcerpt: { lane: 'people', seconds: 30, what: 'Running the query' },
   sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
+  visitorCopies: { lane: 'visitors', seconds: 15, what: 'Filling the form' },
   weigh: { lane: 'people', seconds: 60, what: 'Weighing the copies' },
   trial: { lane: 'people', seconds: 120, what: 'Making the trial run' },
   openPassword: { lane: 'people', seconds: 10, what: 'Composing the password' },

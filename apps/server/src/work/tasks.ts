@@ -77,7 +77,8 @@ export interface MadeCopy {
 /** Where the records of a source come from, by its kind. */
 export type SourceInput =
   | { kind: 'file'; files: { key: FileKey; file: string }[] }
-  | { kind: 'database'; access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> };
+  | { kind: 'database'; access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> }
+  | { kind: 'intake'; intakeId: number; name: string };
 export type SourceKindName = SourceInput['kind'];
 
 /** A message that came in, understood, with as much of it as is kept. */
@@ -203,6 +204,18 @@ export interface Tasks {
       replaces: ReplacedCopy | null;
     };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
+  };
+  /** The copies of what a visitor has answered so far. `pictures`: those of the answers, by the names that stand for them in the record. */
+  visitorCopies: {
+    input: {
+      mailing: FrozenMailing;
+      record: SourceRecord;
+      ordinal: number;
+      batch: BatchContext;
+      codes: string[];
+      pictures: Record<string, Uint8Array>;
+    };
+    output: { copies: { name: string; bytes: Uint8Array }[] };
   };
   /** The copies of some records as they would be made now, as files of the spool whose names begin with `name`. */
   trial: {

@@ -4,21 +4,23 @@ import type { Field, FieldOption, TemplateDescription } from '../pdf/field.js';
 import type { Answer, Piece } from './answer.js';
 
 /** What a question takes. */
-export type QuestionKind =
-  | 'text'
-  | 'long text'
-  | 'number'
-  | 'amount'
-  | 'date'
-  | 'yes or no'
-  | 'one of'
-  | 'some of'
-  | 'e-mail'
-  | 'telephone'
-  | 'postal code'
-  | 'IBAN'
-  | 'signature'
-  | 'image';
+export const questionKinds = [
+  'text',
+  'long text',
+  'number',
+  'amount',
+  'date',
+  'yes or no',
+  'one of',
+  'some of',
+  'e-mail',
+  'telephone',
+  'postal code',
+  'IBAN',
+  'signature',
+  'image',
+] as const;
+export type QuestionKind = (typeof questionKinds)[number];
 
 /** A field that a question fills. `form`: 1-based, as they were given. */
 export interface QuestionField {

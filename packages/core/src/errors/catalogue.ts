@@ -1,6 +1,7 @@
 import { databasesErrors } from './databases.js';
 import type { ErrorEntry, ErrorFields } from './entry.js';
 import { formsErrors } from './forms.js';
+import { intakesErrors } from './intakes.js';
 import { mailErrors } from './mail.js';
 import { mailingsErrors } from './mailings.js';
 import { paperErrors } from './paper.js';
@@ -20,6 +21,7 @@ export const catalogue = {
   ...mailingsErrors,
   ...mailErrors,
   ...paperErrors,
+  ...intakesErrors,
   ...peopleErrors,
   ...serverErrors,
 };

@@ -3,6 +3,10 @@ export type Meaning = 'signature' | 'date' | 'e-mail' | 'telephone' | 'postal co
 
 /** Words of forms in the languages of Europe, whole or as beginnings (common practice, no source); the first that fits counts. */
 const WORDS: readonly [Meaning, RegExp][] = [
+  [
+    'date',
+    /\b(?:signed|payment|instalment|due|valid|effective|starting|beginning|ending|expires?|gültig|unterschrieben) (?:on|from|until|till|ab|bis|am)\)?$|\b(?:un)?til\)?$/,
+  ],
   ['IBAN', /\biban\b/],
   ['e-mail', /\be-?mails?\b|\bemail|correo electr|courriel|adresse mél|posta elettronica|\be-?pošta|\be-?post\b|البريد الإلكتروني/],
   [

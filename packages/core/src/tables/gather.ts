@@ -50,6 +50,8 @@ export interface GatherOptions {
   size?: number;
   /** Whether rows that are too short are worth a word: in text files a lost delimiter does that. */
   tellsShort?: boolean;
+  /** Whether there may be no rows yet. */
+  mayBeEmpty?: boolean;
 }
 
 /** Gathers rows below the headings into records, with profiles and notes. */
@@ -146,7 +148,7 @@ export class Gatherer {
     const { where, headingRow, readings } = this.options;
     this.flush();
     if (!this.headings) throw new MailbagError('sheet-empty', { where });
-    if (this.count === 0) throw new MailbagError('sheet-empty', { where: `${where} below row ${headingRow}` });
+    if (this.count === 0 && !this.options.mayBeEmpty) throw new MailbagError('sheet-empty', { where: `${where} below row ${headingRow}` });
     // A heading that is merged over several columns names all of them.
     const merged = new Tally();
     for (const { top, left, bottom, right } of facts.merges) {

@@ -4,14 +4,15 @@ import { Injectable } from '@nestjs/common';
 import type { SourceKindName } from '../../work/tasks.js';
 import { DatabaseKind } from './database-kind.js';
 import { FileKind } from './file-kind.js';
+import { IntakeKind } from './intake-kind.js';
 import type { Origin, SourceKind } from './source-kind.js';
 
 /** The kinds of sources, by their names. */
 @Injectable()
 export class SourceKinds {
   private readonly kinds: readonly SourceKind[];
-  constructor(file: FileKind, database: DatabaseKind) {
-    this.kinds = [file, database];
+  constructor(file: FileKind, database: DatabaseKind, intake: IntakeKind) {
+    this.kinds = [file, database, intake];
   }
 
   of(name: SourceKindName): SourceKind {

@@ -3,12 +3,14 @@ import type { SourceRecord, TableReading, TableResult } from '@mailbag/core';
 import type { SourceInput, SourceKindName } from '../../work/tasks.js';
 import { databaseKind } from './database.js';
 import { fileKind } from './file.js';
+import { intakeKind } from './intake.js';
 import type { ReadingKind } from './kind.js';
 
 /** Each kind of source that is read, by its name. */
 const kinds: { [Name in SourceKindName]: ReadingKind<Name> } = {
   file: fileKind,
   database: databaseKind,
+  intake: intakeKind,
 };
 
 /** Reads the records of a source of any kind. @throws MailbagError as its kind does */

@@ -1,0 +1,95 @@
+import {
+  IntakeChangesAnswer,
+  IntakeChangesRequest,
+  IntakeCreateRequest,
+  IntakeDetail,
+  IntakeSummary,
+  IntakeWordRequest,
+  SubmissionsAnswer,
+} from '@mailbag/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { WithoutValues } from '../accounts/hidden-values.js';
+import { TakesMegabytes, Who } from '../accounts/session.guard.js';
+import { Answers } from '../platform/answers.js';
+import type { Principal } from '../platform/principal.js';
+import { IntakesService } from './intakes.service.js';
+import { Submissions } from './submissions.service.js';
+
+/** Intakes, for those who make them. What strangers reach is in `public/`. */
+@Controller('api/intakes')
+export class IntakesController {
+  constructor(
+    private readonly intakes: IntakesService,
+    private readonly submissions: Submissions,
+  ) {}
+
+  @Answers([IntakeSummary])
+  @Get()
+  @WithoutValues()
+  list(): Promise<IntakeSummary[]> {
+    return this.intakes.list();
+  }
+
+  @Answers(IntakeDetail)
+  @Post()
+  @WithoutValues()
+  create(@Body() body: IntakeCreateRequest): Promise<IntakeDetail> {
+    return this.intakes.create(body);
+  }
+
+  @Answers(IntakeDetail)
+  @Get(':id')
+  @WithoutValues()
+  detail(@Param('id', ParseIntPipe) id: number): Promise<IntakeDetail> {
+    return this.intakes.detail(id);
+  }
+
+  @Answers(IntakeChangesAnswer)
+  @Post(':id/changes')
+  @HttpCode(200)
+  @WithoutValues()
+  @TakesMegabytes(4)
+  change(@Param('id', ParseIntPipe) id: number, @Body() { changes }: IntakeChangesRequest): Promise<IntakeChangesAnswer> {
+    return this.intakes.change(id, changes);
+  }
+
+  /** Whether a word is free: an error says why it is not. */
+  @Get(':id/words/:word')
+  @HttpCode(204)
+  @WithoutValues()
+  word(@Param('id', ParseIntPipe) id: number, @Param('word') word: string): Promise<void> {
+    return this.intakes.assertWord(id, word);
+  }
+
+  @Answers(IntakeDetail)
+  @Put(':id/word')
+  @WithoutValues()
+  setWord(@Param('id', ParseIntPipe) id: number, @Body() { word }: IntakeWordRequest): Promise<IntakeDetail> {
+    return this.intakes.setWord(id, word);
+  }
+
+  @Answers(IntakeDetail)
+  @Post(':id/publish')
+  @HttpCode(200)
+  @WithoutValues()
+  publish(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<IntakeDetail> {
+    return this.intakes.publish(id, who);
+  }
+
+  @Answers(SubmissionsAnswer)
+  @Get(':id/submissions')
+  answered(
+    @Param('id', ParseIntPipe) id: number,
+    @Query('from', ParseIntPipe) from: number,
+    @Query('count', ParseIntPipe) count: number,
+  ): Promise<SubmissionsAnswer> {
+    return this.submissions.page(id, from, Math.min(count, 500));
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @WithoutValues()
+  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.intakes.remove(id);
+  }
+}

@@ -1,0 +1,13 @@
+import { createHash } from 'node:crypto';
+import { assertImage } from '@mailbag/core';
+import { fileKey } from '../files/file-key.js';
+import { has, put } from '../files/files.js';
+
+/** Keeps a picture that a visitor sent, if it is one by its content. @returns its digest @throws MailbagError as reading it does */
+export async function keepAnswerPicture(bytes: Uint8Array): Promise<string> {
+  assertImage(bytes, 'picture');
+  const digest = createHash('sha256').update(bytes).digest('hex');
+  const key = fileKey('attachments', digest);
+  if (!(await has(key))) await put(key, bytes);
+  return digest;
+}

@@ -1,0 +1,104 @@
+import {
+  PublicAnswersRequest,
+  PublicFaultsAnswer,
+  PublicIntake,
+  PublicReceipt,
+  PublicSubmitAnswer,
+  PublicSubmitRequest,
+} from '@mailbag/contract';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Req, Res, StreamableFile } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { OpenToEverybody, TakesMegabytes } from '../accounts/session.guard.js';
+import { Answers } from '../platform/answers.js';
+import { config } from '../platform/config.js';
+import { attachment } from '../platform/content-disposition.js';
+import { PublicIntakes } from './public-intakes.service.js';
+import { VisitorLimits } from './visitor-limits.js';
+
+/** Megabytes that a visitor may send: answers with a signature and a photo. */
+const MEGABYTES = 4;
+const PDF = { type: 'application/pdf' };
+
+/** What strangers reach: the pages of intakes. Nothing else of Mailbag is to be had here, and no session counts. */
+@Controller('api/public')
+export class PublicIntakesController {
+  private readonly limits = new VisitorLimits(config.visitorLimits);
+  constructor(private readonly intakes: PublicIntakes) {}
+
+  private take(what: 'look' | 'preview' | 'submit', { ip = '' }: Request, word: string): void {
+    this.limits.take(what, ip, word);
+  }
+
+  @Answers(PublicIntake)
+  @Get('intakes/:word')
+  @OpenToEverybody()
+  page(@Param('word') word: string, @Req() request: Request): Promise<PublicIntake> {
+    this.take('look', request, word);
+    return this.intakes.page(word);
+  }
+
+  /** What is wrong with answers so far. */
+  @Answers(PublicFaultsAnswer)
+  @Post('intakes/:word/check')
+  @HttpCode(200)
+  @OpenToEverybody()
+  @TakesMegabytes(MEGABYTES)
+  async check(@Param('word') word: string, @Body() body: PublicAnswersRequest, @Req() request: Request): Promise<PublicFaultsAnswer> {
+    this.take('look', request, word);
+    return { faults: await this.intakes.faults(word, body) };
+  }
+
+  /** The first copy as it would be made, or the one that is asked for. How many there are stands in a header. */
+  @Post('intakes/:word/preview/:index')
+  @HttpCode(200)
+  @OpenToEverybody()
+  @TakesMegabytes(MEGABYTES)
+  async preview(
+    @Param('word') word: string,
+    @Param('index', ParseIntPipe) index: number,
+    @Body() body: PublicAnswersRequest,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    this.take('preview', request, word);
+    const copies = await this.intakes.preview(word, body);
+    response.setHeader('X-Copies', String(copies.length));
+    return new StreamableFile(copies[Math.min(Math.max(0, index), copies.length - 1)]!.bytes, PDF);
+  }
+
+  @Answers(PublicSubmitAnswer)
+  @Post('intakes/:word/submissions')
+  @HttpCode(200)
+  @OpenToEverybody()
+  @TakesMegabytes(MEGABYTES)
+  submit(@Param('word') word: string, @Body() body: PublicSubmitRequest, @Req() request: Request): Promise<PublicSubmitAnswer> {
+    this.take('submit', request, word);
+    return this.intakes.submit(word, body);
+  }
+
+  @Answers(PublicReceipt)
+  @Get('receipts/:key')
+  @OpenToEverybody()
+  async receipt(@Param('key') key: string, @Req() request: Request): Promise<PublicReceipt> {
+    this.take('look', request, '');
+    const { number, copies, isMaking } = await this.intakes.receipt(key);
+    return { number, copies, isMaking };
+  }
+
+  @Get('receipts/:key/copies/:index')
+  @OpenToEverybody()
+  async copy(@Param('key') key: string, @Param('index', ParseIntPipe) index: number, @Req() request: Request): Promise<StreamableFile> {
+    this.take('look', request, '');
+    const { name, bytes } = await this.intakes.copy(key, index);
+    return new StreamableFile(bytes, { ...PDF, disposition: attachment(name) });
+  }
+
+  /** All copies of a submission. */
+  @Get('receipts/:key/copies.zip')
+  @OpenToEverybody()
+  async zip(@Param('key') key: string, @Req() request: Request): Promise<StreamableFile> {
+    this.take('look', request, '');
+    const { number, stream } = await this.intakes.zip(key);
+    return new StreamableFile(stream, { type: 'application/zip', disposition: attachment(`${number}.zip`) });
+  }
+}

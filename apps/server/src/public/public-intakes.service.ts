@@ -1,0 +1,257 @@
+import { createHash, randomBytes } from 'node:crypto';
+import type {
+  OfficeRequest,
+  PublicAnswersRequest,
+  PublicFault,
+  PublicIntake,
+  PublicReceipt,
+  PublicSubmitAnswer,
+  PublicSubmitRequest,
+} from '@mailbag/contract';
+import type { AnswerFault, AnswerValue, IntakeAnswers, IntakePlan, IntakeQuestion, SourceRecord } from '@mailbag/core';
+import {
+  LARGEST_PICTURE,
+  MailbagError,
+  NUMBER_COLUMN,
+  RECEIVED_COLUMN,
+  SAMPLE_CODE,
+  answerFault,
+  answerFaults,
+  answerRecord,
+  askedSections,
+  copyCode,
+  isMailbagError,
+  isPictureKind,
+  submissionKey,
+  typedText,
+} from '@mailbag/core';
+import { Injectable } from '@nestjs/common';
+import type { Readable } from 'node:stream';
+import { archivedBytes } from '../archive/archived-bytes.js';
+import { fileKey } from '../files/file-key.js';
+import type { ZipPart } from '../files/zip-of-files.js';
+import { zipOfFiles } from '../files/zip-of-files.js';
+import { FrozenBatches } from '../frozen/frozen-batches.js';
+import type { Edition } from '../intakes/editions.service.js';
+import { Editions } from '../intakes/editions.service.js';
+import { Submissions } from '../intakes/submissions.service.js';
+import { Jobs } from '../jobs/jobs.service.js';
+import { Transactions } from '../persistence/transactions.js';
+import { OFFICE, SettingsService } from '../settings/settings.service.js';
+import { copyStore } from '../stores/copy.store.js';
+import { intakeStore } from '../stores/intake.store.js';
+import { submissionStore } from '../stores/submission.store.js';
+import { Pool } from '../work/pool.js';
+import { keepAnswerPicture } from './answer-pictures.js';
+
+const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
+const today = (): string => new Date().toISOString().slice(0, 10);
+/** What a visitor may not send: names of pictures that are there already stand for pictures only inside. */
+const bytesOf = (url: string): Uint8Array => new Uint8Array(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'));
+
+/** Intakes as strangers reach them. Every answer is held against the page here again, whatever the visitor's device has said of it. */
+@Injectable()
+export class PublicIntakes {
+  constructor(
+    private readonly editions: Editions,
+    private readonly submissions: Submissions,
+    private readonly settings: SettingsService,
+    private readonly batches: FrozenBatches,
+    private readonly pool: Pool,
+    private readonly transactions: Transactions,
+    private readonly jobs: Jobs,
+  ) {}
+
+  /** @throws MailbagError not-found */
+  async page(word: string): Promise<PublicIntake> {
+    const edition = await this.editions.ofWord(word);
+    return {
+      edition: edition.id,
+      office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(',')[0]!.trim(),
+      plan: publicPlan(edition.plan),
+      forms: edition.frozen.templates.map(({ name }) => name),
+      closed: await this.closed(edition),
+    };
+  }
+
+  /** Why a page takes no answers; null: it does. */
+  private async closed({ plan, intakeId }: Edition): Promise<string | null> {
+    const { from, until, most, contact } = plan.opening;
+    const ask = contact.trim() === '' ? '' : `; ask ${contact.trim()}`;
+    const now = Date.now();
+    if (from !== null && Date.parse(from) > now) return `it opens on ${dayOf(from)}${ask}`;
+    if (until !== null && Date.parse(until) <= now) return `it closed on ${dayOf(until)}${ask}`;
+    if (most !== null && (await submissionStore.count(this.transactions, intakeId)) >= most) return `all ${most} places are taken${ask}`;
+    return null;
+  }
+
+  private async country(): Promise<string> {
+    return (await this.settings.get<OfficeRequest>(OFFICE))?.country ?? '';
+  }
+
+  /** What is wrong with answers that were given so far, those that are missing left aside. @throws MailbagError not-found */
+  async faults(word: string, { edition, answers }: PublicAnswersRequest): Promise<PublicFault[]> {
+    const { plan } = await this.editions.begun(word, edition);
+    const country = await this.country();
+    return Object.entries(read(plan, answers)).flatMap(([id, answer]) => {
+      const fault = answerFault(plan.questions[id]!, answer, country);
+      return fault && fault.code !== 'missing' ? [fault] : [];
+    });
+  }
+
+  /** The copies as they would be made of answers so far. @throws MailbagError not-found, work-too-* */
+  async preview(word: string, { edition, answers }: PublicAnswersRequest): Promise<{ name: string; bytes: Uint8Array }[]> {
+    const { plan, frozen } = await this.editions.begun(word, edition);
+    const given = read(plan, answers);
+    const pictures: Record<string, Uint8Array> = {};
+    const named = withPictures(plan, given, (question, url) => {
+      const name = `${question.id}.png`;
+      pictures[name] = bytesOf(url);
+      return name;
+    });
+    const { copies } = await this.pool.run('visitorCopies', {
+      mailing: { ...frozen, plan: { ...frozen.plan, output: { ...frozen.plan.output, openPassword: '', permissionsPassword: '' } } },
+      record: recordOf({ plan, frozen }, named, SAMPLE_CODE),
+      ordinal: 0,
+      batch: await this.batches.next(),
+      codes: frozen.templates.map(() => SAMPLE_CODE),
+      pictures,
+    });
+    return copies;
+  }
+
+  /**
+   * Takes a submission in: once for each key, and only when it is on disk is it acknowledged.
+   * @throws MailbagError not-found, intake-closed
+   */
+  async submit(word: string, { edition: id, answers, key, language, website }: PublicSubmitRequest): Promise<PublicSubmitAnswer> {
+    const edition = await this.editions.begun(word, id);
+    const keyHash = sha256(key);
+    const before = await submissionStore.byKey(this.transactions, keyHash);
+    if (before) return { faults: [], number: before.number, receipt: key };
+    const why = await this.closed(edition);
+    if (why !== null) throw new MailbagError('intake-closed', { why });
+    // People do not see that field.
+    if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
+    const { plan } = edition;
+    const given = read(plan, answers);
+    const faults = answerFaults(plan, given, today(), await this.country());
+    if (faults.length > 0) return { faults, number: null, receipt: null };
+    const number = copyCode(new Uint8Array(randomBytes(10)));
+    const pictures: Record<string, string> = {};
+    const waiting: Promise<void>[] = [];
+    const unreadable: AnswerFault[] = [];
+    const named = withPictures(plan, given, (question, url) => {
+      const name = `${number.toLowerCase()}-${question.id}.png`;
+      const keep = keepAnswerPicture(bytesOf(url)).then(
+        (digest) => void (pictures[name] = digest),
+        (error: unknown) => {
+          if (!isMailbagError(error)) throw error;
+          unreadable.push({ question: question.id, code: 'not-a-picture', detail: '' });
+        },
+      );
+      waiting.push(keep);
+      return name;
+    });
+    await Promise.all(waiting);
+    if (unreadable.length > 0) return { faults: unreadable, number: null, receipt: null };
+    const { row, isNew } = await this.transactions.run((sql) =>
+      submissionStore.keep(sql, keyHash, {
+        intakeId: edition.intakeId,
+        editionId: edition.id,
+        number,
+        language,
+        receivedAt: new Date().toISOString(),
+        answers: JSON.stringify(named),
+        pictures: JSON.stringify(pictures),
+      }),
+    );
+    if (isNew) await this.submissions.arrived(edition.intakeId, plan.name);
+    return { faults: [], number: row.number, receipt: key };
+  }
+
+  /** What became of a submission. @param key that it was sent with @throws MailbagError not-found */
+  async receipt(key: string): Promise<PublicReceipt & { files: { code: string; path: string; sha256: string | null }[] }> {
+    const submission = await submissionStore.byKey(this.transactions, sha256(key));
+    if (!submission) throw new MailbagError('not-found', { what: 'submission' });
+    const intake = await intakeStore.byId(this.transactions, submission.intakeId);
+    const copies = intake ? await copyStore.ofRecord(this.transactions, intake.mailingId, submissionKey(submission.number)) : [];
+    const made = copies.filter(({ sha256: digest, state }) => digest !== null && state !== 'planned' && state !== 'withdrawn');
+    return {
+      number: submission.number,
+      copies: made.map(({ path }) => path.slice(path.lastIndexOf('/') + 1)),
+      isMaking:
+        (intake !== undefined && (await this.jobs.isUnderWay('answers', intake.id))) || copies.some(({ state }) => state === 'planned'),
+      files: made.map(({ code, path, sha256: digest }) => ({ code, path, sha256: digest })),
+    };
+  }
+
+  /** One copy of a submission. @throws MailbagError not-found, batch-file-gone, copy-changed */
+  async copy(key: string, index: number): Promise<{ name: string; bytes: Buffer }> {
+    const { copies, files } = await this.receipt(key);
+    const file = files[index];
+    if (!file) throw new MailbagError('not-found', { what: 'copy' });
+    return { name: copies[index]!, bytes: await archivedBytes(file) };
+  }
+
+  /** All copies of a submission in one file. @throws MailbagError not-found */
+  async zip(key: string): Promise<{ number: string; stream: Readable }> {
+    const { number, copies, files } = await this.receipt(key);
+    async function* parts(): AsyncGenerator<ZipPart> {
+      for (const [index, { path }] of files.entries()) {
+        const name = copies[index]!;
+        yield { name: copies.indexOf(name) === index ? name : `${index + 1} ${name}`, key: fileKey('archive', path) };
+      }
+    }
+    return { number, stream: zipOfFiles(parts()) };
+  }
+}
+
+const dayOf = (at: string): string => new Date(at).toISOString().slice(0, 16).replace('T', ' ');
+
+/** The plan as a page is told it: what was put away, and what only the office needs, stays here. */
+const publicPlan = (plan: IntakePlan): IntakePlan => {
+  const asked = askedSections(plan);
+  return {
+    ...plan,
+    sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })),
+    questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
+    opening: { from: null, until: null, most: null, contact: plan.opening.contact },
+  };
+};
+
+/** Answers to questions that there are, as far as they are text or lists of text. Everything else is left out. */
+function read(plan: IntakePlan, given: Record<string, unknown>): IntakeAnswers {
+  const answers: Record<string, AnswerValue> = {};
+  for (const { questions } of askedSections(plan))
+    for (const { id, kind } of questions) {
+      const answer = Object.hasOwn(given, id) ? given[id] : undefined;
+      const most = isPictureKind(kind) ? LARGEST_PICTURE : 20_000;
+      if (typeof answer === 'string' && answer.length <= most) answers[id] = answer;
+      else if (Array.isArray(answer) && answer.length <= 500 && answer.every((one) => typeof one === 'string' && one.length <= 300))
+        answers[id] = answer as string[];
+    }
+  return answers;
+}
+
+/** The answers with the pictures in them called by names. */
+function withPictures(plan: IntakePlan, answers: IntakeAnswers, name: (question: IntakeQuestion, url: string) => string): IntakeAnswers {
+  const named: Record<string, AnswerValue> = {};
+  for (const [id, answer] of Object.entries(answers)) {
+    const question = plan.questions[id]!;
+    if (!isPictureKind(question.kind)) named[id] = answer;
+    else if (typeof answer === 'string' && answerFault({ ...question, required: false }, answer, '') === null && answer !== '')
+      named[id] = name(question, answer);
+  }
+  return named;
+}
+
+/** The record that answers make, as the source of the intake will hold it. */
+function recordOf({ plan, frozen }: Pick<Edition, 'plan' | 'frozen'>, answers: IntakeAnswers, number: string): SourceRecord {
+  const values: Record<string, string> = {
+    ...answerRecord(plan, answers, today()),
+    [NUMBER_COLUMN]: number,
+    [RECEIVED_COLUMN]: new Date().toISOString().slice(0, 16).replace('T', ' '),
+  };
+  return { row: 1, cells: frozen.columns.map(({ name, kind }) => typedText(values[name] ?? '', { kind })) };
+}

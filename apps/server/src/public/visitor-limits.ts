@@ -1,0 +1,60 @@
+import { MailbagError } from '@mailbag/core';
+import { stretchOf } from '../accounts/tries.js';
+
+/** A bucket of tokens: what can be taken at once, and what comes back each second. */
+export interface BucketSize {
+  most: number;
+  perSecond: number;
+}
+interface Bucket {
+  tokens: number;
+  at: number;
+}
+
+/** Buckets that are kept; the one that was asked longest ago goes first. */
+const MOST_KEPT = 20_000;
+
+/** Lets each of many askers do something so often, and no oftener. */
+export class TokenBuckets {
+  private readonly buckets = new Map<string, Bucket>();
+  constructor(
+    private readonly size: BucketSize,
+    private readonly now: () => number = Date.now,
+  ) {}
+
+  /** Takes tokens. @returns seconds until there are enough; 0: they were taken */
+  take(name: string, tokens = 1): number {
+    const { most, perSecond } = this.size;
+    const now = this.now();
+    const before = this.buckets.get(name) ?? { tokens: most, at: now };
+    const there = Math.min(most, before.tokens + ((now - before.at) / 1000) * perSecond);
+    const wait = there >= tokens ? 0 : Math.ceil((tokens - there) / perSecond);
+    this.buckets.delete(name);
+    this.buckets.set(name, { tokens: wait > 0 ? there : there - tokens, at: now });
+    if (this.buckets.size > MOST_KEPT) this.buckets.delete(this.buckets.keys().next().value!);
+    return wait;
+  }
+}
+
+/** What a visitor's device may ask for. */
+export type Asking = 'look' | 'preview' | 'submit';
+
+/** Limits by the part of the network that somebody asks from, and by intake. */
+export class VisitorLimits {
+  private readonly byAddress: Record<Asking, TokenBuckets>;
+  private readonly byIntake: TokenBuckets;
+
+  /** @param scale how many times as much is allowed as is usual @param now milliseconds */
+  constructor(scale = 1, now: () => number = Date.now) {
+    const of = (most: number, perSecond: number): TokenBuckets =>
+      new TokenBuckets({ most: most * scale, perSecond: perSecond * scale }, now);
+    this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2) };
+    this.byIntake = of(600, 20);
+  }
+
+  /** @param address of who asks @throws MailbagError intake-too-often */
+  take(what: Asking, address: string, intake: string): void {
+    const wait = this.byAddress[what].take(stretchOf(address)) || (what === 'submit' ? this.byIntake.take(intake) : 0);
+    if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
+  }
+}

@@ -1,0 +1,61 @@
+import type { Sql } from '../persistence/sql.js';
+import { one, rows } from '../persistence/sql.js';
+
+/** What somebody answered. */
+export interface SubmissionRow {
+  id: number;
+  intakeId: number;
+  editionId: number;
+  /** The copy code that the visitor was told. */
+  number: string;
+  language: string;
+  /** ISO 8601. */
+  receivedAt: string;
+  /** Core's `IntakeAnswers`, as JSON; pictures by their names. */
+  answers: string;
+  /** Digests of pictures by their names, as JSON. */
+  pictures: string;
+}
+
+const COLUMNS = 'id, intakeId, editionId, number, language, receivedAt, answers, pictures';
+
+export const submissionStore = {
+  /** Keeps a submission, once for each key. @returns the one that is kept under it, now or before */
+  async keep(sql: Sql, keyHash: string, submission: Omit<SubmissionRow, 'id'>): Promise<{ row: SubmissionRow; isNew: boolean }> {
+    const { intakeId, editionId, number, language, receivedAt, answers, pictures } = submission;
+    const added = await one<SubmissionRow>(
+      sql,
+      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+       ON CONFLICT DO NOTHING RETURNING ${COLUMNS}`,
+      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures],
+    );
+    return { row: added ?? (await submissionStore.byKey(sql, keyHash))!, isNew: added !== undefined };
+  },
+
+  byKey: (sql: Sql, keyHash: string) => one<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE keyHash = ?`, [keyHash]),
+
+  count: async (sql: Sql, intakeId: number): Promise<number> =>
+    (await one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM submission WHERE intakeId = ?', [intakeId]))!.count,
+
+  /** In the order in which they came in. */
+  after: (sql: Sql, intakeId: number, id: number, most: number) =>
+    rows<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id > ? ORDER BY id LIMIT ?`, [intakeId, id, most]),
+
+  /** The newest first, with how many copies were made of each. */
+  page: (sql: Sql, intakeId: number, mailingId: number, from: number, count: number) =>
+    rows<SubmissionRow & { copies: number }>(
+      sql,
+      `SELECT ${COLUMNS}, (SELECT COUNT(*) FROM copy WHERE copy.mailingId = ? AND copy.recordKey = LOWER(submission.number) AND copy.state <> 'planned') AS copies
+       FROM submission WHERE intakeId = ? ORDER BY id DESC LIMIT ? OFFSET ?`,
+      [mailingId, intakeId, count, from],
+    ),
+
+  /** Names and digests of all pictures that came with submissions. */
+  pictures: async (sql: Sql, intakeId: number): Promise<Record<string, string>> =>
+    Object.assign(
+      {},
+      ...(await rows<{ pictures: string }>(sql, "SELECT pictures FROM submission WHERE intakeId = ? AND pictures <> '{}'", [intakeId])).map(
+        ({ pictures }) => JSON.parse(pictures) as Record<string, string>,
+      ),
+    ) as Record<string, string>,
+};

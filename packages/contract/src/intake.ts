@@ -1,0 +1,422 @@
+import type {
+  AnswerValue,
+  Change,
+  Clash,
+  Condition,
+  FaultCode,
+  IntakeAfter,
+  IntakeOpening,
+  IntakePlan,
+  IntakeQuestion,
+  IntakeSection,
+  QuestionKind,
+} from '@mailbag/core';
+import { questionKinds } from '@mailbag/core';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsISO8601,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+import { Nullable } from './nullable.js';
+import { TemplateDetail } from './template.js';
+
+/** An option of a question. */
+export class IntakeOptionPlan {
+  @IsString()
+  @MaxLength(300)
+  value!: string;
+
+  @IsString()
+  @MaxLength(300)
+  say!: string;
+}
+
+/** See core's `IntakeQuestion`. */
+export class IntakeQuestionPlan implements IntakeQuestion {
+  @Matches(/^[\w-]{1,40}$/)
+  id!: string;
+
+  @IsString()
+  @MinLength(1)
+  @MaxLength(120)
+  column!: string;
+
+  @IsString()
+  @MaxLength(1000)
+  words!: string;
+
+  @IsIn(questionKinds)
+  kind!: QuestionKind;
+
+  @IsBoolean()
+  required!: boolean;
+
+  @IsString()
+  @MaxLength(2000)
+  help!: string;
+
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => IntakeOptionPlan)
+  options!: IntakeOptionPlan[];
+
+  @Nullable()
+  @IsInt()
+  @Min(1)
+  @Max(100_000)
+  limit!: number | null;
+
+  @IsString()
+  @MaxLength(1000)
+  initial!: string;
+
+  @Nullable()
+  @IsObject()
+  when!: Condition | null;
+
+  @IsBoolean()
+  isAway!: boolean;
+
+  @IsString()
+  @MaxLength(300)
+  doubt!: string;
+}
+
+/** See core's `IntakeSection`. */
+export class IntakeSectionPlan implements IntakeSection {
+  @Matches(/^[\w-]{1,40}$/)
+  id!: string;
+
+  @IsString()
+  @MaxLength(300)
+  title!: string;
+
+  @Nullable()
+  @IsObject()
+  when!: Condition | null;
+
+  @IsArray()
+  @ArrayUnique()
+  @ArrayMaxSize(2000)
+  @IsString({ each: true })
+  questions!: string[];
+}
+
+export class IntakeAfterPlan implements IntakeAfter {
+  @IsBoolean()
+  atOnce!: boolean;
+
+  @IsString()
+  @MaxLength(2000)
+  thanks!: string;
+}
+
+export class IntakeOpeningPlan implements IntakeOpening {
+  @Nullable()
+  @IsISO8601()
+  from!: string | null;
+
+  @Nullable()
+  @IsISO8601()
+  until!: string | null;
+
+  @Nullable()
+  @IsInt()
+  @Min(1)
+  @Max(1_000_000)
+  most!: number | null;
+
+  @IsString()
+  @MaxLength(300)
+  contact!: string;
+}
+
+/** Everything of an intake that a person decides. Its questions are held against `IntakeQuestionPlan` one by one. */
+export class IntakePlanBody implements IntakePlan {
+  @IsString()
+  @MinLength(1)
+  @MaxLength(200)
+  name!: string;
+
+  @IsString()
+  @MaxLength(300)
+  title!: string;
+
+  @IsString()
+  @MaxLength(5000)
+  intro!: string;
+
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => IntakeSectionPlan)
+  sections!: IntakeSectionPlan[];
+
+  @IsObject()
+  questions!: Record<string, IntakeQuestion>;
+
+  @ValidateNested()
+  @Type(() => IntakeAfterPlan)
+  after!: IntakeAfterPlan;
+
+  @ValidateNested()
+  @Type(() => IntakeOpeningPlan)
+  opening!: IntakeOpeningPlan;
+}
+
+export class IntakeCreateRequest {
+  @IsString()
+  @MinLength(1)
+  @MaxLength(200)
+  name!: string;
+
+  /** Ids of the templates, in their order. */
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(20)
+  @ArrayUnique()
+  @IsInt({ each: true })
+  templates!: number[];
+}
+
+/** The word by which an intake is reached: `/in/word`. */
+export class IntakeWordRequest {
+  @IsString()
+  @MaxLength(80)
+  word!: string;
+}
+
+/** Small changes of an intake, as core's `changesBetween` says them. */
+export class IntakeChangesRequest {
+  @IsArray()
+  @ArrayMaxSize(50_000)
+  changes!: Change[];
+}
+
+export class IntakeChangesAnswer {
+  @IsNumber()
+  version!: number;
+
+  @IsObject()
+  plan!: IntakePlan;
+
+  @IsArray()
+  @IsObject({ each: true })
+  clashes!: Clash[];
+}
+
+export class IntakeSummary {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  name!: string;
+
+  @IsString()
+  word!: string;
+
+  @IsBoolean()
+  isPublished!: boolean;
+
+  /** Whether something is changed that is not published. */
+  @IsBoolean()
+  isAhead!: boolean;
+
+  @IsNumber()
+  questions!: number;
+
+  /** Questions to look at. */
+  @IsNumber()
+  doubts!: number;
+
+  @IsNumber()
+  answers!: number;
+
+  @Nullable()
+  @IsString()
+  lastAnswerAt!: string | null;
+
+  @IsNumber()
+  mailingId!: number;
+
+  @IsNumber()
+  sourceId!: number;
+
+  @IsString()
+  updatedAt!: string;
+}
+
+/** Where a field of the packet gets its value: for the marks on the page beside a question. */
+export class IntakePlace {
+  @IsNumber()
+  template!: number;
+
+  @IsString()
+  field!: string;
+}
+
+export class IntakeDetail extends IntakeSummary {
+  @IsNumber()
+  version!: number;
+
+  @IsObject()
+  plan!: IntakePlan;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => TemplateDetail)
+  templates!: TemplateDetail[];
+
+  /** The fields that take each question's answer, by the column of the question. */
+  @IsObject()
+  places!: Record<string, IntakePlace[]>;
+
+  /** Earlier words, which still lead here. */
+  @IsArray()
+  @IsString({ each: true })
+  earlierWords!: string[];
+}
+
+/** One submission, as it is listed. */
+export class SubmissionLine {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  number!: string;
+
+  @IsString()
+  receivedAt!: string;
+
+  @IsString()
+  language!: string;
+
+  /** What it answered, by the columns of the source. */
+  @IsObject()
+  values!: Record<string, string>;
+
+  /** Copies that were made of it. */
+  @IsNumber()
+  copies!: number;
+}
+
+export class SubmissionsAnswer {
+  @IsNumber()
+  total!: number;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => SubmissionLine)
+  lines!: SubmissionLine[];
+}
+
+/** What a visitor's page is made of. */
+export class PublicIntake {
+  /** Id of the published version. */
+  @IsInt()
+  edition!: number;
+
+  @IsString()
+  office!: string;
+
+  /** Without what was put away. */
+  @IsObject()
+  plan!: IntakePlan;
+
+  /** Names of the forms that are filled. */
+  @IsArray()
+  @IsString({ each: true })
+  forms!: string[];
+
+  /** Why it takes no answers; null: it does. */
+  @Nullable()
+  @IsString()
+  closed!: string | null;
+}
+
+/** Answers by the ids of the questions. */
+export class PublicAnswersRequest {
+  @IsInt()
+  edition!: number;
+
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+}
+
+export class PublicSubmitRequest extends PublicAnswersRequest {
+  /** One for each submission: the same again is the same submission. */
+  @Matches(/^[\w-]{16,64}$/)
+  key!: string;
+
+  /** BCP 47. */
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+
+  /** A field that people do not see. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  website?: string;
+}
+
+export class PublicFault {
+  @IsString()
+  question!: string;
+
+  @IsString()
+  code!: FaultCode;
+
+  @IsString()
+  detail!: string;
+}
+
+/** What is wrong with answers; nothing: they can be taken. */
+export class PublicFaultsAnswer {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => PublicFault)
+  faults!: PublicFault[];
+}
+
+export class PublicReceipt {
+  @IsString()
+  number!: string;
+
+  /** Names of the copies that can be fetched, in their order. */
+  @IsArray()
+  @IsString({ each: true })
+  copies!: string[];
+
+  /** Whether copies are still being made. */
+  @IsBoolean()
+  isMaking!: boolean;
+}
+
+export class PublicSubmitAnswer extends PublicFaultsAnswer {
+  /** Of the submission; null: it was not taken. */
+  @Nullable()
+  @IsString()
+  number!: string | null;
+
+  /** By which its copies are fetched; null: it was not taken. */
+  @Nullable()
+  @IsString()
+  receipt!: string | null;
+}

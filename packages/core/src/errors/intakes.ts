@@ -1,0 +1,44 @@
+import { told } from './entry.js';
+
+export const intakesErrors = {
+  'intake-no-templates': told(() => `An intake begins with a form. Choose one or more templates.`),
+  'intake-no-fields': told<{ template: string }>(
+    (e) => `“${e.template}” has no fields, so there is nothing to ask. Draw fields on it under Templates, then make the intake.`,
+  ),
+  'intake-no-questions': told<{ intake: string }>(
+    (e) => `“${e.intake}” asks nothing. Bring a question back, or add one, before you publish it.`,
+  ),
+  'intake-loop': told<{ questions: string }>(
+    (e) => `These questions wait for one another, so nobody would ever be asked them: ${e.questions}. Take one of the conditions away.`,
+  ),
+  'intake-words-empty': told<{ column: string }>((e) => `The question “${e.column}” has no words. Say what is asked, or put it away.`),
+  'intake-options-few': told<{ question: string }>(
+    (e) => `“${e.question}” has nothing to choose from. Give it options, or let it take text.`,
+  ),
+  'intake-changed-elsewhere': told<{ intake: string }>(
+    (e) => `“${e.intake}” is being changed by somebody else all the time. Try again in a moment.`,
+    409,
+  ),
+  'intake-word-wrong': told<{ word: string }>(
+    (e) => `“${e.word}” cannot be an address. Use 3 to 60 small letters, digits and single hyphens, such as “ask-for-a-plot”.`,
+  ),
+  'intake-word-taken': told<{ word: string }>((e) => `“/in/${e.word}” already leads to another intake. Choose another word.`, 409),
+  'intake-not-published': told<{ intake: string }>((e) => `“${e.intake}” is not published yet.`, 404),
+  'intake-closed': told<{ why: string }>((e) => `This page takes no answers: ${e.why}.`, 409),
+  'intake-answers-wrong': told<{ count: number }>(
+    (e) => `${e.count === 1 ? 'One answer needs' : `${e.count} answers need`} another look. The page says which.`,
+  ),
+  'intake-too-often': told<{ seconds: number }>(
+    (e) => `Too much came from here in a short time. Try again in ${e.seconds} ${e.seconds === 1 ? 'second' : 'seconds'}.`,
+    429,
+  ),
+  'intake-has-answers': told<{ intake: string }>(
+    (e) => `People have answered “${e.intake}”, so it cannot be removed. Close it under “Page”; its answers and copies stay.`,
+    409,
+  ),
+  'mailing-has-intake': told<{ mailing: string; intake: string }>(
+    (e) => `“${e.mailing}” makes the copies of the intake “${e.intake}”. Remove the intake first.`,
+    409,
+  ),
+  'intake-copies-not-ready': told(() => `The copies are still being made. Try again in a moment.`, 409),
+};

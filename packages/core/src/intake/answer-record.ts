@@ -1,0 +1,26 @@
+import { recordKeys } from '../tables/changes.js';
+import { answerText } from './answer-text.js';
+import type { IntakeAnswers, IntakePlan } from './intake.js';
+import { orderedQuestions } from './intake.js';
+import { shownSections } from './shown-questions.js';
+
+/** Columns of an intake's source that hold no answer: which submission it is, and when it came in. */
+export const NUMBER_COLUMN = 'Submission';
+export const RECEIVED_COLUMN = 'Received';
+
+/** The columns of an intake's source, in their order. What was put away keeps its column: answers may stand in it. */
+export const intakeColumns = (plan: IntakePlan): string[] => [
+  NUMBER_COLUMN,
+  RECEIVED_COLUMN,
+  ...orderedQuestions(plan).map(({ column }) => column),
+];
+
+/** The key by which the copies of a submission are found. */
+export const submissionKey = (number: string): string =>
+  recordKeys([{ name: NUMBER_COLUMN }], NUMBER_COLUMN)({ row: 0, cells: [{ text: number, value: number }] });
+
+/** The texts that answers put into a record, by its columns; what is hidden is not filled. */
+export function answerRecord(plan: IntakePlan, answers: IntakeAnswers, today: string): Record<string, string> {
+  const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions);
+  return Object.fromEntries(shown.map((question) => [question.column, answerText(question, answers[question.id])]));
+}

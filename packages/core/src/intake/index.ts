@@ -1,0 +1,6 @@
+/** What a public page needs: nothing that fills or reads a PDF. */
+export * from './intake.js';
+export { answerText, typedDay } from './answer-text.js';
+export { dependencies, dependencyLoop, shownSections } from './shown-questions.js';
+export type { ShownSection } from './shown-questions.js';
+export type { FaultCode } from './answer-faults.js';

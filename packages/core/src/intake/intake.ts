@@ -1,0 +1,98 @@
+import type { QuestionKind } from '../answers/questions.js';
+import type { Condition } from '../map/condition.js';
+
+/** What a visitor can choose. */
+export interface IntakeOption {
+  /** What the record is given: the form's own words, without commas, since several are told apart by them. */
+  value: string;
+  /** What the visitor reads. */
+  say: string;
+}
+
+/** A question of an intake. Its answer stands in a column of the intake's source, from where the map of its mailing takes it. */
+export interface IntakeQuestion {
+  /** Never changes, and is never used again. */
+  id: string;
+  /** The column of its answers; it stays when the words change. */
+  column: string;
+  words: string;
+  kind: QuestionKind;
+  required: boolean;
+  /** Empty: none. */
+  help: string;
+  options: IntakeOption[];
+  /** Most characters; null: no limit. */
+  limit: number | null;
+  /** What stands there before anybody has answered. Empty: nothing. */
+  initial: string;
+  /** When it is asked, over columns of other questions; null: always. */
+  when: Condition | null;
+  /** Put away: it is not asked, and can be brought back. */
+  isAway: boolean;
+  /** Why somebody should look at it, as a sentence; empty: it is sure, or was looked at. */
+  doubt: string;
+}
+
+/** Questions that stand under one heading: one step of the page. */
+export interface IntakeSection {
+  id: string;
+  title: string;
+  when: Condition | null;
+  /** Ids of its questions, in their order. */
+  questions: string[];
+}
+
+/** What becomes of an answer. */
+export interface IntakeAfter {
+  /** Whether copies are made as soon as somebody has answered; otherwise the answers gather until a person starts a batch. */
+  atOnce: boolean;
+  /** What the visitor reads at the end. */
+  thanks: string;
+}
+
+/** When the page takes answers. */
+export interface IntakeOpening {
+  /** ISO 8601 times with an offset; null: no limit. */
+  from: string | null;
+  until: string | null;
+  /** Most submissions; null: no limit. */
+  most: number | null;
+  /** Whom to ask when it is closed. Empty: nobody is named. */
+  contact: string;
+}
+
+/** Everything of an intake that a person decides. */
+export interface IntakePlan {
+  name: string;
+  /** What stands above the page, and below it before the first question. */
+  title: string;
+  intro: string;
+  sections: IntakeSection[];
+  questions: Record<string, IntakeQuestion>;
+  after: IntakeAfter;
+  opening: IntakeOpening;
+}
+
+/** An answer: text as it was typed, or several of the options. A picture is a data URL until it is taken in, and the name of a file afterwards. */
+export type AnswerValue = string | string[];
+/** By the ids of the questions. What is not answered is left out. */
+export type IntakeAnswers = Readonly<Record<string, AnswerValue>>;
+
+export const YES = 'yes';
+export const NO = 'no';
+/** Kinds whose answer is a picture. */
+export const isPictureKind = (kind: QuestionKind): boolean => kind === 'signature' || kind === 'image';
+
+/** The sections with their questions in the order in which they are asked, without what was put away. */
+export const askedSections = (plan: IntakePlan): { section: IntakeSection; questions: IntakeQuestion[] }[] =>
+  plan.sections.map((section) => ({
+    section,
+    questions: section.questions.flatMap((id) => {
+      const question = Object.hasOwn(plan.questions, id) ? plan.questions[id] : undefined;
+      return question && !question.isAway ? [question] : [];
+    }),
+  }));
+
+/** All questions in their order, also those that were put away. */
+export const orderedQuestions = (plan: IntakePlan): IntakeQuestion[] =>
+  plan.sections.flatMap(({ questions }) => questions.flatMap((id) => plan.questions[id] ?? []));
