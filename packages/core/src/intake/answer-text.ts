@@ -6,8 +6,9 @@ const DATE_ORDER = 'day-first' as const;
 
 /** The day that somebody typed as people write it, as YYYY-MM-DD; null: it is none. */
 export function typedDay(text: string): string | null {
-  const bare = text.trim().replace(/\s*([./-])\s*/g, '$1');
-  return isoDate(bare.replaceAll(' ', '.'), DATE_ORDER);
+  let bare = text.split(/\s/).filter(Boolean).join('.');
+  for (const mark of ['.', '/', '-']) bare = bare.replaceAll(`${mark}.`, mark).replaceAll(`.${mark}`, mark);
+  return isoDate(bare, DATE_ORDER);
 }
 
 /** The text that an answer puts into its record. Several options stand beside one another with commas. Empty: it is not answered. */

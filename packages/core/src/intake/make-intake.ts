@@ -36,12 +36,26 @@ const OFFICE =
   /\b(?:for )?(?:official|office|internal|staff|agency) use\b|\b(?:for|of|by) the (?:office|authority|agency)\b|\bdo not write\b|\bnur für\b.*\b(?:amt|behörde|büro)|\bwird von .* ausgefüllt|\bvom amt auszufüllen|\bréservé à l|\bpara uso (?:oficial|exclusivo|interno)|\bwypełnia urząd/i;
 const YES_WORDS = /^(?:yes|ja|oui|s[ií]|sim|true|y|on|1|tak|ano|так|نعم)$/i;
 
-/** A place and a date on one line are one text, not a date (common practice, no source). */
-const PLACE_AND_DATE =
-  /\b(?:place|city|town|ort|lieu|lugar|luogo|local|plaats|miejscowość)\b\s*(?:,|\/|&|and|und|et|y|e|en|i)?\s*(?:the )?(?:date|datum|fecha|data|le)\b/i;
+/** Words for a place, for a date, and what stands between them: on one line they are one text, not a date (common practice, no source). */
+const PLACES = new Set(['place', 'city', 'town', 'ort', 'lieu', 'lugar', 'luogo', 'local', 'plaats', 'miejscowość']);
+const DATES = new Set(['date', 'datum', 'fecha', 'data']);
+const BETWEEN = new Set(['and', 'und', 'et', 'y', 'e', 'en', 'i', 'the', '']);
+
+function isPlaceAndDate(words: string): boolean {
+  const told = words
+    .toLowerCase()
+    .split(/[\s,/&()]/)
+    .filter((word) => !BETWEEN.has(word));
+  return told.some((word, at) => PLACES.has(word) && DATES.has(told[at + 1] ?? ''));
+}
 
 /** A value for an option: its words without the commas that part several. */
-const optionValue = (say: string): string => say.replace(/\s*[,;\n]\s*/g, ' ').trim();
+const optionValue = (say: string): string =>
+  say
+    .split(/[,;\n]/)
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .join(' ');
 
 function optionsFor({ kind, options }: Question): IntakeOption[] {
   if (kind !== 'one of' && kind !== 'some of') return [];
@@ -57,8 +71,8 @@ function optionsFor({ kind, options }: Question): IntakeOption[] {
 
 /** Words as a heading of a column: cut at a word, and unlike those that are there. */
 function columnFor(words: string, taken: Set<string>): string {
-  const whole = words.replace(/\s+/g, ' ').trim() || 'Question';
-  const cut = whole.length <= LONGEST_COLUMN ? whole : whole.slice(0, LONGEST_COLUMN).replace(/\s+\S*$/, '');
+  const whole = words.split(/\s/).filter(Boolean).join(' ') || 'Question';
+  const cut = whole.length <= LONGEST_COLUMN ? whole : whole.slice(0, Math.max(40, whole.lastIndexOf(' ', LONGEST_COLUMN)));
   let column = cut;
   for (let number = 2; taken.has(column.toLowerCase()); number++) column = `${cut} (${number})`;
   taken.add(column.toLowerCase());
@@ -189,7 +203,7 @@ export function makeIntake(name: string, forms: readonly IntakeForm[]): MadeInta
       id: `q${index + 1}`,
       column: columnFor(one.question, taken),
       words: one.question,
-      kind: one.kind === 'date' && PLACE_AND_DATE.test(one.question) ? 'text' : one.kind,
+      kind: one.kind === 'date' && isPlaceAndDate(one.question) ? 'text' : one.kind,
       required: one.required,
       help: one.help ?? '',
       options: optionsFor(one),
