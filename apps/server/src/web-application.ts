@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
+import { setUpPages } from './public/pages.js';
 
 /** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
 export function setUpWeb(app: NestExpressApplication): void {
@@ -42,6 +43,7 @@ export function setUpWeb(app: NestExpressApplication): void {
   });
   // What the office holds is kept by no browser and no proxy.
   app.use('/api', (_: Request, response: Response, next: NextFunction) => void (response.setHeader('Cache-Control', 'no-store'), next()));
+  setUpPages(app);
   if (existsSync(config.webFolder)) {
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',

@@ -38,6 +38,8 @@ export const config = {
   /** Whether the administrator has said that the key is lost for good. */
   newKey: process.env.MAILBAG_NEW_KEY === '1',
   webFolder: resolve(import.meta.dirname, '../../../web/dist'),
+  /** The pages of intakes, which strangers reach. */
+  pagesFolder: resolve(import.meta.dirname, '../../../pages/dist'),
   /** Whether a stand-in post office's page is shown beside it, under /post-office. */
   postOffice: process.env.MAILBAG_POST_OFFICE === '1',
   /** 1: visitors of intakes may ask as often as is usual; greater: so many times as often, for a site behind one address, and for tests. */

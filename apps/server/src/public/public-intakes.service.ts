@@ -67,7 +67,7 @@ export class PublicIntakes {
     const edition = await this.editions.ofWord(word);
     return {
       edition: edition.id,
-      office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(',')[0]!.trim(),
+      office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(/[,·]/)[0]!.trim(),
       plan: publicPlan(edition.plan),
       forms: edition.frozen.templates.map(({ name }) => name),
       closed: await this.closed(edition),

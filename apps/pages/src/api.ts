@@ -1,0 +1,71 @@
+import type { FaultCode, IntakeAnswers, IntakePlan } from '@mailbag/core/intake';
+
+/** What the server tells of a page. */
+export interface PublicPage {
+  edition: number;
+  office: string;
+  plan: IntakePlan;
+  forms: string[];
+  closed: string | null;
+}
+export interface Fault {
+  question: string;
+  code: FaultCode;
+  detail: string;
+}
+export interface Receipt {
+  number: string;
+  copies: string[];
+  isMaking: boolean;
+}
+/** What the server refused, with its sentence. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+async function ask(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Response> {
+  const answer = await fetch(`/api/public/${path}`, {
+    method,
+    credentials: 'omit',
+    headers: { 'X-Mailbag': '1', ...(body !== undefined && { 'Content-Type': 'application/json' }) },
+    ...(body !== undefined && { body: JSON.stringify(body) }),
+  });
+  if (answer.ok) return answer;
+  const { code = '', message = '' } = (await answer.json().catch(() => ({}))) as { code?: string; message?: string };
+  throw new Refused(answer.status, code, message);
+}
+const json = async <T>(answer: Promise<Response>): Promise<T> => (await (await answer).json()) as T;
+
+/** The intake of the page's own address. */
+export const wordOf = (path: string): string => decodeURIComponent(path.split('/')[2] ?? '');
+
+export const loadPage = (word: string): Promise<PublicPage> => json(ask('GET', `intakes/${encodeURIComponent(word)}`));
+
+export const checkAnswers = async (word: string, edition: number, answers: IntakeAnswers): Promise<Fault[]> =>
+  (await json<{ faults: Fault[] }>(ask('POST', `intakes/${encodeURIComponent(word)}/check`, { edition, answers }))).faults;
+
+export async function filledForm(
+  word: string,
+  edition: number,
+  answers: IntakeAnswers,
+  index: number,
+): Promise<{ bytes: Uint8Array; copies: number }> {
+  const answer = await ask('POST', `intakes/${encodeURIComponent(word)}/preview/${index}`, { edition, answers });
+  return { bytes: new Uint8Array(await answer.arrayBuffer()), copies: Number(answer.headers.get('X-Copies') ?? 1) };
+}
+
+export const submit = (
+  word: string,
+  request: { edition: number; answers: IntakeAnswers; key: string; language: string; website: string },
+): Promise<{ faults: Fault[]; number: string | null; receipt: string | null }> =>
+  json(ask('POST', `intakes/${encodeURIComponent(word)}/submissions`, request));
+
+export const loadReceipt = (key: string): Promise<Receipt> => json(ask('GET', `receipts/${encodeURIComponent(key)}`));
+export const copyAddress = (key: string, index: number): string => `/api/public/receipts/${encodeURIComponent(key)}/copies/${index}`;
+export const zipAddress = (key: string): string => `/api/public/receipts/${encodeURIComponent(key)}/copies.zip`;

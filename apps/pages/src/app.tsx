@@ -1,0 +1,88 @@
+import { useEffect, useState } from 'react';
+import type { PublicPage } from './api';
+import { Refused, loadPage, wordOf } from './api';
+import { Page } from './page';
+import { Body, Button, Frame, GlobalStyle, Quiet } from './styles';
+import type { Language } from './words';
+import { directionOf, isLanguage, languageFor, sayIn } from './words';
+
+/** The word under which whoever makes an intake looks at it before it is published. */
+const DRAFT = 'draft';
+const LANGUAGE = 'mailbag-page-language';
+
+function firstLanguage(): Language {
+  const kept = localStorage.getItem(LANGUAGE) ?? '';
+  return isLanguage(kept) ? kept : languageFor(navigator.languages);
+}
+
+type Loaded = { page: PublicPage } | { fault: 'gone' | 'failed' } | null;
+
+/** What is shown of the intake whose word stands in the address. */
+export function App() {
+  const word = wordOf(location.pathname);
+  const isTrial = word === DRAFT;
+  const [language, setLanguage] = useState(firstLanguage);
+  const [loaded, setLoaded] = useState<Loaded>(null);
+  const [tries, setTries] = useState(0);
+  const say = sayIn(language);
+
+  useEffect(() => {
+    if (isTrial) {
+      const take = ({ origin, data }: MessageEvent<{ mailbagDraft?: PublicPage }>): void => {
+        if (origin === location.origin && data.mailbagDraft) setLoaded({ page: data.mailbagDraft });
+      };
+      window.addEventListener('message', take);
+      window.parent.postMessage({ mailbagPage: 'ready' }, location.origin);
+      return () => window.removeEventListener('message', take);
+    }
+    loadPage(word).then(
+      (page) => setLoaded({ page }),
+      (error: unknown) => setLoaded({ fault: error instanceof Refused && error.status === 404 ? 'gone' : 'failed' }),
+    );
+    return undefined;
+  }, [word, isTrial, tries]);
+
+  const title = loaded && 'page' in loaded ? loaded.page.plan.title.trim() || loaded.page.plan.name : '';
+  useEffect(() => {
+    document.documentElement.lang = language;
+    document.documentElement.dir = directionOf(language);
+    if (title) document.title = title;
+  }, [language, title]);
+
+  const choose = (next: Language): void => {
+    setLanguage(next);
+    try {
+      localStorage.setItem(LANGUAGE, next);
+    } catch {
+      // Switched off; the choice holds as long as the page stands.
+    }
+  };
+  return (
+    <Frame>
+      <GlobalStyle />
+      {loaded === null ? (
+        <Body>
+          <Quiet role="status">{say('loading')}</Quiet>
+        </Body>
+      ) : 'fault' in loaded ? (
+        <Body>
+          <h1>{say(loaded.fault)}</h1>
+          {loaded.fault === 'gone' ? (
+            <p>{say('goneNext')}</p>
+          ) : (
+            <Button
+              onClick={() => {
+                setLoaded(null);
+                setTries(tries + 1);
+              }}
+            >
+              {say('again')}
+            </Button>
+          )}
+        </Body>
+      ) : (
+        <Page word={word} page={loaded.page} isTrial={isTrial} language={language} onLanguage={choose} say={say} />
+      )}
+    </Frame>
+  );
+}

@@ -1,0 +1,345 @@
+import type { AnswerValue, IntakeAnswers, IntakeQuestion, ShownSection } from '@mailbag/core/intake';
+import { isPictureKind, shownSections } from '@mailbag/core/intake';
+import { useEffect, useRef, useState } from 'react';
+import type { Fault, PublicPage } from './api';
+import { Refused, checkAnswers, submit } from './api';
+import { answerWords, minutesFor } from './answer-words';
+import { FilledForm } from './filled-form';
+import type { KeptVisit } from './kept-visit';
+import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { Question, faultWords } from './question';
+import { Answers, Body, Button, Foot, Head, HeadLine, LanguageSelect, Note, Office, Progress, Quiet, SectionLine, Summary, Trap, Ways } from './styles';
+import { Thanks } from './thanks';
+import type { Language, Say } from './words';
+import { catalogues, languages } from './words';
+
+interface Props {
+  word: string;
+  page: PublicPage;
+  /** It is only looked at, by whoever makes it. */
+  isTrial: boolean;
+  language: Language;
+  onLanguage: (language: Language) => void;
+  say: Say;
+}
+
+const today = (): string => new Date().toLocaleDateString('sv-SE');
+const initialAnswers = ({ plan }: PublicPage): IntakeAnswers =>
+  Object.fromEntries(Object.values(plan.questions).flatMap(({ id, initial }) => (initial === '' ? [] : [[id, initial]])));
+const begin = (page: PublicPage): KeptVisit => ({ edition: page.edition, answers: initialAnswers(page), step: 0, key: newKey(), isSent: false });
+
+/** The page of an intake: what it is about, its steps, what was answered, and thanks. */
+export function Page({ word, page, isTrial, language, onLanguage, say }: Props) {
+  const [visit, setVisit] = useState(() => (isTrial ? null : keptVisit(word, localStorage)) ?? begin(page));
+  const [faults, setFaults] = useState<readonly Fault[]>([]);
+  const [isSummed, setSummed] = useState(false);
+  const [isSeen, setSeen] = useState(false);
+  const [sending, setSending] = useState<'no' | 'yes' | 'failed' | { why: string }>('no');
+  const heading = useRef<HTMLHeadingElement>(null);
+  const sections = shownSections(page.plan, visit.answers, today());
+  const last = sections.length + 1;
+  const step = Math.min(visit.step, last);
+  const section = sections[step - 1];
+  const latest = useRef(visit);
+  useEffect(() => void (latest.current = visit));
+
+  const change = (next: Partial<KeptVisit>): void => {
+    const whole = { ...latest.current, ...next };
+    latest.current = whole;
+    setVisit(whole);
+    if (!isTrial) keepVisit(word, whole, localStorage);
+  };
+  const goTo = (to: number): void => {
+    setSummed(false);
+    setSeen(false);
+    change({ step: to });
+    window.scrollTo(0, 0);
+  };
+  const isFirst = useRef(true);
+  useEffect(() => {
+    if (isFirst.current) isFirst.current = false;
+    else heading.current?.focus();
+  }, [step, isSeen]);
+
+  const without = (ids: readonly string[]): Fault[] => faults.filter(({ question }) => !ids.includes(question));
+  const answer = (question: IntakeQuestion, value: AnswerValue): void => {
+    change({ answers: { ...latest.current.answers, [question.id]: value } });
+    setFaults(without([question.id]));
+  };
+  /** What is wrong with what somebody has typed; where the server cannot be asked, it looks again when all is sent. */
+  const look = async (questions: readonly IntakeQuestion[]): Promise<Fault[]> => {
+    const own = Object.fromEntries(
+      questions.flatMap(({ id, kind }) => {
+        const given = latest.current.answers[id];
+        return given === undefined || given.length === 0 || isPictureKind(kind) ? [] : [[id, given] as const];
+      }),
+    );
+    if (isTrial || Object.keys(own).length === 0) return [];
+    return checkAnswers(word, visit.edition, own).catch(() => []);
+  };
+  const leave = async (question: IntakeQuestion): Promise<void> => {
+    const found = await look([question]);
+    if (found.length > 0) setFaults((before) => [...before.filter((one) => one.question !== question.id), ...found]);
+  };
+  const next = async ({ questions }: ShownSection): Promise<void> => {
+    const missing = questions
+      .filter(({ id, required }) => required && (latest.current.answers[id] ?? '').length === 0)
+      .map(({ id }): Fault => ({ question: id, code: 'missing', detail: '' }));
+    const found = [...missing, ...(await look(questions))];
+    setFaults([...without(questions.map(({ id }) => id)), ...found]);
+    if (found.length > 0) setSummed(true);
+    else goTo(step + 1);
+  };
+  const send = async (website: string): Promise<void> => {
+    setSending('yes');
+    try {
+      const { answers, key, edition } = latest.current;
+      const answered = await submit(word, { edition, answers, key, language, website });
+      setSending('no');
+      if (answered.number !== null) return change({ isSent: true });
+      setFaults(answered.faults);
+      setSummed(true);
+    } catch (error) {
+      setSending(error instanceof Refused ? { why: error.message } : 'failed');
+    }
+  };
+
+  const all = sections.flatMap(({ questions }) => questions);
+  const left = minutesFor(sections.slice(Math.max(0, step - 1)).flatMap(({ questions }) => questions));
+  const title = page.plan.title.trim() || page.plan.name;
+  const head = (
+    <Head>
+      <HeadLine>
+        <Office>{page.office || title}</Office>
+        <LanguageSelect value={language} aria-label="Language" onChange={({ target }) => onLanguage(target.value as Language)}>
+          {languages.map((one) => (
+            <option key={one} value={one}>
+              {catalogues[one].language}
+            </option>
+          ))}
+        </LanguageSelect>
+      </HeadLine>
+      {step > 0 && !visit.isSent && (
+        <>
+          <Progress aria-hidden>
+            {Array.from({ length: last }, (_, at) => (
+              <span key={at} data-state={at + 1 < step ? 'done' : at + 1 === step ? 'now' : 'open'} />
+            ))}
+          </Progress>
+          <Quiet>
+            {say('step', { step, steps: last })}
+            {step < last && ` · ${say('left', { minutes: left })}`}
+          </Quiet>
+        </>
+      )}
+    </Head>
+  );
+  const summary = isSummed && faults.length > 0 && (
+    <FaultSummary faults={faults} sections={sections} step={step} say={say} onGo={(to) => (to === step ? undefined : goTo(to))} />
+  );
+
+  if (visit.isSent)
+    return (
+      <>
+        {head}
+        <Thanks
+          receipt={visit.key}
+          words={page.plan.after.thanks}
+          say={say}
+          onAnew={() => {
+            const anew = begin(page);
+            setFaults([]);
+            change(anew);
+          }}
+        />
+      </>
+    );
+  if (isSeen)
+    return (
+      <>
+        {head}
+        <Body>
+          <h1 ref={heading} tabIndex={-1}>
+            {title}
+          </h1>
+          <FilledForm word={word} edition={visit.edition} answers={visit.answers} forms={page.forms} say={say} />
+        </Body>
+        <Foot>
+          <Button onClick={() => setSeen(false)}>{say('hide')}</Button>
+        </Foot>
+      </>
+    );
+  if (step === 0)
+    return (
+      <>
+        {head}
+        <Body>
+          <h1 ref={heading} tabIndex={-1}>
+            {title}
+          </h1>
+          {isTrial && <Note>{say('trial')}</Note>}
+          {page.closed !== null && (
+            <Note>
+              {say('closed')} {page.closed}
+            </Note>
+          )}
+          {page.plan.intro && <p style={{ whiteSpace: 'pre-line' }}>{page.plan.intro}</p>}
+          <p>{say('takes', { minutes: minutesFor(all), count: all.length })}</p>
+          {page.forms.length > 0 && <p>{say('fills', { forms: page.forms.join(', ') })}</p>}
+          <Quiet>{say('kept')}</Quiet>
+        </Body>
+        <Foot>
+          <Button data-main disabled={page.closed !== null} onClick={() => goTo(1)}>
+            {say('start')}
+          </Button>
+        </Foot>
+      </>
+    );
+  if (section)
+    return (
+      <>
+        {head}
+        <Body>
+          <h1 ref={heading} tabIndex={-1}>
+            {section.section.title || title}
+          </h1>
+          {summary}
+          {section.questions.map((question) => (
+            <Question
+              key={question.id}
+              question={question}
+              answer={visit.answers[question.id]}
+              fault={faults.find((fault) => fault.question === question.id)}
+              say={say}
+              onChange={(value) => answer(question, value)}
+              onLeave={() => void leave(question)}
+            />
+          ))}
+        </Body>
+        <Foot>
+          {!isTrial && <Button onClick={() => setSeen(true)}>{say('see')}</Button>}
+          <Ways>
+            <Button onClick={() => goTo(step - 1)}>{say('back')}</Button>
+            <Button data-main onClick={() => void next(section)}>
+              {say('next', { title: sections[step]?.section.title ?? say('check') })}
+            </Button>
+          </Ways>
+        </Foot>
+      </>
+    );
+  return (
+    <>
+      {head}
+      <Body>
+        <h1 ref={heading} tabIndex={-1}>
+          {say('check')}
+        </h1>
+        {summary}
+        {sending === 'failed' && <Note role="alert">{say('notSent')}</Note>}
+        {typeof sending === 'object' && <Note role="alert">{sending.why}</Note>}
+        <p>{say('checkIntro')}</p>
+        {sections.map(({ section: { id, title: name }, questions }, at) => (
+          <section key={id}>
+            <SectionLine>
+              <h2>{name}</h2>
+              <Button data-small aria-label={`${say('change')}: ${name}`} onClick={() => goTo(at + 1)}>
+                {say('change')}
+              </Button>
+            </SectionLine>
+            <Answers>
+              {questions.map((question) => (
+                <div key={question.id}>
+                  <dt>{question.words}</dt>
+                  <dd>
+                    <Said question={question} answer={visit.answers[question.id]} say={say} />
+                  </dd>
+                </div>
+              ))}
+            </Answers>
+          </section>
+        ))}
+      </Body>
+      <SendFoot isTrial={isTrial} isSending={sending === 'yes'} say={say} onSee={() => setSeen(true)} onBack={() => goTo(step - 1)} onSend={send} />
+    </>
+  );
+}
+
+function Said({ question, answer, say }: { question: IntakeQuestion; answer: AnswerValue | undefined; say: Say }) {
+  if (isPictureKind(question.kind)) return answer ? <img src={String(answer)} alt={question.words} /> : <Quiet as="span">{say('nothing')}</Quiet>;
+  const words = answerWords(question, answer, say);
+  return words === '' ? <Quiet as="span">{say('nothing')}</Quiet> : words;
+}
+
+interface SendProps {
+  isTrial: boolean;
+  isSending: boolean;
+  say: Say;
+  onSee: () => void;
+  onBack: () => void;
+  onSend: (website: string) => Promise<void>;
+}
+function SendFoot({ isTrial, isSending, say, onSee, onBack, onSend }: SendProps) {
+  const trap = useRef<HTMLInputElement>(null);
+  return (
+    <Foot>
+      <Trap aria-hidden>
+        <input ref={trap} name="website" tabIndex={-1} autoComplete="off" />
+      </Trap>
+      {!isTrial && <Button onClick={onSee}>{say('see')}</Button>}
+      <Ways>
+        <Button onClick={onBack}>{say('back')}</Button>
+        <Button data-main disabled={isTrial || isSending} onClick={() => void onSend(trap.current?.value ?? '')}>
+          {say(isSending ? 'sending' : 'send')}
+        </Button>
+      </Ways>
+      {isTrial && <Quiet>{say('trial')}</Quiet>}
+    </Foot>
+  );
+}
+
+interface SummaryProps {
+  faults: readonly Fault[];
+  sections: readonly ShownSection[];
+  step: number;
+  say: Say;
+  onGo: (step: number) => void;
+}
+/** What needs another look, each leading to its question. */
+function FaultSummary({ faults, sections, step, say, onGo }: SummaryProps) {
+  const box = useRef<HTMLElement>(null);
+  useEffect(() => {
+    box.current?.focus();
+    box.current?.scrollIntoView({ block: 'nearest' });
+  }, [faults.length]);
+  const lines = sections.flatMap(({ questions }, at) =>
+    questions.flatMap((question) => {
+      const fault = faults.find((one) => one.question === question.id);
+      return fault ? [{ question, fault, step: at + 1 }] : [];
+    }),
+  );
+  if (lines.length === 0) return null;
+  return (
+    <Summary ref={box} role="alert" tabIndex={-1}>
+      <strong>{say('faults', { count: lines.length })}</strong>
+      <ul>
+        {lines.map(({ question, fault, step: own }) => (
+          <li key={question.id}>
+            <a
+              href={`#q-${question.id}`}
+              onClick={(event) => {
+                event.preventDefault();
+                onGo(own);
+                const focus = (): void => document.getElementById(`q-${question.id}`)?.focus();
+                if (own === step) focus();
+                else setTimeout(focus, 0);
+              }}
+            >
+              {question.words}
+            </a>
+            : {faultWords(fault, question, say)}
+          </li>
+        ))}
+      </ul>
+    </Summary>
+  );
+}

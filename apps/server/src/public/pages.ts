@@ -1,0 +1,45 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { Request, Response } from 'express';
+import { config } from '../platform/config.js';
+
+/** Where the page's own styles say that they are its own (W3C, Content Security Policy Level 3, 6.1.13). */
+const NONCE = '%PAGE_NONCE%';
+
+/** What a page of an intake may do: less than the screens may. */
+const policy = (nonce: string): string =>
+  [
+    "default-src 'none'",
+    "script-src 'self'",
+    "worker-src 'self'",
+    `style-src 'self' 'nonce-${nonce}'`,
+    // Places that scripts have worked out, such as the width of a picture.
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self' data: blob:",
+    "connect-src 'self'",
+    "form-action 'none'",
+    "base-uri 'none'",
+    "object-src 'none'",
+    "frame-ancestors 'self'",
+  ].join('; ');
+
+/** The pages of intakes: one small program for all of them, whose word stands in the address. */
+export function setUpPages(app: NestExpressApplication): void {
+  const file = join(config.pagesFolder, 'index.html');
+  if (!existsSync(file)) return;
+  const html = readFileSync(file, 'utf8');
+  app.useStaticAssets(join(config.pagesFolder, 'assets'), { prefix: '/in/assets', index: false, maxAge: '365d', immutable: true });
+  app.use('/in', (request: Request, response: Response, next: () => void) => {
+    if ((request.method !== 'GET' && request.method !== 'HEAD') || /\.\w+$/.test(request.path) || request.path.startsWith('/assets/')) return next();
+    const nonce = randomBytes(16).toString('base64');
+    response
+      .setHeader('Content-Security-Policy', policy(nonce))
+      .setHeader('Cache-Control', 'no-store')
+      .setHeader('Referrer-Policy', 'no-referrer')
+      .type('html')
+      .send(html.replace(NONCE, nonce));
+  });
+}
