@@ -4,7 +4,10 @@ import type { IntakeQuestion } from '@mailbag/core/intake';
 const TOKENS: readonly [token: string, words: RegExp][] = [
   ['given-name', /^(?:first|given) names?$|^vornamen?$|^prénoms?$|^nombres?$|^imię|^ім.я$/i],
   ['family-name', /^(?:last|family) name$|^surname$|^(?:nach|familien)name$|^nom(?: de famille)?$|^apellidos?$|^nazwisko$|^прізвище$/i],
-  ['name', /^(?:full |your )?name(?: of the \w+)?$|^first and last name$|^vor- und nachname$|^nom et prénom$|^nombre y apellidos$|^imię i nazwisko$/i],
+  [
+    'name',
+    /^(?:full |your )?name(?: of the \w+)?$|^first and last name$|^vor- und nachname$|^nom et prénom$|^nombre y apellidos$|^imię i nazwisko$/i,
+  ],
   ['bday', /date of birth|^born$|geburtsdatum|geboren am|date de naissance|fecha de nacimiento|data urodzenia|дата народження/i],
   ['street-address', /^street\b|^address$|^stra(?:ß|ss)e\b|^adresse$|^rue\b|^calle\b|^dirección$|^ulica\b|^вулиця/i],
   ['address-level2', /^(?:town|city)$|^(?:wohn)?ort$|^stadt$|^ville$|^ciudad$|^miasto$|^miejscowość$|^місто$/i],

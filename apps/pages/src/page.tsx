@@ -8,7 +8,23 @@ import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
 import { Question, faultWords } from './question';
-import { Answers, Body, Button, Foot, Head, HeadLine, LanguageSelect, Note, Office, Progress, Quiet, SectionLine, Summary, Trap, Ways } from './styles';
+import {
+  Answers,
+  Body,
+  Button,
+  Foot,
+  Head,
+  HeadLine,
+  LanguageSelect,
+  Note,
+  Office,
+  Progress,
+  Quiet,
+  SectionLine,
+  Summary,
+  Trap,
+  Ways,
+} from './styles';
 import { Thanks } from './thanks';
 import type { Language, Say } from './words';
 import { catalogues, languages } from './words';
@@ -26,7 +42,13 @@ interface Props {
 const today = (): string => new Date().toLocaleDateString('sv-SE');
 const initialAnswers = ({ plan }: PublicPage): IntakeAnswers =>
   Object.fromEntries(Object.values(plan.questions).flatMap(({ id, initial }) => (initial === '' ? [] : [[id, initial]])));
-const begin = (page: PublicPage): KeptVisit => ({ edition: page.edition, answers: initialAnswers(page), step: 0, key: newKey(), isSent: false });
+const begin = (page: PublicPage): KeptVisit => ({
+  edition: page.edition,
+  answers: initialAnswers(page),
+  step: 0,
+  key: newKey(),
+  isSent: false,
+});
 
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
 export function Page({ word, page, isTrial, language, onLanguage, say }: Props) {
@@ -259,13 +281,21 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
           </section>
         ))}
       </Body>
-      <SendFoot isTrial={isTrial} isSending={sending === 'yes'} say={say} onSee={() => setSeen(true)} onBack={() => goTo(step - 1)} onSend={send} />
+      <SendFoot
+        isTrial={isTrial}
+        isSending={sending === 'yes'}
+        say={say}
+        onSee={() => setSeen(true)}
+        onBack={() => goTo(step - 1)}
+        onSend={send}
+      />
     </>
   );
 }
 
 function Said({ question, answer, say }: { question: IntakeQuestion; answer: AnswerValue | undefined; say: Say }) {
-  if (isPictureKind(question.kind)) return answer ? <img src={String(answer)} alt={question.words} /> : <Quiet as="span">{say('nothing')}</Quiet>;
+  if (isPictureKind(question.kind))
+    return answer ? <img src={String(answer)} alt={question.words} /> : <Quiet as="span">{say('nothing')}</Quiet>;
   const words = answerWords(question, answer, say);
   return words === '' ? <Quiet as="span">{say('nothing')}</Quiet> : words;
 }

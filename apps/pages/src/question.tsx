@@ -21,7 +21,8 @@ const inputModes: Partial<Record<IntakeQuestion['kind'], HTMLAttributes<HTMLInpu
 
 /** What is wrong with an answer, in the visitor's language. */
 export function faultWords({ code, detail }: Fault, { kind }: Pick<IntakeQuestion, 'kind'>, say: Say): string {
-  const special = code === 'odd' && (kind === 'IBAN' || kind === 'telephone' || kind === 'postal code') ? (`fault-odd-${kind}` as const) : null;
+  const special =
+    code === 'odd' && (kind === 'IBAN' || kind === 'telephone' || kind === 'postal code') ? (`fault-odd-${kind}` as const) : null;
   return say(special ?? (`fault-${code}` as keyof typeof en), { detail: Number(detail) || 0 });
 }
 

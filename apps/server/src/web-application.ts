@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { validation } from './platform/validation.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -43,7 +43,8 @@ export function setUpWeb(app: NestExpressApplication): void {
   });
   // What the office holds is kept by no browser and no proxy.
   app.use('/api', (_: Request, response: Response, next: NextFunction) => void (response.setHeader('Cache-Control', 'no-store'), next()));
-  setUpPages(app);
+  const pages = join(config.pagesFolder, 'index.html');
+  if (existsSync(pages)) setUpPages(app, readFileSync(pages, 'utf8'));
   if (existsSync(config.webFolder)) {
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',

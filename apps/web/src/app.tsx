@@ -21,6 +21,8 @@ import { resumeDesks } from './features/editing/kept-desks';
 const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
+const IntakesScreen = loadedPart(() => import('./screens/intakes/intakes-screen'));
+const IntakeScreen = loadedPart(() => import('./screens/intakes/intake-screen'));
 const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
 const RevisionsScreen = loadedPart(() => import('./screens/templates/revisions-screen'));
 const LayoutScreen = loadedPart(() => import('./screens/templates/layout/layout-screen'));
@@ -97,6 +99,8 @@ function Screens() {
             <Route path="sources" element={<SourcesScreen />} />
             <Route path="sources/:id" element={<SourceScreen />} />
           </Route>
+          <Route path="intakes" element={<IntakesScreen />} />
+          <Route path="intakes/:id/:part?" element={<IntakeScreen />} />
           <Route path="templates" element={<TemplatesScreen />} />
           <Route path="templates/:id" element={<TemplateScreen />} />
           <Route path="templates/:id/layout" element={<LayoutScreen />} />

@@ -218,3 +218,4 @@ export type { AnswerFault } from './intake/answer-faults.js';
 export { NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, submissionKey } from './intake/answer-record.js';
 export { addedQuestion, makeIntake } from './intake/make-intake.js';
 export type { IntakeForm, MadeIntake } from './intake/make-intake.js';
+export * from './intake/edit-intake.js';

@@ -53,8 +53,7 @@ export const ar: Words = {
   office: 'يراجع المكتب إجاباتك قبل إعداد النسخ.',
   trial: 'هكذا تبدو الصفحة. لا يُرسل شيء من هنا.',
   'fault-missing': 'يرجى الإجابة.',
-  'fault-too-long':
-    'هذا طويل جدًا: المسموح {detail, plural, one {حرف واحد} two {حرفان} few {# أحرف} many {# حرفًا} other {# حرف}}.',
+  'fault-too-long': 'هذا طويل جدًا: المسموح {detail, plural, one {حرف واحد} two {حرفان} few {# أحرف} many {# حرفًا} other {# حرف}}.',
   'fault-not-a-date': 'هذا ليس تاريخًا. اكتبه مثلًا هكذا: 31.12.2027.',
   'fault-not-a-number': 'هذا ليس رقمًا.',
   'fault-not-an-address': 'هذا ليس عنوان بريد إلكتروني.',

@@ -1,5 +1,4 @@
 import { randomBytes } from 'node:crypto';
-import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Request, Response } from 'express';
@@ -26,14 +25,12 @@ const policy = (nonce: string): string =>
     "frame-ancestors 'self'",
   ].join('; ');
 
-/** The pages of intakes: one small program for all of them, whose word stands in the address. */
-export function setUpPages(app: NestExpressApplication): void {
-  const file = join(config.pagesFolder, 'index.html');
-  if (!existsSync(file)) return;
-  const html = readFileSync(file, 'utf8');
+/** The pages of intakes: one small program for all of them, whose word stands in the address. @param html of the program */
+export function setUpPages(app: NestExpressApplication, html: string): void {
   app.useStaticAssets(join(config.pagesFolder, 'assets'), { prefix: '/in/assets', index: false, maxAge: '365d', immutable: true });
   app.use('/in', (request: Request, response: Response, next: () => void) => {
-    if ((request.method !== 'GET' && request.method !== 'HEAD') || /\.\w+$/.test(request.path) || request.path.startsWith('/assets/')) return next();
+    if ((request.method !== 'GET' && request.method !== 'HEAD') || /\.\w+$/.test(request.path) || request.path.startsWith('/assets/'))
+      return next();
     const nonce = randomBytes(16).toString('base64');
     response
       .setHeader('Content-Security-Policy', policy(nonce))

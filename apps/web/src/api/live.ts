@@ -14,6 +14,7 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   ],
   here: (id) => [['here', id]],
   senders: () => [['senders'], ['desk']],
+  intake: () => [['intakes'], ['desk']],
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
   safety: () => [['safety'], ['desk']],

@@ -16,6 +16,8 @@ import type {
   FlaggedAnswer,
   HistoryLine,
   HoldAnswer,
+  IntakeDetail,
+  IntakeSummary,
   ImportReport,
   IncomingReport,
   LedgerCounts,
@@ -51,6 +53,7 @@ import type {
   StartEstimate,
   StartGroup,
   StartList,
+  SubmissionsAnswer,
   SurveyAnswer,
   EditionsAnswer,
   RevisionSummary,
@@ -77,6 +80,14 @@ export interface SentMessage {
 export const queries = {
   account: () => queryOptions({ queryKey: ['account'], queryFn: () => api.get<AccountAnswer>('/api/account'), staleTime: Infinity }),
   desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
+  intakes: () => queryOptions({ queryKey: ['intakes'], queryFn: () => api.get<IntakeSummary[]>('/api/intakes') }),
+  intake: (id: number) => queryOptions({ queryKey: ['intakes', id], queryFn: () => api.get<IntakeDetail>(`/api/intakes/${id}`) }),
+  submissions: (id: number, from: number, count: number) =>
+    queryOptions({
+      queryKey: ['intakes', id, 'submissions', from, count],
+      queryFn: () => api.get<SubmissionsAnswer>(`/api/intakes/${id}/submissions?from=${from}&count=${count}`),
+      placeholderData: keepPreviousData,
+    }),
   templates: () => queryOptions({ queryKey: ['templates'], queryFn: () => api.get<TemplateSummary[]>('/api/templates') }),
   template: (id: number) => queryOptions({ queryKey: ['templates', id], queryFn: () => api.get<TemplateDetail>(`/api/templates/${id}`) }),
   templateRevision: (id: number, revisionId: number) =>

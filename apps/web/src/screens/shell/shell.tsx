@@ -2,6 +2,7 @@ import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import {
   BookOpenText,
+  ClipboardPen,
   Eye,
   EyeOff,
   FileText,
@@ -143,6 +144,7 @@ const places: { to: string; text: string; icon: ComponentType<{ size?: number }>
   { to: '/mailings', text: 'Mailings', icon: Mails },
   { to: '/templates', text: 'Templates', icon: FileText },
   { to: '/sources', text: 'Sources', icon: Table2 },
+  { to: '/intakes', text: 'Intakes', icon: ClipboardPen },
   { to: '/ledger', text: 'Ledger', icon: BookOpenText },
   { to: '/paper', text: 'Paper', icon: Printer },
 ];

@@ -1,0 +1,15 @@
+import type { IntakeChangesAnswer } from '@mailbag/contract';
+import type { IntakePlan } from '@mailbag/core';
+import { isWholeInIntake } from '@mailbag/core';
+import { api } from '../../api/client';
+import { KeptDesks } from '../../features/editing/kept-desks';
+
+/** Intakes that are worked on. */
+export const intakeDesks = new KeptDesks<IntakePlan>({
+  name: 'intake',
+  isWhole: isWholeInIntake,
+  async send(id, changes) {
+    const { version, plan, clashes } = await api.post<IntakeChangesAnswer>(`/api/intakes/${id}/changes`, { changes });
+    return { version, document: plan, clashes };
+  },
+});

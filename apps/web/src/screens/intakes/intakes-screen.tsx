@@ -1,0 +1,190 @@
+import type { IntakeDetail } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ClipboardPen, Plus } from 'lucide-react';
+import { useState } from 'react';
+import { Checkbox, CheckboxGroup, Label } from 'react-aria-components';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { count, counted, when } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { FormCard } from '../../ui/form-card';
+import { Empty, Head, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
+import { Loading } from '../../ui/loading';
+import { Mark, Notice } from '../../ui/mark';
+import { Table } from '../../ui/table';
+import { useCrumbs } from '../shell/crumbs';
+
+const Forms = styled(CheckboxGroup)`
+  display: grid;
+  gap: 4px;
+  & > label {
+    font-size: 12px;
+    color: ${color.faded};
+  }
+`;
+const Form = styled(Checkbox)`
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 6px 10px;
+  border: 1px solid ${color.line};
+  border-radius: 6px;
+  cursor: pointer;
+  &[data-selected] {
+    background: ${color.plumWash};
+    border-color: ${color.plum};
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${color.plum};
+  }
+  & > i {
+    width: 14px;
+    height: 14px;
+    border: 1px solid ${color.slate};
+    border-radius: 3px;
+    flex: none;
+  }
+  &[data-selected] > i {
+    background: ${color.plum};
+    border-color: ${color.plum};
+  }
+`;
+
+/** Intakes: pages that people answer, and whose answers become copies. */
+export default function IntakesScreen() {
+  useCrumbs({ text: 'Intakes' });
+  const { data, error } = useQuery(queries.intakes());
+  const [isMaking, setMaking] = useState(false);
+  if (error && !data) return <Empty title="The intakes cannot be shown">{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what="intakes" />;
+  const shows = isMaking || data.length === 0;
+  return (
+    <Screen>
+      <Head title="Intakes" note={counted(data.length, 'intake')}>
+        {!shows && (
+          <Button changes look="go" onPress={() => setMaking(true)}>
+            <Plus size={16} />
+            New intake
+          </Button>
+        )}
+      </Head>
+      <Scroll style={{ padding: '0 16px 16px' }}>
+        {shows && <NewIntake isFirst={data.length === 0} onCancel={data.length > 0 ? () => setMaking(false) : null} />}
+        {data.length > 0 && (
+          <Table aria-label="Intakes">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>Address</th>
+                <th>State</th>
+                <th className="number">Questions</th>
+                <th className="number">Answers</th>
+                <th>Last answer</th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((one) => (
+                <tr key={one.id}>
+                  <td>
+                    <Link to={`/intakes/${one.id}/questions`}>{one.name}</Link>
+                  </td>
+                  <td className="mono">
+                    {one.isPublished ? (
+                      <a href={`/in/${one.word}`} target="_blank" rel="noreferrer">
+                        /in/{one.word}
+                      </a>
+                    ) : (
+                      `/in/${one.word}`
+                    )}
+                  </td>
+                  <td>
+                    {one.isPublished ? <Mark $tone="moss">published</Mark> : <Mark $tone="slate">draft</Mark>}
+                    {one.isAhead && <Small> changes not published yet</Small>}
+                  </td>
+                  <td className="number">
+                    <Link to={`/intakes/${one.id}/questions`}>{count(one.questions)}</Link>
+                  </td>
+                  <td className="number">
+                    <Link to={`/intakes/${one.id}/answers`}>{count(one.answers)}</Link>
+                  </td>
+                  <td>{one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>none yet</Small>}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        )}
+      </Scroll>
+    </Screen>
+  );
+}
+
+/** Choose the forms, and the page is there. */
+function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => void) | null }) {
+  const { data } = useQuery(queries.templates());
+  const [name, setName] = useState('');
+  const [chosen, setChosen] = useState<string[]>([]);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const make = useMutation({
+    mutationFn: () => api.post<IntakeDetail>('/api/intakes', { name: name.trim(), templates: chosen.map(Number) }),
+    onSuccess: async (made) => {
+      await client.invalidateQueries({ queryKey: ['intakes'], exact: true });
+      void navigate(`/intakes/${made.id}/questions`);
+    },
+  });
+  if (!data) return <Loading what="templates" />;
+  const forms = data.filter(({ isArchived }) => !isArchived);
+  if (forms.length === 0)
+    return (
+      <Empty title="An intake begins with a form" action={<LinkButton to="/templates">Add a template</LinkButton>}>
+        Add the PDF that people are to fill in, then make a page of it here.
+      </Empty>
+    );
+  const [only] = chosen.length === 1 ? forms.filter(({ id }) => String(id) === chosen[0]) : [];
+  return (
+    <div style={{ maxWidth: 620, marginBottom: 16 }}>
+      <FormCard
+        onSubmit={() => {
+          if (name.trim() && chosen.length > 0) make.mutate();
+        }}
+      >
+        {isFirst && (
+          <Row $gap={12}>
+            <ClipboardPen size={22} color={color.plum} />
+            <p>
+              An intake is a page that people answer on their phone. Their answers fill in your forms, are checked like any record, and come
+              back to them as finished copies.
+            </p>
+          </Row>
+        )}
+        <Forms value={chosen} onChange={setChosen}>
+          <Label>Forms that the answers fill in</Label>
+          {forms.map((form) => (
+            <Form key={form.id} value={String(form.id)}>
+              <i />
+              <span>
+                {form.name} <Small>{counted(form.fields, 'field')}</Small>
+              </span>
+            </Form>
+          ))}
+        </Forms>
+        <TextInput label="Name of the intake" value={name} onChange={setName} placeholder={only?.name ?? 'Ask for a plot'} />
+        {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
+        <Row>
+          <Button changes look="go" type="submit" isDisabled={name.trim() === '' || chosen.length === 0 || make.isPending}>
+            {make.isPending ? 'Reading the forms …' : 'Make the page'}
+          </Button>
+          {onCancel && <Button onPress={onCancel}>Cancel</Button>}
+        </Row>
+        <Stack>
+          <Small>Nobody can reach the page until you publish it.</Small>
+        </Stack>
+      </FormCard>
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import type { IntakeDetail } from '@mailbag/contract';
+import type { IntakePlan } from '@mailbag/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { api, sentenceOf } from '../../api/client';
+import { queries } from '../../api/queries';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+import type { IntakeWork } from './intake-work';
+import { VisitorFrame } from './visitor-frame';
+
+const Settings = styled(Stack)`
+  padding: 14px 16px 20px;
+  max-width: 560px;
+`;
+
+/** A time as a browser's own field for it writes it, where the person is; empty: none. */
+const localTime = (iso: string | null): string => {
+  if (iso === null) return '';
+  const at = new Date(iso);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+};
+const isoTime = (local: string): string | null => (local === '' ? null : new Date(local).toISOString());
+
+/** What stands around the questions, where the page is reached, and when it takes answers. */
+export function PagePart({ work }: { work: IntakeWork }) {
+  const { document: plan, change, intake } = work;
+  const set = (next: Partial<IntakePlan>): void => change((before) => ({ ...before, ...next }));
+  const open = (next: Partial<IntakePlan['opening']>): void => change((before) => ({ ...before, opening: { ...before.opening, ...next } }));
+  const { from, until, most, contact } = plan.opening;
+  return (
+    <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
+      <Pane aria-label="Page">
+        <Scroll>
+          <Settings>
+            <TextInput label="Name, for the office" value={plan.name} onChange={(name) => name.trim() !== '' && set({ name })} />
+            <TextInput label="Heading of the page" value={plan.title} onChange={(title) => set({ title })} />
+            <TextInput
+              label="Before the first question"
+              rows={4}
+              value={plan.intro}
+              placeholder="What it is about, and what to have at hand"
+              onChange={(intro) => set({ intro })}
+            />
+            <Address intake={intake} />
+            <Row $gap={12} style={{ alignItems: 'start' }}>
+              <TextInput
+                label="Takes answers from"
+                type="datetime-local"
+                value={localTime(from)}
+                onChange={(text) => open({ from: isoTime(text) })}
+              />
+              <TextInput label="until" type="datetime-local" value={localTime(until)} onChange={(text) => open({ until: isoTime(text) })} />
+              <div style={{ width: 130 }}>
+                <TextInput
+                  label="Answers at most"
+                  value={most === null ? '' : String(most)}
+                  placeholder="no limit"
+                  onChange={(text) => {
+                    const number = Number(text);
+                    if (text.trim() === '') open({ most: null });
+                    else if (Number.isInteger(number) && number > 0) open({ most: number });
+                  }}
+                />
+              </div>
+            </Row>
+            <TextInput
+              label="Whom to ask when it is closed"
+              value={contact}
+              placeholder="Allotment office, 10 to 12 o’clock"
+              onChange={(text) => open({ contact: text })}
+            />
+          </Settings>
+        </Scroll>
+      </Pane>
+      <Pane aria-label="The page">
+        <VisitorFrame intake={intake} plan={plan} />
+      </Pane>
+    </Split>
+  );
+}
+
+/** Milliseconds without a key after which it is asked whether a word is free. */
+const CALM = 300;
+
+function Address({ intake }: { intake: IntakeDetail }) {
+  const [word, setWord] = useState(intake.word);
+  const [asked, setAsked] = useState(intake.word);
+  const client = useQueryClient();
+  useEffect(() => setWord(intake.word), [intake.word]);
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(word), CALM);
+    return () => clearTimeout(timer);
+  }, [word]);
+  const isOwn = word === intake.word;
+  const { error, isFetching } = useQuery({
+    queryKey: ['intake-word', intake.id, asked],
+    queryFn: () => api.get<null>(`/api/intakes/${intake.id}/words/${encodeURIComponent(asked || ' ')}`).then(() => true),
+    enabled: asked !== intake.word,
+    retry: false,
+  });
+  const take = useMutation({
+    mutationFn: () => api.put<IntakeDetail>(`/api/intakes/${intake.id}/word`, { word }),
+    onSuccess: (told) => {
+      client.setQueryData(queries.intake(intake.id).queryKey, told);
+      void client.invalidateQueries({ queryKey: ['intakes'] });
+    },
+  });
+  const isAsked = asked === word && !isFetching;
+  const fault = isOwn ? null : isAsked && error ? sentenceOf(error) : null;
+  const isFree = !isOwn && isAsked && !error;
+  return (
+    <Stack $gap={4}>
+      <Row style={{ alignItems: 'end' }}>
+        <div style={{ flex: 1 }}>
+          <TextInput
+            label={`Address: ${window.location.origin}/in/`}
+            mono
+            value={word}
+            onChange={(text) => setWord(text.toLowerCase().replaceAll(' ', '-'))}
+            error={fault}
+            help={
+              isFree ? 'This word is free.' : isOwn ? 'It stays the same whatever changes in the forms.' : 'Looking whether it is free …'
+            }
+          />
+        </div>
+        {!isOwn && (
+          <Button changes isDisabled={!isFree || take.isPending} onPress={() => take.mutate()}>
+            Take this word
+          </Button>
+        )}
+      </Row>
+      {intake.earlierWords.length > 0 && (
+        <Small>Earlier words lead here too: {intake.earlierWords.map((one) => `/in/${one}`).join(', ')}</Small>
+      )}
+      {take.error && <Notice tone="brick">{sentenceOf(take.error)}</Notice>}
+    </Stack>
+  );
+}

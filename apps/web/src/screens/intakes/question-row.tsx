@@ -1,0 +1,110 @@
+import type { IntakeQuestion } from '@mailbag/core';
+import { isAdded } from '@mailbag/core';
+import { ArrowDown, ArrowUp, GitBranch } from 'lucide-react';
+import styled from 'styled-components';
+import { counted } from '../../features/when';
+import { color } from '../../theme';
+import { IconButton } from '../../ui/button';
+import { Small } from '../../ui/layout';
+import { Mark } from '../../ui/mark';
+import type { IntakeWork } from './intake-work';
+import { QuestionSettings } from './question-settings';
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  border-bottom: 1px solid ${color.hair};
+  &[data-chosen] {
+    background: ${color.plumWash};
+  }
+  & > button {
+    text-align: start;
+    border: 0;
+    background: none;
+    padding: 7px 8px 7px 16px;
+    cursor: pointer;
+    min-width: 0;
+  }
+  & > button:hover {
+    background: ${color.paper};
+  }
+  &[data-chosen] > button {
+    background: none;
+  }
+  & > button > b {
+    display: block;
+    font-weight: 600;
+    overflow-wrap: anywhere;
+  }
+  &[data-away] > button > b {
+    color: ${color.faded};
+    font-weight: 400;
+  }
+  & > div {
+    display: flex;
+    align-items: center;
+    gap: 4px;
+    padding: 0 12px 0 0;
+  }
+`;
+
+/** What stands below the words of a question. */
+function detailOf({ intake: { places, templates } }: IntakeWork, question: IntakeQuestion): string {
+  if (question.isAway) return 'put away';
+  const own = Object.hasOwn(places, question.column) ? places[question.column]! : [];
+  if (own.length === 0) return question.kind === 'e-mail' ? 'not on the form · for the copy that is mailed' : 'not on the form';
+  const forms = new Set(own.map(({ template }) => template)).size;
+  const boxes = `fills ${counted(own.length, 'box', 'boxes')}`;
+  const more = question.options.length > 0 ? ` · ${counted(question.options.length, 'option')}` : '';
+  return `${boxes}${templates.length > 1 ? ` on ${counted(forms, 'form')}` : ''}${more}${question.required ? ' · required' : ''}`;
+}
+
+interface Props {
+  question: IntakeQuestion;
+  work: IntakeWork;
+  isChosen: boolean;
+  onChoose: () => void;
+  onStep: (by: -1 | 1) => void;
+}
+
+/** A question in the list; chosen, it is worked on in place. Alt with the arrows moves it. */
+export function QuestionRow({ question, work, isChosen, onChoose, onStep }: Props) {
+  const { words, kind, doubt, isAway, when } = question;
+  return (
+    <>
+      <Line data-chosen={isChosen || undefined} data-away={isAway || undefined}>
+        <button
+          type="button"
+          aria-expanded={isChosen}
+          onClick={onChoose}
+          onKeyDown={(event) => {
+            if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+            event.preventDefault();
+            onStep(event.key === 'ArrowUp' ? -1 : 1);
+          }}
+        >
+          <b>{words || 'No words yet'}</b>
+          <Small>{detailOf(work, question)}</Small>
+        </button>
+        <div>
+          {when !== null && (
+            <Mark $tone="plum">
+              <GitBranch />
+              for some
+            </Mark>
+          )}
+          {doubt !== '' && !isAway && <Mark $tone="ochre">look</Mark>}
+          {isAdded(question, work.intake.places) && !isAway && <Mark $tone="plain">added</Mark>}
+          <Mark $tone="slate">{kind}</Mark>
+          <IconButton label={`Move ${words} up (Alt+Up)`} small changes onPress={() => onStep(-1)}>
+            <ArrowUp size={14} />
+          </IconButton>
+          <IconButton label={`Move ${words} down (Alt+Down)`} small changes onPress={() => onStep(1)}>
+            <ArrowDown size={14} />
+          </IconButton>
+        </div>
+      </Line>
+      {isChosen && <QuestionSettings question={question} work={work} />}
+    </>
+  );
+}

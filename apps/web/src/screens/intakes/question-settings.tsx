@@ -1,0 +1,105 @@
+import type { IntakeQuestion, QuestionKind } from '@mailbag/core';
+import { questionKinds, splitSection, withQuestion } from '@mailbag/core';
+import { Check, EyeOff, Heading, Undo } from 'lucide-react';
+import styled from 'styled-components';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { TextInput, Toggled } from '../../ui/field';
+import { Row, Small } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
+import { Chip, Notice } from '../../ui/mark';
+import type { IntakeWork } from './intake-work';
+import { OptionLines } from './option-lines';
+import { WhenEditor } from './when-editor';
+
+const Box = styled.div`
+  padding: 4px 16px 14px;
+  background: ${color.plumWash};
+  border-bottom: 1px solid ${color.line};
+  display: grid;
+  gap: 10px;
+`;
+
+const hasLimit = (kind: QuestionKind): boolean => ['text', 'long text', 'postal code', 'telephone', 'number', 'amount'].includes(kind);
+
+/** Everything of one question that can be changed. */
+export function QuestionSettings({ question, work }: { question: IntakeQuestion; work: IntakeWork }) {
+  const { id, words, kind, required, help, options, limit, initial, when, isAway, doubt, column } = question;
+  const { document: plan, intake, change } = work;
+  const set = (next: Partial<IntakeQuestion>): void => change((before) => withQuestion(before, id, next));
+  const places = Object.hasOwn(intake.places, column) ? intake.places[column]! : [];
+  const section = plan.sections.find(({ questions }) => questions.includes(id));
+  return (
+    <Box role="group" aria-label={`Settings of ${words}`}>
+      {doubt !== '' && (
+        <Notice tone="ochre">
+          {doubt}{' '}
+          {!isAway && (
+            <Button small look="bare" changes onPress={() => set({ doubt: '' })}>
+              <Check size={14} />
+              It is right
+            </Button>
+          )}
+        </Notice>
+      )}
+      <TextInput label="Words" value={words} onChange={(next) => set({ words: next, doubt: '' })} />
+      <Row $gap={12} style={{ flexWrap: 'wrap', alignItems: 'end' }}>
+        <Choice
+          label="Answer is"
+          items={questionKinds.map((one) => ({ id: one, text: one }))}
+          value={kind}
+          onChange={(next) => set({ kind: next as QuestionKind, doubt: '' })}
+        />
+        {hasLimit(kind) && (
+          <div style={{ width: 110 }}>
+            <TextInput
+              label="Most characters"
+              value={limit === null ? '' : String(limit)}
+              placeholder="no limit"
+              onChange={(next) => {
+                const number = Number(next);
+                if (next.trim() === '') set({ limit: null });
+                else if (Number.isInteger(number) && number > 0 && number <= 100_000) set({ limit: number });
+              }}
+            />
+          </div>
+        )}
+        <Toggled label="Required" value={required} onChange={(next) => set({ required: next })} />
+      </Row>
+      {(kind === 'one of' || kind === 'some of') && (
+        <OptionLines options={options} isOnForm={places.length > 0} onChange={(next) => set({ options: next, doubt: '' })} />
+      )}
+      <TextInput label="Help" value={help} placeholder="none" rows={help.length > 60 ? 2 : 1} onChange={(next) => set({ help: next })} />
+      {kind !== 'signature' && kind !== 'image' && kind !== 'some of' && (
+        <TextInput label="Stands there already" value={initial} placeholder="nothing" onChange={(next) => set({ initial: next })} />
+      )}
+      <WhenEditor plan={plan} own={new Set([id])} when={when} name={words} onChange={(next) => set({ when: next })} />
+      <div>
+        <Small>Fills </Small>
+        {places.length === 0 && <Small>no box of a form. </Small>}
+        {places.map(({ template, field }) => (
+          <Chip key={`${template} ${field}`} $column title={field}>
+            {intake.templates.length > 1 && `${intake.templates.find((one) => one.id === template)?.name ?? ''} · `}
+            <code>{field}</code>
+          </Chip>
+        ))}
+        <LinkButton $look="bare" $small to={`/mailings/${intake.mailingId}/map`}>
+          Change what it fills
+        </LinkButton>
+      </div>
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Button small changes onPress={() => set(isAway ? { isAway: false, doubt: '' } : { isAway: true })}>
+          {isAway ? <Undo size={14} /> : <EyeOff size={14} />}
+          {isAway ? 'Bring back' : 'Put away'}
+        </Button>
+        {section && section.questions[0] !== id && (
+          <Button small changes onPress={() => change((before) => splitSection(before, id, words).plan)}>
+            <Heading size={14} />
+            Begin a step here
+          </Button>
+        )}
+      </Row>
+    </Box>
+  );
+}

@@ -1,0 +1,144 @@
+import type { IntakeQuestion, QuestionKind } from '@mailbag/core';
+import { addQuestion, orderedQuestions, stepQuestion } from '@mailbag/core';
+import { Eye, FileText, Plus, Smartphone } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { counted } from '../../features/when';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { TextInput } from '../../ui/field';
+import { Bar, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { revealChosen } from '../../ui/reveal';
+import { useKey } from '../../ui/use-key';
+import { FormBeside } from './form-beside';
+import type { IntakeWork } from './intake-work';
+import { QuestionRow } from './question-row';
+import { SectionHead } from './section-head';
+import { VisitorFrame } from './visitor-frame';
+
+const List = styled.div`
+  display: flex;
+  flex-direction: column;
+`;
+const NEW_KIND: QuestionKind = 'text';
+
+/** The questions of an intake on the left; on the right the form whose boxes they fill, or the page as a visitor sees it. */
+export function QuestionsPart({ work }: { work: IntakeWork }) {
+  const { document: plan, change, intake } = work;
+  const [search, setSearch] = useSearchParams();
+  const chosen = search.get('question');
+  const view = search.get('view') === 'page' ? 'page' : 'form';
+  const [text, setText] = useState('');
+  const [showsAway, setShowsAway] = useState(false);
+  const list = useRef<HTMLDivElement>(null);
+  const set = (name: string, value: string | null): void =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
+  const choose = (id: string | null): void => set('question', id);
+  const all = useMemo(() => orderedQuestions(plan), [plan]);
+  const away = all.filter(({ isAway }) => isAway).length;
+  const doubtful = all.filter(({ doubt, isAway }) => doubt !== '' && !isAway);
+  useEffect(() => revealChosen(list.current), [chosen]);
+  useKey('v', () => set('view', view === 'form' ? 'page' : null));
+
+  const isWanted = ({ words, column, isAway }: IntakeQuestion): boolean =>
+    (showsAway || !isAway) && `${words} ${column}`.toLowerCase().includes(text.trim().toLowerCase());
+  const nextDoubt = (): void => {
+    const at = doubtful.findIndex(({ id }) => id === chosen);
+    choose(doubtful[(at + 1) % doubtful.length]?.id ?? null);
+  };
+  const add = (): void => {
+    const section = plan.sections.find(({ questions }) => chosen !== null && questions.includes(chosen)) ?? plan.sections.at(-1);
+    if (!section) return;
+    const added = addQuestion(plan, section.id, chosen, 'New question', NEW_KIND);
+    change(() => added.plan);
+    choose(added.id);
+  };
+  return (
+    <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
+      <Pane aria-label="Questions">
+        <Bar>
+          <div style={{ width: 170 }}>
+            <TextInput label="Find a question" hideLabel placeholder="Find a question" value={text} onChange={setText} />
+          </div>
+          {doubtful.length > 0 && (
+            <Button small onPress={nextDoubt}>
+              <Eye size={14} />
+              {doubtful.length} to look at
+            </Button>
+          )}
+          {away > 0 && (
+            <Button small pressed={showsAway} onPress={() => setShowsAway(!showsAway)}>
+              {counted(away, 'put away', 'put away')}
+            </Button>
+          )}
+          <div className="fill" />
+          <Button small changes onPress={add}>
+            <Plus size={14} />
+            Question
+          </Button>
+        </Bar>
+        <Scroll ref={list}>
+          <List>
+            {plan.sections.map((section, at) => {
+              const own = section.questions.flatMap((id) => plan.questions[id] ?? []).filter(isWanted);
+              if (own.length === 0 && text.trim() !== '') return null;
+              return (
+                <section key={section.id} aria-label={section.title}>
+                  <SectionHead
+                    section={section}
+                    step={at + 1}
+                    steps={plan.sections.length}
+                    count={own.length}
+                    plan={plan}
+                    change={change}
+                  />
+                  {own.map((question) => (
+                    <QuestionRow
+                      key={question.id}
+                      question={question}
+                      work={work}
+                      isChosen={question.id === chosen}
+                      onChoose={() => choose(question.id === chosen ? null : question.id)}
+                      onStep={(by) => change((before) => stepQuestion(before, question.id, by))}
+                    />
+                  ))}
+                </section>
+              );
+            })}
+            {all.filter(isWanted).length === 0 && (
+              <Small style={{ padding: 16, color: color.faded }}>
+                {text.trim() ? 'No question has these words.' : 'Nothing is asked yet.'}
+              </Small>
+            )}
+          </List>
+        </Scroll>
+      </Pane>
+      <Pane aria-label={view === 'form' ? 'The form' : 'The page'}>
+        <Bar>
+          <Button small pressed={view === 'form'} tip="Switch with V" onPress={() => set('view', null)}>
+            <FileText size={14} />
+            The form
+          </Button>
+          <Button small pressed={view === 'page'} tip="Switch with V" onPress={() => set('view', 'page')}>
+            <Smartphone size={14} />
+            The page
+          </Button>
+        </Bar>
+        {view === 'form' ? (
+          <FormBeside intake={intake} plan={plan} chosen={chosen === null ? null : (plan.questions[chosen] ?? null)} onChoose={choose} />
+        ) : (
+          <VisitorFrame intake={intake} plan={plan} />
+        )}
+      </Pane>
+    </Split>
+  );
+}

@@ -1,0 +1,111 @@
+import type { IntakePlan, IntakeSection } from '@mailbag/core';
+import { joinSection, stepSection, withSection } from '@mailbag/core';
+import { ArrowDown, ArrowUp, GitBranch, Ungroup } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { counted } from '../../features/when';
+import { color, font } from '../../theme';
+import { IconButton } from '../../ui/button';
+import { Small } from '../../ui/layout';
+import { WhenEditor } from './when-editor';
+
+const Line = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 12px;
+  background: ${color.paper};
+  border-bottom: 1px solid ${color.line};
+  & > input {
+    font: 600 15px/22px ${font.head};
+    border: 1px solid transparent;
+    border-radius: 4px;
+    background: none;
+    padding: 3px 4px;
+    min-width: 0;
+    flex: 1;
+  }
+  & > input:hover,
+  & > input:focus {
+    border-color: ${color.line};
+    background: ${color.sheet};
+  }
+`;
+
+interface Props {
+  section: IntakeSection;
+  /** From 1. */
+  step: number;
+  steps: number;
+  count: number;
+  plan: IntakePlan;
+  change: (update: (plan: IntakePlan) => IntakePlan) => void;
+}
+
+/** The heading of a step, in place. */
+export function SectionHead({ section, step, steps, count, plan, change }: Props) {
+  const { id, title, when } = section;
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <>
+      <Line>
+        <input
+          aria-label={`Heading of step ${step}`}
+          value={title}
+          onChange={({ target }) => change((before) => withSection(before, id, { title: target.value }))}
+        />
+        <Small style={{ flex: 'none' }}>
+          step {step} · {counted(count, 'question')}
+        </Small>
+        <IconButton
+          label={`Ask ${title} of some only`}
+          small
+          changes
+          pressed={when !== null}
+          onPress={() => setOpen(!isOpen)}
+          aria-expanded={isOpen || when !== null}
+        >
+          <GitBranch size={14} />
+        </IconButton>
+        <IconButton
+          label={`Move ${title} up`}
+          small
+          changes
+          isDisabled={step === 1}
+          onPress={() => change((before) => stepSection(before, id, -1))}
+        >
+          <ArrowUp size={14} />
+        </IconButton>
+        <IconButton
+          label={`Move ${title} down`}
+          small
+          changes
+          isDisabled={step === steps}
+          onPress={() => change((before) => stepSection(before, id, 1))}
+        >
+          <ArrowDown size={14} />
+        </IconButton>
+        <IconButton
+          label={`Remove the heading ${title}`}
+          small
+          changes
+          isDisabled={steps === 1}
+          onPress={() => change((before) => joinSection(before, id))}
+        >
+          <Ungroup size={14} />
+        </IconButton>
+      </Line>
+      {(isOpen || when !== null) && (
+        <div style={{ padding: '6px 16px 10px', borderBottom: `1px solid ${color.hair}` }}>
+          <WhenEditor
+            plan={plan}
+            own={new Set(section.questions)}
+            when={when}
+            name={title}
+            onChange={(next) => change((before) => withSection(before, id, { when: next }))}
+          />
+        </div>
+      )}
+    </>
+  );
+}

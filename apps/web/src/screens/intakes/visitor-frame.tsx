@@ -1,0 +1,72 @@
+import type { IntakeDetail } from '@mailbag/contract';
+import type { IntakePlan } from '@mailbag/core';
+import { askedSections } from '@mailbag/core';
+import { Monitor, Smartphone } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { color } from '../../theme';
+import { Button } from '../../ui/button';
+import { Bar } from '../../ui/layout';
+
+const Ground = styled.div`
+  flex: 1;
+  min-height: 0;
+  background: ${color.ground};
+  display: flex;
+  justify-content: center;
+  padding: 12px;
+  & > iframe {
+    border: 1px solid ${color.line};
+    border-radius: 6px;
+    background: ${color.sheet};
+    height: 100%;
+    max-width: 100%;
+  }
+`;
+
+/** Pixels of a phone and of a window on a desk. */
+const widths = { phone: 390, desk: 640 } as const;
+
+/** The page as a visitor sees it, with what is not published yet. */
+export function VisitorFrame({ intake, plan }: { intake: IntakeDetail; plan: IntakePlan }) {
+  const [width, setWidth] = useState<keyof typeof widths>('phone');
+  const frame = useRef<HTMLIFrameElement>(null);
+  const page = useMemo(() => {
+    const asked = askedSections(plan);
+    return {
+      edition: 0,
+      office: '',
+      plan: { ...plan, sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })) },
+      forms: intake.templates.map(({ name }) => name),
+      closed: null,
+    };
+  }, [plan, intake.templates]);
+  const latest = useRef(page);
+  latest.current = page;
+  const tell = (): void => frame.current?.contentWindow?.postMessage({ mailbagDraft: latest.current }, window.location.origin);
+  useEffect(tell, [page]);
+  useEffect(() => {
+    const hear = ({ origin, source, data }: MessageEvent<{ mailbagPage?: string } | null>): void => {
+      if (origin === window.location.origin && source === frame.current?.contentWindow && data?.mailbagPage === 'ready') tell();
+    };
+    window.addEventListener('message', hear);
+    return () => window.removeEventListener('message', hear);
+  }, []);
+  return (
+    <>
+      <Bar>
+        <Button small pressed={width === 'phone'} onPress={() => setWidth('phone')}>
+          <Smartphone size={14} />
+          Phone
+        </Button>
+        <Button small pressed={width === 'desk'} onPress={() => setWidth('desk')}>
+          <Monitor size={14} />
+          Desk
+        </Button>
+      </Bar>
+      <Ground>
+        <iframe ref={frame} src="/in/draft" title="The page as a visitor sees it" style={{ width: widths[width] }} />
+      </Ground>
+    </>
+  );
+}
