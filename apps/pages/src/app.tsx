@@ -24,12 +24,15 @@ export function App() {
   const [language, setLanguage] = useState(firstLanguage);
   const [loaded, setLoaded] = useState<Loaded>(null);
   const [tries, setTries] = useState(0);
+  const [pointed, setPointed] = useState<string | null>(null);
   const say = sayIn(language);
 
   useEffect(() => {
     if (isTrial) {
-      const take = ({ origin, data }: MessageEvent<{ mailbagDraft?: PublicPage }>): void => {
-        if (origin === location.origin && data.mailbagDraft) setLoaded({ page: data.mailbagDraft });
+      const take = ({ origin, data }: MessageEvent<{ mailbagDraft?: PublicPage; mailbagQuestion?: string | null }>): void => {
+        if (origin !== location.origin || !data.mailbagDraft) return;
+        setLoaded({ page: data.mailbagDraft });
+        setPointed(data.mailbagQuestion ?? null);
       };
       window.addEventListener('message', take);
       window.parent.postMessage({ mailbagPage: 'ready' }, location.origin);
@@ -81,7 +84,7 @@ export function App() {
           )}
         </Body>
       ) : (
-        <Page word={word} page={loaded.page} isTrial={isTrial} language={language} onLanguage={choose} say={say} />
+        <Page word={word} page={loaded.page} isTrial={isTrial} pointed={pointed} language={language} onLanguage={choose} say={say} />
       )}
     </Frame>
   );

@@ -34,6 +34,8 @@ interface Props {
   page: PublicPage;
   /** It is only looked at, by whoever makes it. */
   isTrial: boolean;
+  /** The question that is worked on beside the page; null: none is. */
+  pointed: string | null;
   language: Language;
   onLanguage: (language: Language) => void;
   say: Say;
@@ -51,10 +53,11 @@ const begin = (page: PublicPage): KeptVisit => ({
 });
 
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
-export function Page({ word, page, isTrial, language, onLanguage, say }: Props) {
+export function Page({ word, page, isTrial, pointed, language, onLanguage, say }: Props) {
   const [visit, setVisit] = useState(() => (isTrial ? null : keptVisit(word, localStorage)) ?? begin(page));
   const [faults, setFaults] = useState<readonly Fault[]>([]);
-  const [isSummed, setSummed] = useState(false);
+  /** How often what is wrong was summed up for this step; 0: not yet. */
+  const [summed, setSummed] = useState(0);
   const [isSeen, setSeen] = useState(false);
   const [sending, setSending] = useState<'no' | 'yes' | 'failed' | { why: string }>('no');
   const heading = useRef<HTMLHeadingElement>(null);
@@ -72,7 +75,7 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
     if (!isTrial) keepVisit(word, whole, localStorage);
   };
   const goTo = (to: number): void => {
-    setSummed(false);
+    setSummed(0);
     setSeen(false);
     change({ step: to });
     window.scrollTo(0, 0);
@@ -82,6 +85,15 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
     if (isFirst.current) isFirst.current = false;
     else heading.current?.focus();
   }, [step, isSeen]);
+
+  // Whoever works on a question sees the step in which it is asked.
+  const pointedStep = pointed === null ? 0 : sections.findIndex(({ questions }) => questions.some(({ id }) => id === pointed)) + 1;
+  useEffect(() => {
+    if (pointedStep > 0) change({ step: pointedStep });
+  }, [pointed, pointedStep]); // eslint-disable-line react-hooks/exhaustive-deps
+  useEffect(() => {
+    if (pointed !== null) document.getElementById(`q-${pointed}`)?.scrollIntoView({ block: 'center' });
+  }, [pointed, step]);
 
   const without = (ids: readonly string[]): Fault[] => faults.filter(({ question }) => !ids.includes(question));
   const answer = (question: IntakeQuestion, value: AnswerValue): void => {
@@ -109,7 +121,7 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
       .map(({ id }): Fault => ({ question: id, code: 'missing', detail: '' }));
     const found = [...missing, ...(await look(questions))];
     setFaults([...without(questions.map(({ id }) => id)), ...found]);
-    if (found.length > 0) setSummed(true);
+    if (found.length > 0) setSummed((before) => before + 1);
     else goTo(step + 1);
   };
   const send = async (website: string): Promise<void> => {
@@ -120,7 +132,7 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
       setSending('no');
       if (answered.number !== null) return change({ isSent: true });
       setFaults(answered.faults);
-      setSummed(true);
+      setSummed((before) => before + 1);
     } catch (error) {
       setSending(error instanceof Refused ? { why: error.message } : 'failed');
     }
@@ -156,8 +168,15 @@ export function Page({ word, page, isTrial, language, onLanguage, say }: Props) 
       )}
     </Head>
   );
-  const summary = isSummed && faults.length > 0 && (
-    <FaultSummary faults={faults} sections={sections} step={step} say={say} onGo={(to) => (to === step ? undefined : goTo(to))} />
+  const summary = summed > 0 && faults.length > 0 && (
+    <FaultSummary
+      key={summed}
+      faults={faults}
+      sections={sections}
+      step={step}
+      say={say}
+      onGo={(to) => (to === step ? undefined : goTo(to))}
+    />
   );
 
   if (visit.isSent)
@@ -340,7 +359,8 @@ function FaultSummary({ faults, sections, step, say, onGo }: SummaryProps) {
   useEffect(() => {
     box.current?.focus();
     box.current?.scrollIntoView({ block: 'nearest' });
-  }, [faults.length]);
+    // Once, when it is summed up: whoever mends one answer after the other keeps the place where they type.
+  }, []);
   const lines = sections.flatMap(({ questions }, at) =>
     questions.flatMap((question) => {
       const fault = faults.find((one) => one.question === question.id);

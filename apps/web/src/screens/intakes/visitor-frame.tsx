@@ -28,7 +28,16 @@ const Ground = styled.div`
 const widths = { phone: 390, desk: 640 } as const;
 
 /** The page as a visitor sees it, with what is not published yet. */
-export function VisitorFrame({ intake, plan }: { intake: IntakeDetail; plan: IntakePlan }) {
+export function VisitorFrame({
+  intake,
+  plan,
+  question = null,
+}: {
+  intake: IntakeDetail;
+  plan: IntakePlan;
+  /** Whose step is shown; left out: the page begins at its beginning. */
+  question?: string | null;
+}) {
   const [width, setWidth] = useState<keyof typeof widths>('phone');
   const frame = useRef<HTMLIFrameElement>(null);
   const page = useMemo(() => {
@@ -41,10 +50,10 @@ export function VisitorFrame({ intake, plan }: { intake: IntakeDetail; plan: Int
       closed: null,
     };
   }, [plan, intake.templates]);
-  const latest = useRef(page);
-  latest.current = page;
-  const tell = (): void => frame.current?.contentWindow?.postMessage({ mailbagDraft: latest.current }, window.location.origin);
-  useEffect(tell, [page]);
+  const latest = useRef({ mailbagDraft: page, mailbagQuestion: question });
+  latest.current = { mailbagDraft: page, mailbagQuestion: question };
+  const tell = (): void => frame.current?.contentWindow?.postMessage(latest.current, window.location.origin);
+  useEffect(tell, [page, question]);
   useEffect(() => {
     const hear = ({ origin, source, data }: MessageEvent<{ mailbagPage?: string } | null>): void => {
       if (origin === window.location.origin && source === frame.current?.contentWindow && data?.mailbagPage === 'ready') tell();

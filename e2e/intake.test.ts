@@ -1,0 +1,220 @@
+import { readFile } from 'node:fs/promises';
+import { unzipSync } from 'fflate';
+import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
+import { bankMandate } from '../demo/src/forms/bank-mandate.js';
+import { shedPermit } from '../demo/src/forms/shed-permit.js';
+import { readByOther } from '../testing/other-reader.js';
+import { inkIn, pictureOf } from '../testing/picture.js';
+import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
+import { openBrowser, openPage, signInTo } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** Two forms become a page; somebody answers it on a phone, in German, and gets their copies. */
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let phone: Page;
+let pocket: BrowserContext;
+let office: PostOffice;
+const mailbag = new RunningMailbag();
+
+beforeAll(async () => {
+  office = await PostOffice.open();
+  await (await mailbag.start()).setUp(office);
+  for (const [name, bytes] of [
+    ['Bank mandate.pdf', bankMandate()],
+    ['Shed permit.pdf', shedPermit()],
+  ] as const)
+    // prettier-ignore
+    await mailbag.client.upload('/api/templates', name, bytes);
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await signInTo(page, mailbag.address, person, 'Intakes');
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+  await office?.close();
+});
+
+const step = storyOn(() => ({ page, faults }));
+const button = (name: string | RegExp, of: Page = page): Locator => of.getByRole('button', { name });
+const row = (words: string): Locator =>
+  page.getByRole('region', { name: 'Questions' }).getByRole('button', { name: new RegExp(`^${words} (?:fills|not on|put away)`) });
+const settings = (words: string): Locator => page.getByRole('group', { name: `Settings of ${words}` });
+async function choose(within: Locator, label: RegExp, option: string): Promise<void> {
+  await within.getByRole('button', { name: label }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+const saved = (): Promise<void> => page.getByText('Saved', { exact: true }).waitFor();
+
+step('forms are chosen, and the page is there with its questions', async () => {
+  await page.getByText('Bank mandate').click();
+  await page.getByText('Shed permit').click();
+  await page.getByLabel('Name of the intake').fill('Ask for a plot');
+  await button('Make the page').click();
+  await page.getByRole('heading', { name: 'Ask for a plot' }).waitFor();
+  await row('Plot number').waitFor();
+  await row('IBAN').getByText('fills 1 box on 1 form').waitFor();
+  await row('Plot number').getByText('fills 2 boxes on 2 forms').waitFor();
+});
+
+step('a question is worked on in place, and the boxes that it fills are lit on the form', async () => {
+  await row('Plot number').click();
+  await settings('Plot number').getByLabel('Words').fill('Which plot would you like?');
+  await page.locator('[data-field="topmostSubform[0].Page1[0].f1_01[0]"][data-chosen]').waitFor();
+  // A box of the page leads to its question.
+  await page.locator('[data-field="topmostSubform[0].Page1[0].f1_04[0]"]').click();
+  await settings('IBAN').waitFor();
+  await row('Name of the bank').click();
+  await settings('Name of the bank').getByRole('button', { name: 'Put away' }).click();
+  await button('2 put away').waitFor();
+  await saved();
+});
+
+step('a question is asked of some only, and a circle of conditions is refused with the words of its questions', async () => {
+  await row('Roof').click();
+  await button('Ask Roof only when …').click();
+  const roof = page.getByRole('group', { name: 'When Roof is asked' });
+  await choose(roof, /Question$/, 'Greenhouse');
+  await row('Greenhouse').click();
+  await button('Ask Greenhouse only when …').click();
+  await choose(page.getByRole('group', { name: 'When Greenhouse is asked' }), /Question$/, 'Roof');
+  await saved();
+  await button('Publish').click();
+  await page
+    .getByText(/wait for one another.*“Greenhouse” → “Roof” → “Greenhouse”|wait for one another.*“Roof” → “Greenhouse” → “Roof”/)
+    .waitFor();
+  await settings('Greenhouse').getByRole('button', { name: 'Remove this condition' }).click();
+});
+
+step('the page is seen as a visitor sees it, at the step of the question that is worked on', async () => {
+  await button('The page').click();
+  const frame = page.frameLocator('iframe[title="The page as a visitor sees it"]');
+  await frame.getByRole('group', { name: /^Greenhouse/ }).waitFor();
+  await row('Which plot would you like\\?').click();
+  await frame.getByLabel(/^Which plot would you like\?/).waitFor();
+});
+
+step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
+  await page.getByRole('link', { name: /^Page / }).click();
+  const word = page.getByLabel(/^Address/);
+  await word.fill('in');
+  await page.getByText(/“in” cannot be an address/).waitFor();
+  await word.fill('plots 2027');
+  await page.getByText('This word is free.').waitFor();
+  await button('Take this word').click();
+  await page.getByLabel('Before the first question').fill('Have your bank card at hand.');
+  await saved();
+  await button('Publish').click();
+  await page.getByText('published', { exact: true }).waitFor();
+  await page.getByRole('link', { name: '/in/plots-2027', exact: true }).waitFor();
+});
+
+const german = (name: string | RegExp): Locator => phone.getByRole('button', { name, exact: true });
+
+step('on a phone it speaks the language of the visitor, and what is missing leads to its question', async () => {
+  pocket = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    locale: 'de-DE',
+    acceptDownloads: true,
+  });
+  phone = await pocket.newPage();
+  phone.setDefaultTimeout(60_000);
+  phone.on('pageerror', (error) => faults.push(error.message));
+  await phone.goto(`${mailbag.address}/in/plots-2027`);
+  await phone.getByText('Have your bank card at hand.').waitFor();
+  await german('Beginnen').tap();
+  await phone.getByRole('heading', { name: 'For which plot' }).waitFor();
+  await phone.getByLabel(/^Name of the tenant/).fill('Ayumi Brandt');
+  await phone.getByLabel(/^E-mail address/).fill('ayumi@');
+  await german(/^Weiter/).tap();
+  await phone.getByRole('alert').getByText('2 Antworten brauchen noch einen Blick:').waitFor();
+  await phone.getByRole('alert').getByRole('link', { name: 'Which plot would you like?' }).tap();
+  await phone.keyboard.type('B-17');
+  await phone.getByText('Das ist keine E-Mail-Adresse.').first().waitFor();
+  await phone.getByLabel(/^E-mail address/).fill('ayumi@example.org');
+  await german(/^Weiter/).tap();
+  await phone.getByRole('heading', { name: 'The account' }).waitFor();
+});
+
+step('an account number with a wrong digit is told as one leaves it', async () => {
+  await phone.getByLabel(/^Account holder/).fill('Ayumi Brandt');
+  await phone.getByLabel(/^IBAN/).fill('DE89 3704 0044 0532 0130 01');
+  await phone.getByLabel(/^Account holder/).focus();
+  await phone.getByText(/^Das ist keine richtige Kontonummer/).waitFor();
+  await phone.getByLabel(/^IBAN/).fill('DE89 3704 0044 0532 0130 00');
+  await german(/^Weiter/).tap();
+  await phone.getByText('Twice a year').tap();
+  await german(/^Weiter/).tap();
+});
+
+step('a signature is drawn with the finger, and a reload loses nothing', async () => {
+  const pad = phone.getByRole('img', { name: /^Signature of the account holder/ });
+  await pad.scrollIntoViewIfNeeded();
+  const box = (await pad.boundingBox())!;
+  await phone.mouse.move(box.x + 30, box.y + 90);
+  await phone.mouse.down();
+  for (let at = 0; at <= 20; at++) await phone.mouse.move(box.x + 30 + at * 14, box.y + 90 + (at % 2 === 0 ? -50 : 50), { steps: 3 });
+  await phone.mouse.up();
+  await phone.reload();
+  await phone.getByRole('img', { name: /^Signature of the account holder/ }).waitFor();
+  await german(/^Weiter/).tap();
+});
+
+step('what hangs on another answer is asked only then', async () => {
+  // The permit: where, and what is allowed.
+  while ((await phone.getByRole('group', { name: /^Greenhouse/ }).count()) === 0) await german(/^Weiter/).tap();
+  expect(await phone.getByRole('group', { name: /^Roof/ }).count()).toBe(0);
+  await phone
+    .getByRole('group', { name: /^Greenhouse/ })
+    .getByText('Ja', { exact: true })
+    .tap();
+  await phone.getByRole('group', { name: /^Roof/ }).getByText('Green roof').tap();
+});
+
+step('the filled form is seen before anything is sent', async () => {
+  await german('Das Formular ansehen, wie es bisher ausgefüllt ist').tap();
+  await phone.getByRole('img', { name: 'Bank mandate 1' }).waitFor();
+  await phone.getByRole('combobox', { name: /^Das Formular ansehen/ }).selectOption('Shed permit');
+  await phone.getByRole('img', { name: 'Shed permit 1' }).waitFor();
+  await german('Zurück zu den Fragen').tap();
+  expect(await mailbag.client.get(`/api/intakes/1/submissions?from=0&count=10`)).toMatchObject({ total: 0 });
+});
+
+step('it is sent, and the copies are downloaded in one zip with every answer and the signature in its box', async () => {
+  while ((await german('Absenden').count()) === 0) {
+    const before = await phone.getByRole('heading', { level: 1 }).textContent();
+    await german(/^Weiter/).tap();
+    await phone.waitForFunction((last) => document.querySelector('h1')?.textContent !== last, before);
+  }
+  await phone.getByText('B-17').waitFor();
+  await german('Absenden').tap();
+  await phone.getByText(/^Wir haben Ihre Antworten erhalten. Ihre Nummer ist /).waitFor();
+  const [download] = await Promise.all([
+    phone.waitForEvent('download'),
+    phone.getByRole('link', { name: 'Alle als eine Zip-Datei herunterladen' }).tap(),
+  ]);
+  const files = unzipSync(new Uint8Array(await readFile(await download.path())));
+  const [mandate, permit] = ['Bank', 'Shed'].map((name) => Object.entries(files).find(([file]) => file.startsWith(name))![1]);
+  const texts = await Promise.all([mandate!, permit!].map(async (bytes) => (await readByOther(bytes))[0]!.text));
+  for (const text of texts) expect(text).toContain('Ayumi Brandt');
+  expect(texts[0]!.replaceAll(' ', '')).toContain('DE89370400440532013000');
+  expect(texts[1]).toContain('Green roof');
+  const { templates } = await mailbag.client.get<{ templates: { fieldList: { kind: string; widgets: { rect: number[] }[] }[] }[] }>(
+    '/api/intakes/1',
+  );
+  const sign = templates[0]!.fieldList.find(({ kind }) => kind === 'signature')!.widgets[0]!.rect;
+  expect(inkIn(await pictureOf(mandate!), sign)).toBeGreaterThan(200);
+});
+
+step('the office sees the answer with its copies, and the visitor was mailed them', async () => {
+  await page.getByRole('link', { name: /^Answers / }).click();
+  await page.getByRole('table', { name: 'Answers' }).getByText('Ayumi Brandt').first().waitFor();
+  await page.getByRole('table', { name: 'Answers' }).getByRole('link', { name: '2', exact: true }).click();
+  await page.getByRole('grid', { name: 'Copies' }).getByText('sent').first().waitFor();
+  const letters = (await office.letters()).filter(({ to }) => to === 'ayumi@example.org');
+  expect(letters.map(({ attachments }) => attachments.length)).toEqual([2]);
+});
