@@ -30,8 +30,9 @@ const front = startProcess('standins/dist/front/main.js', [
 ]);
 const address = `http://127.0.0.1:${(await front.ready).port}`;
 endTogether(front.child, server.child, office.child, printer.child);
-const { demoSignIn, makeWorld, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
-if (isNew) await makeWorld(address, ports);
+const { demoSignIn, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
+const { makeDemo } = await import(join(root, 'demo/dist/whole-demo.js'));
+if (isNew) await makeDemo(address, ports);
 else await moveStandIns(address, ports);
 console.log(`
   Mailbag is ready after ${Math.round((Date.now() - started) / 1000)} s.

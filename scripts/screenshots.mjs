@@ -49,19 +49,24 @@ await shot('template', async () => {
     .getByRole('button', { name: /^Concession/ })
     .click();
 });
-await shot('revisions', async () => {
-  await open('/templates');
-  await page.getByRole('link', { name: 'Shed and glasshouse permit' }).click();
-  await page.getByRole('link', { name: 'Revisions' }).click();
-  await page.getByRole('region', { name: 'Changed', exact: true }).getByRole('button').first().click();
-  await drawn();
-});
 await shot('layout', async () => {
   await open('/templates');
   await page.getByRole('link', { name: 'Plot inspection' }).click();
   await page.getByRole('link', { name: 'Layout', exact: true }).click();
   await drawn();
   await page.getByRole('option', { name: 'Inspected on' }).click();
+});
+await shot('intakes', async () => {
+  await open('/intakes');
+  await page.getByRole('link', { name: 'Ask for a plot' }).waitFor();
+});
+await shot('intake-questions', async () => {
+  await open('/intakes');
+  await page.getByRole('link', { name: 'Ask for a plot' }).click();
+  const questions = page.getByRole('region', { name: 'Questions' });
+  await questions.getByRole('button', { name: /^IBAN / }).click();
+  await page.locator('[data-field][data-chosen]').first().waitFor();
+  await drawn();
 });
 await shot('templates', async () => {
   await open('/templates');
@@ -130,8 +135,6 @@ await shot('paper', async () => {
   await open('/paper');
   await page.getByRole('img', { name: /of the print run/ }).waitFor();
 });
-await shot('senders', () => open('/settings/mail'));
-await shot('people', () => open('/settings/people'));
 await shot('safety', async () => {
   await open('/settings/safety');
   // Where the folder lies on this machine is nobody's business.
@@ -162,5 +165,28 @@ await shot('rule', async () => {
     for (let box = editor.parentElement; box; box = box.parentElement) if (box.scrollTop > 0) box.scrollTop -= 62;
   });
   await drawn();
+});
+// The page of an intake, as somebody with a phone meets it.
+const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, locale: 'en-GB', hasTouch: true, isMobile: true });
+const onPhone = async (name, prepare) => {
+  if (!name.includes(only)) return;
+  await prepare();
+  await phone.waitForTimeout(700);
+  await phone.screenshot({ path: join(out, `${name}.png`) });
+  console.log(name);
+};
+await onPhone('intake-phone', async () => {
+  await phone.goto(`${address}/in/ask-for-a-plot`);
+  await phone.getByRole('button', { name: 'Start' }).tap();
+  await phone.getByLabel(/^Which plot/).fill('B-17');
+  await phone.getByLabel(/^Your first name/).fill('Ayumi Brandt');
+  await phone.getByLabel(/^E-mail/).fill('ayumi@');
+  await phone.getByLabel(/^Which plot/).focus();
+  await phone.getByText('This is not an e-mail address.').waitFor();
+});
+await onPhone('intake-form', async () => {
+  await phone.goto(`${address}/in/ask-for-a-plot`);
+  await phone.getByRole('button', { name: 'See the form as it is filled so far' }).tap();
+  await phone.getByRole('img', { name: 'Bank mandate 1' }).waitFor();
 });
 await browser.close();

@@ -1,4 +1,5 @@
-import { demoSignIn, makeWorld } from './world.js';
+import { makeDemo } from './whole-demo.js';
+import { demoSignIn } from './world.js';
 
 /** Makes the world on a running server. Arguments: its address, and the ports of the stand-in post office: SMTP, page, IMAP; and that of the stand-in printer. */
 const [base, ...ports] = process.argv.slice(2);
@@ -7,5 +8,5 @@ if (!base || !smtp || !page || !imap || !printer) {
   console.error('Usage: node demo/dist/main.js ADDRESS SMTP-PORT PAGE-PORT IMAP-PORT PRINTER-PORT');
   process.exit(2);
 }
-await makeWorld(base, { smtp, page, imap, printer });
+await makeDemo(base, { smtp, page, imap, printer });
 console.log(`The Larkmere world is made. Sign in as ${demoSignIn.email} with ${demoSignIn.password}`);

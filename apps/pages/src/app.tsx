@@ -45,6 +45,14 @@ export function App() {
     return undefined;
   }, [word, isTrial, tries]);
 
+  // Within another site, the frame can grow with what is shown in it.
+  useEffect(() => {
+    if (window.parent === window) return undefined;
+    const watch = new ResizeObserver(() => window.parent.postMessage({ mailbagHeight: document.documentElement.scrollHeight }, '*'));
+    watch.observe(document.body);
+    return () => watch.disconnect();
+  }, []);
+
   const title = loaded && 'page' in loaded ? loaded.page.plan.title.trim() || loaded.page.plan.name : '';
   useEffect(() => {
     document.documentElement.lang = language;

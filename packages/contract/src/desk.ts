@@ -9,6 +9,7 @@ export const needKinds = [
   'bounced',
   'unconfirmed',
   'held-back',
+  'answers',
   'paused',
   'no-mail-server',
   'server-fails',

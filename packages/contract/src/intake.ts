@@ -146,6 +146,14 @@ export class IntakeOpeningPlan implements IntakeOpening {
   @IsString()
   @MaxLength(300)
   contact!: string;
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @Matches(/^https?:\/\/[a-z0-9.-]{1,200}(?::\d{1,5})?$/, {
+    each: true,
+    message: 'A site is an address without a path, such as https://www.example.org.',
+  })
+  sites!: string[];
 }
 
 /** Everything of an intake that a person decides. Its questions are held against `IntakeQuestionPlan` one by one. */

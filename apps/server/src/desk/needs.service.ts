@@ -13,6 +13,7 @@ import { findingStore } from '../stores/finding.store.js';
 import { ledgerStore } from '../stores/ledger.store.js';
 import { printRunStore } from '../stores/print-run.store.js';
 import { registerStore } from '../stores/register.store.js';
+import { submissionStore } from '../stores/submission.store.js';
 import { reportStore } from '../stores/report.store.js';
 
 const need = (kind: NeedKind, count: number, about: Partial<Need> = {}): Need => ({
@@ -46,6 +47,7 @@ export class Needs {
       this.setAside(),
       Promise.resolve(this.paused(running)),
       this.heldBack(),
+      this.answers(),
       this.ofMail(),
       this.ofPaper(),
       this.ofRegisters(),
@@ -98,6 +100,11 @@ export class Needs {
   private async heldBack(): Promise<Need[]> {
     const rows = await findingStore.stopsByMailing(this.transactions);
     return rows.map(({ id, name, count }) => need('held-back', count, { id, name }));
+  }
+
+  private async answers(): Promise<Need[]> {
+    const rows = await submissionStore.gathered(this.transactions);
+    return rows.map(({ id, name, count }) => need('answers', count, { id, name }));
   }
 
   private async ofMail(): Promise<Need[]> {

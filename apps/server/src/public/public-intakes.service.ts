@@ -216,7 +216,7 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     ...plan,
     sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })),
     questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
-    opening: { from: null, until: null, most: null, contact: plan.opening.contact },
+    opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [] },
   };
 };
 

@@ -1,3 +1,4 @@
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows } from '../persistence/sql.js';
 
@@ -36,6 +37,16 @@ export const submissionStore = {
 
   count: async (sql: Sql, intakeId: number): Promise<number> =>
     (await one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM submission WHERE intakeId = ?', [intakeId]))!.count,
+
+  /** Intakes whose answers gather until a person starts a batch, with how many of them have no copies. */
+  gathered: (sql: Sql) =>
+    rows<{ id: number; name: string; count: number }>(
+      sql,
+      `SELECT intake.id, mailing.name, COUNT(*) AS count FROM submission JOIN intake ON intake.id = submission.intakeId JOIN mailing ON mailing.id = intake.mailingId
+       WHERE ${dialect.at('intake.plan', 'after', 'atOnce')} = 0
+         AND NOT EXISTS (SELECT 1 FROM copy WHERE copy.mailingId = intake.mailingId AND copy.recordKey = LOWER(submission.number))
+       GROUP BY intake.id, mailing.name ORDER BY intake.id`,
+    ),
 
   /** In the order in which they came in. */
   after: (sql: Sql, intakeId: number, id: number, most: number) =>

@@ -59,6 +59,8 @@ export interface IntakeOpening {
   most: number | null;
   /** Whom to ask when it is closed. Empty: nobody is named. */
   contact: string;
+  /** Sites that may show the page within theirs, as origins such as https://www.example.org. */
+  sites: string[];
 }
 
 /** Everything of an intake that a person decides. */

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import {
   BadgeQuestionMark,
   CircleAlert,
+  ClipboardPen,
   CircleHelp,
   DatabaseZap,
   FileWarning,
@@ -145,6 +146,7 @@ const needLooks: Record<Need['kind'], { tone: Tone; icon: ComponentType<{ size?:
   'self-check': { tone: 'brick', icon: FileWarning },
   'backup-fails': { tone: 'brick', icon: DatabaseZap },
   'set-aside': { tone: 'brick', icon: FileWarning },
+  answers: { tone: 'slate', icon: ClipboardPen },
   'held-back': { tone: 'brick', icon: CircleAlert },
   paused: { tone: 'ochre', icon: PauseCircle },
   'no-mail-server': { tone: 'ochre', icon: ServerOff },

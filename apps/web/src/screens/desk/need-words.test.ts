@@ -18,6 +18,10 @@ test('a need says how many, of what, and why, and leads to the list behind it', 
     about: 'Batch 9 of Permits · Paused by hand.',
     to: '/batches/4',
   });
+  expect(needWords(need({ kind: 'answers', count: 3, id: 2, name: 'Ask for a plot' }))).toMatchObject({
+    title: '3 answers wait for a batch',
+    to: '/intakes/2/answers',
+  });
   // Nothing is said where nothing is known.
   expect(needWords(need({ kind: 'set-aside', name: 'Permits', id: 1 })).about).toBe('Permits');
 });

@@ -33,6 +33,12 @@ const words: Record<NeedKind, NeedWords> = {
     action: 'Settle',
     to: copies('unconfirmed'),
   },
+  answers: {
+    title: (n) => `${counted(n, 'answer waits', 'answers wait')} for a batch`,
+    about: (need) => `${need.name} · Copies are made when you start one.`,
+    action: 'Look at them',
+    to: (need) => `/intakes/${need.id}/answers`,
+  },
   held: {
     title: () => 'Nothing is sent until you have looked',
     about: () =>

@@ -80,10 +80,10 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
               <tr>
                 <th>Received</th>
                 <th>Number</th>
+                <th>Copies</th>
                 {told.map(({ id, words }) => (
                   <th key={id}>{words.slice(0, 28)}</th>
                 ))}
-                <th>Copies</th>
               </tr>
             </thead>
             <tbody>
@@ -95,9 +95,6 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                       {one.number}
                     </Button>
                   </td>
-                  {told.map(({ id, column }) => (
-                    <td key={id}>{one.values[column]}</td>
-                  ))}
                   <td>
                     {one.copies > 0 ? (
                       <Link to={`/ledger?text=${encodeURIComponent(one.number)}`}>{count(one.copies)}</Link>
@@ -105,6 +102,9 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                       <Mark $tone="ochre">none yet</Mark>
                     )}
                   </td>
+                  {told.map(({ id, column }) => (
+                    <td key={id}>{one.values[column]}</td>
+                  ))}
                 </Picked>
               ))}
             </tbody>

@@ -10,6 +10,7 @@ import { TextInput } from '../../ui/field';
 import { Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import type { IntakeWork } from './intake-work';
+import { Share, Sites } from './share';
 import { VisitorFrame } from './visitor-frame';
 
 const Settings = styled(Stack)`
@@ -46,6 +47,8 @@ export function PagePart({ work }: { work: IntakeWork }) {
               onChange={(intro) => set({ intro })}
             />
             <Address intake={intake} />
+            <Share intake={intake} />
+            <Sites sites={plan.opening.sites} onChange={(sites) => open({ sites })} />
             <Row $gap={12} style={{ alignItems: 'start' }}>
               <TextInput
                 label="Takes answers from"

@@ -183,6 +183,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
     onSettled: () => window.location.assign('/'),
   });
   const needs = desk?.needs.filter(({ kind }) => kind !== 'retrying').length ?? 0;
+  const answers = (desk?.needs ?? []).reduce((sum, { kind, count: more }) => sum + (kind === 'answers' ? more : 0), 0);
   const name = account.account?.name ?? '';
   return (
     <Frame>
@@ -195,6 +196,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           <NavLink key={to} to={to}>
             <Icon size={17} />
             {text}
+            {to === '/intakes' && answers > 0 && <b aria-label={counted(answers, 'answer waits', 'answers wait')}>{answers}</b>}
             {to === '/desk' && needs > 0 && <b aria-label={counted(needs, 'thing needs you', 'things need you')}>{needs}</b>}
           </NavLink>
         ))}

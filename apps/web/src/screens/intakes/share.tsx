@@ -1,0 +1,76 @@
+import type { IntakeDetail } from '@mailbag/contract';
+import { useQuery } from '@tanstack/react-query';
+import { toDataURL, toString } from 'qrcode';
+import { useState } from 'react';
+import { TextInput } from '../../ui/field';
+import { Row, Small, Stack } from '../../ui/layout';
+import { FileButton } from '../../ui/link-button';
+
+/** Pixels of the symbol as a picture for print. */
+const PRINTED = 1200;
+
+/** What another site puts into its own page: a frame that grows with what is shown in it. */
+const snippetFor = (address: string, title: string): string =>
+  `<iframe src="${address}" title="${title.replaceAll('&', '&amp;').replaceAll('"', '&quot;')}" style="width:100%;height:800px;border:0"></iframe>
+<script>addEventListener("message",function(e){var f=document.querySelector('iframe[src="${address}"]');if(f&&e.source===f.contentWindow&&e.data&&e.data.mailbagHeight)f.style.height=e.data.mailbagHeight+"px"})</script>`;
+
+/** The address as a symbol for posters and letters, and the lines for another site. */
+export function Share({ intake }: { intake: IntakeDetail }) {
+  const address = `${window.location.origin}/in/${intake.word}`;
+  const { data } = useQuery({
+    queryKey: ['intake-symbol', address],
+    queryFn: async () => ({
+      svg: `data:image/svg+xml,${encodeURIComponent(await toString(address, { type: 'svg', margin: 2 }))}`,
+      png: await toDataURL(address, { width: PRINTED, margin: 2 }),
+    }),
+    staleTime: Infinity,
+  });
+  return (
+    <Row $gap={12} style={{ alignItems: 'start' }}>
+      {data && <img src={data.svg} alt={`QR code of ${address}`} width={104} height={104} />}
+      <Stack $gap={6}>
+        <Small>For posters and letters: whoever points a phone at it opens the page.</Small>
+        {data && (
+          <Row>
+            <FileButton $small href={data.svg} download={`${intake.word}.svg`}>
+              QR as SVG
+            </FileButton>
+            <FileButton $small href={data.png} download={`${intake.word}.png`}>
+              QR as PNG
+            </FileButton>
+          </Row>
+        )}
+        <TextInput
+          label="For another site"
+          mono
+          isReadOnly
+          rows={2}
+          value={snippetFor(address, intake.plan.title || intake.plan.name)}
+          onChange={() => undefined}
+        />
+      </Stack>
+    </Row>
+  );
+}
+
+const SITE = /^https?:\/\/[a-z0-9.-]{1,200}(?::\d{1,5})?$/;
+
+/** The sites that may show the page within theirs; all others are refused by the visitor's browser. */
+export function Sites({ sites, onChange }: { sites: readonly string[]; onChange: (sites: string[]) => void }) {
+  const [text, setText] = useState(sites.join(' '));
+  const told = text.toLowerCase().split(/[\s,]/).filter(Boolean);
+  const wrong = told.find((site) => !SITE.test(site));
+  return (
+    <TextInput
+      label="Sites that may show the page within theirs"
+      value={text}
+      placeholder="none; such as https://www.larkmere.example"
+      error={wrong ? `“${wrong}” is no site. Write its address without a path, such as https://www.larkmere.example.` : null}
+      onChange={(next) => {
+        setText(next);
+        const all = next.toLowerCase().split(/[\s,]/).filter(Boolean);
+        if (all.every((site) => SITE.test(site))) onChange(all);
+      }}
+    />
+  );
+}
