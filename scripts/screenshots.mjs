@@ -68,10 +68,6 @@ await shot('intake-questions', async () => {
   await page.locator('[data-field][data-chosen]').first().waitFor();
   await drawn();
 });
-await shot('templates', async () => {
-  await open('/templates');
-  await page.locator('tbody img').nth(3).waitFor();
-});
 await shot('source', async () => {
   await open('/sources');
   await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
