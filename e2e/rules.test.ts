@@ -74,15 +74,19 @@ afterAll(async () => {
 const step = storyOn(() => ({ page, faults }));
 const row = (label: string | RegExp): Locator => sheetRow(page, label);
 
-/** Goes on with Tab until something has the focus. */
-async function tabTo(target: Locator): Promise<void> {
+/** Goes on with a key until something has the focus. It is looked for by its role once, and again only when it was drawn anew. */
+async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab', most: number): Promise<void> {
   await target.waitFor();
-  for (let presses = 0; presses < 200; presses++) {
-    if (await target.evaluate((element) => element === document.activeElement)) return;
-    await page.keyboard.press('Tab');
+  let element = (await target.elementHandle())!;
+  for (let presses = 0; presses < most; presses++) {
+    const where = await element.evaluate((own) => (own === document.activeElement ? 'here' : own.isConnected ? 'elsewhere' : 'gone'));
+    if (where === 'here') return;
+    if (where === 'gone') element = (await target.elementHandle())!;
+    else await page.keyboard.press(key);
   }
-  throw new Error(`Tab never comes to ${String(target)}`);
+  throw new Error(`${key} never comes to ${String(target)}`);
 }
+const tabTo = (target: Locator): Promise<void> => goTo(target, 'Tab', 200);
 /** The first of a choice. */
 const FIRST = '';
 /** Opens a choice, which is called by its value and its label, types the beginning of one and takes it. */
@@ -136,8 +140,7 @@ step('each kind of rule is chosen, put together and seen at work with keys alone
     // The value of the record stands in the row, and in the page beside it.
     await row(label).getByText(value, { exact: true }).first().waitFor();
     // Back to the row, and it closes.
-    for (let presses = 0; presses < 60 && !(await row(label).evaluate((element) => element === document.activeElement)); presses++)
-      await page.keyboard.press('Shift+Tab');
+    await goTo(row(label), 'Shift+Tab', 60);
     await page.keyboard.press('Enter');
     await page.getByRole('group', { name: /^Rule for/ }).waitFor({ state: 'detached' });
   }
