@@ -1,5 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -11,20 +12,30 @@ export function must(command, args, options = {}) {
   if (result.status !== 0) process.exit(result.status ?? 1);
 }
 
-/** Runs commands at the same time, each with its output in one piece; ends this process when one of them fails. */
+/**
+ * Runs commands at the same time and ends this process as soon as one of them fails, the others with it. A `quiet` one gives way to the others and has its
+ * output in one piece; of the others it is seen as it comes.
+ */
 export async function mustTogether(...commands) {
-  const run = ([command, args]) =>
+  const children = new Set();
+  const run = ({ command, args, env = process.env, quiet = false }) =>
     new Promise((resolve) => {
-      const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+      const child = spawn(command, args, { cwd: root, env, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'] });
+      children.add(child);
       const said = [];
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+      if (quiet) {
+        setPriority(child.pid, constants.priority.PRIORITY_LOW);
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+      }
       child.on('close', (status) => {
+        children.delete(child);
         process.stdout.write(Buffer.concat(said));
-        resolve(status ?? 1);
+        if (status === 0) return resolve();
+        for (const other of children) other.kill();
+        process.exit(status ?? 1);
       });
     });
-  const failed = (await Promise.all(commands.map(run))).find((status) => status !== 0);
-  if (failed !== undefined) process.exit(failed);
+  await Promise.all(commands.map(run));
 }
 
 /** Installs the dependencies when they are not there or older than the lock file. */

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
 import { createInterface } from 'node:readline/promises';
-import { build, install, must, mustTogether } from './run.mjs';
+import { build, install, mustTogether } from './run.mjs';
 
 /** Installs what the tests need, then types, lint, unit and browser tests. */
 install();
@@ -64,7 +64,10 @@ async function agreed() {
   return !/^n/i.test(answer.trim());
 }
 build();
-await mustTogether(['npm', ['run', 'types', '--silent']], ['npm', ['run', 'lint', '--silent']]);
-must(process.execPath, ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', ...process.argv.slice(2)], {
+const npm = (script) => ({ command: 'npm', args: ['run', script, '--silent'], quiet: true });
+// The tests wait for a server, a browser or a mail now and then: types and lint take what is left over of the cores.
+await mustTogether(npm('types'), npm('lint'), {
+  command: process.execPath,
+  args: ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', ...process.argv.slice(2)],
   env: { ...process.env, CHROMIUM: chromium, NODE_NO_WARNINGS: '1' },
 });
