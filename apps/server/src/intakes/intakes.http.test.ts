@@ -225,3 +225,22 @@ test('the word can change, and the one before goes on leading there; a word of a
   await expect(client.send('DELETE', `/api/intakes/${intake.id}`)).rejects.toThrow('intake-has-answers');
   await expect(client.send('DELETE', `/api/mailings/${intake.mailingId}`)).rejects.toThrow('mailing-has-intake');
 });
+
+test('answers go when their time is over, with their records and pictures; the page and its copies stay', async () => {
+  const { client } = mailbag;
+  const { total, lines } = await client.get<{ total: number; lines: { number: string }[] }>(
+    `/api/intakes/${intake.id}/submissions?from=0&count=10`,
+  );
+  const oldest = lines.at(-1)!.number;
+  const { pictures } = await client.get<{ pictures: number }>(`/api/sources/${intake.sourceId}`);
+  mailbag.change('UPDATE submission SET receivedAt = ? WHERE number = ?', ['2020-01-01T00:00:00.000Z', oldest]);
+  mailbag.change('UPDATE source SET readAt = ? WHERE id = ?', ['2020-01-01T00:00:00.000Z', intake.sourceId]);
+  await client.send('PUT', '/api/retention', { recordDays: 0, copyDays: 0, sourceDays: 30 });
+  expect(await client.send('POST', '/api/retention/run')).toMatchObject({ lastRun: { records: 1, sources: 0 } });
+  const left = await client.get<{ total: number; lines: { number: string }[] }>(`/api/intakes/${intake.id}/submissions?from=0&count=10`);
+  expect(left.total).toBe(total - 1);
+  expect(left.lines.map(({ number }) => number)).not.toContain(oldest);
+  expect(await client.get(`/api/sources/${intake.sourceId}`)).toMatchObject({ state: 'ready', count: total - 1, pictures: pictures - 1 });
+  expect((await stranger('GET', `/intakes/${intake.word}`)).status).toBe(200);
+  expect((await client.get<{ rows: unknown[] }>(`/api/copies?text=${oldest}&count=50`)).rows.length).toBeGreaterThan(0);
+});

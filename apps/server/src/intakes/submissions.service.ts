@@ -5,6 +5,8 @@ import { answerRecord } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { BatchStarts } from '../batches/batch-starts.service.js';
 import { BatchesService } from '../batches/batches.service.js';
+import { fileKey } from '../files/file-key.js';
+import { remove } from '../files/files.js';
 import { keepPictureList, readPictureList } from '../files/picture-list.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
@@ -68,6 +70,24 @@ export class Submissions {
     const { records, digest, version } = await this.starts.preview(mailingId, { who: 'new' }, false);
     if (records === 0) return;
     await this.batches.start(mailingId, { who: 'new', digest, version, startKey: randomUUID() }, MAILBAG);
+  }
+
+  /** Deletes answers whose time is over, with their records and pictures; copies that were made of them stay. @param before ISO 8601 @returns how many */
+  async forget(before: string): Promise<number> {
+    const gone = await this.transactions.run((sql) => submissionStore.dropBefore(sql, before));
+    for (const id of new Set(gone.map(({ intakeId }) => intakeId))) {
+      const intake = await intakeStore.byId(this.transactions, id);
+      if (!intake) continue;
+      const left = new Map(Object.entries(await submissionStore.pictures(this.transactions, id)));
+      const kept = new Set(left.values());
+      await this.sources.setPictures(intake.sourceId, left.size > 0 ? { list: await keepPictureList(left), count: left.size } : null);
+      for (const { pictures } of gone.filter(({ intakeId }) => intakeId === id))
+        for (const digest of Object.values(JSON.parse(pictures) as Record<string, string>))
+          if (!kept.has(digest)) await remove(fileKey('attachments', digest));
+      await this.readings.refresh(intake.sourceId);
+      this.live.tell('intake', id);
+    }
+    return gone.length;
   }
 
   /** The newest first. @throws MailbagError not-found */

@@ -9,6 +9,7 @@ import { remove } from '../files/files.js';
 import { MAILBAG } from '../platform/principal.js';
 import { Hold } from '../safety/hold.service.js';
 import { SettingsService } from '../settings/settings.service.js';
+import { Submissions } from '../intakes/submissions.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
 import { batchStore } from '../stores/batch.store.js';
@@ -33,6 +34,7 @@ export class Retention {
     private readonly transactions: Transactions,
     private readonly settings: SettingsService,
     private readonly sources: SourcesService,
+    private readonly submissions: Submissions,
     private readonly archive: ArchiveService,
     private readonly hold: Hold,
     private readonly pool: Pool,
@@ -76,6 +78,8 @@ export class Retention {
     let [records, copies, sources] = [0, 0, 0];
     for (const { id } of await this.over(copyDays)) copies += await this.deleteCopies(id);
     for (const { id } of await this.over(recordDays)) records += await this.deleteRecords(id);
+    // The source of an intake stays with its page; what people answered goes.
+    if (sourceDays > 0) records += await this.submissions.forget(new Date(Date.now() - sourceDays * DAY).toISOString());
     for (const { id } of await this.sourcesOver(sourceDays)) {
       await this.sources.forget(id);
       sources++;

@@ -9,7 +9,7 @@ export const sourceStore = {
   unusedSince: (sql: Sql, since: string, again: string) =>
     rows<{ id: number }>(
       sql,
-      `SELECT id FROM source WHERE state <> 'reading' AND COALESCE(readAt, createdAt) < ? AND NOT EXISTS
+      `SELECT id FROM source WHERE state <> 'reading' AND kind <> 'intake' AND COALESCE(readAt, createdAt) < ? AND NOT EXISTS
        (SELECT 1 FROM batch JOIN mailing ON mailing.id = batch.mailingId
         WHERE mailing.sourceId = source.id AND (batch.finishedAt IS NULL OR batch.finishedAt >= ?))`,
       [since, again],

@@ -61,6 +61,10 @@ export const submissionStore = {
       [mailingId, intakeId, count, from],
     ),
 
+  /** Deletes what came in before a time. @returns the intake and the pictures of each */
+  dropBefore: (sql: Sql, before: string) =>
+    rows<{ intakeId: number; pictures: string }>(sql, 'DELETE FROM submission WHERE receivedAt < ? RETURNING intakeId, pictures', [before]),
+
   /** Names and digests of all pictures that came with submissions. */
   pictures: async (sql: Sql, intakeId: number): Promise<Record<string, string>> =>
     Object.assign(
