@@ -15,11 +15,12 @@ const transform = {
 const base = {
   testEnvironment: 'node',
   transform,
-  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs)/)'],
   moduleNameMapper: {
     // What a server needs before it has its port, without the rest of the package.
     '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',
     '^@mailbag/folder/(layout|lock)$': '<rootDir>/packages/folder/src/$1.ts',
+    '^@mailbag/core/intake$': '<rootDir>/packages/core/src/intake/index.ts',
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
     '^@mailbag/folder$': '<rootDir>/packages/folder/src/index.ts',
@@ -48,6 +49,7 @@ export default {
     project('cli', 'apps/cli/src'),
     project('server', 'apps/server/src'),
     project('web', 'apps/web/src'),
+    project('pages', 'apps/pages/src'),
     project('standins', 'standins/src'),
     project('demo', 'demo/src'),
     project('attack', 'attack'),

@@ -111,9 +111,8 @@ step('it gets a word of its own, which is said to be free while it is typed, and
   await page.getByRole('link', { name: '/in/plots-2027', exact: true }).waitFor();
 });
 
-const german = (name: string | RegExp): Locator => phone.getByRole('button', { name, exact: true });
-
-step('on a phone it speaks the language of the visitor, and what is missing leads to its question', async () => {
+/** Another phone, with nothing on it. */
+async function openPhone(): Promise<void> {
   pocket = await browser.newContext({
     viewport: { width: 390, height: 844 },
     hasTouch: true,
@@ -124,8 +123,22 @@ step('on a phone it speaks the language of the visitor, and what is missing lead
   phone = await pocket.newPage();
   phone.setDefaultTimeout(60_000);
   phone.on('pageerror', (error) => faults.push(error.message));
+}
+const german = (name: string | RegExp): Locator => phone.getByRole('button', { name, exact: true });
+
+step('on a phone it speaks the language of the visitor, and what is missing leads to its question', async () => {
+  await openPhone();
   await phone.goto(`${mailbag.address}/in/plots-2027`);
   await phone.getByText('Have your bank card at hand.').waitFor();
+  // What a phone must fetch before anybody can answer: scripts and styles, as they travel.
+  const travelled = await phone.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => /\.(?:js|css)$/.test(name))
+      .reduce((sum, entry) => sum + (entry as PerformanceResourceTiming).encodedBodySize, 0),
+  );
+  expect(travelled).toBeGreaterThan(10_000);
+  expect(travelled).toBeLessThan(170_000);
   await german('Beginnen').tap();
   await phone.getByRole('heading', { name: 'For which plot' }).waitFor();
   await phone.getByLabel(/^Name of the tenant/).fill('Ayumi Brandt');
@@ -162,6 +175,24 @@ step('a signature is drawn with the finger, and a reload loses nothing', async (
   await phone.reload();
   await phone.getByRole('img', { name: /^Signature of the account holder/ }).waitFor();
   await german(/^Weiter/).tap();
+});
+
+step('a link that is mailed to the visitor goes on elsewhere, where they stopped', async () => {
+  await german('Link zum späteren Weitermachen mailen').tap();
+  await phone.getByLabel('Ihre E-Mail-Adresse').fill('ayumi@example.org');
+  await german('Link mailen').tap();
+  await phone.getByText('Der Link ist unterwegs. Er gilt 14 Tage.').waitFor();
+  const heading = await phone.getByRole('heading', { level: 1 }).textContent();
+  const [letter] = (await office.letters()).filter(({ to }) => to === 'ayumi@example.org');
+  const text = Buffer.from(await office.raw(letter!.id))
+    .toString('utf8')
+    .replaceAll('=\r\n', '');
+  const link = /http:\/\/\S+#[\w-]{43}/.exec(text)![0];
+  await pocket.close();
+  await openPhone();
+  await phone.goto(link);
+  await phone.getByRole('heading', { name: heading!, level: 1 }).waitFor();
+  expect(phone.url()).not.toContain('#');
 });
 
 step('what hangs on another answer is asked only then', async () => {
@@ -215,6 +246,6 @@ step('the office sees the answer with its copies, and the visitor was mailed the
   await page.getByRole('table', { name: 'Answers' }).getByText('Ayumi Brandt').first().waitFor();
   await page.getByRole('table', { name: 'Answers' }).getByRole('link', { name: '2', exact: true }).click();
   await page.getByRole('grid', { name: 'Copies' }).getByText('sent').first().waitFor();
-  const letters = (await office.letters()).filter(({ to }) => to === 'ayumi@example.org');
+  const letters = (await office.letters()).filter(({ to, subject }) => to === 'ayumi@example.org' && subject.startsWith('Your copy'));
   expect(letters.map(({ attachments }) => attachments.length)).toEqual([2]);
 });

@@ -6,6 +6,8 @@ export interface PublicPage {
   office: string;
   plan: IntakePlan;
   forms: string[];
+  /** Days for which a link to go on later holds; 0: none can be mailed. */
+  keptDays: number;
   closed: string | null;
 }
 export interface Fault {
@@ -65,6 +67,16 @@ export const submit = (
   request: { edition: number; answers: IntakeAnswers; key: string; language: string; website: string },
 ): Promise<{ faults: Fault[]; number: string | null; receipt: string | null }> =>
   json(ask('POST', `intakes/${encodeURIComponent(word)}/submissions`, request));
+
+/** Mails a link to go on later. @throws Refused */
+export const mailLink = async (
+  word: string,
+  visit: { edition: number; answers: IntakeAnswers; step: number; key: string; language: string; email: string },
+): Promise<void> => void (await ask('POST', `intakes/${encodeURIComponent(word)}/visits`, visit));
+
+/** What stands behind a link to go on. @throws Refused */
+export const goOnWith = (word: string, token: string): Promise<{ edition: number; answers: IntakeAnswers; step: number; key: string }> =>
+  json(ask('POST', `intakes/${encodeURIComponent(word)}/visits/kept`, { token }));
 
 export const loadReceipt = (key: string): Promise<Receipt> => json(ask('GET', `receipts/${encodeURIComponent(key)}`));
 export const copyAddress = (key: string, index: number): string => `/api/public/receipts/${encodeURIComponent(key)}/copies/${index}`;

@@ -1,13 +1,16 @@
 import { useEffect, useState } from 'react';
 import type { PublicPage } from './api';
-import { Refused, loadPage, wordOf } from './api';
+import { Refused, goOnWith, loadPage, wordOf } from './api';
+import { keepVisit } from './kept-visit';
 import { Page } from './page';
-import { Body, Button, Frame, GlobalStyle, Quiet } from './styles';
+import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
 import type { Language } from './words';
 import { directionOf, isLanguage, languageFor, sayIn } from './words';
 
 /** The word under which whoever makes an intake looks at it before it is published. */
 const DRAFT = 'draft';
+/** What stands behind the # of a link to go on. */
+const TOKEN = /^[\w-]{43}$/;
 const LANGUAGE = 'mailbag-page-language';
 
 function firstLanguage(): Language {
@@ -24,6 +27,7 @@ export function App() {
   const [language, setLanguage] = useState(firstLanguage);
   const [loaded, setLoaded] = useState<Loaded>(null);
   const [tries, setTries] = useState(0);
+  const [isLinkGone, setLinkGone] = useState(false);
   const [pointed, setPointed] = useState<string | null>(null);
   const say = sayIn(language);
 
@@ -38,7 +42,19 @@ export function App() {
       window.parent.postMessage({ mailbagPage: 'ready' }, location.origin);
       return () => window.removeEventListener('message', take);
     }
-    loadPage(word).then(
+    const token = location.hash.slice(1);
+    const begin = async (): Promise<PublicPage> => {
+      const page = await loadPage(word);
+      if (!TOKEN.test(token)) return page;
+      // It stands in the address of this window no longer than it is needed.
+      history.replaceState(null, '', location.pathname);
+      await goOnWith(word, token).then(
+        (kept) => keepVisit(word, { ...kept, isSent: false }, localStorage),
+        () => setLinkGone(true),
+      );
+      return page;
+    };
+    begin().then(
       (page) => setLoaded({ page }),
       (error: unknown) => setLoaded({ fault: error instanceof Refused && error.status === 404 ? 'gone' : 'failed' }),
     );
@@ -92,7 +108,10 @@ export function App() {
           )}
         </Body>
       ) : (
-        <Page word={word} page={loaded.page} isTrial={isTrial} pointed={pointed} language={language} onLanguage={choose} say={say} />
+        <>
+          {isLinkGone && <Note role="alert">{say('linkGone')}</Note>}
+          <Page word={word} page={loaded.page} isTrial={isTrial} pointed={pointed} language={language} onLanguage={choose} say={say} />
+        </>
       )}
     </Frame>
   );

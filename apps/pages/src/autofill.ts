@@ -6,7 +6,7 @@ const TOKENS: readonly [token: string, words: RegExp][] = [
   ['family-name', /^(?:last|family) name$|^surname$|^(?:nach|familien)name$|^nom(?: de famille)?$|^apellidos?$|^nazwisko$|^прізвище$/i],
   [
     'name',
-    /^(?:full |your )?name(?: of the \w+)?$|^first and last name$|^vor- und nachname$|^nom et prénom$|^nombre y apellidos$|^imię i nazwisko$/i,
+    /^(?:full |your )?name(?: of the (?:applicant|tenant|person|owner|member|parent|account holder))?$|^first and last name$|^vor- und nachname$|^nom et prénom$|^nombre y apellidos$|^imię i nazwisko$/i,
   ],
   ['bday', /date of birth|^born$|geburtsdatum|geboren am|date de naissance|fecha de nacimiento|data urodzenia|дата народження/i],
   ['street-address', /^street\b|^address$|^stra(?:ß|ss)e\b|^adresse$|^rue\b|^calle\b|^dirección$|^ulica\b|^вулиця/i],

@@ -2,8 +2,9 @@ import type { AnswerValue, IntakeAnswers, IntakeQuestion, ShownSection } from '@
 import { isPictureKind, shownSections } from '@mailbag/core/intake';
 import { useEffect, useRef, useState } from 'react';
 import type { Fault, PublicPage } from './api';
-import { Refused, checkAnswers, submit } from './api';
+import { Refused, checkAnswers, mailLink, submit } from './api';
 import { answerWords, minutesFor } from './answer-words';
+import { GoOnLater } from './go-on-later';
 import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
@@ -265,6 +266,16 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
               {say('next', { title: sections[step]?.section.title ?? say('check') })}
             </Button>
           </Ways>
+          {page.keptDays > 0 && (
+            <GoOnLater
+              days={page.keptDays}
+              say={say}
+              onMail={(email) => {
+                const { answers, key, edition, step: own } = latest.current;
+                return mailLink(word, { edition, answers, key, step: own, language, email });
+              }}
+            />
+          )}
         </Foot>
       </>
     );

@@ -110,6 +110,7 @@ import { Editions } from './intakes/editions.service.js';
 import { IntakesController } from './intakes/intakes.controller.js';
 import { IntakesService } from './intakes/intakes.service.js';
 import { Submissions } from './intakes/submissions.service.js';
+import { KeptVisits } from './public/kept-visits.service.js';
 import { PublicIntakes } from './public/public-intakes.service.js';
 import { PublicIntakesController } from './public/public-intakes.controller.js';
 import { DatabaseKind } from './sources/kinds/database-kind.js';
@@ -252,6 +253,7 @@ import { Pool } from './work/pool.js';
     Editions,
     IntakesService,
     Submissions,
+    KeptVisits,
     PublicIntakes,
     SourceKinds,
     SourcesService,

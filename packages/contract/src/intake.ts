@@ -154,6 +154,11 @@ export class IntakeOpeningPlan implements IntakeOpening {
     message: 'A site is an address without a path, such as https://www.example.org.',
   })
   sites!: string[];
+
+  @IsInt()
+  @Min(0)
+  @Max(365)
+  keptDays!: number;
 }
 
 /** Everything of an intake that a person decides. Its questions are held against `IntakeQuestionPlan` one by one. */
@@ -353,6 +358,10 @@ export class PublicIntake {
   @IsString({ each: true })
   forms!: string[];
 
+  /** Days for which a link to go on later holds; 0: none can be mailed. */
+  @IsInt()
+  keptDays!: number;
+
   /** Why it takes no answers; null: it does. */
   @Nullable()
   @IsString()
@@ -366,6 +375,45 @@ export class PublicAnswersRequest {
 
   @IsObject()
   answers!: Record<string, AnswerValue>;
+}
+
+/** What a visitor goes on with later, by a link that is mailed to them. */
+export class PublicKeepRequest extends PublicAnswersRequest {
+  @Matches(/^[\w-]{16,64}$/)
+  key!: string;
+
+  /** Where they are: 0 the first page, then the steps. */
+  @IsInt()
+  @Min(0)
+  @Max(1000)
+  step!: number;
+
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+
+  @IsString()
+  @MaxLength(320)
+  email!: string;
+}
+
+export class PublicKeptRequest {
+  @Matches(/^[\w-]{20,80}$/)
+  token!: string;
+}
+
+/** Where somebody goes on. */
+export class PublicKeptAnswer {
+  @IsInt()
+  edition!: number;
+
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+
+  @IsInt()
+  step!: number;
+
+  @IsString()
+  key!: string;
 }
 
 export class PublicSubmitRequest extends PublicAnswersRequest {

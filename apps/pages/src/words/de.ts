@@ -61,5 +61,11 @@ export const de: Words = {
   'fault-odd-IBAN': 'Das ist keine richtige Kontonummer (IBAN): Eine Ziffer oder ein Buchstabe ist falsch, fehlt oder ist zu viel.',
   'fault-odd-telephone': 'Diese Nummer kann man nicht wählen. Schreiben Sie sie mit der Vorwahl.',
   'fault-odd-postal code': 'Das ist keine richtige Postleitzahl.',
+  later: 'Link zum späteren Weitermachen mailen',
+  laterAddress: 'Ihre E-Mail-Adresse',
+  laterSend: 'Link mailen',
+  laterSent: 'Der Link ist unterwegs. Er gilt {days, plural, one {# Tag} other {# Tage}}.',
+  laterFailed: 'Der Link konnte nicht gemailt werden. Prüfen Sie die Adresse, oder machen Sie jetzt weiter.',
+  linkGone: 'Dieser Link gilt nicht mehr. Sie können neu beginnen.',
   dateHint: 'Tag, Monat, Jahr, zum Beispiel 31.12.2027',
 };

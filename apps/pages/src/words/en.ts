@@ -60,6 +60,12 @@ export const en = {
   'fault-odd-IBAN': 'This is not a right account number (IBAN): a digit or letter is wrong, missing or too many.',
   'fault-odd-telephone': 'This number cannot be dialled. Write it with its area code.',
   'fault-odd-postal code': 'This is not a right postal code.',
+  later: 'Mail me a link to go on later',
+  laterAddress: 'Your e-mail address',
+  laterSend: 'Mail the link',
+  laterSent: 'The link is on its way. It holds for {days, plural, one {# day} other {# days}}.',
+  laterFailed: 'The link could not be mailed. Look at the address, or go on now.',
+  linkGone: 'This link is not valid any more. You can begin anew.',
   dateHint: 'Day, month, year, such as 31.12.2027',
 } as const;
 export type Words = Record<keyof typeof en, string>;

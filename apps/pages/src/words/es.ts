@@ -61,5 +61,11 @@ export const es: Words = {
   'fault-odd-IBAN': 'Este número de cuenta (IBAN) no es correcto: falta o sobra una cifra o letra, o es errónea.',
   'fault-odd-telephone': 'No se puede marcar este número. Escríbalo con su prefijo.',
   'fault-odd-postal code': 'Este código postal no es correcto.',
+  later: 'Enviarme un enlace para seguir después',
+  laterAddress: 'Su correo electrónico',
+  laterSend: 'Enviar el enlace',
+  laterSent: 'El enlace está en camino. Vale {days, plural, one {# día} other {# días}}.',
+  laterFailed: 'No se pudo enviar el enlace. Compruebe la dirección o siga ahora.',
+  linkGone: 'Este enlace ya no vale. Puede empezar de nuevo.',
   dateHint: 'Día, mes, año, por ejemplo 31.12.2027',
 };

@@ -61,5 +61,11 @@ export const fr: Words = {
   'fault-odd-IBAN': 'Ce numéro de compte (IBAN) n’est pas correct : un chiffre ou une lettre est faux, manque ou est en trop.',
   'fault-odd-telephone': 'Ce numéro ne peut pas être composé. Écrivez-le avec son indicatif.',
   'fault-odd-postal code': 'Ce code postal n’est pas correct.',
+  later: 'M’envoyer un lien pour reprendre plus tard',
+  laterAddress: 'Votre adresse e-mail',
+  laterSend: 'Envoyer le lien',
+  laterSent: 'Le lien est en route. Il est valable {days, plural, one {# jour} other {# jours}}.',
+  laterFailed: 'Le lien n’a pas pu être envoyé. Vérifiez l’adresse ou continuez maintenant.',
+  linkGone: 'Ce lien n’est plus valable. Vous pouvez recommencer.',
   dateHint: 'Jour, mois, année, par exemple 31.12.2027',
 };

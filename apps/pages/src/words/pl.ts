@@ -64,5 +64,11 @@ export const pl: Words = {
   'fault-odd-IBAN': 'To nie jest prawidłowy numer konta (IBAN): cyfra lub litera jest błędna, brakuje jej albo jest zbędna.',
   'fault-odd-telephone': 'Pod ten numer nie można zadzwonić. Wpisz go z numerem kierunkowym.',
   'fault-odd-postal code': 'To nie jest prawidłowy kod pocztowy.',
+  later: 'Wyślij mi link, aby dokończyć później',
+  laterAddress: 'Twój adres e-mail',
+  laterSend: 'Wyślij link',
+  laterSent: 'Link jest w drodze. Jest ważny {days, plural, one {# dzień} few {# dni} many {# dni} other {# dnia}}.',
+  laterFailed: 'Nie udało się wysłać linku. Sprawdź adres albo kontynuuj teraz.',
+  linkGone: 'Ten link nie jest już ważny. Możesz zacząć od nowa.',
   dateHint: 'Dzień, miesiąc, rok, na przykład 31.12.2027',
 };

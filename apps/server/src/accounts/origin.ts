@@ -17,6 +17,10 @@ export function isForeign(request: Request): boolean {
 /** Names under which only this machine reaches itself, as those do that look whether it is alive. */
 const OWN_MACHINE = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
+/** Where people reach Mailbag, for links that are mailed to others: what was said it is, or this machine itself. A name that only the asker says could be anybody's. Null: neither. */
+export const trustedAddress = (request: Request): string | null =>
+  config.address?.origin ?? (OWN_MACHINE.test(request.headers.host ?? '') ? `${request.protocol}://${request.host}` : null);
+
 /** Whether a request is for a name that is not Mailbag's, where it was said which one is. */
 export const isForOther = (request: Request): boolean =>
   config.address !== null && request.host !== config.address.host && !OWN_MACHINE.test(request.headers.host ?? '');

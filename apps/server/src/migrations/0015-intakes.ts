@@ -13,6 +13,9 @@ const STATEMENTS = [
     keyHash TEXT NOT NULL, number TEXT NOT NULL, language TEXT NOT NULL, receivedAt TEXT NOT NULL, answers TEXT NOT NULL, pictures TEXT NOT NULL, UNIQUE (intakeId, keyHash))`,
   'CREATE UNIQUE INDEX submission_by_key ON submission (keyHash)',
   'CREATE INDEX submission_by_intake ON submission (intakeId, id)',
+  // What somebody typed and goes on with by a link that was mailed to them.
+  `CREATE TABLE kept_visit (tokenHash TEXT PRIMARY KEY NOT NULL, intakeId INTEGER NOT NULL REFERENCES intake(id) ON DELETE CASCADE, content TEXT NOT NULL, until TEXT NOT NULL)`,
+  'CREATE INDEX kept_visit_by_end ON kept_visit (until)',
 ];
 
 /** Intakes, the words by which they are reached, what was published of them, and what people answered. */
@@ -24,6 +27,6 @@ export class Intakes1765400000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['submission', 'intake_edition', 'intake_word', 'intake']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ['kept_visit', 'submission', 'intake_edition', 'intake_word', 'intake']) await runner.query(`DROP TABLE ${table}`);
   }
 }

@@ -2,17 +2,23 @@ import {
   PublicAnswersRequest,
   PublicFaultsAnswer,
   PublicIntake,
+  PublicKeepRequest,
+  PublicKeptAnswer,
+  PublicKeptRequest,
   PublicReceipt,
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Req, Res, StreamableFile } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { trustedAddress } from '../accounts/origin.js';
 import { OpenToEverybody, TakesMegabytes } from '../accounts/session.guard.js';
 import { Answers } from '../platform/answers.js';
 import { config } from '../platform/config.js';
 import { attachment } from '../platform/content-disposition.js';
+import { KeptVisits } from './kept-visits.service.js';
 import { PublicIntakes } from './public-intakes.service.js';
+import type { Asking } from './visitor-limits.js';
 import { VisitorLimits } from './visitor-limits.js';
 
 /** Megabytes that a visitor may send: answers with a signature and a photo. */
@@ -23,9 +29,12 @@ const PDF = { type: 'application/pdf' };
 @Controller('api/public')
 export class PublicIntakesController {
   private readonly limits = new VisitorLimits(config.visitorLimits);
-  constructor(private readonly intakes: PublicIntakes) {}
+  constructor(
+    private readonly intakes: PublicIntakes,
+    private readonly visits: KeptVisits,
+  ) {}
 
-  private take(what: 'look' | 'preview' | 'submit', { ip = '' }: Request, word: string): void {
+  private take(what: Asking, { ip = '' }: Request, word: string): void {
     this.limits.take(what, ip, word);
   }
 
@@ -34,7 +43,28 @@ export class PublicIntakesController {
   @OpenToEverybody()
   page(@Param('word') word: string, @Req() request: Request): Promise<PublicIntake> {
     this.take('look', request, word);
-    return this.intakes.page(word);
+    return this.intakes.page(word, trustedAddress(request));
+  }
+
+  /** Mails a link by which the visitor goes on later. */
+  @Post('intakes/:word/visits')
+  @HttpCode(204)
+  @OpenToEverybody()
+  @TakesMegabytes(MEGABYTES)
+  async keep(@Param('word') word: string, @Body() body: PublicKeepRequest, @Req() request: Request): Promise<void> {
+    this.take('mail', request, word);
+    this.limits.takeRecipient(body.email);
+    await this.visits.keep(word, body, trustedAddress(request));
+  }
+
+  /** Where the visitor goes on. The token stands in no address. */
+  @Answers(PublicKeptAnswer)
+  @Post('intakes/:word/visits/kept')
+  @HttpCode(200)
+  @OpenToEverybody()
+  goOn(@Param('word') word: string, @Body() { token }: PublicKeptRequest, @Req() request: Request): Promise<PublicKeptAnswer> {
+    this.take('look', request, word);
+    return this.visits.goOn(word, token);
   }
 
   /** What is wrong with answers so far. */

@@ -42,6 +42,7 @@ import { copyStore } from '../stores/copy.store.js';
 import { intakeStore } from '../stores/intake.store.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { Pool } from '../work/pool.js';
+import { KeptVisits } from './kept-visits.service.js';
 import { keepAnswerPicture } from './answer-pictures.js';
 
 const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
@@ -60,16 +61,18 @@ export class PublicIntakes {
     private readonly pool: Pool,
     private readonly transactions: Transactions,
     private readonly jobs: Jobs,
+    private readonly visits: KeptVisits,
   ) {}
 
-  /** @throws MailbagError not-found */
-  async page(word: string): Promise<PublicIntake> {
+  /** @param site where the page is reached; null: that is not known for sure @throws MailbagError not-found */
+  async page(word: string, site: string | null): Promise<PublicIntake> {
     const edition = await this.editions.ofWord(word);
     return {
       edition: edition.id,
       office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(/[,·]/)[0]!.trim(),
       plan: publicPlan(edition.plan),
       forms: edition.frozen.templates.map(({ name }) => name),
+      keptDays: await this.visits.days(edition.plan.opening.keptDays, site),
       closed: await this.closed(edition),
     };
   }
@@ -216,7 +219,7 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     ...plan,
     sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })),
     questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
-    opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [] },
+    opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [], keptDays: 0 },
   };
 };
 

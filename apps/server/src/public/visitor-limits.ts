@@ -37,24 +37,32 @@ export class TokenBuckets {
 }
 
 /** What a visitor's device may ask for. */
-export type Asking = 'look' | 'preview' | 'submit';
+export type Asking = 'look' | 'preview' | 'submit' | 'mail';
 
 /** Limits by the part of the network that somebody asks from, and by intake. */
 export class VisitorLimits {
   private readonly byAddress: Record<Asking, TokenBuckets>;
   private readonly byIntake: TokenBuckets;
+  private readonly byRecipient: TokenBuckets;
 
   /** @param scale how many times as much is allowed as is usual @param now milliseconds */
   constructor(scale = 1, now: () => number = Date.now) {
     const of = (most: number, perSecond: number): TokenBuckets =>
       new TokenBuckets({ most: most * scale, perSecond: perSecond * scale }, now);
-    this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2) };
+    this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2), mail: of(4, 1 / 300) };
+    this.byRecipient = of(3, 1 / 3600);
     this.byIntake = of(600, 20);
   }
 
   /** @param address of who asks @throws MailbagError intake-too-often */
   take(what: Asking, address: string, intake: string): void {
     const wait = this.byAddress[what].take(stretchOf(address)) || (what === 'submit' ? this.byIntake.take(intake) : 0);
+    if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
+  }
+
+  /** Nobody is mailed more than a few links, whoever asks for them. @throws MailbagError intake-too-often */
+  takeRecipient(address: string): void {
+    const wait = this.byRecipient.take(address.trim().toLowerCase());
     if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
   }
 }

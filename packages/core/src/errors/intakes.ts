@@ -40,5 +40,6 @@ export const intakesErrors = {
     (e) => `“${e.mailing}” makes the copies of the intake “${e.intake}”. Remove the intake first.`,
     409,
   ),
+  'intake-link-not-mailed': told(() => `The link could not be mailed. Look at the address, or go on now.`, 409),
   'intake-copies-not-ready': told(() => `The copies are still being made. Try again in a moment.`, 409),
 };

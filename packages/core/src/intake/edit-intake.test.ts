@@ -21,7 +21,7 @@ const plan: IntakePlan = {
   ],
   questions: Object.fromEntries(['a', 'b', 'c'].map((id) => [id, addedQuestion(id, id.toUpperCase(), id, 'text')])),
   after: { atOnce: true, thanks: '' },
-  opening: { from: null, until: null, most: null, contact: '', sites: [] },
+  opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 14 },
 };
 const order = (of: IntakePlan): string => of.sections.map(({ id, questions }) => `${id}:${questions.join('')}`).join(' ');
 

@@ -61,6 +61,8 @@ export interface IntakeOpening {
   contact: string;
   /** Sites that may show the page within theirs, as origins such as https://www.example.org. */
   sites: string[];
+  /** Days for which a link holds by which a visitor goes on later; 0: none is mailed. */
+  keptDays: number;
 }
 
 /** Everything of an intake that a person decides. */

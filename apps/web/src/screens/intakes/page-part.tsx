@@ -70,6 +70,17 @@ export function PagePart({ work }: { work: IntakeWork }) {
                 />
               </div>
             </Row>
+            <div style={{ width: 300 }}>
+              <TextInput
+                label="Days for which a mailed link to go on later holds"
+                value={String(plan.opening.keptDays)}
+                help="0: no link is mailed"
+                onChange={(text) => {
+                  const number = Number(text);
+                  if (Number.isInteger(number) && number >= 0 && number <= 365) open({ keptDays: number });
+                }}
+              />
+            </div>
             <TextInput
               label="Whom to ask when it is closed"
               value={contact}

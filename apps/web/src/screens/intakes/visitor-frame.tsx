@@ -47,6 +47,7 @@ export function VisitorFrame({
       office: '',
       plan: { ...plan, sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })) },
       forms: intake.templates.map(({ name }) => name),
+      keptDays: 0,
       closed: null,
     };
   }, [plan, intake.templates]);

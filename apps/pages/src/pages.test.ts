@@ -1,0 +1,87 @@
+import { addedQuestion } from '../../../packages/core/src/intake/make-intake';
+import { answerWords, minutesFor } from './answer-words';
+import { wordOf } from './api';
+import { autofillOf } from './autofill';
+import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { sayIn } from './words';
+
+const ask = (kind: Parameters<typeof addedQuestion>[3], words = 'Q', more = {}) => ({ ...addedQuestion('q', 'Q', words, kind), ...more });
+
+/** A browser's storage, which may be full or switched off. */
+function storage(works = true): Storage {
+  const kept = new Map<string, string>();
+  return {
+    getItem: (name: string) => kept.get(name) ?? null,
+    setItem: (name: string, value: string) => {
+      if (!works) throw new Error('QuotaExceededError');
+      kept.set(name, value);
+    },
+    removeItem: (name: string) => void kept.delete(name),
+  } as unknown as Storage;
+}
+
+describe('what was typed is kept in the browser', () => {
+  const visit = { edition: 3, answers: { q1: 'Ada', q2: ['a', 'b'] }, step: 2, key: 'k'.repeat(40), isSent: false };
+  test('for each page by itself', () => {
+    const own = storage();
+    keepVisit('permits', visit, own);
+    expect(keptVisit('permits', own)).toEqual(visit);
+    expect(keptVisit('plots', own)).toBeNull();
+    keepVisit('permits', null, own);
+    expect(keptVisit('permits', own)).toBeNull();
+  });
+  test('and where a browser keeps nothing, or something else stands there, the page begins anew', () => {
+    const full = storage(false);
+    keepVisit('permits', visit, full);
+    expect(keptVisit('permits', full)).toBeNull();
+    for (const text of ['{', 'null', '[]', '{"edition":"3"}', '{"edition":3,"key":5,"answers":{}}'])
+      expect(keptVisit('permits', { getItem: () => text })).toBeNull();
+  });
+  test('under a key that nobody guesses', () => {
+    expect(newKey(() => new Uint8Array([0, 255, 16]))).toBe('00ff10');
+  });
+});
+
+// HTML Living Standard, 4.10.18.7.1, autofill field names.
+test.each<[Parameters<typeof addedQuestion>[3], string, string | undefined]>([
+  ['text', 'First name', 'given-name'],
+  ['text', 'Nachname', 'family-name'],
+  ['text', 'Name of the tenant', 'name'],
+  ['text', 'Name of the bank', undefined],
+  ['text', 'Your name', 'name'],
+  ['date', 'Geburtsdatum', 'bday'],
+  ['text', 'Straße und Hausnummer', 'street-address'],
+  ['text', 'Town', 'address-level2'],
+  ['e-mail', 'Where do we write to?', 'email'],
+  ['telephone', 'Handy', 'tel'],
+  ['postal code', 'PLZ', 'postal-code'],
+  ['text', 'Plot number', undefined],
+  ['one of', 'Town', undefined],
+])('a browser fills in %s “%s” as %s', (kind, words, token) => expect(autofillOf({ kind, words })).toBe(token));
+
+test('answers are read again in the words of the page and of the options', () => {
+  const say = sayIn('de');
+  expect(answerWords(ask('yes or no'), 'yes', say)).toBe('Ja');
+  expect(answerWords(ask('some of', 'Q', { options: [{ value: 'A', say: 'Erstens' }, { value: 'B', say: 'Zweitens' }] }), ['A', 'B'], say)).toBe('Erstens\nZweitens'); // prettier-ignore
+  expect(answerWords(ask('one of', 'Q', { options: [{ value: 'A', say: 'Erstens' }] }), 'A', say)).toBe('Erstens');
+  expect([answerWords(ask('text'), undefined, say), answerWords(ask('text'), '', say), answerWords(ask('text'), 'Ada', say)]).toEqual([
+    '',
+    '',
+    'Ada',
+  ]);
+});
+
+test('the time that a page takes is told by its questions', () => {
+  expect(minutesFor([])).toBe(1);
+  expect(minutesFor(Array.from({ length: 10 }, () => ask('yes or no')))).toBe(1);
+  expect(minutesFor([...Array.from({ length: 10 }, () => ask('text')), ask('signature')])).toBe(3);
+});
+
+test('the word of a page stands in its address', () => {
+  expect([wordOf('/in/ask-for-a-plot'), wordOf('/in/ask-for-a-plot/'), wordOf('/in/pl%C3%B6ts'), wordOf('/in/')]).toEqual([
+    'ask-for-a-plot',
+    'ask-for-a-plot',
+    'plöts',
+    '',
+  ]);
+});
