@@ -15,7 +15,9 @@ const transform = {
 const base = {
   testEnvironment: 'node',
   transform,
-  transformIgnorePatterns: ['/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs)/)',
+  ],
   moduleNameMapper: {
     // What a server needs before it has its port, without the rest of the package.
     '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',

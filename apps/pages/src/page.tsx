@@ -5,10 +5,11 @@ import type { Fault, PublicPage } from './api';
 import { Refused, checkAnswers, mailLink, submit } from './api';
 import { answerWords, minutesFor } from './answer-words';
 import { GoOnLater } from './go-on-later';
+import { FaultSummary } from './fault-summary';
 import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
-import { Question, faultWords } from './question';
+import { Question } from './question';
 import {
   Answers,
   Body,
@@ -22,7 +23,6 @@ import {
   Progress,
   Quiet,
   SectionLine,
-  Summary,
   Trap,
   Ways,
 } from './styles';
@@ -354,53 +354,5 @@ function SendFoot({ isTrial, isSending, say, onSee, onBack, onSend }: SendProps)
       </Ways>
       {isTrial && <Quiet>{say('trial')}</Quiet>}
     </Foot>
-  );
-}
-
-interface SummaryProps {
-  faults: readonly Fault[];
-  sections: readonly ShownSection[];
-  step: number;
-  say: Say;
-  onGo: (step: number) => void;
-}
-/** What needs another look, each leading to its question. */
-function FaultSummary({ faults, sections, step, say, onGo }: SummaryProps) {
-  const box = useRef<HTMLElement>(null);
-  useEffect(() => {
-    box.current?.focus();
-    box.current?.scrollIntoView({ block: 'nearest' });
-    // Once, when it is summed up: whoever mends one answer after the other keeps the place where they type.
-  }, []);
-  const lines = sections.flatMap(({ questions }, at) =>
-    questions.flatMap((question) => {
-      const fault = faults.find((one) => one.question === question.id);
-      return fault ? [{ question, fault, step: at + 1 }] : [];
-    }),
-  );
-  if (lines.length === 0) return null;
-  return (
-    <Summary ref={box} role="alert" tabIndex={-1}>
-      <strong>{say('faults', { count: lines.length })}</strong>
-      <ul>
-        {lines.map(({ question, fault, step: own }) => (
-          <li key={question.id}>
-            <a
-              href={`#q-${question.id}`}
-              onClick={(event) => {
-                event.preventDefault();
-                onGo(own);
-                const focus = (): void => document.getElementById(`q-${question.id}`)?.focus();
-                if (own === step) focus();
-                else setTimeout(focus, 0);
-              }}
-            >
-              {question.words}
-            </a>
-            : {faultWords(fault, question, say)}
-          </li>
-        ))}
-      </ul>
-    </Summary>
   );
 }

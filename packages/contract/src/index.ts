@@ -18,6 +18,7 @@ export * from './paper.js';
 export * from './register.js';
 export * from './safety.js';
 export * from './intake.js';
+export * from './public-intake.js';
 export * from './job.js';
 export * from './done.js';
 export * from './survey.js';

@@ -207,7 +207,6 @@ export const copyStore = {
       `SELECT beside.code, batch.today AS "on" FROM ${BESIDE} AND copy.code = ? AND beside.batchId < copy.batchId ORDER BY beside.id DESC LIMIT 1`,
       [code],
     ),
-
   /** All copies of a record, in the order of the packet. */
   ofRecord: (sql: Sql, mailingId: number, recordKey: string) =>
     rows<{ code: string; path: string; state: CopyState; sha256: string | null }>(
@@ -215,7 +214,6 @@ export const copyStore = {
       'SELECT code, path, state, sha256 FROM copy WHERE mailingId = ? AND recordKey = ? ORDER BY batchId, position, part',
       [mailingId, recordKey],
     ),
-
   /** The last copy that a record got from a mailing. */
   lastOfRecord: (sql: Sql, mailingId: number, recordKey: string) =>
     one<{ id: number; code: string; batchId: number; batchNumber: number; recordOrdinal: number; since: string; on: string }>(

@@ -1,0 +1,141 @@
+import type { AnswerValue, FaultCode, IntakePlan } from '@mailbag/core';
+import { Type } from 'class-transformer';
+import { IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { Nullable } from './nullable.js';
+
+/** What a visitor's page is made of. */
+export class PublicIntake {
+  /** Id of the published version. */
+  @IsInt()
+  edition!: number;
+
+  @IsString()
+  office!: string;
+
+  /** Without what was put away. */
+  @IsObject()
+  plan!: IntakePlan;
+
+  /** Names of the forms that are filled. */
+  @IsArray()
+  @IsString({ each: true })
+  forms!: string[];
+
+  /** Days for which a link to go on later holds; 0: none can be mailed. */
+  @IsInt()
+  keptDays!: number;
+
+  /** Why it takes no answers; null: it does. */
+  @Nullable()
+  @IsString()
+  closed!: string | null;
+}
+
+/** Answers by the ids of the questions. */
+export class PublicAnswersRequest {
+  @IsInt()
+  edition!: number;
+
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+}
+
+/** What a visitor goes on with later, by a link that is mailed to them. */
+export class PublicKeepRequest extends PublicAnswersRequest {
+  @Matches(/^[\w-]{16,64}$/)
+  key!: string;
+
+  /** Where they are: 0 the first page, then the steps. */
+  @IsInt()
+  @Min(0)
+  @Max(1000)
+  step!: number;
+
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+
+  @IsString()
+  @MaxLength(320)
+  email!: string;
+}
+
+export class PublicKeptRequest {
+  @Matches(/^[\w-]{20,80}$/)
+  token!: string;
+}
+
+/** Where somebody goes on. */
+export class PublicKeptAnswer {
+  @IsInt()
+  edition!: number;
+
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+
+  @IsInt()
+  step!: number;
+
+  @IsString()
+  key!: string;
+}
+
+export class PublicSubmitRequest extends PublicAnswersRequest {
+  /** One for each submission: the same again is the same submission. */
+  @Matches(/^[\w-]{16,64}$/)
+  key!: string;
+
+  /** BCP 47. */
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+
+  /** A field that people do not see. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  website?: string;
+}
+
+export class PublicFault {
+  @IsString()
+  question!: string;
+
+  @IsString()
+  code!: FaultCode;
+
+  @IsString()
+  detail!: string;
+}
+
+/** What is wrong with answers; nothing: they can be taken. */
+export class PublicFaultsAnswer {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => PublicFault)
+  faults!: PublicFault[];
+}
+
+export class PublicReceipt {
+  @IsString()
+  number!: string;
+
+  /** Names of the copies that can be fetched, in their order. */
+  @IsArray()
+  @IsString({ each: true })
+  copies!: string[];
+
+  /** Whether copies are still being made. */
+  @IsBoolean()
+  isMaking!: boolean;
+}
+
+export class PublicSubmitAnswer extends PublicFaultsAnswer {
+  /** Of the submission; null: it was not taken. */
+  @Nullable()
+  @IsString()
+  number!: string | null;
+
+  /** By which its copies are fetched; null: it was not taken. */
+  @Nullable()
+  @IsString()
+  receipt!: string | null;
+}
