@@ -211,6 +211,13 @@ test('a question that is hidden is neither asked for nor filled', async () => {
   expect(list.lines.find((one) => one.number === number)!.values).not.toHaveProperty('Roof');
 });
 
+test('the records of an intake are what people answered, so no file takes their place and nobody removes them', async () => {
+  const { client } = mailbag;
+  const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode('Plot\nX-1\n'));
+  await expect(client.send('PUT', `/api/sources/${intake.sourceId}/reading`, { fileIds: [fileId] })).rejects.toThrow(/come from no file/);
+  await expect(client.send('DELETE', `/api/sources/${intake.sourceId}`)).rejects.toThrow('source-in-use');
+});
+
 test('the word can change, and the one before goes on leading there; a word of another intake and reserved ones are refused', async () => {
   const { client } = mailbag;
   intake = await client.send<Intake>('PUT', `/api/intakes/${intake.id}/word`, { word: 'plots-2027' });

@@ -79,13 +79,15 @@ export class SourcesService {
 
   /**
    * Reads a source again. What was read before stays until the new records are whole, and if they never are.
-   * @throws MailbagError not-found, source-key-missing
+   * @throws MailbagError not-found, source-key-missing, request-wrong
    */
   async reread(id: number, { fileIds, reading, keyColumn }: SourceRereadRequest): Promise<SourceSummary> {
     const source = await this.sources.findOneBy({ id });
     if (!source) throw new MailbagError('not-found', { what: 'source' });
     if (keyColumn && !source.columns.some(({ name }) => name === keyColumn))
       throw new MailbagError('source-key-missing', { source: source.name, column: keyColumn });
+    if (fileIds && fileIds.length > 0 && source.kind !== 'file')
+      throw new MailbagError('request-wrong', { why: 'the records of this source come from no file' });
     const files = fileIds && fileIds.length > 0 ? await this.files.of(fileIds) : source.files;
     const replaced = source.files.filter((old) => !files.some(({ fileId }) => fileId === old.fileId));
     const changed = {

@@ -20,6 +20,7 @@ import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Confirm } from '../../ui/confirm';
 import { Bar, Empty, Head, Screen, Small } from '../../ui/layout';
+import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useUndoKeys } from '../../ui/use-undo-keys';
@@ -37,8 +38,9 @@ const formats = [
   { id: 'fdf', text: 'FDF', detail: 'form data, a file a record' },
 ];
 
-const whereOf = ({ reading, query, files }: SourceSummary): string =>
+const whereOf = ({ kind, reading, query, files }: SourceSummary): string =>
   [
+    kind === 'intake' && 'what people answered to an intake',
     query && `query of ${query.connection}`,
     files > 1 && `${files} files`,
     reading.sheet && reading.layout !== 'pairs' && `sheet ${reading.sheet}`,
@@ -96,7 +98,9 @@ export default function SourceScreen() {
         title={source.name}
         note={`${counted(source.count, 'record')} · ${counted(source.columns.length, 'column')} · ${whereOf(source)}`}
       >
-        {source.query ? (
+        {source.kind === 'intake' ? (
+          <LinkButton to="/intakes">Intakes</LinkButton>
+        ) : source.query ? (
           <Button changes isDisabled={isReading} onPress={() => reread.mutate({})}>
             <RefreshCw size={14} />
             Read again
