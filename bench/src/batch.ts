@@ -100,7 +100,7 @@ export function denseSetting(records: number, form = denseForm()): Setting {
 }
 
 /** Copies a second that the engine makes and writes by itself, on one core, from the same form. */
-async function engineAlone(form: Uint8Array): Promise<number> {
+export async function engineAlone(form: Uint8Array): Promise<number> {
   const { fields } = await inspectTemplate(form);
   const compiled = await compileTemplate(form, { ...(await nodeFonts()), given: fields.map(({ name }) => name) });
   const folder = mkdtempSync(join(tmpdir(), 'mailbag-bench-'));

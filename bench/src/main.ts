@@ -7,6 +7,7 @@ const benches: Record<string, () => Promise<void>> = {
   understanding: async () => (await import('./understanding.js')).understandingBench(),
   drawing: async () => (await import('./drawing.js')).drawingBench(),
   checks: async () => (await import('./checks.js')).checksBench(),
+  intake: async () => (await import('./intake.js')).intakeBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 
