@@ -18,6 +18,11 @@ export function must(command, args, options = {}) {
  */
 export async function mustTogether(...commands) {
   const children = new Set();
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, () => {
+      for (const child of children) child.kill();
+      process.exit(1);
+    });
   const run = ({ command, args, env = process.env, quiet = false }) =>
     new Promise((resolve) => {
       const child = spawn(command, args, { cwd: root, env, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'] });

@@ -47,7 +47,9 @@ const json = async <T>(answer: Promise<Response>): Promise<T> => (await (await a
 /** The intake of the page's own address. */
 export const wordOf = (path: string): string => decodeURIComponent(path.split('/')[2] ?? '');
 
-export const loadPage = (word: string): Promise<PublicPage> => json(ask('GET', `intakes/${encodeURIComponent(word)}`));
+/** @param begun the version in which somebody began; left out: what is published now */
+export const loadPage = (word: string, begun?: number): Promise<PublicPage> =>
+  json(ask('GET', `intakes/${encodeURIComponent(word)}${begun === undefined ? '' : `?edition=${begun}`}`));
 
 export const checkAnswers = async (word: string, edition: number, answers: IntakeAnswers): Promise<Fault[]> =>
   (await json<{ faults: Fault[] }>(ask('POST', `intakes/${encodeURIComponent(word)}/check`, { edition, answers }))).faults;

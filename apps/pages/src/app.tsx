@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { PublicPage } from './api';
 import { Refused, goOnWith, loadPage, wordOf } from './api';
-import { keepVisit } from './kept-visit';
+import { keepVisit, keptVisit } from './kept-visit';
 import { Page } from './page';
 import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
 import type { Language } from './words';
@@ -43,16 +43,25 @@ export function App() {
       return () => window.removeEventListener('message', take);
     }
     const token = location.hash.slice(1);
+    /** Whoever has begun finishes in the version in which they began. */
+    const asBegun = async (page: PublicPage): Promise<PublicPage> => {
+      const kept = keptVisit(word, localStorage);
+      if (!kept || kept.isSent || kept.edition === page.edition) return page;
+      return loadPage(word, kept.edition).catch(() => {
+        keepVisit(word, null, localStorage);
+        return page;
+      });
+    };
     const begin = async (): Promise<PublicPage> => {
       const page = await loadPage(word);
-      if (!TOKEN.test(token)) return page;
+      if (!TOKEN.test(token)) return asBegun(page);
       // It stands in the address of this window no longer than it is needed.
       history.replaceState(null, '', location.pathname);
       await goOnWith(word, token).then(
         (kept) => keepVisit(word, { ...kept, isSent: false }, localStorage),
         () => setLinkGone(true),
       );
-      return page;
+      return asBegun(page);
     };
     begin().then(
       (page) => setLoaded({ page }),

@@ -189,9 +189,9 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
           words={page.plan.after.thanks}
           say={say}
           onAnew={() => {
-            const anew = begin(page);
-            setFaults([]);
-            change(anew);
+            keepVisit(word, null, localStorage);
+            // What was published meanwhile is asked from now on.
+            location.reload();
           }}
         />
       </>

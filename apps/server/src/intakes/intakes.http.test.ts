@@ -211,6 +211,29 @@ test('a question that is hidden is neither asked for nor filled', async () => {
   expect(list.lines.find((one) => one.number === number)!.values).not.toHaveProperty('Roof');
 });
 
+test('what is published anew changes nothing for whoever has begun: they see and finish the version in which they began', async () => {
+  const before = await edition();
+  const { changesBetween } = await import('@mailbag/core');
+  const { plan } = await mailbag.client.get<Intake>(`/api/intakes/${intake.id}`);
+  const own = plan.questions[idOf('Plot number')]!;
+  const next = { ...plan, questions: { ...plan.questions, [own.id]: { ...own, words: 'Which plot?' } } };
+  await mailbag.client.send('POST', `/api/intakes/${intake.id}/changes`, {
+    changes: changesBetween(plan as never, next as never, () => false),
+  });
+  expect(await mailbag.client.get(`/api/intakes/${intake.id}`)).toMatchObject({ isAhead: true });
+  const words = async (query = ''): Promise<string> => {
+    const page = await told<{ plan: Plan }>(stranger('GET', `/intakes/${intake.word}${query}`));
+    return page.plan.questions[own.id]!.words;
+  };
+  expect(await words()).toBe('Plot number');
+  await mailbag.client.send('POST', `/api/intakes/${intake.id}/publish`);
+  expect([await words(), await words(`?edition=${before}`)]).toEqual(['Which plot?', 'Plot number']);
+  const taken = await told<{ number: string | null }>(
+    stranger('POST', `/intakes/${intake.word}/submissions`, { edition: before, key: key(9), language: 'en', answers: answersOf() }),
+  );
+  expect(taken.number).not.toBeNull();
+});
+
 test('the records of an intake are what people answered, so no file takes their place and nobody removes them', async () => {
   const { client } = mailbag;
   const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode('Plot\nX-1\n'));

@@ -9,7 +9,7 @@ import {
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Req, Res, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, StreamableFile } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { trustedAddress } from '../accounts/origin.js';
 import { OpenToEverybody, TakesMegabytes } from '../accounts/session.guard.js';
@@ -41,9 +41,9 @@ export class PublicIntakesController {
   @Answers(PublicIntake)
   @Get('intakes/:word')
   @OpenToEverybody()
-  page(@Param('word') word: string, @Req() request: Request): Promise<PublicIntake> {
+  page(@Param('word') word: string, @Req() request: Request, @Query('edition') begun?: string): Promise<PublicIntake> {
     this.take('look', request, word);
-    return this.intakes.page(word, trustedAddress(request));
+    return this.intakes.page(word, trustedAddress(request), begun !== undefined && /^\d{1,9}$/.test(begun) ? Number(begun) : null);
   }
 
   /** Mails a link by which the visitor goes on later. */

@@ -64,9 +64,13 @@ export class PublicIntakes {
     private readonly visits: KeptVisits,
   ) {}
 
-  /** @param site where the page is reached; null: that is not known for sure @throws MailbagError not-found */
-  async page(word: string, site: string | null): Promise<PublicIntake> {
-    const edition = await this.editions.ofWord(word);
+  /**
+   * @param site where the page is reached; null: that is not known for sure
+   * @param begun the version in which somebody began, and finishes; null: what is published now
+   * @throws MailbagError not-found
+   */
+  async page(word: string, site: string | null, begun: number | null): Promise<PublicIntake> {
+    const edition = begun === null ? await this.editions.ofWord(word) : await this.editions.begun(word, begun);
     return {
       edition: edition.id,
       office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(/[,·]/)[0]!.trim(),
