@@ -90,8 +90,8 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
   // Whoever works on a question sees the step in which it is asked.
   const pointedStep = pointed === null ? 0 : sections.findIndex(({ questions }) => questions.some(({ id }) => id === pointed)) + 1;
   useEffect(() => {
-    if (pointedStep > 0) change({ step: pointedStep });
-  }, [pointed, pointedStep]); // eslint-disable-line react-hooks/exhaustive-deps
+    if (pointedStep > 0) setVisit((before) => ({ ...before, step: pointedStep }));
+  }, [pointed, pointedStep]);
   useEffect(() => {
     if (pointed !== null) document.getElementById(`q-${pointed}`)?.scrollIntoView({ block: 'center' });
   }, [pointed, step]);

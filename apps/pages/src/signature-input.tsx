@@ -41,7 +41,11 @@ export function SignatureInput({ id, value, label, describedBy, isWrong, say, on
   const pad = useRef<SignaturePad | null>(null);
   const change = useRef(onChange);
   const typedId = useId();
-  useEffect(() => void (change.current = onChange));
+  const drawn = useRef(value);
+  useEffect(() => {
+    change.current = onChange;
+    drawn.current = value;
+  });
 
   useEffect(() => {
     const own = canvas.current;
@@ -51,12 +55,12 @@ export function SignatureInput({ id, value, label, describedBy, isWrong, say, on
     Object.assign(own, { width: width * scale, height: height * scale });
     own.getContext('2d')!.scale(scale, scale);
     const made = new SignaturePad(own, { penColor: color.ink, minWidth: 1, maxWidth: 3 });
-    if (value) void made.fromDataURL(value, { width, height });
+    if (drawn.current) void made.fromDataURL(drawn.current, { width, height });
     made.addEventListener('endStroke', () => change.current(made.toDataURL('image/png')));
     pad.current = made;
     return () => made.off();
     // What is drawn already is shown once; afterwards the pad has it.
-  }, [isTyped]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [isTyped]);
 
   return (
     <>

@@ -282,33 +282,40 @@ export class JobRunner {
       if (failure !== error) this.complain(error);
     }
     const isLeft = this.stop.signal.aborted && (failure !== null || typeof after === 'number');
-    await this.transactions.run((sql) => this.end(sql, job, isLeft ? 'left' : (failure ?? after ?? null)));
+    const isWantedAgain = await this.transactions.run((sql) => this.end(sql, job, isLeft ? 'left' : (failure ?? after ?? null)));
+    // Whoever asked for it while it ran waits for the run that comes now: this one may have begun before what they want was there.
+    if (isWantedAgain) return;
     const name = `${job.kind} ${job.key}`;
     const waiters = this.waiters.get(name) ?? [];
     this.waiters.delete(name);
     waiters.forEach((tell) => tell(failure));
   }
 
-  /** What becomes of a job whose run is over. @param how left: by a server that stops; milliseconds until it runs again; why it did not come to its end; null: it did */
-  private async end(sql: Sql, job: JobRow, how: 'left' | number | MailbagError | null): Promise<void> {
-    const now = Date.now();
+  /** What becomes of a job whose run is over. @returns whether it was asked for once more while it ran @param how left: by a server that stops; milliseconds until it runs again; why it did not come to its end; null: it did */
+  private async end(sql: Sql, job: JobRow, how: 'left' | number | MailbagError | null): Promise<boolean> {
     const row = await jobStore.byId(sql, job.id);
     // It was claimed by somebody else meanwhile.
-    if (row?.lease !== this.mine) return;
-    if (how === 'left') return jobStore.wait(sql, job.id, now, row.error, now, row.attempts - 1);
+    if (row?.lease !== this.mine) return false;
+    await this.put(sql, row, how);
+    return how !== 'left' && row.again === 1;
+  }
+
+  private put(sql: Sql, row: JobRow, how: 'left' | number | MailbagError | null): Promise<void> {
+    const now = Date.now();
+    if (how === 'left') return jobStore.wait(sql, row.id, now, row.error, now, row.attempts - 1);
     if (how instanceof MailbagError) {
-      const { retry, forEver = false } = this.kinds.get(job.kind)!;
+      const { retry, forEver = false } = this.kinds.get(row.kind)!;
       const rest = retry[Math.min(row.attempts, retry.length) - 1];
       const error = JSON.stringify(how.toJSON());
-      if (row.again === 1) return jobStore.wait(sql, job.id, now, error, now, 0);
+      if (row.again === 1) return jobStore.wait(sql, row.id, now, error, now, 0);
       if (rest !== undefined && (forEver || row.attempts <= retry.length))
-        return jobStore.wait(sql, job.id, now + rest, error, now, row.attempts);
-      if (row.everyMs !== null) return jobStore.wait(sql, job.id, now + row.everyMs, error, now, 0);
-      return jobStore.fail(sql, job.id, error, now);
+        return jobStore.wait(sql, row.id, now + rest, error, now, row.attempts);
+      if (row.everyMs !== null) return jobStore.wait(sql, row.id, now + row.everyMs, error, now, 0);
+      return jobStore.fail(sql, row.id, error, now);
     }
-    if (row.again === 1) return jobStore.wait(sql, job.id, now, null, now, 0);
+    if (row.again === 1) return jobStore.wait(sql, row.id, now, null, now, 0);
     const rest = how ?? row.everyMs;
-    return rest === null ? jobStore.drop(sql, job.id) : jobStore.wait(sql, job.id, now + rest, null, now, 0);
+    return rest === null ? jobStore.drop(sql, row.id) : jobStore.wait(sql, row.id, now + rest, null, now, 0);
   }
 
   private async renew(): Promise<void> {

@@ -119,6 +119,35 @@ test('asked for while it runs, it runs once more with what is wanted then; what 
   expect(seen).toEqual([[1], [2, 3]]);
 });
 
+test('who asks for a job while it runs waits for the run that begins after that', async () => {
+  const jobs = jobsOf();
+  const ended: number[] = [];
+  let begun = 0;
+  let open = (): void => undefined;
+  const gate = new Promise<void>((done) => (open = done));
+  jobs.register('read', {
+    title: 'Reading',
+    atOnce: 1,
+    retry: [],
+    run: async () => {
+      const own = ++begun;
+      await (own === 1 ? gate : new Promise((done) => setTimeout(done, 50)));
+      ended.push(own);
+    },
+  });
+  await jobs.open();
+  await jobs.add({ kind: 'read', key: 1 });
+  await until(() => begun === 1, 'the first reading began');
+  const asked = jobs.run({ kind: 'read', key: 1 });
+  await until(
+    async () => (await database.query<{ again: number }[]>('SELECT again FROM job'))[0]?.again === 1,
+    'it was asked for once more',
+  );
+  open();
+  await asked;
+  expect(ended).toEqual([1, 2]);
+});
+
 test('who waits for a job is told how it ended', async () => {
   const jobs = jobsOf();
   jobs.register<boolean>('work', {
