@@ -128,6 +128,7 @@ import { LayoutsService } from './templates/layouts.service.js';
 import { TemplatesController } from './templates/templates.controller.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates/templates.entity.js';
 import { TemplatesService } from './templates/templates.service.js';
+import { LogCare } from './work/log-care.js';
 import { Pool } from './work/pool.js';
 
 @Module({
@@ -226,6 +227,7 @@ import { Pool } from './work/pool.js';
     AttachedFiles,
     MessageSamples,
     Needs,
+    LogCare,
     Pool,
     Gathering,
     PrintRuns,

@@ -34,8 +34,10 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     database.pragma('auto_vacuum = INCREMENTAL');
     database.pragma('secure_delete = ON');
     database.pragma('journal_mode = WAL');
-    // What was committed before a message leaves must be there after a power cut (SQLite, PRAGMA synchronous).
-    database.pragma('synchronous = FULL');
+    // A slow disk must not hold the event loop: what was committed is synced beside it (log-sync.ts), and carried into the database by threads
+    // (SQLite, PRAGMA synchronous and wal_autocheckpoint).
+    database.pragma('synchronous = NORMAL');
+    database.pragma('wal_autocheckpoint = 0');
     database.pragma('foreign_keys = ON');
     // Whoever waits for the write lock waits without holding the event loop (transactions.ts).
     database.pragma('busy_timeout = 20');

@@ -2,6 +2,7 @@ import { setImmediate as nextTurn, setTimeout as pause } from 'node:timers/promi
 import { MailbagError } from '@mailbag/core';
 import type { DataSource, EntityManager, QueryRunner } from 'typeorm';
 import { isBusy, sqliteCode, told } from './failures.js';
+import { LogSync } from './log-sync.js';
 import { MainConnection } from './main-connection.js';
 import type { Sql } from './sql.js';
 import { waitingForTurn } from './writers-turn.js';
@@ -9,6 +10,8 @@ import { waitingForTurn } from './writers-turn.js';
 /** Milliseconds for which somebody else may hold the database, and between looks whether they still do. */
 const PATIENCE = 60_000;
 const [SHORTEST_PAUSE, LONGEST_PAUSE] = [2, 20];
+/** Changes after which the log is to be carried into the database. */
+const CHANGES_OF_A_LOG = 400;
 
 /**
  * Every change goes through here, one after the other: SQLite has one writer, and the driver has one connection,
@@ -16,22 +19,33 @@ const [SHORTEST_PAUSE, LONGEST_PAUSE] = [2, 20];
  */
 export class TransactionQueue implements Sql {
   private readonly connection: MainConnection;
+  private readonly log: LogSync;
   private tail: Promise<unknown> = Promise.resolve();
+  private changes = 0;
+
+  /** Carries the log into the database, in a thread. */
+  checkpoint: () => Promise<void> = () => Promise.resolve();
 
   /** @param complain is told what is mended by itself */
   constructor(
     private readonly database: DataSource,
     private readonly complain: (words: string) => void,
   ) {
+    this.log = new LogSync(String(database.options.database));
     this.connection = new MainConnection(database);
   }
 
-  /** @throws MailbagError database-busy, disk-full, and as the work does */
-  run<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
+  /** Ends when the change is on the disk: the next one may begin before that. @throws MailbagError database-busy, disk-full, and as the work does */
+  async run<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
     // The driver answers at once, so without a turn of the event loop in between a long row of changes would let nobody else in.
     const next = this.tail.then(() => nextTurn()).then(() => this.attempt(work));
     this.tail = next.catch(() => undefined);
-    return next;
+    const result = await next;
+    await this.log.durable().catch((error: unknown) => {
+      throw told(error);
+    });
+    if (++this.changes % CHANGES_OF_A_LOG === 0) this.checkpoint().catch((error: unknown) => this.complain(String(error)));
+    return result;
   }
 
   private async attempt<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {

@@ -46,6 +46,13 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   },
   readSource: async (input) => (await import('./read-source.js')).readSource(input),
   sweepRecords: async () => (await import('./sweep-records.js')).sweepRecords(),
+  checkpoint: async () => {
+    const [{ carryLogOver }, { threadSql }] = await Promise.all([
+      import('../persistence/dialect/sqlite.js'),
+      import('./worker-database.js'),
+    ]);
+    await carryLogOver(threadSql());
+  },
   giveBack: async () => (await import('./give-back.js')).giveBack(),
   databaseTables: async ({ access }) => (await import('../readers/open-database.js')).openDatabase(access).tables(),
   queryExcerpt: async (input) => (await import('./kinds/database.js')).queryExcerpt(input),

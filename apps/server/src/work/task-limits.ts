@@ -42,6 +42,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   checkTouched: { lane: 'batch', seconds: 900, what: 'Checking the records' },
   make: { lane: 'batch', seconds: 600, what: 'Making copies' },
   assemble: { lane: 'batch', seconds: 1800, what: 'Putting the file together' },
+  checkpoint: { lane: 'care', seconds: 600, what: 'Carrying the log over' },
   giveBack: { lane: 'care', seconds: 1800, what: 'Giving room back' },
   selfCheck: { lane: 'care', seconds: 6 * 3600, what: 'Checking the folder' },
   backup: { lane: 'care', seconds: 6 * 3600, what: 'Taking the backup' },

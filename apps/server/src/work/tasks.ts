@@ -119,6 +119,7 @@ export interface Tasks {
   };
   /** Deletes records that no source has any more. */
   sweepRecords: { input: null; output: void };
+  checkpoint: { input: null; output: void };
   /** Leaves nothing in the files of the database of what was deleted in it. */
   giveBack: { input: null; output: void };
   databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };

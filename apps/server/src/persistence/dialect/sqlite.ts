@@ -26,3 +26,8 @@ export async function giveRoomBack(sql: Sql): Promise<void> {
   await sql.query('PRAGMA incremental_vacuum');
   await sql.query('PRAGMA wal_checkpoint(TRUNCATE)');
 }
+
+/** Carries the log into the database as far as nobody is held up by it, so that it begins anew (PRAGMA wal_checkpoint). */
+export async function carryLogOver(sql: Sql): Promise<void> {
+  await sql.query('PRAGMA wal_checkpoint(PASSIVE)');
+}
