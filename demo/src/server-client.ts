@@ -2,7 +2,7 @@
 export class ServerClient {
   private cookie = '';
 
-  constructor(private readonly base: string) {}
+  constructor(readonly base: string) {}
 
   /** The cookie of the session, for requests that this does not make. */
   get cookieHeader(): string {

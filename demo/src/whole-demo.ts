@@ -1,4 +1,5 @@
 import { makePlotIntake } from './plot-intake.js';
+import { makePlotCheck } from './plot-check.js';
 import { ServerClient } from './server-client.js';
 import { demoSignIn, makeWorld } from './world.js';
 
@@ -8,4 +9,5 @@ export async function makeDemo(...[base, standIns]: Parameters<typeof makeWorld>
   const server = new ServerClient(base);
   await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
   await makePlotIntake(server);
+  await makePlotCheck(server);
 }

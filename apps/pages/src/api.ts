@@ -1,3 +1,4 @@
+import type { PersonalVisit } from './personal-link';
 import type { FaultCode, IntakeAnswers, IntakePlan } from '@mailbag/core/intake';
 
 /** What the server tells of a page. */
@@ -59,14 +60,32 @@ export async function filledForm(
   edition: number,
   answers: IntakeAnswers,
   index: number,
+  personal: PersonalVisit | null,
 ): Promise<{ bytes: Uint8Array; copies: number }> {
-  const answer = await ask('POST', `intakes/${encodeURIComponent(word)}/preview/${index}`, { edition, answers });
+  const answer = await ask('POST', `intakes/${encodeURIComponent(word)}/preview/${index}`, {
+    edition,
+    answers,
+    ...(personal && { personal }),
+  });
   return { bytes: new Uint8Array(await answer.arrayBuffer()), copies: Number(answer.headers.get('X-Copies') ?? 1) };
 }
 
+/** What a personal link shows. */
+export interface PersonalAnswer {
+  edition: number;
+  answers: IntakeAnswers;
+  /** What must be said first; null: nothing. */
+  asks: string | null;
+  isWrong: boolean;
+}
+
+/** @throws Refused */
+export const openPersonal = (word: string, token: string, check?: string): Promise<PersonalAnswer> =>
+  json(ask('POST', `intakes/${encodeURIComponent(word)}/personal`, { token, ...(check !== undefined && { check }) }));
+
 export const submit = (
   word: string,
-  request: { edition: number; answers: IntakeAnswers; key: string; language: string; website: string },
+  request: { edition: number; answers: IntakeAnswers; key: string; language: string; website: string; personal?: PersonalVisit },
 ): Promise<{ faults: Fault[]; number: string | null; receipt: string | null }> =>
   json(ask('POST', `intakes/${encodeURIComponent(word)}/submissions`, request));
 

@@ -1,6 +1,9 @@
+import type { IntakeAnswers } from '@mailbag/core/intake';
 import { useEffect, useState } from 'react';
 import type { PublicPage } from './api';
-import { Refused, goOnWith, loadPage, wordOf } from './api';
+import { Refused, goOnWith, loadPage, openPersonal, wordOf } from './api';
+import type { PersonalVisit } from './personal-link';
+import { PersonalAsk, personalPlace, personalToken } from './personal-link';
 import { keepVisit, keptVisit } from './kept-visit';
 import { Page } from './page';
 import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
@@ -18,7 +21,24 @@ function firstLanguage(): Language {
   return isLanguage(kept) ? kept : languageFor(navigator.languages);
 }
 
-type Loaded = { page: PublicPage } | { fault: 'gone' | 'failed' } | null;
+interface Opened {
+  page: PublicPage;
+  personal: PersonalVisit | null;
+  known: IntakeAnswers;
+}
+/** `asks`: what the recipient of a personal link must say first. */
+type Loaded =
+  Opened | { asks: string; token: string; page: PublicPage } | { fault: 'gone' | 'failed' | 'personalGone'; why?: string } | null;
+
+/** Whoever has begun finishes in the version in which they began. @param place where what they typed is kept */
+async function asBegun(word: string, page: PublicPage, place: string): Promise<PublicPage> {
+  const kept = keptVisit(place, localStorage);
+  if (!kept || kept.isSent || kept.edition === page.edition) return page;
+  return loadPage(word, kept.edition).catch(() => {
+    keepVisit(place, null, localStorage);
+    return page;
+  });
+}
 
 /** What is shown of the intake whose word stands in the address. */
 export function App() {
@@ -35,7 +55,7 @@ export function App() {
     if (isTrial) {
       const take = ({ origin, data }: MessageEvent<{ mailbagDraft?: PublicPage; mailbagQuestion?: string | null }>): void => {
         if (origin !== location.origin || !data.mailbagDraft) return;
-        setLoaded({ page: data.mailbagDraft });
+        setLoaded({ page: data.mailbagDraft, personal: null, known: {} });
         setPointed(data.mailbagQuestion ?? null);
       };
       window.addEventListener('message', take);
@@ -43,29 +63,32 @@ export function App() {
       return () => window.removeEventListener('message', take);
     }
     const token = location.hash.slice(1);
-    /** Whoever has begun finishes in the version in which they began. */
-    const asBegun = async (page: PublicPage): Promise<PublicPage> => {
-      const kept = keptVisit(word, localStorage);
-      if (!kept || kept.isSent || kept.edition === page.edition) return page;
-      return loadPage(word, kept.edition).catch(() => {
-        keepVisit(word, null, localStorage);
-        return page;
-      });
-    };
-    const begin = async (): Promise<PublicPage> => {
+    const own = personalToken(location.hash);
+    const beginOwn = async (link: string): Promise<Loaded> => {
       const page = await loadPage(word);
-      if (!TOKEN.test(token)) return asBegun(page);
+      try {
+        const { asks, answers } = await openPersonal(word, link);
+        if (asks !== null) return { asks, token: link, page };
+        return { page: await asBegun(word, page, personalPlace(word, link)), personal: { token: link }, known: answers };
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error;
+        return error.status === 404 ? { fault: 'personalGone' } : { fault: 'failed', why: error.message };
+      }
+    };
+    const begin = async (): Promise<Loaded> => ({ page: await beginPage(), personal: null, known: {} });
+    const beginPage = async (): Promise<PublicPage> => {
+      const page = await loadPage(word);
+      if (!TOKEN.test(token)) return asBegun(word, page, word);
       // It stands in the address of this window no longer than it is needed.
       history.replaceState(null, '', location.pathname);
       await goOnWith(word, token).then(
         (kept) => keepVisit(word, { ...kept, isSent: false }, localStorage),
         () => setLinkGone(true),
       );
-      return asBegun(page);
+      return asBegun(word, page, word);
     };
-    begin().then(
-      (page) => setLoaded({ page }),
-      (error: unknown) => setLoaded({ fault: error instanceof Refused && error.status === 404 ? 'gone' : 'failed' }),
+    (own === null ? begin() : beginOwn(own)).then(setLoaded, (error: unknown) =>
+      setLoaded({ fault: error instanceof Refused && error.status === 404 ? 'gone' : 'failed' }),
     );
     return undefined;
   }, [word, isTrial, tries]);
@@ -103,7 +126,8 @@ export function App() {
       ) : 'fault' in loaded ? (
         <Body>
           <h1>{say(loaded.fault)}</h1>
-          {loaded.fault === 'gone' ? (
+          {loaded.why && <p>{loaded.why}</p>}
+          {loaded.fault === 'personalGone' ? null : loaded.fault === 'gone' ? (
             <p>{say('goneNext')}</p>
           ) : (
             <Button
@@ -116,10 +140,32 @@ export function App() {
             </Button>
           )}
         </Body>
+      ) : 'asks' in loaded ? (
+        <PersonalAsk
+          word={word}
+          token={loaded.token}
+          asks={loaded.asks}
+          say={say}
+          onOpen={async ({ answers }, check) => {
+            const page = await asBegun(word, loaded.page, personalPlace(word, loaded.token));
+            setLoaded({ page, personal: { token: loaded.token, check }, known: answers });
+          }}
+        />
       ) : (
         <>
           {isLinkGone && <Note role="alert">{say('linkGone')}</Note>}
-          <Page word={word} page={loaded.page} isTrial={isTrial} pointed={pointed} language={language} onLanguage={choose} say={say} />
+          <Page
+            word={word}
+            page={loaded.page}
+            place={loaded.personal ? personalPlace(word, loaded.personal.token) : word}
+            personal={loaded.personal}
+            known={loaded.known}
+            isTrial={isTrial}
+            pointed={pointed}
+            language={language}
+            onLanguage={choose}
+            say={say}
+          />
         </>
       )}
     </Frame>

@@ -1,6 +1,7 @@
 import type { IntakeAnswers } from '@mailbag/core/intake';
 import { useEffect, useRef, useState } from 'react';
 import { filledForm } from './api';
+import type { PersonalVisit } from './personal-link';
 import { Note, Quiet, Sheet } from './styles';
 import type { Say } from './words';
 
@@ -8,6 +9,7 @@ interface Props {
   word: string;
   edition: number;
   answers: IntakeAnswers;
+  personal: PersonalVisit | null;
   forms: readonly string[];
   say: Say;
 }
@@ -40,7 +42,7 @@ function draw(bytes: Uint8Array, into: HTMLElement, label: (page: number) => str
 }
 
 /** The forms as they are filled so far, drawn from the very file that would be made. */
-export function FilledForm({ word, edition, answers, forms, say }: Props) {
+export function FilledForm({ word, edition, answers, personal, forms, say }: Props) {
   const [index, setIndex] = useState(0);
   const [copies, setCopies] = useState(1);
   const [state, setState] = useState<'drawing' | 'drawn' | 'failed'>('drawing');
@@ -51,7 +53,7 @@ export function FilledForm({ word, edition, answers, forms, say }: Props) {
     setState('drawing');
     void (async () => {
       try {
-        const filled = await filledForm(word, edition, answers, index);
+        const filled = await filledForm(word, edition, answers, index, personal);
         if (isOver) return;
         setCopies(filled.copies);
         const drawing = draw(filled.bytes, sheet.current!, (page) => `${forms[index] ?? ''} ${page}`);
@@ -66,7 +68,7 @@ export function FilledForm({ word, edition, answers, forms, say }: Props) {
       isOver = true;
       stop();
     };
-  }, [word, edition, answers, index, forms]);
+  }, [word, edition, answers, personal, index, forms]);
   return (
     <>
       {copies > 1 && (

@@ -9,6 +9,7 @@ import { FaultSummary } from './fault-summary';
 import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
+import type { PersonalVisit } from './personal-link';
 import { Question } from './question';
 import {
   Answers,
@@ -33,6 +34,12 @@ import { catalogues, languages } from './words';
 interface Props {
   word: string;
   page: PublicPage;
+  /** Where what is typed is kept in this browser. */
+  place: string;
+  /** By what they came who were given a link of their own; null: by the page's own address. */
+  personal: PersonalVisit | null;
+  /** What the office knows of them already. */
+  known: IntakeAnswers;
   /** It is only looked at, by whoever makes it. */
   isTrial: boolean;
   /** The question that is worked on beside the page; null: none is. */
@@ -45,17 +52,17 @@ interface Props {
 const today = (): string => new Date().toLocaleDateString('sv-SE');
 const initialAnswers = ({ plan }: PublicPage): IntakeAnswers =>
   Object.fromEntries(Object.values(plan.questions).flatMap(({ id, initial }) => (initial === '' ? [] : [[id, initial]])));
-const begin = (page: PublicPage): KeptVisit => ({
+const begin = (page: PublicPage, known: IntakeAnswers): KeptVisit => ({
   edition: page.edition,
-  answers: initialAnswers(page),
+  answers: { ...initialAnswers(page), ...known },
   step: 0,
   key: newKey(),
   isSent: false,
 });
 
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
-export function Page({ word, page, isTrial, pointed, language, onLanguage, say }: Props) {
-  const [visit, setVisit] = useState(() => (isTrial ? null : keptVisit(word, localStorage)) ?? begin(page));
+export function Page({ word, page, place, personal, known, isTrial, pointed, language, onLanguage, say }: Props) {
+  const [visit, setVisit] = useState(() => (isTrial ? null : keptVisit(place, localStorage)) ?? begin(page, known));
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   /** How often what is wrong was summed up for this step; 0: not yet. */
   const [summed, setSummed] = useState(0);
@@ -73,7 +80,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
     const whole = { ...latest.current, ...next };
     latest.current = whole;
     setVisit(whole);
-    if (!isTrial) keepVisit(word, whole, localStorage);
+    if (!isTrial) keepVisit(place, whole, localStorage);
   };
   const goTo = (to: number): void => {
     setSummed(0);
@@ -129,7 +136,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
     setSending('yes');
     try {
       const { answers, key, edition } = latest.current;
-      const answered = await submit(word, { edition, answers, key, language, website });
+      const answered = await submit(word, { edition, answers, key, language, website, ...(personal && { personal }) });
       setSending('no');
       if (answered.number !== null) return change({ isSent: true });
       setFaults(answered.faults);
@@ -189,7 +196,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
           words={page.plan.after.thanks}
           say={say}
           onAnew={() => {
-            keepVisit(word, null, localStorage);
+            keepVisit(place, null, localStorage);
             // What was published meanwhile is asked from now on.
             location.reload();
           }}
@@ -204,7 +211,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
           <h1 ref={heading} tabIndex={-1}>
             {title}
           </h1>
-          <FilledForm word={word} edition={visit.edition} answers={visit.answers} forms={page.forms} say={say} />
+          <FilledForm word={word} edition={visit.edition} answers={visit.answers} personal={personal} forms={page.forms} say={say} />
         </Body>
         <Foot>
           <Button onClick={() => setSeen(false)}>{say('hide')}</Button>
@@ -225,6 +232,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
               {say('closed')} {page.closed}
             </Note>
           )}
+          {personal && <Note>{say('personalKnown')}</Note>}
           {page.plan.intro && <p style={{ whiteSpace: 'pre-line' }}>{page.plan.intro}</p>}
           <p>{say('takes', { minutes: minutesFor(all), count: all.length })}</p>
           {page.forms.length > 0 && <p>{say('fills', { forms: page.forms.join(', ') })}</p>}
@@ -266,7 +274,7 @@ export function Page({ word, page, isTrial, pointed, language, onLanguage, say }
               {say('next', { title: sections[step]?.section.title ?? say('check') })}
             </Button>
           </Ways>
-          {page.keptDays > 0 && (
+          {page.keptDays > 0 && !personal && (
             <GoOnLater
               days={page.keptDays}
               say={say}

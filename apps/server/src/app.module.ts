@@ -109,6 +109,7 @@ import { IntakeKind } from './sources/kinds/intake-kind.js';
 import { Editions } from './intakes/editions.service.js';
 import { IntakesController } from './intakes/intakes.controller.js';
 import { IntakesService } from './intakes/intakes.service.js';
+import { PersonalLinks } from './intakes/personal-links.service.js';
 import { Submissions } from './intakes/submissions.service.js';
 import { KeptVisits } from './public/kept-visits.service.js';
 import { PublicIntakes } from './public/public-intakes.service.js';
@@ -254,6 +255,7 @@ import { Pool } from './work/pool.js';
     IntakeKind,
     Editions,
     IntakesService,
+    PersonalLinks,
     Submissions,
     KeptVisits,
     PublicIntakes,

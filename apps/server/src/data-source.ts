@@ -23,6 +23,7 @@ import { MailingChanges1765100000000 } from './migrations/0012-mailing-changes.j
 import { CopiesOfItems1765200000000 } from './migrations/0013-copies-of-items.js';
 import { SourcePictures1765300000000 } from './migrations/0014-source-pictures.js';
 import { Intakes1765400000000 } from './migrations/0015-intakes.js';
+import { PersonalLinks1765500000000 } from './migrations/0016-personal-links.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -70,6 +71,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     CopiesOfItems1765200000000,
     SourcePictures1765300000000,
     Intakes1765400000000,
+    PersonalLinks1765500000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -10,6 +10,7 @@ export const needKinds = [
   'unconfirmed',
   'held-back',
   'answers',
+  'changes',
   'paused',
   'no-mail-server',
   'server-fails',

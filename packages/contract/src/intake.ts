@@ -7,13 +7,14 @@ import type {
   IntakePlan,
   IntakeQuestion,
   IntakeSection,
+  AnswerChange,
+  PersonalPlan,
   QuestionKind,
 } from '@mailbag/core';
 import { questionKinds } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
-  ArrayMinSize,
   ArrayUnique,
   IsArray,
   IsBoolean,
@@ -22,6 +23,7 @@ import {
   IsInt,
   IsNumber,
   IsObject,
+  IsOptional,
   IsString,
   Matches,
   Max,
@@ -158,6 +160,40 @@ export class IntakeOpeningPlan implements IntakeOpening {
   keptDays!: number;
 }
 
+/** See core's `PersonalPlan`. */
+export class PersonalLinksPlan implements PersonalPlan {
+  @IsInt()
+  mailingId!: number;
+
+  @Matches(/^https?:\/\/(?:[a-z0-9.-]{1,200}|\[[0-9a-f:]{2,45}\])(?::\d{1,5})?$/, {
+    message: 'Where people reach Mailbag is an address without a path, such as https://forms.example.org.',
+  })
+  site!: string;
+
+  @Nullable()
+  @IsISO8601()
+  until!: string | null;
+
+  @IsString()
+  @MaxLength(300)
+  ask!: string;
+
+  @IsIn(['person', 'mailbag'] satisfies PersonalPlan['accept'][])
+  accept!: PersonalPlan['accept'];
+
+  @IsInt()
+  @Min(1)
+  round!: number;
+
+  @IsArray()
+  @ArrayMaxSize(2000)
+  @IsString({ each: true })
+  columns!: string[];
+
+  @IsObject()
+  said!: Record<string, Record<string, string>>;
+}
+
 /** Everything of an intake that a person decides. Its questions are held against `IntakeQuestionPlan` one by one. */
 export class IntakePlanBody implements IntakePlan {
   @IsString()
@@ -189,6 +225,22 @@ export class IntakePlanBody implements IntakePlan {
   @ValidateNested()
   @Type(() => IntakeOpeningPlan)
   opening!: IntakeOpeningPlan;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PersonalLinksPlan)
+  personal?: PersonalLinksPlan | null;
+}
+
+/** A mailing that an intake is put before. */
+export class IntakeBeforeMailing {
+  @IsInt()
+  mailingId!: number;
+
+  /** Where people reach Mailbag, as an origin. */
+  @IsString()
+  @MaxLength(250)
+  site!: string;
 }
 
 export class IntakeCreateRequest {
@@ -197,13 +249,27 @@ export class IntakeCreateRequest {
   @MaxLength(200)
   name!: string;
 
-  /** Ids of the templates, in their order. */
+  /** Ids of the templates, in their order; none where it is put before a mailing. */
   @IsArray()
-  @ArrayMinSize(1)
   @ArrayMaxSize(20)
   @ArrayUnique()
   @IsInt({ each: true })
   templates!: number[];
+
+  /** The mailing whose records are known to the page, for personal links. Its packet is answered. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => IntakeBeforeMailing)
+  before?: IntakeBeforeMailing;
+}
+
+/** What became of changes that a recipient made. */
+export class SettleRequest {
+  /** Columns whose change is taken over; the others are left aside. */
+  @IsArray()
+  @ArrayMaxSize(2000)
+  @IsString({ each: true })
+  accepted!: string[];
 }
 
 /** The word by which an intake is reached: `/in/word`. */
@@ -325,6 +391,19 @@ export class SubmissionLine {
   /** Copies that were made of it. */
   @IsNumber()
   copies!: number;
+
+  /** The copy whose personal link was answered; null: none. */
+  @Nullable()
+  @IsString()
+  copyCode!: string | null;
+
+  /** What it changes in the record of that copy. */
+  @IsArray()
+  @IsObject({ each: true })
+  changes!: AnswerChange[];
+
+  @IsIn(['none', 'open', 'accepted', 'refused'])
+  settled!: 'none' | 'open' | 'accepted' | 'refused';
 }
 
 export class SubmissionsAnswer {

@@ -1,5 +1,5 @@
 import type { CheckPlan, Condition, CopyCount, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
-import { stampCorners, stampWidths, stampedPages, symbologies } from '@mailbag/core';
+import { stampCorners, stampHoldings, stampWidths, stampedPages, symbologies } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -67,6 +67,10 @@ export class StampPlan implements CopyStamp {
 
   @IsBoolean()
   inPrint!: boolean;
+
+  @IsOptional()
+  @IsIn(stampHoldings)
+  holds?: CopyStamp['holds'];
 }
 
 /** A picture that stands in a box of a copy, its aspect kept: the same in all of them, or the one that a column names. */

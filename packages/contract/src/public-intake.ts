@@ -31,6 +31,17 @@ export class PublicIntake {
   closed!: string | null;
 }
 
+/** What stands behind the # of a personal link, and what the visitor must know where it is asked. */
+export class PublicPersonalRequest {
+  @Matches(/^[0-9A-Za-z-]{8,24}\.[\w-]{22}$/)
+  token!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  check?: string;
+}
+
 /** Answers by the ids of the questions. */
 export class PublicAnswersRequest {
   @IsInt()
@@ -38,6 +49,12 @@ export class PublicAnswersRequest {
 
   @IsObject()
   answers!: Record<string, AnswerValue>;
+
+  /** The personal link by which the visitor came. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PublicPersonalRequest)
+  personal?: PublicPersonalRequest;
 }
 
 /** What a visitor goes on with later, by a link that is mailed to them. */
@@ -77,6 +94,24 @@ export class PublicKeptAnswer {
 
   @IsString()
   key!: string;
+}
+
+export class PublicPersonalAnswer {
+  @IsInt()
+  edition!: number;
+
+  /** What is known; empty as long as something must be said first. */
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+
+  /** What the visitor must say first; null: nothing. */
+  @Nullable()
+  @IsString()
+  asks!: string | null;
+
+  /** Whether what was said is not what the office knows. */
+  @IsBoolean()
+  isWrong!: boolean;
 }
 
 export class PublicSubmitRequest extends PublicAnswersRequest {

@@ -62,13 +62,15 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a source that is read again', contract.SourceRereadRequest, { fileIds: ['upload-1'], reading: {}, keyColumn: null }, { keyColumn: [long(301)], fileIds: [[2]] }],
   ['another revision for a mailing', contract.TakeOverRequest, { templateId: 1, revisionId: 2, pairs: [{ old: 'a', new: 'b' }] }, { templateId: ['1', 0.5], revisionId: [null], pairs: ['all', ['a'], [{ old: 1, new: 'b' }]], map: ['none'] }],
   ['a field that became another', contract.FieldPairRequest, { old: 'a', new: 'b' }, { old: [1, long(2001)], new: [null] }],
-  ['a new intake', contract.IntakeCreateRequest, { name: 'Ask for a plot', templates: [1, 2] }, { name: ['', long(201)], templates: [[], [1, 1], ['1'], 'all'] }],
+  ['a new intake', contract.IntakeCreateRequest, { name: 'Ask for a plot', templates: [1, 2] }, { name: ['', long(201)], templates: [[1, 1], ['1'], 'all'], before: [{ mailingId: 'x', site: '' }] }],
   ['the word of an intake', contract.IntakeWordRequest, { word: 'ask-for-a-plot' }, { word: [long(81), 5] }],
   ['changes of an intake', contract.IntakeChangesRequest, { changes: [] }, { changes: ['all', {}] }],
   ['answers so far', contract.PublicAnswersRequest, { edition: 3, answers: { q1: 'Ada' } }, { edition: ['3', 1.5], answers: ['all', null] }],
   ['what is gone on with later', contract.PublicKeepRequest, { edition: 3, answers: {}, key: '0123456789abcdef', step: 2, language: 'de', email: 'ada@example.org' }, { step: [-1, '2'], email: [long(321), 5], key: ['short'] }],
   ['a link to go on', contract.PublicKeptRequest, { token: 'a'.repeat(43) }, { token: ['short', '../../../../etc/passwd', 5] }],
   ['a submission', contract.PublicSubmitRequest, { edition: 3, answers: {}, key: '0123456789abcdef', language: 'de' }, { key: ['short', 'has space 0123456', long(65)], language: ['german', 'DE', ''], website: [long(301), 5] }],
+  ['a personal link', contract.PublicPersonalRequest, { token: '4KQ8-ZT0V-7QX.' + 'a'.repeat(22) }, { token: ['short', '4KQ8-ZT0V-7QX', 5], check: [long(301), 5] }],
+  ['changes that are looked at', contract.SettleRequest, { accepted: ['E-mail'] }, { accepted: ['E-mail', [5]] }],
   ['a column in the place of another', contract.RelinkRequest, { from: 'Mail', to: 'E-mail' }, { from: [long(301), 5], to: [null] }],
 ]; // prettier-ignore
 

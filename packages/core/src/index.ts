@@ -219,3 +219,6 @@ export { NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, submission
 export { addedQuestion, makeIntake } from './intake/make-intake.js';
 export type { IntakeForm, MadeIntake } from './intake/make-intake.js';
 export * from './intake/edit-intake.js';
+export { normalised } from './map/choose.js';
+export { alignWithMailing, answerChanges, knownAnswers, knownBeside } from './intake/personal.js';
+export type { AnswerChange } from './intake/personal.js';

@@ -48,6 +48,7 @@ export class Needs {
       Promise.resolve(this.paused(running)),
       this.heldBack(),
       this.answers(),
+      this.changes(),
       this.ofMail(),
       this.ofPaper(),
       this.ofRegisters(),
@@ -100,6 +101,12 @@ export class Needs {
   private async heldBack(): Promise<Need[]> {
     const rows = await findingStore.stopsByMailing(this.transactions);
     return rows.map(({ id, name, count }) => need('held-back', count, { id, name }));
+  }
+
+  /** What recipients corrected by personal links, and nobody has looked at. */
+  private async changes(): Promise<Need[]> {
+    const rows = await submissionStore.toSettle(this.transactions);
+    return rows.map(({ id, name, count }) => need('changes', count, { id, name }));
   }
 
   private async answers(): Promise<Need[]> {

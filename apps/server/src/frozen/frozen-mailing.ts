@@ -1,5 +1,6 @@
 import type { MailingPlan, ReminderPlan } from '@mailbag/contract';
 import type { BatchContext, Column, Condition, CopyCount, Field, FieldMap, Stamp } from '@mailbag/core';
+import type { LinkPlace } from './personal-link.js';
 import type { FrozenRow } from '../stores/batch.store.js';
 
 /** See `BatchContext`. */
@@ -31,6 +32,8 @@ export interface FrozenMailing {
   templates: FrozenTemplate[];
   /** The list of the pictures that came with the records; left out: none did. See `files/picture-list`. */
   pictures?: string;
+  /** Where the personal links of its copies lead; left out: it has none. */
+  links?: LinkPlace;
 }
 
 /** A batch as its row in the database freezes it. */

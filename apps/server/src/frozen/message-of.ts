@@ -4,7 +4,6 @@ import {
   addressesIn,
   compilePattern,
   letterExtras,
-  fillContext,
   messagePattern,
   oneLine,
   patternData,
@@ -13,6 +12,8 @@ import {
   replaceTags,
 } from '@mailbag/core';
 import type { FrozenMailing } from './frozen-mailing.js';
+import type { LinkPlace } from './personal-link.js';
+import { copyPlace } from './personal-link.js';
 import { passwordText } from './plan-passwords.js';
 import { htmlToPlain, safeHtml } from './safe-html.js';
 
@@ -31,6 +32,7 @@ export interface RecordPlace {
   code: string;
   batch: BatchContext;
   template: string;
+  links?: LinkPlace | undefined;
   /** The copy that this one replaces; left out or null: none. */
   replaces?: ReplacedCopy | null;
 }
@@ -38,14 +40,17 @@ export interface RecordPlace {
 /** Data of a record for every pattern of a mailing. @param only names that are asked for */
 export const dataOf = (
   columns: readonly Column[],
-  { record, ordinal, code, batch, template }: RecordPlace,
+  { record, ordinal, code, batch, template, links }: RecordPlace,
   only?: ReadonlySet<string>,
-): Record<string, unknown> => patternData(columns, record, { ...fillContext(batch, ordinal, code), template }, only);
+): Record<string, unknown> => patternData(columns, record, { ...copyPlace(batch, links, ordinal, code), template }, only);
 
 export const patternNames = (columns: readonly Column[]): string[] => [...patternExtras, ...columns.map(({ slug }) => slug)];
 
-/** What messages name. */
-export const letterNames = (columns: readonly Column[]): string[] => [...letterExtras, ...columns.map(({ slug }) => slug)];
+/** What messages name. @param hasLinks whether the mailing has personal links */
+export const letterNames = (columns: readonly Column[], hasLinks: boolean): string[] => [
+  ...letterExtras.filter((name) => name !== 'link' || hasLinks),
+  ...columns.map(({ slug }) => slug),
+];
 
 /** A message with the others who get it. */
 export interface Letter extends RenderedMessage {
@@ -71,8 +76,8 @@ function texts(subject: string, body: string, isHtml: boolean): MessageTexts {
 }
 
 /** @throws MailbagError pattern-* */
-export function letterPattern({ plan, columns, templates }: FrozenMailing): LetterPattern {
-  const names = letterNames(columns);
+export function letterPattern({ plan, columns, templates, links }: FrozenMailing): LetterPattern {
+  const names = letterNames(columns, links !== undefined);
   const { message, output } = plan;
   const others = (pattern: string | undefined): ((data: Record<string, unknown>) => MailAddress[]) => {
     if (!pattern?.trim()) return () => [];
@@ -97,7 +102,7 @@ export function letterPattern({ plan, columns, templates }: FrozenMailing): Lett
       const data = {
         replaces: place.replaces?.code ?? '',
         replaced_on: place.replaces?.on ?? '',
-        ...dataOf(columns, { ...place, template: place.template || (templates[0]?.name ?? '') }),
+        ...dataOf(columns, { ...place, links, template: place.template || (templates[0]?.name ?? '') }),
       };
       const { subject: line, text, html } = render(data);
       const end = renderTail?.(data);

@@ -5,6 +5,7 @@ import {
   IntakeDetail,
   IntakeSummary,
   IntakeWordRequest,
+  SettleRequest,
   SubmissionsAnswer,
 } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
@@ -13,6 +14,7 @@ import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Answers } from '../platform/answers.js';
 import type { Principal } from '../platform/principal.js';
 import { IntakesService } from './intakes.service.js';
+import { PersonalLinks } from './personal-links.service.js';
 import { Submissions } from './submissions.service.js';
 
 /** Intakes, for those who make them. What strangers reach is in `public/`. */
@@ -21,6 +23,7 @@ export class IntakesController {
   constructor(
     private readonly intakes: IntakesService,
     private readonly submissions: Submissions,
+    private readonly personal: PersonalLinks,
   ) {}
 
   @Answers([IntakeSummary])
@@ -84,6 +87,18 @@ export class IntakesController {
     @Query('count', ParseIntPipe) count: number,
   ): Promise<SubmissionsAnswer> {
     return this.submissions.page(id, from, Math.min(count, 500));
+  }
+
+  /** Takes what a recipient corrected over into the source, or leaves it aside. */
+  @Post(':id/submissions/:submission/settle')
+  @HttpCode(204)
+  settle(
+    @Param('id', ParseIntPipe) id: number,
+    @Param('submission', ParseIntPipe) submission: number,
+    @Body() { accepted }: SettleRequest,
+    @Who() who: Principal,
+  ): Promise<void> {
+    return this.personal.settle(id, submission, accepted, who);
   }
 
   @Delete(':id')

@@ -1,9 +1,18 @@
-import type { IntakeChangesAnswer, IntakeCreateRequest, IntakeDetail, IntakePlace, IntakeSummary, MailingPlan } from '@mailbag/contract';
+import type {
+  IntakeChangesAnswer,
+  IntakeCreateRequest,
+  IntakeDetail,
+  IntakePlace,
+  IntakeSummary,
+  MailingDetail,
+  MailingPlan,
+} from '@mailbag/contract';
 import { IntakePlanBody, IntakeQuestionPlan } from '@mailbag/contract';
-import type { Change, IntakePlan, Json } from '@mailbag/core';
+import type { Change, IntakePlan, Json, MadeIntake, PersonalPlan } from '@mailbag/core';
 import {
   MailbagError,
   NUMBER_COLUMN,
+  alignWithMailing,
   askedSections,
   dependencyLoop,
   isChange,
@@ -109,13 +118,20 @@ export class IntakesService {
    * Makes an intake of templates: its questions, the source that their answers go to, and a mailing that makes copies of them.
    * @throws MailbagError not-found, intake-no-fields
    */
-  async create({ name, templates: ids }: IntakeCreateRequest): Promise<IntakeDetail> {
+  async create({ name, templates: wanted, before }: IntakeCreateRequest): Promise<IntakeDetail> {
+    const mailing = before && (await this.mailings.detail(before.mailingId));
+    const ids = mailing?.plan.packet ?? wanted;
+    if (ids.length === 0) throw new MailbagError('intake-no-templates');
     const templates = await Promise.all(ids.map((id) => this.templates.detail(id)));
     const empty = templates.find(({ fieldList }) => fieldList.length === 0);
     if (empty) throw new MailbagError('intake-no-fields', { template: empty.name });
-    const made = makeIntake(
-      name.trim(),
-      templates.map(({ id, name: form, fieldList, answers }) => ({ id, name: form, fields: fieldList, answers })),
+    const made = this.before(
+      mailing,
+      before?.site ?? '',
+      makeIntake(
+        name.trim(),
+        templates.map(({ id, name: form, fieldList, answers }) => ({ id, name: form, fields: fieldList, answers })),
+      ),
     );
     const address = orderedQuestions(made.plan).find(({ kind, isAway }) => kind === 'e-mail' && !isAway)?.column ?? null;
     const sourceId = await this.sources.createFor('intake', name);
@@ -129,6 +145,7 @@ export class IntakesService {
         sourceId,
         keyColumn: NUMBER_COLUMN,
         maps: made.maps,
+        ...(mailing?.plan.conditions && { conditions: mailing.plan.conditions }),
         output: { ...plan.output, ...(made.pictures.length > 0 && { pictures: made.pictures }) },
         message: { ...plan.message, mailed: mailed && address !== null, ...firstMessage(name.trim(), address) },
       },
@@ -142,6 +159,16 @@ export class IntakesService {
     await this.readings.want(await this.readings.source(sourceId));
     this.live.tell('intake', id);
     return this.detail(id);
+  }
+
+  /** Puts an intake before a mailing: what its records say is known to whoever comes by a personal link. */
+  private before(mailing: MailingDetail | undefined, site: string, made: MadeIntake): MadeIntake {
+    if (!mailing) return made;
+    const { maps, message } = mailing.plan;
+    const columns = mailing.source?.columns.map(({ name: own }) => own) ?? [];
+    const { said, ...aligned } = alignWithMailing(made, { maps, addressColumn: message.addressColumn, columns });
+    const personal: PersonalPlan = { mailingId: mailing.id, site, until: null, ask: '', accept: 'person', round: 1, columns, said };
+    return { ...aligned, plan: { ...aligned.plan, personal } };
   }
 
   /**

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { SubmissionsAnswer } from '@mailbag/contract';
-import type { IntakeAnswers } from '@mailbag/core';
+import type { AnswerChange, IntakeAnswers } from '@mailbag/core';
 import { answerRecord } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { BatchStarts } from '../batches/batch-starts.service.js';
@@ -18,6 +18,7 @@ import { intakeStore } from '../stores/intake.store.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { Editions } from './editions.service.js';
 import { IntakesService } from './intakes.service.js';
+import { PersonalLinks } from './personal-links.service.js';
 
 /** Milliseconds after each try in vain to bring answers in; the last one again and again. */
 const AGAIN = [1000, 5000, 30_000, 300_000];
@@ -35,6 +36,7 @@ export class Submissions {
     private readonly batches: BatchesService,
     private readonly jobs: Jobs,
     private readonly live: LiveService,
+    private readonly personal: PersonalLinks,
   ) {
     jobs.register('answers', {
       title: 'Bringing answers in',
@@ -61,6 +63,7 @@ export class Submissions {
     if (list.size > known.size) await this.sources.setPictures(sourceId, { list: await keepPictureList(list), count: list.size });
     await this.readings.refresh(sourceId);
     this.live.tell('intake', id);
+    if (plan.personal?.accept === 'mailbag') await this.personal.takeOverAll(id);
     if (plan.after.atOnce) await this.makeCopies(mailingId);
     this.live.tell('intake', id);
   }
@@ -95,10 +98,10 @@ export class Submissions {
     const { mailingId } = await this.intakes.entity(id);
     const rows = await submissionStore.page(this.transactions, id, mailingId, from, count);
     const lines = await Promise.all(
-      rows.map(async ({ id: own, number, receivedAt, language, answers, editionId, copies }) => {
+      rows.map(async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled }) => {
         const { plan } = await this.editions.byId(editionId);
         const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10));
-        return { id: own, number, receivedAt, language, values, copies };
+        return { id: own, number, receivedAt, language, values, copies, copyCode, changes: JSON.parse(changes) as AnswerChange[], settled };
       }),
     );
     return { total: await submissionStore.count(this.transactions, id), lines };

@@ -8,6 +8,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
+import { exampleLink, linksOf } from '../frozen/link-places.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { History } from '../history/history.service.js';
 import { LiveService } from '../live/live.service.js';
@@ -16,8 +17,7 @@ import { principal } from '../platform/principal.js';
 import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { FillableTemplate } from '../templates/templates.service.js';
-import { toldTemplate } from '../templates/templates.service.js';
-import { TemplatesService } from '../templates/templates.service.js';
+import { TemplatesService, toldTemplate } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
 import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
 import { planWithColumn } from './plan-with-column.js';
@@ -149,7 +149,11 @@ export class MailingsService {
       templates: (await this.packetOf(mailing)).map(toldTemplate),
       source,
       batches: await this.batchesOf(id),
-      next: { ...(await this.frozenBatches.next()), ...(source && { count: source.count }) },
+      next: {
+        ...(await this.frozenBatches.next()),
+        ...(source && { count: source.count }),
+        ...exampleLink(await linksOf(this.transactions, id)),
+      },
       updatedAt: mailing.updatedAt,
     };
   }
@@ -247,6 +251,7 @@ export class MailingsService {
     const source = plan.sourceId ? await this.sources.detail(plan.sourceId).catch(() => null) : null;
     if (!source || source.state !== 'ready' || plan.packet.length === 0) return null;
     const [templates, pictures] = [await this.packetOf(mailing), await this.sources.pictureList(source.id)];
+    const links = await linksOf(this.transactions, mailing.id);
     return {
       sourceId: source.id,
       count: source.count,
@@ -254,6 +259,7 @@ export class MailingsService {
       frozen: {
         plan,
         columns: source.columns,
+        ...links,
         ...(pictures !== null && { pictures }),
         templates: templates.map((one) => ({
           id: one.id,

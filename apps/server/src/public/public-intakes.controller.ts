@@ -5,6 +5,8 @@ import {
   PublicKeepRequest,
   PublicKeptAnswer,
   PublicKeptRequest,
+  PublicPersonalAnswer,
+  PublicPersonalRequest,
   PublicReceipt,
   PublicSubmitAnswer,
   PublicSubmitRequest,
@@ -16,6 +18,7 @@ import { OpenToEverybody, TakesMegabytes } from '../accounts/session.guard.js';
 import { Answers } from '../platform/answers.js';
 import { config } from '../platform/config.js';
 import { attachment } from '../platform/content-disposition.js';
+import { PersonalLinks } from '../intakes/personal-links.service.js';
 import { KeptVisits } from './kept-visits.service.js';
 import { PublicIntakes } from './public-intakes.service.js';
 import type { Asking } from './visitor-limits.js';
@@ -32,6 +35,7 @@ export class PublicIntakesController {
   constructor(
     private readonly intakes: PublicIntakes,
     private readonly visits: KeptVisits,
+    private readonly links: PersonalLinks,
   ) {}
 
   private take(what: Asking, { ip = '' }: Request, word: string): void {
@@ -65,6 +69,21 @@ export class PublicIntakesController {
   goOn(@Param('word') word: string, @Body() { token }: PublicKeptRequest, @Req() request: Request): Promise<PublicKeptAnswer> {
     this.take('look', request, word);
     return this.visits.goOn(word, token);
+  }
+
+  /** What a personal link shows. The token stands in no address. */
+  @Answers(PublicPersonalAnswer)
+  @Post('intakes/:word/personal')
+  @HttpCode(200)
+  @OpenToEverybody()
+  personal(
+    @Param('word') word: string,
+    @Body() { token, check }: PublicPersonalRequest,
+    @Req() request: Request,
+  ): Promise<PublicPersonalAnswer> {
+    this.take('look', request, word);
+    if (check !== undefined) this.limits.takeCheck(token);
+    return this.links.open(word, token, check ?? null);
   }
 
   /** What is wrong with answers so far. */
@@ -103,6 +122,7 @@ export class PublicIntakesController {
   @TakesMegabytes(MEGABYTES)
   submit(@Param('word') word: string, @Body() body: PublicSubmitRequest, @Req() request: Request): Promise<PublicSubmitAnswer> {
     this.take('submit', request, word);
+    if (body.personal?.check !== undefined) this.limits.takeCheck(body.personal.token);
     return this.intakes.submit(word, body);
   }
 

@@ -34,6 +34,7 @@ import { zipOfFiles } from '../files/zip-of-files.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { Edition } from '../intakes/editions.service.js';
 import { Editions } from '../intakes/editions.service.js';
+import { PersonalLinks } from '../intakes/personal-links.service.js';
 import { Submissions } from '../intakes/submissions.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -62,6 +63,7 @@ export class PublicIntakes {
     private readonly transactions: Transactions,
     private readonly jobs: Jobs,
     private readonly visits: KeptVisits,
+    private readonly links: PersonalLinks,
   ) {}
 
   /**
@@ -107,8 +109,10 @@ export class PublicIntakes {
   }
 
   /** The copies as they would be made of answers so far. @throws MailbagError not-found, work-too-* */
-  async preview(word: string, { edition, answers }: PublicAnswersRequest): Promise<{ name: string; bytes: Uint8Array }[]> {
+  async preview(word: string, { edition, answers, personal }: PublicAnswersRequest): Promise<{ name: string; bytes: Uint8Array }[]> {
     const { plan, frozen } = await this.editions.begun(word, edition);
+    const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
+    const known = visit ? this.links.beside(plan, visit) : {};
     const given = read(plan, answers);
     const pictures: Record<string, Uint8Array> = {};
     const named = withPictures(plan, given, (question, url) => {
@@ -118,7 +122,7 @@ export class PublicIntakes {
     });
     const { copies } = await this.pool.run('visitorCopies', {
       mailing: { ...frozen, plan: { ...frozen.plan, output: { ...frozen.plan.output, openPassword: '', permissionsPassword: '' } } },
-      record: recordOf({ plan, frozen }, named, SAMPLE_CODE),
+      record: recordOf({ plan, frozen }, named, SAMPLE_CODE, known),
       ordinal: 0,
       batch: await this.batches.next(),
       codes: frozen.templates.map(() => SAMPLE_CODE),
@@ -131,7 +135,7 @@ export class PublicIntakes {
    * Takes a submission in: once for each key, and only when it is on disk is it acknowledged.
    * @throws MailbagError not-found, intake-closed
    */
-  async submit(word: string, { edition: id, answers, key, language, website }: PublicSubmitRequest): Promise<PublicSubmitAnswer> {
+  async submit(word: string, { edition: id, answers, key, language, website, personal }: PublicSubmitRequest): Promise<PublicSubmitAnswer> {
     const edition = await this.editions.begun(word, id);
     const keyHash = sha256(key);
     const before = await submissionStore.byKey(this.transactions, keyHash);
@@ -141,6 +145,7 @@ export class PublicIntakes {
     // People do not see that field.
     if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
     const { plan } = edition;
+    const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
     const given = read(plan, answers);
     const faults = answerFaults(plan, given, today(), await this.country());
     if (faults.length > 0) return { faults, number: null, receipt: null };
@@ -162,8 +167,9 @@ export class PublicIntakes {
     });
     await Promise.all(waiting);
     if (unreadable.length > 0) return { faults: unreadable, number: null, receipt: null };
-    const { row, isNew } = await this.transactions.run((sql) =>
-      submissionStore.keep(sql, keyHash, {
+    const changes = visit ? this.links.changes(plan, visit, given, today()) : [];
+    const { row, isNew } = await this.transactions.run(async (sql) => {
+      const kept = await submissionStore.keep(sql, keyHash, {
         intakeId: edition.intakeId,
         editionId: edition.id,
         number,
@@ -171,8 +177,15 @@ export class PublicIntakes {
         receivedAt: new Date().toISOString(),
         answers: JSON.stringify(named),
         pictures: JSON.stringify(pictures),
-      }),
-    );
+        copyCode: visit?.copy.code ?? null,
+        changes: JSON.stringify(changes),
+        known: JSON.stringify(visit ? this.links.beside(plan, visit) : {}),
+        settled: changes.length > 0 ? 'open' : 'none',
+        mends: null,
+      });
+      if (visit && kept.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
+      return kept;
+    });
     if (isNew) await this.submissions.arrived(edition.intakeId, plan.name);
     return { faults: [], number: row.number, receipt: key };
   }
@@ -224,6 +237,7 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })),
     questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
     opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [], keptDays: 0 },
+    personal: null,
   };
 };
 
@@ -253,9 +267,15 @@ function withPictures(plan: IntakePlan, answers: IntakeAnswers, name: (question:
   return named;
 }
 
-/** The record that answers make, as the source of the intake will hold it. */
-function recordOf({ plan, frozen }: Pick<Edition, 'plan' | 'frozen'>, answers: IntakeAnswers, number: string): SourceRecord {
+/** The record that answers make, as the source of the intake will hold it. @param known what is not asked, by columns */
+function recordOf(
+  { plan, frozen }: Pick<Edition, 'plan' | 'frozen'>,
+  answers: IntakeAnswers,
+  number: string,
+  known: Readonly<Record<string, string>>,
+): SourceRecord {
   const values: Record<string, string> = {
+    ...known,
     ...answerRecord(plan, answers, today()),
     [NUMBER_COLUMN]: number,
     [RECEIVED_COLUMN]: new Date().toISOString().slice(0, 16).replace('T', ' '),

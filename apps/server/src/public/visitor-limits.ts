@@ -44,6 +44,7 @@ export class VisitorLimits {
   private readonly byAddress: Record<Asking, TokenBuckets>;
   private readonly byIntake: TokenBuckets;
   private readonly byRecipient: TokenBuckets;
+  private readonly byLink: TokenBuckets;
 
   /** @param scale how many times as much is allowed as is usual @param now milliseconds */
   constructor(scale = 1, now: () => number = Date.now) {
@@ -52,11 +53,19 @@ export class VisitorLimits {
     this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2), mail: of(4, 1 / 300) };
     this.byRecipient = of(3, 1 / 3600);
     this.byIntake = of(600, 20);
+    // However many visitors there are, one link has one recipient.
+    this.byLink = new TokenBuckets({ most: 8, perSecond: 1 / 300 }, now);
   }
 
   /** @param address of who asks @throws MailbagError intake-too-often */
   take(what: Asking, address: string, intake: string): void {
     const wait = this.byAddress[what].take(stretchOf(address)) || (what === 'submit' ? this.byIntake.take(intake) : 0);
+    if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
+  }
+
+  /** What must be known before a personal link opens cannot be tried out. @throws MailbagError intake-too-often */
+  takeCheck(token: string): void {
+    const wait = this.byLink.take(token);
     if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
   }
 

@@ -1,4 +1,5 @@
 import type { IntakePlan } from '@mailbag/core';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 
@@ -87,6 +88,16 @@ export const intakeStore = {
       id,
       now,
     ]),
+
+  /** The intake that was published as the page behind the personal links of a mailing; undefined: there is none. */
+  answering: (sql: Sql, mailingId: number) =>
+    one<{ id: number; plan: string; word: string }>(
+      sql,
+      `SELECT intake_edition.intakeId AS id, intake_edition.plan, (SELECT word FROM intake_word WHERE intakeId = intake_edition.intakeId ORDER BY since DESC, word LIMIT 1) AS word
+       FROM intake_edition WHERE intake_edition.id IN (SELECT MAX(id) FROM intake_edition GROUP BY intakeId)
+         AND ${dialect.at('intake_edition.plan', 'personal', 'mailingId')} = ? ORDER BY intake_edition.intakeId DESC LIMIT 1`,
+      [mailingId],
+    ),
 
   publish: async (sql: Sql, edition: Omit<EditionRow, 'id'>, who: string): Promise<number> =>
     (await one<{ id: number }>(

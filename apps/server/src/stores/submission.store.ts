@@ -1,6 +1,6 @@
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
-import { one, rows } from '../persistence/sql.js';
+import { one, rows, run } from '../persistence/sql.js';
 
 /** What somebody answered. */
 export interface SubmissionRow {
@@ -16,24 +16,53 @@ export interface SubmissionRow {
   answers: string;
   /** Digests of pictures by their names, as JSON. */
   pictures: string;
+  /** The copy whose personal link was answered; null: it came by the page's own address. */
+  copyCode: string | null;
+  /** What it changes in the record of that copy, as JSON; see core's `AnswerChange`. */
+  changes: string;
+  /** What the record of that copy says beyond the questions, as JSON, by columns. */
+  known: string;
+  /** What became of the changes. */
+  settled: 'none' | 'open' | 'accepted' | 'refused';
+  /** The earlier submission in whose place it came; null: none. */
+  mends: number | null;
 }
 
-const COLUMNS = 'id, intakeId, editionId, number, language, receivedAt, answers, pictures';
+const COLUMNS = 'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends';
 
 export const submissionStore = {
   /** Keeps a submission, once for each key. @returns the one that is kept under it, now or before */
   async keep(sql: Sql, keyHash: string, submission: Omit<SubmissionRow, 'id'>): Promise<{ row: SubmissionRow; isNew: boolean }> {
-    const { intakeId, editionId, number, language, receivedAt, answers, pictures } = submission;
+    const { intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends } = submission;
     const added = await one<SubmissionRow>(
       sql,
-      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
        ON CONFLICT DO NOTHING RETURNING ${COLUMNS}`,
-      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures],
+      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends],
     );
     return { row: added ?? (await submissionStore.byKey(sql, keyHash))!, isNew: added !== undefined };
   },
 
   byKey: (sql: Sql, keyHash: string) => one<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE keyHash = ?`, [keyHash]),
+
+  byId: (sql: Sql, intakeId: number, id: number) =>
+    one<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id = ?`, [intakeId, id]),
+
+  /** Those whose changes nobody has looked at. */
+  open: (sql: Sql, intakeId: number) =>
+    rows<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND settled = 'open' ORDER BY id`, [intakeId]),
+
+  setSettled: (sql: Sql, id: number, settled: SubmissionRow['settled']) =>
+    run(sql, 'UPDATE submission SET settled = ? WHERE id = ?', [settled, id]),
+
+  /** Intakes with answers that change records, and wait for a person to look at them. */
+  toSettle: (sql: Sql) =>
+    rows<{ id: number; name: string; count: number }>(
+      sql,
+      `SELECT intake.id, mailing.name, COUNT(*) AS count FROM submission JOIN intake ON intake.id = submission.intakeId JOIN mailing ON mailing.id = intake.mailingId
+       WHERE submission.settled = 'open' GROUP BY intake.id, mailing.name ORDER BY intake.id`,
+    ),
 
   count: async (sql: Sql, intakeId: number): Promise<number> =>
     (await one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM submission WHERE intakeId = ?', [intakeId]))!.count,

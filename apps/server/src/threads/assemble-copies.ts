@@ -1,17 +1,9 @@
 import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
-import {
-  ADDRESS_FIELDS,
-  CombinedFile,
-  addressSheet,
-  compileTemplate,
-  copiesFor,
-  fillContext,
-  MailbagError,
-  rowReader,
-} from '@mailbag/core';
+import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, copiesFor, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
+import { copyPlace } from '../frozen/personal-link.js';
 import { archivedBytes } from '../archive/archived-bytes.js';
 import { notWritten, isDiskFullFor } from '../files/failures.js';
 import { folderOf } from '../files/file-key.js';
@@ -86,7 +78,7 @@ export async function assembleCopies({ key, title, duplex, office, items }: Asse
       // A record whose time was over has no values any more; a copy of it would come out blank.
       if (cells === '[]' || row === undefined || !filler) throw new MailbagError('print-record-gone', { copy: code });
       const template = batch.mailing.templates[position]!;
-      const place = fillContext(batch.context, recordOrdinal, code);
+      const place = copyPlace(batch.context, batch.mailing.links, recordOrdinal, code);
       const whole = rowReader(batch.mailing.columns)({ row, cells: JSON.parse(cells) as Cell[] });
       const own = copiesFor(template, whole, place)[copy.part];
       if (!own) throw new MailbagError('print-record-gone', { copy: code });

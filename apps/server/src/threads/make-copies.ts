@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { Hash } from 'node:crypto';
 import type { Cell, FieldValues, CopyContext, FilledCopy, RecordFiller } from '@mailbag/core';
-import { CopyReader, MailbagError, copiesFor, fillContext, isMailbagError, readValues, rowReader } from '@mailbag/core';
+import { CopyReader, MailbagError, copiesFor, isMailbagError, readValues, rowReader } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
+import { copyPlace } from '../frozen/personal-link.js';
 import { readCopyFile, syncCopies, writeCopyFile } from '../files/copy-file.js';
 import type { FileKey } from '../files/file-key.js';
 import { fileKey } from '../files/file-key.js';
@@ -115,7 +116,7 @@ export async function makeCopies({ batchId, from, to }: Tasks['make']['input']):
     if (!record || !template) continue;
     const passwords = protections?.(record, copy.code, context, template.name) ?? null;
     const protect = passwords?.protect ?? null;
-    const place = fillContext(context, copy.recordOrdinal, copy.code);
+    const place = copyPlace(context, mailing.links, copy.recordOrdinal, copy.code);
     const row = copiesFor(template, read(record), place)[copy.part];
     if (!row) continue;
     const images = await batch.pictures(row, template);

@@ -4,6 +4,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
+import { copyPlace } from '../frozen/personal-link.js';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordPictures } from './record-pictures.js';
@@ -55,7 +56,7 @@ async function sampler(
         const code = at === 0 ? codes[position]! : copyCode(new Uint8Array(randomBytes(10)));
         const protect = protections?.({ ...record, ordinal }, code, batch, template.name)?.protect ?? null;
         const images = await picturesOf(own, template);
-        const told = { ...fillContext(batch, ordinal, code), protect, ...(images && { images }) };
+        const told = { ...copyPlace(batch, mailing.links, ordinal, code), protect, ...(images && { images }) };
         const { bytes } = fillers[position]!.fill(own, told).copy;
         const place = { record: recordOf(own, mailing.columns), ordinal, code, batch, template: template.name };
         made.push({ name: path.path(dataOf(mailing.columns, place)).file, template: template.name, bytes });

@@ -40,6 +40,12 @@ export const intakesErrors = {
     (e) => `“${e.mailing}” makes the copies of the intake “${e.intake}”. Remove the intake first.`,
     409,
   ),
+  'intake-settled': told<{ number: string }>((e) => `The changes in the answer ${e.number} have been looked at already.`, 409),
+  'intake-record-gone': told<{ number: string }>(
+    (e) =>
+      `The record that the answer ${e.number} belongs to is not in the source any more, so its changes cannot be taken over. Refuse them, or put the record back.`,
+    409,
+  ),
   'intake-link-not-mailed': told(() => `The link could not be mailed. Look at the address, or go on now.`, 409),
   'intake-copies-not-ready': told(() => `The copies are still being made. Try again in a moment.`, 409),
 };

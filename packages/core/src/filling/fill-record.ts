@@ -75,16 +75,24 @@ export class RecordFiller {
 
   /** The copy of values that have been worked out already. */
   fillValues(values: FieldValues, context: CopyContext): FilledCopy {
-    const { code, protect } = context;
-    const images = this.imagesWith(context);
-    const lineOf = (pattern: string): string => stampLine(pattern, context);
+    const { protect } = context;
     return fillCopy(this.compiled, values, {
-      code,
-      lineOf,
-      fits: this.fits,
-      ...(images ? { images } : {}),
+      ...this.told(context),
       ...(protect ? { protect } : {}),
     });
+  }
+
+  /** What stamps and pictures of a copy are told. */
+  private told(context: CopyContext): FillOptions {
+    const { code, link } = context;
+    const images = this.imagesWith(context);
+    return {
+      code,
+      ...(link !== undefined && { link }),
+      lineOf: (pattern) => stampLine(pattern, context),
+      fits: this.fits,
+      ...(images ? { images } : {}),
+    };
   }
 
   private imagesWith({ images }: Pick<CopyContext, 'images'>): FillOptions['images'] | null {
@@ -98,17 +106,7 @@ export class RecordFiller {
 
   /** Adds the copy of a record to a file that combines many. */
   addTo(combined: CombinedFile, row: Row, bookmark: string, context: CopyContext): FillNote[] {
-    const images = this.imagesWith(context);
     const { values } = this.values(row, context);
-    return combined.add(this.compiled, {
-      values,
-      bookmark,
-      options: {
-        code: context.code,
-        lineOf: (pattern) => stampLine(pattern, context),
-        fits: this.fits,
-        ...(images ? { images } : {}),
-      },
-    });
+    return combined.add(this.compiled, { values, bookmark, options: this.told(context) });
   }
 }

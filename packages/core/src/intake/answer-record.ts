@@ -8,11 +8,9 @@ import { shownSections } from './shown-questions.js';
 export const NUMBER_COLUMN = 'Submission';
 export const RECEIVED_COLUMN = 'Received';
 
-/** The columns of an intake's source, in their order. What was put away keeps its column: answers may stand in it. */
+/** The columns of an intake's source, in their order, each once. What was put away keeps its column: answers may stand in it. What is known of recipients comes last. */
 export const intakeColumns = (plan: IntakePlan): string[] => [
-  NUMBER_COLUMN,
-  RECEIVED_COLUMN,
-  ...orderedQuestions(plan).map(({ column }) => column),
+  ...new Set([NUMBER_COLUMN, RECEIVED_COLUMN, ...orderedQuestions(plan).map(({ column }) => column), ...(plan.personal?.columns ?? [])]),
 ];
 
 /** The key by which the copies of a submission are found. */

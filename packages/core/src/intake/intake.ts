@@ -65,6 +65,26 @@ export interface IntakeOpening {
   keptDays: number;
 }
 
+/** Personal links: pages that are filled in already with what the records of a mailing say. */
+export interface PersonalPlan {
+  /** The mailing whose copies and messages hold the links. */
+  mailingId: number;
+  /** Where people reach Mailbag, as an origin such as https://forms.example.org. */
+  site: string;
+  /** When the links end. ISO 8601 with an offset; null: never. */
+  until: string | null;
+  /** The column whose value a visitor must know first, such as a date of birth. Empty: none. */
+  ask: string;
+  /** Who takes changes over into the source: a person who looks at each, or Mailbag by itself. */
+  accept: 'person' | 'mailbag';
+  /** Grows when links that were given are to hold no longer. */
+  round: number;
+  /** Columns of the records: what is not asked is known all the same, and fills the copies of answers. */
+  columns: string[];
+  /** How the records say an answer, by the ids of questions and their answers, where they say it otherwise. */
+  said: Record<string, Record<string, string>>;
+}
+
 /** Everything of an intake that a person decides. */
 export interface IntakePlan {
   name: string;
@@ -75,6 +95,8 @@ export interface IntakePlan {
   questions: Record<string, IntakeQuestion>;
   after: IntakeAfter;
   opening: IntakeOpening;
+  /** Null or left out: it has no personal links. */
+  personal?: PersonalPlan | null;
 }
 
 /** An answer: text as it was typed, or several of the options. A picture is a data URL until it is taken in, and the name of a file afterwards. */

@@ -3,6 +3,7 @@ import type { LeftField, Question, QuestionField } from '../answers/questions.js
 import { leftSentence, questionsOf } from '../answers/questions.js';
 import type { Condition } from '../map/condition.js';
 import { rulesOfAnswer } from '../map/answer-rules.js';
+import { YES_WORDS } from '../answers/yes-words.js';
 import type { FieldMap } from '../map/field-map.js';
 import type { FillRule } from '../map/registry.js';
 import { takesOneOf } from '../map/rule.js';
@@ -34,7 +35,6 @@ const [LONG_WORDS, LONGEST_COLUMN] = [140, 80];
 /** Headings and labels of what the office fills in itself (common practice, no source). */
 const OFFICE =
   /\b(?:for )?(?:official|office|internal|staff|agency) use\b|\b(?:for|of|by) the (?:office|authority|agency)\b|\bdo not write\b|\bnur für\b.*\b(?:amt|behörde|büro)|\bwird von .* ausgefüllt|\bvom amt auszufüllen|\bréservé à l|\bpara uso (?:oficial|exclusivo|interno)|\bwypełnia urząd/i;
-const YES_WORDS = /^(?:yes|ja|oui|s[ií]|sim|true|y|on|1|tak|ano|так|نعم)$/i;
 
 /** Words for a place, for a date, and what stands between them: on one line they are one text, not a date (common practice, no source). */
 const PLACES = new Set(['place', 'city', 'town', 'ort', 'lieu', 'lugar', 'luogo', 'local', 'plaats', 'miejscowość']);

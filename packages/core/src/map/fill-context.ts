@@ -10,6 +10,8 @@ export interface BatchContext {
   locale: string;
   /** Time zone of the office. A name of the IANA time zone database. */
   zone: string;
+  /** The personal link that a message or a stamp gives: of the copy, or an example where no copy exists. Left out: the mailing has none. */
+  link?: string;
 }
 
 /** What rules, patterns and stamps are told beside the record that they fill. */

@@ -9,10 +9,10 @@ import { cellText } from '../tables/record.js';
 export function patternData(
   columns: readonly Pick<Column, 'slug'>[],
   record: SourceRecord,
-  { batch, number, today, code, template }: FillContext & { template: string },
+  { batch, number, today, code, link = '', template }: FillContext & { template: string },
   only?: ReadonlySet<string>,
 ): Record<string, unknown> {
-  const data: Record<string, unknown> = { code, template, batch: String(batch), number: String(number), today };
+  const data: Record<string, unknown> = { code, template, batch: String(batch), number: String(number), today, link };
   columns.forEach((column, index) => {
     if (!only || only.has(column.slug)) data[column.slug] = cellText(record, index).trim();
   });

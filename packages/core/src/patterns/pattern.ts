@@ -6,8 +6,11 @@ import { MailbagError } from '../errors/catalogue.js';
 /** Names that every pattern knows beside the columns. */
 export const patternExtras = ['code', 'template', 'batch', 'number', 'today'] as const;
 
-/** Names that messages know beside them: the code of the copy that the one in the message replaces and the day of its batch, both empty where it is the first. */
-export const letterExtras = [...patternExtras, 'replaces', 'replaced_on'] as const;
+/**
+ * Names that messages know beside them: the code of the copy that the one in the message replaces and the day of its batch, both empty where it is the first; and
+ * the recipient's personal link, where the mailing has such.
+ */
+export const letterExtras = [...patternExtras, 'replaces', 'replaced_on', 'link'] as const;
 
 /** Stands in a plan for a password's pattern that the account may not see. Saved again, it means the one that is kept. */
 export const PASSWORD_KEPT = '••••••••';

@@ -23,7 +23,7 @@ export const intakeKind: ReadingKind<'intake'> = {
     const sql = threadSql();
     const plans = new Map<number, IntakePlan>();
     const intake = (await intakeStore.byId(sql, intakeId))!;
-    const names = [...new Set([...intakeColumns(intake.plan)])];
+    const names = intakeColumns(intake.plan);
     const readings = { ...reading.columns };
     readings[NUMBER_COLUMN] ??= { kind: 'key' };
     for (const { column, kind } of orderedQuestions(intake.plan)) {
@@ -39,11 +39,12 @@ export const intakeKind: ReadingKind<'intake'> = {
     for (let last = 0, row = 0; ;) {
       const block = await submissionStore.after(sql, intakeId, last, BLOCK);
       if (block.length === 0) break;
-      for (const { id, editionId, number, receivedAt, answers } of block) {
+      for (const { id, editionId, number, receivedAt, answers, known } of block) {
         last = id;
         let plan = plans.get(editionId);
         if (!plan) plans.set(editionId, (plan = JSON.parse((await intakeStore.edition(sql, editionId))!.plan) as IntakePlan));
         const values: Record<string, string> = {
+          ...(JSON.parse(known) as Record<string, string>),
           ...answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10)),
           [NUMBER_COLUMN]: number,
           [RECEIVED_COLUMN]: receivedAt.slice(0, 16).replace('T', ' '),

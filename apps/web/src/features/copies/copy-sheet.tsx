@@ -120,6 +120,7 @@ const eventWords: Record<string, string> = {
   'to-paper': 'Put to paper',
   'off-paper': 'Taken off paper',
   reprint: 'Printed again',
+  answer: 'Answered by personal link',
   delay: 'Delayed',
   report: 'Reported',
 };

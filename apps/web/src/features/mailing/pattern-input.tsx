@@ -26,6 +26,7 @@ export const extraWords: Record<(typeof letterExtras)[number], string> = {
   batch: 'Number of the batch',
   number: 'Running number',
   today: 'Date of the batch',
+  link: 'Personal link of the recipient',
   replaces: 'Code of the copy that this one replaces',
   replaced_on: 'Date of the copy that this one replaces',
 };

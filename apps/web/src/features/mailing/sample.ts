@@ -60,7 +60,7 @@ export function sampleOf(
   const message = attempt(() =>
     messagePattern(
       { subject: plan.message.subject, text: plan.message.body, html: plan.message.bodyFormat === 'html' ? plan.message.body : null },
-      [...names, ...letterExtras],
+      [...names, ...letterExtras.filter((name) => name !== 'link' || batch.link !== undefined)],
     )({ replaces: '', replaced_on: '', ...data(templates[0] ?? '') }),
   );
   return { paths, recipient: recipient.value ?? '', recipientError: recipient.error, message: message.value, messageError: message.error };

@@ -147,6 +147,7 @@ const needLooks: Record<Need['kind'], { tone: Tone; icon: ComponentType<{ size?:
   'backup-fails': { tone: 'brick', icon: DatabaseZap },
   'set-aside': { tone: 'brick', icon: FileWarning },
   answers: { tone: 'slate', icon: ClipboardPen },
+  changes: { tone: 'ochre', icon: ClipboardPen },
   'held-back': { tone: 'brick', icon: CircleAlert },
   paused: { tone: 'ochre', icon: PauseCircle },
   'no-mail-server': { tone: 'ochre', icon: ServerOff },

@@ -33,6 +33,12 @@ const words: Record<NeedKind, NeedWords> = {
     action: 'Settle',
     to: copies('unconfirmed'),
   },
+  changes: {
+    title: (n) => `${counted(n, 'answer corrects', 'answers correct')} records`,
+    about: (need) => `${need.name} · Look at what recipients changed by their personal links.`,
+    action: 'Look at them',
+    to: (need) => `/intakes/${need.id}/answers`,
+  },
   answers: {
     title: (n) => `${counted(n, 'answer waits', 'answers wait')} for a batch`,
     about: (need) => `${need.name} · Copies are made when you start one.`,

@@ -14,6 +14,7 @@ import { FileButton, LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark } from '../../ui/mark';
 import { Table } from '../../ui/table';
+import { AnswerChanges } from './answer-changes';
 
 const ON_PAGE = 100;
 const Picked = styled.tr`
@@ -100,7 +101,8 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                       <Link to={`/ledger?text=${encodeURIComponent(one.number)}`}>{count(one.copies)}</Link>
                     ) : (
                       <Mark $tone="ochre">none yet</Mark>
-                    )}
+                    )}{' '}
+                    {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
                   </td>
                   {told.map(({ id, column }) => (
                     <td key={id}>{one.values[column]}</td>
@@ -125,6 +127,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
           )}
         </Bar>
         <Scroll style={{ padding: '10px 14px' }}>
+          <AnswerChanges key={line.id} intakeId={intake.id} line={line} />
           <Facts $names="40%">
             {questions.map(({ id, words, column }) =>
               Object.hasOwn(line.values, column) ? (

@@ -143,7 +143,7 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         <NavLink to={`/intakes/${intake.id}/page`}>
           <small>Page</small>
           <span>
-            {counted(plan.sections.length, 'step')} · /in/{intake.word}
+            {counted(askedSections(plan).filter(({ questions }) => questions.length > 0).length, 'step')} · /in/{intake.word}
           </span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/after`}>

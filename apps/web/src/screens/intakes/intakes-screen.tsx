@@ -10,6 +10,7 @@ import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
 import { Empty, Head, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
@@ -128,10 +129,18 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
   const { data } = useQuery(queries.templates());
   const [name, setName] = useState('');
   const [chosen, setChosen] = useState<string[]>([]);
+  const [before, setBefore] = useState('');
+  const { data: mailings = [] } = useQuery(queries.mailings());
+  const { data: intakes = [] } = useQuery(queries.intakes());
   const client = useQueryClient();
   const navigate = useNavigate();
   const make = useMutation({
-    mutationFn: () => api.post<IntakeDetail>('/api/intakes', { name: name.trim(), templates: chosen.map(Number) }),
+    mutationFn: () =>
+      api.post<IntakeDetail>('/api/intakes', {
+        name: name.trim(),
+        templates: before === '' ? chosen.map(Number) : [],
+        ...(before !== '' && { before: { mailingId: Number(before), site: window.location.origin } }),
+      }),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['intakes'], exact: true });
       void navigate(`/intakes/${made.id}/questions`);
@@ -145,12 +154,17 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
         Add the PDF that people are to fill in, then make a page of it here.
       </Empty>
     );
+  const isWhole = name.trim() !== '' && (before !== '' || chosen.length > 0);
+  const own = new Set(intakes.map(({ mailingId }) => mailingId));
+  const answerable = mailings.filter(
+    ({ id, sourceName, templates, isArchived }) => !own.has(id) && sourceName !== null && templates > 0 && !isArchived,
+  );
   const [only] = chosen.length === 1 ? forms.filter(({ id }) => String(id) === chosen[0]) : [];
   return (
     <div style={{ maxWidth: 620, marginBottom: 16 }}>
       <FormCard
         onSubmit={() => {
-          if (name.trim() && chosen.length > 0) make.mutate();
+          if (isWhole) make.mutate();
         }}
       >
         {isFirst && (
@@ -162,21 +176,38 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
             </p>
           </Row>
         )}
-        <Forms value={chosen} onChange={setChosen}>
-          <Label>Forms that the answers fill in</Label>
-          {forms.map((form) => (
-            <Form key={form.id} value={String(form.id)}>
-              <i />
-              <span>
-                {form.name} <Small>{counted(form.fields, 'field')}</Small>
-              </span>
-            </Form>
-          ))}
-        </Forms>
+        {answerable.length > 0 && (
+          <Choice
+            label="For"
+            items={[
+              { id: '', text: 'anybody', detail: 'a page with empty questions' },
+              ...answerable.map(({ id, name: mailing }) => ({
+                id: String(id),
+                text: `the recipients of “${mailing}”`,
+                detail: 'each by a personal link, with what the records say filled in',
+              })),
+            ]}
+            value={before}
+            onChange={setBefore}
+          />
+        )}
+        {before === '' && (
+          <Forms value={chosen} onChange={setChosen}>
+            <Label>Forms that the answers fill in</Label>
+            {forms.map((form) => (
+              <Form key={form.id} value={String(form.id)}>
+                <i />
+                <span>
+                  {form.name} <Small>{counted(form.fields, 'field')}</Small>
+                </span>
+              </Form>
+            ))}
+          </Forms>
+        )}
         <TextInput label="Name of the intake" value={name} onChange={setName} placeholder={only?.name ?? 'Ask for a plot'} />
         {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
         <Row>
-          <Button changes look="go" type="submit" isDisabled={name.trim() === '' || chosen.length === 0 || make.isPending}>
+          <Button changes look="go" type="submit" isDisabled={!isWhole || make.isPending}>
             {make.isPending ? 'Reading the forms …' : 'Make the page'}
           </Button>
           {onCancel && <Button onPress={onCancel}>Cancel</Button>}

@@ -5,11 +5,13 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { fromLocalTime, localTime } from '../../features/local-time';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import type { IntakeWork } from './intake-work';
+import { PersonalSettings } from './personal-settings';
 import { Share, Sites } from './share';
 import { VisitorFrame } from './visitor-frame';
 
@@ -17,14 +19,6 @@ const Settings = styled(Stack)`
   padding: 14px 16px 20px;
   max-width: 560px;
 `;
-
-/** A time as a browser's own field for it writes it, where the person is; empty: none. */
-const localTime = (iso: string | null): string => {
-  if (iso === null) return '';
-  const at = new Date(iso);
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
-const isoTime = (local: string): string | null => (local === '' ? null : new Date(local).toISOString());
 
 /** What stands around the questions, where the page is reached, and when it takes answers. */
 export function PagePart({ work }: { work: IntakeWork }) {
@@ -54,9 +48,14 @@ export function PagePart({ work }: { work: IntakeWork }) {
                 label="Takes answers from"
                 type="datetime-local"
                 value={localTime(from)}
-                onChange={(text) => open({ from: isoTime(text) })}
+                onChange={(text) => open({ from: fromLocalTime(text) })}
               />
-              <TextInput label="until" type="datetime-local" value={localTime(until)} onChange={(text) => open({ until: isoTime(text) })} />
+              <TextInput
+                label="until"
+                type="datetime-local"
+                value={localTime(until)}
+                onChange={(text) => open({ until: fromLocalTime(text) })}
+              />
               <div style={{ width: 130 }}>
                 <TextInput
                   label="Answers at most"
@@ -87,6 +86,7 @@ export function PagePart({ work }: { work: IntakeWork }) {
               placeholder="Allotment office, 10 to 12 o’clock"
               onChange={(text) => open({ contact: text })}
             />
+            {plan.personal && <PersonalSettings work={work} personal={plan.personal} />}
           </Settings>
         </Scroll>
       </Pane>

@@ -15,17 +15,12 @@ import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
+import { fromLocalTime, localTime } from '../../features/local-time';
 import { loadedPart } from '../../ui/loaded-part';
 import { Mark, Notice } from '../../ui/mark';
 
 /** The editor is large, so it comes when a message is written. */
 const RichEditor = loadedPart(() => import('../../features/message/rich-editor'), 'the editor');
-
-/** An ISO time as `datetime-local` shows it, in the browser's own zone. */
-const toLocal = (iso: string): string => {
-  const date = new Date(iso);
-  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
 
 /** Who gets what, from whom and when. */
 export function MessageSettings({ work, sample }: { work: MailingWork; sample: Sample }) {
@@ -37,7 +32,9 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
   const confirmed = senders?.filter((one) => one.confirmed) ?? [];
   const insertables = [
     ...columns.map(({ slug, name }) => ({ slug, text: name })),
-    ...letterExtras.map((slug) => ({ slug: slug as string, text: extraWords[slug] })),
+    ...letterExtras
+      .filter((slug) => slug !== 'link' || work.mailing.next.link !== undefined)
+      .map((slug) => ({ slug: slug as string, text: extraWords[slug] })),
   ];
   const extra = message.extraFiles ?? [];
   const attach = useMutation({
@@ -168,8 +165,8 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
                   <TextInput
                     label="Send not before"
                     type="datetime-local"
-                    value={message.startAt ? toLocal(message.startAt) : ''}
-                    onChange={(text) => set({ startAt: text ? new Date(text).toISOString() : null })}
+                    value={localTime(message.startAt ?? null)}
+                    onChange={(text) => set({ startAt: fromLocalTime(text) })}
                   />
                 </div>
                 {message.startAt && (

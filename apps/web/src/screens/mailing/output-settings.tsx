@@ -130,7 +130,7 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
       {combined !== 'none' && (
         <Toggled label="Combined files for both sides of the paper" value={output.duplex ?? false} onChange={(duplex) => set({ duplex })} />
       )}
-      <StampSettings stamp={output.stamp ?? null} onChange={(stamp) => set({ stamp })} />
+      <StampSettings hasLinks={work.mailing.next.link !== undefined} stamp={output.stamp ?? null} onChange={(stamp) => set({ stamp })} />
       <PictureSettings work={work} onChange={(pictures) => set({ pictures })} />
       <h2>Passwords</h2>
       <PasswordPattern

@@ -4,6 +4,7 @@ import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
 import { Toggled } from '../../ui/field';
 import { Small, Stack } from '../../ui/layout';
+import { PickOne } from '../../ui/pick-one';
 import { NumberInput } from '../../ui/special-input';
 
 const symbologies: Record<CopyStamp['symbology'] | 'none', { text: string; detail: string }> = {
@@ -22,7 +23,16 @@ const corners: Record<CopyStamp['corner'], string> = {
 const items = (words: Record<string, string>): { id: string; text: string }[] => Object.entries(words).map(([id, text]) => ({ id, text }));
 
 /** Whether and where the copy code stands on the paper, so that a copy that comes back is known by it. */
-export function StampSettings({ stamp, onChange }: { stamp: CopyStamp | null; onChange: (stamp: CopyStamp | null) => void }) {
+export function StampSettings({
+  stamp,
+  hasLinks,
+  onChange,
+}: {
+  stamp: CopyStamp | null;
+  /** Whether the mailing has personal links. */
+  hasLinks: boolean;
+  onChange: (stamp: CopyStamp | null) => void;
+}) {
   const set = (part: Partial<CopyStamp>): void => onChange({ ...usualStamp, ...stamp, ...part });
   return (
     <Stack $gap={10}>
@@ -64,6 +74,21 @@ export function StampSettings({ stamp, onChange }: { stamp: CopyStamp | null; on
               onChange={(width) => set({ width })}
             />
           </Fields>
+          {stamp.symbology !== 'code128' && (hasLinks || stamp.holds === 'link') && (
+            <PickOne
+              label="The symbol holds"
+              items={[
+                { id: 'code', text: 'the copy code', detail: 'The office scans it when the paper comes back.' },
+                {
+                  id: 'link',
+                  text: 'the recipient’s personal link',
+                  detail: 'A phone opens the page with it. 28 mm or more are read well.',
+                },
+              ]}
+              value={stamp.holds ?? 'code'}
+              onChange={(holds) => set({ holds })}
+            />
+          )}
           <Toggled label="The code in print below it" value={stamp.inPrint} onChange={(inPrint) => set({ inPrint })} />
         </>
       )}

@@ -251,7 +251,7 @@ export class Drawing {
     if (page.stamps.length > 0 && this.options.code) {
       ink.ascii(`q ${page.seen.matrix} cm\n`);
       for (const stamp of page.stamps)
-        if ('symbology' in stamp) ink.ascii(drawStamp(stamp, this.options.code));
+        if ('symbology' in stamp) ink.ascii(drawStamp(stamp, this.options.code, this.options.link));
         else drawLine(stamp, this.options.lineOf?.(stamp.text) ?? '', ink);
       ink.ascii('Q\n');
     }

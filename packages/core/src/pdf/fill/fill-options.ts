@@ -8,6 +8,8 @@ export interface FillOptions {
   fits?: Readonly<Record<string, FitRule>>;
   /** Copy code for the stamps of the compiled template. */
   code?: string;
+  /** Personal link for the stamps that hold it. */
+  link?: string;
   /** What the pattern of a line of text on the copy says of it. */
   lineOf?: (pattern: string) => string;
   /** Passwords, and what tells this copy apart from others with the same. */

@@ -17,7 +17,12 @@ export interface CopyStamp {
   width: number;
   /** The code in print below the symbol. */
   inPrint: boolean;
+  /** What the symbol holds; the copy code where nothing is said. A linear symbol always holds the code. */
+  holds?: 'code' | 'link';
 }
+
+/** What a symbol can hold. */
+export const stampHoldings = ['code', 'link'] as const;
 
 /** What a new stamp is. 22 mm hold a copy code in modules of 0.7 mm, which telephones read without trouble (common practice, no source). */
 export const usualStamp: CopyStamp = {
@@ -43,6 +48,7 @@ export function stampPlaces(stamp: CopyStamp, pages: readonly { width: number; h
   const width = stamp.width * POINTS;
   const height = stamp.symbology === 'code128' ? Math.max(8 * POINTS, width / 4) : width;
   const print = stamp.inPrint ? PRINT : 0;
+  const holdsLink = stamp.holds === 'link' && stamp.symbology !== 'code128';
   const chosen = { first: [0], last: [pages.length - 1], all: pages.map((_, index) => index) }[stamp.pages];
   return chosen.flatMap((index) => {
     const page = pages[index];
@@ -53,6 +59,6 @@ export function stampPlaces(stamp: CopyStamp, pages: readonly { width: number; h
     const end = stamp.fromEnd * POINTS;
     const x = within(horizontal === 'left' ? side : page.width - side - width, width, page.width);
     const y = within(vertical === 'bottom' ? end + print : page.height - end - height, height, page.height);
-    return [{ page: index + 1, symbology: stamp.symbology, x, y, width, height, inPrint: stamp.inPrint }];
+    return [{ page: index + 1, symbology: stamp.symbology, x, y, width, height, inPrint: stamp.inPrint, ...(holdsLink && { holdsLink }) }];
   });
 }

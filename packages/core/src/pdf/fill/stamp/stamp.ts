@@ -17,6 +17,8 @@ export interface StampPlace {
   height: number;
   /** The code in print below the symbol. */
   inPrint: boolean;
+  /** The symbol holds the personal link of the copy, where there is one, in place of the code. */
+  holdsLink?: boolean;
 }
 
 type Bwip = Pick<typeof import('bwip-js'), 'raw'>;
@@ -50,9 +52,12 @@ export function symbolModules(symbology: Symbology, code: string): boolean[][] {
 
 const SIZE_IN_PRINT = 7;
 
-/** Operators that draw a stamp on the page as it is seen, with the quiet zone around it white. Dark modules are vector rectangles. */
-export function drawStamp(place: StampPlace, code: string): string {
-  const rows = symbolModules(place.symbology, code);
+/**
+ * Operators that draw a stamp on the page as it is seen, with the quiet zone around it white. Dark modules are vector rectangles.
+ * @param link the personal link of the copy; empty: it has none
+ */
+export function drawStamp(place: StampPlace, code: string, link = ''): string {
+  const rows = symbolModules(place.symbology, (place.holdsLink && link) || code);
   const isLinear = rows.length === 1;
   /** Quiet zones in modules: 4 around QR (ISO/IEC 18004), 1 around Data Matrix (ISO/IEC 16022), 10 beside Code 128 (ISO/IEC 15417). */
   const quiet = { qr: 4, datamatrix: 1, code128: 10 }[place.symbology];

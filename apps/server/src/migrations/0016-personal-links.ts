@@ -1,0 +1,27 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+const STATEMENTS = [
+  // The copy whose personal link was answered, what that changes in its record, what the record says besides, and what became of the changes.
+  'ALTER TABLE submission ADD COLUMN copyCode TEXT',
+  "ALTER TABLE submission ADD COLUMN changes TEXT NOT NULL DEFAULT '[]'",
+  "ALTER TABLE submission ADD COLUMN known TEXT NOT NULL DEFAULT '{}'",
+  "ALTER TABLE submission ADD COLUMN settled TEXT NOT NULL DEFAULT 'none'",
+  // The earlier submission in whose place this one came.
+  'ALTER TABLE submission ADD COLUMN mends INTEGER',
+  "CREATE INDEX submission_to_settle ON submission (intakeId) WHERE settled = 'open'",
+];
+
+/** Answers to personal links, and answers that were mended. */
+export class PersonalLinks1765500000000 implements MigrationInterface {
+  name = 'PersonalLinks1765500000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    for (const statement of STATEMENTS) await runner.query(statement);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX submission_to_settle');
+    for (const column of ['mends', 'settled', 'known', 'changes', 'copyCode'])
+      await runner.query(`ALTER TABLE submission DROP COLUMN ${column}`);
+  }
+}
