@@ -9,7 +9,7 @@ export interface PublicPage {
   forms: string[];
   /** Days for which a link to go on later holds; 0: none can be mailed. */
   keptDays: number;
-  closed: string | null;
+  closed: { why: 'not-yet' | 'over' | 'full'; at: string } | null;
 }
 export interface Fault {
   question: string;
@@ -55,19 +55,33 @@ export const loadPage = (word: string, begun?: number): Promise<PublicPage> =>
 export const checkAnswers = async (word: string, edition: number, answers: IntakeAnswers): Promise<Fault[]> =>
   (await json<{ faults: Fault[] }>(ask('POST', `intakes/${encodeURIComponent(word)}/check`, { edition, answers }))).faults;
 
+/** Where an answer stands on a form. */
+export interface Box {
+  question: string;
+  form: number;
+  page: number;
+  rect: [number, number, number, number];
+}
+export const loadBoxes = async (word: string, edition: number): Promise<Box[]> =>
+  (await json<{ boxes: Box[] }>(ask('GET', `intakes/${encodeURIComponent(word)}/boxes?edition=${edition}`))).boxes;
+
 export async function filledForm(
   word: string,
   edition: number,
   answers: IntakeAnswers,
   index: number,
   personal: PersonalVisit | null,
-): Promise<{ bytes: Uint8Array; copies: number }> {
+): Promise<{ bytes: Uint8Array; form: number; forms: number[] }> {
   const answer = await ask('POST', `intakes/${encodeURIComponent(word)}/preview/${index}`, {
     edition,
     answers,
     ...(personal && { personal }),
   });
-  return { bytes: new Uint8Array(await answer.arrayBuffer()), copies: Number(answer.headers.get('X-Copies') ?? 1) };
+  return {
+    bytes: new Uint8Array(await answer.arrayBuffer()),
+    form: Number(answer.headers.get('X-Form') ?? 0),
+    forms: (answer.headers.get('X-Copies') ?? '0').split(',').map(Number),
+  };
 }
 
 /** What a personal link shows. */

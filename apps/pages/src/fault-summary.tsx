@@ -5,6 +5,10 @@ import { faultWords } from './question';
 import { Summary } from './styles';
 import type { Say } from './words';
 
+const focusOn = (question: string): void => document.getElementById(`q-${question}`)?.focus();
+/** Goes to a question whose step is just being shown. */
+export const focusSoon = (question: string): void => void setTimeout(() => focusOn(question), 50);
+
 interface SummaryProps {
   faults: readonly Fault[];
   sections: readonly ShownSection[];
@@ -38,9 +42,8 @@ export function FaultSummary({ faults, sections, step, say, onGo }: SummaryProps
               onClick={(event) => {
                 event.preventDefault();
                 onGo(own);
-                const focus = (): void => document.getElementById(`q-${question.id}`)?.focus();
-                if (own === step) focus();
-                else setTimeout(focus, 0);
+                if (own === step) focusOn(question.id);
+                else focusSoon(question.id);
               }}
             >
               {question.words}

@@ -5,7 +5,8 @@ import type { Fault, PublicPage } from './api';
 import { Refused, checkAnswers, mailLink, submit } from './api';
 import { answerWords, minutesFor } from './answer-words';
 import { GoOnLater } from './go-on-later';
-import { FaultSummary } from './fault-summary';
+import { closedWords } from './closed-words';
+import { FaultSummary, focusSoon } from './fault-summary';
 import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
@@ -211,7 +212,19 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
           <h1 ref={heading} tabIndex={-1}>
             {title}
           </h1>
-          <FilledForm word={word} edition={visit.edition} answers={visit.answers} personal={personal} forms={page.forms} say={say} />
+          <FilledForm
+            word={word}
+            edition={visit.edition}
+            answers={visit.answers}
+            personal={personal}
+            forms={page.forms}
+            wordsOf={(id) => all.find((one) => one.id === id)?.words ?? null}
+            say={say}
+            onQuestion={(id) => {
+              goTo(sections.findIndex(({ questions }) => questions.some((one) => one.id === id)) + 1);
+              focusSoon(id);
+            }}
+          />
         </Body>
         <Foot>
           <Button onClick={() => setSeen(false)}>{say('hide')}</Button>
@@ -227,11 +240,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
             {title}
           </h1>
           {isTrial && <Note>{say('trial')}</Note>}
-          {page.closed !== null && (
-            <Note>
-              {say('closed')} {page.closed}
-            </Note>
-          )}
+          {page.closed !== null && <Note>{closedWords(page.closed, page.plan.opening.contact, language, say)}</Note>}
           {personal && <Note>{say('personalKnown')}</Note>}
           {page.plan.intro && <p style={{ whiteSpace: 'pre-line' }}>{page.plan.intro}</p>}
           <p>{say('takes', { minutes: minutesFor(all), count: all.length })}</p>

@@ -274,11 +274,28 @@ export const Sheet = styled.div`
   padding: 10px;
   display: grid;
   gap: 10px;
-  > canvas {
+`;
+/** A page with the boxes of the answers on it. */
+export const Leaf = styled.div`
+  position: relative;
+  background: ${color.sheet};
+  canvas {
     width: 100%;
     height: auto;
-    background: ${color.sheet};
     display: block;
+  }
+  > button {
+    position: absolute;
+    padding: 0;
+    border: 0;
+    background: transparent;
+    cursor: pointer;
+    &:hover {
+      background: rgb(107 45 79 / 14%);
+    }
+    &:focus-visible {
+      outline: 2px solid ${color.plum};
+    }
   }
 `;
 /** A field for programs that fill in everything; people and screen readers do not meet it. */

@@ -1,7 +1,58 @@
 import type { AnswerValue, FaultCode, IntakePlan } from '@mailbag/core';
 import { Type } from 'class-transformer';
-import { IsArray, IsBoolean, IsInt, IsObject, IsOptional, IsString, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Nullable } from './nullable.js';
+
+/** Why a page takes no answers. */
+export class PublicClosed {
+  @IsIn(['not-yet', 'over', 'full'])
+  why!: 'not-yet' | 'over' | 'full';
+
+  /** When it opens, or has closed. ISO 8601; empty: it is full. */
+  @IsString()
+  at!: string;
+}
+
+/** Where an answer stands on a form. */
+export class PublicBox {
+  /** Id of the question. */
+  @IsString()
+  question!: string;
+
+  /** Of the forms of the page, from 0. */
+  @IsInt()
+  form!: number;
+
+  /** 1-based; 0: on no page. */
+  @IsInt()
+  page!: number;
+
+  /** Left, bottom, right, top in points of the page's own space. */
+  @IsArray()
+  @IsNumber({}, { each: true })
+  rect!: number[];
+}
+
+export class PublicBoxesAnswer {
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => PublicBox)
+  boxes!: PublicBox[];
+}
 
 /** What a visitor's page is made of. */
 export class PublicIntake {
@@ -27,8 +78,9 @@ export class PublicIntake {
 
   /** Why it takes no answers; null: it does. */
   @Nullable()
-  @IsString()
-  closed!: string | null;
+  @ValidateNested()
+  @Type(() => PublicClosed)
+  closed!: PublicClosed | null;
 }
 
 /** What stands behind the # of a personal link, and what the visitor must know where it is asked. */

@@ -141,9 +141,15 @@ export class JobRunner {
   }
 
   /** Adds a job, or asks for the one with its key once more. */
-  async add<Payload>({ merge, ...wanted }: WantedJob<Payload>): Promise<void> {
+  add<Payload>(wanted: WantedJob<Payload>): Promise<void> {
+    return this.want(wanted, () => undefined);
+  }
+
+  /** @param within is called in the transaction that adds it: what ends before that is another run */
+  private async want<Payload>({ merge, ...wanted }: WantedJob<Payload>, within: () => void): Promise<void> {
     const row = this.rowOf(wanted);
     await this.transactions.run(async (sql) => {
+      within();
       const there = merge && (await jobStore.byKey(sql, row.kind, row.key));
       if (there && (there.state === 'waiting' || there.again === 1))
         row.payload = JSON.stringify(merge(JSON.parse(there.payload) as Payload, wanted.payload!));
@@ -172,9 +178,14 @@ export class JobRunner {
 
   /** Adds a job and waits until it has come to its end. @throws MailbagError why it has not */
   async run<Payload>(wanted: WantedJob<Payload>): Promise<void> {
-    const { over } = this.next(wanted.kind, wanted.key ?? '');
-    await this.add(wanted);
-    const error = await over;
+    let run: ReturnType<JobRunner['next']> | null = null;
+    try {
+      await this.want(wanted, () => (run = this.next(wanted.kind, wanted.key ?? '')));
+    } catch (error) {
+      (run as ReturnType<JobRunner['next']> | null)?.forget();
+      throw error;
+    }
+    const error = await run!.over;
     if (error) throw error;
   }
 
@@ -282,12 +293,15 @@ export class JobRunner {
       if (failure !== error) this.complain(error);
     }
     const isLeft = this.stop.signal.aborted && (failure !== null || typeof after === 'number');
-    const isWantedAgain = await this.transactions.run((sql) => this.end(sql, job, isLeft ? 'left' : (failure ?? after ?? null)));
-    // Whoever asked for it while it ran waits for the run that comes now: this one may have begun before what they want was there.
-    if (isWantedAgain) return;
     const name = `${job.kind} ${job.key}`;
-    const waiters = this.waiters.get(name) ?? [];
-    this.waiters.delete(name);
+    const waiters = await this.transactions.run(async (sql) => {
+      const isWantedAgain = await this.end(sql, job, isLeft ? 'left' : (failure ?? after ?? null));
+      // Whoever asked for it while it ran waits for the run that comes now: this one may have begun before what they want was there. So does whoever asks from here on.
+      if (isWantedAgain) return [];
+      const own = this.waiters.get(name) ?? [];
+      this.waiters.delete(name);
+      return own;
+    });
     waiters.forEach((tell) => tell(failure));
   }
 

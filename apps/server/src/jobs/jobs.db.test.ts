@@ -227,3 +227,40 @@ test('what repeats runs again after its time, also after a failure, and a run ma
   await until(() => runs > before + 2, 'it had gone on');
   expect((await jobs.answer()).jobs[0]).toMatchObject({ kind: 'tick', repeats: true });
 });
+
+test('whoever asks between the end of a run and its news waits for a run that begins after that', async () => {
+  const plain = changes();
+  let hold: Promise<void> | null = null;
+  // The disk takes its time: what was committed is there for others before whoever made the change is told.
+  const slow: Changes = {
+    query: plain.query.bind(plain),
+    run: async (work) => {
+      const result = await plain.run(work);
+      await hold;
+      return result;
+    },
+  };
+  const jobs = new JobRunner(slow, (error) => complaints.push(error));
+  opened.push(jobs);
+  const begun: number[] = [];
+  let told = (): void => undefined;
+  jobs.register('work', {
+    title: 'Work',
+    atOnce: 1,
+    retry: [],
+    run: () => {
+      begun.push(begun.length);
+      if (begun.length === 1) hold = new Promise<void>((done) => (told = done));
+      return Promise.resolve();
+    },
+  });
+  await jobs.open();
+  const first = jobs.run({ kind: 'work', key: 1 });
+  await until(async () => begun.length === 1 && !(await jobs.isUnderWay('work', 1)), 'the first run was over');
+  const second = jobs.run({ kind: 'work', key: 1 }).then(() => begun.length);
+  await until(() => jobs.isUnderWay('work', 1), 'the second one was asked for');
+  hold = null;
+  told();
+  await first;
+  expect(await second).toBe(2);
+});

@@ -1,5 +1,6 @@
 import {
   PublicAnswersRequest,
+  PublicBoxesAnswer,
   PublicFaultsAnswer,
   PublicIntake,
   PublicKeepRequest,
@@ -11,6 +12,7 @@ import {
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, StreamableFile } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { trustedAddress } from '../accounts/origin.js';
@@ -97,7 +99,20 @@ export class PublicIntakesController {
     return { faults: await this.intakes.faults(word, body) };
   }
 
-  /** The first copy as it would be made, or the one that is asked for. How many there are stands in a header. */
+  /** Where the answers stand on the forms, for whoever taps a box. */
+  @Answers(PublicBoxesAnswer)
+  @Get('intakes/:word/boxes')
+  @OpenToEverybody()
+  async boxes(
+    @Param('word') word: string,
+    @Query('edition', ParseIntPipe) edition: number,
+    @Req() request: Request,
+  ): Promise<PublicBoxesAnswer> {
+    this.take('look', request, word);
+    return { boxes: await this.intakes.boxes(word, edition) };
+  }
+
+  /** The first copy as it would be made, or the one that is asked for. Which forms they are of, and that of this one, stand in headers. */
   @Post('intakes/:word/preview/:index')
   @HttpCode(200)
   @OpenToEverybody()
@@ -111,8 +126,11 @@ export class PublicIntakesController {
   ): Promise<StreamableFile> {
     this.take('preview', request, word);
     const copies = await this.intakes.preview(word, body);
-    response.setHeader('X-Copies', String(copies.length));
-    return new StreamableFile(copies[Math.min(Math.max(0, index), copies.length - 1)]!.bytes, PDF);
+    const copy = copies[Math.min(Math.max(0, index), copies.length - 1)];
+    if (!copy) throw new MailbagError('not-found', { what: 'form for these answers' });
+    response.setHeader('X-Copies', copies.map(({ form }) => form).join(','));
+    response.setHeader('X-Form', String(copy.form));
+    return new StreamableFile(copy.bytes, PDF);
   }
 
   @Answers(PublicSubmitAnswer)

@@ -2,6 +2,8 @@ import { createHash, randomBytes } from 'node:crypto';
 import type {
   OfficeRequest,
   PublicAnswersRequest,
+  PublicBox,
+  PublicClosed,
   PublicFault,
   PublicIntake,
   PublicReceipt,
@@ -43,6 +45,7 @@ import { copyStore } from '../stores/copy.store.js';
 import { intakeStore } from '../stores/intake.store.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { Pool } from '../work/pool.js';
+import { answerBoxes } from './answer-boxes.js';
 import { KeptVisits } from './kept-visits.service.js';
 import { keepAnswerPicture } from './answer-pictures.js';
 
@@ -84,14 +87,18 @@ export class PublicIntakes {
   }
 
   /** Why a page takes no answers; null: it does. */
-  private async closed({ plan, intakeId }: Edition): Promise<string | null> {
-    const { from, until, most, contact } = plan.opening;
-    const ask = contact.trim() === '' ? '' : `; ask ${contact.trim()}`;
+  private async closed({ plan, intakeId }: Edition): Promise<PublicClosed | null> {
+    const { from, until, most } = plan.opening;
     const now = Date.now();
-    if (from !== null && Date.parse(from) > now) return `it opens on ${dayOf(from)}${ask}`;
-    if (until !== null && Date.parse(until) <= now) return `it closed on ${dayOf(until)}${ask}`;
-    if (most !== null && (await submissionStore.count(this.transactions, intakeId)) >= most) return `all ${most} places are taken${ask}`;
+    if (from !== null && Date.parse(from) > now) return { why: 'not-yet', at: from };
+    if (until !== null && Date.parse(until) <= now) return { why: 'over', at: until };
+    if (most !== null && (await submissionStore.count(this.transactions, intakeId)) >= most) return { why: 'full', at: '' };
     return null;
+  }
+
+  /** Where the answers stand on the forms. @throws MailbagError not-found */
+  async boxes(word: string, edition: number): Promise<PublicBox[]> {
+    return answerBoxes(await this.editions.begun(word, edition));
   }
 
   private async country(): Promise<string> {
@@ -109,7 +116,10 @@ export class PublicIntakes {
   }
 
   /** The copies as they would be made of answers so far. @throws MailbagError not-found, work-too-* */
-  async preview(word: string, { edition, answers, personal }: PublicAnswersRequest): Promise<{ name: string; bytes: Uint8Array }[]> {
+  async preview(
+    word: string,
+    { edition, answers, personal }: PublicAnswersRequest,
+  ): Promise<{ name: string; form: number; bytes: Uint8Array }[]> {
     const { plan, frozen } = await this.editions.begun(word, edition);
     const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
     const known = visit ? this.links.beside(plan, visit) : {};
@@ -140,8 +150,8 @@ export class PublicIntakes {
     const keyHash = sha256(key);
     const before = await submissionStore.byKey(this.transactions, keyHash);
     if (before) return { faults: [], number: before.number, receipt: key };
-    const why = await this.closed(edition);
-    if (why !== null) throw new MailbagError('intake-closed', { why });
+    const closed = await this.closed(edition);
+    if (closed !== null) throw new MailbagError('intake-closed', { why: closedWords(closed, edition.plan.opening) });
     // People do not see that field.
     if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
     const { plan } = edition;
@@ -227,7 +237,12 @@ export class PublicIntakes {
   }
 }
 
-const dayOf = (at: string): string => new Date(at).toISOString().slice(0, 16).replace('T', ' ');
+/** Why a page takes no answers, for programs; the page says it in the visitor's language. */
+function closedWords({ why, at }: PublicClosed, { most, contact }: IntakePlan['opening']): string {
+  const day = at.slice(0, 10);
+  const said = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${most} places are taken` }[why];
+  return contact.trim() === '' ? said : `${said}; ask ${contact.trim()}`;
+}
 
 /** The plan as a page is told it: what was put away, and what only the office needs, stays here. */
 const publicPlan = (plan: IntakePlan): IntakePlan => {

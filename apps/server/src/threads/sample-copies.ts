@@ -25,6 +25,15 @@ interface Sampled {
   codes: string[];
 }
 
+/** A copy that is made to be looked at. */
+interface Sample {
+  name: string;
+  template: string;
+  /** Of the template in its packet, from 0. */
+  position: number;
+  bytes: Uint8Array;
+}
+
 /** Makes copies of some records as a batch would, in memory only. @param others records beside which they are made: the faces are those for all of them @param pictures see `recordPictures` */
 async function sampler(
   mailing: FrozenMailing,
@@ -32,7 +41,7 @@ async function sampler(
   records: readonly Sampled[],
   others?: AsyncIterable<{ first: number; records: SourceRecord[] }>,
   pictures?: Readonly<Record<string, Uint8Array>>,
-): Promise<(one: Sampled) => Promise<{ name: string; template: string; bytes: Uint8Array }[]>> {
+): Promise<(one: Sampled) => Promise<Sample[]>> {
   const characters = new Set<string>();
   const words = wordsOf(mailing, batch, characters);
   words.ofRules();
@@ -50,7 +59,7 @@ async function sampler(
   const picturesOf = await recordPictures(mailing, pictures);
   return async ({ record, ordinal, codes }) => {
     const row = read(record);
-    const made: { name: string; template: string; bytes: Uint8Array }[] = [];
+    const made: Sample[] = [];
     for (const [position, template] of mailing.templates.entries())
       for (const [at, own] of copiesFor(template, row, fillContext(batch, ordinal, codes[position]!)).entries()) {
         const code = at === 0 ? codes[position]! : copyCode(new Uint8Array(randomBytes(10)));
@@ -59,7 +68,7 @@ async function sampler(
         const told = { ...copyPlace(batch, mailing.links, ordinal, code), protect, ...(images && { images }) };
         const { bytes } = fillers[position]!.fill(own, told).copy;
         const place = { record: recordOf(own, mailing.columns), ordinal, code, batch, template: template.name };
-        made.push({ name: path.path(dataOf(mailing.columns, place)).file, template: template.name, bytes });
+        made.push({ name: path.path(dataOf(mailing.columns, place)).file, template: template.name, position, bytes });
       }
     return made;
   };
@@ -97,7 +106,7 @@ export async function visitorCopies({
   ...one
 }: Tasks['visitorCopies']['input']): Promise<Tasks['visitorCopies']['output']> {
   const copiesOf = await sampler(mailing, batch, [one], undefined, pictures);
-  return { copies: (await copiesOf(one)).map(({ name, bytes }) => ({ name, bytes })) };
+  return { copies: (await copiesOf(one)).map(({ name, position, bytes }) => ({ name, form: position, bytes })) };
 }
 
 /** Makes the copies of some records into files of the spool. One that cannot be made says why, and the others are made. */

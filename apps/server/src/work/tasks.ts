@@ -216,7 +216,8 @@ export interface Tasks {
       codes: string[];
       pictures: Record<string, Uint8Array>;
     };
-    output: { copies: { name: string; bytes: Uint8Array }[] };
+    /** `form`: of the packet, from 0. */
+    output: { copies: { name: string; form: number; bytes: Uint8Array }[] };
   };
   /** The copies of some records as they would be made now, as files of the spool whose names begin with `name`. */
   trial: {
