@@ -3,6 +3,7 @@ import { unzipSync } from 'fflate';
 import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
 import { bankMandate } from '../demo/src/forms/bank-mandate.js';
 import { shedPermit } from '../demo/src/forms/shed-permit.js';
+import { violationsOn } from '../testing/axe.js';
 import { readByOther } from '../testing/other-reader.js';
 import { inkIn, pictureOf } from '../testing/picture.js';
 import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
@@ -130,6 +131,7 @@ step('on a phone it speaks the language of the visitor, and what is missing lead
   await openPhone();
   await phone.goto(`${mailbag.address}/in/plots-2027`);
   await phone.getByText('Have your bank card at hand.').waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
   // What a phone must fetch before anybody can answer: scripts and styles, as they travel.
   const travelled = await phone.evaluate(() =>
     performance
@@ -145,6 +147,7 @@ step('on a phone it speaks the language of the visitor, and what is missing lead
   await phone.getByLabel(/^E-mail address/).fill('ayumi@');
   await german(/^Weiter/).tap();
   await phone.getByRole('alert').getByText('2 Antworten brauchen noch einen Blick:').waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
   await phone.getByRole('alert').getByRole('link', { name: 'Which plot would you like?' }).tap();
   await phone.keyboard.type('B-17');
   await phone.getByText('Das ist keine E-Mail-Adresse.').first().waitFor();
@@ -167,6 +170,7 @@ step('an account number with a wrong digit is told as one leaves it', async () =
 step('a signature is drawn with the finger, and a reload loses nothing', async () => {
   const pad = phone.getByRole('img', { name: /^Signature of the account holder/ });
   await pad.scrollIntoViewIfNeeded();
+  expect(await violationsOn(phone)).toEqual([]);
   const box = (await pad.boundingBox())!;
   await phone.mouse.move(box.x + 30, box.y + 90);
   await phone.mouse.down();
@@ -211,6 +215,7 @@ step('the filled form is seen before anything is sent', async () => {
   await phone.getByRole('img', { name: 'Bank mandate 1' }).waitFor();
   await phone.getByRole('combobox', { name: /^Das Formular ansehen/ }).selectOption('Shed permit');
   await phone.getByRole('img', { name: 'Shed permit 1' }).waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
   await german('Zurück zu den Fragen').tap();
   expect(await mailbag.client.get(`/api/intakes/1/submissions?from=0&count=10`)).toMatchObject({ total: 0 });
 });
@@ -222,8 +227,11 @@ step('it is sent, and the copies are downloaded in one zip with every answer and
     await phone.waitForFunction((last) => document.querySelector('h1')?.textContent !== last, before);
   }
   await phone.getByText('B-17').waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
   await german('Absenden').tap();
   await phone.getByText(/^Wir haben Ihre Antworten erhalten. Ihre Nummer ist /).waitFor();
+  await phone.getByRole('link', { name: 'Alle als eine Zip-Datei herunterladen' }).waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
   const [download] = await Promise.all([
     phone.waitForEvent('download'),
     phone.getByRole('link', { name: 'Alle als eine Zip-Datei herunterladen' }).tap(),

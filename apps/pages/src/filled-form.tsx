@@ -3,6 +3,8 @@ import { useEffect, useState } from 'react';
 import type { Box } from './api';
 import { filledForm, loadBoxes } from './api';
 import type { PersonalVisit } from './personal-link';
+import { nearestBox } from './nearest-box';
+import type { Spot } from './nearest-box';
 import { Leaf, Note, Quiet, Sheet } from './styles';
 import type { Say } from './words';
 
@@ -22,8 +24,8 @@ interface Props {
 /** Dots a point in which pages are drawn: sharp on a phone, and no more than it can hold. */
 const SCALE = 1.6;
 
-/** Where a box lies on its page as it is seen, in parts of the page's sides. */
-type Place = (rect: Box['rect']) => { left: string; top: string; width: string; height: string };
+/** Where a box lies on its page as it is seen. @param width and height of the page on the screen, CSS pixels */
+type Place = (rect: Box['rect'], width: number, height: number) => Spot;
 
 interface DrawnPage {
   canvas: HTMLCanvasElement;
@@ -50,18 +52,16 @@ function draw(
       canvas.setAttribute('role', 'img');
       canvas.setAttribute('aria-label', label(number));
       await page.render({ canvas, viewport }).promise;
-      const { width, height } = viewport;
-      const part = (length: number, of: number): string => `${(100 * length) / of}%`;
       pages.push({
         canvas,
-        place: (rect) => {
-          const [x1, y1, x2, y2] = viewport.convertToViewportRectangle(rect) as [number, number, number, number];
-          const [left, top] = [Math.min(x1, x2), Math.min(y1, y2)];
+        place: (rect, width, height) => {
+          const [x1, y1, x2, y2] = viewport.convertToViewportRectangle(rect) as Box['rect'];
+          const [across, down] = [width / viewport.width, height / viewport.height];
           return {
-            left: part(left, width),
-            top: part(top, height),
-            width: part(Math.abs(x2 - x1), width),
-            height: part(Math.abs(y2 - y1), height),
+            left: Math.min(x1, x2) * across,
+            top: Math.min(y1, y2) * down,
+            right: Math.max(x1, x2) * across,
+            bottom: Math.max(y1, y2) * down,
           };
         },
       });
@@ -123,22 +123,22 @@ export function FilledForm({ word, edition, answers, personal, forms, wordsOf, s
       {state === 'drawn' && boxes.length > 0 && <Quiet>{say('tapHint')}</Quiet>}
       <Sheet>
         {pages.map(({ canvas, place }, at) => (
-          <Leaf key={at}>
-            <div ref={(own) => own?.replaceChildren(canvas)} />
-            {boxes
-              .filter((box) => box.form === form && box.page === at + 1)
-              .map(({ question, rect }, own) => {
-                const words = wordsOf(question);
-                return words === null ? null : (
-                  <button
-                    key={own}
-                    style={place(rect)}
-                    aria-label={say('changeBox', { question: words })}
-                    onClick={() => onQuestion(question)}
-                  />
-                );
-              })}
-          </Leaf>
+          <Leaf
+            key={at}
+            onClick={({ currentTarget, clientX, clientY }) => {
+              const { left, top, width, height } = currentTarget.getBoundingClientRect();
+              const [x, y] = [clientX - left, clientY - top];
+              const found = nearestBox(
+                boxes.flatMap(({ question, form: own, page, rect }) =>
+                  own === form && page === at + 1 && wordsOf(question) !== null ? [{ question, place: place(rect, width, height) }] : [],
+                ),
+                x,
+                y,
+              );
+              if (found) onQuestion(found);
+            }}
+            ref={(own) => own?.replaceChildren(canvas)}
+          />
         ))}
       </Sheet>
     </>

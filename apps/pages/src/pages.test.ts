@@ -2,6 +2,7 @@ import { addedQuestion } from '../../../packages/core/src/intake/make-intake';
 import { answerWords, minutesFor } from './answer-words';
 import { wordOf } from './api';
 import { autofillOf } from './autofill';
+import { nearestBox } from './nearest-box';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
 import { sayIn } from './words';
 
@@ -84,4 +85,21 @@ test('the word of a page stands in its address', () => {
     'plöts',
     '',
   ]);
+});
+
+test('a tap means the box that it is on or nearest to, and none that is far', () => {
+  const at = (left: number, top: number, right: number, bottom: number) => ({ left, top, right, bottom });
+  const boxes = [
+    { question: 'name', place: at(10, 10, 200, 30) },
+    { question: 'tick', place: at(10, 40, 18, 48) },
+    { question: 'other', place: at(10, 52, 18, 60) },
+    { question: 'photo', place: at(150, 5, 260, 200) },
+  ];
+  expect(nearestBox(boxes, 100, 20)).toBe('name');
+  expect(nearestBox(boxes, 22, 45)).toBe('tick');
+  expect(nearestBox(boxes, 14, 51)).toBe('other');
+  // Both are there; the smaller one would otherwise never be reached.
+  expect(nearestBox(boxes, 180, 20)).toBe('name');
+  expect(nearestBox(boxes, 100, 120)).toBeNull();
+  expect(nearestBox([], 1, 1)).toBeNull();
 });

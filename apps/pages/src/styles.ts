@@ -284,19 +284,7 @@ export const Leaf = styled.div`
     height: auto;
     display: block;
   }
-  > button {
-    position: absolute;
-    padding: 0;
-    border: 0;
-    background: transparent;
-    cursor: pointer;
-    &:hover {
-      background: rgb(107 45 79 / 14%);
-    }
-    &:focus-visible {
-      outline: 2px solid ${color.plum};
-    }
-  }
+  cursor: pointer;
 `;
 /** A field for programs that fill in everything; people and screen readers do not meet it. */
 export const Trap = styled.div`

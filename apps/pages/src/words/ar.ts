@@ -75,7 +75,6 @@ export const ar: Words = {
   personalWrong: 'هذا لا يطابق ما لدينا. راجعه مرة أخرى.',
   personalOpen: 'افتح صفحتي',
   tapHint: 'المس خانة لتغيير إجابتها.',
-  changeBox: 'تغيير: {question}',
   agree: 'أوافق',
   mailCopies: 'أرسل النسخ بالبريد الإلكتروني',
   mailOwn: 'عنوان بريدك الإلكتروني',

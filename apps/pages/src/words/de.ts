@@ -73,7 +73,6 @@ export const de: Words = {
   personalWrong: 'Das stimmt nicht mit unseren Angaben überein. Sehen Sie es noch einmal an.',
   personalOpen: 'Meine Seite öffnen',
   tapHint: 'Tippen Sie auf ein Feld, um die Antwort zu ändern.',
-  changeBox: 'Ändern: {question}',
   agree: 'Ich bin einverstanden',
   mailCopies: 'Ausfertigungen mailen',
   mailOwn: 'Ihre eigene E-Mail-Adresse',

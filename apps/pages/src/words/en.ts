@@ -72,7 +72,6 @@ export const en = {
   personalWrong: 'That is not what we have. Look at it again.',
   personalOpen: 'Open my page',
   tapHint: 'Tap a box to change its answer.',
-  changeBox: 'Change: {question}',
   agree: 'I agree',
   mailCopies: 'Mail the copies',
   mailOwn: 'Your own e-mail address',

@@ -73,7 +73,6 @@ export const es: Words = {
   personalWrong: 'No coincide con nuestros datos. Revíselo otra vez.',
   personalOpen: 'Abrir mi página',
   tapHint: 'Toque una casilla para cambiar su respuesta.',
-  changeBox: 'Cambiar: {question}',
   agree: 'Estoy de acuerdo',
   mailCopies: 'Enviar las copias por correo',
   mailOwn: 'Su propia dirección de correo',

@@ -73,7 +73,6 @@ export const fr: Words = {
   personalWrong: 'Cela ne correspond pas à nos données. Vérifiez encore une fois.',
   personalOpen: 'Ouvrir ma page',
   tapHint: 'Touchez une case pour changer sa réponse.',
-  changeBox: 'Modifier : {question}',
   agree: 'Je suis d’accord',
   mailCopies: 'Envoyer les exemplaires par e-mail',
   mailOwn: 'Votre propre adresse e-mail',

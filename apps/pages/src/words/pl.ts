@@ -76,7 +76,6 @@ export const pl: Words = {
   personalWrong: 'To się nie zgadza z naszymi danymi. Proszę sprawdzić jeszcze raz.',
   personalOpen: 'Otwórz moją stronę',
   tapHint: 'Dotknij pola, aby zmienić odpowiedź.',
-  changeBox: 'Zmień: {question}',
   agree: 'Zgadzam się',
   mailCopies: 'Wyślij egzemplarze e-mailem',
   mailOwn: 'Twój własny adres e-mail',
