@@ -404,6 +404,36 @@ export class SubmissionLine {
 
   @IsIn(['none', 'open', 'accepted', 'refused'])
   settled!: 'none' | 'open' | 'accepted' | 'refused';
+
+  /** Number of the answer that came in its place; null: none did. */
+  @Nullable()
+  @IsString()
+  mendedBy!: string | null;
+}
+
+/** A copy that was made of an answer. */
+export class SubmissionCopy {
+  @IsNumber()
+  id!: number;
+
+  @IsString()
+  template!: string;
+
+  @IsNumber()
+  pages!: number;
+}
+
+/** The link at which a visitor mends their answer. */
+export class AskedBackAnswer {
+  @IsString()
+  number!: string;
+
+  @IsString()
+  link!: string;
+
+  /** For which it holds. */
+  @IsNumber()
+  days!: number;
 }
 
 export class SubmissionsAnswer {

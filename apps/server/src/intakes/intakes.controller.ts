@@ -1,4 +1,5 @@
 import {
+  AskedBackAnswer,
   IntakeChangesAnswer,
   IntakeChangesRequest,
   IntakeCreateRequest,
@@ -6,10 +7,13 @@ import {
   IntakeSummary,
   IntakeWordRequest,
   SettleRequest,
+  SubmissionCopy,
   SubmissionsAnswer,
 } from '@mailbag/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
+import type { Request } from 'express';
+import { ownAddress } from '../accounts/origin.js';
 import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Answers } from '../platform/answers.js';
 import type { Principal } from '../platform/principal.js';
@@ -85,8 +89,35 @@ export class IntakesController {
     @Param('id', ParseIntPipe) id: number,
     @Query('from', ParseIntPipe) from: number,
     @Query('count', ParseIntPipe) count: number,
+    @Query('text') text = '',
+    @Query('only') only = 'all',
   ): Promise<SubmissionsAnswer> {
-    return this.submissions.page(id, from, Math.min(count, 500));
+    const kind = only === 'without-copies' || only === 'corrects' ? only : 'all';
+    return this.submissions.page(id, { text: text.slice(0, 200), only: kind }, from, Math.min(count, 500));
+  }
+
+  @Answers([SubmissionCopy])
+  @Get(':id/submissions/:submission/copies')
+  copies(@Param('id', ParseIntPipe) id: number, @Param('submission', ParseIntPipe) submission: number): Promise<SubmissionCopy[]> {
+    return this.submissions.copies(id, submission);
+  }
+
+  @Delete(':id/submissions/:submission')
+  @HttpCode(204)
+  removeAnswer(@Param('id', ParseIntPipe) id: number, @Param('submission', ParseIntPipe) submission: number): Promise<void> {
+    return this.submissions.remove(id, submission);
+  }
+
+  /** Makes a link at which the visitor mends their answer. */
+  @Answers(AskedBackAnswer)
+  @Post(':id/submissions/:submission/ask-back')
+  @HttpCode(200)
+  askBack(
+    @Param('id', ParseIntPipe) id: number,
+    @Param('submission', ParseIntPipe) submission: number,
+    @Req() request: Request,
+  ): Promise<AskedBackAnswer> {
+    return this.submissions.askBack(id, submission, ownAddress(request));
   }
 
   /** Takes what a recipient corrected over into the source, or leaves it aside. */

@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto';
-import type { SubmissionsAnswer } from '@mailbag/contract';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import type { AskedBackAnswer, PublicKeptAnswer, SubmissionCopy, SubmissionsAnswer } from '@mailbag/contract';
 import type { AnswerChange, IntakeAnswers } from '@mailbag/core';
-import { answerRecord } from '@mailbag/core';
+import { MailbagError, answerRecord, isPictureKind, submissionKey } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { BatchStarts } from '../batches/batch-starts.service.js';
 import { BatchesService } from '../batches/batches.service.js';
@@ -15,11 +15,18 @@ import { MAILBAG } from '../platform/principal.js';
 import { SourceReadings } from '../sources/source-readings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { intakeStore } from '../stores/intake.store.js';
+import { copyStore } from '../stores/copy.store.js';
+import { keptVisitStore } from '../stores/kept-visit.store.js';
+import type { SubmissionFilter, SubmissionRow } from '../stores/submission.store.js';
 import { submissionStore } from '../stores/submission.store.js';
+import { keyOfMend } from './asked-back.js';
 import { Editions } from './editions.service.js';
 import { IntakesService } from './intakes.service.js';
 import { PersonalLinks } from './personal-links.service.js';
 
+const sha256Of = (text: string): string => createHash('sha256').update(text).digest('hex');
+/** Days for which an answer can be mended where the page says nothing. */
+const DAYS = 14;
 /** Milliseconds after each try in vain to bring answers in; the last one again and again. */
 const AGAIN = [1000, 5000, 30_000, 300_000];
 
@@ -77,7 +84,48 @@ export class Submissions {
 
   /** Deletes answers whose time is over, with their records and pictures; copies that were made of them stay. @param before ISO 8601 @returns how many */
   async forget(before: string): Promise<number> {
-    const gone = await this.transactions.run((sql) => submissionStore.dropBefore(sql, before));
+    return this.cleanUp(await this.transactions.run((sql) => submissionStore.dropBefore(sql, before)));
+  }
+
+  /** Deletes one answer for good; copies that were made of it stay. @throws MailbagError not-found */
+  async remove(intakeId: number, id: number): Promise<void> {
+    const gone = await this.transactions.run((sql) => submissionStore.drop(sql, intakeId, id));
+    if (gone.length === 0) throw new MailbagError('not-found', { what: 'answer' });
+    await this.cleanUp(gone);
+  }
+
+  /** The copies that were made of an answer. @throws MailbagError not-found */
+  async copies(intakeId: number, id: number): Promise<SubmissionCopy[]> {
+    const { mailingId } = await this.intakes.entity(intakeId);
+    const copies = await copyStore.ofRecord(this.transactions, mailingId, submissionKey((await this.row(intakeId, id)).number));
+    return copies.flatMap(({ id: copy, templateName: template, pages, sha256 }) =>
+      sha256 === null ? [] : [{ id: copy, template, pages }],
+    );
+  }
+
+  /** Lets the visitor mend an answer: a link at which it stands as it was given, without its pictures. @param site where Mailbag is reached @throws MailbagError not-found */
+  async askBack(intakeId: number, id: number, site: string): Promise<AskedBackAnswer> {
+    const { number, editionId, answers: text } = await this.row(intakeId, id);
+    const { plan } = await this.editions.byId(editionId);
+    const answers = Object.fromEntries(
+      Object.entries(JSON.parse(text) as IntakeAnswers).filter(([question]) => !isPictureKind(plan.questions[question]?.kind ?? 'text')),
+    );
+    const [token, days] = [randomBytes(32).toString('base64url'), plan.opening.keptDays || DAYS];
+    const content = JSON.stringify({ edition: editionId, answers, step: 1, key: keyOfMend(id) } satisfies PublicKeptAnswer);
+    const until = new Date(Date.now() + days * 86_400_000).toISOString();
+    await this.transactions.run((sql) => keptVisitStore.keep(sql, sha256Of(token), intakeId, content, until));
+    const [word] = await intakeStore.words(this.transactions, intakeId);
+    return { number, link: `${site}/in/${word}#${token}`, days };
+  }
+
+  private async row(intakeId: number, id: number): Promise<SubmissionRow> {
+    const row = await submissionStore.byId(this.transactions, intakeId, id);
+    if (!row) throw new MailbagError('not-found', { what: 'answer' });
+    return row;
+  }
+
+  /** What hangs on answers that are gone. @returns how many they are */
+  private async cleanUp(gone: readonly { intakeId: number; pictures: string }[]): Promise<number> {
     for (const id of new Set(gone.map(({ intakeId }) => intakeId))) {
       const intake = await intakeStore.byId(this.transactions, id);
       if (!intake) continue;
@@ -94,14 +142,25 @@ export class Submissions {
   }
 
   /** The newest first. @throws MailbagError not-found */
-  async page(id: number, from: number, count: number): Promise<SubmissionsAnswer> {
+  async page(id: number, filter: SubmissionFilter, from: number, count: number): Promise<SubmissionsAnswer> {
     const { mailingId } = await this.intakes.entity(id);
-    const rows = await submissionStore.page(this.transactions, id, mailingId, from, count);
+    const rows = await submissionStore.page(this.transactions, id, mailingId, filter, from, count);
     const lines = await Promise.all(
-      rows.map(async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled }) => {
+      rows.map(async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled, mendedBy }) => {
         const { plan } = await this.editions.byId(editionId);
         const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10));
-        return { id: own, number, receivedAt, language, values, copies, copyCode, changes: JSON.parse(changes) as AnswerChange[], settled };
+        return {
+          id: own,
+          number,
+          receivedAt,
+          language,
+          values,
+          copies,
+          copyCode,
+          changes: JSON.parse(changes) as AnswerChange[],
+          settled,
+          mendedBy,
+        };
       }),
     );
     return { total: await submissionStore.count(this.transactions, id), lines };

@@ -8,6 +8,7 @@ const STATEMENTS = [
   "ALTER TABLE submission ADD COLUMN settled TEXT NOT NULL DEFAULT 'none'",
   // The earlier submission in whose place this one came.
   'ALTER TABLE submission ADD COLUMN mends INTEGER',
+  'CREATE INDEX submission_by_mended ON submission (mends) WHERE mends IS NOT NULL',
   "CREATE INDEX submission_to_settle ON submission (intakeId) WHERE settled = 'open'",
 ];
 
@@ -20,7 +21,7 @@ export class PersonalLinks1765500000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP INDEX submission_to_settle');
+    for (const index of ['submission_to_settle', 'submission_by_mended']) await runner.query(`DROP INDEX ${index}`);
     for (const column of ['mends', 'settled', 'known', 'changes', 'copyCode'])
       await runner.query(`ALTER TABLE submission DROP COLUMN ${column}`);
   }

@@ -35,6 +35,8 @@ export const deeds: Record<string, string> = {
   'PUT /api/intakes/:id/word': 'gave an intake another address',
   'POST /api/intakes/:id/publish': 'published an intake',
   'DELETE /api/intakes/:id': 'removed an intake',
+  'DELETE /api/intakes/:id/submissions/:submission': 'deleted an answer',
+  'POST /api/intakes/:id/submissions/:submission/ask-back': 'asked an answer back',
   'POST /api/intakes/:id/submissions/:submission/settle': 'looked at what a recipient corrected',
   'POST /api/templates': 'added a template',
   'POST /api/templates/:id/archive': 'put a template away, or took it back',

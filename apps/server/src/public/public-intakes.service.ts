@@ -34,6 +34,7 @@ import { fileKey } from '../files/file-key.js';
 import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
+import { mendedBy } from '../intakes/asked-back.js';
 import type { Edition } from '../intakes/editions.service.js';
 import { Editions } from '../intakes/editions.service.js';
 import { PersonalLinks } from '../intakes/personal-links.service.js';
@@ -150,7 +151,9 @@ export class PublicIntakes {
     const keyHash = sha256(key);
     const before = await submissionStore.byKey(this.transactions, keyHash);
     if (before) return { faults: [], number: before.number, receipt: key };
-    const closed = await this.closed(edition);
+    const mends = await this.mended(edition.intakeId, key);
+    // What the office asked back it takes, whatever the hour.
+    const closed = mends === null ? await this.closed(edition) : null;
     if (closed !== null) throw new MailbagError('intake-closed', { why: closedWords(closed, edition.plan.opening) });
     // People do not see that field.
     if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
@@ -191,13 +194,19 @@ export class PublicIntakes {
         changes: JSON.stringify(changes),
         known: JSON.stringify(visit ? this.links.beside(plan, visit) : {}),
         settled: changes.length > 0 ? 'open' : 'none',
-        mends: null,
+        mends,
       });
       if (visit && kept.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
       return kept;
     });
     if (isNew) await this.submissions.arrived(edition.intakeId, plan.name);
     return { faults: [], number: row.number, receipt: key };
+  }
+
+  /** The answer in whose place one comes that the office asked back; null: it comes in nobody's. */
+  private async mended(intakeId: number, key: string): Promise<number | null> {
+    const id = mendedBy(key);
+    return id !== null && (await submissionStore.byId(this.transactions, intakeId, id)) ? id : null;
   }
 
   /** What became of a submission. @param key that it was sent with @throws MailbagError not-found */

@@ -30,6 +30,21 @@ export interface SubmissionRow {
 
 const COLUMNS = 'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends';
 
+/** Which answers are listed. */
+export interface SubmissionFilter {
+  /** Stands in an answer or the number. Empty: any. */
+  text: string;
+  only: 'all' | 'without-copies' | 'corrects';
+}
+const FILTERED: Record<SubmissionFilter['only'], string> = {
+  all: '1 = 1',
+  'without-copies':
+    "NOT EXISTS (SELECT 1 FROM copy JOIN intake ON intake.mailingId = copy.mailingId WHERE intake.id = submission.intakeId AND copy.recordKey = LOWER(submission.number) AND copy.state <> 'planned')",
+  corrects: "settled = 'open'",
+};
+/** No other came in its place. */
+const IN_FORCE = 'NOT EXISTS (SELECT 1 FROM submission AS later WHERE later.mends = submission.id)';
+
 export const submissionStore = {
   /** Keeps a submission, once for each key. @returns the one that is kept under it, now or before */
   async keep(sql: Sql, keyHash: string, submission: Omit<SubmissionRow, 'id'>): Promise<{ row: SubmissionRow; isNew: boolean }> {
@@ -73,22 +88,35 @@ export const submissionStore = {
       sql,
       `SELECT intake.id, mailing.name, COUNT(*) AS count FROM submission JOIN intake ON intake.id = submission.intakeId JOIN mailing ON mailing.id = intake.mailingId
        WHERE ${dialect.at('intake.plan', 'after', 'atOnce')} = 0
-         AND NOT EXISTS (SELECT 1 FROM copy WHERE copy.mailingId = intake.mailingId AND copy.recordKey = LOWER(submission.number))
+         AND ${IN_FORCE} AND NOT EXISTS (SELECT 1 FROM copy WHERE copy.mailingId = intake.mailingId AND copy.recordKey = LOWER(submission.number))
        GROUP BY intake.id, mailing.name ORDER BY intake.id`,
     ),
 
-  /** In the order in which they came in. */
+  /** In the order in which they came in; those in whose place others came are left out. */
   after: (sql: Sql, intakeId: number, id: number, most: number) =>
-    rows<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id > ? ORDER BY id LIMIT ?`, [intakeId, id, most]),
+    rows<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id > ? AND ${IN_FORCE} ORDER BY id LIMIT ?`, [
+      intakeId,
+      id,
+      most,
+    ]),
 
   /** The newest first, with how many copies were made of each. */
-  page: (sql: Sql, intakeId: number, mailingId: number, from: number, count: number) =>
-    rows<SubmissionRow & { copies: number }>(
+  page: (sql: Sql, intakeId: number, mailingId: number, { text, only }: SubmissionFilter, from: number, count: number) =>
+    rows<SubmissionRow & { copies: number; mendedBy: string | null }>(
       sql,
-      `SELECT ${COLUMNS}, (SELECT COUNT(*) FROM copy WHERE copy.mailingId = ? AND copy.recordKey = LOWER(submission.number) AND copy.state <> 'planned') AS copies
-       FROM submission WHERE intakeId = ? ORDER BY id DESC LIMIT ? OFFSET ?`,
-      [mailingId, intakeId, count, from],
+      `SELECT ${COLUMNS}, (SELECT COUNT(*) FROM copy WHERE copy.mailingId = ? AND copy.recordKey = LOWER(submission.number) AND copy.state <> 'planned') AS copies,
+         (SELECT later.number FROM submission AS later WHERE later.mends = submission.id ORDER BY later.id DESC LIMIT 1) AS mendedBy
+       FROM submission WHERE intakeId = ? AND ${FILTERED[only]} AND (? = '' OR ${dialect.caseless('number')} LIKE ? OR ${dialect.caseless('answers')} LIKE ?)
+       ORDER BY id DESC LIMIT ? OFFSET ?`,
+      [mailingId, intakeId, text, `%${text}%`, `%${text}%`, count, from],
     ),
+
+  /** Deletes one. @returns the intake and the pictures of it */
+  drop: (sql: Sql, intakeId: number, id: number) =>
+    rows<{ intakeId: number; pictures: string }>(sql, 'DELETE FROM submission WHERE intakeId = ? AND id = ? RETURNING intakeId, pictures', [
+      intakeId,
+      id,
+    ]),
 
   /** Deletes what came in before a time. @returns the intake and the pictures of each */
   dropBefore: (sql: Sql, before: string) =>

@@ -53,6 +53,7 @@ import type {
   StartEstimate,
   StartGroup,
   StartList,
+  SubmissionCopy,
   SubmissionsAnswer,
   SurveyAnswer,
   EditionsAnswer,
@@ -82,10 +83,18 @@ export const queries = {
   desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
   intakes: () => queryOptions({ queryKey: ['intakes'], queryFn: () => api.get<IntakeSummary[]>('/api/intakes') }),
   intake: (id: number) => queryOptions({ queryKey: ['intakes', id], queryFn: () => api.get<IntakeDetail>(`/api/intakes/${id}`) }),
-  submissions: (id: number, from: number, count: number) =>
+  submissionCopies: (id: number, submission: number) =>
     queryOptions({
-      queryKey: ['intakes', id, 'submissions', from, count],
-      queryFn: () => api.get<SubmissionsAnswer>(`/api/intakes/${id}/submissions?from=${from}&count=${count}`),
+      queryKey: ['intakes', id, 'copies', submission],
+      queryFn: () => api.get<SubmissionCopy[]>(`/api/intakes/${id}/submissions/${submission}/copies`),
+    }),
+  submissions: (id: number, from: number, count: number, text: string, only: string) =>
+    queryOptions({
+      queryKey: ['intakes', id, 'submissions', from, count, text, only],
+      queryFn: () =>
+        api.get<SubmissionsAnswer>(
+          `/api/intakes/${id}/submissions?from=${from}&count=${count}&text=${encodeURIComponent(text)}&only=${encodeURIComponent(only)}`,
+        ),
       placeholderData: keepPreviousData,
     }),
   templates: () => queryOptions({ queryKey: ['templates'], queryFn: () => api.get<TemplateSummary[]>('/api/templates') }),

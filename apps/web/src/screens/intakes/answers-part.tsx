@@ -1,7 +1,7 @@
 import type { IntakeDetail } from '@mailbag/contract';
 import { orderedQuestions } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
@@ -9,14 +9,17 @@ import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Bar, Empty, Facts, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { Choice } from '../../ui/choice';
+import { TextInput } from '../../ui/field';
+import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { FileButton, LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark } from '../../ui/mark';
 import { Table } from '../../ui/table';
-import { AnswerChanges } from './answer-changes';
+import { AnswerPane } from './answer-pane';
 
 const ON_PAGE = 100;
+const filters = { all: 'all answers', 'without-copies': 'without copies', corrects: 'that correct records' };
 const Picked = styled.tr`
   cursor: pointer;
   &[data-chosen] td {
@@ -28,7 +31,9 @@ const Picked = styled.tr`
 export function AnswersPart({ intake }: { intake: IntakeDetail }) {
   const [from, setFrom] = useState(0);
   const [chosen, setChosen] = useState<number | null>(null);
-  const { data, error } = useQuery(queries.submissions(intake.id, from, ON_PAGE));
+  const [text, setText] = useState('');
+  const [only, setOnly] = useState<keyof typeof filters>('all');
+  const { data, error } = useQuery(queries.submissions(intake.id, from, ON_PAGE, useDeferredValue(text), only));
   if (error && !data) return <Empty title="The answers cannot be shown">{sentenceOf(error)}</Empty>;
   if (!data) return <Loading what="answers" />;
   if (data.total === 0)
@@ -48,12 +53,29 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
     );
   const questions = orderedQuestions(intake.plan).filter(({ kind, isAway }) => !isAway && kind !== 'signature' && kind !== 'image');
   const told = questions.filter(({ column }) => data.lines.some(({ values }) => (values[column] ?? '') !== '')).slice(0, 3);
-  const line = data.lines.find(({ id }) => id === chosen) ?? data.lines[0]!;
+  const line = data.lines.find(({ id }) => id === chosen) ?? data.lines[0];
   return (
     <Split $columns="minmax(0, 3fr) minmax(320px, 2fr)">
       <Pane aria-label="Answers">
         <Bar>
           <Small>{counted(data.total, 'answer')}</Small>
+          <TextInput
+            label="Find in the answers"
+            value={text}
+            onChange={(next) => {
+              setText(next);
+              setFrom(0);
+            }}
+          />
+          <Choice
+            label="Show"
+            items={Object.entries(filters).map(([id, name]) => ({ id, text: name }))}
+            value={only}
+            onChange={(next) => {
+              setOnly(next as keyof typeof filters);
+              setFrom(0);
+            }}
+          />
           {data.total > ON_PAGE && (
             <>
               <Button small isDisabled={from === 0} onPress={() => setFrom(Math.max(0, from - ON_PAGE))}>
@@ -89,7 +111,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
             </thead>
             <tbody>
               {data.lines.map((one) => (
-                <Picked key={one.id} data-chosen={one.id === line.id || undefined} onClick={() => setChosen(one.id)}>
+                <Picked key={one.id} data-chosen={one.id === line?.id || undefined} onClick={() => setChosen(one.id)}>
                   <td>{when(one.receivedAt)}</td>
                   <td className="mono">
                     <Button small look="bare" aria-label={`Show the answer ${one.number}`} onPress={() => setChosen(one.id)}>
@@ -102,7 +124,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                     ) : (
                       <Mark $tone="ochre">none yet</Mark>
                     )}{' '}
-                    {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
+                    {one.mendedBy !== null && <Small>mended</Small>} {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
                   </td>
                   {told.map(({ id, column }) => (
                     <td key={id}>{one.values[column]}</td>
@@ -111,35 +133,10 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
               ))}
             </tbody>
           </Table>
+          {data.lines.length === 0 && <Empty title="No answer is like that">Change what you look for, or show all.</Empty>}
         </Scroll>
       </Pane>
-      <Pane aria-label={`Answer ${line.number}`}>
-        <Bar>
-          <b className="mono">{line.number}</b>
-          <Small>
-            {when(line.receivedAt)} · {line.language}
-          </Small>
-          <div className="fill" />
-          {line.copies === 0 && (
-            <LinkButton $small to={`/mailings/${intake.mailingId}/checks`}>
-              Why no copies?
-            </LinkButton>
-          )}
-        </Bar>
-        <Scroll style={{ padding: '10px 14px' }}>
-          <AnswerChanges key={line.id} intakeId={intake.id} line={line} />
-          <Facts $names="40%">
-            {questions.map(({ id, words, column }) =>
-              Object.hasOwn(line.values, column) ? (
-                <div key={id} style={{ display: 'contents' }}>
-                  <dt>{words}</dt>
-                  <dd>{line.values[column] || <Small>not answered</Small>}</dd>
-                </div>
-              ) : null,
-            )}
-          </Facts>
-        </Scroll>
-      </Pane>
+      {line && <AnswerPane key={line.id} intake={intake} line={line} onRemoved={() => setChosen(null)} />}
     </Split>
   );
 }

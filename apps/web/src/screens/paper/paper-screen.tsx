@@ -21,7 +21,7 @@ import { FileButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
-import { PdfPreview } from './pdf-preview';
+import { PdfPreview } from '../../features/copies/pdf-preview';
 
 const Frame = styled.div`
   flex: 1;

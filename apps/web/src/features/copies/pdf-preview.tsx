@@ -55,7 +55,7 @@ export function PdfPreview({ path, pages }: { path: string; pages: number }) {
           <ChevronRight size={16} />
         </IconButton>
       </Row>
-      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number} of the print run`} />}
+      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number}`} />}
     </Ground>
   );
 }
