@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { changesBetween } from '@mailbag/core';
+import { addedQuestion, changesBetween } from '@mailbag/core';
 import type { IntakePlan, Json } from '@mailbag/core';
 import { isWholeInIntake } from '@mailbag/core';
 import { officeSignature } from './drawings.js';
@@ -39,6 +39,17 @@ const words: Readonly<Record<string, string>> = {
 /** What the office fills in, and what nobody needs to know of somebody who asks. */
 const away = ['Site', 'Permit valid until', 'Conditions', 'Amount of each payment', 'First payment on'];
 
+/** No field of a form holds it. */
+const consent = {
+  ...addedQuestion(
+    'consent',
+    'Consent',
+    'I agree that the office keeps these answers until the plots of next year are given.',
+    'consent' as const,
+  ),
+  required: true,
+};
+
 /** The plan of the page as the office has cleaned it up. */
 function cleanedUp(plan: IntakePlan): IntakePlan {
   const questions = Object.fromEntries(
@@ -64,7 +75,10 @@ function cleanedUp(plan: IntakePlan): IntakePlan {
   return {
     ...plan,
     intro: 'You would like to rent a plot in Larkmere. Have your bank card at hand; you sign on the screen at the end.',
-    questions,
+    sections: plan.sections.map((section, at) =>
+      at === plan.sections.length - 1 ? { ...section, questions: [...section.questions, consent.id] } : section,
+    ),
+    questions: { ...questions, [consent.id]: consent },
     after: { atOnce: true, thanks: 'We let you know within two weeks whether the plot is free.' },
     opening: { ...plan.opening, contact: 'the allotment office, Tuesdays and Fridays from 10 to 12' },
   };
@@ -102,6 +116,7 @@ export async function makePlotIntake(server: ServerClient): Promise<void> {
         [id('Greenhouse')]: greenhouse,
         ...(shed === 'yes' && { [id('Height of the shed in metres')]: '2.10' }),
         [id('Signature of the account holder')]: signature,
+        [consent.id]: 'yes',
       },
     });
 }

@@ -1,5 +1,5 @@
 import type { AnswerValue, IntakeAnswers, IntakeQuestion, ShownSection } from '@mailbag/core/intake';
-import { isPictureKind, shownSections } from '@mailbag/core/intake';
+import { isAnswered, isPictureKind, shownSections } from '@mailbag/core/intake';
 import { useEffect, useRef, useState } from 'react';
 import type { Fault, PublicPage } from './api';
 import { Refused, checkAnswers, mailLink, submit } from './api';
@@ -126,7 +126,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
   };
   const next = async ({ questions }: ShownSection): Promise<void> => {
     const missing = questions
-      .filter(({ id, required }) => required && (latest.current.answers[id] ?? '').length === 0)
+      .filter(({ id, required, kind }) => required && kind !== 'notice' && (latest.current.answers[id] ?? '').length === 0)
       .map(({ id }): Fault => ({ question: id, code: 'missing', detail: '' }));
     const found = [...missing, ...(await look(questions))];
     setFaults([...without(questions.map(({ id }) => id)), ...found]);
@@ -147,7 +147,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     }
   };
 
-  const all = sections.flatMap(({ questions }) => questions);
+  const all = sections.flatMap(({ questions }) => questions.filter(isAnswered));
   const left = minutesFor(sections.slice(Math.max(0, step - 1)).flatMap(({ questions }) => questions));
   const title = page.plan.title.trim() || page.plan.name;
   const head = (
@@ -316,7 +316,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
               </Button>
             </SectionLine>
             <Answers>
-              {questions.map((question) => (
+              {questions.filter(isAnswered).map((question) => (
                 <div key={question.id}>
                   <dt>{question.words}</dt>
                   <dd>

@@ -49,6 +49,28 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
       {fault && <FaultLine id={faultId}>{faultWords(fault, question, say)}</FaultLine>}
     </>
   );
+  if (kind === 'notice') return <p style={{ whiteSpace: 'pre-line' }}>{words}</p>;
+  if (kind === 'consent')
+    return (
+      <Asked>
+        <p style={{ whiteSpace: 'pre-line' }}>{words}</p>
+        {about}
+        <Choice>
+          <input
+            id={`q-${id}`}
+            type="checkbox"
+            checked={text === YES}
+            aria-describedby={describedBy}
+            aria-invalid={fault !== undefined}
+            aria-required={required}
+            aria-label={`${say('agree')}: ${words}`}
+            onChange={({ target }) => onChange(target.checked ? YES : '')}
+          />
+          {say('agree')}
+          {optional}
+        </Choice>
+      </Asked>
+    );
   const choices = kind === 'yes or no' ? [YES, NO].map((value) => ({ value, say: say(value as 'yes' | 'no') })) : options;
   const isGroup = kind === 'yes or no' || kind === 'some of' || (kind === 'one of' && options.length < MANY_OPTIONS);
   if (isGroup) {

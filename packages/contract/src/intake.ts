@@ -3,15 +3,15 @@ import type {
   Clash,
   Condition,
   IntakeAfter,
+  IntakeKind,
   IntakeOpening,
   IntakePlan,
   IntakeQuestion,
   IntakeSection,
   AnswerChange,
   PersonalPlan,
-  QuestionKind,
 } from '@mailbag/core';
-import { questionKinds } from '@mailbag/core';
+import { intakeKinds } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -60,8 +60,8 @@ export class IntakeQuestionPlan implements IntakeQuestion {
   @MaxLength(1000)
   words!: string;
 
-  @IsIn(questionKinds)
-  kind!: QuestionKind;
+  @IsIn(intakeKinds)
+  kind!: IntakeKind;
 
   @IsBoolean()
   required!: boolean;

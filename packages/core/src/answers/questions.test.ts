@@ -1,7 +1,7 @@
 import type { Field, FieldWidget, TemplateDescription } from '../pdf/field.js';
 import { field } from '../testing/field.js';
 import type { Answer } from './answer.js';
-import type { QuestionKind } from './questions.js';
+import type { QuestionKind } from './question-kinds.js';
 import { leftSentence, questionsOf } from './questions.js';
 
 const alone = ({ name, label, section = null }: Field): Answer => ({

@@ -2,25 +2,7 @@ import { meaningOf } from '../page/label-meaning.js';
 import { bareWords, saysNoMore } from '../page/label-words.js';
 import type { Field, FieldOption, TemplateDescription } from '../pdf/field.js';
 import type { Answer, Piece } from './answer.js';
-
-/** What a question takes. */
-export const questionKinds = [
-  'text',
-  'long text',
-  'number',
-  'amount',
-  'date',
-  'yes or no',
-  'one of',
-  'some of',
-  'e-mail',
-  'telephone',
-  'postal code',
-  'IBAN',
-  'signature',
-  'image',
-] as const;
-export type QuestionKind = (typeof questionKinds)[number];
+import type { QuestionKind } from './question-kinds.js';
 
 /** A field that a question fills. `form`: 1-based, as they were given. */
 export interface QuestionField {

@@ -1,14 +1,13 @@
 import { checkValue } from '../checks/check-records.js';
 import type { ColumnChecks } from '../checks/column-checks.js';
 import { findingSentence } from '../checks/registry.js';
-import type { QuestionKind } from '../answers/questions.js';
 import type { FillContext } from '../map/fill-context.js';
 import { addressFault } from '../mail/address.js';
 import { amountIn } from '../tables/amount.js';
 import type { Column } from '../tables/record.js';
 import { answerText, typedDay } from './answer-text.js';
-import type { AnswerValue, IntakeAnswers, IntakePlan, IntakeQuestion } from './intake.js';
-import { NO, YES, isPictureKind } from './intake.js';
+import type { AnswerValue, IntakeAnswers, IntakeKind, IntakePlan, IntakeQuestion } from './intake.js';
+import { NO, YES, isAnswered, isPictureKind } from './intake.js';
 import { shownSections } from './shown-questions.js';
 
 /** Why an answer cannot be taken, by codes that the page has words for in each language. */
@@ -29,7 +28,7 @@ export const LARGEST_PICTURE = 700_000;
 const PICTURE = /^data:image\/(?:png|jpeg);base64,[A-Za-z0-9+/]+={0,2}$/;
 
 /** The checks of columns that an answer of a kind goes through. */
-const switches: Partial<Record<QuestionKind, ColumnChecks>> = {
+const switches: Partial<Record<IntakeKind, ColumnChecks>> = {
   IBAN: { iban: true },
   telephone: { phone: true },
   'postal code': { postalCode: true },
@@ -51,6 +50,7 @@ function oddness({ kind, column, words }: IntakeQuestion, text: string, country:
 export function answerFault(question: IntakeQuestion, answer: AnswerValue | undefined, country: string): AnswerFault | null {
   const { id, kind, required, limit, options } = question;
   const fault = (code: FaultCode, detail = ''): AnswerFault => ({ question: id, code, detail });
+  if (!isAnswered(question)) return null;
   const text = answerText(question, answer);
   if (text === '') return required ? fault('missing') : null;
   if (isPictureKind(kind))
@@ -58,6 +58,8 @@ export function answerFault(question: IntakeQuestion, answer: AnswerValue | unde
   if (Array.isArray(answer) && kind !== 'some of') return fault('not-an-option');
   const most = limit ?? LONGEST_ANSWER;
   switch (kind) {
+    case 'consent':
+      return text === YES ? null : fault(required ? 'missing' : 'not-an-option');
     case 'yes or no':
       return text === YES || text === NO ? null : fault('not-an-option');
     case 'one of':

@@ -1,7 +1,7 @@
 import { recordKeys } from '../tables/changes.js';
 import { answerText } from './answer-text.js';
 import type { IntakeAnswers, IntakePlan } from './intake.js';
-import { orderedQuestions } from './intake.js';
+import { isAnswered, orderedQuestions } from './intake.js';
 import { shownSections } from './shown-questions.js';
 
 /** Columns of an intake's source that hold no answer: which submission it is, and when it came in. */
@@ -10,7 +10,14 @@ export const RECEIVED_COLUMN = 'Received';
 
 /** The columns of an intake's source, in their order, each once. What was put away keeps its column: answers may stand in it. What is known of recipients comes last. */
 export const intakeColumns = (plan: IntakePlan): string[] => [
-  ...new Set([NUMBER_COLUMN, RECEIVED_COLUMN, ...orderedQuestions(plan).map(({ column }) => column), ...(plan.personal?.columns ?? [])]),
+  ...new Set([
+    NUMBER_COLUMN,
+    RECEIVED_COLUMN,
+    ...orderedQuestions(plan)
+      .filter(isAnswered)
+      .map(({ column }) => column),
+    ...(plan.personal?.columns ?? []),
+  ]),
 ];
 
 /** The key by which the copies of a submission are found. */
@@ -19,6 +26,6 @@ export const submissionKey = (number: string): string =>
 
 /** The texts that answers put into a record, by its columns; what is hidden is not filled. */
 export function answerRecord(plan: IntakePlan, answers: IntakeAnswers, today: string): Record<string, string> {
-  const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions);
+  const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions.filter(isAnswered));
   return Object.fromEntries(shown.map((question) => [question.column, answerText(question, answers[question.id])]));
 }

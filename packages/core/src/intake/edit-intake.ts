@@ -1,6 +1,5 @@
-import type { QuestionKind } from '../answers/questions.js';
 import { NUMBER_COLUMN, RECEIVED_COLUMN } from './answer-record.js';
-import type { IntakePlan, IntakeQuestion, IntakeSection } from './intake.js';
+import type { IntakeKind, IntakePlan, IntakeQuestion, IntakeSection } from './intake.js';
 import { addedQuestion } from './make-intake.js';
 
 /** Parts of an intake that are changed as a whole, so that two changes of one never mix. */
@@ -67,7 +66,7 @@ export function addQuestion(
   sectionId: string,
   after: string | null,
   words: string,
-  kind: QuestionKind,
+  kind: IntakeKind,
 ): { plan: IntakePlan; id: string } {
   const id = freeId('n', (one) => Object.hasOwn(plan.questions, one));
   const taken = new Set(

@@ -194,3 +194,23 @@ describe('answers', () => {
     expect(answerText({ kind: 'text' }, undefined)).toBe('');
   });
 });
+
+test('a consent is given by its tick alone, and a notice wants no answer and has no column', () => {
+  const plan = makeIntake('Permits', []).plan;
+  const [address] = Object.values(plan.questions);
+  const questions = {
+    ...plan.questions,
+    read: { ...addedQuestion('read', 'Notice', 'We keep your data for a year.', 'notice' as const), required: true },
+    agree: { ...addedQuestion('agree', 'Consent', 'I agree that my data is kept.', 'consent' as const), required: true },
+  };
+  const whole = { ...plan, sections: [{ id: 's1', title: '', when: null, questions: [address!.id, 'read', 'agree'] }], questions };
+  const faultsOf = (answers: IntakeAnswers): string[] =>
+    answerFaults(whole, { [address!.id]: 'ada@example.org', ...answers }, '2027-01-02', '').map(
+      ({ question, code }) => `${question} ${code}`,
+    );
+  expect(faultsOf({})).toEqual(['agree missing']);
+  expect(faultsOf({ agree: 'no' })).toEqual(['agree missing']);
+  expect(faultsOf({ agree: 'yes', read: 'anything' })).toEqual([]);
+  expect(intakeColumns(whole)).toEqual(['Submission', 'Received', address!.column, 'Consent']);
+  expect(answerRecord(whole, { agree: 'yes', read: 'x' }, '2027-01-02')).toEqual({ [address!.column]: '', Consent: 'yes' });
+});

@@ -1,5 +1,9 @@
-import type { QuestionKind } from '../answers/questions.js';
+import { questionKinds } from '../answers/question-kinds.js';
 import type { Condition } from '../map/condition.js';
+
+/** What stands on a page: what fields of forms are asked for, a consent that is ticked, and a notice that is only read. */
+export const intakeKinds = [...questionKinds, 'consent', 'notice'] as const;
+export type IntakeKind = (typeof intakeKinds)[number];
 
 /** What a visitor can choose. */
 export interface IntakeOption {
@@ -16,7 +20,7 @@ export interface IntakeQuestion {
   /** The column of its answers; it stays when the words change. */
   column: string;
   words: string;
-  kind: QuestionKind;
+  kind: IntakeKind;
   required: boolean;
   /** Empty: none. */
   help: string;
@@ -107,7 +111,9 @@ export type IntakeAnswers = Readonly<Record<string, AnswerValue>>;
 export const YES = 'yes';
 export const NO = 'no';
 /** Kinds whose answer is a picture. */
-export const isPictureKind = (kind: QuestionKind): boolean => kind === 'signature' || kind === 'image';
+export const isPictureKind = (kind: IntakeKind): boolean => kind === 'signature' || kind === 'image';
+/** Whether it is answered at all. */
+export const isAnswered = ({ kind }: Pick<IntakeQuestion, 'kind'>): boolean => kind !== 'notice';
 
 /** The sections with their questions in the order in which they are asked, without what was put away. */
 export const askedSections = (plan: IntakePlan): { section: IntakeSection; questions: IntakeQuestion[] }[] =>

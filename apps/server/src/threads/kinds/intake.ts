@@ -1,4 +1,4 @@
-import type { Column, IntakeAnswers, IntakePlan, QuestionKind } from '@mailbag/core';
+import type { Column, IntakeAnswers, IntakeKind, IntakePlan } from '@mailbag/core';
 import { Gatherer, NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, orderedQuestions, typedText } from '@mailbag/core';
 import { intakeStore } from '../../stores/intake.store.js';
 import { submissionStore } from '../../stores/submission.store.js';
@@ -8,9 +8,10 @@ import type { ReadingKind } from './kind.js';
 /** Submissions that are read at a time. */
 const BLOCK = 500;
 
-const columnKinds: Partial<Record<QuestionKind, Column['kind']>> = {
+const columnKinds: Partial<Record<IntakeKind, Column['kind']>> = {
   date: 'date',
   'yes or no': 'yes-no',
+  consent: 'yes-no',
   'e-mail': 'email',
   telephone: 'phone',
   'postal code': 'postal-code',

@@ -1,5 +1,5 @@
-import type { IntakeQuestion, QuestionKind } from '@mailbag/core';
-import { questionKinds, splitSection, withQuestion } from '@mailbag/core';
+import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
+import { intakeKinds, splitSection, withQuestion } from '@mailbag/core';
 import { Check, EyeOff, Heading, Undo } from 'lucide-react';
 import styled from 'styled-components';
 import { color } from '../../theme';
@@ -21,7 +21,15 @@ const Box = styled.div`
   gap: 10px;
 `;
 
-const hasLimit = (kind: QuestionKind): boolean => ['text', 'long text', 'postal code', 'telephone', 'number', 'amount'].includes(kind);
+const hasLimit = (kind: IntakeKind): boolean => ['text', 'long text', 'postal code', 'telephone', 'number', 'amount'].includes(kind);
+
+/** What a kind is called, and what it is where that needs a word. */
+const kindWords = (kind: IntakeKind): { text: string; detail?: string } =>
+  kind === 'consent'
+    ? { text: 'consent', detail: 'ticked by whoever agrees with the words' }
+    : kind === 'notice'
+      ? { text: 'nothing: a notice', detail: 'words that are only read' }
+      : { text: kind };
 
 /** Everything of one question that can be changed. */
 export function QuestionSettings({ question, work }: { question: IntakeQuestion; work: IntakeWork }) {
@@ -43,13 +51,18 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
           )}
         </Notice>
       )}
-      <TextInput label="Words" value={words} onChange={(next) => set({ words: next, doubt: '' })} />
+      <TextInput
+        label="Words"
+        rows={kind === 'notice' || words.length > 90 ? 3 : 1}
+        value={words}
+        onChange={(next) => set({ words: next, doubt: '' })}
+      />
       <Row $gap={12} style={{ flexWrap: 'wrap', alignItems: 'end' }}>
         <Choice
           label="Answer is"
-          items={questionKinds.map((one) => ({ id: one, text: one }))}
+          items={intakeKinds.map((one) => ({ id: one, ...kindWords(one) }))}
           value={kind}
-          onChange={(next) => set({ kind: next as QuestionKind, doubt: '' })}
+          onChange={(next) => set({ kind: next as IntakeKind, doubt: '' })}
         />
         {hasLimit(kind) && (
           <div style={{ width: 110 }}>
@@ -65,13 +78,13 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
             />
           </div>
         )}
-        <Toggled label="Required" value={required} onChange={(next) => set({ required: next })} />
+        {kind !== 'notice' && <Toggled label="Required" value={required} onChange={(next) => set({ required: next })} />}
       </Row>
       {(kind === 'one of' || kind === 'some of') && (
         <OptionLines options={options} isOnForm={places.length > 0} onChange={(next) => set({ options: next, doubt: '' })} />
       )}
       <TextInput label="Help" value={help} placeholder="none" rows={help.length > 60 ? 2 : 1} onChange={(next) => set({ help: next })} />
-      {kind !== 'signature' && kind !== 'image' && kind !== 'some of' && (
+      {!['signature', 'image', 'some of', 'consent', 'notice'].includes(kind) && (
         <TextInput label="Stands there already" value={initial} placeholder="nothing" onChange={(next) => set({ initial: next })} />
       )}
       <WhenEditor plan={plan} own={new Set([id])} when={when} name={words} onChange={(next) => set({ when: next })} />

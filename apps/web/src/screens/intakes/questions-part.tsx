@@ -1,4 +1,4 @@
-import type { IntakeQuestion, QuestionKind } from '@mailbag/core';
+import type { IntakeQuestion, IntakeKind } from '@mailbag/core';
 import { addQuestion, orderedQuestions, stepQuestion } from '@mailbag/core';
 import { Eye, FileText, Plus, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -21,7 +21,7 @@ const List = styled.div`
   display: flex;
   flex-direction: column;
 `;
-const NEW_KIND: QuestionKind = 'text';
+const NEW_KIND: IntakeKind = 'text';
 
 /** The questions of an intake on the left; on the right the form whose boxes they fill, or the page as a visitor sees it. */
 export function QuestionsPart({ work }: { work: IntakeWork }) {
