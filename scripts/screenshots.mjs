@@ -182,7 +182,11 @@ await onPhone('intake-phone', async () => {
 });
 await onPhone('intake-form', async () => {
   await phone.goto(`${address}/in/ask-for-a-plot`);
-  await phone.getByRole('button', { name: 'See the form as it is filled so far' }).tap();
+  const see = phone.getByRole('button', { name: 'See the form as it is filled so far' });
+  const start = phone.getByRole('button', { name: 'Start' });
+  await see.or(start).waitFor();
+  if (await start.isVisible()) await start.tap();
+  await see.tap();
   await phone.getByRole('img', { name: 'Bank mandate 1' }).waitFor();
 });
 await browser.close();

@@ -8,6 +8,7 @@ const benches: Record<string, () => Promise<void>> = {
   drawing: async () => (await import('./drawing.js')).drawingBench(),
   checks: async () => (await import('./checks.js')).checksBench(),
   intake: async () => (await import('./intake.js')).intakeBench(),
+  page: async () => (await import('./page.js')).pageBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

@@ -24,7 +24,7 @@ export async function makePlotCheck(server: ServerClient): Promise<void> {
   const mailings = await server.get<{ id: number; name: string }[]>('/api/mailings');
   const renewals = await server.get<Mailing>(`/api/mailings/${mailings.find(({ name }) => name === 'Plot renewals 2027')!.id}`);
   const [agreement] = renewals.plan.packet as [number];
-  const { id, version, plan } = await server.send<Mailing>('POST', '/api/mailings', { name: 'Check your tenancy' });
+  const { id, version, plan } = await server.send<Mailing>('POST', '/api/mailings', { name: 'Tenancies to check' });
   await server.send('PUT', `/api/mailings/${id}`, {
     version,
     plan: {

@@ -52,7 +52,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
       </Empty>
     );
   const questions = orderedQuestions(intake.plan).filter(({ kind, isAway }) => !isAway && kind !== 'signature' && kind !== 'image');
-  const told = questions.filter(({ column }) => data.lines.some(({ values }) => (values[column] ?? '') !== '')).slice(0, 3);
+  const told = questions.filter(({ column }) => data.lines.some(({ values }) => (values[column] ?? '') !== '')).slice(0, 2);
   const line = data.lines.find(({ id }) => id === chosen) ?? data.lines[0];
   return (
     <Split $columns="minmax(0, 3fr) minmax(320px, 2fr)">
