@@ -1,4 +1,4 @@
-import type { PersonalVisit } from './personal-link';
+import type { PersonalVisit } from './personal-token';
 import type { FaultCode, IntakeAnswers, IntakePlan } from '@mailbag/core/intake';
 
 /** What the server tells of a page. */

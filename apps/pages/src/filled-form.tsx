@@ -2,7 +2,7 @@ import type { IntakeAnswers } from '@mailbag/core/intake';
 import { useEffect, useState } from 'react';
 import type { Box } from './api';
 import { filledForm, loadBoxes } from './api';
-import type { PersonalVisit } from './personal-link';
+import type { PersonalVisit } from './personal-token';
 import { nearestBox } from './nearest-box';
 import type { Spot } from './nearest-box';
 import { Leaf, Note, Quiet, Sheet } from './styles';

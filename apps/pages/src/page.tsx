@@ -10,7 +10,7 @@ import { FaultSummary, focusSoon } from './fault-summary';
 import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
-import type { PersonalVisit } from './personal-link';
+import type { PersonalVisit } from './personal-token';
 import { Question } from './question';
 import {
   Answers,

@@ -2,8 +2,10 @@ import { addedQuestion } from '../../../packages/core/src/intake/make-intake';
 import { answerWords, minutesFor } from './answer-words';
 import { wordOf } from './api';
 import { autofillOf } from './autofill';
+import { closedWords } from './closed-words';
 import { nearestBox } from './nearest-box';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { personalPlace, personalToken } from './personal-token';
 import { sayIn } from './words';
 
 const ask = (kind: Parameters<typeof addedQuestion>[3], words = 'Q', more = {}) => ({ ...addedQuestion('q', 'Q', words, kind), ...more });
@@ -102,4 +104,23 @@ test('a tap means the box that it is on or nearest to, and none that is far', ()
   expect(nearestBox(boxes, 180, 20)).toBe('name');
   expect(nearestBox(boxes, 100, 120)).toBeNull();
   expect(nearestBox([], 1, 1)).toBeNull();
+});
+
+test('a closed page says since or until when in the visitor’s language, and whom to ask', () => {
+  const at = '2027-01-12T11:00:00.000Z';
+  const over = closedWords({ why: 'over', at }, ' the office ', 'en', sayIn('en'));
+  expect(over).toMatch(/^This page takes no answers now\. It closed on January 12, 2027 at /);
+  expect(over).toMatch(/\. Ask the office\.$/);
+  expect(closedWords({ why: 'not-yet', at }, '', 'de', sayIn('de'))).toMatch(/Sie öffnet am 12\. Januar 2027 um .*\.$/);
+  expect(closedWords({ why: 'full', at: '' }, '', 'fr', sayIn('fr'))).toMatch(/Toutes les places sont prises\.$/);
+});
+
+test('a personal link is known by its form, and what is typed under it is kept apart from that of others', () => {
+  const [own, other] = ['a', 'b'].map((letter) => `4KQ8-ZT0V-7QX.${letter.repeat(22)}`);
+  expect(personalToken(`#${own!}`)).toBe(own);
+  for (const hash of ['', '#', `#${'a'.repeat(43)}`, `#${own!}x`, '#4KQ8-ZT0V-7QX', `#q-1.${'a'.repeat(22)}`])
+    expect(personalToken(hash)).toBeNull();
+  expect(personalPlace('check', own!)).not.toBe(personalPlace('check', other!));
+  // The code of the copy is nobody's business in a browser that others use.
+  expect(personalPlace('check', own!)).not.toContain('4KQ8');
 });
