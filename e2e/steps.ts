@@ -20,9 +20,10 @@ export function storyOn(open: () => { page: Page; faults: readonly string[] }): 
           .locator('body')
           .innerText({ timeout: 5000 })
           .catch(() => 'nothing');
-        if (error instanceof Error)
-          error.message += `\nThe page at ${page.url()} showed: ${shown.split(/\s+/).join(' ').slice(0, MOST_SHOWN)}`;
-        throw error;
+        const told = error instanceof Error ? (error.stack ?? error.message) : String(error);
+        throw new Error(`${told}\nThe page at ${page.url()} showed: ${shown.split(/\s+/).join(' ').slice(0, MOST_SHOWN)}`, {
+          cause: error,
+        });
       });
       expect(faults).toEqual([]);
       failed = false;

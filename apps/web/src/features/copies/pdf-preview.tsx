@@ -24,8 +24,8 @@ const Page = styled.canvas`
   border: 1px solid ${color.line};
 `;
 
-/** The pages of a file, one after the other. */
-export function PdfPreview({ path, pages }: { path: string; pages: number }) {
+/** The pages of a file, one after the other. @param name what it is, in sentences */
+export function PdfPreview({ path, pages, name }: { path: string; pages: number; name: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [number, setNumber] = useState(1);
   const [failed, setFailed] = useState(false);
@@ -55,7 +55,7 @@ export function PdfPreview({ path, pages }: { path: string; pages: number }) {
           <ChevronRight size={16} />
         </IconButton>
       </Row>
-      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number}`} />}
+      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number} of ${name}`} />}
     </Ground>
   );
 }

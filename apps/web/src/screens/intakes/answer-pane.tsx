@@ -138,7 +138,7 @@ function Copies({ intake, line }: Pick<Props, 'intake' | 'line'>) {
           />
         </Bar>
       )}
-      {copy && <PdfPreview path={`/api/copies/${copy.id}/pdf`} pages={copy.pages} />}
+      {copy && <PdfPreview path={`/api/copies/${copy.id}/pdf`} pages={copy.pages} name={copy.template} />}
     </>
   );
 }

@@ -286,7 +286,7 @@ function Run({ run }: { run: PrintRunDetail }) {
           </Table>
         </Stack>
       </Scroll>
-      {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} /> : <div />}
+      {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} name="the print run" /> : <div />}
     </div>
   );
 }
