@@ -8,7 +8,6 @@ import type {
   IntakePlan,
   IntakeQuestion,
   IntakeSection,
-  AnswerChange,
   PersonalPlan,
 } from '@mailbag/core';
 import { intakeKinds } from '@mailbag/core';
@@ -263,15 +262,6 @@ export class IntakeCreateRequest {
   before?: IntakeBeforeMailing;
 }
 
-/** What became of changes that a recipient made. */
-export class SettleRequest {
-  /** Columns whose change is taken over; the others are left aside. */
-  @IsArray()
-  @ArrayMaxSize(2000)
-  @IsString({ each: true })
-  accepted!: string[];
-}
-
 /** The word by which an intake is reached: `/in/word`. */
 export class IntakeWordRequest {
   @IsString()
@@ -368,80 +358,4 @@ export class IntakeDetail extends IntakeSummary {
   @IsArray()
   @IsString({ each: true })
   earlierWords!: string[];
-}
-
-/** One submission, as it is listed. */
-export class SubmissionLine {
-  @IsNumber()
-  id!: number;
-
-  @IsString()
-  number!: string;
-
-  @IsString()
-  receivedAt!: string;
-
-  @IsString()
-  language!: string;
-
-  /** What it answered, by the columns of the source. */
-  @IsObject()
-  values!: Record<string, string>;
-
-  /** Copies that were made of it. */
-  @IsNumber()
-  copies!: number;
-
-  /** The copy whose personal link was answered; null: none. */
-  @Nullable()
-  @IsString()
-  copyCode!: string | null;
-
-  /** What it changes in the record of that copy. */
-  @IsArray()
-  @IsObject({ each: true })
-  changes!: AnswerChange[];
-
-  @IsIn(['none', 'open', 'accepted', 'refused'])
-  settled!: 'none' | 'open' | 'accepted' | 'refused';
-
-  /** Number of the answer that came in its place; null: none did. */
-  @Nullable()
-  @IsString()
-  mendedBy!: string | null;
-}
-
-/** A copy that was made of an answer. */
-export class SubmissionCopy {
-  @IsNumber()
-  id!: number;
-
-  @IsString()
-  template!: string;
-
-  @IsNumber()
-  pages!: number;
-}
-
-/** The link at which a visitor mends their answer. */
-export class AskedBackAnswer {
-  @IsString()
-  number!: string;
-
-  @IsString()
-  link!: string;
-
-  /** For which it holds. */
-  @IsNumber()
-  days!: number;
-}
-
-export class SubmissionsAnswer {
-  @IsNumber()
-  total!: number;
-
-  @IsArray()
-  @ValidateNested({ each: true })
-  @Type(() => SubmissionLine)
-  lines!: SubmissionLine[];
 }

@@ -294,13 +294,18 @@ export class JobRunner {
     }
     const isLeft = this.stop.signal.aborted && (failure !== null || typeof after === 'number');
     const name = `${job.kind} ${job.key}`;
-    const waiters = await this.transactions.run(async (sql) => {
+    let waiters: Waiter[] = [];
+    const end = this.transactions.run(async (sql) => {
       const isWantedAgain = await this.end(sql, job, isLeft ? 'left' : (failure ?? after ?? null));
       // Whoever asked for it while it ran waits for the run that comes now: this one may have begun before what they want was there. So does whoever asks from here on.
-      if (isWantedAgain) return [];
-      const own = this.waiters.get(name) ?? [];
+      if (isWantedAgain) return;
+      waiters = this.waiters.get(name) ?? [];
       this.waiters.delete(name);
-      return own;
+    });
+    await end.catch((error: unknown) => {
+      // They wait for the run that comes when this one's lease is over.
+      this.waiters.set(name, [...waiters, ...(this.waiters.get(name) ?? [])]);
+      throw error;
     });
     waiters.forEach((tell) => tell(failure));
   }
@@ -335,7 +340,7 @@ export class JobRunner {
   private async renew(): Promise<void> {
     if (this.running.size === 0) return;
     await this.transactions
-      .run((sql) => jobStore.renew(sql, this.mine, Date.now() + LEASE))
+      .run((sql) => jobStore.renew(sql, this.mine, [...this.running.keys()], Date.now() + LEASE))
       .catch((error: unknown) => this.complain(error));
   }
 

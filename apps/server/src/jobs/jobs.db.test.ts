@@ -264,3 +264,43 @@ test('whoever asks between the end of a run and its news waits for a run that be
   await first;
   expect(await second).toBe(2);
 });
+
+test('a run whose end cannot be written down is nobody’s when its lease is over, and whoever waited is told by the next', async () => {
+  const plain = changes();
+  let refuses = false;
+  const failing: Changes = {
+    query: plain.query.bind(plain),
+    run: (work) =>
+      plain.run(async (sql) => {
+        await database.query('SAVEPOINT before');
+        const result = await work(sql);
+        await database.query(refuses ? 'ROLLBACK TO before' : 'RELEASE before');
+        if (refuses) throw new Error('no room');
+        return result;
+      }),
+  };
+  const jobs = new JobRunner(failing, (error) => complaints.push(error));
+  opened.push(jobs);
+  let runs = 0;
+  for (const name of ['work', 'other'])
+    jobs.register(name, {
+      title: 'Work',
+      atOnce: 1,
+      retry: [],
+      run: () => {
+        if (name === 'work') refuses = ++runs === 1;
+        return Promise.resolve();
+      },
+    });
+  await jobs.open();
+  let isTold = false;
+  const waiting = jobs.run({ kind: 'work', key: 1 }).then(() => (isTold = true));
+  await until(() => complaints.some((one) => one instanceof Error && one.message === 'no room'), 'the end was refused');
+  refuses = false;
+  expect(isTold).toBe(false);
+  // A minute later.
+  await database.query('UPDATE job SET leaseUntil = 0');
+  await jobs.add({ kind: 'other' });
+  await waiting;
+  expect([isTold, runs]).toEqual([true, 2]);
+});

@@ -1,4 +1,5 @@
 import type { JobState } from '@mailbag/contract';
+import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 
@@ -104,8 +105,13 @@ export const jobStore = {
       [mine, until, now, id, lease],
     ),
 
-  renew: (sql: Sql, mine: string, until: number) =>
-    run(sql, "UPDATE job SET leaseUntil = ? WHERE lease = ? AND state = 'running'", [until, mine]),
+  /** @param ids of those that run: one whose end could not be written down is nobody's when its lease is over */
+  renew: (sql: Sql, mine: string, ids: readonly number[], until: number) =>
+    run(sql, `UPDATE job SET leaseUntil = ? WHERE lease = ? AND state = 'running' AND id ${dialect.inIds}`, [
+      until,
+      mine,
+      JSON.stringify(ids),
+    ]),
 
   setProgress: (sql: Sql, id: number, done: number, total: number) =>
     run(sql, 'UPDATE job SET done = ?, total = ? WHERE id = ?', [done, total, id]),

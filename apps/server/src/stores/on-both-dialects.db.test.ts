@@ -133,7 +133,11 @@ describe.each(Object.keys(openers))('on %s', (name) => {
     });
     // Whoever claimed it does not renew it any more.
     expect((await jobStore.due(sql, 5001, 10)).map(({ kind }) => kind)).toEqual(['check', 'batch']);
-    await jobStore.renew(sql, 'me', 9000);
+    const { id } = (await jobStore.byKey(sql, 'batch', '1'))!;
+    // One that does not run any more is not renewed with the others.
+    await jobStore.renew(sql, 'me', [id + 1000], 9000);
+    expect((await jobStore.due(sql, 5001, 10)).map(({ kind }) => kind)).toEqual(['check', 'batch']);
+    await jobStore.renew(sql, 'me', [id], 9000);
     expect((await jobStore.due(sql, 5001, 10)).map(({ kind }) => kind)).toEqual(['check']);
     await jobStore.releaseAll(sql);
     expect(await jobStore.byKey(sql, 'batch', '1')).toMatchObject({ state: 'waiting', lease: null });
