@@ -56,7 +56,7 @@ const Item = styled(ListBoxItem)`
   gap: 8px;
   align-items: center;
   cursor: pointer;
-  max-width: 420px;
+  max-width: max(420px, var(--trigger-width));
   & > span {
     flex: 1;
     min-width: 0;

@@ -22,6 +22,9 @@ const ON_PAGE = 100;
 const filters = { all: 'all answers', 'without-copies': 'without copies', corrects: 'that correct records' };
 const Picked = styled.tr`
   cursor: pointer;
+  td {
+    vertical-align: middle;
+  }
   &[data-chosen] td {
     background: ${color.plumWash};
   }

@@ -53,7 +53,7 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
       )}
       <TextInput
         label="Words"
-        rows={kind === 'notice' || words.length > 90 ? 3 : 1}
+        {...((kind === 'notice' || words.length > 90) && { rows: 3 })}
         value={words}
         onChange={(next) => set({ words: next, doubt: '' })}
       />

@@ -1,5 +1,5 @@
-import type { IntakeQuestion, IntakeKind } from '@mailbag/core';
-import { addQuestion, orderedQuestions, stepQuestion } from '@mailbag/core';
+import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
+import { addQuestion, askedSections, orderedQuestions, stepQuestion } from '@mailbag/core';
 import { Eye, FileText, Plus, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -62,6 +62,8 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
     change(() => added.plan);
     choose(added.id);
   };
+  /** Steps that visitors meet, by the ids of their sections. */
+  const asked = askedSections(plan).flatMap(({ section, questions }) => (questions.length > 0 ? [section.id] : []));
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
       <Pane aria-label="Questions">
@@ -89,6 +91,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
         <Scroll ref={list}>
           <List>
             {plan.sections.map((section, at) => {
+              const number = asked.indexOf(section.id) + 1;
               const own = section.questions.flatMap((id) => plan.questions[id] ?? []).filter(isWanted);
               if (own.length === 0 && text.trim() !== '') return null;
               return (
@@ -96,6 +99,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
                   <SectionHead
                     section={section}
                     step={at + 1}
+                    number={number === 0 ? null : number}
                     steps={plan.sections.length}
                     count={own.length}
                     plan={plan}

@@ -36,6 +36,8 @@ interface Props {
   section: IntakeSection;
   /** From 1. */
   step: number;
+  /** As visitors count it; null: nothing is asked under it. */
+  number: number | null;
   steps: number;
   count: number;
   plan: IntakePlan;
@@ -43,7 +45,7 @@ interface Props {
 }
 
 /** The heading of a step, in place. */
-export function SectionHead({ section, step, steps, count, plan, change }: Props) {
+export function SectionHead({ section, step, number, steps, count, plan, change }: Props) {
   const { id, title, when } = section;
   const [isOpen, setOpen] = useState(false);
   return (
@@ -55,7 +57,7 @@ export function SectionHead({ section, step, steps, count, plan, change }: Props
           onChange={({ target }) => change((before) => withSection(before, id, { title: target.value }))}
         />
         <Small style={{ flex: 'none' }}>
-          step {step} · {counted(count, 'question')}
+          {number === null ? 'no step: nothing is asked' : `step ${number} · ${counted(count, 'question')}`}
         </Small>
         <IconButton
           label={`Ask ${title} of some only`}
