@@ -10,24 +10,33 @@ const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
 afterAll(() => mailbag.close());
 
+const held: Database.Database[] = [];
 const hold = (): Database.Database => {
   const other = mailbag.beside();
   other.exec('BEGIN IMMEDIATE');
+  held.push(other);
   return other;
+};
+// What one test leaves held must not fail the next.
+afterEach(() => held.splice(0).forEach((other) => other.close()));
+const release = (other: Database.Database): void => {
+  other.exec('UPDATE setting SET name = name');
+  other.exec('COMMIT');
+  other.close();
 };
 const create = (name: string): Promise<{ id: number; version: number; plan: { name: string } }> =>
   mailbag.client.send('POST', '/api/mailings', { name });
 
 test('while the database is held for 17 seconds looking goes on, changes wait, and all of them are done afterwards', async () => {
+  // What the first of everything costs after a start is not what is measured.
+  await Promise.all(Array.from({ length: 20 }, (_, at) => create(`Before ${at}`)));
   const other = hold();
   let done = 0;
   const changes = Promise.all(Array.from({ length: 20 }, async (_, at) => (await create(`Held ${at}`), done++)));
   const wait = await longestWait(mailbag.address, new Promise((over) => setTimeout(over, 17_000)));
   expect(wait).toBeLessThan(500);
   expect(done).toBe(0);
-  other.exec('UPDATE setting SET name = name');
-  other.exec('COMMIT');
-  other.close();
+  release(other);
   await changes;
   expect((await mailbag.client.get<{ name: string }[]>('/api/mailings')).filter(({ name }) => name.startsWith('Held'))).toHaveLength(20);
 }, 60_000);
@@ -54,9 +63,7 @@ test('a batch that runs while the database is held again and again ends whole', 
   for (let round = 0; round < 6; round++) {
     const other = hold();
     await new Promise((over) => setTimeout(over, 700));
-    other.exec('UPDATE setting SET name = name');
-    other.exec('COMMIT');
-    other.close();
+    release(other);
     await new Promise((over) => setTimeout(over, 100));
   }
   const batch = await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');

@@ -8,6 +8,7 @@ import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
 import { SettingEntity } from './settings/settings.entity.js';
 import { SourceEntity } from './sources/sources.entity.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates/templates.entity.js';
+import { BUSY_TIMEOUT } from './persistence/main-connection.js';
 import { FirstTables1764000000000 } from './migrations/0001-first-tables.js';
 import { RecordsFromAnywhere1764100000000 } from './migrations/0002-records-from-anywhere.js';
 import { DeliveryAndLedger1764200000000 } from './migrations/0003-delivery-and-ledger.js';
@@ -40,8 +41,8 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     database.pragma('synchronous = NORMAL');
     database.pragma('wal_autocheckpoint = 0');
     database.pragma('foreign_keys = ON');
-    // Whoever waits for the write lock waits without holding the event loop (transactions.ts).
-    database.pragma('busy_timeout = 20');
+    // Whoever waits for the write lock waits without holding the event loop (main-connection.ts).
+    database.pragma(`busy_timeout = ${BUSY_TIMEOUT}`);
   },
   entities: [
     AccountEntity,

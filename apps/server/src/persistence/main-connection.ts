@@ -9,6 +9,9 @@ interface Driver {
   databaseConnection: Connection;
   createDatabaseConnection(): Promise<Connection>;
 }
+
+/** Milliseconds for which a reader waits, where SQLite lets readers wait at all: while another program mends the log. */
+export const BUSY_TIMEOUT = 20;
 const driverOf = (database: DataSource): Driver => database.driver as unknown as Driver;
 
 /**
@@ -25,8 +28,15 @@ export class MainConnection {
   /** Begins a transaction that may write. @throws the driver's SQLITE_BUSY when somebody else writes */
   begin(): QueryRunner {
     const { runner } = this;
-    // One that failed half-way must not be inside the next one.
-    driverOf(this.database).databaseConnection.exec('BEGIN IMMEDIATE');
+    const { databaseConnection } = driverOf(this.database);
+    // Whoever waits for the lock comes again; SQLite would wait for it on the thread that answers everybody (PRAGMA busy_timeout).
+    databaseConnection.exec('PRAGMA busy_timeout = 0');
+    try {
+      // One that failed half-way must not be inside the next one.
+      databaseConnection.exec('BEGIN IMMEDIATE');
+    } finally {
+      databaseConnection.exec(`PRAGMA busy_timeout = ${BUSY_TIMEOUT}`);
+    }
     // So that what saves entities does not begin another one.
     const state = runner as unknown as { isTransactionActive: boolean; transactionDepth: number };
     state.isTransactionActive = true;
