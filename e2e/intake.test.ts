@@ -97,6 +97,20 @@ step('the page is seen as a visitor sees it, at the step of the question that is
   await frame.getByLabel(/^Which plot would you like\?/).waitFor();
 });
 
+step('what the office says is said in German beside its own words, and seen on the page', async () => {
+  await page.getByRole('link', { name: /^Languages / }).click();
+  await choose(page.getByRole('region', { name: 'Languages' }), /Add a language$/, 'German');
+  await page.getByText(/^\d+ of \d+ texts not yet in German; visitors read those in English\.$/).waitFor();
+  await page.getByLabel('Which plot would you like? in German').fill('Welche Parzelle möchten Sie?');
+  await page.getByLabel('Twice a year in German').fill('Zweimal im Jahr');
+  await page.getByLabel('Which plot would you like? in German').focus();
+  await page
+    .frameLocator('iframe[title="The page as a visitor sees it"]')
+    .getByLabel(/^Welche Parzelle möchten Sie\?/)
+    .waitFor();
+  await saved();
+});
+
 step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
   await page.getByRole('link', { name: /^Page / }).click();
   const word = page.getByLabel(/^Address/);
@@ -148,7 +162,7 @@ step('on a phone it speaks the language of the visitor, and what is missing lead
   await german(/^Weiter/).tap();
   await phone.getByRole('alert').getByText('2 Antworten brauchen noch einen Blick:').waitFor();
   expect(await violationsOn(phone)).toEqual([]);
-  await phone.getByRole('alert').getByRole('link', { name: 'Which plot would you like?' }).tap();
+  await phone.getByRole('alert').getByRole('link', { name: 'Welche Parzelle möchten Sie?' }).tap();
   await phone.keyboard.type('B-17');
   await phone.getByText('Das ist keine E-Mail-Adresse.').first().waitFor();
   await phone.getByLabel(/^E-mail address/).fill('ayumi@example.org');
@@ -163,7 +177,7 @@ step('an account number with a wrong digit is told as one leaves it', async () =
   await phone.getByText(/^Das ist keine richtige Kontonummer/).waitFor();
   await phone.getByLabel(/^IBAN/).fill('DE89 3704 0044 0532 0130 00');
   await german(/^Weiter/).tap();
-  await phone.getByText('Twice a year').tap();
+  await phone.getByText('Zweimal im Jahr').tap();
   await german(/^Weiter/).tap();
 });
 

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { addedQuestion, changesBetween } from '@mailbag/core';
 import type { IntakePlan, Json } from '@mailbag/core';
 import { isWholeInIntake } from '@mailbag/core';
+import { inGermanToo } from './plot-words.js';
 import { officeSignature } from './drawings.js';
 import type { ServerClient } from './server-client.js';
 
@@ -90,7 +91,7 @@ export async function makePlotIntake(server: ServerClient): Promise<void> {
   const form = (name: string): number => templates.find((one) => one.name === name)!.id;
   const [mandate, permit] = [form('Bank mandate'), form('Shed and glasshouse permit')];
   const made = await server.send<Intake>('POST', '/api/intakes', { name: 'Ask for a plot', templates: [mandate, permit] });
-  const changes = changesBetween(made.plan as unknown as Json, cleanedUp(made.plan) as unknown as Json, isWholeInIntake);
+  const changes = changesBetween(made.plan as unknown as Json, inGermanToo(cleanedUp(made.plan)) as unknown as Json, isWholeInIntake);
   await server.send('POST', `/api/intakes/${made.id}/changes`, { changes });
   const { plan, version } = await server.get<{ plan: object; version: number }>(`/api/mailings/${made.mailingId}`);
   const builds = ['Greenhouse', wished].map((column) => ({ of: { kind: 'column', column }, test: 'is', values: ['yes'] }));

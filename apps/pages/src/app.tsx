@@ -1,4 +1,5 @@
 import type { IntakeAnswers } from '@mailbag/core/intake';
+import { planIn } from '@mailbag/core/intake';
 import { useEffect, useState } from 'react';
 import type { PublicPage } from './api';
 import { Refused, goOnWith, loadPage, openPersonal, wordOf } from './api';
@@ -54,10 +55,14 @@ export function App() {
 
   useEffect(() => {
     if (isTrial) {
-      const take = ({ origin, data }: MessageEvent<{ mailbagDraft?: PublicPage; mailbagQuestion?: string | null }>): void => {
+      const take = ({
+        origin,
+        data,
+      }: MessageEvent<{ mailbagDraft?: PublicPage; mailbagQuestion?: string | null; mailbagLanguage?: string | null }>): void => {
         if (origin !== location.origin || !data.mailbagDraft) return;
         setLoaded({ page: data.mailbagDraft, personal: null, known: {} });
         setPointed(data.mailbagQuestion ?? null);
+        if (isLanguage(data.mailbagLanguage ?? '')) setLanguage(data.mailbagLanguage as Language);
       };
       window.addEventListener('message', take);
       window.parent.postMessage({ mailbagPage: 'ready' }, location.origin);
@@ -102,7 +107,8 @@ export function App() {
     return () => watch.disconnect();
   }, []);
 
-  const title = loaded && 'page' in loaded ? loaded.page.plan.title.trim() || loaded.page.plan.name : '';
+  const plan = loaded && 'page' in loaded ? planIn(loaded.page.plan, language) : null;
+  const title = plan ? plan.title.trim() || plan.name : '';
   useEffect(() => {
     document.documentElement.lang = language;
     document.documentElement.dir = directionOf(language);
@@ -157,7 +163,7 @@ export function App() {
           {isLinkGone && <Note role="alert">{say('linkGone')}</Note>}
           <Page
             word={word}
-            page={loaded.page}
+            page={{ ...loaded.page, plan: planIn(loaded.page.plan, language) }}
             place={loaded.personal ? personalPlace(word, loaded.personal.token) : word}
             personal={loaded.personal}
             known={loaded.known}

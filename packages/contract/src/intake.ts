@@ -8,9 +8,11 @@ import type {
   IntakePlan,
   IntakeQuestion,
   IntakeSection,
+  PageLanguage,
+  PageTranslations,
   PersonalPlan,
 } from '@mailbag/core';
-import { intakeKinds } from '@mailbag/core';
+import { intakeKinds, pageLanguages } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -31,6 +33,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { IsTranslations } from './is-translations.js';
 import { Nullable } from './nullable.js';
 import { TemplateDetail } from './template.js';
 
@@ -229,6 +232,14 @@ export class IntakePlanBody implements IntakePlan {
   @ValidateNested()
   @Type(() => PersonalLinksPlan)
   personal?: PersonalLinksPlan | null;
+
+  @IsOptional()
+  @IsIn(pageLanguages)
+  language?: PageLanguage;
+
+  @IsOptional()
+  @IsTranslations()
+  translations?: PageTranslations;
 }
 
 /** A mailing that an intake is put before. */

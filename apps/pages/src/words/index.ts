@@ -1,3 +1,5 @@
+import type { PageLanguage } from '@mailbag/core/intake';
+import { pageLanguages } from '@mailbag/core/intake';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { ar } from './ar';
 import { de } from './de';
@@ -8,9 +10,9 @@ import { fr } from './fr';
 import { pl } from './pl';
 import { uk } from './uk';
 
-export const catalogues = { en, de, fr, es, pl, uk, ar } as const;
-export type Language = keyof typeof catalogues;
-export const languages = Object.keys(catalogues) as Language[];
+export const catalogues = { en, de, fr, es, pl, uk, ar } satisfies Record<PageLanguage, Words>;
+export type Language = PageLanguage;
+export const languages = pageLanguages;
 export const isLanguage = (text: string): text is Language => text in catalogues;
 
 /** The first of the visitor's languages that there are words in; English where there is none. @param wanted BCP 47, the dearest first */

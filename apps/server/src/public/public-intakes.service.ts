@@ -24,6 +24,7 @@ import {
   copyCode,
   isMailbagError,
   isPictureKind,
+  shownTranslations,
   submissionKey,
   typedText,
 } from '@mailbag/core';
@@ -262,6 +263,7 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
     opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [], keptDays: 0 },
     personal: null,
+    translations: shownTranslations(plan),
   };
 };
 

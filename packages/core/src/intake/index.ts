@@ -3,4 +3,6 @@ export * from './intake.js';
 export { answerText, typedDay } from './answer-text.js';
 export { dependencies, dependencyLoop, shownSections } from './shown-questions.js';
 export type { ShownSection } from './shown-questions.js';
+export { ownLanguage, pageLanguages, planIn } from './page-languages.js';
+export type { PageLanguage } from './page-languages.js';
 export type { FaultCode } from './answer-faults.js';

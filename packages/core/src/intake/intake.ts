@@ -1,5 +1,6 @@
 import { questionKinds } from '../answers/question-kinds.js';
 import type { Condition } from '../map/condition.js';
+import type { PageLanguage, PageTranslations } from './page-languages.js';
 
 /** What stands on a page: what fields of forms are asked for, a consent that is ticked, and a notice that is only read. */
 export const intakeKinds = [...questionKinds, 'consent', 'notice'] as const;
@@ -101,6 +102,10 @@ export interface IntakePlan {
   opening: IntakeOpening;
   /** Null or left out: it has no personal links. */
   personal?: PersonalPlan | null;
+  /** Of the words above; left out: English. */
+  language?: PageLanguage;
+  /** Left out: it is said in one language. */
+  translations?: PageTranslations;
 }
 
 /** An answer: text as it was typed, or several of the options. A picture is a data URL until it is taken in, and the name of a file afterwards. */

@@ -25,6 +25,7 @@ import { AnswersPart } from './answers-part';
 import { intakeDesks } from './intake-desks';
 import type { IntakeWork } from './intake-work';
 import { intakePlaceWords } from './intake-work';
+import { LanguagesPart, languagesInShort } from './languages-part';
 import { PagePart } from './page-part';
 import { QuestionsPart } from './questions-part';
 
@@ -33,7 +34,7 @@ const STALE = ['intakes'];
 const Parts = styled.nav`
   margin: 0 16px 10px;
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: repeat(5, 1fr);
   background: ${color.sheet};
   border: 1px solid ${color.line};
   border-radius: ${radius};
@@ -105,6 +106,7 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
     questions: <QuestionsPart work={work} />,
     page: <PagePart work={work} />,
     after: <AfterPart work={work} />,
+    languages: <LanguagesPart work={work} />,
     answers: <AnswersPart intake={intake} />,
   };
   if (!part || !(part in parts)) return <Navigate to={`/intakes/${intake.id}/questions`} replace />;
@@ -149,6 +151,10 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         <NavLink to={`/intakes/${intake.id}/after`}>
           <small>After submitting</small>
           <span>{plan.after.atOnce ? 'copies at once' : 'answers gather'}</span>
+        </NavLink>
+        <NavLink to={`/intakes/${intake.id}/languages`}>
+          <small>Languages</small>
+          <span>{languagesInShort(plan)}</span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/answers`}>
           <small>Answers</small>

@@ -1,5 +1,6 @@
 import type { IntakeDetail } from '@mailbag/contract';
 import type { IntakePlan } from '@mailbag/core';
+import { languageName } from '../../features/language-name';
 import type { DeskEditor } from '../../features/editing/use-desk';
 
 /** What the parts of an intake's desk work on. */
@@ -15,6 +16,7 @@ export const wordsOfColumn = ({ questions }: IntakePlan, column: string): string
 export function intakePlaceWords(plan: IntakePlan, place: readonly string[]): string {
   const [part = '', id = ''] = place;
   if (part === 'questions') return `the question “${plan.questions[id]?.words ?? id}”`;
+  if (part === 'translations') return `what the page says in ${languageName(id)}`;
   return part === 'sections'
     ? 'the order of the questions'
     : part === 'opening'

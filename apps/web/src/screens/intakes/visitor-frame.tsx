@@ -1,5 +1,5 @@
 import type { IntakeDetail } from '@mailbag/contract';
-import type { IntakePlan } from '@mailbag/core';
+import type { IntakePlan, PageLanguage } from '@mailbag/core';
 import { askedSections } from '@mailbag/core';
 import { Monitor, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -32,11 +32,14 @@ export function VisitorFrame({
   intake,
   plan,
   question = null,
+  language = null,
 }: {
   intake: IntakeDetail;
   plan: IntakePlan;
   /** Whose step is shown; left out: the page begins at its beginning. */
   question?: string | null;
+  /** Null: the one of this browser. */
+  language?: PageLanguage | null;
 }) {
   const [width, setWidth] = useState<keyof typeof widths>('phone');
   const frame = useRef<HTMLIFrameElement>(null);
@@ -51,10 +54,11 @@ export function VisitorFrame({
       closed: null,
     };
   }, [plan, intake.templates]);
-  const latest = useRef({ mailbagDraft: page, mailbagQuestion: question });
-  latest.current = { mailbagDraft: page, mailbagQuestion: question };
+  const words = { mailbagDraft: page, mailbagQuestion: question, mailbagLanguage: language };
+  const latest = useRef(words);
+  latest.current = words;
   const tell = (): void => frame.current?.contentWindow?.postMessage(latest.current, window.location.origin);
-  useEffect(tell, [page, question]);
+  useEffect(tell, [page, question, language]);
   useEffect(() => {
     const hear = ({ origin, source, data }: MessageEvent<{ mailbagPage?: string } | null>): void => {
       if (origin === window.location.origin && source === frame.current?.contentWindow && data?.mailbagPage === 'ready') tell();

@@ -1,7 +1,5 @@
 import { Choice } from '../../../ui/choice';
-
-const names = new Intl.DisplayNames(['en'], { type: 'language' });
-export const languageName = (tag: string): string => names.of(tag) ?? tag;
+import { languageName } from '../../language-name';
 
 /** Languages that are offered; any other that a rule names is kept. */
 const offered = ['en-GB', 'en-US', 'de', 'fr', 'es', 'it', 'nl', 'pl', 'uk', 'tr', 'ar'];

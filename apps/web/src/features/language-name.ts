@@ -1,0 +1,3 @@
+const names = new Intl.DisplayNames(['en'], { type: 'language' });
+/** What a language is called. @param tag BCP 47 */
+export const languageName = (tag: string): string => names.of(tag) ?? tag;
