@@ -111,6 +111,30 @@ step('what the office says is said in German beside its own words, and seen on t
   await saved();
 });
 
+step('before it is published it is tried with made-up answers, and nobody but oneself is mailed', async () => {
+  await button('Made-up answers').click();
+  const frame = page.frameLocator('iframe[title="The page as a visitor sees it"]');
+  await frame.getByText('Robin Made-Up').first().waitFor();
+  await button('Try it').click();
+  await button('Make and mail them to me').click();
+  const trial = page.getByRole('region', { name: 'Trial run' });
+  await trial.getByText(`1 message went to ${person.email}.`).waitFor();
+  expect(await trial.getByRole('link', { name: /\.pdf/ }).count()).toBe(2);
+  await page.getByRole('img', { name: 'Page 1 of Bank mandate' }).waitFor();
+  const letters = await office.letters();
+  expect(letters.map(({ to, subject, attachments }) => [to, subject, attachments.length])).toEqual([
+    [person.email, 'Trial: Your copy: Ask for a plot', 2],
+  ]);
+  // The answers and the drawn signature stand on the copy, as another reader sees it.
+  const made = new Uint8Array(await office.attachment(letters[0]!.id, 0));
+  expect((await readByOther(made))[0]!.text).toContain('Robin Made-Up');
+  expect(await mailbag.client.get('/api/intakes/1/submissions?from=0&count=10')).toMatchObject({ total: 0 });
+  await button('Throw away').click();
+  await trial.waitFor({ state: 'detached' });
+  await button('Back to the page').click();
+  await frame.getByText('Robin Made-Up').first().waitFor();
+});
+
 step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
   await page.getByRole('link', { name: /^Page / }).click();
   const word = page.getByLabel(/^Address/);

@@ -50,6 +50,7 @@ export function App() {
   const [loaded, setLoaded] = useState<Loaded>(null);
   const [tries, setTries] = useState(0);
   const [isLinkGone, setLinkGone] = useState(false);
+  const [fills, setFills] = useState(0);
   const [pointed, setPointed] = useState<string | null>(null);
   const say = sayIn(language);
 
@@ -58,10 +59,18 @@ export function App() {
       const take = ({
         origin,
         data,
-      }: MessageEvent<{ mailbagDraft?: PublicPage; mailbagQuestion?: string | null; mailbagLanguage?: string | null }>): void => {
+      }: MessageEvent<{
+        mailbagDraft?: PublicPage;
+        mailbagQuestion?: string | null;
+        mailbagLanguage?: string | null;
+        mailbagAnswers?: IntakeAnswers;
+      }>): void => {
         if (origin !== location.origin || !data.mailbagDraft) return;
-        setLoaded({ page: data.mailbagDraft, personal: null, known: {} });
-        setPointed(data.mailbagQuestion ?? null);
+        const { mailbagDraft: page, mailbagAnswers: given } = data;
+        // Made-up answers come once; what is changed on the page afterwards stays.
+        setLoaded((before) => ({ page, personal: null, known: given ?? (before && 'known' in before ? before.known : {}) }));
+        if (given) setFills((count) => count + 1);
+        setPointed(given ? null : (data.mailbagQuestion ?? null));
         if (isLanguage(data.mailbagLanguage ?? '')) setLanguage(data.mailbagLanguage as Language);
       };
       window.addEventListener('message', take);
@@ -162,6 +171,7 @@ export function App() {
         <>
           {isLinkGone && <Note role="alert">{say('linkGone')}</Note>}
           <Page
+            key={fills}
             word={word}
             page={{ ...loaded.page, plan: planIn(loaded.page.plan, language) }}
             place={loaded.personal ? personalPlace(word, loaded.personal.token) : word}

@@ -53,17 +53,20 @@ interface Props {
 const today = (): string => new Date().toLocaleDateString('sv-SE');
 const initialAnswers = ({ plan }: PublicPage): IntakeAnswers =>
   Object.fromEntries(Object.values(plan.questions).flatMap(({ id, initial }) => (initial === '' ? [] : [[id, initial]])));
-const begin = (page: PublicPage, known: IntakeAnswers): KeptVisit => ({
+const begin = (page: PublicPage, known: IntakeAnswers, isFilled: boolean): KeptVisit => ({
   edition: page.edition,
   answers: { ...initialAnswers(page), ...known },
-  step: 0,
+  // Whoever fills it in with made-up answers sees them all.
+  step: isFilled ? Infinity : 0,
   key: newKey(),
   isSent: false,
 });
 
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
 export function Page({ word, page, place, personal, known, isTrial, pointed, language, onLanguage, say }: Props) {
-  const [visit, setVisit] = useState(() => (isTrial ? null : keptVisit(place, localStorage)) ?? begin(page, known));
+  const [visit, setVisit] = useState(
+    () => (isTrial ? null : keptVisit(place, localStorage)) ?? begin(page, known, isTrial && Object.keys(known).length > 0),
+  );
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   /** How often what is wrong was summed up for this step; 0: not yet. */
   const [summed, setSummed] = useState(0);
@@ -77,6 +80,9 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
   const latest = useRef(visit);
   useEffect(() => void (latest.current = visit));
 
+  useEffect(() => {
+    if (isTrial) window.parent.postMessage({ mailbagPage: 'answers', answers: visit.answers }, location.origin);
+  }, [isTrial, visit.answers]);
   const change = (next: Partial<KeptVisit>): void => {
     const whole = { ...latest.current, ...next };
     latest.current = whole;

@@ -109,6 +109,7 @@ import { IntakeKind } from './sources/kinds/intake-kind.js';
 import { Editions } from './intakes/editions.service.js';
 import { IntakesController } from './intakes/intakes.controller.js';
 import { IntakesService } from './intakes/intakes.service.js';
+import { IntakeTrials } from './intakes/intake-trials.service.js';
 import { PersonalLinks } from './intakes/personal-links.service.js';
 import { Submissions } from './intakes/submissions.service.js';
 import { KeptVisits } from './public/kept-visits.service.js';
@@ -256,6 +257,7 @@ import { Pool } from './work/pool.js';
     Editions,
     IntakesService,
     PersonalLinks,
+    IntakeTrials,
     Submissions,
     KeptVisits,
     PublicIntakes,

@@ -1,4 +1,5 @@
 import type {
+  AnswerValue,
   Change,
   Clash,
   Condition,
@@ -251,6 +252,16 @@ export class IntakeBeforeMailing {
   @IsString()
   @MaxLength(250)
   site!: string;
+}
+
+/** Answers with which an intake is tried, by the ids of its questions. */
+export class IntakeTrialRequest {
+  @IsObject()
+  answers!: Record<string, AnswerValue>;
+
+  /** Whether the visitor's message goes to the person who asks. Nobody else gets any. */
+  @IsBoolean()
+  mailed!: boolean;
 }
 
 export class IntakeCreateRequest {

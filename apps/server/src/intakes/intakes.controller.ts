@@ -5,19 +5,23 @@ import {
   IntakeCreateRequest,
   IntakeDetail,
   IntakeSummary,
+  IntakeTrialRequest,
   IntakeWordRequest,
   SettleRequest,
   SubmissionCopy,
   SubmissionsAnswer,
+  TrialAnswer,
 } from '@mailbag/contract';
+import type { Account } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import type { Request } from 'express';
 import { ownAddress } from '../accounts/origin.js';
-import { TakesMegabytes, Who } from '../accounts/session.guard.js';
+import { SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { Answers } from '../platform/answers.js';
 import type { Principal } from '../platform/principal.js';
 import { IntakesService } from './intakes.service.js';
+import { IntakeTrials } from './intake-trials.service.js';
 import { PersonalLinks } from './personal-links.service.js';
 import { Submissions } from './submissions.service.js';
 
@@ -28,6 +32,7 @@ export class IntakesController {
     private readonly intakes: IntakesService,
     private readonly submissions: Submissions,
     private readonly personal: PersonalLinks,
+    private readonly intakeTrials: IntakeTrials,
   ) {}
 
   @Answers([IntakeSummary])
@@ -81,6 +86,14 @@ export class IntakesController {
   @WithoutValues()
   publish(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<IntakeDetail> {
     return this.intakes.publish(id, who);
+  }
+
+  /** Tries it with answers that nobody has given. */
+  @Answers(TrialAnswer)
+  @Post(':id/trial')
+  @TakesMegabytes(4)
+  tryOut(@Param('id', ParseIntPipe) id: number, @Body() body: IntakeTrialRequest, @SignedIn() account: Account): Promise<TrialAnswer> {
+    return this.intakeTrials.make(id, body, account);
   }
 
   @Answers(SubmissionsAnswer)

@@ -53,12 +53,23 @@ export class MessageSamples {
     const { records } = await this.sources.records(subject.sourceId, index, 1);
     const record = records[0];
     if (!record) throw new MailbagError('not-found', { what: 'record' });
-    const key = recordKeys(frozen.columns, frozen.plan.keyColumn ?? null)(record);
-    const last = key === '' ? undefined : await copyStore.lastOfRecord(this.transactions, id, key);
-    return this.compose(frozen, record, index, last ? { code: last.code, on: last.on } : null);
+    return this.compose(id, frozen, record, index);
   }
 
-  private async compose(frozen: FrozenMailing, record: SourceRecord, index: number, replaces: ReplacedCopy | null): Promise<Made> {
+  /** The copy of a record that another one would come in the place of. */
+  private async replacedBy(id: number, { columns, plan }: FrozenMailing, record: SourceRecord): Promise<ReplacedCopy | null> {
+    const key = recordKeys(columns, plan.keyColumn ?? null)(record);
+    const last = key === '' ? undefined : await copyStore.lastOfRecord(this.transactions, id, key);
+    return last ? { code: last.code, on: last.on } : null;
+  }
+
+  private async compose(
+    id: number,
+    frozen: FrozenMailing,
+    record: SourceRecord,
+    index: number,
+    pictures: Record<string, Uint8Array> = {},
+  ): Promise<Made> {
     const { plan, columns, templates } = frozen;
     const batch = await this.batches.next();
     const codes = templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
@@ -73,7 +84,8 @@ export class MessageSamples {
       ordinal: index,
       batch,
       codes,
-      replaces,
+      replaces: await this.replacedBy(id, frozen, record),
+      pictures,
     });
     const files = copies.map(({ name, bytes }) => ({ name, content: Buffer.from(bytes) }));
     const way = plan.message.attach ?? 'files';
@@ -138,8 +150,23 @@ export class MessageSamples {
   }
 
   /** Sends the message of one record to the person who asks, and to nobody else. @throws MailbagError mail-not-handed, mail-too-large */
-  async test(id: number, index: number, address: string, what: 'Test' | 'Trial' = 'Test'): Promise<string> {
-    const { message, size, limit } = await this.make(id, index, null);
+  async test(id: number, index: number, address: string): Promise<string> {
+    return this.send(await this.make(id, index, null), address, 'Test');
+  }
+
+  /** Sends the message of a record of a trial to the person who asks. @param pictures those that it names and that are kept nowhere @throws MailbagError as `test` */
+  async testOf(
+    id: number,
+    frozen: FrozenMailing,
+    record: SourceRecord,
+    index: number,
+    address: string,
+    pictures: Record<string, Uint8Array>,
+  ): Promise<string> {
+    return this.send(await this.compose(id, frozen, record, index, pictures), address, 'Trial');
+  }
+
+  private async send({ message, size, limit }: Made, address: string, what: 'Test' | 'Trial'): Promise<string> {
     const server = (await this.senders.sendingServers()).find((one) => one.id === message.from.serverId)!;
     if (size > limit)
       throw new MailbagError('mail-too-large', {

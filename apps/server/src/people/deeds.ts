@@ -59,6 +59,7 @@ export const deeds: Record<string, string> = {
   'DELETE /api/mailings/:id': 'removed a mailing',
   'POST /api/mailings/:id/batches': 'started a batch',
   'POST /api/mailings/:id/test-message': 'sent a test message',
+  'POST /api/intakes/:id/trial': 'tried an intake',
   'POST /api/mailings/:id/trial': 'made a trial run',
   'DELETE /api/mailings/:id/trial': 'threw a trial run away',
   'POST /api/mailings/:id/remind': 'sent reminders',

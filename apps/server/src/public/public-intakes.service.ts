@@ -10,23 +10,17 @@ import type {
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
-import type { AnswerFault, AnswerValue, IntakeAnswers, IntakePlan, IntakeQuestion, SourceRecord } from '@mailbag/core';
+import type { AnswerFault, IntakePlan } from '@mailbag/core';
 import {
-  LARGEST_PICTURE,
   MailbagError,
-  NUMBER_COLUMN,
-  RECEIVED_COLUMN,
   SAMPLE_CODE,
   answerFault,
   answerFaults,
-  answerRecord,
   askedSections,
   copyCode,
   isMailbagError,
-  isPictureKind,
   shownTranslations,
   submissionKey,
-  typedText,
 } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { Readable } from 'node:stream';
@@ -35,6 +29,7 @@ import { fileKey } from '../files/file-key.js';
 import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
+import { pictureBytes, readAnswers, sampleOf, withPictures } from '../intakes/given-answers.js';
 import { mendedBy } from '../intakes/asked-back.js';
 import type { Edition } from '../intakes/editions.service.js';
 import { Editions } from '../intakes/editions.service.js';
@@ -53,8 +48,6 @@ import { keepAnswerPicture } from './answer-pictures.js';
 
 const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
 const today = (): string => new Date().toISOString().slice(0, 10);
-/** What a visitor may not send: names of pictures that are there already stand for pictures only inside. */
-const bytesOf = (url: string): Uint8Array => new Uint8Array(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'));
 
 /** Intakes as strangers reach them. Every answer is held against the page here again, whatever the visitor's device has said of it. */
 @Injectable()
@@ -111,7 +104,7 @@ export class PublicIntakes {
   async faults(word: string, { edition, answers }: PublicAnswersRequest): Promise<PublicFault[]> {
     const { plan } = await this.editions.begun(word, edition);
     const country = await this.country();
-    return Object.entries(read(plan, answers)).flatMap(([id, answer]) => {
+    return Object.entries(readAnswers(plan, answers)).flatMap(([id, answer]) => {
       const fault = answerFault(plan.questions[id]!, answer, country);
       return fault && fault.code !== 'missing' ? [fault] : [];
     });
@@ -125,20 +118,12 @@ export class PublicIntakes {
     const { plan, frozen } = await this.editions.begun(word, edition);
     const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
     const known = visit ? this.links.beside(plan, visit) : {};
-    const given = read(plan, answers);
-    const pictures: Record<string, Uint8Array> = {};
-    const named = withPictures(plan, given, (question, url) => {
-      const name = `${question.id}.png`;
-      pictures[name] = bytesOf(url);
-      return name;
-    });
     const { copies } = await this.pool.run('visitorCopies', {
       mailing: { ...frozen, plan: { ...frozen.plan, output: { ...frozen.plan.output, openPassword: '', permissionsPassword: '' } } },
-      record: recordOf({ plan, frozen }, named, SAMPLE_CODE, known),
+      ...sampleOf(plan, frozen.columns, answers, known),
       ordinal: 0,
       batch: await this.batches.next(),
       codes: frozen.templates.map(() => SAMPLE_CODE),
-      pictures,
     });
     return copies;
   }
@@ -160,7 +145,7 @@ export class PublicIntakes {
     if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
     const { plan } = edition;
     const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
-    const given = read(plan, answers);
+    const given = readAnswers(plan, answers);
     const faults = answerFaults(plan, given, today(), await this.country());
     if (faults.length > 0) return { faults, number: null, receipt: null };
     const number = copyCode(new Uint8Array(randomBytes(10)));
@@ -169,7 +154,7 @@ export class PublicIntakes {
     const unreadable: AnswerFault[] = [];
     const named = withPictures(plan, given, (question, url) => {
       const name = `${number.toLowerCase()}-${question.id}.png`;
-      const keep = keepAnswerPicture(bytesOf(url)).then(
+      const keep = keepAnswerPicture(pictureBytes(url)).then(
         (digest) => void (pictures[name] = digest),
         (error: unknown) => {
           if (!isMailbagError(error)) throw error;
@@ -266,45 +251,3 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     translations: shownTranslations(plan),
   };
 };
-
-/** Answers to questions that there are, as far as they are text or lists of text. Everything else is left out. */
-function read(plan: IntakePlan, given: Record<string, unknown>): IntakeAnswers {
-  const answers: Record<string, AnswerValue> = {};
-  for (const { questions } of askedSections(plan))
-    for (const { id, kind } of questions) {
-      const answer = Object.hasOwn(given, id) ? given[id] : undefined;
-      const most = isPictureKind(kind) ? LARGEST_PICTURE : 20_000;
-      if (typeof answer === 'string' && answer.length <= most) answers[id] = answer;
-      else if (Array.isArray(answer) && answer.length <= 500 && answer.every((one) => typeof one === 'string' && one.length <= 300))
-        answers[id] = answer as string[];
-    }
-  return answers;
-}
-
-/** The answers with the pictures in them called by names. */
-function withPictures(plan: IntakePlan, answers: IntakeAnswers, name: (question: IntakeQuestion, url: string) => string): IntakeAnswers {
-  const named: Record<string, AnswerValue> = {};
-  for (const [id, answer] of Object.entries(answers)) {
-    const question = plan.questions[id]!;
-    if (!isPictureKind(question.kind)) named[id] = answer;
-    else if (typeof answer === 'string' && answerFault({ ...question, required: false }, answer, '') === null && answer !== '')
-      named[id] = name(question, answer);
-  }
-  return named;
-}
-
-/** The record that answers make, as the source of the intake will hold it. @param known what is not asked, by columns */
-function recordOf(
-  { plan, frozen }: Pick<Edition, 'plan' | 'frozen'>,
-  answers: IntakeAnswers,
-  number: string,
-  known: Readonly<Record<string, string>>,
-): SourceRecord {
-  const values: Record<string, string> = {
-    ...known,
-    ...answerRecord(plan, answers, today()),
-    [NUMBER_COLUMN]: number,
-    [RECEIVED_COLUMN]: new Date().toISOString().slice(0, 16).replace('T', ' '),
-  };
-  return { row: 1, cells: frozen.columns.map(({ name, kind }) => typedText(values[name] ?? '', { kind })) };
-}

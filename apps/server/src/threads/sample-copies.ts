@@ -88,8 +88,14 @@ const placeOf = (
 });
 
 /** Makes the copies of one record and their message as a batch would, in memory only. */
-export async function sampleCopies({ mailing, batch, replaces, ...one }: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
-  const copiesOf = await sampler(mailing, batch, [one]);
+export async function sampleCopies({
+  mailing,
+  batch,
+  replaces,
+  pictures,
+  ...one
+}: Tasks['sample']['input']): Promise<Tasks['sample']['output']> {
+  const copiesOf = await sampler(mailing, batch, [one], undefined, pictures);
   const place = placeOf(mailing, batch, one);
   return {
     copies: (await copiesOf(one)).map(({ name, bytes }) => ({ name, bytes })),
@@ -110,8 +116,8 @@ export async function visitorCopies({
 }
 
 /** Makes the copies of some records into files of the spool. One that cannot be made says why, and the others are made. */
-export async function trialCopies({ mailing, batch, records, name }: Tasks['trial']['input']): Promise<Tasks['trial']['output']> {
-  const copiesOf = await sampler(mailing, batch, records);
+export async function trialCopies({ mailing, batch, records, name, pictures }: Tasks['trial']['input']): Promise<Tasks['trial']['output']> {
+  const copiesOf = await sampler(mailing, batch, records, undefined, pictures);
   const passwords = passwordPattern(mailing.plan, mailing.columns);
   const made: Tasks['trial']['output'] = { copies: [], faults: [] };
   for (const one of records) {

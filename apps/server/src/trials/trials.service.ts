@@ -1,10 +1,12 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Account, TrialAnswer, TrialRequest } from '@mailbag/contract';
+import type { SourceRecord } from '@mailbag/core';
 import { MailbagError, copyCode, isMailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { FileKey } from '../files/file-key.js';
 import { remove } from '../files/files.js';
 import type { ZipPart } from '../files/zip-of-files.js';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { MessageSamples } from '../mailings/message-samples.service.js';
@@ -48,25 +50,44 @@ export class Trials {
     if (!subject)
       throw new MailbagError(mailing.plan.packet.length === 0 ? 'mailing-no-template' : 'mailing-no-records', { mailing: mailing.name });
     const found = await this.sources.recordsAt(subject.sourceId, indexes);
-    const codes = (): string[] => subject.frozen.templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
+    return this.makeOf(id, subject.frozen, { indexes, found, mailed }, account);
+  }
+
+  /**
+   * Makes a trial of records that need not be anywhere.
+   * @param found the records, by their places among all @param pictures those that they name and that are kept nowhere
+   * @throws MailbagError not-found, pattern-*, work-too-*
+   */
+  async makeOf(
+    id: number,
+    frozen: FrozenMailing,
+    {
+      indexes,
+      found,
+      mailed,
+      pictures = {},
+    }: TrialRequest & { found: ReadonlyMap<number, SourceRecord>; pictures?: Record<string, Uint8Array> },
+    account: Account,
+  ): Promise<TrialAnswer> {
+    const codes = (): string[] => frozen.templates.map(() => copyCode(new Uint8Array(randomBytes(10))));
     const records = indexes.flatMap((ordinal) => {
       const record = found.get(ordinal);
       return record ? [{ record, ordinal, codes: codes() }] : [];
     });
     if (records.length === 0) throw new MailbagError('not-found', { what: 'record' });
     const { copies, faults } = await this.pool.run('trial', {
-      mailing: subject.frozen,
+      mailing: frozen,
       batch: await this.batches.next(),
       records,
       name: `trial-${randomUUID()}`,
+      pictures,
     });
     await this.throwAway(id, account);
     const failed = new Set(faults.map(({ index }) => index));
     const mail = mailed
       ? await this.mail(
-          id,
-          indexes.filter((index) => !failed.has(index)),
-          account.email,
+          records.filter(({ ordinal }) => !failed.has(ordinal)),
+          (record, ordinal) => this.samples.testOf(id, frozen, record, ordinal, account.email, pictures),
         )
       : null;
     const answer: TrialAnswer = {
@@ -80,18 +101,21 @@ export class Trials {
     return this.current(id, account)!;
   }
 
-  /** Sends the messages of records to one address, one after the other. */
-  private async mail(id: number, indexes: readonly number[], address: string): Promise<{ sent: number; faults: TrialAnswer['faults'] }> {
+  /** Sends the messages of records, one after the other. */
+  private async mail(
+    records: readonly { record: SourceRecord; ordinal: number }[],
+    send: (record: SourceRecord, ordinal: number) => Promise<unknown>,
+  ): Promise<{ sent: number; faults: TrialAnswer['faults'] }> {
     const faults: TrialAnswer['faults'] = [];
-    for (const index of indexes) {
+    for (const { record, ordinal: index } of records) {
       try {
-        await this.samples.test(id, index, address, 'Trial');
+        await send(record, index);
       } catch (error) {
         if (!isMailbagError(error)) throw error;
         faults.push({ index, why: error.message });
       }
     }
-    return { sent: indexes.length - faults.length, faults };
+    return { sent: records.length - faults.length, faults };
   }
 
   /** The file of a copy of the trial. @throws MailbagError not-found */

@@ -203,6 +203,8 @@ export interface Tasks {
       batch: BatchContext;
       codes: string[];
       replaces: ReplacedCopy | null;
+      /** Those that its values name and that are kept nowhere; left out: none. */
+      pictures?: Record<string, Uint8Array>;
     };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
@@ -226,6 +228,8 @@ export interface Tasks {
       batch: BatchContext;
       records: { record: SourceRecord; ordinal: number; codes: string[] }[];
       name: string;
+      /** Those that their values name and that are kept nowhere; left out: none. */
+      pictures?: Record<string, Uint8Array>;
     };
     output: {
       copies: { index: number; template: string; file: string; key: FileKey; size: number; openPassword: string }[];

@@ -24,10 +24,12 @@ const Page = styled.canvas`
   border: 1px solid ${color.line};
 `;
 
-/** The pages of a file, one after the other. @param name what it is, in sentences */
-export function PdfPreview({ path, pages, name }: { path: string; pages: number; name: string }) {
+/** The pages of a file, one after the other. @param pages null: as many as it has @param name what it is, in sentences */
+export function PdfPreview({ path, pages: told, name }: { path: string; pages: number | null; name: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [number, setNumber] = useState(1);
+  const [found, setFound] = useState(1);
+  const pages = told ?? found;
   const [failed, setFailed] = useState(false);
   const file = useRef<{ path: string; pdf: ReturnType<typeof openForDrawing> } | null>(null);
   useEffect(() => {
@@ -35,13 +37,15 @@ export function PdfPreview({ path, pages, name }: { path: string; pages: number;
     setFailed(false);
     void (async () => {
       if (file.current?.path !== path) file.current = { path, pdf: openForDrawing(await api.bytes(path)) };
-      const drawn = await drawnPage(await file.current.pdf, Math.min(number, pages), 700);
+      const pdf = await file.current.pdf;
+      if (told === null && !stale) setFound(pdf.numPages);
+      const drawn = await drawnPage(pdf, Math.min(number, told ?? pdf.numPages), 700);
       if (!stale && canvas.current) showDrawn(drawn, canvas.current);
     })().catch(() => !stale && setFailed(true));
     return () => {
       stale = true;
     };
-  }, [path, number, pages]);
+  }, [path, number, told]);
   return (
     <Ground>
       <Row>

@@ -58,7 +58,7 @@ export function languagesInShort(plan: IntakePlan): string {
 
 /** What the office says on the page, in its own language and in others, beside the page. */
 export function LanguagesPart({ work }: { work: IntakeWork }) {
-  const { document: plan, change, intake } = work;
+  const { document: plan, change } = work;
   const [search, setSearch] = useSearchParams();
   const [missingOnly, setMissingOnly] = useState(false);
   const [pointed, setPointed] = useState<string | null>(null);
@@ -165,7 +165,7 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
         )}
       </Pane>
       <Pane aria-label="The page">
-        <VisitorFrame intake={intake} plan={plan} question={pointed} language={chosen ?? own} />
+        <VisitorFrame work={work} question={pointed} language={chosen ?? own} />
       </Pane>
     </Split>
   );

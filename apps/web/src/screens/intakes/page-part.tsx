@@ -91,7 +91,7 @@ export function PagePart({ work }: { work: IntakeWork }) {
         </Scroll>
       </Pane>
       <Pane aria-label="The page">
-        <VisitorFrame intake={intake} plan={plan} />
+        <VisitorFrame work={work} />
       </Pane>
     </Split>
   );

@@ -140,7 +140,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
         {view === 'form' ? (
           <FormBeside intake={intake} plan={plan} chosen={chosen === null ? null : (plan.questions[chosen] ?? null)} onChoose={choose} />
         ) : (
-          <VisitorFrame intake={intake} plan={plan} question={chosen} />
+          <VisitorFrame work={work} question={chosen} />
         )}
       </Pane>
     </Split>

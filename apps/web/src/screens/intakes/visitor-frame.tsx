@@ -1,12 +1,15 @@
-import type { IntakeDetail } from '@mailbag/contract';
-import type { IntakePlan, PageLanguage } from '@mailbag/core';
-import { askedSections } from '@mailbag/core';
-import { Monitor, Smartphone } from 'lucide-react';
+import type { IntakeAnswers, PageLanguage } from '@mailbag/core';
+import { askedSections, madeUpAnswers } from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { FlaskConical, Monitor, Smartphone, Wand } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { queries } from '../../api/queries';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Bar } from '../../ui/layout';
+import type { IntakeWork } from './intake-work';
+import { TryOut, scribble } from './try-out';
 
 const Ground = styled.div`
   flex: 1;
@@ -29,19 +32,20 @@ const widths = { phone: 390, desk: 640 } as const;
 
 /** The page as a visitor sees it, with what is not published yet. */
 export function VisitorFrame({
-  intake,
-  plan,
+  work: { intake, document: plan, settle },
   question = null,
   language = null,
 }: {
-  intake: IntakeDetail;
-  plan: IntakePlan;
+  work: IntakeWork;
   /** Whose step is shown; left out: the page begins at its beginning. */
   question?: string | null;
   /** Null: the one of this browser. */
   language?: PageLanguage | null;
 }) {
   const [width, setWidth] = useState<keyof typeof widths>('phone');
+  const [isTried, setTried] = useState(false);
+  const [answers, setAnswers] = useState<IntakeAnswers>({});
+  const { data: office } = useQuery(queries.office());
   const frame = useRef<HTMLIFrameElement>(null);
   const page = useMemo(() => {
     const asked = askedSections(plan);
@@ -60,12 +64,18 @@ export function VisitorFrame({
   const tell = (): void => frame.current?.contentWindow?.postMessage(latest.current, window.location.origin);
   useEffect(tell, [page, question, language]);
   useEffect(() => {
-    const hear = ({ origin, source, data }: MessageEvent<{ mailbagPage?: string } | null>): void => {
-      if (origin === window.location.origin && source === frame.current?.contentWindow && data?.mailbagPage === 'ready') tell();
+    const hear = ({ origin, source, data }: MessageEvent<{ mailbagPage?: string; answers?: IntakeAnswers } | null>): void => {
+      if (origin !== window.location.origin || source !== frame.current?.contentWindow) return;
+      if (data?.mailbagPage === 'ready') tell();
+      if (data?.mailbagPage === 'answers') setAnswers(data.answers ?? {});
     };
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
   }, []);
+  const fillIn = (): void => {
+    const made = madeUpAnswers(plan, new Date().toLocaleDateString('sv-SE'), office?.country ?? '', scribble());
+    frame.current?.contentWindow?.postMessage({ ...latest.current, mailbagAnswers: made }, window.location.origin);
+  };
   return (
     <>
       <Bar>
@@ -77,8 +87,27 @@ export function VisitorFrame({
           <Monitor size={14} />
           Desk
         </Button>
+        <div className="fill" />
+        {isTried ? (
+          <Button small onPress={() => setTried(false)}>
+            Back to the page
+          </Button>
+        ) : (
+          <>
+            <Button small onPress={fillIn}>
+              <Wand size={14} />
+              Made-up answers
+            </Button>
+            <Button small onPress={() => setTried(true)}>
+              <FlaskConical size={14} />
+              Try it
+            </Button>
+          </>
+        )}
       </Bar>
-      <Ground>
+      {isTried && <TryOut intake={intake} answers={answers} settle={settle} />}
+      {/* It stays where it is, with what stands in it. */}
+      <Ground style={isTried ? { display: 'none' } : undefined}>
         <iframe ref={frame} src="/in/draft" title="The page as a visitor sees it" style={{ width: widths[width] }} />
       </Ground>
     </>

@@ -12,6 +12,7 @@ import type { MailingWork } from '../../features/mailing/mailing-context';
 import { firstCopy } from '../../features/map/record-copies';
 import { recordWords } from '../../features/map/record-words';
 import { useContactPages } from '../../features/map/use-contact-pages';
+import { TrialPane, useTrial } from '../../features/trial/trial-pane';
 import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -19,7 +20,7 @@ import { Choice } from '../../ui/choice';
 import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
-import { TrialButton, TrialPane, useTrial } from './trial-run';
+import { TrialButton } from './trial-run';
 
 const WIDTH = 176;
 const Grid = styled.ul`
