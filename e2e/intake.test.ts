@@ -144,6 +144,7 @@ step('it gets a word of its own, which is said to be free while it is typed, and
   await page.getByText('This word is free.').waitFor();
   await button('Take this word').click();
   await page.getByLabel('Before the first question').fill('Have your bank card at hand.');
+  await page.getByLabel('Pass phrase').fill('garden gate');
   await saved();
   await button('Publish').click();
   await page.getByText('published', { exact: true }).waitFor();
@@ -163,11 +164,20 @@ async function openPhone(): Promise<void> {
   phone.setDefaultTimeout(60_000);
   phone.on('pageerror', (error) => faults.push(error.message));
 }
+async function sayPhrase(phrase: string): Promise<void> {
+  await phone.getByRole('heading', { name: 'Diese Seite hat ein Kennwort' }).waitFor();
+  await phone.getByLabel('Das Kennwort').fill(phrase);
+  await german('Seite öffnen').tap();
+}
 const german = (name: string | RegExp): Locator => phone.getByRole('button', { name, exact: true });
 
 step('on a phone it speaks the language of the visitor, and what is missing leads to its question', async () => {
   await openPhone();
   await phone.goto(`${mailbag.address}/in/plots-2027`);
+  await sayPhrase('garden shed');
+  await phone.getByRole('alert').getByText('Das ist nicht das Kennwort.').waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
+  await sayPhrase('Garden Gate');
   await phone.getByText('Have your bank card at hand.').waitFor();
   expect(await violationsOn(phone)).toEqual([]);
   // What a phone must fetch before anybody can answer: scripts and styles, as they travel.
@@ -233,6 +243,8 @@ step('a link that is mailed to the visitor goes on elsewhere, where they stopped
   await pocket.close();
   await openPhone();
   await phone.goto(link);
+  // The link alone does not open a page that has a pass phrase.
+  await sayPhrase('garden gate');
   await phone.getByRole('heading', { name: heading!, level: 1 }).waitFor();
   expect(phone.url()).not.toContain('#');
 });

@@ -32,11 +32,20 @@ export class Refused extends Error {
   }
 }
 
+/** What lets a visitor in to a page that has a pass phrase: the phrase, or the personal link that they were given. */
+const pass = { phrase: '', link: '' };
+export const letIn = (by: Partial<typeof pass>): void => void Object.assign(pass, by);
+
 async function ask(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Response> {
   const answer = await fetch(`/api/public/${path}`, {
     method,
     credentials: 'omit',
-    headers: { 'X-Mailbag': '1', ...(body !== undefined && { 'Content-Type': 'application/json' }) },
+    headers: {
+      'X-Mailbag': '1',
+      ...(pass.phrase && { 'X-Mailbag-Phrase': encodeURIComponent(pass.phrase) }),
+      ...(pass.link && { 'X-Mailbag-Link': encodeURIComponent(pass.link) }),
+      ...(body !== undefined && { 'Content-Type': 'application/json' }),
+    },
     ...(body !== undefined && { body: JSON.stringify(body) }),
   });
   if (answer.ok) return answer;

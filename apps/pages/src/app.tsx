@@ -2,10 +2,11 @@ import type { IntakeAnswers } from '@mailbag/core/intake';
 import { planIn } from '@mailbag/core/intake';
 import { useEffect, useState } from 'react';
 import type { PublicPage } from './api';
-import { Refused, goOnWith, loadPage, openPersonal, wordOf } from './api';
+import { Refused, goOnWith, letIn, loadPage, openPersonal, wordOf } from './api';
 import { PersonalAsk } from './personal-link';
 import type { PersonalVisit } from './personal-token';
 import { personalPlace, personalToken } from './personal-token';
+import { PhraseAsk } from './phrase-ask';
 import { keepVisit, keptVisit } from './kept-visit';
 import { Page } from './page';
 import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
@@ -16,6 +17,8 @@ import { directionOf, isLanguage, languageFor, sayIn } from './words';
 const DRAFT = 'draft';
 /** What stands behind the # of a link to go on. */
 const TOKEN = /^[\w-]{43}$/;
+/** Where what was said to be let in is kept as long as this window stands. */
+const phrasePlace = (word: string): string => `mailbag-phrase-${word}`;
 const LANGUAGE = 'mailbag-page-language';
 
 function firstLanguage(): Language {
@@ -30,7 +33,11 @@ interface Opened {
 }
 /** `asks`: what the recipient of a personal link must say first. */
 type Loaded =
-  Opened | { asks: string; token: string; page: PublicPage } | { fault: 'gone' | 'failed' | 'personalGone'; why?: string } | null;
+  | Opened
+  | { asks: string; token: string; page: PublicPage }
+  | { phraseIsWrong: boolean }
+  | { fault: 'gone' | 'failed' | 'personalGone'; why?: string }
+  | null;
 
 /** Whoever has begun finishes in the version in which they began. @param place where what they typed is kept */
 async function asBegun(word: string, page: PublicPage, place: string): Promise<PublicPage> {
@@ -79,6 +86,7 @@ export function App() {
     }
     const token = location.hash.slice(1);
     const own = personalToken(location.hash);
+    letIn({ phrase: sessionStorage.getItem(phrasePlace(word)) ?? '', link: own ?? '' });
     const beginOwn = async (link: string): Promise<Loaded> => {
       const page = await loadPage(word);
       try {
@@ -102,9 +110,11 @@ export function App() {
       );
       return asBegun(word, page, word);
     };
-    (own === null ? begin() : beginOwn(own)).then(setLoaded, (error: unknown) =>
-      setLoaded({ fault: error instanceof Refused && error.status === 404 ? 'gone' : 'failed' }),
-    );
+    (own === null ? begin() : beginOwn(own)).then(setLoaded, (error: unknown) => {
+      if (!(error instanceof Refused)) return setLoaded({ fault: 'failed' });
+      if (error.code === 'intake-phrase') return setLoaded({ phraseIsWrong: sessionStorage.getItem(phrasePlace(word)) !== null });
+      setLoaded(error.status === 404 ? { fault: 'gone' } : { fault: 'failed', why: error.message });
+    });
     return undefined;
   }, [word, isTrial, tries]);
 
@@ -156,6 +166,16 @@ export function App() {
             </Button>
           )}
         </Body>
+      ) : 'phraseIsWrong' in loaded ? (
+        <PhraseAsk
+          isWrong={loaded.phraseIsWrong}
+          say={say}
+          onSay={(phrase) => {
+            sessionStorage.setItem(phrasePlace(word), phrase);
+            setLoaded(null);
+            setTries(tries + 1);
+          }}
+        />
       ) : 'asks' in loaded ? (
         <PersonalAsk
           word={word}

@@ -157,6 +157,15 @@ export class IntakeOpeningPlan implements IntakeOpening {
   })
   sites!: string[];
 
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  passPhrase?: string;
+
+  @IsOptional()
+  @IsBoolean()
+  oncePerAddress?: boolean;
+
   @IsInt()
   @Min(0)
   @Max(365)

@@ -212,6 +212,22 @@ test('what must be known first is asked, nothing is shown or taken before it is 
   await setPersonal({ ask: '' });
 });
 
+test('whoever has a personal link needs no pass phrase, and a link that was never given is none', async () => {
+  const place = ['opening', 'passPhrase'];
+  const set = (is: string, was?: string) =>
+    mailbag.client.send('POST', `/api/intakes/${intake.id}/changes`, {
+      changes: [{ kind: 'set', place, ...(was !== undefined && { was }), is }],
+    });
+  await set('roses');
+  await mailbag.client.send('POST', `/api/intakes/${intake.id}/publish`);
+  const page = (link: string): Promise<Response> =>
+    stranger(mailbag.address, 'GET', `/api/public/intakes/${intake.word}`, undefined, { 'X-Mailbag-Link': link });
+  expect((await page(tokenOf('ada.wren'))).status).toBe(200);
+  expect((await page(`${tokenOf('ada.wren').split('.')[0]}.${'a'.repeat(22)}`)).status).toBe(403);
+  await set('', 'roses');
+  await mailbag.client.send('POST', `/api/intakes/${intake.id}/publish`);
+});
+
 test('a link holds no longer once it has ended, or earlier links were taken back', async () => {
   await setPersonal({ until: '2026-01-01T00:00:00Z' });
   const answer = await open(tokenOf('ada.wren'));

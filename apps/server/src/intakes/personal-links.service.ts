@@ -1,6 +1,6 @@
 import type { PublicPersonalAnswer } from '@mailbag/contract';
 import type { AnswerChange, Column, IntakeAnswers, IntakePlan, PersonalPlan, SourceRecord } from '@mailbag/core';
-import { MailbagError, answerChanges, knownAnswers, knownBeside, normalised, remark, typedDay } from '@mailbag/core';
+import { MailbagError, answerChanges, isMailbagError, knownAnswers, knownBeside, normalised, remark, typedDay } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
 import { CorrectionsService } from '../corrections/corrections.service.js';
@@ -69,6 +69,17 @@ export class PersonalLinks {
     const visit = await this.visit(await this.editions.ofWord(word), token);
     if (visit.personal.ask !== '' && !this.knows(visit, check)) throw new MailbagError('not-found', { what: 'link' });
     return visit;
+  }
+
+  /** Whether somebody was given a link, whatever else they must say. */
+  async isGiven(word: string, token: string): Promise<boolean> {
+    return this.visit(await this.editions.ofWord(word), token).then(
+      () => true,
+      (error: unknown) => {
+        if (!isMailbagError(error)) throw error;
+        return false;
+      },
+    );
   }
 
   /** A link that was never given, that was taken back, or whose copy was withdrawn, is answered alike. @throws MailbagError not-found, intake-closed */

@@ -8,6 +8,9 @@ const STATEMENTS = [
   "ALTER TABLE submission ADD COLUMN settled TEXT NOT NULL DEFAULT 'none'",
   // The earlier submission in whose place this one came.
   'ALTER TABLE submission ADD COLUMN mends INTEGER',
+  // The e-mail address of whoever answered, in small letters; empty: none was asked for.
+  "ALTER TABLE submission ADD COLUMN address TEXT NOT NULL DEFAULT ''",
+  "CREATE INDEX submission_by_address ON submission (intakeId, address) WHERE address <> ''",
   'CREATE INDEX submission_by_mended ON submission (mends) WHERE mends IS NOT NULL',
   "CREATE INDEX submission_to_settle ON submission (intakeId) WHERE settled = 'open'",
 ];
@@ -21,8 +24,9 @@ export class PersonalLinks1765500000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const index of ['submission_to_settle', 'submission_by_mended']) await runner.query(`DROP INDEX ${index}`);
-    for (const column of ['mends', 'settled', 'known', 'changes', 'copyCode'])
+    for (const index of ['submission_to_settle', 'submission_by_mended', 'submission_by_address'])
+      await runner.query(`DROP INDEX ${index}`);
+    for (const column of ['address', 'mends', 'settled', 'known', 'changes', 'copyCode'])
       await runner.query(`ALTER TABLE submission DROP COLUMN ${column}`);
   }
 }

@@ -13,7 +13,7 @@ import {
   PublicSubmitRequest,
 } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, StreamableFile, UseGuards } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { trustedAddress } from '../accounts/origin.js';
 import { OpenToEverybody, TakesMegabytes } from '../accounts/session.guard.js';
@@ -22,6 +22,7 @@ import { config } from '../platform/config.js';
 import { attachment } from '../platform/content-disposition.js';
 import { PersonalLinks } from '../intakes/personal-links.service.js';
 import { KeptVisits } from './kept-visits.service.js';
+import { PhraseGuard } from './phrase.guard.js';
 import { PublicIntakes } from './public-intakes.service.js';
 import type { Asking } from './visitor-limits.js';
 import { VisitorLimits } from './visitor-limits.js';
@@ -32,6 +33,7 @@ const PDF = { type: 'application/pdf' };
 
 /** What strangers reach: the pages of intakes. Nothing else of Mailbag is to be had here, and no session counts. */
 @Controller('api/public')
+@UseGuards(PhraseGuard)
 export class PublicIntakesController {
   private readonly limits = new VisitorLimits(config.visitorLimits);
   constructor(

@@ -10,7 +10,7 @@ import type {
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
-import type { AnswerFault, IntakePlan } from '@mailbag/core';
+import type { AnswerFault, IntakeAnswers, IntakePlan } from '@mailbag/core';
 import {
   MailbagError,
   SAMPLE_CODE,
@@ -167,8 +167,14 @@ export class PublicIntakes {
     await Promise.all(waiting);
     if (unreadable.length > 0) return { faults: unreadable, number: null, receipt: null };
     const changes = visit ? this.links.changes(plan, visit, given, today()) : [];
-    const { row, isNew } = await this.transactions.run(async (sql) => {
-      const kept = await submissionStore.keep(sql, keyHash, {
+    const mail = addressOf(plan, given);
+    const kept = await this.transactions.run(async (sql) => {
+      // The same sent twice at the same time is one, and has not answered before itself.
+      const same = await submissionStore.byKey(sql, keyHash);
+      if (same) return { row: same, isNew: false };
+      if (plan.opening.oncePerAddress && mends === null && mail && (await submissionStore.isAnswered(sql, edition.intakeId, mail.address)))
+        return { question: mail.question };
+      const added = await submissionStore.keep(sql, keyHash, {
         intakeId: edition.intakeId,
         editionId: edition.id,
         number,
@@ -181,10 +187,14 @@ export class PublicIntakes {
         known: JSON.stringify(visit ? this.links.beside(plan, visit) : {}),
         settled: changes.length > 0 ? 'open' : 'none',
         mends,
+        address: mail?.address ?? '',
       });
-      if (visit && kept.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
-      return kept;
+      if (visit && added.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
+      return added;
     });
+    if ('question' in kept)
+      return { faults: [{ question: kept.question, code: 'answered-already', detail: '' }], number: null, receipt: null };
+    const { row, isNew } = kept;
     if (isNew) await this.submissions.arrived(edition.intakeId, plan.name);
     return { faults: [], number: row.number, receipt: key };
   }
@@ -237,6 +247,17 @@ function closedWords({ why, at }: PublicClosed, { most, contact }: IntakePlan['o
   const day = at.slice(0, 10);
   const said = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${most} places are taken` }[why];
   return contact.trim() === '' ? said : `${said}; ask ${contact.trim()}`;
+}
+
+/** The e-mail address in answers, in small letters, and its question; null: none is asked for, or none was given. */
+function addressOf(plan: IntakePlan, answers: IntakeAnswers): { question: string; address: string } | null {
+  const question = askedSections(plan)
+    .flatMap(({ questions }) => questions)
+    .find(({ kind }) => kind === 'e-mail');
+  const answer = question && answers[question.id];
+  return question && typeof answer === 'string' && answer.trim() !== ''
+    ? { question: question.id, address: answer.trim().toLowerCase() }
+    : null;
 }
 
 /** The plan as a page is told it: what was put away, and what only the office needs, stays here. */

@@ -4,6 +4,7 @@ test('a bucket gives what is in it, then what comes back each second, and never 
   let now = 0;
   const buckets = new TokenBuckets({ most: 3, perSecond: 0.5 }, () => now);
   expect([1, 2, 3, 4].map(() => buckets.take('a'))).toEqual([0, 0, 0, 2]);
+  expect([buckets.wait('a'), buckets.wait('b'), buckets.wait('b')]).toEqual([2, 0, 0]);
   expect(buckets.take('b')).toBe(0);
   now = 2000;
   expect([buckets.take('a'), buckets.take('a')]).toEqual([0, 2]);

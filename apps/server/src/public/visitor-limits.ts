@@ -22,13 +22,25 @@ export class TokenBuckets {
     private readonly now: () => number = Date.now,
   ) {}
 
+  private there(name: string, now: number): number {
+    const { most, perSecond } = this.size;
+    const before = this.buckets.get(name) ?? { tokens: most, at: now };
+    return Math.min(most, before.tokens + ((now - before.at) / 1000) * perSecond);
+  }
+  private secondsTo(tokens: number, there: number): number {
+    return there >= tokens ? 0 : Math.ceil((tokens - there) / this.size.perSecond);
+  }
+
+  /** Seconds until there are enough tokens; 0: there are. None is taken. */
+  wait(name: string, tokens = 1): number {
+    return this.secondsTo(tokens, this.there(name, this.now()));
+  }
+
   /** Takes tokens. @returns seconds until there are enough; 0: they were taken */
   take(name: string, tokens = 1): number {
-    const { most, perSecond } = this.size;
     const now = this.now();
-    const before = this.buckets.get(name) ?? { tokens: most, at: now };
-    const there = Math.min(most, before.tokens + ((now - before.at) / 1000) * perSecond);
-    const wait = there >= tokens ? 0 : Math.ceil((tokens - there) / perSecond);
+    const there = this.there(name, now);
+    const wait = this.secondsTo(tokens, there);
     this.buckets.delete(name);
     this.buckets.set(name, { tokens: wait > 0 ? there : there - tokens, at: now });
     if (this.buckets.size > MOST_KEPT) this.buckets.delete(this.buckets.keys().next().value!);

@@ -26,9 +26,12 @@ export interface SubmissionRow {
   settled: 'none' | 'open' | 'accepted' | 'refused';
   /** The earlier submission in whose place it came; null: none. */
   mends: number | null;
+  /** The e-mail address of whoever answered, in small letters; empty: none was asked for. */
+  address: string;
 }
 
-const COLUMNS = 'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends';
+const COLUMNS =
+  'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address';
 
 /** Which answers are listed. */
 export interface SubmissionFilter {
@@ -48,13 +51,14 @@ const IN_FORCE = 'NOT EXISTS (SELECT 1 FROM submission AS later WHERE later.mend
 export const submissionStore = {
   /** Keeps a submission, once for each key. @returns the one that is kept under it, now or before */
   async keep(sql: Sql, keyHash: string, submission: Omit<SubmissionRow, 'id'>): Promise<{ row: SubmissionRow; isNew: boolean }> {
-    const { intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends } = submission;
+    const { intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address } =
+      submission;
     const added = await one<SubmissionRow>(
       sql,
-      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
        ON CONFLICT DO NOTHING RETURNING ${COLUMNS}`,
-      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends],
+      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address],
     );
     return { row: added ?? (await submissionStore.byKey(sql, keyHash))!, isNew: added !== undefined };
   },
@@ -63,6 +67,10 @@ export const submissionStore = {
 
   byId: (sql: Sql, intakeId: number, id: number) =>
     one<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id = ?`, [intakeId, id]),
+
+  /** Whether somebody with an address has answered. */
+  isAnswered: async (sql: Sql, intakeId: number, address: string): Promise<boolean> =>
+    (await one(sql, 'SELECT 1 AS found FROM submission WHERE intakeId = ? AND address = ?', [intakeId, address])) !== undefined,
 
   /** Those whose changes nobody has looked at. */
   open: (sql: Sql, intakeId: number) =>

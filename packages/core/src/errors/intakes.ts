@@ -25,6 +25,11 @@ export const intakesErrors = {
   'intake-word-taken': told<{ word: string }>((e) => `“/in/${e.word}” already leads to another intake. Choose another word.`, 409),
   'intake-not-published': told<{ intake: string }>((e) => `“${e.intake}” is not published yet.`, 404),
   'intake-closed': told<{ why: string }>((e) => `This page takes no answers: ${e.why}.`, 409),
+  'intake-phrase': told<{ isWrong: boolean }>(
+    (e) =>
+      e.isWrong ? 'That is not the pass phrase of this page.' : 'This page has a pass phrase. Ask the office that gave you its address.',
+    403,
+  ),
   'intake-answers-wrong': told<{ count: number }>(
     (e) => `${e.count === 1 ? 'One answer needs' : `${e.count} answers need`} another look. The page says which.`,
   ),

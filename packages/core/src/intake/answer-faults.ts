@@ -12,7 +12,15 @@ import { shownSections } from './shown-questions.js';
 
 /** Why an answer cannot be taken, by codes that the page has words for in each language. */
 export type FaultCode =
-  'missing' | 'too-long' | 'not-a-date' | 'not-a-number' | 'not-an-address' | 'not-an-option' | 'not-a-picture' | 'odd';
+  | 'missing'
+  | 'too-long'
+  | 'not-a-date'
+  | 'not-a-number'
+  | 'not-an-address'
+  | 'not-an-option'
+  | 'not-a-picture'
+  | 'answered-already'
+  | 'odd';
 export interface AnswerFault {
   /** Id of the question. */
   question: string;

@@ -66,6 +66,10 @@ export interface IntakeOpening {
   contact: string;
   /** Sites that may show the page within theirs, as origins such as https://www.example.org. */
   sites: string[];
+  /** What visitors must say before they see anything; left out or empty: nothing. */
+  passPhrase?: string;
+  /** Whether one e-mail address can answer only once; left out: it can answer as often as it likes. */
+  oncePerAddress?: boolean;
   /** Days for which a link holds by which a visitor goes on later; 0: none is mailed. */
   keptDays: number;
 }

@@ -7,7 +7,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { fromLocalTime, localTime } from '../../features/local-time';
 import { Button } from '../../ui/button';
-import { TextInput } from '../../ui/field';
+import { TextInput, Toggled } from '../../ui/field';
 import { Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import type { IntakeWork } from './intake-work';
@@ -69,6 +69,20 @@ export function PagePart({ work }: { work: IntakeWork }) {
                 />
               </div>
             </Row>
+            <div style={{ width: 300 }}>
+              <TextInput
+                label="Pass phrase"
+                value={plan.opening.passPhrase ?? ''}
+                placeholder="none: everybody can open the page"
+                help="Visitors are asked for it before they see anything. Capitals do not count."
+                onChange={(passPhrase) => open({ passPhrase })}
+              />
+            </div>
+            <Toggled
+              label="Each e-mail address answers once only"
+              value={plan.opening.oncePerAddress ?? false}
+              onChange={(oncePerAddress) => open({ oncePerAddress })}
+            />
             <div style={{ width: 300 }}>
               <TextInput
                 label="Days for which a mailed link to go on later holds"
