@@ -116,7 +116,7 @@ step('before it is published it is tried with made-up answers, and nobody but on
   const frame = page.frameLocator('iframe[title="The page as a visitor sees it"]');
   await frame.getByText('Robin Made-Up').first().waitFor();
   await button('Try it').click();
-  await button('Make and mail them to me').click();
+  await button('Make and mail to me').click();
   const trial = page.getByRole('region', { name: 'Trial run' });
   await trial.getByText(`1 message went to ${person.email}.`).waitFor();
   expect(await trial.getByRole('link', { name: /\.pdf/ }).count()).toBe(2);
@@ -297,6 +297,24 @@ step('it is sent, and the copies are downloaded in one zip with every answer and
   );
   const sign = templates[0]!.fieldList.find(({ kind }) => kind === 'signature')!.widgets[0]!.rect;
   expect(inkIn(await pictureOf(mandate!), sign)).toBeGreaterThan(200);
+});
+
+step('the copies are mailed on to somebody else, once a code has shown that the address is the visitor’s own', async () => {
+  await german('Die Kopien mailen lassen').tap();
+  await phone.getByLabel('Ihre E-Mail-Adresse').fill('ayumi@example.org');
+  await german('Code mailen').tap();
+  await phone.getByText(/^Wir haben einen Code an ayumi@example.org gemailt/).waitFor();
+  await phone.getByLabel('Der Code').fill('12');
+  await phone.getByLabel('Die Kopien mailen an').fill('bank@example.net');
+  await german('Kopien mailen').tap();
+  await phone.getByRole('alert').getByText('Das ist nicht der Code').waitFor();
+  const [letter] = (await office.received()).filter(({ to, subject }) => to === 'ayumi@example.org' && /^\d{6} ist/.test(subject));
+  await phone.getByLabel('Der Code').fill(letter!.subject.slice(0, 6));
+  await german('Kopien mailen').tap();
+  await phone.getByText('Die Kopien sind unterwegs an bank@example.net.').waitFor();
+  expect(await violationsOn(phone)).toEqual([]);
+  const [sent] = (await office.letters()).filter(({ to }) => to === 'bank@example.net');
+  expect(sent!.attachments).toHaveLength(2);
 });
 
 step('the office sees the answer with its copies, and the visitor was mailed them', async () => {

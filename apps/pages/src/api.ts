@@ -20,6 +20,8 @@ export interface Receipt {
   number: string;
   copies: string[];
   isMaking: boolean;
+  /** Whether they can be mailed on. */
+  canMail: boolean;
 }
 /** What the server refused, with its sentence. */
 export class Refused extends Error {
@@ -123,5 +125,11 @@ export const goOnWith = (word: string, token: string): Promise<{ edition: number
   json(ask('POST', `intakes/${encodeURIComponent(word)}/visits/kept`, { token }));
 
 export const loadReceipt = (key: string): Promise<Receipt> => json(ask('GET', `receipts/${encodeURIComponent(key)}`));
+/** Mails a code to an address that somebody says is theirs. @throws Refused */
+export const mailCode = async (key: string, email: string, language: string): Promise<void> =>
+  void (await ask('POST', `receipts/${encodeURIComponent(key)}/mail-code`, { email, language }));
+/** Mails the copies on. @throws Refused */
+export const mailCopies = async (key: string, code: string, to: string, language: string): Promise<void> =>
+  void (await ask('POST', `receipts/${encodeURIComponent(key)}/mail`, { code, to, language }));
 export const copyAddress = (key: string, index: number): string => `/api/public/receipts/${encodeURIComponent(key)}/copies/${index}`;
 export const zipAddress = (key: string): string => `/api/public/receipts/${encodeURIComponent(key)}/copies.zip`;

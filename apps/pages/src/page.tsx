@@ -201,6 +201,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
         <Thanks
           receipt={visit.key}
           words={page.plan.after.thanks}
+          language={language}
           say={say}
           onAnew={() => {
             keepVisit(place, null, localStorage);

@@ -1,8 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Receipt } from './api';
 import { copyAddress, loadReceipt, zipAddress } from './api';
+import { MailCopies } from './mail-copies';
 import { Body, Button, ButtonLink, Foot, Note, Quiet } from './styles';
-import type { Say } from './words';
+import type { Language, Say } from './words';
 
 /** Milliseconds between two looks whether the copies are made. */
 const LOOK_AGAIN = 1000;
@@ -11,12 +12,13 @@ interface Props {
   receipt: string;
   /** What the office says at the end; empty: nothing. */
   words: string;
+  language: Language;
   say: Say;
   onAnew: () => void;
 }
 
 /** After submitting: the number, and the copies as soon as they are made. */
-export function Thanks({ receipt: key, words, say, onAnew }: Props) {
+export function Thanks({ receipt: key, words, language, say, onAnew }: Props) {
   const [receipt, setReceipt] = useState<Receipt | null>(null);
   const [isAway, setAway] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
@@ -68,6 +70,7 @@ export function Thanks({ receipt: key, words, say, onAnew }: Props) {
                 {say('zip')}
               </ButtonLink>
             )}
+            {receipt?.canMail && <MailCopies receipt={key} language={language} say={say} />}
           </>
         )}
       </Body>

@@ -112,6 +112,7 @@ import { IntakesService } from './intakes/intakes.service.js';
 import { IntakeTrials } from './intakes/intake-trials.service.js';
 import { PersonalLinks } from './intakes/personal-links.service.js';
 import { Submissions } from './intakes/submissions.service.js';
+import { CopyMail } from './public/copy-mail.service.js';
 import { KeptVisits } from './public/kept-visits.service.js';
 import { PublicIntakes } from './public/public-intakes.service.js';
 import { PublicIntakesController } from './public/public-intakes.controller.js';
@@ -260,6 +261,7 @@ import { Pool } from './work/pool.js';
     IntakeTrials,
     Submissions,
     KeptVisits,
+    CopyMail,
     PublicIntakes,
     SourceKinds,
     SourcesService,

@@ -201,6 +201,28 @@ export class PublicFaultsAnswer {
   faults!: PublicFault[];
 }
 
+/** Whoever has copies mailed shows first that an address is theirs. */
+export class PublicMailCodeRequest {
+  @IsString()
+  @MaxLength(320)
+  email!: string;
+
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+}
+export class PublicMailRequest {
+  @IsString()
+  @MaxLength(20)
+  code!: string;
+
+  @IsString()
+  @MaxLength(320)
+  to!: string;
+
+  @Matches(/^[a-z]{2}(-[A-Z]{2})?$/)
+  language!: string;
+}
+
 export class PublicReceipt {
   @IsString()
   number!: string;
@@ -213,6 +235,10 @@ export class PublicReceipt {
   /** Whether copies are still being made. */
   @IsBoolean()
   isMaking!: boolean;
+
+  /** Whether they can be mailed on. */
+  @IsBoolean()
+  canMail!: boolean;
 }
 
 export class PublicSubmitAnswer extends PublicFaultsAnswer {

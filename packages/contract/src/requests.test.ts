@@ -63,6 +63,8 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['another revision for a mailing', contract.TakeOverRequest, { templateId: 1, revisionId: 2, pairs: [{ old: 'a', new: 'b' }] }, { templateId: ['1', 0.5], revisionId: [null], pairs: ['all', ['a'], [{ old: 1, new: 'b' }]], map: ['none'] }],
   ['a field that became another', contract.FieldPairRequest, { old: 'a', new: 'b' }, { old: [1, long(2001)], new: [null] }],
   ['a new intake', contract.IntakeCreateRequest, { name: 'Ask for a plot', templates: [1, 2] }, { name: ['', long(201)], templates: [[1, 1], ['1'], 'all'], before: [{ mailingId: 'x', site: '' }] }],
+  ['a code for copies by mail', contract.PublicMailCodeRequest, { email: 'ada@example.org', language: 'de' }, { email: [long(321), 5], language: ['German', ''] }],
+  ['copies by mail', contract.PublicMailRequest, { code: '123 456', to: 'ada@example.org', language: 'en-GB' }, { code: [long(21), 5], to: [long(321), 5], language: ['x'] }],
   ['a trial of an intake', contract.IntakeTrialRequest, { answers: { q1: 'B-17', q2: ['A', 'B'] }, mailed: false }, { answers: ['x', 5], mailed: ['no', 1] }],
   ['the word of an intake', contract.IntakeWordRequest, { word: 'ask-for-a-plot' }, { word: [long(81), 5] }],
   ['changes of an intake', contract.IntakeChangesRequest, { changes: [] }, { changes: ['all', {}] }],

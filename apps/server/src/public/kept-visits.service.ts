@@ -41,27 +41,15 @@ export class KeptVisits {
    */
   async keep(word: string, { edition: id, answers, key, step, language, email }: PublicKeepRequest, site: string | null): Promise<void> {
     const { plan, intakeId } = await this.editions.begun(word, id);
-    const sender = await this.senders.ready(null);
     const days = await this.days(plan.opening.keptDays, site);
-    if (!sender || days === 0 || addressFault(email.trim()) !== null) throw new MailbagError('intake-link-not-mailed');
+    if (days === 0 || addressFault(email.trim()) !== null) throw new MailbagError('intake-link-not-mailed');
     const token = randomBytes(32).toString('base64url');
     const content = JSON.stringify({ edition: id, answers, step, key } satisfies PublicKeptAnswer);
     await this.transactions.run((sql) =>
       keptVisitStore.keep(sql, digestOf(token), intakeId, content, new Date(Date.now() + days * DAY).toISOString()),
     );
-    const { transporter } = await this.senders.connected(sender.id);
-    try {
-      await transporter.sendMail({
-        from: { name: sender.name, address: sender.address },
-        to: email.trim(),
-        ...visitMail(language, plan.title.trim() || plan.name, `${site}/in/${word}#${token}`, days),
-        headers: { 'Auto-Submitted': 'auto-generated' },
-      });
-    } catch (cause) {
-      throw new MailbagError('intake-link-not-mailed', {}, { cause });
-    } finally {
-      transporter.close();
-    }
+    const letter = visitMail(language, plan.title.trim() || plan.name, `${site}/in/${word}#${token}`, days);
+    if ((await this.senders.mailOne(email.trim(), letter)) !== null) throw new MailbagError('intake-link-not-mailed');
   }
 
   /** @throws MailbagError not-found when there is none, or its time is over */

@@ -6,6 +6,8 @@ import {
   PublicKeepRequest,
   PublicKeptAnswer,
   PublicKeptRequest,
+  PublicMailCodeRequest,
+  PublicMailRequest,
   PublicPersonalAnswer,
   PublicPersonalRequest,
   PublicReceipt,
@@ -21,6 +23,7 @@ import { Answers } from '../platform/answers.js';
 import { config } from '../platform/config.js';
 import { attachment } from '../platform/content-disposition.js';
 import { PersonalLinks } from '../intakes/personal-links.service.js';
+import { CopyMail } from './copy-mail.service.js';
 import { KeptVisits } from './kept-visits.service.js';
 import { PhraseGuard } from './phrase.guard.js';
 import { PublicIntakes } from './public-intakes.service.js';
@@ -40,6 +43,7 @@ export class PublicIntakesController {
     private readonly intakes: PublicIntakes,
     private readonly visits: KeptVisits,
     private readonly links: PersonalLinks,
+    private readonly copyMail: CopyMail,
   ) {}
 
   private take(what: Asking, { ip = '' }: Request, word: string): void {
@@ -151,8 +155,27 @@ export class PublicIntakesController {
   @OpenToEverybody()
   async receipt(@Param('key') key: string, @Req() request: Request): Promise<PublicReceipt> {
     this.take('look', request, '');
-    const { number, copies, isMaking } = await this.intakes.receipt(key);
-    return { number, copies, isMaking };
+    const { number, copies, isMaking, canMail } = await this.intakes.receipt(key);
+    return { number, copies, isMaking, canMail };
+  }
+
+  /** Mails a code to whoever wants copies mailed, so that nobody uses the page to send what they like. */
+  @Post('receipts/:key/mail-code')
+  @HttpCode(204)
+  @OpenToEverybody()
+  async mailCode(@Param('key') key: string, @Body() body: PublicMailCodeRequest, @Req() request: Request): Promise<void> {
+    this.take('mail', request, '');
+    this.limits.takeRecipient(body.email);
+    await this.copyMail.mailCode(key, body);
+  }
+
+  @Post('receipts/:key/mail')
+  @HttpCode(204)
+  @OpenToEverybody()
+  async mail(@Param('key') key: string, @Body() body: PublicMailRequest, @Req() request: Request): Promise<void> {
+    this.take('submit', request, '');
+    this.limits.takeRecipient(body.to);
+    await this.copyMail.send(key, body);
   }
 
   @Get('receipts/:key/copies/:index')

@@ -10,7 +10,7 @@ import type {
   PublicSubmitAnswer,
   PublicSubmitRequest,
 } from '@mailbag/contract';
-import type { AnswerFault, IntakeAnswers, IntakePlan } from '@mailbag/core';
+import type { AnswerFault, IntakeAnswers, IntakePlan, PageLanguage } from '@mailbag/core';
 import {
   MailbagError,
   SAMPLE_CODE,
@@ -19,6 +19,7 @@ import {
   askedSections,
   copyCode,
   isMailbagError,
+  planIn,
   shownTranslations,
   submissionKey,
 } from '@mailbag/core';
@@ -206,7 +207,7 @@ export class PublicIntakes {
   }
 
   /** What became of a submission. @param key that it was sent with @throws MailbagError not-found */
-  async receipt(key: string): Promise<PublicReceipt & { files: { code: string; path: string; sha256: string | null }[] }> {
+  async receipt(key: string): Promise<PublicReceipt & { files: { id: number; code: string; path: string; sha256: string | null }[] }> {
     const submission = await submissionStore.byKey(this.transactions, sha256(key));
     if (!submission) throw new MailbagError('not-found', { what: 'submission' });
     const intake = await intakeStore.byId(this.transactions, submission.intakeId);
@@ -217,8 +218,17 @@ export class PublicIntakes {
       copies: made.map(({ path }) => path.slice(path.lastIndexOf('/') + 1)),
       isMaking:
         (intake !== undefined && (await this.jobs.isUnderWay('answers', intake.id))) || copies.some(({ state }) => state === 'planned'),
-      files: made.map(({ code, path, sha256: digest }) => ({ code, path, sha256: digest })),
+      canMail: (await this.visits.days(1, '')) > 0,
+      files: made.map(({ id, code, path, sha256: digest }) => ({ id, code, path, sha256: digest })),
     };
+  }
+
+  /** What the page says above that a submission was sent from. @throws MailbagError not-found */
+  async titleOf(key: string): Promise<string> {
+    const submission = await submissionStore.byKey(this.transactions, sha256(key));
+    if (!submission) throw new MailbagError('not-found', { what: 'submission' });
+    const { plan } = await this.editions.byId(submission.editionId);
+    return planIn(plan, submission.language.slice(0, 2) as PageLanguage).title.trim() || plan.name;
   }
 
   /** One copy of a submission. @throws MailbagError not-found, batch-file-gone, copy-changed */

@@ -268,7 +268,10 @@ export class SendersService {
   }
 
   /** Mails a single message from the first confirmed sender, at once. @returns why it could not be; null: it was */
-  async mailOne(to: string, { subject, text }: { subject: string; text: string }): Promise<string | null> {
+  async mailOne(
+    to: string,
+    { subject, text, attachments = [] }: { subject: string; text: string; attachments?: { filename: string; content: Buffer }[] },
+  ): Promise<string | null> {
     const sender = await this.ready(null);
     if (!sender) return 'no sender is confirmed yet';
     const { transporter } = await this.connected(sender.id);
@@ -278,6 +281,7 @@ export class SendersService {
         to,
         subject: oneLine(subject),
         text,
+        attachments,
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
       return null;

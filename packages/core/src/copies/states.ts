@@ -50,7 +50,7 @@ export const copyEvents = [
 export type CopyEventKind = (typeof copyEvents)[number];
 
 /** What is written into a copy's story without changing its state. */
-export const copyNotes = ['remind', 'to-paper', 'off-paper', 'reprint', 'delay', 'find', 'report', 'answer'] as const;
+export const copyNotes = ['remind', 'to-paper', 'off-paper', 'reprint', 'delay', 'find', 'report', 'answer', 'pass-on'] as const;
 export type CopyNote = (typeof copyNotes)[number];
 
 /** For each event the states from which it leads, and where to. */

@@ -52,5 +52,7 @@ export const intakesErrors = {
     409,
   ),
   'intake-link-not-mailed': told(() => `The link could not be mailed. Look at the address, or go on now.`, 409),
+  'intake-code-wrong': told(() => 'That is not the code, or it is over. Look at it again, or ask for another one.', 409),
+  'intake-mail-failed': told(() => 'The message could not be sent. Look at the address, or download the copies.', 409),
   'intake-copies-not-ready': told(() => `The copies are still being made. Try again in a moment.`, 409),
 };

@@ -26,6 +26,8 @@ const postalCodes: Readonly<Record<string, string>> = {
   SE: '111 22',
 };
 const words: readonly (readonly [RegExp, string])[] = [
+  [/bank/i, 'Made-Up Bank'],
+  [/(?:first|given).*(?:last|sur|family)/i, 'Robin Made-Up'],
   [/first|given|forename|vorname/i, 'Robin'],
   [/last|surname|family|nachname/i, 'Made-Up'],
   [/name|holder|tenant/i, 'Robin Made-Up'],

@@ -34,6 +34,7 @@ export const remarks = {
   'limits-reached': remarkOf<{ server: string }>((e) => `The limits of “${e.server}” let no more through just now.`),
   'may-have-gone-out': remarkOf(() => 'It waited when the folder was backed up or copied, and may have gone out since.'),
   'answered-by-link': remarkOf<{ number: string }>((e) => `Answered by personal link: ${e.number}`),
+  'passed-on': remarkOf<{ to: string; from: string }>((e) => `To ${e.to}, as ${e.from} asked`),
   'answer-settled': remarkOf<{ number: string }>((e) => `The changes in the answer ${e.number} were looked at`),
   'accepted-for-some': remarkOf<{ accepted: string; refused: string }>((e) => `Accepted for ${e.accepted}; refused for now: ${e.refused}`),
   'accepted-not-all': remarkOf<{ said: string; refused: string }>((e) => `${e.said} · not taken: ${e.refused}`),

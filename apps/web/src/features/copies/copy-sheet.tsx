@@ -121,6 +121,7 @@ const eventWords: Record<string, string> = {
   'off-paper': 'Taken off paper',
   reprint: 'Printed again',
   answer: 'Answered by personal link',
+  'pass-on': 'Mailed on by the visitor',
   delay: 'Delayed',
   report: 'Reported',
 };

@@ -1,7 +1,7 @@
 import type { IntakeDetail, TrialAnswer } from '@mailbag/contract';
 import type { IntakeAnswers } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Mail } from 'lucide-react';
+import { ArrowLeft, Mail } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
@@ -40,10 +40,11 @@ interface Props {
   answers: IntakeAnswers;
   /** Ends when all that was changed is saved. */
   settle: () => Promise<void>;
+  onBack: () => void;
 }
 
 /** The copies of what stands on the page now, made as those of an answer would be, and mailed to nobody but oneself. */
-export function TryOut({ intake, answers, settle }: Props) {
+export function TryOut({ intake, answers, settle, onBack }: Props) {
   const trial = useTrial(intake.mailingId);
   const { data: account } = useQuery(queries.account());
   const { data: mailing } = useQuery(queries.mailing(intake.mailingId));
@@ -64,27 +65,18 @@ export function TryOut({ intake, answers, settle }: Props) {
   return (
     <>
       <Bar>
+        <Button small onPress={onBack}>
+          <ArrowLeft size={14} />
+          Back to the page
+        </Button>
         <Button small changes look="go" isDisabled={make.isPending} onPress={() => make.mutate(false)}>
           {trial.trial ? 'Make them again' : 'Make the copies'}
         </Button>
         {mailing?.plan.message.mailed && (
           <Button small changes isDisabled={make.isPending} onPress={() => make.mutate(true)}>
             <Mail size={14} />
-            Make and mail them to me
+            Make and mail to me
           </Button>
-        )}
-        <div className="fill" />
-        {copies.length > 1 && (
-          <div style={{ width: 180 }}>
-            <Choice
-              label="Copy"
-              hideLabel
-              small
-              items={copies.map(({ template }, at) => ({ id: String(at), text: template }))}
-              value={String(shown)}
-              onChange={(id) => setShown(Number(id))}
-            />
-          </div>
         )}
       </Bar>
       {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
@@ -92,7 +84,23 @@ export function TryOut({ intake, answers, settle }: Props) {
         <Loading what="the copies" />
       ) : trial.trial ? (
         <Beside>
-          <TrialPane mailingId={intake.mailingId} trial={trial} nameOf={() => 'What stands on the page'} />
+          <div>
+            <TrialPane mailingId={intake.mailingId} trial={trial} nameOf={() => 'What stands on the page'} />
+            {copies.length > 1 && (
+              <Bar>
+                <div style={{ width: 240 }}>
+                  <Choice
+                    label="Copy"
+                    hideLabel
+                    small
+                    items={copies.map(({ template }, at) => ({ id: String(at), text: template }))}
+                    value={String(shown)}
+                    onChange={(id) => setShown(Number(id))}
+                  />
+                </div>
+              </Bar>
+            )}
+          </div>
           {copy ? (
             <PdfPreview
               key={`${trial.trial.at} ${copy.number}`}

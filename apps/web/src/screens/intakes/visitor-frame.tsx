@@ -78,7 +78,7 @@ export function VisitorFrame({
   };
   return (
     <>
-      <Bar>
+      <Bar style={isTried ? { display: 'none' } : undefined}>
         <Button small pressed={width === 'phone'} onPress={() => setWidth('phone')}>
           <Smartphone size={14} />
           Phone
@@ -88,24 +88,16 @@ export function VisitorFrame({
           Desk
         </Button>
         <div className="fill" />
-        {isTried ? (
-          <Button small onPress={() => setTried(false)}>
-            Back to the page
-          </Button>
-        ) : (
-          <>
-            <Button small onPress={fillIn}>
-              <Wand size={14} />
-              Made-up answers
-            </Button>
-            <Button small onPress={() => setTried(true)}>
-              <FlaskConical size={14} />
-              Try it
-            </Button>
-          </>
-        )}
+        <Button small onPress={fillIn}>
+          <Wand size={14} />
+          Made-up answers
+        </Button>
+        <Button small onPress={() => setTried(true)}>
+          <FlaskConical size={14} />
+          Try it
+        </Button>
       </Bar>
-      {isTried && <TryOut intake={intake} answers={answers} settle={settle} />}
+      {isTried && <TryOut intake={intake} answers={answers} settle={settle} onBack={() => setTried(false)} />}
       {/* It stays where it is, with what stands in it. */}
       <Ground style={isTried ? { display: 'none' } : undefined}>
         <iframe ref={frame} src="/in/draft" title="The page as a visitor sees it" style={{ width: widths[width] }} />
