@@ -73,6 +73,28 @@ step('a question is worked on in place, and the boxes that it fills are lit on t
   await saved();
 });
 
+step('a question is dragged to another place, and back by undo', async () => {
+  const stand = (first: string, second: string) =>
+    page.waitForFunction(
+      (wanted) => {
+        const words = [...document.querySelectorAll('[aria-label="Questions"] button > b')].map(({ textContent }) => textContent ?? '');
+        return words.indexOf(wanted[0]!) < words.indexOf(wanted[1]!);
+      },
+      [first, second],
+    );
+  const grip = (await row('IBAN').locator('..').locator('[data-grip]').boundingBox())!;
+  const target = (await row('Account holder').boundingBox())!;
+  await page.mouse.move(grip.x + 6, grip.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(target.x + 60, target.y + 40, { steps: 8 });
+  await page.mouse.move(target.x + 60, target.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await stand('IBAN', 'Account holder');
+  await saved();
+  await button(/^Undo/).click();
+  await stand('Account holder', 'IBAN');
+});
+
 step('a question is asked of some only, and a circle of conditions is refused with the words of its questions', async () => {
   await row('Roof').click();
   await button('Ask Roof only when …').click();

@@ -33,6 +33,18 @@ export function moveQuestion(plan: IntakePlan, id: string, sectionId: string, be
   return { ...plan, sections };
 }
 
+/** Drops a question on another one, whose place it takes: what lies between moves up or down by one. On a heading it comes first under it. */
+export function dropQuestion(plan: IntakePlan, id: string, on: { question: string } | { section: string }): IntakePlan {
+  if ('section' in on) {
+    const section = plan.sections.find((one) => one.id === on.section);
+    return section ? moveQuestion(plan, id, section.id, section.questions.find((one) => one !== id) ?? null) : plan;
+  }
+  const section = plan.sections.find(({ questions }) => questions.includes(on.question));
+  if (!section) return plan;
+  const [from, to] = [section.questions.indexOf(id), section.questions.indexOf(on.question)];
+  return moveQuestion(plan, id, section.id, from >= 0 && from < to ? (section.questions[to + 1] ?? null) : on.question);
+}
+
 /** Moves a question by one place, also into the section before or after. */
 export function stepQuestion(plan: IntakePlan, id: string, by: -1 | 1): IntakePlan {
   const at = plan.sections.findIndex(({ questions }) => questions.includes(id));

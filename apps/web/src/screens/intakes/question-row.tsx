@@ -8,12 +8,16 @@ import { IconButton } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { Mark } from '../../ui/mark';
 import type { IntakeWork } from './intake-work';
+import { QuestionGrip, useQuestionDrop } from './question-dragging';
 import { QuestionSettings } from './question-settings';
 
 const Line = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: auto minmax(0, 1fr) auto;
   border-bottom: 1px solid ${color.hair};
+  &[data-over] {
+    box-shadow: inset 0 2px 0 ${color.plum};
+  }
   &[data-chosen] {
     background: ${color.plumWash};
   }
@@ -21,7 +25,7 @@ const Line = styled.div`
     text-align: start;
     border: 0;
     background: none;
-    padding: 7px 8px 7px 16px;
+    padding: 7px 8px 7px 4px;
     cursor: pointer;
     min-width: 0;
   }
@@ -67,12 +71,14 @@ interface Props {
   onStep: (by: -1 | 1) => void;
 }
 
-/** A question in the list; chosen, it is worked on in place. Alt with the arrows moves it. */
+/** A question in the list; chosen, it is worked on in place. It is dragged by its grip; Alt with the arrows moves it. */
 export function QuestionRow({ question, work, isChosen, onChoose, onStep }: Props) {
   const { words, kind, doubt, isAway, when } = question;
+  const { ref, isOver } = useQuestionDrop({ question: question.id });
   return (
     <>
-      <Line data-chosen={isChosen || undefined} data-away={isAway || undefined}>
+      <Line ref={ref} data-chosen={isChosen || undefined} data-away={isAway || undefined} data-over={isOver || undefined}>
+        <QuestionGrip id={question.id} />
         <button
           type="button"
           aria-expanded={isChosen}

@@ -13,6 +13,7 @@ import { revealChosen } from '../../ui/reveal';
 import { useKey } from '../../ui/use-key';
 import { FormBeside } from './form-beside';
 import type { IntakeWork } from './intake-work';
+import { QuestionDragging } from './question-dragging';
 import { QuestionRow } from './question-row';
 import { SectionHead } from './section-head';
 import { VisitorFrame } from './visitor-frame';
@@ -89,41 +90,43 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
           </Button>
         </Bar>
         <Scroll ref={list}>
-          <List>
-            {plan.sections.map((section, at) => {
-              const number = asked.indexOf(section.id) + 1;
-              const own = section.questions.flatMap((id) => plan.questions[id] ?? []).filter(isWanted);
-              if (own.length === 0 && text.trim() !== '') return null;
-              return (
-                <section key={section.id} aria-label={section.title}>
-                  <SectionHead
-                    section={section}
-                    step={at + 1}
-                    number={number === 0 ? null : number}
-                    steps={plan.sections.length}
-                    count={own.length}
-                    plan={plan}
-                    change={change}
-                  />
-                  {own.map((question) => (
-                    <QuestionRow
-                      key={question.id}
-                      question={question}
-                      work={work}
-                      isChosen={question.id === chosen}
-                      onChoose={() => choose(question.id === chosen ? null : question.id)}
-                      onStep={(by) => change((before) => stepQuestion(before, question.id, by))}
+          <QuestionDragging plan={plan} change={change}>
+            <List>
+              {plan.sections.map((section, at) => {
+                const number = asked.indexOf(section.id) + 1;
+                const own = section.questions.flatMap((id) => plan.questions[id] ?? []).filter(isWanted);
+                if (own.length === 0 && text.trim() !== '') return null;
+                return (
+                  <section key={section.id} aria-label={section.title}>
+                    <SectionHead
+                      section={section}
+                      step={at + 1}
+                      number={number === 0 ? null : number}
+                      steps={plan.sections.length}
+                      count={own.length}
+                      plan={plan}
+                      change={change}
                     />
-                  ))}
-                </section>
-              );
-            })}
-            {all.filter(isWanted).length === 0 && (
-              <Small style={{ padding: 16, color: color.faded }}>
-                {text.trim() ? 'No question has these words.' : 'Nothing is asked yet.'}
-              </Small>
-            )}
-          </List>
+                    {own.map((question) => (
+                      <QuestionRow
+                        key={question.id}
+                        question={question}
+                        work={work}
+                        isChosen={question.id === chosen}
+                        onChoose={() => choose(question.id === chosen ? null : question.id)}
+                        onStep={(by) => change((before) => stepQuestion(before, question.id, by))}
+                      />
+                    ))}
+                  </section>
+                );
+              })}
+              {all.filter(isWanted).length === 0 && (
+                <Small style={{ padding: 16, color: color.faded }}>
+                  {text.trim() ? 'No question has these words.' : 'Nothing is asked yet.'}
+                </Small>
+              )}
+            </List>
+          </QuestionDragging>
         </Scroll>
       </Pane>
       <Pane aria-label={view === 'form' ? 'The form' : 'The page'}>

@@ -7,6 +7,7 @@ import { counted } from '../../features/when';
 import { color, font } from '../../theme';
 import { IconButton } from '../../ui/button';
 import { Small } from '../../ui/layout';
+import { useQuestionDrop } from './question-dragging';
 import { WhenEditor } from './when-editor';
 
 const Line = styled.div`
@@ -48,9 +49,10 @@ interface Props {
 export function SectionHead({ section, step, number, steps, count, plan, change }: Props) {
   const { id, title, when } = section;
   const [isOpen, setOpen] = useState(false);
+  const { ref, isOver } = useQuestionDrop({ section: id });
   return (
     <>
-      <Line>
+      <Line ref={ref} style={isOver ? { boxShadow: `inset 0 -2px 0 ${color.plum}` } : undefined}>
         <input
           aria-label={`Heading of step ${step}`}
           value={title}
