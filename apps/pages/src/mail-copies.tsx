@@ -42,6 +42,7 @@ export function MailCopies({ receipt, language, say }: { receipt: string; langua
   return (
     <form
       noValidate
+      style={{ display: 'grid', gap: 16 }}
       onSubmit={(event) => {
         event.preventDefault();
         void (state.step === 'address' ? ask() : send());
