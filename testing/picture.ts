@@ -1,3 +1,5 @@
+import { pdfium } from './pdfium.js';
+
 /** A page as PDFium, a renderer that is not ours, draws it. Pixels as BGRA. */
 export interface Picture {
   width: number;
@@ -7,17 +9,13 @@ export interface Picture {
 
 /** @param scale pixels a point @param password that opens it */
 export async function pictureOf(pdf: Uint8Array, page = 0, scale = 2, password?: string): Promise<Picture> {
-  const { PDFiumLibrary } = await import('@hyzyla/pdfium');
-  const library = await PDFiumLibrary.init();
+  const document = await (await pdfium()).loadDocument(pdf, password);
   try {
-    const document = await library.loadDocument(pdf, password);
     const image = await document.getPage(page).render({ scale, render: 'bitmap', renderFormFields: true });
     const { width, height } = image;
-    const data = Uint8Array.from(image.data);
-    document.destroy();
-    return { width, height, data };
+    return { width, height, data: Uint8Array.from(image.data) };
   } finally {
-    library.destroy();
+    document.destroy();
   }
 }
 
