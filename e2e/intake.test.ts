@@ -109,6 +109,14 @@ step('a question is asked of some only, and a circle of conditions is refused wi
     .getByText(/wait for one another.*“Greenhouse” → “Roof” → “Greenhouse”|wait for one another.*“Roof” → “Greenhouse” → “Roof”/)
     .waitFor();
   await settings('Greenhouse').getByRole('button', { name: 'Remove this condition' }).click();
+  // What is left stands in the picture of what hangs on what, from where it is chosen.
+  await button('What hangs on what').click();
+  const picture = page.getByRole('list', { name: 'What hangs on what' });
+  await picture.getByRole('button', { name: /^Roof when Greenhouse is/ }).click();
+  await settings('Roof').waitFor();
+  expect(await picture.getByRole('button', { name: /^IBAN/ }).count()).toBe(0);
+  await picture.getByRole('button', { name: 'Greenhouse', exact: true }).click();
+  await settings('Greenhouse').waitFor();
 });
 
 step('the page is seen as a visitor sees it, at the step of the question that is worked on', async () => {
@@ -224,6 +232,17 @@ step('on a phone it speaks the language of the visitor, and what is missing lead
   await phone.getByLabel(/^E-mail address/).fill('ayumi@example.org');
   await german(/^Weiter/).tap();
   await phone.getByRole('heading', { name: 'The account' }).waitFor();
+});
+
+step('printed, the page is all of the form, with what was answered and room for the rest', async () => {
+  await phone.emulateMedia({ media: 'print' });
+  await phone.locator('[data-printed]').getByText('Signature of the account holder').waitFor();
+  const printed = (await phone.locator('[data-printed]').innerText()).replaceAll('\n', ' ');
+  expect(printed).toContain('Welche Parzelle möchten Sie? B-17');
+  expect(printed).toMatch(/☐ Once a year ☐ Zweimal im Jahr/);
+  expect(await german(/^Weiter/).isVisible()).toBe(false);
+  await phone.emulateMedia({ media: 'screen' });
+  await phone.locator('[data-printed]').waitFor({ state: 'detached' });
 });
 
 step('an account number with a wrong digit is told as one leaves it', async () => {

@@ -143,7 +143,7 @@ export function App() {
     }
   };
   return (
-    <Frame>
+    <Frame data-frame>
       <GlobalStyle />
       {loaded === null ? (
         <Body>

@@ -11,6 +11,7 @@ import { FilledForm } from './filled-form';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
 import type { PersonalVisit } from './personal-token';
+import { PrintedForm } from './printed-form';
 import { Question } from './question';
 import {
   Answers,
@@ -157,31 +158,34 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
   const left = minutesFor(sections.slice(Math.max(0, step - 1)).flatMap(({ questions }) => questions));
   const title = page.plan.title.trim() || page.plan.name;
   const head = (
-    <Head>
-      <HeadLine>
-        <Office>{page.office || title}</Office>
-        <LanguageSelect value={language} aria-label="Language" onChange={({ target }) => onLanguage(target.value as Language)}>
-          {languages.map((one) => (
-            <option key={one} value={one}>
-              {catalogues[one].language}
-            </option>
-          ))}
-        </LanguageSelect>
-      </HeadLine>
-      {step > 0 && !visit.isSent && (
-        <>
-          <Progress aria-hidden>
-            {Array.from({ length: last }, (_, at) => (
-              <span key={at} data-state={at + 1 < step ? 'done' : at + 1 === step ? 'now' : 'open'} />
+    <>
+      {!visit.isSent && <PrintedForm page={page} answers={visit.answers} say={say} />}
+      <Head>
+        <HeadLine>
+          <Office>{page.office || title}</Office>
+          <LanguageSelect value={language} aria-label="Language" onChange={({ target }) => onLanguage(target.value as Language)}>
+            {languages.map((one) => (
+              <option key={one} value={one}>
+                {catalogues[one].language}
+              </option>
             ))}
-          </Progress>
-          <Quiet>
-            {say('step', { step, steps: last })}
-            {step < last && ` · ${say('left', { minutes: left })}`}
-          </Quiet>
-        </>
-      )}
-    </Head>
+          </LanguageSelect>
+        </HeadLine>
+        {step > 0 && !visit.isSent && (
+          <>
+            <Progress aria-hidden>
+              {Array.from({ length: last }, (_, at) => (
+                <span key={at} data-state={at + 1 < step ? 'done' : at + 1 === step ? 'now' : 'open'} />
+              ))}
+            </Progress>
+            <Quiet>
+              {say('step', { step, steps: last })}
+              {step < last && ` · ${say('left', { minutes: left })}`}
+            </Quiet>
+          </>
+        )}
+      </Head>
+    </>
   );
   const summary = summed > 0 && faults.length > 0 && (
     <FaultSummary

@@ -13,7 +13,7 @@ export const GlobalStyle = createGlobalStyle`
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible { outline: 3px solid ${color.plum}; outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
-  @media print { header, footer, .no-print { display: none !important; } }
+  @media print { [data-frame]:has([data-printed]) > :not([data-printed]) { display: none !important; } }
 `;
 
 export const Frame = styled.div`

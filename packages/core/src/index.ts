@@ -220,6 +220,8 @@ export { NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, submission
 export { addedQuestion, makeIntake } from './intake/make-intake.js';
 export type { IntakeForm, MadeIntake } from './intake/make-intake.js';
 export * from './intake/edit-intake.js';
+export { hangingQuestions } from './intake/hanging.js';
+export type { HangingQuestion } from './intake/hanging.js';
 export { madeUpAnswers } from './intake/made-up.js';
 export { isTranslations, pageTexts, shownTranslations, untranslated, withLanguage, withTranslation } from './intake/page-languages.js';
 export type { PageText, PageTranslations } from './intake/page-languages.js';

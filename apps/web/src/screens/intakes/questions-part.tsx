@@ -1,6 +1,6 @@
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
 import { addQuestion, askedSections, orderedQuestions, stepQuestion } from '@mailbag/core';
-import { Eye, FileText, Plus, Smartphone } from 'lucide-react';
+import { Eye, FileText, GitBranch, Plus, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -17,6 +17,7 @@ import { QuestionDragging } from './question-dragging';
 import { QuestionRow } from './question-row';
 import { SectionHead } from './section-head';
 import { VisitorFrame } from './visitor-frame';
+import { WhatHangs } from './what-hangs';
 
 const List = styled.div`
   display: flex;
@@ -29,7 +30,8 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
   const { document: plan, change, intake } = work;
   const [search, setSearch] = useSearchParams();
   const chosen = search.get('question');
-  const view = search.get('view') === 'page' ? 'page' : 'form';
+  const asked = search.get('view');
+  const view = asked === 'page' || asked === 'hangs' ? asked : 'form';
   const [text, setText] = useState('');
   const [showsAway, setShowsAway] = useState(false);
   const list = useRef<HTMLDivElement>(null);
@@ -64,7 +66,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
     choose(added.id);
   };
   /** Steps that visitors meet, by the ids of their sections. */
-  const asked = askedSections(plan).flatMap(({ section, questions }) => (questions.length > 0 ? [section.id] : []));
+  const steps = askedSections(plan).flatMap(({ section, questions }) => (questions.length > 0 ? [section.id] : []));
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
       <Pane aria-label="Questions">
@@ -93,7 +95,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
           <QuestionDragging plan={plan} change={change}>
             <List>
               {plan.sections.map((section, at) => {
-                const number = asked.indexOf(section.id) + 1;
+                const number = steps.indexOf(section.id) + 1;
                 const own = section.questions.flatMap((id) => plan.questions[id] ?? []).filter(isWanted);
                 if (own.length === 0 && text.trim() !== '') return null;
                 return (
@@ -129,7 +131,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
           </QuestionDragging>
         </Scroll>
       </Pane>
-      <Pane aria-label={view === 'form' ? 'The form' : 'The page'}>
+      <Pane aria-label={{ form: 'The form', page: 'The page', hangs: 'What hangs on what' }[view]}>
         <Bar>
           <Button small pressed={view === 'form'} tip="Switch with V" onPress={() => set('view', null)}>
             <FileText size={14} />
@@ -139,9 +141,15 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
             <Smartphone size={14} />
             The page
           </Button>
+          <Button small pressed={view === 'hangs'} onPress={() => set('view', 'hangs')}>
+            <GitBranch size={14} />
+            What hangs on what
+          </Button>
         </Bar>
         {view === 'form' ? (
           <FormBeside intake={intake} plan={plan} chosen={chosen === null ? null : (plan.questions[chosen] ?? null)} onChoose={choose} />
+        ) : view === 'hangs' ? (
+          <WhatHangs plan={plan} chosen={chosen} onChoose={choose} />
         ) : (
           <VisitorFrame work={work} question={chosen} />
         )}

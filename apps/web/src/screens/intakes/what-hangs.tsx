@@ -1,0 +1,107 @@
+import type { Condition, HangingQuestion, IntakePlan } from '@mailbag/core';
+import { conditionSentence, hangingQuestions } from '@mailbag/core';
+import styled from 'styled-components';
+import { SentenceWords } from '../../features/map/rule-words';
+import { color } from '../../theme';
+import { Scroll, Small } from '../../ui/layout';
+import { wordsOfColumn } from './intake-work';
+
+const Tree = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 12px 16px;
+  display: grid;
+  gap: 10px;
+  & ul {
+    list-style: none;
+    margin: 0;
+    padding: 0 0 0 18px;
+    border-inline-start: 2px solid ${color.line};
+    margin-inline-start: 10px;
+  }
+  & ul > li {
+    position: relative;
+    padding-top: 8px;
+  }
+  & ul > li::before {
+    content: '';
+    position: absolute;
+    inset-inline-start: -18px;
+    top: 26px;
+    width: 14px;
+    border-top: 2px solid ${color.line};
+  }
+`;
+const Card = styled.button`
+  display: block;
+  text-align: start;
+  max-width: 420px;
+  padding: 6px 10px;
+  background: ${color.sheet};
+  border: 1px solid ${color.line};
+  border-radius: 4px;
+  cursor: pointer;
+  overflow-wrap: anywhere;
+  &[data-chosen] {
+    background: ${color.plumWash};
+    border-color: ${color.plum};
+  }
+  & > b {
+    display: block;
+    font-weight: 600;
+  }
+`;
+
+interface Props {
+  plan: IntakePlan;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}
+
+/** Which questions are asked only after what others are answered, as a picture. */
+export function WhatHangs({ plan, chosen, onChoose }: Props) {
+  const roots = hangingQuestions(plan);
+  if (roots.length === 0)
+    return (
+      <Small style={{ padding: 16, maxWidth: 460 }}>
+        Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the
+        question that decides about it.
+      </Small>
+    );
+  return (
+    <Scroll>
+      <Tree aria-label="What hangs on what">
+        {roots.map((node) => (
+          <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
+        ))}
+      </Tree>
+    </Scroll>
+  );
+}
+
+function Node({ node: { question, hanging }, plan, chosen, onChoose }: Props & { node: HangingQuestion }) {
+  const section = plan.sections.find(({ questions }) => questions.includes(question.id));
+  const conditions = [section?.when, question.when].filter((when): when is Condition => when != null);
+  return (
+    <li>
+      <Card type="button" data-chosen={question.id === chosen || undefined} onClick={() => onChoose(question.id)}>
+        <b>{question.words}</b>
+        {conditions.map((condition, at) => (
+          <Small key={at}>
+            {at === 0 ? 'when ' : 'and when '}
+            <SentenceWords
+              parts={conditionSentence(condition, (rule) => [{ text: rule.kind === 'column' ? wordsOfColumn(plan, rule.column) : '…' }])}
+            />{' '}
+          </Small>
+        ))}
+      </Card>
+      {hanging.length > 0 && (
+        <ul>
+          {hanging.map((node) => (
+            <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
