@@ -6,6 +6,7 @@ import { Refused, goOnWith, letIn, loadPage, openPersonal, wordOf } from './api'
 import { PersonalAsk } from './personal-link';
 import type { PersonalVisit } from './personal-token';
 import { personalPlace, personalToken } from './personal-token';
+import { keptForWindow, keptHere } from './kept-here';
 import { PhraseAsk } from './phrase-ask';
 import { keepVisit, keptVisit } from './kept-visit';
 import { Page } from './page';
@@ -22,7 +23,7 @@ const phrasePlace = (word: string): string => `mailbag-phrase-${word}`;
 const LANGUAGE = 'mailbag-page-language';
 
 function firstLanguage(): Language {
-  const kept = localStorage.getItem(LANGUAGE) ?? '';
+  const kept = keptHere.getItem(LANGUAGE) ?? '';
   return isLanguage(kept) ? kept : languageFor(navigator.languages);
 }
 
@@ -41,10 +42,10 @@ type Loaded =
 
 /** Whoever has begun finishes in the version in which they began. @param place where what they typed is kept */
 async function asBegun(word: string, page: PublicPage, place: string): Promise<PublicPage> {
-  const kept = keptVisit(place, localStorage);
+  const kept = keptVisit(place, keptHere);
   if (!kept || kept.isSent || kept.edition === page.edition) return page;
   return loadPage(word, kept.edition).catch(() => {
-    keepVisit(place, null, localStorage);
+    keepVisit(place, null, keptHere);
     return page;
   });
 }
@@ -86,7 +87,7 @@ export function App() {
     }
     const token = location.hash.slice(1);
     const own = personalToken(location.hash);
-    letIn({ phrase: sessionStorage.getItem(phrasePlace(word)) ?? '', link: own ?? '' });
+    letIn({ phrase: keptForWindow.getItem(phrasePlace(word)) ?? '', link: own ?? '' });
     const beginOwn = async (link: string): Promise<Loaded> => {
       const page = await loadPage(word);
       try {
@@ -105,14 +106,14 @@ export function App() {
       // It stands in the address of this window no longer than it is needed.
       history.replaceState(null, '', location.pathname);
       await goOnWith(word, token).then(
-        (kept) => keepVisit(word, { ...kept, isSent: false }, localStorage),
+        (kept) => keepVisit(word, { ...kept, isSent: false }, keptHere),
         () => setLinkGone(true),
       );
       return asBegun(word, page, word);
     };
     (own === null ? begin() : beginOwn(own)).then(setLoaded, (error: unknown) => {
       if (!(error instanceof Refused)) return setLoaded({ fault: 'failed' });
-      if (error.code === 'intake-phrase') return setLoaded({ phraseIsWrong: sessionStorage.getItem(phrasePlace(word)) !== null });
+      if (error.code === 'intake-phrase') return setLoaded({ phraseIsWrong: keptForWindow.getItem(phrasePlace(word)) !== null });
       setLoaded(error.status === 404 ? { fault: 'gone' } : { fault: 'failed', why: error.message });
     });
     return undefined;
@@ -136,11 +137,7 @@ export function App() {
 
   const choose = (next: Language): void => {
     setLanguage(next);
-    try {
-      localStorage.setItem(LANGUAGE, next);
-    } catch {
-      // Switched off; the choice holds as long as the page stands.
-    }
+    keptHere.setItem(LANGUAGE, next);
   };
   return (
     <Frame data-frame>
@@ -171,7 +168,7 @@ export function App() {
           isWrong={loaded.phraseIsWrong}
           say={say}
           onSay={(phrase) => {
-            sessionStorage.setItem(phrasePlace(word), phrase);
+            keptForWindow.setItem(phrasePlace(word), phrase);
             setLoaded(null);
             setTries(tries + 1);
           }}

@@ -8,6 +8,7 @@ import { GoOnLater } from './go-on-later';
 import { closedWords } from './closed-words';
 import { FaultSummary, focusSoon } from './fault-summary';
 import { FilledForm } from './filled-form';
+import { keptHere } from './kept-here';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
 import type { PersonalVisit } from './personal-token';
@@ -66,7 +67,7 @@ const begin = (page: PublicPage, known: IntakeAnswers, isFilled: boolean): KeptV
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
 export function Page({ word, page, place, personal, known, isTrial, pointed, language, onLanguage, say }: Props) {
   const [visit, setVisit] = useState(
-    () => (isTrial ? null : keptVisit(place, localStorage)) ?? begin(page, known, isTrial && Object.keys(known).length > 0),
+    () => (isTrial ? null : keptVisit(place, keptHere)) ?? begin(page, known, isTrial && Object.keys(known).length > 0),
   );
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   /** How often what is wrong was summed up for this step; 0: not yet. */
@@ -88,7 +89,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     const whole = { ...latest.current, ...next };
     latest.current = whole;
     setVisit(whole);
-    if (!isTrial) keepVisit(place, whole, localStorage);
+    if (!isTrial) keepVisit(place, whole, keptHere);
   };
   const goTo = (to: number): void => {
     setSummed(0);
@@ -208,7 +209,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
           language={language}
           say={say}
           onAnew={() => {
-            keepVisit(place, null, localStorage);
+            keepVisit(place, null, keptHere);
             // What was published meanwhile is asked from now on.
             location.reload();
           }}

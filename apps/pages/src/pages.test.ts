@@ -4,6 +4,7 @@ import { wordOf } from './api';
 import { autofillOf } from './autofill';
 import { closedWords } from './closed-words';
 import { nearestBox } from './nearest-box';
+import { keptIn } from './kept-here';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
 import { personalPlace, personalToken } from './personal-token';
 import { sayIn } from './words';
@@ -22,6 +23,25 @@ function storage(works = true): Storage {
     removeItem: (name: string) => void kept.delete(name),
   } as unknown as Storage;
 }
+
+test.each([
+  [
+    'refuses to be asked',
+    () => {
+      throw new Error('SecurityError');
+    },
+  ],
+  ['is full', () => storage(false)],
+  ['works', () => storage()],
+])('where the browser’s storage %s, what was kept is there as long as the window', (_, open) => {
+  const kept = keptIn(open);
+  kept.setItem('language', 'de');
+  expect(kept.getItem('language')).toBe('de');
+  kept.setItem('language', 'pl');
+  expect(kept.getItem('language')).toBe('pl');
+  kept.removeItem('language');
+  expect(kept.getItem('language')).toBeNull();
+});
 
 describe('what was typed is kept in the browser', () => {
   const visit = { edition: 3, answers: { q1: 'Ada', q2: ['a', 'b'] }, step: 2, key: 'k'.repeat(40), isSent: false };
