@@ -23,6 +23,7 @@ import {
   withChanges,
 } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
+import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { LiveService } from '../live/live.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -222,17 +223,14 @@ export class IntakesService {
   async publish(id: number, who: Principal): Promise<IntakeDetail> {
     const { plan, version, mailingId, sourceId } = await this.entity(id);
     this.assertWhole(plan);
-    // Its columns are those of the questions as they are now.
-    await this.readings.refresh(sourceId);
-    const subject = await this.mailings.frozen(await this.mailings.entity(mailingId));
-    if (!subject) throw new MailbagError('mailing-no-template', { mailing: plan.name });
+    const frozen = await this.frozen({ plan, mailingId, sourceId });
     await this.transactions.run((sql) =>
       intakeStore.publish(
         sql,
         {
           intakeId: id,
           plan: JSON.stringify(plan),
-          frozen: JSON.stringify(subject.frozen),
+          frozen: JSON.stringify(frozen),
           version,
           publishedAt: new Date().toISOString(),
         },
@@ -241,6 +239,21 @@ export class IntakesService {
     );
     this.live.tell('intake', id);
     return this.detail(id);
+  }
+
+  /**
+   * What makes copies of answers to an intake as it is now: its columns are read anew. Answers that come in meanwhile have them read again, which is waited for.
+   * @throws MailbagError mailing-no-template, intake-changed-elsewhere
+   */
+  async frozen({ plan, mailingId, sourceId }: Pick<IntakeRow, 'plan' | 'mailingId' | 'sourceId'>): Promise<FrozenMailing> {
+    for (let tries = 1; tries <= MOST_TRIES; tries++) {
+      await this.readings.refresh(sourceId);
+      const mailing = await this.mailings.entity(mailingId);
+      if (mailing.plan.packet.length === 0) throw new MailbagError('mailing-no-template', { mailing: plan.name });
+      const subject = await this.mailings.frozen(mailing);
+      if (subject) return subject.frozen;
+    }
+    throw new MailbagError('intake-changed-elsewhere', { intake: plan.name });
   }
 
   private assertWhole(plan: IntakePlan): void {

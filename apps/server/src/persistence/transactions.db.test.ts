@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { performance } from 'node:perf_hooks';
 import Database from 'libsql';
 import type { DataSource } from 'typeorm';
 import { ownDatabase } from '../../../../testing/own-database.js';
@@ -51,6 +52,21 @@ test('one that fails leaves nothing behind, and those after it are made all the 
   // What the database refuses is told as it says it.
   await expect(queue.run((sql) => add(sql, 'whole'))).rejects.toThrow(/UNIQUE/);
   expect(await kept()).toEqual(['whole']);
+});
+
+test('while somebody else holds the database, whoever waits for it leaves the thread to others', async () => {
+  const other = new Database(String(database.options.database));
+  other.exec('BEGIN IMMEDIATE');
+  const change = queue.run((sql) => add(sql, 'late'));
+  const before = performance.eventLoopUtilization();
+  await pause(1500);
+  // A share of the time, not a time: SQLite's own waiting would take more than half of it, coming again takes hardly any.
+  const { utilization } = performance.eventLoopUtilization(before);
+  other.exec('ROLLBACK');
+  other.close();
+  await change;
+  expect(utilization).toBeLessThan(0.3);
+  expect(await kept()).toEqual(['late']);
 });
 
 test('what a change gives back is what its work gave', async () => {

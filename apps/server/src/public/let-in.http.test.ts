@@ -87,6 +87,22 @@ test('one address answers once, however it is capitalised; the same sent again i
   expect((await submit(submission())).number).not.toBeNull();
 });
 
+test('an address that stands at a question which is not asked any more counts for nothing', async () => {
+  const { plan } = await mailbag.client.get<SmallIntake>(`/api/intakes/${intake.id}`);
+  const idOf = (column: string): string => Object.values(plan.questions).find((one) => one.column === column)!.id;
+  const [mail, greenhouse] = [idOf('E-mail address'), idOf('Greenhouse')];
+  const is = { of: { kind: 'column', column: 'Greenhouse' }, test: 'is', values: ['yes'] };
+  await mailbag.client.send('POST', `/api/intakes/${intake.id}/changes`, {
+    changes: [{ kind: 'set', place: ['questions', mail, 'when'], was: null, is }],
+  });
+  await setOpening({ oncePerAddress: true });
+  ({ edition } = (await (await ask('GET', '', undefined, 'larkmere rosé')).json()) as { edition: number });
+  const from = (answer: string): Promise<Taken> => submit(submission({ [greenhouse]: answer, [mail]: 'hidden@example.org' }));
+  for (let times = 0; times < 2; times++) expect((await from('no')).number).not.toBeNull();
+  expect((await from('yes')).number).not.toBeNull();
+  expect(await from('yes')).toMatchObject({ number: null, faults: [{ question: mail, code: 'answered-already' }] });
+});
+
 // Last: it shuts this address out for a while.
 test('it cannot be guessed: after ten tries nothing is told any more, not even that the right one is right', async () => {
   const tries: number[] = [];

@@ -20,6 +20,7 @@ import {
   copyCode,
   isMailbagError,
   planIn,
+  shownSections,
   shownTranslations,
   submissionKey,
 } from '@mailbag/core';
@@ -259,9 +260,9 @@ function closedWords({ why, at }: PublicClosed, { most, contact }: IntakePlan['o
   return contact.trim() === '' ? said : `${said}; ask ${contact.trim()}`;
 }
 
-/** The e-mail address in answers, in small letters, and its question; null: none is asked for, or none was given. */
+/** The e-mail address in answers, in small letters, and its question; null: none is asked for after these answers, or none was given. */
 function addressOf(plan: IntakePlan, answers: IntakeAnswers): { question: string; address: string } | null {
-  const question = askedSections(plan)
+  const question = shownSections(plan, answers, today())
     .flatMap(({ questions }) => questions)
     .find(({ kind }) => kind === 'e-mail');
   const answer = question && answers[question.id];

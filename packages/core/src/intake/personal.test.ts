@@ -5,6 +5,7 @@ import type { IntakePlan, IntakeQuestion } from './intake.js';
 import { addedQuestion } from './make-intake.js';
 import type { MadeIntake } from './make-intake.js';
 import { intakeColumns } from './answer-record.js';
+import { planAsking } from '../testing/intake-plan.js';
 import { alignWithMailing, answerChanges, knownAnswers, knownBeside } from './personal.js';
 
 const column = (name: string): FillRule => ({ kind: 'column', column: name });
@@ -12,15 +13,7 @@ const question = (id: string, name: string, kind: IntakeQuestion['kind'], more: 
   ...addedQuestion(id, name, name, kind),
   ...more,
 });
-const planOf = (...questions: IntakeQuestion[]): IntakePlan => ({
-  name: 'Permits',
-  title: '',
-  intro: '',
-  sections: [{ id: 's1', title: 'All', when: null, questions: questions.map(({ id }) => id) }],
-  questions: Object.fromEntries(questions.map((one) => [one.id, one])),
-  after: { atOnce: true, thanks: '' },
-  opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 0 },
-});
+const planOf = (...questions: IntakeQuestion[]): IntakePlan => planAsking(questions);
 const made = (plan: IntakePlan, maps: MadeIntake['maps']): MadeIntake => ({ plan, maps, pictures: [], left: [] });
 const columnsOf = (...names: string[]): Column[] =>
   names.map((name) => ({ name, slug: name.toLowerCase(), kind: 'text', values: 0, samples: [] }) as unknown as Column);
