@@ -103,6 +103,16 @@ test('an address that stands at a question which is not asked any more counts fo
   expect(await from('yes')).toMatchObject({ number: null, faults: [{ question: mail, code: 'answered-already' }] });
 });
 
+test('it is published, and tried, while answers come in', async () => {
+  await setOpening({ oncePerAddress: false });
+  const coming = Promise.all(Array.from({ length: 12 }, () => submit(submission())));
+  for (let times = 0; times < 6; times++) {
+    await mailbag.client.send('POST', `/api/intakes/${intake.id}/publish`);
+    await mailbag.client.send('POST', `/api/intakes/${intake.id}/trial`, { answers, mailed: false });
+  }
+  expect((await coming).filter(({ number }) => number === null)).toEqual([]);
+});
+
 // Last: it shuts this address out for a while.
 test('it cannot be guessed: after ten tries nothing is told any more, not even that the right one is right', async () => {
   const tries: number[] = [];
