@@ -138,6 +138,12 @@ step('what the office says is said in German beside its own words, and seen on t
     .frameLocator('iframe[title="The page as a visitor sees it"]')
     .getByLabel(/^Welche Parzelle möchten Sie\?/)
     .waitFor();
+  // The page beside it turned to another step, and whoever types here types on here.
+  await page.keyboard.press('End');
+  await page.keyboard.type(' Bitte');
+  expect(await page.getByLabel('Which plot would you like? in German').inputValue()).toBe('Welche Parzelle möchten Sie? Bitte');
+  await page.getByLabel('Which plot would you like? in German').fill('Welche Parzelle möchten Sie?');
+  expect(await page.getByLabel('Twice a year in German').inputValue()).toBe('Zweimal im Jahr');
   await saved();
 });
 

@@ -91,17 +91,21 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     setVisit(whole);
     if (!isTrial) keepVisit(place, whole, keptHere);
   };
+  /** How often the visitor went somewhere else, where they read from its heading on. What the office points at leaves the focus on its own screen. */
+  const [moves, setMoves] = useState(0);
+  useEffect(() => {
+    if (moves > 0) heading.current?.focus();
+  }, [moves]);
+  const see = (isWanted: boolean): void => {
+    setSeen(isWanted);
+    setMoves(moves + 1);
+  };
   const goTo = (to: number): void => {
     setSummed(0);
-    setSeen(false);
+    see(false);
     change({ step: to });
     window.scrollTo(0, 0);
   };
-  const isFirst = useRef(true);
-  useEffect(() => {
-    if (isFirst.current) isFirst.current = false;
-    else heading.current?.focus();
-  }, [step, isSeen]);
 
   // Whoever works on a question sees the step in which it is asked.
   const pointedStep = pointed === null ? 0 : sections.findIndex(({ questions }) => questions.some(({ id }) => id === pointed)) + 1;
@@ -239,7 +243,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
           />
         </Body>
         <Foot>
-          <Button onClick={() => setSeen(false)}>{say('hide')}</Button>
+          <Button onClick={() => see(false)}>{say('hide')}</Button>
         </Foot>
       </>
     );
@@ -288,7 +292,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
           ))}
         </Body>
         <Foot>
-          {!isTrial && <Button onClick={() => setSeen(true)}>{say('see')}</Button>}
+          {!isTrial && <Button onClick={() => see(true)}>{say('see')}</Button>}
           <Ways>
             <Button onClick={() => goTo(step - 1)}>{say('back')}</Button>
             <Button data-main onClick={() => void next(section)}>
@@ -344,7 +348,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
         isTrial={isTrial}
         isSending={sending === 'yes'}
         say={say}
-        onSee={() => setSeen(true)}
+        onSee={() => see(true)}
         onBack={() => goTo(step - 1)}
         onSend={send}
       />

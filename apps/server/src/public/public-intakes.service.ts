@@ -40,6 +40,7 @@ import { Submissions } from '../intakes/submissions.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { OFFICE, SettingsService } from '../settings/settings.service.js';
+import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { intakeStore } from '../stores/intake.store.js';
 import { submissionStore } from '../stores/submission.store.js';
@@ -212,13 +213,16 @@ export class PublicIntakes {
     const submission = await submissionStore.byKey(this.transactions, sha256(key));
     if (!submission) throw new MailbagError('not-found', { what: 'submission' });
     const intake = await intakeStore.byId(this.transactions, submission.intakeId);
+    // In the order in which an answer goes: what moves on between two of them is seen further on.
+    const isOnItsWay =
+      intake !== undefined &&
+      ((await this.jobs.isUnderWay('answers', intake.id)) || (await batchStore.isPlanning(this.transactions, intake.mailingId)));
     const copies = intake ? await copyStore.ofRecord(this.transactions, intake.mailingId, submissionKey(submission.number)) : [];
     const made = copies.filter(({ sha256: digest, state }) => digest !== null && state !== 'planned' && state !== 'withdrawn');
     return {
       number: submission.number,
       copies: made.map(({ path }) => path.slice(path.lastIndexOf('/') + 1)),
-      isMaking:
-        (intake !== undefined && (await this.jobs.isUnderWay('answers', intake.id))) || copies.some(({ state }) => state === 'planned'),
+      isMaking: isOnItsWay || copies.some(({ state }) => state === 'planned'),
       canMail: (await this.visits.days(1, '')) > 0,
       files: made.map(({ id, code, path, sha256: digest }) => ({ id, code, path, sha256: digest })),
     };

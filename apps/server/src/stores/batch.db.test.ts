@@ -45,6 +45,14 @@ test('records are frozen with the batch in the order of the list, with their dig
   expect([await batchStore.hasValues(sql, id, 1), (await batchStore.recordsWithCells(sql, id))!.count]).toEqual([false, 0]);
 });
 
+test('a mailing is asked whether a batch of it begins', async () => {
+  expect(await batchStore.isPlanning(sql, 1)).toBe(false);
+  const id = await begun();
+  expect([await batchStore.isPlanning(sql, 1), await batchStore.isPlanning(sql, 2)]).toEqual([true, false]);
+  await batchStore.move(sql, 'making', null, id, 'planning');
+  expect(await batchStore.isPlanning(sql, 1)).toBe(false);
+});
+
 test('a batch that is paused goes on where it was, and one that failed says why until it goes on', async () => {
   const id = await begun();
   await batchStore.move(sql, 'making', null, id, 'planning');

@@ -58,6 +58,10 @@ export const batchStore = {
 
   state: (sql: Sql, id: number) => one<{ state: BatchState }>(sql, 'SELECT state FROM batch WHERE id = ?', [id]),
 
+  /** Whether a batch of a mailing begins, whose copies are not all in the table yet. */
+  isPlanning: async (sql: Sql, mailingId: number) =>
+    (await one(sql, "SELECT 1 AS isThere FROM batch WHERE mailingId = ? AND state = 'planning' LIMIT 1", [mailingId])) !== undefined,
+
   mailedAndState: (sql: Sql, id: number) =>
     one<{
       mailed: number;
