@@ -23,7 +23,9 @@ const inputModes: Partial<Record<IntakeQuestion['kind'], HTMLAttributes<HTMLInpu
 export function faultWords({ code, detail }: Fault, { kind }: Pick<IntakeQuestion, 'kind'>, say: Say): string {
   const special =
     code === 'odd' && (kind === 'IBAN' || kind === 'telephone' || kind === 'postal code') ? (`fault-odd-${kind}` as const) : null;
-  return say(special ?? (`fault-${code}` as keyof typeof en), { detail: Number(detail) || 0 });
+  // A day is the same one wherever the visitor is.
+  const day = new Date(code === 'too-early' || code === 'too-late' ? `${detail}T12:00` : 0);
+  return say(special ?? (`fault-${code}` as keyof typeof en), { detail: Number(detail) || 0, text: detail, day });
 }
 
 interface Props {

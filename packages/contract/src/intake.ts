@@ -1,8 +1,10 @@
 import type {
+  AnswerShape,
   AnswerValue,
   Change,
   Clash,
   Condition,
+  FilledFrom,
   IntakeAfter,
   IntakeKind,
   IntakeOpening,
@@ -12,8 +14,9 @@ import type {
   PageLanguage,
   PageTranslations,
   PersonalPlan,
+  ShapePart,
 } from '@mailbag/core';
-import { intakeKinds, pageLanguages } from '@mailbag/core';
+import { intakeKinds, pageLanguages, shapeLimits } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -34,6 +37,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { IsFilledFrom } from './is-filled-from.js';
 import { IsTranslations } from './is-translations.js';
 import { Nullable } from './nullable.js';
 import { TemplateDetail } from './template.js';
@@ -47,6 +51,51 @@ export class IntakeOptionPlan {
   @IsString()
   @MaxLength(300)
   say!: string;
+}
+
+/** See core's `ShapePart`. */
+export class ShapePartPlan implements ShapePart {
+  @IsIn(['letters', 'digits', 'either', 'exactly'] satisfies ShapePart['what'][])
+  what!: ShapePart['what'];
+
+  @IsString()
+  @MaxLength(shapeLimits.run)
+  text!: string;
+
+  @IsInt()
+  @Min(0)
+  @Max(shapeLimits.run)
+  least!: number;
+
+  @IsInt()
+  @Min(1)
+  @Max(shapeLimits.run)
+  most!: number;
+}
+
+/** See core's `AnswerShape`. */
+export class AnswerShapePlan implements AnswerShape {
+  @IsString()
+  @MaxLength(300)
+  example!: string;
+
+  @IsArray()
+  @ArrayMaxSize(shapeLimits.parts, { message: `An answer can have ${shapeLimits.parts} runs of characters at most.` })
+  @ValidateNested({ each: true })
+  @Type(() => ShapePartPlan)
+  parts!: ShapePartPlan[];
+}
+
+/** How sure a question is. */
+export class QuestionSureness {
+  @IsNumber()
+  @Min(0)
+  @Max(1)
+  part!: number;
+
+  @IsString()
+  @MaxLength(300)
+  why!: string;
 }
 
 /** See core's `IntakeQuestion`. */
@@ -99,6 +148,30 @@ export class IntakeQuestionPlan implements IntakeQuestion {
   @IsString()
   @MaxLength(300)
   doubt!: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => QuestionSureness)
+  sure?: QuestionSureness | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => AnswerShapePlan)
+  shape?: AnswerShapePlan | null;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  least?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  most?: string;
+
+  @IsOptional()
+  @IsFilledFrom()
+  filled?: FilledFrom | null;
 }
 
 /** See core's `IntakeSection`. */

@@ -21,7 +21,7 @@ export const languageFor = (wanted: readonly string[]): Language =>
 
 export const directionOf = (language: Language): 'ltr' | 'rtl' => (language === 'ar' ? 'rtl' : 'ltr');
 
-export type Say = (name: keyof Words, values?: Record<string, string | number>) => string;
+export type Say = (name: keyof Words, values?: Record<string, string | number | Date>) => string;
 
 /** What says the page's words in a language. */
 export function sayIn(language: Language): Say {

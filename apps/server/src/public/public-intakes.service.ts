@@ -16,9 +16,9 @@ import {
   SAMPLE_CODE,
   answerFault,
   answerFaults,
-  askedSections,
   copyCode,
   isMailbagError,
+  orderedQuestions,
   planIn,
   shownSections,
   shownTranslations,
@@ -277,11 +277,13 @@ function addressOf(plan: IntakePlan, answers: IntakeAnswers): { question: string
 
 /** The plan as a page is told it: what was put away, and what only the office needs, stays here. */
 const publicPlan = (plan: IntakePlan): IntakePlan => {
-  const asked = askedSections(plan);
+  // What is filled from answers can be asked about by conditions.
+  const told = orderedQuestions(plan).filter(({ isAway, filled }) => !isAway || filled);
+  const isTold = new Set(told.map(({ id }) => id));
   return {
     ...plan,
-    sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })),
-    questions: Object.fromEntries(asked.flatMap(({ questions }) => questions.map((one) => [one.id, { ...one, doubt: '' }]))),
+    sections: plan.sections.map((section) => ({ ...section, questions: section.questions.filter((id) => isTold.has(id)) })),
+    questions: Object.fromEntries(told.map((one) => [one.id, { ...one, doubt: '', sure: null }])),
     opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [], keptDays: 0 },
     personal: null,
     translations: shownTranslations(plan),

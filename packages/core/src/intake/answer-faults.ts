@@ -5,6 +5,7 @@ import type { FillContext } from '../map/fill-context.js';
 import { addressFault } from '../mail/address.js';
 import { amountIn } from '../tables/amount.js';
 import type { Column } from '../tables/record.js';
+import { hasShape } from './answer-shape.js';
 import { answerText, typedDay } from './answer-text.js';
 import type { AnswerValue, IntakeAnswers, IntakeKind, IntakePlan, IntakeQuestion } from './intake.js';
 import { NO, YES, isAnswered, isPictureKind } from './intake.js';
@@ -20,12 +21,20 @@ export type FaultCode =
   | 'not-an-option'
   | 'not-a-picture'
   | 'answered-already'
+  | 'other-shape'
+  | 'too-small'
+  | 'too-great'
+  | 'too-early'
+  | 'too-late'
   | 'odd';
 export interface AnswerFault {
   /** Id of the question. */
   question: string;
   code: FaultCode;
-  /** Of `too-long`: how many characters there may be. Of `odd`: the sentence of the check, in English. */
+  /**
+   * Of `too-long`: how many characters there may be. Of `odd`: the sentence of the check, in English. Of `other-shape`: an answer as it should be. Of `too-…`: the
+   * number or the day (YYYY-MM-DD) up to or from which it is taken.
+   */
   detail: string;
 }
 
@@ -51,11 +60,32 @@ function oddness({ kind, column, words }: IntakeQuestion, text: string, country:
   return found ? findingSentence({ ...found, column: words }) : null;
 }
 
+/** A number that bounds others; null: there is none. */
+function boundOf(text: string | undefined) {
+  const bound = amountIn({ text: text ?? '', value: null });
+  return bound === 'either' ? null : bound;
+}
+
+/** The day that bounds others, as YYYY-MM-DD; null: there is none. @param today ISO 8601 */
+export const boundDay = (text: string | undefined, today: string): string | null =>
+  text === 'today' ? today : /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') ? text! : null;
+
+function dayFault({ id, least, most }: IntakeQuestion, day: string, today: string): AnswerFault | null {
+  const [first, last] = [boundDay(least, today), boundDay(most, today)];
+  if (first !== null && day < first) return { question: id, code: 'too-early', detail: first };
+  return last !== null && day > last ? { question: id, code: 'too-late', detail: last } : null;
+}
+
 /**
  * Why one answer cannot be taken; null: it can.
- * @param country of numbers that do not say theirs (ISO 3166-1, two letters); empty: not known
+ * @param today ISO 8601 @param country of numbers that do not say theirs (ISO 3166-1, two letters); empty: not known
  */
-export function answerFault(question: IntakeQuestion, answer: AnswerValue | undefined, country: string): AnswerFault | null {
+export function answerFault(
+  question: IntakeQuestion,
+  answer: AnswerValue | undefined,
+  country: string,
+  today = new Date().toISOString().slice(0, 10),
+): AnswerFault | null {
   const { id, kind, required, limit, options } = question;
   const fault = (code: FaultCode, detail = ''): AnswerFault => ({ question: id, code, detail });
   if (!isAnswered(question)) return null;
@@ -76,16 +106,25 @@ export function answerFault(question: IntakeQuestion, answer: AnswerValue | unde
       return chosen.every((one) => options.some(({ value }) => value === one)) ? null : fault('not-an-option');
     }
     case 'date':
-      return typedDay(String(answer)) === null ? fault('not-a-date') : null;
+      return typedDay(String(answer)) === null ? fault('not-a-date') : dayFault(question, text, today);
     case 'number':
-    case 'amount':
-      if (amountIn({ text, value: null }) === null) return fault('not-a-number');
+    case 'amount': {
+      const number = amountIn({ text, value: null });
+      if (number === null) return fault('not-a-number');
+      // What can be read in two ways is not held against a bound.
+      if (number === 'either') break;
+      const [least, greatest] = [boundOf(question.least), boundOf(question.most)];
+      if (least && number.lt(least)) return fault('too-small', question.least);
+      if (greatest && number.gt(greatest)) return fault('too-great', question.most);
       break;
+    }
     case 'e-mail':
       if (addressFault(text) !== null) return fault('not-an-address');
       break;
   }
   if ([...text].length > most) return fault('too-long', String(most));
+  if (question.shape && question.shape.parts.length > 0 && !hasShape(question.shape, text))
+    return fault('other-shape', question.shape.example);
   const why = oddness(question, text, country);
   return why === null ? null : fault('odd', why);
 }
@@ -93,5 +132,5 @@ export function answerFault(question: IntakeQuestion, answer: AnswerValue | unde
 /** What is wrong with the answers of a page, in the order of its questions: only of what is asked after these answers. */
 export const answerFaults = (plan: IntakePlan, answers: IntakeAnswers, today: string, country: string): AnswerFault[] =>
   shownSections(plan, answers, today).flatMap(({ questions }) =>
-    questions.flatMap((question) => answerFault(question, answers[question.id], country) ?? []),
+    questions.flatMap((question) => answerFault(question, answers[question.id], country, today) ?? []),
   );

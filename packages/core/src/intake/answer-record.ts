@@ -1,5 +1,6 @@
 import { recordKeys } from '../tables/changes.js';
 import { answerText } from './answer-text.js';
+import { filledText, sourcesOf } from './filled-from.js';
 import type { IntakeAnswers, IntakePlan } from './intake.js';
 import { isAnswered, orderedQuestions } from './intake.js';
 import { shownSections } from './shown-questions.js';
@@ -24,8 +25,12 @@ export const intakeColumns = (plan: IntakePlan): string[] => [
 export const submissionKey = (number: string): string =>
   recordKeys([{ name: NUMBER_COLUMN }], NUMBER_COLUMN)({ row: 0, cells: [{ text: number, value: number }] });
 
-/** The texts that answers put into a record, by its columns; what is hidden is not filled. */
+/** The texts that answers put into a record, by its columns; what is hidden is not filled, and what is filled from other answers is. */
 export function answerRecord(plan: IntakePlan, answers: IntakeAnswers, today: string): Record<string, string> {
   const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions.filter(isAnswered));
-  return Object.fromEntries(shown.map((question) => [question.column, answerText(question, answers[question.id])]));
+  const texts = new Map(shown.map((question) => [question.id, answerText(question, answers[question.id])]));
+  const filled = orderedQuestions(plan).flatMap(({ column, isAway, filled: by }): [string, string][] =>
+    isAway && by && sourcesOf(by).some((id) => texts.has(id)) ? [[column, filledText(by, (id) => texts.get(id) ?? '')]] : [],
+  );
+  return Object.fromEntries([...shown.map(({ id, column }): [string, string] => [column, texts.get(id)!]), ...filled]);
 }

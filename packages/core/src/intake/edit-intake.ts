@@ -5,7 +5,7 @@ import { addedQuestion } from './make-intake.js';
 /** Parts of an intake that are changed as a whole, so that two changes of one never mix. */
 export const isWholeInIntake = (place: readonly string[]): boolean =>
   (place.length === 1 && place[0] === 'sections') ||
-  (place.length === 3 && place[0] === 'questions' && (place[2] === 'options' || place[2] === 'when'));
+  (place.length === 3 && place[0] === 'questions' && ['options', 'when', 'shape', 'sure', 'filled'].includes(place[2]!));
 
 const freeId = (prefix: string, taken: (id: string) => boolean): string => {
   for (let number = 1; ; number++) if (!taken(`${prefix}${number}`)) return `${prefix}${number}`;
@@ -115,7 +115,3 @@ export function joinSection(plan: IntakePlan, id: string): IntakePlan {
   const questions = at === 0 ? [...own.questions, ...into.questions] : [...into.questions, ...own.questions];
   return withSection({ ...plan, sections: plan.sections.filter((one) => one.id !== id) }, into.id, { questions });
 }
-
-/** Whether a question is of no form: it was added by hand, or because no form asks for it. */
-export const isAdded = ({ column }: IntakeQuestion, places: Readonly<Record<string, readonly unknown[]>>): boolean =>
-  (Object.hasOwn(places, column) ? places[column]!.length : 0) === 0;

@@ -1,5 +1,7 @@
 import { questionKinds } from '../answers/question-kinds.js';
 import type { Condition } from '../map/condition.js';
+import type { AnswerShape } from './answer-shape.js';
+import type { FilledFrom } from './filled-from.js';
 import type { PageLanguage, PageTranslations } from './page-languages.js';
 
 /** What stands on a page: what fields of forms are asked for, a consent that is ticked, and a notice that is only read. */
@@ -36,6 +38,15 @@ export interface IntakeQuestion {
   isAway: boolean;
   /** Why somebody should look at it, as a sentence; empty: it is sure, or was looked at. */
   doubt: string;
+  /** How sure it is, from 0 to 1, and why, as it was made of the forms; null or left out: a person made it or looked at it. */
+  sure?: { part: number; why: string } | null;
+  /** What text looks like; null or left out: like anything. */
+  shape?: AnswerShape | null;
+  /** The smallest and greatest number, or the first and last day (YYYY-MM-DD, or `today`). Empty or left out: there is none. */
+  least?: string;
+  most?: string;
+  /** Of a question that was put away: the answers that fill it all the same; null or left out: nothing does. */
+  filled?: FilledFrom | null;
 }
 
 /** Questions that stand under one heading: one step of the page. */

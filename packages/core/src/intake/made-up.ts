@@ -1,3 +1,4 @@
+import { boundDay } from './answer-faults.js';
 import type { AnswerValue, IntakeAnswers, IntakeKind, IntakePlan, IntakeQuestion } from './intake.js';
 import { YES, askedSections, isAnswered } from './intake.js';
 
@@ -36,9 +37,15 @@ const words: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** A made-up answer to a question. @param today ISO 8601 @param picture a data URL for what is drawn or photographed */
-function madeUp({ kind, options, words: asked, limit }: IntakeQuestion, today: string, country: string, picture: string): AnswerValue {
+function madeUp(question: IntakeQuestion, today: string, country: string, picture: string): AnswerValue {
+  const { kind, options, words: asked, limit, shape, least, most } = question;
   if (kind === 'signature' || kind === 'image') return picture;
-  if (kind === 'date') return today;
+  if (kind === 'date') {
+    const [first, last] = [boundDay(least, today), boundDay(most, today)];
+    return last !== null && last < today ? last : first !== null && first > today ? first : today;
+  }
+  if (shape && shape.parts.length > 0) return shape.example;
+  if ((kind === 'number' || kind === 'amount') && (least || most)) return least || most || '';
   if (kind === 'one of') return options[0]?.value ?? '';
   if (kind === 'some of') return options.slice(0, 2).map(({ value }) => value);
   if (kind === 'postal code') return postalCodes[country] ?? '12345';

@@ -7,6 +7,7 @@ import { YES_WORDS } from '../answers/yes-words.js';
 import type { FieldMap } from '../map/field-map.js';
 import type { FillRule } from '../map/registry.js';
 import { takesOneOf } from '../map/rule.js';
+import { saysNoMore } from '../page/label-words.js';
 import type { Field, TemplateDescription } from '../pdf/field.js';
 import { NUMBER_COLUMN, RECEIVED_COLUMN } from './answer-record.js';
 import type { IntakeOption, IntakePlan, IntakeQuestion, IntakeSection } from './intake.js';
@@ -90,6 +91,23 @@ function doubtOf(question: Question, field: Field | undefined): string {
   )
     return 'Some of its options have no words on the form; say what they mean.';
   return '';
+}
+
+/** How sure the words of a question are, by where they come from, and what it is about them. The parts are our own judgement. */
+function surenessOf(question: Question, field: Field | undefined, doubt: string): { part: number; why: string } {
+  if (doubt !== '') return { part: field?.labelFrom === 'name' || field?.label === null ? 0.25 : 0.5, why: doubt };
+  const { options, fields } = question;
+  const tooltip = field?.tooltip?.trim() ?? '';
+  const agree = tooltip !== '' && field?.label != null && saysNoMore(field.label, tooltip);
+  const part = field?.labelFrom === 'tooltip' ? 0.85 : agree ? 1 : 0.9;
+  const where =
+    field?.labelFrom === 'tooltip'
+      ? 'The form says these words where a pointer rests on the box.'
+      : agree
+        ? 'The form prints these words, and says them where a pointer rests on the box.'
+        : 'The form prints these words beside the box.';
+  const pieces = fields.some(({ piece }) => piece !== null) || options.some((option) => option.field !== null);
+  return pieces ? { part: Math.min(part, 0.8), why: `${where} ${fields.length} boxes are taken as one question.` } : { part, why: where };
 }
 
 /** The way of writing dates that a box asks for, by its words, or as many letters as it takes (UTS 35). */
@@ -213,6 +231,7 @@ export function makeIntake(name: string, forms: readonly IntakeForm[]): MadeInta
       isAway,
       doubt: isAway ? 'The form says that the office fills this in, so it is not asked.' : doubtOf(one, field),
     };
+    if (!isAway) made.sure = surenessOf(one, field, made.doubt);
     questions.push(made);
     for (const [at, { id }] of forms.entries()) {
       const places = one.fields.filter((place) => place.form === at + 1);

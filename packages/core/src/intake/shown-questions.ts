@@ -6,6 +6,7 @@ import type { Work } from '../map/rule.js';
 import type { Cell } from '../tables/record.js';
 import { emptyCell } from '../tables/record.js';
 import { answerText } from './answer-text.js';
+import { filledText, sourcesOf } from './filled-from.js';
 import type { IntakeAnswers, IntakePlan, IntakeQuestion, IntakeSection } from './intake.js';
 import { askedSections, orderedQuestions } from './intake.js';
 
@@ -18,6 +19,8 @@ export interface ShownSection {
 /** The columns of the questions that a condition looks at. */
 const columnsIn = (when: Condition | null): string[] =>
   when === null ? [] : rulesIn(when).flatMap((rule) => (rule.kind === 'column' ? [rule.column] : []));
+
+const asCell = (text: string): Cell => ({ text, value: text === '' ? null : text });
 
 /** A condition of a page looks at answers only; anything else is never so. */
 function workOnAnswers(cells: ReadonlyMap<string, Cell>, today: string): Work {
@@ -42,10 +45,18 @@ export function shownSections(plan: IntakePlan, answers: IntakeAnswers, today: s
   const asked = new Map(askedSections(plan).flatMap(({ questions }) => questions.map((one) => [one.column, one] as const)));
   const cells = new Map<string, Cell>();
   const known = new Map<string, boolean>();
+  const filled = new Map(orderedQuestions(plan).flatMap((one) => (one.isAway && one.filled ? [[one.column, one.filled] as const] : [])));
+  const textOf = (id: string): string => {
+    const question = plan.questions[id];
+    if (question && !question.isAway) isShown(question);
+    return question ? (cells.get(question.column)?.text ?? '') : '';
+  };
   const isSo = (when: Condition | null): boolean => {
     for (const column of columnsIn(when)) {
       const other = asked.get(column);
+      const by = filled.get(column);
       if (other) isShown(other);
+      else if (by) cells.set(column, asCell(filledText(by, textOf)));
     }
     return when === null || holds(when, workOnAnswers(cells, today)) === true;
   };
@@ -57,7 +68,7 @@ export function shownSections(plan: IntakePlan, answers: IntakeAnswers, today: s
     const shown = isSo(sectionOf.get(question.id)?.when ?? null) && isSo(question.when);
     known.set(question.id, shown);
     const text = shown ? answerText(question, answers[question.id]) : '';
-    cells.set(question.column, { text, value: text === '' ? null : text });
+    cells.set(question.column, asCell(text));
     return shown;
   };
   return askedSections(plan)
@@ -67,7 +78,9 @@ export function shownSections(plan: IntakePlan, answers: IntakeAnswers, today: s
 
 /** The questions that each question hangs on, by its own condition and that of its section. */
 export function dependencies(plan: IntakePlan): Map<string, string[]> {
-  const byColumn = new Map(orderedQuestions(plan).map(({ column, id }) => [column, id]));
+  const byColumn = new Map(
+    orderedQuestions(plan).map(({ column, id, isAway, filled }) => [column, isAway && filled ? sourcesOf(filled) : [id]]),
+  );
   return new Map(
     plan.sections.flatMap((section) =>
       section.questions.flatMap((id) => {

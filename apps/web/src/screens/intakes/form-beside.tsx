@@ -1,5 +1,6 @@
 import type { IntakeDetail } from '@mailbag/contract';
 import type { IntakePlan, IntakeQuestion } from '@mailbag/core';
+import { askedFor, placesOfAnswer } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { queries } from '../../api/queries';
@@ -18,7 +19,7 @@ interface Props {
 export function FormBeside({ intake, plan, chosen, onChoose }: Props) {
   const { templates, places } = intake;
   const [shown, setShown] = useState(templates[0]?.id ?? 0);
-  const own = chosen ? (places[chosen.column] ?? []) : [];
+  const own = chosen ? placesOfAnswer(plan, chosen, places) : [];
   // The form that the chosen question fills, unless the one that is shown is among them.
   const wanted = own.some(({ template }) => template === shown) ? shown : (own[0]?.template ?? shown);
   useEffect(() => setShown(wanted), [wanted]);
@@ -30,7 +31,7 @@ export function FormBeside({ intake, plan, chosen, onChoose }: Props) {
   const [first = null, ...also] = own.filter((place) => place.template === wanted).map(({ field }) => field);
   const questionOf = (field: string): string | undefined => {
     const column = Object.entries(places).find(([, all]) => all.some((place) => place.template === wanted && place.field === field))?.[0];
-    return Object.values(plan.questions).find((question) => question.column === column)?.id;
+    return column === undefined ? undefined : askedFor(plan, column)?.id;
   };
   if (!template) return null;
   return (

@@ -1,7 +1,8 @@
 import type { IntakeQuestion } from '@mailbag/core';
-import { isAdded } from '@mailbag/core';
+import { placesOfAnswer } from '@mailbag/core';
 import { ArrowDown, ArrowUp, GitBranch } from 'lucide-react';
 import styled from 'styled-components';
+import { SureBar } from '../../features/map/confidence';
 import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { IconButton } from '../../ui/button';
@@ -53,9 +54,9 @@ const Line = styled.div`
 `;
 
 /** What stands below the words of a question. */
-function detailOf({ intake: { places, templates } }: IntakeWork, question: IntakeQuestion): string {
-  if (question.isAway) return 'put away';
-  const own = Object.hasOwn(places, question.column) ? places[question.column]! : [];
+function detailOf({ intake: { places, templates }, document: plan }: IntakeWork, question: IntakeQuestion): string {
+  if (question.isAway) return question.filled ? 'put away · filled from other answers' : 'put away';
+  const own = placesOfAnswer(plan, question, places);
   if (own.length === 0) return question.kind === 'e-mail' ? 'not on the form · for the copy that is mailed' : 'not on the form';
   const forms = new Set(own.map(({ template }) => template)).size;
   const boxes = `fills ${counted(own.length, 'box', 'boxes')}`;
@@ -68,12 +69,13 @@ interface Props {
   work: IntakeWork;
   isChosen: boolean;
   onChoose: () => void;
+  onChooseOther: (id: string | null) => void;
   onStep: (by: -1 | 1) => void;
 }
 
 /** A question in the list; chosen, it is worked on in place. It is dragged by its grip; Alt with the arrows moves it. */
-export function QuestionRow({ question, work, isChosen, onChoose, onStep }: Props) {
-  const { words, kind, doubt, isAway, when } = question;
+export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther, onStep }: Props) {
+  const { words, kind, doubt, isAway, when, sure } = question;
   const { ref, isOver } = useQuestionDrop({ question: question.id });
   return (
     <>
@@ -99,8 +101,9 @@ export function QuestionRow({ question, work, isChosen, onChoose, onStep }: Prop
               for some
             </Mark>
           )}
+          {sure && !isAway && <SureBar confidence={sure.part} label={`${Math.round(sure.part * 100)} % sure: ${sure.why}`} />}
           {doubt !== '' && !isAway && <Mark $tone="ochre">look</Mark>}
-          {isAdded(question, work.intake.places) && !isAway && <Mark $tone="plain">added</Mark>}
+          {!isAway && placesOfAnswer(work.document, question, work.intake.places).length === 0 && <Mark $tone="plain">added</Mark>}
           <Mark $tone="slate">{kind}</Mark>
           <IconButton label={`Move ${words} up (Alt+Up)`} small changes onPress={() => onStep(-1)}>
             <ArrowUp size={14} />
@@ -110,7 +113,7 @@ export function QuestionRow({ question, work, isChosen, onChoose, onStep }: Prop
           </IconButton>
         </div>
       </Line>
-      {isChosen && <QuestionSettings question={question} work={work} />}
+      {isChosen && <QuestionSettings question={question} work={work} onChoose={onChooseOther} />}
     </>
   );
 }

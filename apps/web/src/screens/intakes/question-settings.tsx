@@ -1,7 +1,8 @@
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
-import { intakeKinds, splitSection, withQuestion } from '@mailbag/core';
+import { intakeKinds, placesOfAnswer, splitSection, withQuestion } from '@mailbag/core';
 import { Check, EyeOff, Heading, Undo } from 'lucide-react';
 import styled from 'styled-components';
+import { Confidence } from '../../features/map/confidence';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -9,7 +10,9 @@ import { TextInput, Toggled } from '../../ui/field';
 import { Row, Small } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Chip, Notice } from '../../ui/mark';
+import { AnswerBounds } from './answer-bounds';
 import type { IntakeWork } from './intake-work';
+import { JoinAndSplit } from './join-and-split';
 import { OptionLines } from './option-lines';
 import { WhenEditor } from './when-editor';
 
@@ -31,12 +34,23 @@ const kindWords = (kind: IntakeKind): { text: string; detail?: string } =>
       ? { text: 'nothing: a notice', detail: 'words that are only read' }
       : { text: kind };
 
+/** Somebody has looked at it. */
+const looked = { doubt: '', sure: null } satisfies Partial<IntakeQuestion>;
+
 /** Everything of one question that can be changed. */
-export function QuestionSettings({ question, work }: { question: IntakeQuestion; work: IntakeWork }) {
-  const { id, words, kind, required, help, options, limit, initial, when, isAway, doubt, column } = question;
+export function QuestionSettings({
+  question,
+  work,
+  onChoose,
+}: {
+  question: IntakeQuestion;
+  work: IntakeWork;
+  onChoose: (id: string | null) => void;
+}) {
+  const { id, words, kind, required, help, options, limit, initial, when, isAway, doubt, sure } = question;
   const { document: plan, intake, change } = work;
   const set = (next: Partial<IntakeQuestion>): void => change((before) => withQuestion(before, id, next));
-  const places = Object.hasOwn(intake.places, column) ? intake.places[column]! : [];
+  const places = placesOfAnswer(plan, question, intake.places);
   const section = plan.sections.find(({ questions }) => questions.includes(id));
   return (
     <Box role="group" aria-label={`Settings of ${words}`}>
@@ -44,25 +58,26 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
         <Notice tone="ochre">
           {doubt}{' '}
           {!isAway && (
-            <Button small look="bare" changes onPress={() => set({ doubt: '' })}>
+            <Button small look="bare" changes onPress={() => set({ ...looked })}>
               <Check size={14} />
               It is right
             </Button>
           )}
         </Notice>
       )}
+      {doubt === '' && sure && !isAway && <Confidence confidence={sure.part} why={sure.why} />}
       <TextInput
         label="Words"
         {...((kind === 'notice' || words.length > 90) && { rows: 3 })}
         value={words}
-        onChange={(next) => set({ words: next, doubt: '' })}
+        onChange={(next) => set({ words: next, ...looked })}
       />
       <Row $gap={12} style={{ flexWrap: 'wrap', alignItems: 'end' }}>
         <Choice
           label="Answer is"
           items={intakeKinds.map((one) => ({ id: one, ...kindWords(one) }))}
           value={kind}
-          onChange={(next) => set({ kind: next as IntakeKind, doubt: '' })}
+          onChange={(next) => set({ kind: next as IntakeKind, ...looked })}
         />
         {hasLimit(kind) && (
           <div style={{ width: 110 }}>
@@ -80,8 +95,9 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
         )}
         {kind !== 'notice' && <Toggled label="Required" value={required} onChange={(next) => set({ required: next })} />}
       </Row>
+      <AnswerBounds question={question} onChange={set} />
       {(kind === 'one of' || kind === 'some of') && (
-        <OptionLines options={options} isOnForm={places.length > 0} onChange={(next) => set({ options: next, doubt: '' })} />
+        <OptionLines options={options} isOnForm={places.length > 0} onChange={(next) => set({ options: next, ...looked })} />
       )}
       <TextInput label="Help" value={help} placeholder="none" rows={help.length > 60 ? 2 : 1} onChange={(next) => set({ help: next })} />
       {!['signature', 'image', 'some of', 'consent', 'notice'].includes(kind) && (
@@ -102,7 +118,7 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
         </LinkButton>
       </div>
       <Row style={{ flexWrap: 'wrap' }}>
-        <Button small changes onPress={() => set(isAway ? { isAway: false, doubt: '' } : { isAway: true })}>
+        <Button small changes onPress={() => set(isAway ? { isAway: false, filled: null, ...looked } : { isAway: true })}>
           {isAway ? <Undo size={14} /> : <EyeOff size={14} />}
           {isAway ? 'Bring back' : 'Put away'}
         </Button>
@@ -112,6 +128,7 @@ export function QuestionSettings({ question, work }: { question: IntakeQuestion;
             Begin a step here
           </Button>
         )}
+        <JoinAndSplit question={question} work={work} onChoose={onChoose} />
       </Row>
     </Box>
   );

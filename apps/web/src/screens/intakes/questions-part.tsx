@@ -116,6 +116,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
                         work={work}
                         isChosen={question.id === chosen}
                         onChoose={() => choose(question.id === chosen ? null : question.id)}
+                        onChooseOther={choose}
                         onStep={(by) => change((before) => stepQuestion(before, question.id, by))}
                       />
                     ))}

@@ -1,5 +1,5 @@
 import type { IntakeAnswers, PageLanguage } from '@mailbag/core';
-import { askedSections, madeUpAnswers } from '@mailbag/core';
+import { madeUpAnswers } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { FlaskConical, Monitor, Smartphone, Wand } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -48,11 +48,10 @@ export function VisitorFrame({
   const { data: office } = useQuery(queries.office());
   const frame = useRef<HTMLIFrameElement>(null);
   const page = useMemo(() => {
-    const asked = askedSections(plan);
     return {
       edition: 0,
       office: '',
-      plan: { ...plan, sections: asked.map(({ section, questions }) => ({ ...section, questions: questions.map(({ id }) => id) })) },
+      plan,
       forms: intake.templates.map(({ name }) => name),
       keptDays: 0,
       closed: null,

@@ -1,14 +1,8 @@
 import type { FillRule } from '../registry.js';
 import { cannotWork, isCannot, madeText, takesOneOf } from '../rule.js';
 import type { RuleKind } from '../rule.js';
-
-/** What is taken. Characters are counted as people see them, from 1; `to: null` is the end. Words are counted from 1, or from -1 at the end. */
-export type Taken =
-  | { what: 'characters'; from: number; to: number | null }
-  | { what: 'word'; number: number }
-  | { what: 'all-but-word'; number: 1 | -1 }
-  | { what: 'before' | 'after'; mark: string; which: 'first' | 'last' }
-  | { what: 'digits' | 'letters' };
+import { partOf, readTaken, takenWords } from '../taken.js';
+import type { Taken } from '../taken.js';
 
 /** A portion of a value. */
 export interface PortionRule {
@@ -17,80 +11,6 @@ export interface PortionRule {
   take: Taken;
   /** What happens where the value has no such part: a stop, an empty box, or all of the value. */
   missing: 'stop' | 'blank' | 'whole';
-}
-
-const characters = new Intl.Segmenter('und', { granularity: 'grapheme' });
-
-/** The part, or null: the value has none. */
-function partOf(text: string, take: Taken): string | null {
-  switch (take.what) {
-    case 'characters': {
-      const all = /^[\x20-\x7e]*$/.test(text) ? [...text] : Array.from(characters.segment(text), ({ segment }) => segment);
-      return all.length < take.from ? null : all.slice(take.from - 1, take.to ?? undefined).join('');
-    }
-    case 'word':
-      return text.split(/\s+/).at(take.number > 0 ? take.number - 1 : take.number) ?? null;
-    case 'all-but-word': {
-      const words = text.split(/\s+/);
-      return words.length < 2 ? null : (take.number === 1 ? words.slice(1) : words.slice(0, -1)).join(' ');
-    }
-    case 'before':
-    case 'after': {
-      const at = take.which === 'first' ? text.indexOf(take.mark) : text.lastIndexOf(take.mark);
-      if (at < 0) return null;
-      return (take.what === 'before' ? text.slice(0, at) : text.slice(at + take.mark.length)).trim();
-    }
-    case 'digits':
-      return text.replace(/\P{Nd}+/gu, '') || null;
-    case 'letters':
-      return text.replace(/[^\p{L}\p{M}]+/gu, '') || null;
-  }
-}
-
-const ordinal = (number: number): string =>
-  number === 1 ? 'first' : number === -1 ? 'last' : number < 0 ? `${-number}. last` : `${number}.`;
-/** What is taken, in words: “characters 3 to 5”. */
-export function takenWords(take: Taken): string {
-  switch (take.what) {
-    case 'characters':
-      return take.to === null
-        ? `from character ${take.from} on`
-        : take.to === take.from
-          ? `character ${take.from}`
-          : `characters ${take.from} to ${take.to}`;
-    case 'word':
-      return `${ordinal(take.number)} word`;
-    case 'all-but-word':
-      return `all but the ${ordinal(take.number)} word`;
-    case 'before':
-    case 'after':
-      return `what stands ${take.what} the ${take.which} “${take.mark}”`;
-    case 'digits':
-    case 'letters':
-      return `${take.what} only`;
-  }
-}
-
-const isPlace = (given: unknown): given is number => Number.isInteger(given) && (given as number) >= 1 && (given as number) <= 100_000;
-
-function readTaken(given: unknown): Taken | null {
-  const { what, from, to, number, mark, which = 'first' } = (given ?? {}) as Record<string, unknown>;
-  switch (what) {
-    case 'characters':
-      return isPlace(from) && (to === null || to === undefined || (isPlace(to) && to >= from)) ? { what, from, to: to ?? null } : null;
-    case 'word':
-      return Number.isInteger(number) && number !== 0 && Math.abs(number as number) <= 1000 ? { what, number: number as number } : null;
-    case 'all-but-word':
-      return number === 1 || number === -1 ? { what, number } : null;
-    case 'before':
-    case 'after':
-      return typeof mark === 'string' && mark !== '' && (which === 'first' || which === 'last') ? { what, mark, which } : null;
-    case 'digits':
-    case 'letters':
-      return { what };
-    default:
-      return null;
-  }
 }
 
 export const portion: RuleKind<PortionRule> = {

@@ -1,0 +1,110 @@
+import type { AnswerShape, IntakeKind, IntakeQuestion, ShapePart } from '@mailbag/core';
+import { isExample, shapeLimits, shapeOf, shapeSentence } from '@mailbag/core';
+import { Choice } from '../../ui/choice';
+import { TextInput, Toggled } from '../../ui/field';
+import { Row, Small, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/mark';
+
+const hasShape = (kind: IntakeKind): boolean => kind === 'text';
+const runs: [ShapePart['what'], string][] = [
+  ['letters', 'letters'],
+  ['digits', 'digits'],
+  ['either', 'letters or digits'],
+];
+
+interface Props {
+  question: IntakeQuestion;
+  onChange: (next: Partial<IntakeQuestion>) => void;
+}
+
+/** What answers may look like, and between which numbers or days they lie. */
+export function AnswerBounds({ question, onChange }: Props) {
+  const { kind, shape = null, least = '', most = '' } = question;
+  if (hasShape(kind)) return <Shape shape={shape} onChange={(next) => onChange({ shape: next })} />;
+  if (kind === 'number' || kind === 'amount')
+    return (
+      <Row $gap={12}>
+        <TextInput label="Smallest" value={least} placeholder="any" onChange={(next) => onChange({ least: next.trim() })} />
+        <TextInput label="Greatest" value={most} placeholder="any" onChange={(next) => onChange({ most: next.trim() })} />
+      </Row>
+    );
+  if (kind === 'date')
+    return (
+      <Row $gap={12} style={{ alignItems: 'end', flexWrap: 'wrap' }}>
+        <Day label="First day" value={least} onChange={(next) => onChange({ least: next })} />
+        <Day label="Last day" value={most} onChange={(next) => onChange({ most: next })} />
+      </Row>
+    );
+  return null;
+}
+
+/** A day, or whatever day it is then. */
+function Day({ label, value, onChange }: { label: string; value: string; onChange: (next: string) => void }) {
+  const isToday = value === 'today';
+  return (
+    <Stack $gap={4}>
+      {isToday ? (
+        <TextInput label={label} value="the day of the answer" isReadOnly onChange={() => undefined} />
+      ) : (
+        <TextInput label={label} type="date" value={value} onChange={onChange} />
+      )}
+      <Toggled label={`${label}: day of the answer`} value={isToday} onChange={(next) => onChange(next ? 'today' : '')} />
+    </Stack>
+  );
+}
+
+/** What text looks like: read from an example, each run of which can be changed. */
+function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next: AnswerShape | null) => void }) {
+  const parts = shape?.parts ?? [];
+  const setPart = (index: number, next: Partial<ShapePart>): void =>
+    onChange({ ...shape!, parts: parts.map((part, at) => (at === index ? { ...part, ...next } : part)) });
+  const count = (index: number, end: 'least' | 'most', text: string): void => {
+    const number = Number(text);
+    if (text.trim() === '' || !Number.isInteger(number) || number < (end === 'least' ? 0 : 1) || number > shapeLimits.run) return;
+    const { least, most } = parts[index]!;
+    setPart(index, end === 'least' ? { least: number, most: Math.max(most, number) } : { most: number, least: Math.min(least, number) });
+  };
+  return (
+    <Stack $gap={6}>
+      <TextInput
+        label="Looks like"
+        value={shape?.example ?? ''}
+        placeholder="anything; write an example, such as B-17"
+        help={shape && parts.length > 0 ? `Taken are: ${shapeSentence(shape)}.` : undefined}
+        onChange={(text) => {
+          const next = shapeOf(text);
+          // While an example is reworded, runs that still fit it keep their lengths.
+          if (next.parts.length > shapeLimits.parts) return;
+          const kept = shape && parts.length > 0 ? { ...shape, example: text } : null;
+          onChange(text.trim() === '' ? null : kept && isExample(kept) ? kept : { ...next, example: text });
+        }}
+      />
+      {parts.map((part, index) =>
+        part.what === 'exactly' ? null : (
+          <Row key={index} $gap={8} role="group" aria-label={`Run ${index + 1}`} style={{ alignItems: 'center' }}>
+            <div style={{ width: 70 }}>
+              <TextInput label="From" hideLabel value={String(part.least)} onChange={(text) => count(index, 'least', text)} />
+            </div>
+            <Small>to</Small>
+            <div style={{ width: 70 }}>
+              <TextInput label="To" hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
+            </div>
+            <div style={{ width: 170 }}>
+              <Choice
+                label="Characters"
+                hideLabel
+                small
+                items={runs.map(([id, text]) => ({ id, text }))}
+                value={part.what}
+                onChange={(what) => setPart(index, { what: what as ShapePart['what'] })}
+              />
+            </div>
+          </Row>
+        ),
+      )}
+      {shape && parts.length > 0 && !isExample(shape) && (
+        <Notice tone="ochre">Your example is not taken itself any more, and visitors are shown it. Write one that is.</Notice>
+      )}
+    </Stack>
+  );
+}
