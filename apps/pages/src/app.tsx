@@ -9,6 +9,7 @@ import { personalPlace, personalToken } from './personal-token';
 import { keptForWindow, keptHere } from './kept-here';
 import { PhraseAsk } from './phrase-ask';
 import { keepVisit, keptVisit } from './kept-visit';
+import { OfficeWords, spokenIn } from './office-text';
 import { Page } from './page';
 import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
 import type { Language } from './words';
@@ -187,19 +188,21 @@ export function App() {
       ) : (
         <>
           {isLinkGone && <Note role="alert">{say('linkGone')}</Note>}
-          <Page
-            key={fills}
-            word={word}
-            page={{ ...loaded.page, plan: planIn(loaded.page.plan, language) }}
-            place={loaded.personal ? personalPlace(word, loaded.personal.token) : word}
-            personal={loaded.personal}
-            known={loaded.known}
-            isTrial={isTrial}
-            pointed={pointed}
-            language={language}
-            onLanguage={choose}
-            say={say}
-          />
+          <OfficeWords value={spokenIn(loaded.page.plan, language)}>
+            <Page
+              key={fills}
+              word={word}
+              page={{ ...loaded.page, plan: planIn(loaded.page.plan, language) }}
+              place={loaded.personal ? personalPlace(word, loaded.personal.token) : word}
+              personal={loaded.personal}
+              known={loaded.known}
+              isTrial={isTrial}
+              pointed={pointed}
+              language={language}
+              onLanguage={choose}
+              say={say}
+            />
+          </OfficeWords>
         </>
       )}
     </Frame>

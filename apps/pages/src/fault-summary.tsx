@@ -1,6 +1,7 @@
 import type { ShownSection } from '@mailbag/core/intake';
 import { useEffect, useRef } from 'react';
 import type { Fault } from './api';
+import { OfficeText } from './office-text';
 import { faultWords } from './question';
 import { Summary } from './styles';
 import type { Say } from './words';
@@ -46,7 +47,7 @@ export function FaultSummary({ faults, sections, step, say, onGo }: SummaryProps
                 else focusSoon(question.id);
               }}
             >
-              {question.words}
+              <OfficeText>{question.words}</OfficeText>
             </a>
             : {faultWords(fault, question, say)}
           </li>

@@ -5,12 +5,13 @@ import type { Fault, PublicPage } from './api';
 import { Refused, checkAnswers, mailLink, submit } from './api';
 import { answerWords, minutesFor } from './answer-words';
 import { GoOnLater } from './go-on-later';
-import { closedWords } from './closed-words';
 import { FaultSummary, focusSoon } from './fault-summary';
 import { FilledForm } from './filled-form';
+import { FirstPage } from './first-page';
 import { keptHere } from './kept-here';
 import type { KeptVisit } from './kept-visit';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { OfficeText } from './office-text';
 import type { PersonalVisit } from './personal-token';
 import { PrintedForm } from './printed-form';
 import { Question } from './question';
@@ -167,7 +168,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
       {!visit.isSent && <PrintedForm page={page} answers={visit.answers} say={say} />}
       <Head>
         <HeadLine>
-          <Office>{page.office || title}</Office>
+          <Office>{page.office || <OfficeText>{title}</OfficeText>}</Office>
           <LanguageSelect value={language} aria-label="Language" onChange={({ target }) => onLanguage(target.value as Language)}>
             {languages.map((one) => (
               <option key={one} value={one}>
@@ -226,7 +227,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
         {head}
         <Body>
           <h1 ref={heading} tabIndex={-1}>
-            {title}
+            <OfficeText>{title}</OfficeText>
           </h1>
           <FilledForm
             word={word}
@@ -251,23 +252,16 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     return (
       <>
         {head}
-        <Body>
-          <h1 ref={heading} tabIndex={-1}>
-            {title}
-          </h1>
-          {isTrial && <Note>{say('trial')}</Note>}
-          {page.closed !== null && <Note>{closedWords(page.closed, page.plan.opening.contact, language, say)}</Note>}
-          {personal && <Note>{say('personalKnown')}</Note>}
-          {page.plan.intro && <p style={{ whiteSpace: 'pre-line' }}>{page.plan.intro}</p>}
-          <p>{say('takes', { minutes: minutesFor(all), count: all.length })}</p>
-          {page.forms.length > 0 && <p>{say('fills', { forms: page.forms.join(', ') })}</p>}
-          <Quiet>{say('kept')}</Quiet>
-        </Body>
-        <Foot>
-          <Button data-main disabled={page.closed !== null} onClick={() => goTo(1)}>
-            {say('start')}
-          </Button>
-        </Foot>
+        <FirstPage
+          page={page}
+          asked={all}
+          isPersonal={personal !== null}
+          isTrial={isTrial}
+          heading={heading}
+          language={language}
+          say={say}
+          onStart={() => goTo(1)}
+        />
       </>
     );
   if (section)
@@ -276,7 +270,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
         {head}
         <Body>
           <h1 ref={heading} tabIndex={-1}>
-            {section.section.title || title}
+            <OfficeText>{section.section.title || title}</OfficeText>
           </h1>
           {summary}
           {section.questions.map((question) => (
@@ -326,7 +320,9 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
         {sections.map(({ section: { id, title: name }, questions }, at) => (
           <section key={id}>
             <SectionLine>
-              <h2>{name}</h2>
+              <h2>
+                <OfficeText>{name}</OfficeText>
+              </h2>
               <Button data-small aria-label={`${say('change')}: ${name}`} onClick={() => goTo(at + 1)}>
                 {say('change')}
               </Button>
@@ -334,7 +330,9 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
             <Answers>
               {questions.filter(isAnswered).map((question) => (
                 <div key={question.id}>
-                  <dt>{question.words}</dt>
+                  <dt>
+                    <OfficeText>{question.words}</OfficeText>
+                  </dt>
                   <dd>
                     <Said question={question} answer={visit.answers[question.id]} say={say} />
                   </dd>

@@ -128,11 +128,11 @@ test('a tap means the box that it is on or nearest to, and none that is far', ()
 
 test('a closed page says since or until when in the visitor’s language, and whom to ask', () => {
   const at = '2027-01-12T11:00:00.000Z';
-  const over = closedWords({ why: 'over', at }, ' the office ', 'en', sayIn('en'));
+  const over = closedWords({ why: 'over', at }, { contact: ' the office ' }, 'en', sayIn('en'));
   expect(over).toMatch(/^This page takes no answers now\. It closed on January 12, 2027 at /);
   expect(over).toMatch(/\. Ask the office\.$/);
-  expect(closedWords({ why: 'not-yet', at }, '', 'de', sayIn('de'))).toMatch(/Sie öffnet am 12\. Januar 2027 um .*\.$/);
-  expect(closedWords({ why: 'full', at: '' }, '', 'fr', sayIn('fr'))).toMatch(/Toutes les places sont prises\.$/);
+  expect(closedWords({ why: 'not-yet', at }, { contact: '' }, 'de', sayIn('de'))).toMatch(/Sie öffnet am 12\. Januar 2027 um .*\.$/);
+  expect(closedWords({ why: 'full', at: '' }, { contact: '' }, 'fr', sayIn('fr'))).toMatch(/Toutes les places sont prises\.$/);
 });
 
 test('a personal link is known by its form, and what is typed under it is kept apart from that of others', () => {

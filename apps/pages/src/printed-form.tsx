@@ -5,6 +5,7 @@ import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { answerWords } from './answer-words';
 import type { PublicPage } from './api';
+import { OfficeText } from './office-text';
 import type { Say } from './words';
 
 /** Whoever prints the page gets all of it, to read or to fill in by hand. */
@@ -72,20 +73,30 @@ export function PrintedForm({ page: { plan }, answers, say }: { page: PublicPage
   if (!isPrinting) return null;
   return (
     <Printed data-printed>
-      <h1>{plan.title.trim() || plan.name}</h1>
-      <p style={{ whiteSpace: 'pre-line' }}>{plan.intro}</p>
+      <h1>
+        <OfficeText>{plan.title.trim() || plan.name}</OfficeText>
+      </h1>
+      <p style={{ whiteSpace: 'pre-line' }}>
+        <OfficeText>{plan.intro}</OfficeText>
+      </p>
       {askedSections(plan)
         .filter(({ questions }) => questions.length > 0)
         .map(({ section, questions }) => (
           <section key={section.id}>
-            <h2>{section.title}</h2>
+            <h2>
+              <OfficeText>{section.title}</OfficeText>
+            </h2>
             {questions.map((question) => (
               <div key={question.id}>
                 <b>
-                  {question.words}
+                  <OfficeText>{question.words}</OfficeText>
                   {!question.required && question.kind !== 'notice' && ` (${say('optional')})`}
                 </b>
-                {question.help && <small>{question.help}</small>}
+                {question.help && (
+                  <small>
+                    <OfficeText>{question.help}</OfficeText>
+                  </small>
+                )}
                 <Answer question={question} answer={answers[question.id]} say={say} />
               </div>
             ))}
@@ -110,7 +121,7 @@ function Answer({ question, answer, say }: { question: IntakeQuestion; answer: I
       <>
         {choices.map((choice) => (
           <span key={choice.value} style={{ marginInlineEnd: '14pt' }}>
-            {chosen.includes(choice.value) ? '☒' : '☐'} {choice.say}{' '}
+            {chosen.includes(choice.value) ? '☒' : '☐'} {options.length > 0 ? <OfficeText>{choice.say}</OfficeText> : choice.say}{' '}
           </span>
         ))}
       </>

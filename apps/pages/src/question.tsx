@@ -3,6 +3,7 @@ import { NO, YES, isPictureKind } from '@mailbag/core/intake';
 import type { HTMLAttributes } from 'react';
 import type { Fault } from './api';
 import { autofillOf } from './autofill';
+import { OfficeText, useOfficeLang } from './office-text';
 import { PictureInput } from './picture-input';
 import { SignatureInput } from './signature-input';
 import { Area, Asked, AskedGroup, Choice, Choices, FaultLine, Help, Input, Legend, Words } from './styles';
@@ -41,21 +42,33 @@ interface Props {
 /** One question with what answers it. */
 export function Question({ question, answer, fault, say, onChange, onLeave }: Props) {
   const { id, words, kind, required, help, options, limit } = question;
+  const langOf = useOfficeLang();
   const text = typeof answer === 'string' ? answer : '';
   const [helpId, faultId] = [`help-${id}`, `fault-${id}`];
   const describedBy = [help && helpId, fault && faultId].filter(Boolean).join(' ') || undefined;
   const optional = required ? null : <small>{say('optional')}</small>;
   const about = (
     <>
-      {help && <Help id={helpId}>{help}</Help>}
+      {help && (
+        <Help id={helpId}>
+          <OfficeText>{help}</OfficeText>
+        </Help>
+      )}
       {fault && <FaultLine id={faultId}>{faultWords(fault, question, say)}</FaultLine>}
     </>
   );
-  if (kind === 'notice') return <p style={{ whiteSpace: 'pre-line' }}>{words}</p>;
+  if (kind === 'notice')
+    return (
+      <p style={{ whiteSpace: 'pre-line' }}>
+        <OfficeText>{words}</OfficeText>
+      </p>
+    );
   if (kind === 'consent')
     return (
       <Asked>
-        <p style={{ whiteSpace: 'pre-line' }}>{words}</p>
+        <p style={{ whiteSpace: 'pre-line' }}>
+          <OfficeText>{words}</OfficeText>
+        </p>
         {about}
         <Choice>
           <input
@@ -80,7 +93,7 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
     return (
       <AskedGroup id={`q-${id}`} aria-describedby={describedBy} tabIndex={-1}>
         <Legend>
-          {words}
+          <OfficeText>{words}</OfficeText>
           {optional}
         </Legend>
         {about}
@@ -103,7 +116,7 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
                   )
                 }
               />
-              {option.say}
+              {kind === 'yes or no' ? option.say : <OfficeText>{option.say}</OfficeText>}
             </Choice>
           ))}
         </Choices>
@@ -115,7 +128,7 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
     return (
       <AskedGroup aria-describedby={describedBy}>
         <Legend>
-          {words}
+          <OfficeText>{words}</OfficeText>
           {optional}
         </Legend>
         {about}
@@ -134,7 +147,7 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
   return (
     <Asked>
       <Words htmlFor={`q-${id}`}>
-        {words}
+        <OfficeText>{words}</OfficeText>
         {optional}
       </Words>
       {about}
@@ -142,7 +155,7 @@ export function Question({ question, answer, fault, say, onChange, onLeave }: Pr
         <Input as="select" {...common} onChange={({ target }) => onChange(target.value)}>
           <option value="">{say('choose')}</option>
           {options.map((option) => (
-            <option key={option.value} value={option.value}>
+            <option key={option.value} value={option.value} {...langOf(option.say)}>
               {option.say}
             </option>
           ))}

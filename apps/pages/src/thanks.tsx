@@ -3,6 +3,7 @@ import type { Receipt } from './api';
 import { copyAddress, loadReceipt, zipAddress } from './api';
 import { MailCopies } from './mail-copies';
 import { Body, Button, ButtonLink, Foot, Note, Quiet } from './styles';
+import { OfficeText } from './office-text';
 import type { Language, Say } from './words';
 
 /** Milliseconds between two looks whether the copies are made. */
@@ -53,7 +54,11 @@ export function Thanks({ receipt: key, words, language, say, onAnew }: Props) {
           {say('thanks')}
         </h1>
         {receipt && <p role="status">{say('received', { number: receipt.number })}</p>}
-        {words && <p style={{ whiteSpace: 'pre-line' }}>{words}</p>}
+        {words && (
+          <p style={{ whiteSpace: 'pre-line' }}>
+            <OfficeText>{words}</OfficeText>
+          </p>
+        )}
         {isAway && <Note>{say('failed')}</Note>}
         {receipt?.isMaking && <Quiet role="status">{say('making')}</Quiet>}
         {receipt && !receipt.isMaking && copies.length === 0 && <p>{say('office')}</p>}

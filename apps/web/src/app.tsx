@@ -23,6 +23,7 @@ const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-scre
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
 const IntakesScreen = loadedPart(() => import('./screens/intakes/intakes-screen'));
 const IntakeScreen = loadedPart(() => import('./screens/intakes/intake-screen'));
+const PosterScreen = loadedPart(() => import('./screens/intakes/poster-screen'));
 const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
 const RevisionsScreen = loadedPart(() => import('./screens/templates/revisions-screen'));
 const LayoutScreen = loadedPart(() => import('./screens/templates/layout/layout-screen'));
@@ -90,6 +91,7 @@ function Screens() {
     <RightsProvider value={account.role !== 'viewer'}>
       {!data.account && <SignInAgain email={account.email} />}
       <Routes>
+        <Route path="intakes/:id/poster" element={<PosterScreen />} />
         <Route element={<Shell account={known} />}>
           <Route index element={<Navigate to="/desk" replace />} />
           <Route path="desk" element={<DeskScreen />} />

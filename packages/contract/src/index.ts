@@ -18,6 +18,7 @@ export * from './paper.js';
 export * from './register.js';
 export * from './safety.js';
 export * from './intake.js';
+export * from './intake-question.js';
 export * from './public-intake.js';
 export * from './submission.js';
 export * from './job.js';

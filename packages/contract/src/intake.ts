@@ -1,12 +1,9 @@
 import type {
-  AnswerShape,
   AnswerValue,
   Change,
   Clash,
   Condition,
-  FilledFrom,
   IntakeAfter,
-  IntakeKind,
   IntakeOpening,
   IntakePlan,
   IntakeQuestion,
@@ -14,9 +11,8 @@ import type {
   PageLanguage,
   PageTranslations,
   PersonalPlan,
-  ShapePart,
 } from '@mailbag/core';
-import { intakeKinds, pageLanguages, shapeLimits } from '@mailbag/core';
+import { pageLanguages } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -30,6 +26,7 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  IsTimeZone,
   Matches,
   Max,
   MaxLength,
@@ -37,142 +34,9 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { IsFilledFrom } from './is-filled-from.js';
 import { IsTranslations } from './is-translations.js';
 import { Nullable } from './nullable.js';
 import { TemplateDetail } from './template.js';
-
-/** An option of a question. */
-export class IntakeOptionPlan {
-  @IsString()
-  @MaxLength(300)
-  value!: string;
-
-  @IsString()
-  @MaxLength(300)
-  say!: string;
-}
-
-/** See core's `ShapePart`. */
-export class ShapePartPlan implements ShapePart {
-  @IsIn(['letters', 'digits', 'either', 'exactly'] satisfies ShapePart['what'][])
-  what!: ShapePart['what'];
-
-  @IsString()
-  @MaxLength(shapeLimits.run)
-  text!: string;
-
-  @IsInt()
-  @Min(0)
-  @Max(shapeLimits.run)
-  least!: number;
-
-  @IsInt()
-  @Min(1)
-  @Max(shapeLimits.run)
-  most!: number;
-}
-
-/** See core's `AnswerShape`. */
-export class AnswerShapePlan implements AnswerShape {
-  @IsString()
-  @MaxLength(300)
-  example!: string;
-
-  @IsArray()
-  @ArrayMaxSize(shapeLimits.parts, { message: `An answer can have ${shapeLimits.parts} runs of characters at most.` })
-  @ValidateNested({ each: true })
-  @Type(() => ShapePartPlan)
-  parts!: ShapePartPlan[];
-}
-
-/** How sure a question is. */
-export class QuestionSureness {
-  @IsNumber()
-  @Min(0)
-  @Max(1)
-  part!: number;
-
-  @IsString()
-  @MaxLength(300)
-  why!: string;
-}
-
-/** See core's `IntakeQuestion`. */
-export class IntakeQuestionPlan implements IntakeQuestion {
-  @Matches(/^[\w-]{1,40}$/)
-  id!: string;
-
-  @IsString()
-  @MinLength(1)
-  @MaxLength(120)
-  column!: string;
-
-  @IsString()
-  @MaxLength(1000)
-  words!: string;
-
-  @IsIn(intakeKinds)
-  kind!: IntakeKind;
-
-  @IsBoolean()
-  required!: boolean;
-
-  @IsString()
-  @MaxLength(2000)
-  help!: string;
-
-  @IsArray()
-  @ArrayMaxSize(500)
-  @ValidateNested({ each: true })
-  @Type(() => IntakeOptionPlan)
-  options!: IntakeOptionPlan[];
-
-  @Nullable()
-  @IsInt()
-  @Min(1)
-  @Max(100_000)
-  limit!: number | null;
-
-  @IsString()
-  @MaxLength(1000)
-  initial!: string;
-
-  @Nullable()
-  @IsObject()
-  when!: Condition | null;
-
-  @IsBoolean()
-  isAway!: boolean;
-
-  @IsString()
-  @MaxLength(300)
-  doubt!: string;
-
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => QuestionSureness)
-  sure?: QuestionSureness | null;
-
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => AnswerShapePlan)
-  shape?: AnswerShapePlan | null;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(40)
-  least?: string;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(40)
-  most?: string;
-
-  @IsOptional()
-  @IsFilledFrom()
-  filled?: FilledFrom | null;
-}
 
 /** See core's `IntakeSection`. */
 export class IntakeSectionPlan implements IntakeSection {
@@ -211,6 +75,10 @@ export class IntakeOpeningPlan implements IntakeOpening {
   @Nullable()
   @IsISO8601()
   until!: string | null;
+
+  @IsOptional()
+  @IsTimeZone()
+  zone?: string;
 
   @Nullable()
   @IsInt()
@@ -279,6 +147,16 @@ export class PersonalLinksPlan implements PersonalPlan {
   said!: Record<string, Record<string, string>>;
 }
 
+/** The first page of a form as a small picture. */
+export class FormPicture {
+  @Matches(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/)
+  @MaxLength(120_000)
+  image!: string;
+
+  @IsInt()
+  revision!: number;
+}
+
 /** Everything of an intake that a person decides. Its questions are held against `IntakeQuestionPlan` one by one. */
 export class IntakePlanBody implements IntakePlan {
   @IsString()
@@ -315,6 +193,11 @@ export class IntakePlanBody implements IntakePlan {
   @ValidateNested()
   @Type(() => PersonalLinksPlan)
   personal?: PersonalLinksPlan | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => FormPicture)
+  picture?: FormPicture | null;
 
   @IsOptional()
   @IsIn(pageLanguages)

@@ -15,6 +15,7 @@ export const ar: Words = {
     'حوالي {minutes, plural, one {دقيقة واحدة} two {دقيقتين} few {# دقائق} many {# دقيقة} other {# دقيقة}}، {count, plural, one {سؤال واحد} two {سؤالان} few {# أسئلة} many {# سؤالًا} other {# سؤال}}.',
   fills: 'إجاباتك تملأ: {forms}.',
   kept: 'ما تكتبه يبقى على هذا الجهاز حتى ترسله.',
+  picture: 'الصفحة الأولى من «{form}»',
   step: 'الخطوة {step} من {steps}',
   left: 'بقي حوالي {minutes, plural, one {دقيقة واحدة} two {دقيقتين} few {# دقائق} many {# دقيقة} other {# دقيقة}}',
   next: 'التالي: {title}',

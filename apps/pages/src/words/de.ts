@@ -14,6 +14,7 @@ export const de: Words = {
   takes: 'Etwa {minutes, plural, one {# Minute} other {# Minuten}}, {count, plural, one {# Frage} other {# Fragen}}.',
   fills: 'Ihre Antworten füllen aus: {forms}.',
   kept: 'Was Sie eingeben, bleibt auf diesem Gerät, bis Sie es absenden.',
+  picture: 'Die erste Seite von „{form}“',
   step: 'Schritt {step} von {steps}',
   left: 'noch etwa {minutes, plural, one {# Minute} other {# Minuten}}',
   next: 'Weiter: {title}',

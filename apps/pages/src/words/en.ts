@@ -13,6 +13,7 @@ export const en = {
   takes: 'About {minutes, plural, one {# minute} other {# minutes}}, {count, plural, one {# question} other {# questions}}.',
   fills: 'Your answers fill in: {forms}.',
   kept: 'What you type is kept on this device until you send it.',
+  picture: 'The first page of “{form}”',
   step: 'Step {step} of {steps}',
   left: 'about {minutes, plural, one {# minute} other {# minutes}} left',
   next: 'Next: {title}',

@@ -14,6 +14,7 @@ export const es: Words = {
   takes: 'Unos {minutes, plural, one {# minuto} other {# minutos}}, {count, plural, one {# pregunta} other {# preguntas}}.',
   fills: 'Sus respuestas rellenan: {forms}.',
   kept: 'Lo que escribe se guarda en este dispositivo hasta que lo envíe.',
+  picture: 'La primera página de «{form}»',
   step: 'Paso {step} de {steps}',
   left: 'quedan unos {minutes, plural, one {# minuto} other {# minutos}}',
   next: 'Siguiente: {title}',

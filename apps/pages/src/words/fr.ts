@@ -14,6 +14,7 @@ export const fr: Words = {
   takes: 'Environ {minutes, plural, one {# minute} other {# minutes}}, {count, plural, one {# question} other {# questions}}.',
   fills: 'Vos réponses remplissent : {forms}.',
   kept: 'Ce que vous saisissez reste sur cet appareil jusqu’à l’envoi.',
+  picture: 'La première page de « {form} »',
   step: 'Étape {step} sur {steps}',
   left: 'encore environ {minutes, plural, one {# minute} other {# minutes}}',
   next: 'Suite : {title}',

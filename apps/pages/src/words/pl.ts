@@ -15,6 +15,7 @@ export const pl: Words = {
     'Około {minutes, plural, one {# minuty} other {# minut}}, {count, plural, one {# pytanie} few {# pytania} many {# pytań} other {# pytania}}.',
   fills: 'Odpowiedzi wypełnią: {forms}.',
   kept: 'To, co wpiszesz, pozostaje na tym urządzeniu, dopóki tego nie wyślesz.',
+  picture: 'Pierwsza strona formularza „{form}”',
   step: 'Krok {step} z {steps}',
   left: 'jeszcze około {minutes, plural, one {# minuty} other {# minut}}',
   next: 'Dalej: {title}',

@@ -15,6 +15,7 @@ export const uk: Words = {
     'Приблизно {minutes, plural, one {# хвилина} few {# хвилини} many {# хвилин} other {# хвилини}}, {count, plural, one {# запитання} few {# запитання} many {# запитань} other {# запитання}}.',
   fills: 'Ваші відповіді заповнять: {forms}.',
   kept: 'Введене зберігається на цьому пристрої, доки ви його не надішлете.',
+  picture: 'Перша сторінка «{form}»',
   step: 'Крок {step} з {steps}',
   left: 'залишилося приблизно {minutes, plural, one {# хвилина} few {# хвилини} many {# хвилин} other {# хвилини}}',
   next: 'Далі: {title}',

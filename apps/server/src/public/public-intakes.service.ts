@@ -284,7 +284,15 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     ...plan,
     sections: plan.sections.map((section) => ({ ...section, questions: section.questions.filter((id) => isTold.has(id)) })),
     questions: Object.fromEntries(told.map((one) => [one.id, { ...one, doubt: '', sure: null }])),
-    opening: { from: null, until: null, most: null, contact: plan.opening.contact, sites: [], keptDays: 0 },
+    opening: {
+      from: null,
+      until: null,
+      most: null,
+      contact: plan.opening.contact,
+      sites: [],
+      keptDays: 0,
+      ...(plan.opening.zone && { zone: plan.opening.zone }),
+    },
     personal: null,
     translations: shownTranslations(plan),
   };

@@ -73,6 +73,16 @@ export async function thumbnailOf(bytes: Uint8Array, width: number): Promise<str
   return first;
 }
 
+/** The first page of a file as a small picture for elsewhere, as a data URL of a JPEG. @param width in pixels */
+export async function jpegOf(bytes: Uint8Array, width: number): Promise<string> {
+  const pdf = await openForDrawing(bytes);
+  try {
+    return (await drawnPage(pdf, 1, width)).toDataURL('image/jpeg', 0.8);
+  } finally {
+    await pdf.destroy();
+  }
+}
+
 /**
  * Pages of one file as small pictures, one after the other, as addresses of images.
  * @param pages 1-based

@@ -4,7 +4,7 @@ import { addedQuestion } from './make-intake.js';
 
 /** Parts of an intake that are changed as a whole, so that two changes of one never mix. */
 export const isWholeInIntake = (place: readonly string[]): boolean =>
-  (place.length === 1 && place[0] === 'sections') ||
+  (place.length === 1 && (place[0] === 'sections' || place[0] === 'picture')) ||
   (place.length === 3 && place[0] === 'questions' && ['options', 'when', 'shape', 'sure', 'filled'].includes(place[2]!));
 
 const freeId = (prefix: string, taken: (id: string) => boolean): string => {

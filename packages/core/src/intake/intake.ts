@@ -71,6 +71,8 @@ export interface IntakeOpening {
   /** ISO 8601 times with an offset; null: no limit. */
   from: string | null;
   until: string | null;
+  /** The time zone in which these are told (IANA); left out: the one of whoever looks. */
+  zone?: string;
   /** Most submissions; null: no limit. */
   most: number | null;
   /** Whom to ask when it is closed. Empty: nobody is named. */
@@ -117,6 +119,8 @@ export interface IntakePlan {
   opening: IntakeOpening;
   /** Null or left out: it has no personal links. */
   personal?: PersonalPlan | null;
+  /** The first page of the first form, as a data URL of a JPEG, and the revision that it was drawn of; null or left out: it is not shown. */
+  picture?: { image: string; revision: number } | null;
   /** Of the words above; left out: English. */
   language?: PageLanguage;
   /** Left out: it is said in one language. */

@@ -5,13 +5,14 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { fromLocalTime, localTime } from '../../features/local-time';
 import { Button } from '../../ui/button';
-import { TextInput, Toggled } from '../../ui/field';
+import { TextInput } from '../../ui/field';
 import { Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import type { IntakeWork } from './intake-work';
+import { OpeningSettings } from './opening-settings';
 import { PersonalSettings } from './personal-settings';
+import { PictureSetting } from './picture-setting';
 import { Share, Sites } from './share';
 import { VisitorFrame } from './visitor-frame';
 
@@ -25,7 +26,6 @@ export function PagePart({ work }: { work: IntakeWork }) {
   const { document: plan, change, intake } = work;
   const set = (next: Partial<IntakePlan>): void => change((before) => ({ ...before, ...next }));
   const open = (next: Partial<IntakePlan['opening']>): void => change((before) => ({ ...before, opening: { ...before.opening, ...next } }));
-  const { from, until, most, contact } = plan.opening;
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
       <Pane aria-label="Page">
@@ -40,66 +40,11 @@ export function PagePart({ work }: { work: IntakeWork }) {
               placeholder="What it is about, and what to have at hand"
               onChange={(intro) => set({ intro })}
             />
+            <PictureSetting work={work} />
             <Address intake={intake} />
             <Share intake={intake} />
             <Sites sites={plan.opening.sites} onChange={(sites) => open({ sites })} />
-            <Row $gap={12} style={{ alignItems: 'start' }}>
-              <TextInput
-                label="Takes answers from"
-                type="datetime-local"
-                value={localTime(from)}
-                onChange={(text) => open({ from: fromLocalTime(text) })}
-              />
-              <TextInput
-                label="until"
-                type="datetime-local"
-                value={localTime(until)}
-                onChange={(text) => open({ until: fromLocalTime(text) })}
-              />
-              <div style={{ width: 130 }}>
-                <TextInput
-                  label="Answers at most"
-                  value={most === null ? '' : String(most)}
-                  placeholder="no limit"
-                  onChange={(text) => {
-                    const number = Number(text);
-                    if (text.trim() === '') open({ most: null });
-                    else if (Number.isInteger(number) && number > 0) open({ most: number });
-                  }}
-                />
-              </div>
-            </Row>
-            <div style={{ width: 300 }}>
-              <TextInput
-                label="Pass phrase"
-                value={plan.opening.passPhrase ?? ''}
-                placeholder="none: everybody can open the page"
-                help="Visitors are asked for it before they see anything. Capitals do not count."
-                onChange={(passPhrase) => open({ passPhrase })}
-              />
-            </div>
-            <Toggled
-              label="Each e-mail address answers once only"
-              value={plan.opening.oncePerAddress ?? false}
-              onChange={(oncePerAddress) => open({ oncePerAddress })}
-            />
-            <div style={{ width: 300 }}>
-              <TextInput
-                label="Days for which a mailed link to go on later holds"
-                value={String(plan.opening.keptDays)}
-                help="0: no link is mailed"
-                onChange={(text) => {
-                  const number = Number(text);
-                  if (Number.isInteger(number) && number >= 0 && number <= 365) open({ keptDays: number });
-                }}
-              />
-            </div>
-            <TextInput
-              label="Whom to ask when it is closed"
-              value={contact}
-              placeholder="Allotment office, 10 to 12 o’clock"
-              onChange={(text) => open({ contact: text })}
-            />
+            <OpeningSettings work={work} />
             {plan.personal && <PersonalSettings work={work} personal={plan.personal} />}
           </Settings>
         </Scroll>

@@ -1,13 +1,9 @@
 import type { IntakeDetail } from '@mailbag/contract';
-import { useQuery } from '@tanstack/react-query';
-import { toDataURL, toString } from 'qrcode';
 import { useState } from 'react';
 import { TextInput } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
 import { FileButton } from '../../ui/link-button';
-
-/** Pixels of the symbol as a picture for print. */
-const PRINTED = 1200;
+import { useSymbol } from './use-symbol';
 
 /** What another site puts into its own page: a frame that grows with what is shown in it. */
 const snippetFor = (address: string, title: string): string =>
@@ -16,27 +12,22 @@ const snippetFor = (address: string, title: string): string =>
 
 /** The address as a symbol for posters and letters, and the lines for another site. */
 export function Share({ intake }: { intake: IntakeDetail }) {
-  const address = `${window.location.origin}/in/${intake.word}`;
-  const { data } = useQuery({
-    queryKey: ['intake-symbol', address],
-    queryFn: async () => ({
-      svg: `data:image/svg+xml,${encodeURIComponent(await toString(address, { type: 'svg', margin: 2 }))}`,
-      png: await toDataURL(address, { width: PRINTED, margin: 2 }),
-    }),
-    staleTime: Infinity,
-  });
+  const { address, svg, png } = useSymbol(intake.word);
   return (
     <Row $gap={12} style={{ alignItems: 'start' }}>
-      {data && <img src={data.svg} alt={`QR code of ${address}`} width={104} height={104} />}
+      {svg && <img src={svg} alt={`QR code of ${address}`} width={104} height={104} />}
       <Stack $gap={6}>
         <Small>For posters and letters: whoever points a phone at it opens the page.</Small>
-        {data && (
+        {svg && (
           <Row>
-            <FileButton $small href={data.svg} download={`${intake.word}.svg`}>
+            <FileButton $small href={svg} download={`${intake.word}.svg`}>
               QR as SVG
             </FileButton>
-            <FileButton $small href={data.png} download={`${intake.word}.png`}>
+            <FileButton $small href={png} download={`${intake.word}.png`}>
               QR as PNG
+            </FileButton>
+            <FileButton $small href={`/intakes/${intake.id}/poster`} target="_blank" rel="noreferrer">
+              Poster to print
             </FileButton>
           </Row>
         )}

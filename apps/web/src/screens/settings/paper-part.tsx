@@ -3,6 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { zoneItems } from '../../features/local-time';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
@@ -54,10 +55,7 @@ export function PaperPart() {
         />
         <Choice
           label="Time zone"
-          items={[
-            { id: '', text: 'that of the server' },
-            ...Intl.supportedValuesOf('timeZone').map((id) => ({ id, text: id.replace(/_/g, ' ') })),
-          ]}
+          items={zoneItems('that of the server')}
           value={form.timeZone ?? ''}
           onChange={(timeZone) => setForm({ ...form, timeZone })}
         />
