@@ -111,6 +111,7 @@ import { IntakesController } from './intakes/intakes.controller.js';
 import { IntakesService } from './intakes/intakes.service.js';
 import { IntakeTrials } from './intakes/intake-trials.service.js';
 import { PersonalLinks } from './intakes/personal-links.service.js';
+import { Notices } from './intakes/notices.service.js';
 import { Submissions } from './intakes/submissions.service.js';
 import { CopyMail } from './public/copy-mail.service.js';
 import { KeptVisits } from './public/kept-visits.service.js';
@@ -260,6 +261,7 @@ import { Pool } from './work/pool.js';
     PersonalLinks,
     IntakeTrials,
     Submissions,
+    Notices,
     KeptVisits,
     CopyMail,
     PublicIntakes,

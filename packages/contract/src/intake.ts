@@ -8,6 +8,7 @@ import type {
   IntakePlan,
   IntakeQuestion,
   IntakeSection,
+  OfficeNotice,
   PageLanguage,
   PageTranslations,
   PersonalPlan,
@@ -58,6 +59,24 @@ export class IntakeSectionPlan implements IntakeSection {
   questions!: string[];
 }
 
+/** See core's `OfficeNotice`. */
+export class OfficeNoticePlan implements OfficeNotice {
+  @IsString()
+  @MaxLength(1000)
+  to!: string;
+
+  @IsString()
+  @MaxLength(500)
+  subject!: string;
+
+  @IsString()
+  @MaxLength(20_000)
+  body!: string;
+
+  @IsIn(['none', 'files', 'combined', 'zip'] satisfies OfficeNotice['attach'][])
+  attach!: OfficeNotice['attach'];
+}
+
 export class IntakeAfterPlan implements IntakeAfter {
   @IsBoolean()
   atOnce!: boolean;
@@ -65,6 +84,11 @@ export class IntakeAfterPlan implements IntakeAfter {
   @IsString()
   @MaxLength(2000)
   thanks!: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => OfficeNoticePlan)
+  notice?: OfficeNoticePlan | null;
 }
 
 export class IntakeOpeningPlan implements IntakeOpening {

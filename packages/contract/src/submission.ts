@@ -12,6 +12,10 @@ export class SettleRequest {
   accepted!: string[];
 }
 
+/** `none`: nobody wants one. `unknown`: the server was ended while it was sent, and it is not sent again. */
+export const noticeStates = ['none', 'waiting', 'sending', 'sent', 'failed', 'unknown'] as const;
+export type NoticeState = (typeof noticeStates)[number];
+
 /** One submission, as it is listed. */
 export class SubmissionLine {
   @IsNumber()
@@ -51,6 +55,10 @@ export class SubmissionLine {
   @Nullable()
   @IsString()
   mendedBy!: string | null;
+
+  /** What became of the office's notice of it; see `NoticeState`. */
+  @IsIn(noticeStates)
+  notice!: NoticeState;
 }
 
 /** A copy that was made of an answer. */

@@ -167,7 +167,7 @@ export type { Pattern } from './patterns/pattern.js';
 export { outputPattern } from './patterns/output-path.js';
 export type { OutputPattern } from './patterns/output-path.js';
 export { PARAMETER, VERBATIM, parameterNames } from './patterns/query-parameters.js';
-export { messagePattern, oneLine, plainTags, textToHtml } from './patterns/message.js';
+export { escapeHtml, messagePattern, oneLine, plainTags, textToHtml } from './patterns/message.js';
 export type { MessageTexts, RenderedMessage } from './patterns/message.js';
 export { replaceTags } from './patterns/tags.js';
 export { patternData } from './patterns/pattern-data.js';

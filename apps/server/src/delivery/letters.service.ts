@@ -1,17 +1,15 @@
-import { randomUUID } from 'node:crypto';
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
 import { Transactions } from '../persistence/transactions.js';
-import { fileKey } from '../files/file-key.js';
-import { read, remove } from '../files/files.js';
 import type { Sender } from '../senders/senders.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { Grouped } from '../platform/grouped.js';
 import { Pool, outputOf } from '../work/pool.js';
 import type { LetterOfBatch, TaskResult } from '../work/tasks.js';
 import { attachmentSize, extraAttachments, packetAttachments, travellingSize } from './attachments.js';
+import { combinedCopies } from './combined-copies.js';
 import type { OutgoingMessage } from './outgoing-message.js';
 import { contentDigest } from './outgoing-message.js';
 import type { Letter } from '../frozen/message-of.js';
@@ -80,7 +78,10 @@ export class Letters {
     const attachments = hasFiles
       ? [
           ...(await packetAttachments(copies, plan.message.attach ?? 'files', copies[0]?.recipient || plan.name, () =>
-            this.combined(delivery, copies),
+            combinedCopies(
+              this.pool,
+              copies.map((copy) => ({ ...copy, batchId: delivery.batchId, recordOrdinal: delivery.recordOrdinal })),
+            ),
           )),
           ...(await extraAttachments(isReminder ? [] : (plan.message.extraFiles ?? []))),
         ]
@@ -119,32 +120,5 @@ export class Letters {
     if (!delivery || !sender) throw new MailbagError('not-found', { what: 'message' });
     const message = await this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');
     return { ...message, isAsSent: delivery.sentDigest === null ? null : (await contentDigest(message)) === delivery.sentDigest };
-  }
-
-  /** The copies of one recipient as one file. */
-  private async combined(
-    { batchId, recordOrdinal }: Claimed,
-    copies: readonly { code: string; position: number; recipient: string }[],
-  ): Promise<Buffer> {
-    const key = fileKey('spool', `combined-${randomUUID()}.pdf`);
-    try {
-      await this.pool.run('assemble', {
-        key,
-        title: '',
-        duplex: false,
-        office: null,
-        items: copies.map(({ code, position, recipient }) => ({
-          batchId,
-          recordOrdinal,
-          position,
-          code,
-          bookmark: `${recipient} ${code}`.trim(),
-          address: null,
-        })),
-      });
-      return (await read(key))!;
-    } finally {
-      await remove(key);
-    }
   }
 }

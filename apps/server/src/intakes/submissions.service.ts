@@ -15,6 +15,7 @@ import { MAILBAG } from '../platform/principal.js';
 import { SourceReadings } from '../sources/source-readings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { intakeStore } from '../stores/intake.store.js';
+import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { keptVisitStore } from '../stores/kept-visit.store.js';
 import type { SubmissionFilter, SubmissionRow } from '../stores/submission.store.js';
@@ -29,6 +30,8 @@ const sha256Of = (text: string): string => createHash('sha256').update(text).dig
 const DAYS = 14;
 /** Milliseconds after each try in vain to bring answers in; the last one again and again. */
 const AGAIN = [1000, 5000, 30_000, 300_000];
+
+type CopiesOfRecord = Awaited<ReturnType<typeof copyStore.ofRecord>>;
 
 /** What people answered: it becomes records of the intake's source, and copies where they are wanted at once. Many that come together are brought in together. */
 @Injectable()
@@ -72,6 +75,7 @@ export class Submissions {
     this.live.tell('intake', id);
     if (plan.personal?.accept === 'mailbag') await this.personal.takeOverAll(id);
     if (plan.after.atOnce) await this.makeCopies(mailingId);
+    await this.jobs.add({ kind: 'notices', key: id, subject: plan.name });
     this.live.tell('intake', id);
   }
 
@@ -80,6 +84,19 @@ export class Submissions {
     const { records, digest, version } = await this.starts.preview(mailingId, { who: 'new' }, false);
     if (records === 0) return;
     await this.batches.start(mailingId, { who: 'new', digest, version, startKey: randomUUID() }, MAILBAG);
+  }
+
+  /** The copies of an answer that are made, and whether others still are. */
+  async made({ intakeId, number }: Pick<SubmissionRow, 'intakeId' | 'number'>): Promise<{ copies: CopiesOfRecord; isMaking: boolean }> {
+    const intake = await intakeStore.byId(this.transactions, intakeId);
+    if (!intake) return { copies: [], isMaking: false };
+    // In the order in which an answer goes: what moves on between two of them is seen further on.
+    const isOnItsWay =
+      (await this.jobs.isUnderWay('answers', intakeId)) || (await batchStore.isPlanning(this.transactions, intake.mailingId));
+    const all = await copyStore.ofRecord(this.transactions, intake.mailingId, submissionKey(number));
+    const copies = all.filter(({ sha256, state }) => sha256 !== null && state !== 'planned' && state !== 'withdrawn');
+    // Answers of others that come in meanwhile do not matter to one whose copies are there.
+    return { copies, isMaking: all.length > 0 ? all.some(({ state }) => state === 'planned') : isOnItsWay };
   }
 
   /** Deletes answers whose time is over, with their records and pictures; copies that were made of them stay. @param before ISO 8601 @returns how many */
@@ -146,22 +163,25 @@ export class Submissions {
     const { mailingId } = await this.intakes.entity(id);
     const rows = await submissionStore.page(this.transactions, id, mailingId, filter, from, count);
     const lines = await Promise.all(
-      rows.map(async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled, mendedBy }) => {
-        const { plan } = await this.editions.byId(editionId);
-        const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10));
-        return {
-          id: own,
-          number,
-          receivedAt,
-          language,
-          values,
-          copies,
-          copyCode,
-          changes: JSON.parse(changes) as AnswerChange[],
-          settled,
-          mendedBy,
-        };
-      }),
+      rows.map(
+        async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled, mendedBy, notice }) => {
+          const { plan } = await this.editions.byId(editionId);
+          const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10));
+          return {
+            id: own,
+            number,
+            receivedAt,
+            language,
+            values,
+            copies,
+            copyCode,
+            changes: JSON.parse(changes) as AnswerChange[],
+            settled,
+            mendedBy,
+            notice,
+          };
+        },
+      ),
     );
     return { total: await submissionStore.count(this.transactions, id), lines };
   }

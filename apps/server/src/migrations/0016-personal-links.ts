@@ -10,6 +10,10 @@ const STATEMENTS = [
   'ALTER TABLE submission ADD COLUMN mends INTEGER',
   // The e-mail address of whoever answered, in small letters; empty: none was asked for.
   "ALTER TABLE submission ADD COLUMN address TEXT NOT NULL DEFAULT ''",
+  // What became of the office's notice of it.
+  "ALTER TABLE submission ADD COLUMN notice TEXT NOT NULL DEFAULT 'none'",
+  "CREATE INDEX submission_to_tell ON submission (intakeId, id) WHERE notice = 'waiting'",
+  "CREATE INDEX submission_being_told ON submission (id) WHERE notice = 'sending'",
   "CREATE INDEX submission_by_address ON submission (intakeId, address) WHERE address <> ''",
   'CREATE INDEX submission_by_mended ON submission (mends) WHERE mends IS NOT NULL',
   "CREATE INDEX submission_to_settle ON submission (intakeId) WHERE settled = 'open'",
@@ -24,9 +28,15 @@ export class PersonalLinks1765500000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const index of ['submission_to_settle', 'submission_by_mended', 'submission_by_address'])
+    for (const index of [
+      'submission_to_settle',
+      'submission_by_mended',
+      'submission_by_address',
+      'submission_to_tell',
+      'submission_being_told',
+    ])
       await runner.query(`DROP INDEX ${index}`);
-    for (const column of ['address', 'mends', 'settled', 'known', 'changes', 'copyCode'])
+    for (const column of ['notice', 'address', 'mends', 'settled', 'known', 'changes', 'copyCode'])
       await runner.query(`ALTER TABLE submission DROP COLUMN ${column}`);
   }
 }

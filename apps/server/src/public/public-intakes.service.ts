@@ -22,7 +22,6 @@ import {
   planIn,
   shownSections,
   shownTranslations,
-  submissionKey,
 } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { Readable } from 'node:stream';
@@ -37,12 +36,8 @@ import type { Edition } from '../intakes/editions.service.js';
 import { Editions } from '../intakes/editions.service.js';
 import { PersonalLinks } from '../intakes/personal-links.service.js';
 import { Submissions } from '../intakes/submissions.service.js';
-import { Jobs } from '../jobs/jobs.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { OFFICE, SettingsService } from '../settings/settings.service.js';
-import { batchStore } from '../stores/batch.store.js';
-import { copyStore } from '../stores/copy.store.js';
-import { intakeStore } from '../stores/intake.store.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { Pool } from '../work/pool.js';
 import { answerBoxes } from './answer-boxes.js';
@@ -62,7 +57,6 @@ export class PublicIntakes {
     private readonly batches: FrozenBatches,
     private readonly pool: Pool,
     private readonly transactions: Transactions,
-    private readonly jobs: Jobs,
     private readonly visits: KeptVisits,
     private readonly links: PersonalLinks,
   ) {}
@@ -191,6 +185,7 @@ export class PublicIntakes {
         settled: changes.length > 0 ? 'open' : 'none',
         mends,
         address: mail?.address ?? '',
+        notice: plan.after.notice ? 'waiting' : 'none',
       });
       if (visit && added.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
       return added;
@@ -212,19 +207,13 @@ export class PublicIntakes {
   async receipt(key: string): Promise<PublicReceipt & { files: { id: number; code: string; path: string; sha256: string | null }[] }> {
     const submission = await submissionStore.byKey(this.transactions, sha256(key));
     if (!submission) throw new MailbagError('not-found', { what: 'submission' });
-    const intake = await intakeStore.byId(this.transactions, submission.intakeId);
-    // In the order in which an answer goes: what moves on between two of them is seen further on.
-    const isOnItsWay =
-      intake !== undefined &&
-      ((await this.jobs.isUnderWay('answers', intake.id)) || (await batchStore.isPlanning(this.transactions, intake.mailingId)));
-    const copies = intake ? await copyStore.ofRecord(this.transactions, intake.mailingId, submissionKey(submission.number)) : [];
-    const made = copies.filter(({ sha256: digest, state }) => digest !== null && state !== 'planned' && state !== 'withdrawn');
+    const { copies, isMaking } = await this.submissions.made(submission);
     return {
       number: submission.number,
-      copies: made.map(({ path }) => path.slice(path.lastIndexOf('/') + 1)),
-      isMaking: isOnItsWay || copies.some(({ state }) => state === 'planned'),
+      copies: copies.map(({ path }) => path.slice(path.lastIndexOf('/') + 1)),
+      isMaking,
       canMail: (await this.visits.days(1, '')) > 0,
-      files: made.map(({ id, code, path, sha256: digest }) => ({ id, code, path, sha256: digest })),
+      files: copies.map(({ id, code, path, sha256: digest }) => ({ id, code, path, sha256: digest })),
     };
   }
 

@@ -1,7 +1,7 @@
 import { createPrivateKey } from 'node:crypto';
 import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
 import type { RateLimits, SendWindow, Said } from '@mailbag/core';
-import { MailbagError, oneLine, retryDelay, readSaid } from '@mailbag/core';
+import { MailbagError, retryDelay, readSaid } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
@@ -21,6 +21,8 @@ import { testMailServer } from './test-server.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { mailServerStore } from '../stores/mail-server.store.js';
 import { senderStore } from '../stores/sender.store.js';
+import type { SingleMessage, SingleOutcome } from './single-message.js';
+import { sendSingle } from './single-message.js';
 
 /** Times that a code may be typed wrong. */
 export const CODE_TRIES = 5;
@@ -268,28 +270,15 @@ export class SendersService {
   }
 
   /** Mails a single message from the first confirmed sender, at once. @returns why it could not be; null: it was */
-  async mailOne(
-    to: string,
-    { subject, text, attachments = [] }: { subject: string; text: string; attachments?: { filename: string; content: Buffer }[] },
-  ): Promise<string | null> {
+  async mailOne(to: string | string[], message: SingleMessage): Promise<string | null> {
+    return (await this.mailSingle(to, message)).said;
+  }
+
+  /** As `mailOne`, for what must not go out twice. */
+  async mailSingle(to: string | string[], message: SingleMessage): Promise<SingleOutcome> {
     const sender = await this.ready(null);
-    if (!sender) return 'no sender is confirmed yet';
-    const { transporter } = await this.connected(sender.id);
-    try {
-      await transporter.sendMail({
-        from: { name: sender.name, address: sender.address },
-        to,
-        subject: oneLine(subject),
-        text,
-        attachments,
-        headers: { 'Auto-Submitted': 'auto-generated' },
-      });
-      return null;
-    } catch (error) {
-      return oneLine((error as { response?: string }).response ?? (error as Error).message);
-    } finally {
-      transporter.close();
-    }
+    if (!sender) return { kind: 'not-sent', said: 'no sender is confirmed yet' };
+    return sendSingle((await this.connected(sender.id)).transporter, sender, to, message);
   }
 
   /** A sender with a connection to its server, which whoever asks for it closes. @throws MailbagError not-found */

@@ -209,9 +209,21 @@ export const copyStore = {
     ),
   /** All copies of a record, in the order of the packet. */
   ofRecord: (sql: Sql, mailingId: number, recordKey: string) =>
-    rows<{ id: number; code: string; path: string; templateName: string; pages: number; state: CopyState; sha256: string | null }>(
+    rows<{
+      id: number;
+      code: string;
+      path: string;
+      templateName: string;
+      pages: number;
+      state: CopyState;
+      sha256: string | null;
+      batchId: number;
+      recordOrdinal: number;
+      position: number;
+      recipient: string;
+    }>(
       sql,
-      'SELECT id, code, path, templateName, pages, state, sha256 FROM copy WHERE mailingId = ? AND recordKey = ? ORDER BY batchId, position, part',
+      'SELECT id, code, path, templateName, pages, state, sha256, batchId, recordOrdinal, position, recipient FROM copy WHERE mailingId = ? AND recordKey = ? ORDER BY batchId, position, part',
       [mailingId, recordKey],
     ),
   /** The last copy that a record got from a mailing. */

@@ -1,6 +1,7 @@
+import type { NoticeState } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
-import { one, rows, run } from '../persistence/sql.js';
+import { changed, one, rows, run } from '../persistence/sql.js';
 
 /** What somebody answered. */
 export interface SubmissionRow {
@@ -28,10 +29,12 @@ export interface SubmissionRow {
   mends: number | null;
   /** The e-mail address of whoever answered, in small letters; empty: none was asked for. */
   address: string;
+  /** What became of the office's notice of it. */
+  notice: NoticeState;
 }
 
 const COLUMNS =
-  'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address';
+  'id, intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address, notice';
 
 /** Which answers are listed. */
 export interface SubmissionFilter {
@@ -51,14 +54,11 @@ const IN_FORCE = 'NOT EXISTS (SELECT 1 FROM submission AS later WHERE later.mend
 export const submissionStore = {
   /** Keeps a submission, once for each key. @returns the one that is kept under it, now or before */
   async keep(sql: Sql, keyHash: string, submission: Omit<SubmissionRow, 'id'>): Promise<{ row: SubmissionRow; isNew: boolean }> {
-    const { intakeId, editionId, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address } =
-      submission;
+    const names = COLUMNS.split(', ').filter((name): name is keyof typeof submission => name !== 'id');
     const added = await one<SubmissionRow>(
       sql,
-      `INSERT INTO submission (intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-       ON CONFLICT DO NOTHING RETURNING ${COLUMNS}`,
-      [intakeId, editionId, keyHash, number, language, receivedAt, answers, pictures, copyCode, changes, known, settled, mends, address],
+      `INSERT INTO submission (keyHash, ${names.join(', ')}) VALUES (?${', ?'.repeat(names.length)}) ON CONFLICT DO NOTHING RETURNING ${COLUMNS}`,
+      [keyHash, ...names.map((name) => submission[name])],
     );
     return { row: added ?? (await submissionStore.byKey(sql, keyHash))!, isNew: added !== undefined };
   },
@@ -71,6 +71,23 @@ export const submissionStore = {
   /** Whether somebody with an address has answered. */
   isAnswered: async (sql: Sql, intakeId: number, address: string): Promise<boolean> =>
     (await one(sql, 'SELECT 1 AS found FROM submission WHERE intakeId = ? AND address = ?', [intakeId, address])) !== undefined,
+
+  /** The next one that the office is to be told of. @param after id of another one, behind which it is looked for */
+  toTell: (sql: Sql, intakeId: number, after: number) =>
+    one<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id > ? AND notice = 'waiting' ORDER BY id LIMIT 1`, [
+      intakeId,
+      after,
+    ]),
+
+  /** @returns whether it was in the first of the states */
+  moveNotice: async (sql: Sql, id: number, from: NoticeState, to: NoticeState): Promise<boolean> =>
+    (await changed(sql, 'UPDATE submission SET notice = ? WHERE id = ? AND notice = ?', [to, id, from])) === 1,
+
+  /** Whether those that were being sent when the server ended arrived is not known. @returns the intakes that have others to tell of */
+  async reopenNotices(sql: Sql): Promise<{ intakeId: number }[]> {
+    await run(sql, "UPDATE submission SET notice = 'unknown' WHERE notice = 'sending'", []);
+    return rows<{ intakeId: number }>(sql, "SELECT DISTINCT intakeId FROM submission WHERE notice = 'waiting'", []);
+  },
 
   /** Those whose changes nobody has looked at. */
   open: (sql: Sql, intakeId: number) =>

@@ -5,6 +5,7 @@ import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
 import { copyPlace } from '../frozen/personal-link.js';
+import type { Letter } from '../frozen/message-of.js';
 import { dataOf, letterPattern, passwordPattern, patternNames } from '../frozen/message-of.js';
 import { compileMailing } from './compile-mailing.js';
 import { recordPictures } from './record-pictures.js';
@@ -102,6 +103,11 @@ export async function sampleCopies({
     letter: letterPattern(mailing).letter({ ...place, replaces }),
     openPassword: passwordPattern(mailing.plan, mailing.columns)?.(place).open ?? '',
   };
+}
+
+/** Writes the message for one record as a batch would, without its copies. */
+export function sampleLetter({ mailing, batch, record, code }: Tasks['letter']['input']): Letter {
+  return letterPattern(mailing).letter(placeOf(mailing, batch, { record, ordinal: 0, codes: [code] }));
 }
 
 /** Makes the copies of what a visitor has answered so far. Nothing of it is kept. */

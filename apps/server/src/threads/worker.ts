@@ -71,6 +71,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   assemble: async (input) => (await import('./assemble-copies.js')).assembleCopies(input),
   visitorCopies: async (input) => (await import('./sample-copies.js')).visitorCopies(input),
   sample: async (input) => (await import('./sample-copies.js')).sampleCopies(input),
+  letter: async (input) => (await import('./sample-copies.js')).sampleLetter(input),
   weigh: async (input) => (await import('./sample-copies.js')).weighCopies(input),
   trial: async (input) => (await import('./sample-copies.js')).trialCopies(input),
   openPost: async () => void (await import('./read-mail.js')),

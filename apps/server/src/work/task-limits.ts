@@ -20,6 +20,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   excerpt: { lane: 'people', seconds: 30, what: 'Looking into the file' },
   databaseTables: { lane: 'people', seconds: 30, what: 'Listing the tables' },
   queryExcerpt: { lane: 'people', seconds: 30, what: 'Running the query' },
+  letter: { lane: 'people', seconds: 30, what: 'Writing the message' },
   sample: { lane: 'people', seconds: 30, what: 'Making the sample' },
   visitorCopies: { lane: 'visitors', seconds: 15, what: 'Filling the form' },
   weigh: { lane: 'people', seconds: 60, what: 'Weighing the copies' },

@@ -208,6 +208,11 @@ export interface Tasks {
     };
     output: { copies: { name: string; bytes: Uint8Array }[]; letter: Letter; openPassword: string };
   };
+  /** The message of a mailing for one record alone, without its copies. */
+  letter: {
+    input: { mailing: FrozenMailing; record: SourceRecord; batch: BatchContext; code: string };
+    output: Letter;
+  };
   /** The copies of what a visitor has answered so far. `pictures`: those of the answers, by the names that stand for them in the record. */
   visitorCopies: {
     input: {

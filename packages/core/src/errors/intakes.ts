@@ -54,5 +54,9 @@ export const intakesErrors = {
   'intake-link-not-mailed': told(() => `The link could not be mailed. Look at the address, or go on now.`, 409),
   'intake-code-wrong': told(() => 'That is not the code, or it is over. Look at it again, or ask for another one.', 409),
   'intake-mail-failed': told(() => 'The message could not be sent. Look at the address, or download the copies.', 409),
+  'intake-notice-failed': told<{ why: string }>(
+    (e) => `The office could not be told of an answer by mail: ${e.why}. It is tried again. Look at Settings, Mail.`,
+    502,
+  ),
   'intake-copies-not-ready': told(() => `The copies are still being made. Try again in a moment.`, 409),
 };

@@ -58,12 +58,26 @@ export interface IntakeSection {
   questions: string[];
 }
 
+/** What the office is mailed of each answer, with the answers as a table. */
+export interface OfficeNotice {
+  /** Addresses with commas between them. */
+  to: string;
+  /** Patterns over the columns of the answers. */
+  subject: string;
+  /** Rich text. */
+  body: string;
+  /** How the copies go along. */
+  attach: 'none' | 'files' | 'combined' | 'zip';
+}
+
 /** What becomes of an answer. */
 export interface IntakeAfter {
   /** Whether copies are made as soon as somebody has answered; otherwise the answers gather until a person starts a batch. */
   atOnce: boolean;
   /** What the visitor reads at the end. */
   thanks: string;
+  /** Null or left out: the office is mailed nothing of its own. */
+  notice?: OfficeNotice | null;
 }
 
 /** When the page takes answers. */

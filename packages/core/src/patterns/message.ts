@@ -9,7 +9,8 @@ export interface RenderedMessage {
   html: string;
 }
 
-const escapeHtml = (text: string): string => text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
+/** Text as it stands in HTML. */
+export const escapeHtml = (text: string): string => text.replace(/[&<>"']/g, (char) => `&#${char.charCodeAt(0)};`);
 
 /** Plain text as simple HTML: paragraphs and line breaks, everything escaped. */
 export const textToHtml = (text: string): string =>

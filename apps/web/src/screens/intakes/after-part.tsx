@@ -1,71 +1,98 @@
 import type { IntakePlan } from '@mailbag/core';
-import { useQuery } from '@tanstack/react-query';
 import styled from 'styled-components';
-import { queries } from '../../api/queries';
+import { useRecord } from '../../api/queries';
+import { UndoButtons } from '../../features/editing/undo-buttons';
+import type { MailingWork } from '../../features/mailing/mailing-context';
+import { PasswordSettings } from '../../features/mailing/password-settings';
+import { sampleOf } from '../../features/mailing/sample';
+import { MessageSettings } from '../../features/message/message-settings';
 import { TextInput } from '../../ui/field';
-import { Row, Scroll, Small, Stack } from '../../ui/layout';
+import { Bar, Pane, Row, Scroll, Small, Split, Stack } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
-import { Notice } from '../../ui/mark';
 import { PickOne } from '../../ui/pick-one';
 import type { IntakeWork } from './intake-work';
+import { NoticeSettings } from './notice-settings';
+import { WithMailing } from './with-mailing';
 
 const Settings = styled(Stack)`
-  padding: 4px 16px 20px;
+  padding: 14px 16px 20px;
   max-width: 620px;
 `;
 
-/** What happens once somebody has answered. */
+/** What happens once somebody has answered: on the left what the visitor and the office are told, on the right the message with the copies. */
 export function AfterPart({ work }: { work: IntakeWork }) {
   const { document: plan, change, intake } = work;
-  const { data: mailing } = useQuery(queries.mailing(intake.mailingId));
   const set = (next: Partial<IntakePlan['after']>): void => change((before) => ({ ...before, after: { ...before.after, ...next } }));
   return (
-    <Scroll>
-      <Settings $gap={16}>
-        <PickOne
-          label="Copies"
-          items={[
-            {
-              id: 'once',
-              text: 'are made at once',
-              detail: 'The visitor downloads them a moment after submitting. What the checks stop waits for you.',
-            },
-            {
-              id: 'gathered',
-              text: 'are made when you start a batch',
-              detail: 'Answers gather as records; the visitor is told that they were received.',
-            },
-          ]}
-          value={plan.after.atOnce ? 'once' : 'gathered'}
-          onChange={(id) => set({ atOnce: id === 'once' })}
-        />
-        <TextInput
-          label="What the visitor reads at the end, below “Thank you” and their number"
-          rows={3}
-          value={plan.after.thanks}
-          placeholder="We answer within two weeks."
-          onChange={(thanks) => set({ thanks })}
-        />
-        {mailing &&
-          (mailing.plan.message.mailed ? (
-            <Notice tone="moss">
-              Each visitor is mailed their copies: “{mailing.plan.message.subject}”, to the answer to{' '}
-              {mailing.plan.message.addressColumn ?? 'no question yet'}.
-            </Notice>
-          ) : (
-            <Notice tone="slate">
-              Copies are not mailed. Switch it on under “Output and message”, once a sender is confirmed in the settings.
-            </Notice>
-          ))}
-        <Stack $gap={6}>
-          <Small>Copies of answers are made by a mailing of their own, with its map, checks, output and message.</Small>
-          <Row>
-            <LinkButton to={`/mailings/${intake.mailingId}/output`}>Output and message</LinkButton>
-            <LinkButton to={`/mailings/${intake.mailingId}/checks`}>Checks</LinkButton>
-            <LinkButton to={`/mailings/${intake.mailingId}/map`}>Map</LinkButton>
-          </Row>
+    <Split $columns="minmax(0, 1fr) minmax(0, 1fr)">
+      <Pane aria-label="After submitting">
+        <Scroll>
+          <Settings $gap={16}>
+            <PickOne
+              label="Copies"
+              items={[
+                {
+                  id: 'once',
+                  text: 'are made at once',
+                  detail: 'The visitor downloads them a moment after submitting. What the checks stop waits for you.',
+                },
+                {
+                  id: 'gathered',
+                  text: 'are made when you start a batch',
+                  detail: 'Answers gather as records; the visitor is told that they were received.',
+                },
+              ]}
+              value={plan.after.atOnce ? 'once' : 'gathered'}
+              onChange={(id) => set({ atOnce: id === 'once' })}
+            />
+            <TextInput
+              label="What the visitor reads at the end, below “Thank you” and their number"
+              rows={3}
+              value={plan.after.thanks}
+              placeholder="We answer within two weeks."
+              onChange={(thanks) => set({ thanks })}
+            />
+            <WithMailing id={intake.mailingId} part="answers">
+              {({ columns }) => <NoticeSettings plan={plan} columns={columns} onChange={(notice) => set({ notice })} />}
+            </WithMailing>
+            <Stack $gap={6}>
+              <Small>Copies of answers are made by a mailing of their own. What else can be set there:</Small>
+              <Row style={{ flexWrap: 'wrap' }}>
+                <LinkButton to={`/mailings/${intake.mailingId}/output`}>Names, finish and paper</LinkButton>
+                <LinkButton to={`/mailings/${intake.mailingId}/checks`}>Checks</LinkButton>
+                <LinkButton to={`/mailings/${intake.mailingId}/map`}>Map</LinkButton>
+              </Row>
+            </Stack>
+          </Settings>
+        </Scroll>
+      </Pane>
+      <Pane aria-label="Message to the visitor">
+        <WithMailing id={intake.mailingId} part="answers">
+          {(mailing) => <VisitorMessage work={mailing} />}
+        </WithMailing>
+      </Pane>
+    </Split>
+  );
+}
+
+/** The message that brings each visitor their copies, and how these are opened. */
+function VisitorMessage({ work }: { work: MailingWork }) {
+  const { mailing, plan, columns, index, undo, redo } = work;
+  const { record } = useRecord(plan.sourceId ?? null, index);
+  const templates = plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id)?.name ?? []);
+  return (
+    <>
+      <Bar>
+        <Small>To each visitor, as soon as the copies are made. It holds for all who answer from now on.</Small>
+        <div className="fill" />
+        <UndoButtons undo={undo} redo={redo} />
+      </Bar>
+      <Scroll style={{ padding: '14px 16px 20px' }}>
+        <Stack $gap={16}>
+          <MessageSettings work={work} sample={sampleOf(plan, columns, record, index, templates, mailing.next)} />
+          <PasswordSettings work={work} />
         </Stack>
-      </Settings>
-    </Scroll>
+      </Scroll>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import type { AskedBackAnswer, IntakeDetail, SubmissionLine } from '@mailbag/contract';
+import type { AskedBackAnswer, IntakeDetail, NoticeState, SubmissionLine } from '@mailbag/contract';
 import { orderedQuestions } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -14,6 +14,15 @@ import { Bar, Facts, Pane, Row, Scroll, Small, Stack } from '../../ui/layout';
 import { FileButton, LinkButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
 import { AnswerChanges } from './answer-changes';
+
+/** What became of the office's notice of an answer. */
+const noticeWords: Record<Exclude<NoticeState, 'none'>, string> = {
+  waiting: 'The office is told of it by mail soon.',
+  sending: 'The office is being told of it by mail.',
+  sent: 'The office was told of it by mail.',
+  failed: 'The office could not be told of it by mail.',
+  unknown: 'Whether the office’s notice of it arrived is not known: Mailbag was ended while it was sent.',
+};
 
 interface Props {
   intake: IntakeDetail;
@@ -81,6 +90,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
           )}
           {ask.data && <AskedBack answer={ask.data} address={mail ? (line.values[mail.column] ?? '') : ''} />}
           {line.mendedBy !== null && <Notice tone="slate">The visitor mended it: {line.mendedBy} came in its place.</Notice>}
+          {line.notice !== 'none' && <Small>{noticeWords[line.notice]}</Small>}
           <AnswerChanges intakeId={intake.id} line={line} />
           <Facts $names="40%">
             {questions.map(({ id, words, column }) =>

@@ -27,7 +27,10 @@ const betweens = [
 export function JoinAndSplit({ question, work: { document: plan, change }, onChoose }: Props) {
   const { id } = question;
   const section = plan.sections.find(({ questions }) => questions.includes(id));
-  const others = (section?.questions ?? []).flatMap((one) => {
+  const at = section?.questions.indexOf(id) ?? -1;
+  // What follows it first.
+  const around = section ? [...section.questions.slice(at + 1), ...section.questions.slice(0, Math.max(0, at))] : [];
+  const others = around.flatMap((one) => {
     const other = plan.questions[one];
     return other && one !== id && waysToJoin(question, other).length > 0 ? [other] : [];
   });

@@ -150,7 +150,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
         {view === 'form' ? (
           <FormBeside intake={intake} plan={plan} chosen={chosen === null ? null : (plan.questions[chosen] ?? null)} onChoose={choose} />
         ) : view === 'hangs' ? (
-          <WhatHangs plan={plan} chosen={chosen} onChoose={choose} />
+          <WhatHangs work={work} chosen={chosen} onChoose={choose} />
         ) : (
           <VisitorFrame work={work} question={chosen} />
         )}

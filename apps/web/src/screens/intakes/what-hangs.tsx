@@ -4,7 +4,10 @@ import styled from 'styled-components';
 import { SentenceWords } from '../../features/map/rule-words';
 import { color } from '../../theme';
 import { Scroll, Small } from '../../ui/layout';
+import type { IntakeWork } from './intake-work';
 import { wordsOfColumn } from './intake-work';
+import { WhenEditor } from './when-editor';
+import { WithMailing } from './with-mailing';
 
 const Tree = styled.ul`
   list-style: none;
@@ -52,34 +55,82 @@ const Card = styled.button`
   }
 `;
 
-interface Props {
+const Forms = styled.section`
+  padding: 4px 16px 20px;
+  display: grid;
+  gap: 10px;
+  max-width: 560px;
+`;
+const FormCard = styled.div`
+  padding: 8px 10px;
+  background: ${color.sheet};
+  border: 1px solid ${color.line};
+  border-radius: 4px;
+  & > b {
+    display: block;
+  }
+`;
+
+interface TreeProps {
   plan: IntakePlan;
   chosen: string | null;
   onChoose: (id: string) => void;
 }
 
-/** Which questions are asked only after what others are answered, as a picture. */
-export function WhatHangs({ plan, chosen, onChoose }: Props) {
+interface Props {
+  work: IntakeWork;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}
+
+/** Which questions are asked, and which forms are made, only after what others are answered, as a picture. */
+export function WhatHangs({ work: { document: plan, intake }, chosen, onChoose }: Props) {
   const roots = hangingQuestions(plan);
-  if (roots.length === 0)
-    return (
-      <Small style={{ padding: 16, maxWidth: 460 }}>
-        Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the
-        question that decides about it.
-      </Small>
-    );
   return (
     <Scroll>
-      <Tree aria-label="What hangs on what">
-        {roots.map((node) => (
-          <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
-        ))}
-      </Tree>
+      {roots.length === 0 ? (
+        <Small style={{ padding: 16, maxWidth: 460, display: 'block' }}>
+          Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the
+          question that decides about it.
+        </Small>
+      ) : (
+        <Tree aria-label="What hangs on what">
+          {roots.map((node) => (
+            <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
+          ))}
+        </Tree>
+      )}
+      <Forms aria-label="Forms that are filled">
+        <h2>Forms</h2>
+        <WithMailing id={intake.mailingId} part="questions">
+          {({ plan: mailing, change }) =>
+            intake.templates.map(({ id, name }) => (
+              <FormCard key={id}>
+                <b>{name}</b>
+                <Small>{mailing.conditions?.[id] ? 'is filled in for some answers only' : 'is filled in for every answer'}</Small>
+                <WhenEditor
+                  plan={plan}
+                  own={new Set()}
+                  when={mailing.conditions?.[id] ?? null}
+                  name={name}
+                  isForm
+                  onChange={(when) =>
+                    change((before) => {
+                      const { [id]: _before, ...others } = before.conditions ?? {};
+                      return { ...before, conditions: when === null ? others : { ...others, [id]: when } };
+                    })
+                  }
+                />
+              </FormCard>
+            ))
+          }
+        </WithMailing>
+      </Forms>
     </Scroll>
   );
 }
 
-function Node({ node: { question, hanging }, plan, chosen, onChoose }: Props & { node: HangingQuestion }) {
+function Node({ node: { question, hanging }, plan, chosen, onChoose }: TreeProps & { node: HangingQuestion }) {
   const section = plan.sections.find(({ questions }) => questions.includes(question.id));
   const conditions = [section?.when, question.when].filter((when): when is Condition => when != null);
   return (

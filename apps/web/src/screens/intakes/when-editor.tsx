@@ -11,8 +11,10 @@ interface Props {
   /** Ids of questions that it cannot hang on: itself. */
   own: ReadonlySet<string>;
   when: Condition | null;
-  /** What is asked for some only. */
+  /** What is asked, or made, for some only. */
   name: string;
+  /** It is a form that is filled in. */
+  isForm?: true;
   onChange: (when: Condition | null) => void;
 }
 
@@ -30,7 +32,7 @@ function firstTest({ column, kind, options }: IntakeQuestion): Test {
 }
 
 /** “Ask when *Kind of pass* is *season*”: conditions over the answers of other questions. */
-export function WhenEditor({ plan, own, when, name, onChange }: Props) {
+export function WhenEditor({ plan, own, when, name, isForm, onChange }: Props) {
   const others = orderedQuestions(plan).filter(
     ({ id, isAway, kind }) => !own.has(id) && !isAway && kind !== 'signature' && kind !== 'image',
   );
@@ -43,7 +45,7 @@ export function WhenEditor({ plan, own, when, name, onChange }: Props) {
           look="bare"
           changes
           isDisabled={!first}
-          aria-label={`Ask ${name} only when …`}
+          aria-label={`${isForm ? 'Fill in' : 'Ask'} ${name} only when …`}
           onPress={() => first && onChange(firstTest(first))}
         >
           <GitBranch size={14} />
@@ -55,8 +57,8 @@ export function WhenEditor({ plan, own, when, name, onChange }: Props) {
   const isAny = !isTest(when) && 'any' in when;
   const put = (next: Condition[]): void => onChange(joined(next, isAny));
   return (
-    <Stack $gap={4} role="group" aria-label={`When ${name} is asked`}>
-      <Small>Asked when</Small>
+    <Stack $gap={4} role="group" aria-label={`When ${name} is ${isForm ? 'filled in' : 'asked'}`}>
+      <Small>{isForm ? 'Filled in' : 'Asked'} when</Small>
       {parts.map((part, at) => (
         <Row key={at} $gap={6} style={{ flexWrap: 'wrap' }}>
           {at > 0 &&

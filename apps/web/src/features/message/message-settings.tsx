@@ -6,21 +6,21 @@ import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import type { MailingWork } from '../../features/mailing/mailing-context';
-import { PatternInput, extraWords } from '../../features/mailing/pattern-input';
-import type { Sample } from '../../features/mailing/sample';
-import { kilobytes } from '../../features/when';
+import type { MailingWork } from '../mailing/mailing-context';
+import { PatternInput, extraWords } from '../mailing/pattern-input';
+import type { Sample } from '../mailing/sample';
+import { kilobytes } from '../when';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
-import { fromLocalTime, localTime } from '../../features/local-time';
+import { fromLocalTime, localTime } from '../local-time';
 import { loadedPart } from '../../ui/loaded-part';
 import { Mark, Notice } from '../../ui/mark';
 
 /** The editor is large, so it comes when a message is written. */
-const RichEditor = loadedPart(() => import('../../features/message/rich-editor'), 'the editor');
+const RichEditor = loadedPart(() => import('./rich-editor'), 'the editor');
 
 /** Who gets what, from whom and when. */
 export function MessageSettings({ work, sample }: { work: MailingWork; sample: Sample }) {

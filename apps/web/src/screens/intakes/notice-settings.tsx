@@ -1,0 +1,76 @@
+import type { Column, IntakePlan, OfficeNotice } from '@mailbag/core';
+import { addressesIn } from '@mailbag/core';
+import { useQuery } from '@tanstack/react-query';
+import { queries } from '../../api/queries';
+import { PatternInput } from '../../features/mailing/pattern-input';
+import { Choice } from '../../ui/choice';
+import { TextInput, Toggled } from '../../ui/field';
+import { Stack } from '../../ui/layout';
+import { loadedPart } from '../../ui/loaded-part';
+
+/** The editor is large, so it comes when a notice is written. */
+const RichEditor = loadedPart(() => import('../../features/message/rich-editor'), 'the editor');
+
+interface Props {
+  plan: IntakePlan;
+  columns: readonly Column[];
+  onChange: (notice: OfficeNotice | null) => void;
+}
+
+/** What the office is mailed of each answer. */
+export function NoticeSettings({ plan, columns, onChange }: Props) {
+  const { data: account } = useQuery(queries.account());
+  const notice = plan.after.notice ?? null;
+  const fault = notice === null ? null : notice.to.trim() === '' ? 'Say where it goes.' : addressesIn(notice.to, true).fault;
+  const set = (next: Partial<OfficeNotice>): void => onChange({ ...notice!, ...next });
+  return (
+    <Stack $gap={12} role="group" aria-label="Notice to the office">
+      <Toggled
+        label="Tell the office of each answer by mail"
+        value={notice !== null}
+        onChange={(isWanted) =>
+          onChange(
+            isWanted
+              ? {
+                  to: account?.account?.email ?? '',
+                  subject: `New answer: ${plan.name}`,
+                  body: '<p>Somebody has answered.</p>',
+                  attach: 'files',
+                }
+              : null,
+          )
+        }
+      />
+      {notice && (
+        <>
+          <TextInput
+            label="To"
+            value={notice.to}
+            error={fault}
+            help="One address or several, with commas between them."
+            onChange={(to) => set({ to })}
+          />
+          <PatternInput label="Subject of the notice" value={notice.subject} columns={columns} onChange={(subject) => set({ subject })} />
+          <RichEditor
+            label="Text of the notice"
+            value={notice.body}
+            onChange={(body) => set({ body })}
+            insertables={columns.map(({ slug, name }) => ({ slug, text: name }))}
+            help="Below it the answers stand as a table."
+          />
+          <Choice
+            label="Copies in the notice"
+            items={[
+              { id: 'none', text: 'none', detail: 'they are in Mailbag' },
+              { id: 'files', text: 'single files', detail: 'one for each template' },
+              { id: 'combined', text: 'one combined PDF', detail: 'flattened copies without passwords only' },
+              { id: 'zip', text: 'one zip', detail: 'the single files, packed' },
+            ]}
+            value={notice.attach}
+            onChange={(attach) => set({ attach: attach as OfficeNotice['attach'] })}
+          />
+        </>
+      )}
+    </Stack>
+  );
+}
