@@ -112,6 +112,7 @@ import { IntakesService } from './intakes/intakes.service.js';
 import { IntakeTrials } from './intakes/intake-trials.service.js';
 import { PersonalLinks } from './intakes/personal-links.service.js';
 import { Notices } from './intakes/notices.service.js';
+import { SignatureBoxes } from './intakes/signature-boxes.service.js';
 import { Submissions } from './intakes/submissions.service.js';
 import { CopyMail } from './public/copy-mail.service.js';
 import { KeptVisits } from './public/kept-visits.service.js';
@@ -262,6 +263,7 @@ import { Pool } from './work/pool.js';
     IntakeTrials,
     Submissions,
     Notices,
+    SignatureBoxes,
     KeptVisits,
     CopyMail,
     PublicIntakes,

@@ -12,6 +12,7 @@ import type {
   PageLanguage,
   PageTranslations,
   PersonalPlan,
+  SeenBox,
 } from '@mailbag/core';
 import { pageLanguages } from '@mailbag/core';
 import { Type } from 'class-transformer';
@@ -251,6 +252,50 @@ export class IntakeTrialRequest {
   /** Whether the visitor's message goes to the person who asks. Nobody else gets any. */
   @IsBoolean()
   mailed!: boolean;
+}
+
+/** A box on a page as a person sees it, in points from its left and upper edge. */
+export class SeenBoxPlan implements SeenBox {
+  @IsNumber()
+  left!: number;
+
+  @IsNumber()
+  top!: number;
+
+  @IsNumber()
+  right!: number;
+
+  @IsNumber()
+  bottom!: number;
+}
+
+/** A box that is drawn on a form for a signature, initials or a picture. */
+export class IntakeBoxRequest {
+  /** Id of the question whose answer stands in it; null: a signature is asked for it. */
+  @Nullable()
+  @IsString()
+  question!: string | null;
+
+  /** Id of the template. */
+  @IsInt()
+  template!: number;
+
+  /** 1-based. */
+  @IsInt()
+  @Min(1)
+  page!: number;
+
+  @ValidateNested()
+  @Type(() => SeenBoxPlan)
+  box!: SeenBoxPlan;
+
+  /** Whether it stands at the same place of every page. */
+  @IsBoolean()
+  everyPage!: boolean;
+
+  /** Whether the date stands beside it. */
+  @IsBoolean()
+  dated!: boolean;
 }
 
 export class IntakeCreateRequest {

@@ -66,6 +66,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a code for copies by mail', contract.PublicMailCodeRequest, { email: 'ada@example.org', language: 'de' }, { email: [long(321), 5], language: ['German', ''] }],
   ['copies by mail', contract.PublicMailRequest, { code: '123 456', to: 'ada@example.org', language: 'en-GB' }, { code: [long(21), 5], to: [long(321), 5], language: ['x'] }],
   ['a trial of an intake', contract.IntakeTrialRequest, { answers: { q1: 'B-17', q2: ['A', 'B'] }, mailed: false }, { answers: ['x', 5], mailed: ['no', 1] }],
+  ['a box on a form of an intake', contract.IntakeBoxRequest, { question: null, template: 3, page: 1, box: { left: 10, top: 20, right: 180, bottom: 60 }, everyPage: false, dated: true }, { question: [5], template: ['3'], page: [0, 1.5], box: ['all', { left: 'x' }], everyPage: [1], dated: [null] }],
   ['the word of an intake', contract.IntakeWordRequest, { word: 'ask-for-a-plot' }, { word: [long(81), 5] }],
   ['changes of an intake', contract.IntakeChangesRequest, { changes: [] }, { changes: ['all', {}] }],
   ['answers so far', contract.PublicAnswersRequest, { edition: 3, answers: { q1: 'Ada' } }, { edition: ['3', 1.5], answers: ['all', null] }],

@@ -221,7 +221,7 @@ export { NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, submission
 export { addedQuestion, makeIntake } from './intake/make-intake.js';
 export type { IntakeForm, MadeIntake } from './intake/make-intake.js';
 export * from './intake/edit-intake.js';
-export { askedFor, filledBy, isFilledFrom, placesOfAnswer } from './intake/filled-from.js';
+export { askedFor, columnsOf, filledBy, isFilledFrom, placesOfAnswer } from './intake/filled-from.js';
 export { canSplit, isJoined, joinQuestions, joinWays, partQuestions, splitQuestion, waysToJoin } from './intake/join-questions.js';
 export type { JoinWay } from './intake/join-questions.js';
 export { hasShape, isExample, shapeLimits, shapeOf, shapeSentence } from './intake/answer-shape.js';

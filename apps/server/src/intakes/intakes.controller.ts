@@ -1,5 +1,6 @@
 import {
   AskedBackAnswer,
+  IntakeBoxRequest,
   IntakeChangesAnswer,
   IntakeChangesRequest,
   IntakeCreateRequest,
@@ -23,6 +24,7 @@ import type { Principal } from '../platform/principal.js';
 import { IntakesService } from './intakes.service.js';
 import { IntakeTrials } from './intake-trials.service.js';
 import { PersonalLinks } from './personal-links.service.js';
+import { SignatureBoxes } from './signature-boxes.service.js';
 import { Submissions } from './submissions.service.js';
 
 /** Intakes, for those who make them. What strangers reach is in `public/`. */
@@ -33,6 +35,7 @@ export class IntakesController {
     private readonly submissions: Submissions,
     private readonly personal: PersonalLinks,
     private readonly intakeTrials: IntakeTrials,
+    private readonly boxes: SignatureBoxes,
   ) {}
 
   @Answers([IntakeSummary])
@@ -63,6 +66,15 @@ export class IntakesController {
   @TakesMegabytes(4)
   change(@Param('id', ParseIntPipe) id: number, @Body() { changes }: IntakeChangesRequest): Promise<IntakeChangesAnswer> {
     return this.intakes.change(id, changes);
+  }
+
+  /** Draws a box on one of its forms, in which the answer of a question stands. */
+  @Answers(IntakeDetail)
+  @Post(':id/boxes')
+  @HttpCode(200)
+  @WithoutValues()
+  drawBox(@Param('id', ParseIntPipe) id: number, @Body() body: IntakeBoxRequest): Promise<IntakeDetail> {
+    return this.boxes.draw(id, body);
   }
 
   /** Whether a word is free: an error says why it is not. */

@@ -6,7 +6,7 @@ import { smallIntake, stranger } from '../../../../testing/small-intake.js';
 import { until } from '../../../../testing/until.js';
 
 /** What the office is mailed of each answer: once, with the answers as a table, and with the copies. */
-const mailbag = new RunningMailbag({ MAILBAG_VISITOR_LIMITS: '1000' });
+const mailbag = new RunningMailbag({ MAILBAG_VISITOR_LIMITS: '1000', MAILBAG_RETRY_PACE: '0.02' });
 let office: PostOffice;
 let intake: SmallIntake;
 let edition: number;

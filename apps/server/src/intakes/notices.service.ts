@@ -17,6 +17,7 @@ import { combinedCopies } from '../delivery/combined-copies.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
+import { config } from '../platform/config.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SendersService } from '../senders/senders.service.js';
 import { intakeStore } from '../stores/intake.store.js';
@@ -55,7 +56,7 @@ export class Notices implements OnApplicationBootstrap {
     jobs.register('notices', {
       title: 'Telling the office of answers',
       atOnce: 1,
-      retry: AGAIN,
+      retry: AGAIN.map((wait) => wait * config.retryPace),
       forEver: true,
       run: ({ key }) => this.tellAll(Number(key)),
     });

@@ -1,5 +1,6 @@
 import type { Field, PageSize } from '@mailbag/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
 import type { Tone } from '../../theme';
 import { FieldBoxes, widgetsByPage } from './field-boxes';
 import { PageCanvas, PageGround, PageSheet } from './page-canvas';
@@ -23,6 +24,8 @@ export interface PdfPagesProps {
   marks?: ReadonlyMap<string, Tone>;
   /** 1: as wide as the pane. */
   zoom?: number;
+  /** What lies over a page. @param number 1-based @param scale pixels a point */
+  over?: (number: number, size: PageSize, scale: number) => ReactNode;
 }
 
 const NONE: readonly string[] = [];
@@ -40,6 +43,7 @@ export function PdfPages({
   named = false,
   marks,
   zoom = 1,
+  over,
 }: PdfPagesProps) {
   const ground = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(600);
@@ -92,6 +96,7 @@ export function PdfPages({
             onChoose={choose}
             onPoint={point}
           />
+          {over?.(index + 1, page, scale)}
         </PageSheet>
       ))}
     </PageGround>

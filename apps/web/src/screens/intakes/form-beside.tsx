@@ -1,27 +1,33 @@
-import type { IntakeDetail } from '@mailbag/contract';
-import type { IntakePlan, IntakeQuestion } from '@mailbag/core';
-import { askedFor, placesOfAnswer } from '@mailbag/core';
+import type { IntakeQuestion } from '@mailbag/core';
+import { askedFor, isPictureKind, placesOfAnswer } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { queries } from '../../api/queries';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Choice } from '../../ui/choice';
 import { Bar, Small } from '../../ui/layout';
+import { useDrawSignature } from './draw-signature';
+import type { IntakeWork } from './intake-work';
 
 interface Props {
-  intake: IntakeDetail;
-  plan: IntakePlan;
+  work: IntakeWork;
   chosen: IntakeQuestion | null;
   onChoose: (question: string) => void;
+  /** Whether a box is drawn for the chosen question, or for a signature where that one is none. */
+  isDrawing: boolean;
+  onDrawn: (question: string | null) => void;
 }
 
 /** The forms with the boxes of the chosen question lit; a click on a box goes to its question. */
-export function FormBeside({ intake, plan, chosen, onChoose }: Props) {
+export function FormBeside({ work, chosen, onChoose, isDrawing, onDrawn }: Props) {
+  const { intake, document: plan } = work;
   const { templates, places } = intake;
   const [shown, setShown] = useState(templates[0]?.id ?? 0);
   const own = chosen ? placesOfAnswer(plan, chosen, places) : [];
   // The form that the chosen question fills, unless the one that is shown is among them.
-  const wanted = own.some(({ template }) => template === shown) ? shown : (own[0]?.template ?? shown);
+  const [looked, setLooked] = useState<number | null>(null);
+  const wanted =
+    isDrawing && looked !== null ? looked : own.some(({ template }) => template === shown) ? shown : (own[0]?.template ?? shown);
   useEffect(() => setShown(wanted), [wanted]);
   const template = templates.find(({ id }) => id === wanted);
   const { data: bytes = null } = useQuery({
@@ -33,6 +39,12 @@ export function FormBeside({ intake, plan, chosen, onChoose }: Props) {
     const column = Object.entries(places).find(([, all]) => all.some((place) => place.template === wanted && place.field === field))?.[0];
     return column === undefined ? undefined : askedFor(plan, column)?.id;
   };
+  const drawing = useDrawSignature({
+    work,
+    question: chosen && isPictureKind(chosen.kind) ? chosen : null,
+    template: wanted,
+    onDone: onDrawn,
+  });
   if (!template) return null;
   return (
     <>
@@ -44,12 +56,17 @@ export function FormBeside({ intake, plan, chosen, onChoose }: Props) {
             small
             items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
             value={String(wanted)}
-            onChange={(id) => setShown(Number(id))}
+            onChange={(id) => {
+              setShown(Number(id));
+              setLooked(Number(id));
+            }}
           />
           {chosen && own.length === 0 && <Small>This question is on no form.</Small>}
         </Bar>
       )}
+      {isDrawing && drawing.head}
       <PdfPages
+        {...(isDrawing && { over: drawing.over })}
         bytes={bytes}
         pages={template.pageSizes}
         fields={template.fieldList}

@@ -70,11 +70,12 @@ interface Props {
   isChosen: boolean;
   onChoose: () => void;
   onChooseOther: (id: string | null) => void;
+  onDraw: () => void;
   onStep: (by: -1 | 1) => void;
 }
 
 /** A question in the list; chosen, it is worked on in place. It is dragged by its grip; Alt with the arrows moves it. */
-export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther, onStep }: Props) {
+export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther, onDraw, onStep }: Props) {
   const { words, kind, doubt, isAway, when, sure } = question;
   const { ref, isOver } = useQuestionDrop({ question: question.id });
   return (
@@ -113,7 +114,7 @@ export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther,
           </IconButton>
         </div>
       </Line>
-      {isChosen && <QuestionSettings question={question} work={work} onChoose={onChooseOther} />}
+      {isChosen && <QuestionSettings question={question} work={work} onChoose={onChooseOther} onDraw={onDraw} />}
     </>
   );
 }

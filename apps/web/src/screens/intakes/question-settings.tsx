@@ -1,5 +1,5 @@
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
-import { intakeKinds, placesOfAnswer, splitSection, withQuestion } from '@mailbag/core';
+import { intakeKinds, isPictureKind, placesOfAnswer, splitSection, withQuestion } from '@mailbag/core';
 import { Check, EyeOff, Heading, Undo } from 'lucide-react';
 import styled from 'styled-components';
 import { Confidence } from '../../features/map/confidence';
@@ -14,6 +14,7 @@ import { AnswerBounds } from './answer-bounds';
 import type { IntakeWork } from './intake-work';
 import { JoinAndSplit } from './join-and-split';
 import { OptionLines } from './option-lines';
+import { PicturePlaces } from './picture-places';
 import { WhenEditor } from './when-editor';
 
 const Box = styled.div`
@@ -42,10 +43,12 @@ export function QuestionSettings({
   question,
   work,
   onChoose,
+  onDraw,
 }: {
   question: IntakeQuestion;
   work: IntakeWork;
   onChoose: (id: string | null) => void;
+  onDraw: () => void;
 }) {
   const { id, words, kind, required, help, options, limit, initial, when, isAway, doubt, sure } = question;
   const { document: plan, intake, change } = work;
@@ -104,19 +107,23 @@ export function QuestionSettings({
         <TextInput label="Stands there already" value={initial} placeholder="nothing" onChange={(next) => set({ initial: next })} />
       )}
       <WhenEditor plan={plan} own={new Set([id])} when={when} name={words} onChange={(next) => set({ when: next })} />
-      <div>
-        <Small>Fills </Small>
-        {places.length === 0 && <Small>no box of a form. </Small>}
-        {places.map(({ template, field }) => (
-          <Chip key={`${template} ${field}`} $column title={field}>
-            {intake.templates.length > 1 && `${intake.templates.find((one) => one.id === template)?.name ?? ''} · `}
-            <code>{field}</code>
-          </Chip>
-        ))}
-        <LinkButton $look="bare" $small to={`/mailings/${intake.mailingId}/map`}>
-          Change what it fills
-        </LinkButton>
-      </div>
+      {isPictureKind(kind) ? (
+        <PicturePlaces question={question} work={work} onDraw={onDraw} />
+      ) : (
+        <div>
+          <Small>Fills </Small>
+          {places.length === 0 && <Small>no box of a form. </Small>}
+          {places.map(({ template, field }) => (
+            <Chip key={`${template} ${field}`} $column title={field}>
+              {intake.templates.length > 1 && `${intake.templates.find((one) => one.id === template)?.name ?? ''} · `}
+              <code>{field}</code>
+            </Chip>
+          ))}
+          <LinkButton $look="bare" $small to={`/mailings/${intake.mailingId}/map`}>
+            Change what it fills
+          </LinkButton>
+        </div>
+      )}
       <Row style={{ flexWrap: 'wrap' }}>
         <Button small changes onPress={() => set(isAway ? { isAway: false, filled: null, ...looked } : { isAway: true })}>
           {isAway ? <Undo size={14} /> : <EyeOff size={14} />}

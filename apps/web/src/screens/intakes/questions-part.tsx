@@ -1,6 +1,6 @@
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
 import { addQuestion, askedSections, orderedQuestions, stepQuestion } from '@mailbag/core';
-import { Eye, FileText, GitBranch, Plus, Smartphone } from 'lucide-react';
+import { Eye, FileText, GitBranch, PenLine, Plus, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -27,30 +27,34 @@ const NEW_KIND: IntakeKind = 'text';
 
 /** The questions of an intake on the left; on the right the form whose boxes they fill, or the page as a visitor sees it. */
 export function QuestionsPart({ work }: { work: IntakeWork }) {
-  const { document: plan, change, intake } = work;
+  const { document: plan, change } = work;
   const [search, setSearch] = useSearchParams();
   const chosen = search.get('question');
   const asked = search.get('view');
   const view = asked === 'page' || asked === 'hangs' ? asked : 'form';
+  const isDrawing = search.get('draw') === 'box';
   const [text, setText] = useState('');
   const [showsAway, setShowsAway] = useState(false);
   const list = useRef<HTMLDivElement>(null);
-  const set = (name: string, value: string | null): void =>
+  const set = (next: Record<string, string | null>): void =>
     setSearch(
       (before) => {
-        const next = new URLSearchParams(before);
-        if (value === null) next.delete(name);
-        else next.set(name, value);
-        return next;
+        const search = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(next)) {
+          if (value === null) search.delete(name);
+          else search.set(name, value);
+        }
+        return search;
       },
       { replace: true },
     );
-  const choose = (id: string | null): void => set('question', id);
+  const choose = (id: string | null): void => set({ question: id });
+  const draw = (id: string | null): void => set({ question: id, view: null, draw: 'box' });
   const all = useMemo(() => orderedQuestions(plan), [plan]);
   const away = all.filter(({ isAway }) => isAway).length;
   const doubtful = all.filter(({ doubt, isAway }) => doubt !== '' && !isAway);
   useEffect(() => revealChosen(list.current), [chosen]);
-  useKey('v', () => set('view', view === 'form' ? 'page' : null));
+  useKey('v', () => set({ view: view === 'form' ? 'page' : null }));
 
   const isWanted = ({ words, column, isAway }: IntakeQuestion): boolean =>
     (showsAway || !isAway) && `${words} ${column}`.toLowerCase().includes(text.trim().toLowerCase());
@@ -86,6 +90,12 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
             </Button>
           )}
           <div className="fill" />
+          {all.every(({ kind, isAway }) => kind !== 'signature' || isAway) && (
+            <Button small changes onPress={() => draw(null)}>
+              <PenLine size={14} />
+              Signature
+            </Button>
+          )}
           <Button small changes onPress={add}>
             <Plus size={14} />
             Question
@@ -117,6 +127,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
                         isChosen={question.id === chosen}
                         onChoose={() => choose(question.id === chosen ? null : question.id)}
                         onChooseOther={choose}
+                        onDraw={() => draw(question.id)}
                         onStep={(by) => change((before) => stepQuestion(before, question.id, by))}
                       />
                     ))}
@@ -134,21 +145,28 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
       </Pane>
       <Pane aria-label={{ form: 'The form', page: 'The page', hangs: 'What hangs on what' }[view]}>
         <Bar>
-          <Button small pressed={view === 'form'} tip="Switch with V" onPress={() => set('view', null)}>
+          <Button small pressed={view === 'form'} tip="Switch with V" onPress={() => set({ view: null })}>
             <FileText size={14} />
             The form
           </Button>
-          <Button small pressed={view === 'page'} tip="Switch with V" onPress={() => set('view', 'page')}>
+          <Button small pressed={view === 'page'} tip="Switch with V" onPress={() => set({ view: 'page' })}>
             <Smartphone size={14} />
             The page
           </Button>
-          <Button small pressed={view === 'hangs'} onPress={() => set('view', 'hangs')}>
+          <Button small pressed={view === 'hangs'} onPress={() => set({ view: 'hangs' })}>
             <GitBranch size={14} />
             What hangs on what
           </Button>
         </Bar>
         {view === 'form' ? (
-          <FormBeside intake={intake} plan={plan} chosen={chosen === null ? null : (plan.questions[chosen] ?? null)} onChoose={choose} />
+          <FormBeside
+            key={isDrawing ? 'drawing' : 'shown'}
+            work={work}
+            chosen={chosen === null ? null : (plan.questions[chosen] ?? null)}
+            onChoose={choose}
+            isDrawing={isDrawing}
+            onDrawn={(id) => set({ question: id, draw: null })}
+          />
         ) : view === 'hangs' ? (
           <WhatHangs work={work} chosen={chosen} onChoose={choose} />
         ) : (
