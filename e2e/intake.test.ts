@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
+import { simpleParser } from 'mailparser';
 import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
 import { bankMandate } from '../demo/src/forms/bank-mandate.js';
 import { shedPermit } from '../demo/src/forms/shed-permit.js';
@@ -43,7 +44,7 @@ const button = (name: string | RegExp, of: Page = page): Locator => of.getByRole
 const row = (words: string): Locator =>
   page.getByRole('region', { name: 'Questions' }).getByRole('button', { name: new RegExp(`^${words} (?:fills|not on|put away)`) });
 const settings = (words: string): Locator => page.getByRole('group', { name: `Settings of ${words}` });
-async function choose(within: Locator, label: RegExp, option: string): Promise<void> {
+async function choose(within: Locator, label: RegExp, option: string | RegExp): Promise<void> {
   await within.getByRole('button', { name: label }).click();
   await page.getByRole('option', { name: option, exact: true }).click();
 }
@@ -82,12 +83,10 @@ step('a question is dragged to another place, and back by undo', async () => {
       },
       [first, second],
     );
-  const grip = (await row('IBAN').locator('..').locator('[data-grip]').boundingBox())!;
-  const target = (await row('Account holder').boundingBox())!;
-  await page.mouse.move(grip.x + 6, grip.y + 10);
+  // Once the list stands still: what was chosen before has just gone.
+  await row('IBAN').locator('..').locator('[data-grip]').hover();
   await page.mouse.down();
-  await page.mouse.move(target.x + 60, target.y + 40, { steps: 8 });
-  await page.mouse.move(target.x + 60, target.y + 10, { steps: 4 });
+  for (const y of [40, 20, 10]) await row('Account holder').hover({ position: { x: 60, y }, force: true });
   await page.mouse.up();
   await stand('IBAN', 'Account holder');
   await saved();
@@ -171,6 +170,58 @@ step('before it is published it is tried with made-up answers, and nobody but on
   await frame.getByText('Robin Made-Up').first().waitFor();
 });
 
+step('the signature gets a second box, drawn on the other form with the date beside it', async () => {
+  await page.getByRole('link', { name: /^Questions / }).click();
+  await row('Signature of the account holder').click();
+  await button('Draw a box for it').click();
+  await choose(page.getByRole('region', { name: 'The form' }), /Form$/, 'Shed permit');
+  const over = button(/^Draw the box on page 1/);
+  const { width, height } = (await over.boundingBox())!;
+  await over.click({ position: { x: width * 0.3, y: height * 0.86 } });
+  await page.getByRole('switch', { name: 'With the date beside it' }).click({ force: true });
+  await button('Put it there').click();
+  const stands = settings('Signature of the account holder').getByRole('group', { name: 'Where it stands' });
+  await stands.getByText('Shed permit, page 1').waitFor();
+  expect(await stands.getByRole('button', { name: /^Not in / }).count()).toBe(2);
+});
+
+step('two questions become one, and one again by undo', async () => {
+  await row('Account holder').click();
+  await button('Join with another …').click();
+  const dialog = page.getByRole('dialog', { name: 'Join “Account holder” with another question' });
+  await choose(dialog, /Of the one answer$/, 'The last word is “IBAN”, the rest “Account holder”');
+  await dialog.getByRole('button', { name: 'Join', exact: true }).click();
+  await row('Account holder, IBAN').getByText('fills 2 boxes on 1 form').waitFor();
+  await button('Ask separately again').click();
+  await row('Account holder').waitFor();
+  await row('IBAN').waitFor();
+  await saved();
+});
+
+step('an answer has to look like an example, and it is said what that is', async () => {
+  await row('Which plot would you like\\?').click();
+  const plot = settings('Which plot would you like?');
+  await plot.getByLabel('Looks like').fill('B-17');
+  await plot.getByText('Taken are: 1 letter, “-”, 2 digits.').waitFor();
+  await plot.getByRole('group', { name: 'Run 3' }).getByLabel('From').fill('1');
+  await plot.getByText('Taken are: 1 letter, “-”, 1 to 2 digits.').waitFor();
+  await saved();
+});
+
+step('the copies are locked by what was answered, the message tells how to open them, and the office is told of each answer', async () => {
+  await page.getByRole('link', { name: /^After submitting / }).click();
+  const message = page.getByRole('region', { name: 'Message to the visitor' });
+  await message.getByLabel('Password that opens a copy').fill('plot {{ plot_number }}');
+  await message
+    .getByLabel('Sentence that tells the recipient how to open it')
+    .fill('It opens with the word plot, a space and your plot number.');
+  await message.getByText('Message: Saved').waitFor();
+  await page.getByRole('switch', { name: 'Tell the office of each answer by mail' }).click({ force: true });
+  await page.getByLabel('To', { exact: true }).fill('desk@larkmere.example');
+  await choose(page.getByRole('group', { name: 'Notice to the office' }), /Copies in the notice$/, /^one zip/);
+  await page.getByText('Saved', { exact: true }).first().waitFor();
+});
+
 step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
   await page.getByRole('link', { name: /^Page / }).click();
   const word = page.getByLabel(/^Address/);
@@ -179,7 +230,12 @@ step('it gets a word of its own, which is said to be free while it is typed, and
   await word.fill('plots 2027');
   await page.getByText('This word is free.').waitFor();
   await button('Take this word').click();
-  await page.getByLabel('Before the first question').fill('Have your bank card at hand.');
+  await page.getByRole('switch', { name: 'Show the form’s first page before the first question' }).click({ force: true });
+  await page
+    .frameLocator('iframe[title="The page as a visitor sees it"]')
+    .getByRole('img', { name: 'The first page of “Bank mandate”' })
+    .waitFor();
+  await page.getByRole('textbox', { name: 'Before the first question' }).fill('Have your bank card at hand.');
   await page.getByLabel('Pass phrase').fill('garden gate');
   await saved();
   await button('Publish').click();
@@ -335,15 +391,35 @@ step('it is sent, and the copies are downloaded in one zip with every answer and
   ]);
   const files = unzipSync(new Uint8Array(await readFile(await download.path())));
   const [mandate, permit] = ['Bank', 'Shed'].map((name) => Object.entries(files).find(([file]) => file.startsWith(name))![1]);
-  const texts = await Promise.all([mandate!, permit!].map(async (bytes) => (await readByOther(bytes))[0]!.text));
+  const texts = await Promise.all([mandate!, permit!].map(async (bytes) => (await readByOther(bytes, 'plot B-17'))[0]!.text));
   for (const text of texts) expect(text).toContain('Ayumi Brandt');
   expect(texts[0]!.replaceAll(' ', '')).toContain('DE89370400440532013000');
   expect(texts[1]).toContain('Green roof');
-  const { templates } = await mailbag.client.get<{ templates: { fieldList: { kind: string; widgets: { rect: number[] }[] }[] }[] }>(
-    '/api/intakes/1',
-  );
-  const sign = templates[0]!.fieldList.find(({ kind }) => kind === 'signature')!.widgets[0]!.rect;
-  expect(inkIn(await pictureOf(mandate!), sign)).toBeGreaterThan(200);
+  await expect(readByOther(mandate!)).rejects.toThrow(/password/i);
+  const { templates } = await mailbag.client.get<{
+    templates: { fieldList: { name: string; kind: string; widgets: { rect: number[] }[] }[] }[];
+  }>('/api/intakes/1');
+  const placeOf = (form: number, wanted: (field: { name: string; kind: string }) => boolean): number[] =>
+    templates[form]!.fieldList.find(wanted)!.widgets[0]!.rect;
+  expect(
+    inkIn(
+      await pictureOf(mandate!, 0, 2, 'plot B-17'),
+      placeOf(0, ({ kind }) => kind === 'signature'),
+    ),
+  ).toBeGreaterThan(200);
+  const second = await pictureOf(permit!, 0, 2, 'plot B-17');
+  expect(
+    inkIn(
+      second,
+      placeOf(1, ({ name }) => name === 'signature'),
+    ),
+  ).toBeGreaterThan(100);
+  expect(
+    inkIn(
+      second,
+      placeOf(1, ({ name }) => name === 'signature_date'),
+    ),
+  ).toBeGreaterThan(20);
 });
 
 step('the copies are mailed on to somebody else, once a code has shown that the address is the visitor’s own', async () => {
@@ -371,4 +447,30 @@ step('the office sees the answer with its copies, and the visitor was mailed the
   await page.getByRole('grid', { name: 'Copies' }).getByText('sent').first().waitFor();
   const letters = (await office.letters()).filter(({ to, subject }) => to === 'ayumi@example.org' && subject.startsWith('Your copy'));
   expect(letters.map(({ attachments }) => attachments.length)).toEqual([2]);
+});
+
+step('both mails tell of it: the visitor’s how its locked copies open, the office’s what was answered', async () => {
+  const mails = await office.letters();
+  const [own] = mails.filter(({ to, subject }) => to === 'ayumi@example.org' && subject.startsWith('Your copy'));
+  expect(await office.raw(own!.id)).toContain('It opens with the word plot');
+  const copy = new Uint8Array(await office.attachment(own!.id, 0));
+  await expect(readByOther(copy)).rejects.toThrow(/password/i);
+  expect((await readByOther(copy, 'plot B-17'))[0]!.text).toContain('Ayumi Brandt');
+  const [notice] = mails.filter(({ to }) => to === 'desk@larkmere.example');
+  expect(notice!.attachments.map(({ type }) => type)).toEqual(['application/zip']);
+  const { text } = await simpleParser(await office.raw(notice!.id));
+  expect(text).toContain('Which plot would you like?: B-17');
+});
+
+step('another packet is published under the same address', async () => {
+  await page.goto(`${mailbag.address}/mailings/1/packet`);
+  await button('Take Shed permit out of the packet').click();
+  await page.getByText('Saved', { exact: true }).waitFor();
+  await page.goto(`${mailbag.address}/intakes/1/questions`);
+  await button('Publish changes').click();
+  await page.getByText('changes not published yet').waitFor({ state: 'detached' });
+  const page2 = (await (
+    await fetch(`${mailbag.address}/api/public/intakes/plots-2027`, { headers: { 'X-Mailbag': '1', 'X-Mailbag-Phrase': 'garden gate' } })
+  ).json()) as { forms: string[] };
+  expect(page2.forms).toEqual(['Bank mandate']);
 });

@@ -8,9 +8,15 @@ export interface ReadPage {
   tooltips: string[];
 }
 
-export async function readByOther(bytes: Uint8Array): Promise<ReadPage[]> {
+/** @param password that opens it; left out: none @throws PasswordException where it is locked by another one */
+export async function readByOther(bytes: Uint8Array, password?: string): Promise<ReadPage[]> {
   const pdfjs = await import('pdfjs-dist/legacy/build/pdf.mjs');
-  const pdf = await pdfjs.getDocument({ data: bytes.slice(), verbosity: 0, isEvalSupported: false }).promise;
+  const pdf = await pdfjs.getDocument({
+    data: bytes.slice(),
+    verbosity: 0,
+    isEvalSupported: false,
+    ...(password !== undefined && { password }),
+  }).promise;
   const pages: ReadPage[] = [];
   for (let number = 1; number <= pdf.numPages; number++) {
     const page = await pdf.getPage(number);

@@ -76,7 +76,7 @@ export class IntakesService {
     private readonly live: LiveService,
   ) {}
 
-  private toSummary({ plan: text, publishedVersion, ...row }: IntakeListRow): IntakeSummary {
+  private toSummary({ plan: text, publishedVersion, publishedAt, mailingChangedAt, ...row }: IntakeListRow): IntakeSummary {
     const plan = JSON.parse(text) as IntakePlan;
     const asked = askedSections(plan).flatMap(({ questions }) => questions);
     return {
@@ -84,7 +84,9 @@ export class IntakesService {
       name: plan.name,
       word: row.word,
       isPublished: publishedVersion !== null,
-      isAhead: publishedVersion !== null && publishedVersion !== row.version,
+      isAhead:
+        publishedVersion !== null &&
+        (publishedVersion !== row.version || (mailingChangedAt !== null && mailingChangedAt > (publishedAt ?? ''))),
       questions: asked.length,
       doubts: asked.filter(({ doubt }) => doubt !== '').length,
       answers: row.answers,

@@ -29,6 +29,10 @@ export interface IntakeListRow extends Omit<IntakeRow, 'plan'> {
   plan: string;
   word: string;
   publishedVersion: number | null;
+  /** ISO 8601; null: never. */
+  publishedAt: string | null;
+  /** When its packet, map, output or message changed last. ISO 8601. */
+  mailingChangedAt: string | null;
   answers: number;
   lastAnswerAt: string | null;
 }
@@ -56,6 +60,8 @@ export const intakeStore = {
       sql,
       `SELECT ${COLUMNS}, (SELECT word FROM intake_word WHERE intakeId = intake.id ORDER BY since DESC, word LIMIT 1) AS word,
          (SELECT version FROM intake_edition WHERE intakeId = intake.id ORDER BY id DESC LIMIT 1) AS publishedVersion,
+         (SELECT publishedAt FROM intake_edition WHERE intakeId = intake.id ORDER BY id DESC LIMIT 1) AS publishedAt,
+         (SELECT updatedAt FROM mailing WHERE mailing.id = intake.mailingId) AS mailingChangedAt,
          (SELECT COUNT(*) FROM submission WHERE intakeId = intake.id) AS answers,
          (SELECT MAX(receivedAt) FROM submission WHERE intakeId = intake.id) AS lastAnswerAt
        FROM intake ${id === null ? '' : 'WHERE id = ?'} ORDER BY updatedAt DESC`,

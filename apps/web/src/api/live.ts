@@ -8,10 +8,8 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   copies: () => [['copies'], ['desk'], ['bounces', 'reports'], ['print-runs', 'waiting']],
   source: (id) => [['sources'], ['records', id], ['corrections', id], ['mailings']],
   checks: (id) => [['checks', id], ['desk']],
-  mailing: (id) => [
-    ['checks', id],
-    ['mailings', id],
-  ],
+  // An intake tells whether what makes its copies has changed since it was published.
+  mailing: (id) => [['checks', id], ['mailings', id], ['intakes']],
   here: (id) => [['here', id]],
   senders: () => [['senders'], ['desk']],
   intake: () => [['intakes'], ['desk']],
@@ -54,7 +52,9 @@ export function useLive(): void {
         void client.invalidateQueries({
           predicate: ({ queryKey, state }) =>
             state.status === 'error' ||
-            ['batches', 'copies', 'desk', 'checks', 'sources', 'mailings', 'here', 'layout', 'account'].includes(String(queryKey[0])),
+            ['batches', 'copies', 'desk', 'checks', 'sources', 'mailings', 'here', 'layout', 'account', 'intakes'].includes(
+              String(queryKey[0]),
+            ),
         });
       // A stream that was refused is not opened again by itself: the session was over, or something in front of the server answered.
       source.onerror = () => {

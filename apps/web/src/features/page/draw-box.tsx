@@ -23,6 +23,8 @@ const Drawn = styled.div`
   font-size: 12px;
   color: ${color.plum};
   overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
 `;
 /** Points: a box that is only clicked, the smallest that is drawn, and how far an arrow key moves it. */
 const USUAL = { width: 170, height: 42 };

@@ -1,6 +1,7 @@
 import type { IntakePlan } from '@mailbag/core';
 import styled from 'styled-components';
 import { useRecord } from '../../api/queries';
+import { savedWords } from '../../features/editing/saved-words';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PasswordSettings } from '../../features/mailing/password-settings';
@@ -77,14 +78,15 @@ export function AfterPart({ work }: { work: IntakeWork }) {
 
 /** The message that brings each visitor their copies, and how these are opened. */
 function VisitorMessage({ work }: { work: MailingWork }) {
-  const { mailing, plan, columns, index, undo, redo } = work;
+  const { mailing, plan, columns, index, undo, redo, saving } = work;
   const { record } = useRecord(plan.sourceId ?? null, index);
   const templates = plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id)?.name ?? []);
   return (
     <>
       <Bar>
-        <Small>To each visitor, as soon as the copies are made. It holds for all who answer from now on.</Small>
+        <Small>To each visitor, as soon as the copies are made. What is changed here holds at once.</Small>
         <div className="fill" />
+        <Small role="status">Message: {savedWords(saving)}</Small>
         <UndoButtons undo={undo} redo={redo} />
       </Bar>
       <Scroll style={{ padding: '14px 16px 20px' }}>

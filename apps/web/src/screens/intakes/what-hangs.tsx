@@ -107,7 +107,7 @@ export function WhatHangs({ work: { document: plan, intake }, chosen, onChoose }
             intake.templates.map(({ id, name }) => (
               <FormCard key={id}>
                 <b>{name}</b>
-                <Small>{mailing.conditions?.[id] ? 'is filled in for some answers only' : 'is filled in for every answer'}</Small>
+                {!mailing.conditions?.[id] && <Small>is filled in for every answer</Small>}
                 <WhenEditor
                   plan={plan}
                   own={new Set()}
