@@ -16,7 +16,7 @@ const base = {
   testEnvironment: 'node',
   transform,
   transformIgnorePatterns: [
-    '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs)/)',
+    '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs|altcha-lib)/)',
   ],
   moduleNameMapper: {
     // What a server needs before it has its port, without the rest of the package.

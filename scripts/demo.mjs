@@ -20,6 +20,8 @@ const server = startProcess('apps/server/bin/server.mjs', [], {
   // The outside world of the demo stands on this machine.
   MAILBAG_LOCAL_TARGETS: 'all',
   // The demo tries again after seconds instead of minutes.
+  // All visitors of the demo come from this machine.
+  MAILBAG_VISITOR_LIMITS: process.env.MAILBAG_VISITOR_LIMITS ?? '20',
   MAILBAG_MAILBOX_SECONDS: process.env.MAILBAG_MAILBOX_SECONDS ?? '5',
   MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
 });

@@ -80,7 +80,16 @@ function cleanedUp(plan: IntakePlan): IntakePlan {
       at === plan.sections.length - 1 ? { ...section, questions: [...section.questions, consent.id] } : section,
     ),
     questions: { ...questions, [consent.id]: consent },
-    after: { atOnce: true, thanks: 'We let you know within two weeks whether the plot is free.' },
+    after: {
+      atOnce: true,
+      thanks: 'We let you know within two weeks whether the plot is free.',
+      notice: {
+        to: 'plots@larkmere.example',
+        subject: 'Plot {{ plot_number }} is asked for',
+        body: '<p>Somebody asks for a plot. Look whether it is free.</p>',
+        attach: 'zip',
+      },
+    },
     opening: { ...plan.opening, contact: 'the allotment office, Tuesdays and Fridays from 10 to 12' },
   };
 }

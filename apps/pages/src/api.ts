@@ -1,3 +1,4 @@
+import type { Challenge } from 'altcha-lib';
 import type { PersonalVisit } from './personal-token';
 import type { FaultCode, IntakeAnswers, IntakePlan } from '@mailbag/core/intake';
 
@@ -38,7 +39,7 @@ export class Refused extends Error {
 const pass = { phrase: '', link: '' };
 export const letIn = (by: Partial<typeof pass>): void => void Object.assign(pass, by);
 
-async function ask(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Response> {
+async function ask(method: 'GET' | 'POST', path: string, body?: unknown, more: Record<string, string> = {}): Promise<Response> {
   const answer = await fetch(`/api/public/${path}`, {
     method,
     credentials: 'omit',
@@ -47,6 +48,7 @@ async function ask(method: 'GET' | 'POST', path: string, body?: unknown): Promis
       ...(pass.phrase && { 'X-Mailbag-Phrase': encodeURIComponent(pass.phrase) }),
       ...(pass.link && { 'X-Mailbag-Link': encodeURIComponent(pass.link) }),
       ...(body !== undefined && { 'Content-Type': 'application/json' }),
+      ...more,
     },
     ...(body !== undefined && { body: JSON.stringify(body) }),
   });
@@ -108,11 +110,20 @@ export interface PersonalAnswer {
 export const openPersonal = (word: string, token: string, check?: string): Promise<PersonalAnswer> =>
   json(ask('POST', `intakes/${encodeURIComponent(word)}/personal`, { token, ...(check !== undefined && { check }) }));
 
-export const submit = (
+/** Sends answers. Where much comes from the same part of the network, this device works on a puzzle first. @throws Refused */
+export async function submit(
   word: string,
   request: { edition: number; answers: IntakeAnswers; key: string; language: string; website: string; personal?: PersonalVisit },
-): Promise<{ faults: Fault[]; number: string | null; receipt: string | null }> =>
-  json(ask('POST', `intakes/${encodeURIComponent(word)}/submissions`, request));
+): Promise<{ faults: Fault[]; number: string | null; receipt: string | null }> {
+  const path = `intakes/${encodeURIComponent(word)}`;
+  try {
+    return await json(ask('POST', `${path}/submissions`, request));
+  } catch (error) {
+    if (!(error instanceof Refused) || error.code !== 'intake-puzzle') throw error;
+    const [{ solved }, challenge] = await Promise.all([import('./puzzle'), json<Challenge>(ask('GET', `${path}/puzzle`))]);
+    return json(ask('POST', `${path}/submissions`, request, { 'X-Mailbag-Proof': await solved(challenge) }));
+  }
+}
 
 /** Mails a link to go on later. @throws Refused */
 export const mailLink = async (

@@ -1,3 +1,6 @@
+import { createChallenge, verifySolution } from 'altcha-lib';
+import { deriveKey } from 'altcha-lib/algorithms/sha';
+import { planAsking } from '../../../packages/core/src/testing/intake-plan';
 import { addedQuestion } from '../../../packages/core/src/intake/make-intake';
 import { answerWords, minutesFor } from './answer-words';
 import { wordOf } from './api';
@@ -6,7 +9,9 @@ import { closedWords } from './closed-words';
 import { nearestBox } from './nearest-box';
 import { keptIn } from './kept-here';
 import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { spokenIn } from './office-text';
 import { personalPlace, personalToken } from './personal-token';
+import { solved } from './puzzle';
 import { sayIn } from './words';
 
 const ask = (kind: Parameters<typeof addedQuestion>[3], words = 'Q', more = {}) => ({ ...addedQuestion('q', 'Q', words, kind), ...more });
@@ -133,6 +138,29 @@ test('a closed page says since or until when in the visitor’s language, and wh
   expect(over).toMatch(/\. Ask the office\.$/);
   expect(closedWords({ why: 'not-yet', at }, { contact: '' }, 'de', sayIn('de'))).toMatch(/Sie öffnet am 12\. Januar 2027 um .*\.$/);
   expect(closedWords({ why: 'full', at: '' }, { contact: '' }, 'fr', sayIn('fr'))).toMatch(/Toutes les places sont prises\.$/);
+});
+
+test('when a page is open is said in the zone that the office means, with its name', () => {
+  const at = '2027-07-12T08:00:00.000Z';
+  const words = closedWords({ why: 'not-yet', at }, { contact: '', zone: 'America/New_York' }, 'en', sayIn('en'));
+  expect(words).toMatch(/It opens on July 12, 2027 at 0?4:00\sAM EDT\.$/);
+});
+
+test('what the office says in the visitor’s language is not marked as another one; everything else is', () => {
+  const plan = planAsking([ask('text')], { translations: { de: { 'question q': 'Frage' } } });
+  expect(spokenIn(plan, 'en')).toBeNull();
+  expect(spokenIn(plan, 'de')).toEqual({ own: 'en', translated: new Set(['Frage']) });
+  expect(spokenIn({ ...plan, language: 'pl' }, 'fr')).toEqual({ own: 'pl', translated: new Set() });
+});
+
+// By the digest of the platform (FIPS 180-4), while the page has one of its own.
+test('a puzzle is solved without what a browser has on secured pages only', async () => {
+  const challenge = await createChallenge({ algorithm: 'SHA-256', cost: 1, keyPrefix: '00', hmacSignatureSecret: 'a secret', deriveKey });
+  const given = JSON.parse(atob(await solved(challenge))) as {
+    challenge: typeof challenge;
+    solution: { counter: number; derivedKey: string };
+  };
+  expect((await verifySolution({ ...given, deriveKey, hmacSignatureSecret: 'a secret' })).verified).toBe(true);
 });
 
 test('a personal link is known by its form, and what is typed under it is kept apart from that of others', () => {

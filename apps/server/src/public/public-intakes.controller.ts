@@ -27,6 +27,7 @@ import { CopyMail } from './copy-mail.service.js';
 import { KeptVisits } from './kept-visits.service.js';
 import { PhraseGuard } from './phrase.guard.js';
 import { PublicIntakes } from './public-intakes.service.js';
+import { Puzzles } from './puzzles.js';
 import type { Asking } from './visitor-limits.js';
 import { VisitorLimits } from './visitor-limits.js';
 
@@ -39,6 +40,7 @@ const PDF = { type: 'application/pdf' };
 @UseGuards(PhraseGuard)
 export class PublicIntakesController {
   private readonly limits = new VisitorLimits(config.visitorLimits);
+  private readonly puzzles = new Puzzles();
   constructor(
     private readonly intakes: PublicIntakes,
     private readonly visits: KeptVisits,
@@ -139,12 +141,22 @@ export class PublicIntakesController {
     return new StreamableFile(copy.bytes, PDF);
   }
 
+  /** A puzzle whose answer a submission brings along in the header `X-Mailbag-Proof` where it was refused without. */
+  @Get('intakes/:word/puzzle')
+  @OpenToEverybody()
+  puzzle(@Param('word') word: string, @Req() request: Request): Promise<object> {
+    this.take('look', request, word);
+    return this.puzzles.make(word);
+  }
+
   @Answers(PublicSubmitAnswer)
   @Post('intakes/:word/submissions')
   @HttpCode(200)
   @OpenToEverybody()
   @TakesMegabytes(MEGABYTES)
-  submit(@Param('word') word: string, @Body() body: PublicSubmitRequest, @Req() request: Request): Promise<PublicSubmitAnswer> {
+  async submit(@Param('word') word: string, @Body() body: PublicSubmitRequest, @Req() request: Request): Promise<PublicSubmitAnswer> {
+    const needsWork = this.limits.needsWork(request.ip ?? '', word);
+    if (needsWork) await this.puzzles.take(word, request.header('X-Mailbag-Proof'));
     this.take('submit', request, word);
     if (body.personal?.check !== undefined) this.limits.takeCheck(body.personal.token);
     return this.intakes.submit(word, body);

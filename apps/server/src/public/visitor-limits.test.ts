@@ -32,3 +32,18 @@ test('a page that is sent very much from everywhere waits, without holding the o
   expect(() => limits.take('submit', '2001:db8:1:2:9:9:9:9', 'more')).toThrow(/Too much/);
   limits.take('submit', '2001:db8:1:3::1', 'more');
 });
+
+test('the first three from somewhere cost no work, the next ones do, and after a while they do not; many to one intake cost everybody work', () => {
+  let now = 0;
+  const limits = new VisitorLimits(1, () => now);
+  const needs = (address = '192.0.2.1'): boolean => limits.needsWork(address, 'permits');
+  for (let times = 0; times < 3; times++) {
+    expect(needs()).toBe(false);
+    limits.take('submit', '192.0.2.1', 'permits');
+  }
+  expect([needs(), needs('192.0.2.2')]).toEqual([true, false]);
+  now = 60_000;
+  expect(needs()).toBe(false);
+  for (let at = 0; at < 300; at++) limits.take('submit', `198.51.${100 + (at >> 8)}.${at & 255}`, 'permits');
+  expect([needs('203.0.113.9'), limits.needsWork('203.0.113.9', 'others')]).toEqual([true, false]);
+});

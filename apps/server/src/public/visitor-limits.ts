@@ -36,6 +36,11 @@ export class TokenBuckets {
     return this.secondsTo(tokens, this.there(name, this.now()));
   }
 
+  /** Whether so many tokens are out. */
+  hasGiven(name: string, tokens: number): boolean {
+    return this.size.most - this.there(name, this.now()) >= tokens;
+  }
+
   /** Takes tokens. @returns seconds until there are enough; 0: they were taken */
   take(name: string, tokens = 1): number {
     const now = this.now();
@@ -48,6 +53,9 @@ export class TokenBuckets {
   }
 }
 
+/** Submissions from one part of the network, and to one intake, that cost no work. */
+const [FREE, BUSY] = [3, 300];
+
 /** What a visitor's device may ask for. */
 export type Asking = 'look' | 'preview' | 'submit' | 'mail';
 
@@ -59,7 +67,10 @@ export class VisitorLimits {
   private readonly byLink: TokenBuckets;
 
   /** @param scale how many times as much is allowed as is usual @param now milliseconds */
-  constructor(scale = 1, now: () => number = Date.now) {
+  constructor(
+    private readonly scale = 1,
+    now: () => number = Date.now,
+  ) {
     const of = (most: number, perSecond: number): TokenBuckets =>
       new TokenBuckets({ most: most * scale, perSecond: perSecond * scale }, now);
     this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2), mail: of(4, 1 / 300) };
@@ -67,6 +78,11 @@ export class VisitorLimits {
     this.byIntake = of(600, 20);
     // However many visitors there are, one link has one recipient.
     this.byLink = new TokenBuckets({ most: 8, perSecond: 1 / 300 }, now);
+  }
+
+  /** Whether a device has to work for what it sends: it has sent several already, or very many send to the intake. @param address of who asks */
+  needsWork(address: string, intake: string): boolean {
+    return this.byAddress.submit.hasGiven(stretchOf(address), FREE * this.scale) || this.byIntake.hasGiven(intake, BUSY * this.scale);
   }
 
   /** @param address of who asks @throws MailbagError intake-too-often */

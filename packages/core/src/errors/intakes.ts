@@ -55,8 +55,14 @@ export const intakesErrors = {
   'intake-code-wrong': told(() => 'That is not the code, or it is over. Look at it again, or ask for another one.', 409),
   'intake-mail-failed': told(() => 'The message could not be sent. Look at the address, or download the copies.', 409),
   'intake-form-drawn-on': told<{ template: string }>(
-    (e) => `Something is drawn on “${e.template}” that is not in use yet. Take it into use or discard it under Templates, then draw this box.`,
+    (e) =>
+      `Something is drawn on “${e.template}” that is not in use yet. Take it into use or discard it under Templates, then draw this box.`,
     409,
+  ),
+  'intake-puzzle': told(
+    () =>
+      'Much comes from your part of the network just now, so a puzzle has to be solved first. The page does that by itself; programs ask for one under “puzzle”.',
+    428,
   ),
   'intake-notice-failed': told<{ why: string }>(
     (e) => `The office could not be told of an answer by mail: ${e.why}. It is tried again. Look at Settings, Mail.`,
