@@ -49,6 +49,7 @@ export { lineFault, stampLineNames } from './pdf/fill/stamp/line-stamp.js';
 export { compileTemplate } from './pdf/plan/compile.js';
 export * from './pdf/fill/stamp/copy-stamp.js';
 export { assertImage } from './pdf/fill/image.js';
+export { bareImage } from './pdf/fill/bare-image.js';
 export { finishes } from './pdf/finish.js';
 export type { Finish } from './pdf/finish.js';
 export type { CompiledTemplate, CompileOptions } from './pdf/plan/compile.js';
