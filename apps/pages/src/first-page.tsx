@@ -10,10 +10,10 @@ import type { Language, Say } from './words';
 
 /** The first page of the form as it is on paper. */
 const Picture = styled.img`
-  display: block;
-  width: 160px;
-  max-width: 100%;
-  margin: 0 0 16px;
+  float: inline-end;
+  width: 120px;
+  margin-block: 4px 12px;
+  margin-inline-start: 16px;
   border: 1px solid #8a94a6;
   box-shadow: 0 2px 6px rgba(34, 48, 60, 0.18);
 `;
@@ -42,6 +42,7 @@ export function FirstPage({ page, asked, isPersonal, isTrial, heading, language,
         {isTrial && <Note>{say('trial')}</Note>}
         {closed !== null && <Note>{closedWords(closed, plan.opening, language, say)}</Note>}
         {isPersonal && <Note>{say('personalKnown')}</Note>}
+        {plan.picture && <Picture src={plan.picture.image} alt={say('picture', { form: forms[0] ?? '' })} />}
         {plan.intro && (
           <p style={{ whiteSpace: 'pre-line' }}>
             <OfficeText>{plan.intro}</OfficeText>
@@ -49,7 +50,6 @@ export function FirstPage({ page, asked, isPersonal, isTrial, heading, language,
         )}
         <p>{say('takes', { minutes: minutesFor(asked), count: asked.length })}</p>
         {forms.length > 0 && <p>{say('fills', { forms: forms.join(', ') })}</p>}
-        {plan.picture && <Picture src={plan.picture.image} alt={say('picture', { form: forms[0] ?? '' })} />}
         <Quiet>{say('kept')}</Quiet>
       </Body>
       <Foot>
