@@ -1,5 +1,5 @@
 import type { CheckPlan, Condition, CopyCount, CopyStamp, FieldMap, Finish, StampCorner, Symbology } from '@mailbag/core';
-import { stampCorners, stampHoldings, stampWidths, stampedPages, symbologies } from '@mailbag/core';
+import { MOST_PICTURES, stampCorners, stampHoldings, stampWidths, stampedPages, symbologies } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -120,7 +120,7 @@ export class OutputPlan {
   @IsOptional()
   @ValidateNested({ each: true })
   @Type(() => PicturePlan)
-  @ArrayMaxSize(20)
+  @ArrayMaxSize(MOST_PICTURES)
   pictures?: PicturePlan[];
 
   /** Pattern of the password that opens a copy; empty: it opens without. */

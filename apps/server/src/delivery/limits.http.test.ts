@@ -85,7 +85,7 @@ test('outside the hours of sending, and before its time, nothing leaves', async 
   expect(waiting.counts).toEqual({ queued: 3 });
   await setServer({});
   await batchOf(id, ({ state }) => state === 'done');
-  const later = await started('start', rows(2), { startAt: new Date(Date.now() + 8000).toISOString() });
+  const later = await started('start', rows(2), { startAt: new Date(Date.now() + 15_000).toISOString() });
   const early = await batchOf(later, (batch) => batch.waiting?.code === 'sending-begins');
   expect(early.counts).toEqual({ queued: 2 });
   expect((await batchOf(later, ({ state }) => state === 'done')).counts).toEqual({ sent: 2 });

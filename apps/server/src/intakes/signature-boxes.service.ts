@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { IntakeBoxRequest, IntakeDetail, MailingPlan } from '@mailbag/contract';
 import type { Drawn, FillRule, IntakePlan, Json, Layout, SeenBox } from '@mailbag/core';
 import {
+  MOST_PICTURES,
   MailbagError,
   RECEIVED_COLUMN,
   addQuestion,
@@ -60,6 +61,8 @@ export class SignatureBoxes {
     const { isDraft, layout, pages, fields, isOvertaken } = await this.layouts.layout(template);
     const { name } = (await this.mailings.detail(mailingId)).templates.find((one) => one.id === template)!;
     if (isDraft || isOvertaken) throw new MailbagError('intake-form-drawn-on', { template: name });
+    const there = mailing.plan.output.pictures?.length ?? 0;
+    if (there + (everyPage ? pages.length : 1) > MOST_PICTURES) throw new MailbagError('intake-boxes-many', { limit: MOST_PICTURES });
     if (!pages[page - 1]) throw new MailbagError('not-found', { what: 'page' });
     const kind = asked?.kind === 'image' ? 'image' : 'signature';
     const drawn = pages.flatMap((size, index): Drawn[] => {

@@ -59,6 +59,9 @@ export const intakesErrors = {
       `Something is drawn on “${e.template}” that is not in use yet. Take it into use or discard it under Templates, then draw this box.`,
     409,
   ),
+  'intake-boxes-many': told<{ limit: number }>(
+    (e) => `A packet can have ${e.limit} boxes for pictures and signatures at most. Take some away, or draw this one on fewer pages.`,
+  ),
   'intake-puzzle': told(
     () =>
       'Much comes from your part of the network just now, so a puzzle has to be solved first. The page does that by itself; programs ask for one under “puzzle”.',

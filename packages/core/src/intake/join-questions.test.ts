@@ -1,3 +1,4 @@
+import type { Column } from '../tables/record.js';
 import { planAsking } from '../testing/intake-plan.js';
 import { answerRecord } from './answer-record.js';
 import { askedFor, isFilledFrom, placesOfAnswer } from './filled-from.js';
@@ -5,6 +6,7 @@ import type { IntakeQuestion } from './intake.js';
 import { askedSections } from './intake.js';
 import { isJoined, joinQuestions, partQuestions, splitQuestion, waysToJoin } from './join-questions.js';
 import { addedQuestion } from './make-intake.js';
+import { answerChanges, knownAnswers } from './personal.js';
 import { dependencies, shownSections } from './shown-questions.js';
 
 const asked = (id: string, words: string, kind: IntakeQuestion['kind'] = 'text', more: Partial<IntakeQuestion> = {}): IntakeQuestion => ({
@@ -90,4 +92,29 @@ test('the boxes of an answer are those of all that it fills, and each leads back
 test('only what says how a question is filled is taken from outside', () => {
   expect([{ from: 'q', take: null }, { from: 'q', take: { what: 'digits' } }, { of: ['q', 'r'], between: ' ' }].map(isFilledFrom)).toEqual([true, true, true]); // prettier-ignore
   expect([null, {}, { from: 3, take: null }, { from: 'q', take: { what: 'all' } }, { of: [], between: '' }, { of: ['q'] }].map(isFilledFrom)).toEqual(Array(6).fill(false)); // prettier-ignore
+});
+
+describe('with what records say already', () => {
+  const columns = ['First name', 'Last name', 'Sort code', 'Account'].map((name) => ({ name }) as Column);
+  const record = { row: 2, cells: ['Ada Maria', 'Quist', '123456', '98765432'].map((text) => ({ text, value: text })) };
+  const changes = (of: typeof plan, answers: Record<string, string>) => answerChanges(of, {}, columns, record, answers, today);
+
+  test('a joined question is answered by the columns of both, and what is corrected is told of each of them', () => {
+    const { plan: joined, id } = joinQuestions(plan, 'a', 'b', 'last-word');
+    const known = knownAnswers(joined, {}, columns, record);
+    expect(known[id]).toBe('Ada Maria Quist');
+    expect(knownAnswers(joinQuestions(plan, 'c', 'd', 'characters').plan, {}, columns, record)).toMatchObject({ n1: '12345698765432' });
+    expect(changes(joined, known as Record<string, string>)).toEqual([]);
+    expect(changes(joined, { ...(known as Record<string, string>), [id]: 'Ada Maria Brandt' })).toEqual([
+      { column: 'Last name', was: 'Quist', now: 'Brandt' },
+    ]);
+  });
+
+  test('a question that is asked in parts changes its column only where these say something else', () => {
+    const { plan: split, ids } = splitQuestion(plan, 'a', ['Given name', 'Second name'], ' ');
+    const known = knownAnswers(split, {}, columns, record) as Record<string, string>;
+    expect(changes(split, known)).toEqual([]);
+    expect(changes(split, { ...known, [ids[0]!]: 'Ada', [ids[1]!]: 'Maria' })).toEqual([]);
+    expect(changes(split, { ...known, [ids[0]!]: 'Ida' })).toEqual([{ column: 'First name', was: 'Ada Maria', now: 'Ida' }]);
+  });
 });

@@ -7,6 +7,7 @@ import type { Column, SourceRecord } from '../tables/record.js';
 import { cellText } from '../tables/record.js';
 import { NUMBER_COLUMN, RECEIVED_COLUMN } from './answer-record.js';
 import { answerText, typedDay } from './answer-text.js';
+import { filledBy, filledText, sourcesOf } from './filled-from.js';
 import type { AnswerValue, IntakeAnswers, IntakePlan, IntakeQuestion, PersonalPlan } from './intake.js';
 import { NO, YES, askedSections, isPictureKind, orderedQuestions } from './intake.js';
 import type { MadeIntake } from './make-intake.js';
@@ -191,6 +192,17 @@ function answerOf(question: IntakeQuestion, text: string, value: unknown, said: 
   }
 }
 
+/** What a record says as the answer to a question that was joined of others: what stands in their columns. Empty: nothing. */
+function joinedText(plan: IntakePlan, { id }: IntakeQuestion, columns: readonly Column[], record: SourceRecord): string {
+  const filled = filledBy(plan, id).flatMap(({ column, filled: by }) => {
+    const index = columns.findIndex(({ name }) => name === column);
+    return by && 'from' in by && index >= 0 ? [{ take: by.take, text: cellText(record, index).trim() }] : [];
+  });
+  const texts = filled.map(({ text }) => text).filter(Boolean);
+  if (filled.every(({ take }) => take === null)) return texts[0] ?? '';
+  return texts.join(filled.some(({ take }) => take?.what === 'characters') ? '' : ' ');
+}
+
 /** The answers that a record gives already, for whoever opens a personal link. Pictures are none. */
 export function knownAnswers(
   plan: IntakePlan,
@@ -202,8 +214,8 @@ export function knownAnswers(
   for (const { questions } of askedSections(plan))
     for (const question of questions) {
       const index = columns.findIndex(({ name }) => name === question.column);
-      if (index < 0 || isPictureKind(question.kind)) continue;
-      const text = cellText(record, index).trim();
+      if (isPictureKind(question.kind)) continue;
+      const text = index < 0 ? joinedText(plan, question, columns, record) : cellText(record, index).trim();
       const answer = text === '' ? undefined : answerOf(question, text, record.cells[index]?.value, said[question.id] ?? {});
       if (answer !== undefined) answers[question.id] = answer;
     }
@@ -238,8 +250,20 @@ export function answerChanges(
   today: string,
 ): AnswerChange[] {
   const known = knownAnswers(plan, said, columns, record);
-  return shownSections(plan, answers, today).flatMap(({ questions }) =>
-    questions.flatMap((question): AnswerChange[] => {
+  const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions);
+  const textIn = (of: IntakeAnswers, id: string): string => {
+    const question = shown.find((one) => one.id === id);
+    return question && !isPictureKind(question.kind) ? answerText(question, of[id]) : '';
+  };
+  const filled = orderedQuestions(plan).flatMap(({ column, isAway, filled: by }): AnswerChange[] => {
+    const index = columns.findIndex(({ name }) => name === column);
+    if (!isAway || !by || index < 0 || !sourcesOf(by).some((id) => shown.some((one) => one.id === id))) return [];
+    const was = cellText(record, index).trim();
+    const [now, before] = [answers, known].map((of) => filledText(by, (id) => textIn(of, id))) as [string, string];
+    return now === before || now === was ? [] : [{ column, was, now }];
+  });
+  return [
+    ...shown.flatMap((question): AnswerChange[] => {
       const index = columns.findIndex(({ name }) => name === question.column);
       if (index < 0 || isPictureKind(question.kind)) return [];
       const text = answerText(question, answers[question.id]);
@@ -250,5 +274,6 @@ export function answerChanges(
         : (words[text] ?? text);
       return [{ column: question.column, was: cellText(record, index).trim(), now }];
     }),
-  );
+    ...filled,
+  ];
 }

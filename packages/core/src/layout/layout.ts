@@ -19,6 +19,9 @@ export interface Layout {
 
 export const emptyLayout: Layout = { fields: {}, order: [], stamps: {} };
 
+/** Boxes of one packet in which pictures and signatures stand: initials on each page of a long contract are many. */
+export const MOST_PICTURES = 200;
+
 /** Fields and stamps that one template may be given. */
 export const MOST_DRAWN = 5000;
 

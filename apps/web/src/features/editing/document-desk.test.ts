@@ -15,6 +15,8 @@ class Truth {
   document: Note = empty;
   version = 1;
   fault: SendFault | null = null;
+  /** It takes the changes, and ends before it has said so. */
+  endsBeforeAnswer = false;
   kept: { base: Note; local: Note } | null = null;
   readonly desks: DocumentDesk<Note>[] = [];
 
@@ -26,6 +28,7 @@ class Truth {
         const { document, clashes } = withChanges(this.document as unknown as Json, changes);
         this.document = document as unknown as Note;
         this.version++;
+        if (this.endsBeforeAnswer) throw { kind: 'away', why: 'The server does not answer.' } satisfies SendFault;
         return { version: this.version, document: structuredClone(this.document), clashes };
       },
       faultOf: (fault) => fault as SendFault,
@@ -68,6 +71,41 @@ test('two windows that change different things keep both, one that changes the s
   await two.settle();
   expect(truth.document.title).toBe('Yours');
   expect(two.shown().clashes).toEqual([]);
+});
+
+describe('a server that took a change and ended before it said so', () => {
+  async function typedOn(): Promise<{ truth: Truth; desk: DocumentDesk<Note> }> {
+    const truth = new Truth();
+    const desk = truth.desk();
+    truth.endsBeforeAnswer = true;
+    type(desk, 'Dear', 'body');
+    await desk.settle();
+    truth.endsBeforeAnswer = false;
+    desk.change((note) => ({ ...note, body: 'Dear tenant' }), 'body');
+    return { truth, desk };
+  }
+
+  test('is no other person: what was typed since then stands, whether it is sent first', async () => {
+    const { truth, desk } = await typedOn();
+    await desk.settle();
+    expect([truth.document.body, desk.shown().document.body, desk.shown().clashes]).toEqual(['Dear tenant', 'Dear tenant', []]);
+  });
+
+  test('or the version with it is seen first', async () => {
+    const { truth, desk } = await typedOn();
+    truth.tellAll();
+    expect([desk.shown().document.body, desk.shown().clashes]).toEqual(['Dear tenant', []]);
+    await desk.settle();
+    expect([truth.document.body, desk.shown().clashes]).toEqual(['Dear tenant', []]);
+  });
+
+  test('and what somebody else wrote meanwhile is still told', async () => {
+    const { truth, desk } = await typedOn();
+    truth.document = { ...truth.document, body: 'Hello' };
+    truth.version++;
+    await desk.settle();
+    expect(desk.shown()).toMatchObject({ document: { body: 'Hello' }, clashes: [{ mine: 'Dear tenant', theirs: 'Hello' }] });
+  });
 });
 
 test('what was typed while the server was away is kept, and sent when it is back', async () => {

@@ -1,5 +1,5 @@
 import type { Change, Clash, Json } from '@mailbag/core';
-import { changesBetween, inverseOf, same, withChanges } from '@mailbag/core';
+import { changesBetween, inverseOf, same, valueAt, withChanges } from '@mailbag/core';
 
 /** How far a document is saved. `away`: the server does not answer; it is tried again by itself. `signed-out`: it goes on after signing in. */
 export type Saving = { state: 'saved' | 'saving' | 'waiting' | 'signed-out' } | { state: 'away' | 'failed'; why: string };
@@ -36,6 +36,17 @@ const CALM = 350;
 const PAUSE = 1000;
 const [SOONEST, LATEST] = [1000, 15_000];
 const MOST_STEPS = 200;
+/** Documents that were sent and not answered, the latest ones. */
+const MOST_UNANSWERED = 5;
+
+/** The document with what was wanted here where it clashed. */
+const withMine = <Document>(document: Document, clashes: readonly Clash[]): Document =>
+  clashes.length === 0
+    ? document
+    : (withChanges(
+        document as Json,
+        clashes.map(({ place, theirs, mine }) => ({ kind: 'set' as const, place, was: theirs, is: mine })),
+      ).document as Document);
 
 /**
  * A document while it is edited in one window. It saves itself by small changes, so that several windows and people keep all their work: what is not saved yet
@@ -49,6 +60,8 @@ export class DocumentDesk<Document> {
   private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private tries = 0;
+  /** What was sent and never answered: the server may have it all the same, and then it is no other person's. */
+  private unanswered: Document[] = [];
 
   constructor(
     private base: Document,
@@ -159,17 +172,25 @@ export class DocumentDesk<Document> {
     this.make(changes);
   }
 
-  /** Lays what is here since `from` over a version of the server's. */
-  private lay(onto: Document, version: number, from: Document): void {
+  /** Lays what is here since `from` over a version of the server's. @param start that version with what clashed only with oneself */
+  private lay(onto: Document, version: number, from: Document, start = onto): void {
     const { document } = this.view;
     this.base = onto;
     this.version = version;
     // The usual case: nobody else did anything, and what is shown stays the very same object.
     if (same(onto as Json, document as Json)) return this.keep();
-    const { document: merged, clashes } = withChanges(onto as Json, this.between(from, document));
-    this.show({ document: merged as Document });
-    this.tell(clashes);
+    const { document: merged, clashes } = withChanges(start as Json, this.between(from, document));
+    const { own, others } = this.parted(clashes);
+    this.show({ document: withMine(merged as Document, own) });
+    this.tell(others);
     this.keep();
+  }
+
+  /** Clashes with what was sent from here and not answered, and those with others. */
+  private parted(clashes: readonly Clash[]): { own: Clash[]; others: Clash[] } {
+    const isOwn = ({ place, theirs }: Clash): boolean =>
+      this.unanswered.some((sent) => same(valueAt(sent as Json, place) ?? null, theirs ?? null));
+    return { own: clashes.filter(isOwn), others: clashes.filter((clash) => !isOwn(clash)) };
   }
 
   private schedule(wait: number): void {
@@ -200,10 +221,14 @@ export class DocumentDesk<Document> {
       try {
         const { version, document, clashes } = await this.port.send(this.between(this.base, sent));
         this.tries = 0;
-        this.lay(document, version, sent);
-        this.tell(clashes);
+        const { own, others } = this.parted(clashes);
+        this.lay(document, version, sent, withMine(document, own));
+        this.tell(others);
+        this.unanswered = [];
       } catch (error) {
-        return this.failed(this.port.faultOf(error));
+        const fault = this.port.faultOf(error);
+        if (fault.kind === 'away') this.unanswered = [...this.unanswered.slice(1 - MOST_UNANSWERED), sent];
+        return this.failed(fault);
       }
     }
     this.show({ saving: { state: 'saved' } });

@@ -1,5 +1,5 @@
 import type { ExtraFile, PicturePlan } from '@mailbag/contract';
-import { fieldLabel } from '@mailbag/core';
+import { MOST_PICTURES, fieldLabel } from '@mailbag/core';
 import { useMutation } from '@tanstack/react-query';
 import { ImagePlus, X } from 'lucide-react';
 import { useState } from 'react';
@@ -56,7 +56,7 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
             acceptedFileTypes={['image/png', 'image/jpeg']}
             onSelect={(files) => files?.[0] && add.mutate({ file: files[0], template: box.template, field: box.field })}
           >
-            <Button changes isDisabled={add.isPending || pictures.length >= 20}>
+            <Button changes isDisabled={add.isPending || pictures.length >= MOST_PICTURES}>
               <ImagePlus size={14} />
               {add.isPending ? 'Taking it …' : 'Choose a picture'}
             </Button>

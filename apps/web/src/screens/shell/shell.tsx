@@ -183,7 +183,10 @@ export function Shell({ account }: { account: AccountAnswer }) {
     onSettled: () => window.location.assign('/'),
   });
   const needs = desk?.needs.filter(({ kind }) => kind !== 'retrying').length ?? 0;
-  const answers = (desk?.needs ?? []).reduce((sum, { kind, count: more }) => sum + (kind === 'answers' ? more : 0), 0);
+  const answers = (desk?.needs ?? []).reduce(
+    (sum, { kind, count: more }) => sum + (kind === 'answers' || kind === 'changes' ? more : 0),
+    0,
+  );
   const name = account.account?.name ?? '';
   return (
     <Frame>
