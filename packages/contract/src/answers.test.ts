@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { MOST_PICTURES } from '@mailbag/core';
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
@@ -65,9 +66,9 @@ test.each<[string, new () => object, object, string[]]>([
   ['an output', contract.OutputPlan, { folder: '', file: 'x', stamp, pictures: [{ template: 1, field: 'sign', file }] }, []],
   ['an output with a wrong stamp', contract.OutputPlan, { folder: '', file: 'x', stamp: { ...stamp, pages: 'some' } }, ['stamp']],
   [
-    'twenty-one pictures',
+    'one picture too many',
     contract.OutputPlan,
-    { folder: '', file: 'x', pictures: Array.from({ length: 21 }, () => ({ template: 1, field: 's', file })) },
+    { folder: '', file: 'x', pictures: Array.from({ length: MOST_PICTURES + 1 }, () => ({ template: 1, field: 's', file })) },
     ['pictures'],
   ],
   ['a source of files', contract.SourceRequest, { fileIds: ['a'], name: 'x', reading: {} }, []],

@@ -19,6 +19,7 @@ export * from './register.js';
 export * from './safety.js';
 export * from './intake.js';
 export * from './intake-question.js';
+export * from './intake-requests.js';
 export * from './public-intake.js';
 export * from './submission.js';
 export * from './job.js';

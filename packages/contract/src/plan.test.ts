@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { MOST_PICTURES } from '@mailbag/core';
 import type { ValidationError } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
@@ -149,7 +150,7 @@ test('too many pictures and too many files are refused', () => {
     faults(
       changed(
         'output.pictures',
-        Array.from({ length: 21 }, () => output.pictures[0]),
+        Array.from({ length: MOST_PICTURES + 1 }, () => output.pictures[0]),
       ),
     ),
   ).toEqual(['output.pictures']);

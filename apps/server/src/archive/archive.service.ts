@@ -9,7 +9,7 @@ import { zipOfFiles } from '../files/zip-of-files.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
 import { csvLine } from '../files/csv-line.js';
-import type { ManifestRow } from '../stores/copy.store.js';
+import type { ManifestRow } from '../stores/copy-rows.js';
 import { copyStore } from '../stores/copy.store.js';
 
 const HEADINGS = ['Code', 'Row', 'Recipient', 'Address', 'Template', 'File', 'Bytes', 'SHA-256', 'State', 'Since'];

@@ -8,7 +8,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { assertInNoRun, copiesInRuns } from '../paper/open-runs.js';
 import { DeliveryService } from './delivery.service.js';
 import { Envelopes, copiesOfDelivery } from './envelopes.service.js';
-import type { AddressedCopy } from '../stores/copy.store.js';
+import type { AddressedCopy } from '../stores/copy-rows.js';
 import { copyStore } from '../stores/copy.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { ledgerStore } from '../stores/ledger.store.js';

@@ -5,7 +5,7 @@ import type { Sql } from '../persistence/sql.js';
 import { MAILBAG, person } from '../platform/principal.js';
 import { copyEventStore } from './copy-event.store.js';
 import { copyStore } from './copy.store.js';
-import type { PlannedCopy } from './copy.store.js';
+import type { PlannedCopy } from './copy-rows.js';
 import { ledgerStore } from './ledger.store.js';
 
 let sql: Sql;

@@ -2,79 +2,11 @@ import type { CopyState, Said } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
+import type { AddressedCopy, BesideCopy, CopiesOfMailing, CopyOfRecord, ManifestRow, PlannedCopy } from './copy-rows.js';
 import { withSaid } from './kept-said.js';
 import type { LedgerRow } from './ledger.store.js';
 import { LEDGER_COLUMNS } from './ledger.store.js';
 import type { PlannedBatch } from './batch.store.js';
-
-/** What a manifest tells of a copy. */
-export interface ManifestRow {
-  id: number;
-  code: string;
-  row: number;
-  recipient: string;
-  address: string;
-  templateName: string;
-  path: string;
-  size: number;
-  sha256: string;
-  state: string;
-  since: string;
-  /** Values of the chosen columns, as JSON. */
-  metadata: string | null;
-}
-
-export interface AddressedCopy {
-  id: number;
-  batchId: number;
-  recordOrdinal: number;
-  /** The envelope it goes in; null: in none. */
-  deliveryId: number | null;
-  address: string;
-  state: CopyState;
-}
-
-export interface CopiesOfMailing {
-  mailingId: number;
-  mailingName: string;
-  count: number;
-  said: Said | null;
-}
-
-/** A copy that is about to be planned. */
-export interface PlannedCopy {
-  code: string;
-  recordOrdinal: number;
-  /** What identifies its record; empty: nothing does, or its time is over. */
-  recordKey: string;
-  row: number;
-  position: number;
-  /** Which copy of the template for its record, from 0. */
-  part: number;
-  templateId: number;
-  templateName: string;
-  pages: number;
-  recipient: string;
-  address: string;
-  path: string;
-  pathKey: string;
-  wantsPaper: boolean;
-  isProtected: boolean;
-  /** As JSON. */
-  metadata: string | null;
-  /** What the search finds it by. */
-  search: string;
-}
-
-/** Another copy of the same template for the same record. */
-export interface BesideCopy {
-  id: number;
-  code: string;
-  batchId: number;
-  recordOrdinal: number;
-  /** Time at which its batch began. */
-  at: string;
-}
 
 /** Copies with the others of the same template, and of the same items, for the same record. A record without a key is not known again. */
 const BESIDE = `copy JOIN copy beside ON beside.mailingId = copy.mailingId AND beside.recordKey = copy.recordKey AND beside.templateId = copy.templateId AND beside.part = copy.part
@@ -209,19 +141,7 @@ export const copyStore = {
     ),
   /** All copies of a record, in the order of the packet. */
   ofRecord: (sql: Sql, mailingId: number, recordKey: string) =>
-    rows<{
-      id: number;
-      code: string;
-      path: string;
-      templateName: string;
-      pages: number;
-      state: CopyState;
-      sha256: string | null;
-      batchId: number;
-      recordOrdinal: number;
-      position: number;
-      recipient: string;
-    }>(
+    rows<CopyOfRecord>(
       sql,
       'SELECT id, code, path, templateName, pages, state, sha256, batchId, recordOrdinal, position, recipient FROM copy WHERE mailingId = ? AND recordKey = ? ORDER BY batchId, position, part',
       [mailingId, recordKey],

@@ -24,7 +24,7 @@ import { paperWish } from './paper-wish.js';
 import type { Tasks } from '../work/tasks.js';
 import type { Sql } from '../persistence/sql.js';
 import { batchStore } from '../stores/batch.store.js';
-import type { PlannedCopy } from '../stores/copy.store.js';
+import type { PlannedCopy } from '../stores/copy-rows.js';
 import { copyStore } from '../stores/copy.store.js';
 import { inTransaction, threadSql } from './worker-database.js';
 
