@@ -18,6 +18,7 @@ import { Row, Small, Stack } from '../../ui/layout';
 import { fromLocalTime, localTime } from '../local-time';
 import { loadedPart } from '../../ui/loaded-part';
 import { Mark, Notice } from '../../ui/mark';
+import { attachWays } from './attach-ways';
 
 /** The editor is large, so it comes when a message is written. */
 const RichEditor = loadedPart(() => import('./rich-editor'), 'the editor');
@@ -110,11 +111,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
           />
           <Choice
             label="The copies go along as"
-            items={[
-              { id: 'files', text: 'single files', detail: 'one for each template' },
-              { id: 'combined', text: 'one combined PDF', detail: 'flattened copies without passwords only' },
-              { id: 'zip', text: 'one zip', detail: 'the single files, packed' },
-            ]}
+            items={attachWays}
             value={message.attach ?? 'files'}
             onChange={(next) => set({ attach: next as 'files' | 'combined' | 'zip' })}
           />

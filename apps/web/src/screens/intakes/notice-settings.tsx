@@ -3,6 +3,7 @@ import { addressesIn } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { queries } from '../../api/queries';
 import { PatternInput } from '../../features/mailing/pattern-input';
+import { attachWays } from '../../features/message/attach-ways';
 import { Choice } from '../../ui/choice';
 import { TextInput, Toggled } from '../../ui/field';
 import { Stack } from '../../ui/layout';
@@ -60,12 +61,7 @@ export function NoticeSettings({ plan, columns, onChange }: Props) {
           />
           <Choice
             label="Copies in the notice"
-            items={[
-              { id: 'none', text: 'none', detail: 'they are in Mailbag' },
-              { id: 'files', text: 'single files', detail: 'one for each template' },
-              { id: 'combined', text: 'one combined PDF', detail: 'flattened copies without passwords only' },
-              { id: 'zip', text: 'one zip', detail: 'the single files, packed' },
-            ]}
+            items={[{ id: 'none', text: 'none', detail: 'they are in Mailbag' }, ...attachWays]}
             value={notice.attach}
             onChange={(attach) => set({ attach: attach as OfficeNotice['attach'] })}
           />
