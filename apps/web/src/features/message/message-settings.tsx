@@ -16,12 +16,9 @@ import { Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
 import { fromLocalTime, localTime } from '../local-time';
-import { loadedPart } from '../../ui/loaded-part';
 import { Mark, Notice } from '../../ui/mark';
 import { attachWays } from './attach-ways';
-
-/** The editor is large, so it comes when a message is written. */
-const RichEditor = loadedPart(() => import('./rich-editor'), 'the editor');
+import { RichEditor } from './loaded-editor';
 
 /** Who gets what, from whom and when. */
 export function MessageSettings({ work, sample }: { work: MailingWork; sample: Sample }) {

@@ -4,13 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { queries } from '../../api/queries';
 import { PatternInput } from '../../features/mailing/pattern-input';
 import { attachWays } from '../../features/message/attach-ways';
+import { RichEditor } from '../../features/message/loaded-editor';
 import { Choice } from '../../ui/choice';
 import { TextInput, Toggled } from '../../ui/field';
 import { Stack } from '../../ui/layout';
-import { loadedPart } from '../../ui/loaded-part';
-
-/** The editor is large, so it comes when a notice is written. */
-const RichEditor = loadedPart(() => import('../../features/message/rich-editor'), 'the editor');
 
 interface Props {
   plan: IntakePlan;

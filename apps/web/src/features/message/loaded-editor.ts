@@ -1,0 +1,4 @@
+import { loadedPart } from '../../ui/loaded-part';
+
+/** The editor is large, so it comes when something is written. */
+export const RichEditor = loadedPart(() => import('./rich-editor'), 'the editor');
