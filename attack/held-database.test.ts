@@ -2,13 +2,16 @@ import type Database from 'libsql';
 import { RunningMailbag } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import type { Batch } from '../testing/small-mailing.js';
-import { longestWait } from '../testing/watching.js';
+import { waits } from '../testing/watching.js';
 import { startBatch } from '../demo/src/start-batch.js';
 
 /** Another program, such as a backup or a curious person with a database tool, may hold the write lock: changes wait, nothing else does, and it passes. */
 const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
 afterAll(() => mailbag.close());
+
+/** Milliseconds, longer than a change waits before it asks for the lock with the longest pauses. */
+const HELD = 17_000;
 
 const held: Database.Database[] = [];
 const hold = (): Database.Database => {
@@ -33,8 +36,10 @@ test('while the database is held for 17 seconds looking goes on, changes wait, a
   const other = hold();
   let done = 0;
   const changes = Promise.all(Array.from({ length: 20 }, async (_, at) => (await create(`Held ${at}`), done++)));
-  const wait = await longestWait(mailbag.address, new Promise((over) => setTimeout(over, 17_000)));
-  expect(wait).toBeLessThan(500);
+  const looks = await waits(mailbag.address, new Promise((over) => setTimeout(over, HELD)));
+  // Asking for the lock again and again on the thread that answers everybody would hold them up most of the time; a busy machine does so now and then.
+  const slow = looks.filter((wait) => wait > 200);
+  expect(slow.reduce((sum, wait) => sum + wait, 0)).toBeLessThan(HELD / 10);
   expect(done).toBe(0);
   release(other);
   await changes;

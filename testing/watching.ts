@@ -3,21 +3,24 @@ import { readFileSync } from 'node:fs';
 /** Milliseconds after which nobody waits any more. */
 const PATIENCE = 15_000;
 
-/** How long others wait for a plain answer of a server while something is going on, at most, in milliseconds. */
-export async function longestWait(address: string, during: Promise<unknown>): Promise<number> {
+/** How long each of others waits, one after the other, for a plain answer of a server while something is going on, in milliseconds. */
+export async function waits(address: string, during: Promise<unknown>): Promise<number[]> {
   let isOver = false;
   const over = during.finally(() => (isOver = true)).catch(() => undefined);
-  let longest = 0;
+  const all: number[] = [];
   do {
     const from = performance.now();
     // Who has waited so long waits no longer.
     await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(PATIENCE) }).catch(() => undefined);
-    longest = Math.max(longest, performance.now() - from);
-  } while (!isOver && longest < PATIENCE);
-  if (!isOver) return longest;
-  await over;
-  return longest;
+    all.push(performance.now() - from);
+  } while (!isOver && all.at(-1)! < PATIENCE);
+  if (isOver) await over;
+  return all;
 }
+
+/** The longest of these waits, in milliseconds. */
+export const longestWait = async (address: string, during: Promise<unknown>): Promise<number> =>
+  (await waits(address, during)).reduce((longest, wait) => Math.max(longest, wait), 0);
 
 /** Memory that a process holds, MB (proc(5), VmRSS). */
 export const residentMegabytes = (pid: number): number =>
