@@ -40,9 +40,22 @@ function draw(
 ): { done: Promise<void>; stop: () => void } {
   let isOver = false;
   const done = (async () => {
-    const [pdfjs, { default: Worker }] = await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.min.mjs?worker')]);
+    const [pdfjs, { default: Worker }, { ShippedFiles }] = await Promise.all([
+      import('pdfjs-dist'),
+      import('pdfjs-dist/build/pdf.worker.min.mjs?worker'),
+      import('./shipped-files'),
+    ]);
     pdfjs.GlobalWorkerOptions.workerPort ??= new Worker();
-    const pdf = await pdfjs.getDocument({ data: bytes, isEvalSupported: false }).promise;
+    const pdf = await pdfjs.getDocument({
+      data: bytes,
+      isEvalSupported: false,
+      BinaryDataFactory: ShippedFiles,
+      useWorkerFetch: false,
+      standardFontDataUrl: '/',
+      cMapUrl: '/',
+      cMapPacked: true,
+      wasmUrl: '/',
+    } as never).promise;
     const pages: DrawnPage[] = [];
     for (let number = 1; number <= pdf.numPages && !isOver; number++) {
       const page = await pdf.getPage(number);

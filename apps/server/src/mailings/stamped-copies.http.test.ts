@@ -1,6 +1,6 @@
 import { encode as encodePng } from 'fast-png';
 import { startBatch } from '../../../../demo/src/start-batch.js';
-import { formOf } from '../../../../packages/core/src/testing/raw-form.js';
+import { formOf } from '../../../../testing/raw-form.js';
 import { codesOn } from '../../../../testing/codes-on.js';
 import { inkIn, pictureOf } from '../../../../testing/picture.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { encode as encodePng } from 'fast-png';
 import { zipSync } from 'fflate';
 import { startBatch } from '../../../../demo/src/start-batch.js';
-import { formOf } from '../../../../packages/core/src/testing/raw-form.js';
+import { formOf } from '../../../../testing/raw-form.js';
 import { inkIn, pictureOf } from '../../../../testing/picture.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';

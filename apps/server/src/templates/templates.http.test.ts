@@ -95,7 +95,7 @@ test('a new edition is the next revision; a mailing keeps its own until it is ta
 
 test('which fields are one answer is kept with the revision: joined by hand, taken apart, and refused where they cannot be one', async () => {
   const { client } = mailbag;
-  const { formOf } = await import('../../../../packages/core/src/testing/raw-form.js');
+  const { formOf } = await import('../../../../testing/raw-form.js');
   const text = (name: string, x: number): string => `/FT/Tx/T(${name})/MaxLen 3/Rect[${x} 150 ${x + 40} 170]/DA(/Helv 10 Tf 0 g)`;
   const form = formOf([text('alpha', 40), text('beta', 240), text('gamma', 440)]);
   const { template } = await client.upload<{ template: { id: number; revisionId: number } }>('/api/templates', 'answers.pdf', form);

@@ -1,6 +1,6 @@
 import { dirname } from 'node:path';
 import type { TableExcerpt, TemplateDescription } from '@mailbag/core';
-import { formOf } from '../../../../packages/core/src/testing/raw-form.js';
+import { formOf } from '../../../../testing/raw-form.js';
 import { ownDatabase } from '../../../../testing/own-database.js';
 import { fileKey } from '../files/file-key.js';
 import { put } from '../files/files.js';

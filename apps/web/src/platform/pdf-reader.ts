@@ -4,19 +4,13 @@ import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
 
 pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
 const worker = new pdfjs.PDFWorker();
-/** Standard fonts of pdf.js, shipped with the application. */
-const fontFiles = import.meta.glob('/../../node_modules/pdfjs-dist/standard_fonts/*.{pfb,ttf}', {
-  query: '?url',
-  import: 'default',
-  eager: true,
-}) as Record<string, string>;
-const fontUrls = new Map(Object.entries(fontFiles).map(([path, url]) => [path.split('/').at(-1)!, url]));
-
-class StandardFonts {
+/** What pdf.js asks for by name while it draws. @see BinaryDataFactory in its API */
+class ShippedFiles {
   async fetch({ filename }: { filename: string }): Promise<Uint8Array> {
-    const url = fontUrls.get(filename);
-    if (!url) throw new Error(`no font ${filename}`);
-    return new Uint8Array(await (await fetch(url)).arrayBuffer());
+    const { shippedAs } = await import('./shipped-files');
+    const address = shippedAs.get(filename);
+    if (address === undefined) throw new Error(`no file ${filename}`);
+    return new Uint8Array(await (await fetch(address)).arrayBuffer());
   }
 }
 
@@ -46,9 +40,12 @@ export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
     isEvalSupported: false,
     enableXfa: false,
     ownerDocument: drawingDocument(),
-    StandardFontDataFactory: StandardFonts,
+    BinaryDataFactory: ShippedFiles,
     useWorkerFetch: false,
     standardFontDataUrl: '/',
+    cMapUrl: '/',
+    cMapPacked: true,
+    wasmUrl: '/',
   } as never).promise;
 }
 

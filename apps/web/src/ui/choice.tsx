@@ -1,8 +1,11 @@
 import { Check, ChevronDown } from 'lucide-react';
+import { memo } from 'react';
+import type { RefObject } from 'react';
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, radius, shadow } from '../theme';
 import { FieldLabel } from './field';
+import { useLatest } from './use-latest';
 
 const Frame = styled(Select)`
   display: flex;
@@ -95,10 +98,19 @@ export interface ChoiceProps {
   small?: boolean;
 }
 
-/** One of several. Typing goes to the first that begins so. */
-export function Choice({ label, hideLabel, items, value, onChange, placeholder = 'Choose', small }: ChoiceProps) {
+type Body = Omit<ChoiceProps, 'onChange'> & { acts: RefObject<ChoiceProps['onChange']> };
+
+const sameItem = (one: ChoiceItem, other: ChoiceItem | undefined): boolean =>
+  one.id === other?.id && one.text === other.text && one.detail === other.detail;
+const sameBody = ({ items, ...before }: Body, { items: others, ...after }: Body): boolean =>
+  items.length === others.length &&
+  items.every((item, at) => sameItem(item, others[at])) &&
+  Object.keys({ ...before, ...after }).every((name) => before[name as keyof typeof before] === after[name as keyof typeof after]);
+
+/** Drawn anew only when it shows something else: what draws a list of choices does so twice, and a screen has many. */
+const ChoiceBody = memo(function ChoiceBody({ label, hideLabel, items, value, placeholder, small, acts }: Body) {
   return (
-    <Frame value={value} onChange={(key) => key !== null && onChange(String(key))} placeholder={placeholder} aria-label={label}>
+    <Frame value={value} onChange={(key) => key !== null && acts.current(String(key))} placeholder={placeholder} aria-label={label}>
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <Trigger $small={small}>
         <SelectValue>{({ selectedText }) => selectedText || placeholder}</SelectValue>
@@ -123,4 +135,9 @@ export function Choice({ label, hideLabel, items, value, onChange, placeholder =
       </Floating>
     </Frame>
   );
+}, sameBody);
+
+/** One of several. Typing goes to the first that begins so. */
+export function Choice({ onChange, placeholder = 'Choose', ...rest }: ChoiceProps) {
+  return <ChoiceBody {...rest} placeholder={placeholder} acts={useLatest(onChange)} />;
 }

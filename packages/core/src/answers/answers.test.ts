@@ -1,5 +1,5 @@
 import { inspectTemplate } from '../pdf/read/inspect.js';
-import { formOf, stream } from '../testing/raw-form.js';
+import { formOf, stream } from '../../../../testing/raw-form.js';
 import { answerReason, pieceWords } from './answer.js';
 
 const words = (text: string, x: number, y: number, size = 8): string =>

@@ -1,4 +1,4 @@
-import { formOf, pdfOf, stream } from '../testing/raw-form.js';
+import { formOf, pdfOf, stream } from '../../../../testing/raw-form.js';
 import { readBlanks } from './read-blanks.js';
 
 const text = (words: string, x: number, y: number, size = 8, font = 'F1', matrix = '1 0 0 1'): string =>

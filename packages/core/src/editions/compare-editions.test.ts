@@ -1,5 +1,5 @@
 import { gallery, enrolment } from '../testing/told-forms/gallery.js';
-import { formOf, stream } from '../testing/raw-form.js';
+import { formOf, stream } from '../../../../testing/raw-form.js';
 import type { EditionChanges, ToldForm } from '../testing/told-forms/told-form.js';
 import { compareEditions } from './compare-editions.js';
 import type { Comparison, FieldChange } from './comparison.js';

@@ -4,7 +4,7 @@ import { CombinedFile } from '../pdf/fill/combine.js';
 import { inspectTemplate } from '../pdf/read/inspect.js';
 import { someContext } from '../testing/context.js';
 import { testFaces, testFonts } from '../testing/platform.js';
-import { formOf } from '../testing/raw-form.js';
+import { formOf } from '../../../../testing/raw-form.js';
 import { RecordFiller } from './fill-record.js';
 
 const pdf = formOf([

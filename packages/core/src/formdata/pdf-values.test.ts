@@ -1,4 +1,4 @@
-import { formOf, stream } from '../testing/raw-form.js';
+import { formOf, stream } from '../../../../testing/raw-form.js';
 import { readFilledPdf } from './pdf-values.js';
 
 const box = (name: string, x: number, width: number, value: string, limit: number): string =>

@@ -1,6 +1,6 @@
 import { inspectTemplate } from '../pdf/read/inspect.js';
 import { templateNoteSentence } from '../pdf/field.js';
-import { formOf, stream } from '../testing/raw-form.js';
+import { formOf, stream } from '../../../../testing/raw-form.js';
 
 /** Pages as offices print them, with what a person would call each of their boxes (common practice, no source). */
 const text = (words: string, x: number, y: number, size = 8, matrix = '1 0 0 1'): string =>

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import styled from 'styled-components';
 import type { PDFDocumentProxy } from '../../platform/pdf-reader';
 import { canvasAside, showDrawn } from '../../platform/pdf-reader';
@@ -37,7 +37,8 @@ const MOST_PIXELS = 16_000_000;
 export function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | null; number: number; width: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const isNear = useNear(canvas);
-  useEffect(() => {
+  // Begun at once, not after the next picture of the screen.
+  useLayoutEffect(() => {
     if (!pdf || !isNear || number > pdf.numPages) return;
     let stale = false;
     let cancel = (): void => undefined;
@@ -50,7 +51,7 @@ export function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | nul
       const aside = canvasAside();
       aside.width = Math.ceil(viewport.width);
       aside.height = Math.ceil(viewport.height);
-      const task = page.render({ canvas: aside, viewport, annotationMode: 1 });
+      const task = page.render({ canvas: aside, viewport, annotationMode: 1, intent: 'print' });
       cancel = () => task.cancel();
       await task.promise;
       if (stale || !canvas.current) return;

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useState } from 'react';
 import type { PDFDocumentProxy } from '../../platform/pdf-reader';
 import { openForDrawing } from '../../platform/pdf-reader';
 
@@ -6,7 +6,8 @@ import { openForDrawing } from '../../platform/pdf-reader';
 export function usePdf(bytes: Uint8Array | null): { pdf: PDFDocumentProxy | null; failed: boolean } {
   const [pdf, setPdf] = useState<PDFDocumentProxy | null>(null);
   const [failed, setFailed] = useState(false);
-  useEffect(() => {
+  // Begun at once, not after the next picture of the screen.
+  useLayoutEffect(() => {
     if (!bytes) return;
     let stale = false;
     openForDrawing(bytes).then(

@@ -39,9 +39,8 @@ import { ChangedSince } from '../../features/map/changed-since';
 import { ColumnStrip } from '../../features/map/column-strip';
 import { DragMapping } from '../../features/map/drag-mapping';
 import { WhichCopy } from '../../features/map/which-copy';
-import { useFilled } from '../../features/map/use-filled';
+import { FilledPages } from '../../features/map/filled-pages';
 import { worstCase } from '../../features/map/worst-case';
-import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
@@ -53,6 +52,7 @@ import { LinkButton } from '../../ui/link-button';
 import { revealChosen } from '../../ui/reveal';
 import { useKey } from '../../ui/use-key';
 
+const NO_NOTES: readonly FillNote[] = [];
 type Show = 'all' | 'open' | 'suggested' | 'trouble';
 
 /** The fill sheet beside the filled page. */
@@ -102,16 +102,10 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   );
   const part = isCannot(rows) ? 0 : Math.max(0, Math.min(wantedPart, rows.length - 1));
   const shownRow = isCannot(rows) ? undefined : rows[part];
-  const filled = useFilled(
-    template,
-    useMemo(() => map ?? {}, [map]),
-    useMemo(() => (shownRow ? recordOf(shownRow, columns) : record), [shownRow, columns, record]),
-    columns,
-    context,
-    plan.output,
-    plan.sourceId ?? null,
-    (template && worst?.get(template.id)) ?? null,
-  );
+  /** What the page says of the values that it is filled with. */
+  const [notes, setNotes] = useState<readonly FillNote[]>(NO_NOTES);
+  const shownMap = useMemo(() => map ?? {}, [map]);
+  const shownRecord = useMemo(() => (shownRow ? recordOf(shownRow, columns) : record), [shownRow, columns, record]);
 
   const work = useMemo(
     () => (record ? workOn(shownRow ?? rowReader(columns)(record), context) : null),
@@ -131,7 +125,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const { data: lastCopy } = useQuery({ ...queries.lastCopy(mailing.id, index), enabled: record !== null && mailing.batches.length > 0 });
   const { data: learned } = useQuery(queries.learned(mailing.id));
   const entries = useMemo(() => packetEntries(templates, plan.maps, columns, learned?.items), [templates, plan.maps, columns, learned]);
-  const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? filled.notes : []);
+  const notesFor = (id: number): readonly FillNote[] => (id === template?.id ? notes : NO_NOTES);
   const markFor = (entry: PacketEntry): FieldMark =>
     worstMark(
       placesOf(entry).flatMap(({ template: { id }, parts }) =>
@@ -369,12 +363,17 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               onPart={setPart}
             />
           )}
-          {filled.error && <Notice tone="brick">{filled.error}</Notice>}
           {template && (
-            <PdfPages
-              bytes={filled.bytes}
-              pages={template.pageSizes}
-              fields={template.fieldList}
+            <FilledPages
+              template={template}
+              map={shownMap}
+              record={shownRecord}
+              columns={columns}
+              context={context}
+              output={plan.output}
+              sourceId={plan.sourceId ?? null}
+              values={worst?.get(template.id) ?? null}
+              onNotes={setNotes}
               chosen={chosenBoxes[0] ?? null}
               also={[...chosenBoxes, ...partsOf(pointed)]}
               pointed={pointed}

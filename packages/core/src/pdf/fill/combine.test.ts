@@ -1,4 +1,4 @@
-import { formOf } from '../../testing/raw-form.js';
+import { formOf } from '../../../../../testing/raw-form.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { difference, inkIn, pictureOf } from '../../../../../testing/picture.js';

@@ -1,6 +1,6 @@
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf, stream } from '../../testing/raw-form.js';
+import { formOf, stream } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import { compileTemplate } from '../plan/compile.js';
 import { stateFor } from './field-value.js';

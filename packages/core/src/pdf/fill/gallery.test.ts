@@ -6,7 +6,7 @@ import { readByOther } from '../../../../../testing/other-reader.js';
 import { readByPdfium } from '../../../../../testing/read-by-pdfium.js';
 import { typedByPdfium } from '../../../../../testing/typed-by-pdfium.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf, stream } from '../../testing/raw-form.js';
+import { formOf, stream } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import { compileTemplate } from '../plan/compile.js';
 import type { Finish } from '../finish.js';

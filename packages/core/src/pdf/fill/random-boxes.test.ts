@@ -1,7 +1,7 @@
 import { difference, inkIn, pictureOf } from '../../../../../testing/picture.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf } from '../../testing/raw-form.js';
+import { formOf } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import { compileTemplate } from '../plan/compile.js';
 import { readValues } from '../read/read.js';

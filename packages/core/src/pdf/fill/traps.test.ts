@@ -1,7 +1,7 @@
 import { inkIn, pictureOf } from '../../../../../testing/picture.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf, pdfOf, stream } from '../../testing/raw-form.js';
+import { formOf, pdfOf, stream } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import type { Finish } from '../finish.js';
 import { compileTemplate } from '../plan/compile.js';

@@ -2,7 +2,7 @@ import { PDFArray, PDFDict, PDFDocument, PDFName, PDFNumber } from '@cantoo/pdf-
 import type { PDFRawStream } from '@cantoo/pdf-lib';
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf, stream } from '../../testing/raw-form.js';
+import { formOf, stream } from '../../../../../testing/raw-form.js';
 import { compileTemplate } from './compile.js';
 import { fillCopy } from '../fill/fill.js';
 

@@ -3,7 +3,7 @@ import { formsByOthers } from '../../../../../testing/forms-by-others.js';
 import { isMailbagError } from '../../errors/catalogue.js';
 import { damaged } from '../../testing/damage.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf, stream } from '../../testing/raw-form.js';
+import { formOf, stream } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import type { Finish } from '../finish.js';
 import { compileTemplate } from '../plan/compile.js';

@@ -1,6 +1,6 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { MailbagError } from '../../errors/catalogue.js';
-import { formOf, pdfOf, stream } from '../../testing/raw-form.js';
+import { formOf, pdfOf, stream } from '../../../../../testing/raw-form.js';
 import { inspectTemplate } from './inspect.js';
 
 const text = (name: string, more = ''): string => `/FT/Tx/T(${name})/Rect[10 10 110 30]${more}`;

@@ -1,5 +1,5 @@
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf } from '../../testing/raw-form.js';
+import { formOf } from '../../../../../testing/raw-form.js';
 import type { CompileOptions } from '../plan/compile.js';
 import { compileTemplate } from '../plan/compile.js';
 import { fillCopy } from '../fill/fill.js';

@@ -1,6 +1,6 @@
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
-import { formOf } from '../../testing/raw-form.js';
+import { formOf } from '../../../../../testing/raw-form.js';
 import { kindWords } from '../field.js';
 import { inspectTemplate } from '../read/inspect.js';
 import { markedPdf } from './marked-pdf.js';

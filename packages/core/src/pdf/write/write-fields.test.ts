@@ -2,7 +2,7 @@ import { PDFArray, PDFDict, PDFDocument, PDFName, PDFNumber, degrees } from '@ca
 import { readBlanks } from '../../blanks/read-blanks.js';
 import { isMailbagError } from '../../errors/catalogue.js';
 import { application, enrolment } from '../../testing/told-forms/gallery.js';
-import { formOf } from '../../testing/raw-form.js';
+import { formOf } from '../../../../../testing/raw-form.js';
 import { testFaces, testFonts } from '../../testing/platform.js';
 import { readByOther } from '../../../../../testing/other-reader.js';
 import { compileTemplate } from '../plan/compile.js';

@@ -1,5 +1,5 @@
 import { nodeCiphers } from '../../../../../host/src/node-ciphers.js';
-import { formOf } from '../../../testing/raw-form.js';
+import { formOf } from '../../../../../../testing/raw-form.js';
 import { testFaces, testFonts } from '../../../testing/platform.js';
 import type { Finish } from '../../finish.js';
 import { compileTemplate } from '../../plan/compile.js';

@@ -1,7 +1,7 @@
 import { encode as encodePng } from 'fast-png';
 import { codesOn } from '../../../../../../testing/codes-on.js';
 import { inkIn, pictureOf } from '../../../../../../testing/picture.js';
-import { formOf } from '../../../testing/raw-form.js';
+import { formOf } from '../../../../../../testing/raw-form.js';
 import { testFonts } from '../../../testing/platform.js';
 import { readByOther } from '../../../../../../testing/other-reader.js';
 import { compileTemplate } from '../../plan/compile.js';

@@ -1,6 +1,6 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { PageMarks } from '../../../page/page-marks.js';
-import { pdfOf, stream } from '../../../testing/raw-form.js';
+import { pdfOf, stream } from '../../../../../../testing/raw-form.js';
 import { pageMarks, pageText } from './page-marks.js';
 
 /** A page with this content, as far as ISO 32000-2, 8 and 9 have it drawn. Object 5 is Helvetica, 6 a form of 10 by 10 with a line and a word. */
