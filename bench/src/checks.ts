@@ -154,15 +154,13 @@ export async function checksBench(): Promise<void> {
       ['dense form', denseMailing],
     ] as const) {
       await client.until<{ current: boolean }>(`/api/mailings/${one}/checks`, ({ current }) => current, 900);
-      await page.goto(`${mailbag.address}/mailings/${one}/map`);
-      await page.locator('canvas[data-drawn]').first().waitFor();
       const sheet = page.getByRole('region', { name: 'Contact sheet' });
       const drawn = (): Promise<void> =>
         sheet
           .getByText(/^\d+ cop/)
           .first()
           .waitFor({ timeout: 120_000 });
-      await page.getByRole('link', { name: 'Contact sheet' }).click();
+      await page.goto(`${mailbag.address}/mailings/${one}/contact?random=21`);
       await drawn();
       const picked = page.waitForResponse((response) => response.url().includes('/picks'));
       await sheet.getByRole('button', { name: 'Others' }).click();

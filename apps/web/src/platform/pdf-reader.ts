@@ -62,12 +62,12 @@ export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: nu
 
 /** The first page of a file as a small picture, as the address of an image. @param width in pixels */
 export async function thumbnailOf(bytes: Uint8Array, width: number): Promise<string> {
-  let first = '';
-  await thumbnailsOf(bytes, [1], width, (picture) => {
-    first = picture;
-    return true;
-  });
-  return first;
+  const pdf = await openForDrawing(bytes);
+  try {
+    return (await drawnPage(pdf, 1, width)).toDataURL('image/png');
+  } finally {
+    await pdf.destroy();
+  }
 }
 
 /** The first page of a file as a small picture for elsewhere, as a data URL of a JPEG. @param width in pixels */
@@ -80,8 +80,17 @@ export async function jpegOf(bytes: Uint8Array, width: number): Promise<string> 
   }
 }
 
+/** Written as PNG beside the thread of the screen. @returns an address that is to be revoked */
+const pictureOf = (canvas: HTMLCanvasElement): Promise<string> =>
+  new Promise((resolve, reject) => {
+    canvas.toBlob((blob) => (blob ? resolve(URL.createObjectURL(blob)) : reject(new Error('The page could not be kept as a picture.'))));
+  });
+
+/** Pages that are drawn at the same time: while one waits for the screen, the worker reads the next. */
+const ABREAST = 3;
+
 /**
- * Pages of one file as small pictures, one after the other, as addresses of images.
+ * Pages of one file as small pictures, as addresses of images, in the order in which they are drawn. Whoever gets them revokes them.
  * @param pages 1-based
  * @param width in pixels
  * @param onPicture says whether the others are still wanted
@@ -93,8 +102,17 @@ export async function thumbnailsOf(
   onPicture: (picture: string, at: number) => boolean,
 ): Promise<void> {
   const pdf = await openForDrawing(bytes);
+  const wanted = pages.entries();
+  let isWanted = true;
+  const draw = async (): Promise<void> => {
+    for (const [at, page] of wanted) {
+      if (!isWanted) return;
+      const picture = await pictureOf(await drawnPage(pdf, page, width));
+      isWanted = onPicture(picture, at) && isWanted;
+    }
+  };
   try {
-    for (const [at, page] of pages.entries()) if (!onPicture((await drawnPage(pdf, page, width)).toDataURL('image/png'), at)) return;
+    await Promise.all(Array.from({ length: ABREAST }, draw));
   } finally {
     await pdf.destroy();
   }

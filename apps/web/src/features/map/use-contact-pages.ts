@@ -34,6 +34,7 @@ export function useContactPages(
   useEffect(() => {
     if (!pdf || !template || !records) return;
     let isWanted = true;
+    const addresses: string[] = [];
     const draw = async (): Promise<void> => {
       const wish = { template: `${template.id} ${template.revisionId}`, map, stamp, images, columns };
       const own = async (record: SourceRecord): Promise<Record<string, Uint8Array>> => {
@@ -55,6 +56,8 @@ export function useContactPages(
         records.map((_, at) => at * template.pageSizes.length + page),
         width,
         (picture, at) => {
+          addresses.push(picture);
+          if (!isWanted) addresses.forEach((address) => URL.revokeObjectURL(address));
           pages.set(records[at]!.index, { picture, notes: notes[at] ?? [] });
           if (isWanted && (pages.size % AT_ONCE === 0 || pages.size === records.length)) setDrawn({ pages: new Map(pages), error: null });
           return isWanted;
@@ -68,6 +71,7 @@ export function useContactPages(
       );
     return () => {
       isWanted = false;
+      addresses.forEach((address) => URL.revokeObjectURL(address));
     };
   }, [pdf, template, map, stamp, images, pictures, sourceId, client, columns, records, contextOf, page, width]);
   return drawn;
