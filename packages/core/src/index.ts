@@ -207,6 +207,8 @@ export type { PaperPatterns } from './paper/guess-paper.js';
 export { changesBetween, inverseOf, isChange, same, valueAt, withChanges } from './editing/changes.js';
 export type { Change, Clash, Json, Place } from './editing/changes.js';
 export { isWholeInPlan, planPlaceWords } from './editing/plan-places.js';
+export type { ReadingPlan } from './map/plan-with-column.js';
+export { patternWithColumn, planWithColumn } from './map/plan-with-column.js';
 export { copiesFor, evaluateTemplate, packetColumns, parseCondition, rowsFor, rulesWithColumn } from './map/packet.js';
 export type { CopyEvaluation, PacketRules, PacketTemplate } from './map/packet.js';
 export { parseCopyCount, recordOf, repeatedGroups } from './map/repeated.js';

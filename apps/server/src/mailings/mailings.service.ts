@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
-import { MailbagError, isChange, isMailbagError, same, withChanges } from '@mailbag/core';
+import { MailbagError, isChange, isMailbagError, patternWithColumn, planWithColumn, same, withChanges } from '@mailbag/core';
 import { readRules } from './plan-rules.js';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -19,8 +19,7 @@ import { SourcesService } from '../sources/sources.service.js';
 import type { FillableTemplate } from '../templates/templates.service.js';
 import { TemplatesService, toldTemplate } from '../templates/templates.service.js';
 import { MailingEntity } from './mailings.entity.js';
-import { sealedPlan, toldPlan } from '../frozen/plan-passwords.js';
-import { planWithColumn } from './plan-with-column.js';
+import { sealedPlan, toldPlan, withPasswordPatterns } from '../frozen/plan-passwords.js';
 import { batchStore } from '../stores/batch.store.js';
 import type { EarlierPlan } from '../stores/mailing-change.store.js';
 import { mailingChangeStore } from '../stores/mailing-change.store.js';
@@ -284,7 +283,8 @@ export class MailingsService {
     await this.transactions.run((sql) => correctionStore.renameColumn(sql, to.name, sourceId, from.name));
     for (const { id } of rows) {
       const { version, plan } = await this.entity(id);
-      await this.save(id, { version, plan: planWithColumn(plan, from, to) });
+      const clear = withPasswordPatterns(plan, (pattern) => patternWithColumn(pattern, from, to));
+      await this.save(id, { version, plan: planWithColumn(clear, from, to) });
     }
     return rows.length;
   }

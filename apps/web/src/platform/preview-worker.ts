@@ -43,10 +43,18 @@ export interface PreviewTemplate {
   stamps: readonly Stamp[];
 }
 
-export type PreviewRequest = (PreviewWish | SheetWish) & { id: number; sent?: PreviewTemplate };
+type Asked<Wish extends PreviewWish | SheetWish> = Omit<Wish, 'columns'> & {
+  id: number;
+  /** Of a template that is not here yet. */
+  sent?: PreviewTemplate;
+  /** Left out: those of the request before. */
+  columns?: readonly Column[];
+};
+export type PreviewRequest = Asked<PreviewWish> | Asked<SheetWish>;
 /** `notes`: those of each copy. */
 export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[][] } | { id: number; error: string };
 
+let columns: readonly Column[] = [];
 const templates = new Map<string, PreviewTemplate>();
 
 interface Ready {
@@ -118,9 +126,10 @@ async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: Fil
 }
 
 self.onmessage = (event: MessageEvent<PreviewRequest>) => {
-  const { id, sent, ...wish } = event.data;
-  if (sent) templates.set(wish.template, sent);
-  const made = 'copies' in wish ? sheetOf(wish) : filled(wish).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
+  const { id, sent, ...asked } = event.data;
+  if (sent) templates.set(asked.template, sent);
+  columns = asked.columns ?? columns;
+  const made = 'copies' in asked ? sheetOf({ ...asked, columns }) : filled({ ...asked, columns }).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
   made.then(
     ({ bytes, notes }) => self.postMessage({ id, bytes, notes } satisfies PreviewAnswer, { transfer: [bytes.buffer] }),
     (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),

@@ -1,4 +1,4 @@
-import type { FillNote } from '@mailbag/core';
+import type { Column, FillNote } from '@mailbag/core';
 import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish, SheetWish } from './preview-worker';
 
 export interface FilledPreview {
@@ -15,6 +15,7 @@ let worker: Worker | null = null;
 const sent = new Set<string>();
 const waiting = new Map<number, { resolve: (filled: FilledSheet) => void; reject: (error: Error) => void }>();
 let counter = 0;
+let sentColumns: readonly Column[] | null = null;
 
 function previewWorker(): Worker {
   if (worker) return worker;
@@ -32,6 +33,7 @@ function previewWorker(): Worker {
     worker?.terminate();
     worker = null;
     sent.clear();
+    sentColumns = null;
   };
   return worker;
 }
@@ -41,8 +43,17 @@ function ask(wish: PreviewWish | SheetWish, template: PreviewTemplate): Promise<
   const id = ++counter;
   return new Promise((resolve, reject) => {
     waiting.set(id, { resolve, reject });
-    target.postMessage({ ...wish, id, ...(sent.has(wish.template) ? {} : { sent: template }) } satisfies PreviewRequest);
+    const { columns, ...rest } = wish;
+    // What stays the same from letter to letter goes over once: copying it takes the screen's time.
+    const request: PreviewRequest = {
+      ...rest,
+      id,
+      ...(!sent.has(wish.template) && { sent: template }),
+      ...(columns !== sentColumns && { columns }),
+    };
+    target.postMessage(request);
     sent.add(wish.template);
+    sentColumns = columns;
   });
 }
 

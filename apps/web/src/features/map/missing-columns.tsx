@@ -1,6 +1,5 @@
-import type { MailingPlan } from '@mailbag/contract';
-import type { Column, PacketRules } from '@mailbag/core';
-import { columnLike, rulesWithColumn } from '@mailbag/core';
+import type { Column } from '@mailbag/core';
+import { columnLike } from '@mailbag/core';
 import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
@@ -9,17 +8,6 @@ import { Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { counted } from '../when';
 import { Line } from './rules/parts';
-
-/** The plan with columns of other names, in its rules, its conditions, its key and its addresses. */
-export function withColumns(plan: MailingPlan, names: ReadonlyMap<string, string>): MailingPlan {
-  const named = <Name extends string | null | undefined>(name: Name): Name => ((name && names.get(name)) ?? name) as Name;
-  return {
-    ...plan,
-    ...[...names].reduce<PacketRules>((rules, [from, to]) => rulesWithColumn(rules, from, to), plan),
-    keyColumn: named(plan.keyColumn),
-    message: { ...plan.message, addressColumn: named(plan.message.addressColumn) },
-  };
-}
 
 /** Columns that the rules read and the records do not have, each with the one that is most like it, to be linked. */
 export function MissingColumns({

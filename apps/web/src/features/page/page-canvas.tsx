@@ -51,7 +51,7 @@ export function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | nul
       const aside = canvasAside();
       aside.width = Math.ceil(viewport.width);
       aside.height = Math.ceil(viewport.height);
-      const task = page.render({ canvas: aside, viewport, annotationMode: 1, intent: 'print' });
+      const task = page.render({ canvas: aside, viewport, annotationMode: 1 });
       cancel = () => task.cancel();
       await task.promise;
       if (stale || !canvas.current) return;

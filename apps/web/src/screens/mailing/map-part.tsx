@@ -32,7 +32,8 @@ import { FillSheet } from '../../features/map/fill-sheet';
 import { Distribution } from '../../features/map/distribution';
 import { RecordBar } from '../../features/map/record-bar';
 import { RuleHanding } from '../../features/map/rule-handing';
-import { MissingColumns, withColumns } from '../../features/map/missing-columns';
+import { MissingColumns } from '../../features/map/missing-columns';
+import { withColumns } from '../../features/map/with-columns';
 import { RecordRow } from '../../features/map/record-row';
 import { recordWords } from '../../features/map/record-words';
 import { ChangedSince } from '../../features/map/changed-since';
@@ -263,7 +264,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
             />
           </Bar>
           {missing.length > 0 && (
-            <MissingColumns missing={missing} columns={columns} onLink={(names) => change((one) => withColumns(one, names))} />
+            <MissingColumns missing={missing} columns={columns} onLink={(names) => change((one) => withColumns(one, names, columns))} />
           )}
           <Scroll ref={list}>
             <FillSheet

@@ -1,24 +1,49 @@
-import type { MailingPlan } from '@mailbag/contract';
-import type { Column } from '@mailbag/core';
-import { replaceTags, rulesWithColumn } from '@mailbag/core';
-import { withPasswordPatterns } from '../frozen/plan-passwords.js';
+import { replaceTags } from '../patterns/tags.js';
+import type { Column } from '../tables/record.js';
+import type { PacketRules } from './packet.js';
+import { rulesWithColumn } from './packet.js';
 
 type Named = Pick<Column, 'name' | 'slug'>;
 
+/** What of a mailing's plan reads columns. */
+export interface ReadingPlan extends PacketRules {
+  keyColumn: string | null;
+  checks?: { columns?: Record<string, object> };
+  output: { folder: string; file: string; metadata?: string[]; pictures?: { column?: string }[] };
+  message: {
+    recipient: string;
+    subject: string;
+    body: string;
+    copyTo?: string;
+    blindCopyTo?: string;
+    passwordSentence?: string;
+    addressColumn: string | null;
+    reminder?: { subject: string; body: string } | null;
+  };
+  paper?: {
+    name: string;
+    street: string;
+    postalCode: string;
+    town: string;
+    region: string;
+    country: string;
+    wantsColumn: string | null;
+  } | null;
+}
+
 /** A pattern in which a column has another name: only what stands between braces is touched. */
-const inPattern = (pattern: string, from: Named, to: Named): string =>
+export const patternWithColumn = (pattern: string, from: Named, to: Named): string =>
   replaceTags(pattern, (tag) => tag.replace(new RegExp(`(?<![\\p{L}\\p{N}_])${from.slug}(?![\\p{L}\\p{N}_])`, 'gu'), to.slug));
 
 /** The patterns of a part of a plan, in which a column has another name. */
 function patternsOf<Part, Name extends keyof Part>(part: Part, names: readonly Name[], from: Named, to: Named): Partial<Part> {
   return Object.fromEntries(
-    names.flatMap((name) => (typeof part[name] === 'string' ? [[name, inPattern(part[name], from, to)]] : [])),
+    names.flatMap((name) => (typeof part[name] === 'string' ? [[name, patternWithColumn(part[name], from, to)]] : [])),
   ) as Partial<Part>;
 }
 
-/** A plan in which a column has another name. */
-export function planWithColumn(kept: MailingPlan, from: Named, to: Named): MailingPlan {
-  const plan = withPasswordPatterns(kept, (pattern) => inPattern(pattern, from, to));
+/** A plan in which a column has another name. The patterns of its passwords, which may be kept encrypted, stay as they are. */
+export function planWithColumn<Plan extends ReadingPlan>(plan: Plan, from: Named, to: Named): Plan {
   const { columns: checks } = plan.checks ?? {};
   const { [from.name]: moved, ...rest } = checks ?? {};
   return {

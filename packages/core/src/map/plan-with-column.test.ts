@@ -1,17 +1,12 @@
-import type { MailingPlan } from '@mailbag/contract';
+import type { ReadingPlan } from './plan-with-column.js';
 import { planWithColumn } from './plan-with-column.js';
 
-const plan: MailingPlan = {
-  name: 'Renewals',
-  packet: [1],
-  sourceId: 1,
+const plan: ReadingPlan = {
   keyColumn: 'Name',
   maps: { 1: { tenant: { kind: 'column', column: 'Name' }, plot: { kind: 'column', column: 'Plot' } } },
-  leftOut: [],
   checks: { columns: { Name: { capitals: false }, Plot: { unique: true } } },
   output: { folder: '{{ site }}', file: '{{ name }} {{ name_2 }} name.pdf' },
   message: {
-    mailed: true,
     addressColumn: 'Name',
     recipient: '{{ name }}',
     subject: 'Dear {{name}}',
