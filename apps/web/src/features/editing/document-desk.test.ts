@@ -175,8 +175,11 @@ test('undo goes by words and pauses, belongs to its part of the screen, and leav
   expect(desk.shown().document).toEqual({ title: 'Theirs', body: 'Dear ', tags: ['a'] });
   jest.setSystemTime(Date.now() + 5000);
   desk.change((note) => ({ ...note, body: 'Dear x' }), 'body');
+  // Where other things are taken back too, whoever asks learns which was the last.
+  expect([desk.lastStepAt('body'), desk.lastStepAt('nowhere')]).toEqual([Date.now(), 0]);
   desk.undo('body');
   expect(desk.shown().document.body).toBe('Dear ');
+  expect(desk.lastStepAt('body')).toBe(Date.now() - 5000);
 });
 
 test('random edits in two windows against one truth, with the server away now and then: both end with the truth, and nothing is lost', async () => {

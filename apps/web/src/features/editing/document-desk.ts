@@ -120,6 +120,9 @@ export class DocumentDesk<Document> {
   canUndo = (where: string): boolean => this.past.some((step) => step.where === where);
   canRedo = (where: string): boolean => this.future.some((step) => step.where === where);
 
+  /** When the step was made that is taken back next in that part, milliseconds since 1970; 0: there is none. */
+  lastStepAt = (where: string): number => this.past.findLast((step) => step.where === where)?.at ?? 0;
+
   undo(where: string): void {
     const step = this.past.findLast((one) => one.where === where);
     if (!step) return;

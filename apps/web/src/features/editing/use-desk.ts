@@ -12,6 +12,8 @@ export interface DeskEditor<Document> {
   change: (update: (document: Document) => Document) => void;
   undo: (() => void) | null;
   redo: (() => void) | null;
+  /** When what `undo` takes back was made, milliseconds since 1970; 0: there is nothing. */
+  lastStepAt: number;
   saving: Saving;
   /** What somebody else changed differently. */
   clashes: readonly Clash[];
@@ -52,6 +54,7 @@ export function useDesk<Document>(
     change: (update) => mayChange && desk.change(update, part),
     undo: desk.canUndo(part) ? () => desk.undo(part) : null,
     redo: desk.canRedo(part) ? () => desk.redo(part) : null,
+    lastStepAt: desk.lastStepAt(part),
     saving,
     clashes,
     settleClash: (clash, mine) => desk.settleClash(clash, mine),

@@ -5,6 +5,8 @@ import { counted } from '../when';
 
 interface Step {
   text: string;
+  /** When it was made, milliseconds since 1970. */
+  at: number;
   undo: () => Promise<unknown>;
 }
 
@@ -29,7 +31,8 @@ export function useCorrections(sourceId: number) {
   const own = useSyncExternalStore(subscribe, () => steps.get(sourceId) ?? none);
   const last = own.at(-1) ?? null;
   const [closed, close] = useState<Step | null>(null);
-  const add = (step: Step): void => put(sourceId, [...(steps.get(sourceId) ?? none).slice(1 - MOST_STEPS), step]);
+  const add = (step: Omit<Step, 'at'>): void =>
+    put(sourceId, [...(steps.get(sourceId) ?? none).slice(1 - MOST_STEPS), { ...step, at: Date.now() }]);
   const drop = (step: Step): void =>
     put(
       sourceId,

@@ -68,9 +68,10 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const mayChange = useMayChange();
   const { plan, change, undo, redo, saving } = editor;
   const corrections = useCorrections(plan.sourceId ?? 0);
-  // Each part has its own steps: in the grid the corrections, beside the checks both, everywhere else those of the plan.
+  // Each part has its own steps: in the grid the corrections, beside the checks both, the last one first, everywhere else those of the plan.
   const { last: corrected, undoLast } = corrections;
-  const undoByKey = part === 'records' || (part === 'checks' && corrected) ? corrected && undoLast : undo;
+  const isCorrectedLast = part === 'records' || (part === 'checks' && corrected !== null && corrected.at >= editor.lastStepAt);
+  const undoByKey = isCorrectedLast ? corrected && undoLast : undo;
   const redoByKey = part === 'records' ? null : redo;
   const { data: checks } = useQuery(queries.checks(mailing.id));
   const [search] = useSearchParams();
