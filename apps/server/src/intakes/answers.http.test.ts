@@ -109,3 +109,22 @@ test('an answer is deleted for good, with its record; its copies stay', async ()
   expect(rows).toHaveLength(1);
   await expect(mailbag.client.send('DELETE', `/api/intakes/${intake.id}/submissions/${id}`)).rejects.toThrow('not-found');
 });
+
+test('an answer came in when the clocks of the office said so', async () => {
+  const zone = (timeZone: string): Promise<unknown> =>
+    mailbag.client.send('PUT', '/api/settings/office', { returnLine: '', country: 'DE', timeZone });
+  await zone('Pacific/Kiritimati');
+  await send('0123456789abcdefz', 'Late Caller');
+  const { receivedAt } = (await named('Late Caller')) as Line & { receivedAt: string };
+  const there = new Intl.DateTimeFormat('sv-SE', { timeZone: 'Pacific/Kiritimati', dateStyle: 'short', timeStyle: 'short' });
+  const { columns } = await mailbag.client.get<{ columns: { name: string }[] }>(`/api/sources/${intake.sourceId}`);
+  const cellAt = (row: { cells: { text: string }[] }, name: string): string =>
+    row.cells[columns.findIndex((one) => one.name === name)]!.text;
+  const { records: rows } = await mailbag.client.until<{ records: { cells: { text: string }[] }[] }>(
+    `/api/sources/${intake.sourceId}/records?from=0&count=50`,
+    (told) => told.records.some((row) => cellAt(row, 'Name of the tenant') === 'Late Caller'),
+  );
+  const row = rows.find((one) => cellAt(one, 'Name of the tenant') === 'Late Caller')!;
+  expect(cellAt(row, 'Received')).toBe(there.format(new Date(receivedAt)));
+  await zone('UTC');
+});

@@ -1,15 +1,5 @@
 import type { AnswerValue, Column, IntakeAnswers, IntakePlan, IntakeQuestion, SourceRecord } from '@mailbag/core';
-import {
-  LARGEST_PICTURE,
-  NUMBER_COLUMN,
-  RECEIVED_COLUMN,
-  SAMPLE_CODE,
-  answerFault,
-  answerRecord,
-  askedSections,
-  isPictureKind,
-  typedText,
-} from '@mailbag/core';
+import { LARGEST_PICTURE, SAMPLE_CODE, answerFault, askedSections, isPictureKind, submissionRecord, typedText } from '@mailbag/core';
 
 /** Answers to questions that there are, as far as they are text or lists of text. Everything else is left out. */
 export function readAnswers(plan: IntakePlan, given: Record<string, unknown>): IntakeAnswers {
@@ -46,15 +36,15 @@ export const pictureBytes = (url: string): Uint8Array => new Uint8Array(Buffer.f
 
 /**
  * The record that answers make, as the source of the intake would hold it, and the pictures in them by the names that stand for them.
- * @param columns of the source @param known what is not asked, by columns
+ * @param columns of the source @param zone of the office, IANA @param known what is not asked, by columns
  */
 export function sampleOf(
   plan: IntakePlan,
   columns: readonly Pick<Column, 'name' | 'kind'>[],
   given: Record<string, unknown>,
+  zone: string,
   known: Readonly<Record<string, string>> = {},
 ): { record: SourceRecord; pictures: Record<string, Uint8Array> } {
-  const now = new Date().toISOString();
   const pictures: Record<string, Uint8Array> = {};
   const answers = withPictures(plan, readAnswers(plan, given), ({ id }, url) => {
     const name = `${id}.png`;
@@ -63,9 +53,7 @@ export function sampleOf(
   });
   const values: Record<string, string> = {
     ...known,
-    ...answerRecord(plan, answers, now.slice(0, 10)),
-    [NUMBER_COLUMN]: SAMPLE_CODE,
-    [RECEIVED_COLUMN]: now.slice(0, 16).replace('T', ' '),
+    ...submissionRecord(plan, { answers, number: SAMPLE_CODE, receivedAt: new Date().toISOString() }, zone),
   };
   return { record: { row: 1, cells: columns.map(({ name, kind }) => typedText(values[name] ?? '', { kind })) }, pictures };
 }

@@ -1,15 +1,5 @@
 import type { IntakeAnswers, OfficeNotice } from '@mailbag/core';
-import {
-  MailbagError,
-  NUMBER_COLUMN,
-  RECEIVED_COLUMN,
-  addressesIn,
-  answerRecord,
-  isAnswered,
-  isPictureKind,
-  orderedQuestions,
-  typedText,
-} from '@mailbag/core';
+import { MailbagError, addressesIn, isAnswered, isPictureKind, orderedQuestions, submissionRecord, typedText } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { packetAttachments } from '../delivery/attachments.js';
@@ -20,6 +10,7 @@ import { LiveService } from '../live/live.service.js';
 import { config } from '../platform/config.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SendersService } from '../senders/senders.service.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { intakeStore } from '../stores/intake.store.js';
 import type { SubmissionRow } from '../stores/submission.store.js';
 import { submissionStore } from '../stores/submission.store.js';
@@ -52,6 +43,7 @@ export class Notices implements OnApplicationBootstrap {
     private readonly pool: Pool,
     private readonly jobs: Jobs,
     private readonly live: LiveService,
+    private readonly settings: SettingsService,
   ) {
     jobs.register('notices', {
       title: 'Telling the office of answers',
@@ -112,11 +104,7 @@ export class Notices implements OnApplicationBootstrap {
     { subject, body, attach }: OfficeNotice,
     copies: Awaited<ReturnType<Submissions['made']>>['copies'],
   ) {
-    const values: Record<string, string> = {
-      ...answerRecord(plan, JSON.parse(row.answers) as IntakeAnswers, row.receivedAt.slice(0, 10)),
-      [NUMBER_COLUMN]: row.number,
-      [RECEIVED_COLUMN]: row.receivedAt.slice(0, 16).replace('T', ' '),
-    };
+    const values = submissionRecord(plan, { ...row, answers: JSON.parse(row.answers) as IntakeAnswers }, this.settings.zone);
     const letter = await this.pool.run('letter', {
       mailing: {
         ...frozen,

@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { AskedBackAnswer, PublicKeptAnswer, SubmissionCopy, SubmissionsAnswer } from '@mailbag/contract';
 import type { AnswerChange, IntakeAnswers } from '@mailbag/core';
-import { MailbagError, answerRecord, isPictureKind, submissionKey } from '@mailbag/core';
+import { MailbagError, answerRecord, isPictureKind, receivedText, submissionKey } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { BatchStarts } from '../batches/batch-starts.service.js';
 import { BatchesService } from '../batches/batches.service.js';
@@ -12,6 +12,7 @@ import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { MAILBAG } from '../platform/principal.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { SourceReadings } from '../sources/source-readings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { intakeStore } from '../stores/intake.store.js';
@@ -47,6 +48,7 @@ export class Submissions {
     private readonly jobs: Jobs,
     private readonly live: LiveService,
     private readonly personal: PersonalLinks,
+    private readonly settings: SettingsService,
   ) {
     jobs.register('answers', {
       title: 'Bringing answers in',
@@ -166,7 +168,8 @@ export class Submissions {
       rows.map(
         async ({ id: own, number, receivedAt, language, answers, editionId, copies, copyCode, changes, settled, mendedBy, notice }) => {
           const { plan } = await this.editions.byId(editionId);
-          const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10));
+          const day = receivedText(receivedAt, this.settings.zone).slice(0, 10);
+          const values = answerRecord(plan, JSON.parse(answers) as IntakeAnswers, day);
           return {
             id: own,
             number,

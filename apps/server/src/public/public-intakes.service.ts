@@ -45,7 +45,6 @@ import { KeptVisits } from './kept-visits.service.js';
 import { keepAnswerPicture } from './answer-pictures.js';
 
 const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Intakes as strangers reach them. Every answer is held against the page here again, whatever the visitor's device has said of it. */
 @Injectable()
@@ -117,7 +116,7 @@ export class PublicIntakes {
     const known = visit ? this.links.beside(plan, visit) : {};
     const { copies } = await this.pool.run('visitorCopies', {
       mailing: { ...frozen, plan: { ...frozen.plan, output: { ...frozen.plan.output, openPassword: '', permissionsPassword: '' } } },
-      ...sampleOf(plan, frozen.columns, answers, known),
+      ...sampleOf(plan, frozen.columns, answers, this.settings.zone, known),
       ordinal: 0,
       batch: await this.batches.next(),
       codes: frozen.templates.map(() => SAMPLE_CODE),
@@ -143,7 +142,7 @@ export class PublicIntakes {
     const { plan } = edition;
     const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
     const given = readAnswers(plan, answers);
-    const faults = answerFaults(plan, given, today(), await this.country());
+    const faults = answerFaults(plan, given, this.settings.today(), await this.country());
     if (faults.length > 0) return { faults, number: null, receipt: null };
     const number = copyCode(new Uint8Array(randomBytes(10)));
     const pictures: Record<string, string> = {};
@@ -163,8 +162,8 @@ export class PublicIntakes {
     });
     await Promise.all(waiting);
     if (unreadable.length > 0) return { faults: unreadable, number: null, receipt: null };
-    const changes = visit ? this.links.changes(plan, visit, given, today()) : [];
-    const mail = addressOf(plan, given);
+    const changes = visit ? this.links.changes(plan, visit, given, this.settings.today()) : [];
+    const mail = addressOf(plan, given, this.settings.today());
     const kept = await this.transactions.run(async (sql) => {
       // The same sent twice at the same time is one, and has not answered before itself.
       const same = await submissionStore.byKey(sql, keyHash);
@@ -254,8 +253,8 @@ function closedWords({ why, at }: PublicClosed, { most, contact }: IntakePlan['o
 }
 
 /** The e-mail address in answers, in small letters, and its question; null: none is asked for after these answers, or none was given. */
-function addressOf(plan: IntakePlan, answers: IntakeAnswers): { question: string; address: string } | null {
-  const question = shownSections(plan, answers, today())
+function addressOf(plan: IntakePlan, answers: IntakeAnswers, today: string): { question: string; address: string } | null {
+  const question = shownSections(plan, answers, today)
     .flatMap(({ questions }) => questions)
     .find(({ kind }) => kind === 'e-mail');
   const answer = question && answers[question.id];

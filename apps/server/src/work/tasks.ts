@@ -78,7 +78,7 @@ export interface MadeCopy {
 export type SourceInput =
   | { kind: 'file'; files: { key: FileKey; file: string }[] }
   | { kind: 'database'; access: DatabaseAccess; name: string; sql: string; parameters: Record<string, string> }
-  | { kind: 'intake'; intakeId: number; name: string };
+  | { kind: 'intake'; intakeId: number; name: string; zone: string };
 export type SourceKindName = SourceInput['kind'];
 
 /** A message that came in, understood, with as much of it as is kept. */

@@ -34,3 +34,23 @@ export function answerRecord(plan: IntakePlan, answers: IntakeAnswers, today: st
   );
   return Object.fromEntries([...shown.map(({ id, column }): [string, string] => [column, texts.get(id)!]), ...filled]);
 }
+
+/** A submission as it is kept. */
+export interface KeptSubmission {
+  answers: IntakeAnswers;
+  number: string;
+  /** ISO 8601 in UTC. */
+  receivedAt: string;
+}
+
+/** When something came in, as the clocks of a place showed it: day (ISO 8601) and minute. @param zone IANA */
+export function receivedText(receivedAt: string, zone: string): string {
+  // Swedish writes days and times as ISO 8601 does (Unicode CLDR, sv).
+  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short', timeStyle: 'short' }).format(new Date(receivedAt));
+}
+
+/** The texts of a whole record of an intake's source, by its columns. @param zone where the office is, IANA: the days and times in it are those of its clocks */
+export function submissionRecord(plan: IntakePlan, { answers, number, receivedAt }: KeptSubmission, zone: string): Record<string, string> {
+  const received = receivedText(receivedAt, zone);
+  return { ...answerRecord(plan, answers, received.slice(0, 10)), [NUMBER_COLUMN]: number, [RECEIVED_COLUMN]: received };
+}

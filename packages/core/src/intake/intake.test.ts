@@ -6,7 +6,7 @@ import type { Field } from '../pdf/field.js';
 import { field } from '../testing/field.js';
 import { someContext } from '../testing/context.js';
 import { answerFault, answerFaults } from './answer-faults.js';
-import { answerRecord, intakeColumns } from './answer-record.js';
+import { answerRecord, intakeColumns, receivedText } from './answer-record.js';
 import { answerText } from './answer-text.js';
 import type { AnswerValue, IntakeAnswers, IntakePlan } from './intake.js';
 import { addedQuestion, makeIntake } from './make-intake.js';
@@ -35,6 +35,15 @@ function filled({ plan, maps }: ReturnType<typeof made>, fields: readonly Field[
     fields.map((one) => [one.name, maps['7']![one.name] && evaluateRule(maps['7']![one.name]!, one, row, someContext).value]),
   );
 }
+
+// The rules of summer time are those of the IANA time zone database.
+test.each([
+  ['UTC', '2027-01-01T23:30:40.000Z', '2027-01-01 23:30'],
+  ['Europe/Berlin', '2027-01-01T23:30:40.000Z', '2027-01-02 00:30'],
+  ['Europe/Berlin', '2027-07-01T09:05:00.000Z', '2027-07-01 11:05'],
+  ['Pacific/Kiritimati', '2027-01-01T10:00:00.000Z', '2027-01-02 00:00'],
+  ['America/New_York', '2027-01-02T04:59:59.000Z', '2027-01-01 23:59'],
+])('in %s what came in at %s came in at %s', (zone, at, text) => expect(receivedText(at, zone)).toBe(text));
 
 describe('made in one step', () => {
   const born = ['d', 'm', 'y'].map((name) => labelled(`born_${name}`, 'Born'));

@@ -1,6 +1,7 @@
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../../persistence/transactions.js';
+import { SettingsService } from '../../settings/settings.service.js';
 import { intakeStore } from '../../stores/intake.store.js';
 import type { SourceInput } from '../../work/tasks.js';
 import type { SourceEntity } from '../sources.entity.js';
@@ -11,7 +12,10 @@ import type { Origin, SourceKind } from './source-kind.js';
 export class IntakeKind implements SourceKind {
   readonly kind = 'intake';
   readonly isLive = true;
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly settings: SettingsService,
+  ) {}
 
   ofRequest(): Promise<Origin | null> {
     return Promise.resolve(null);
@@ -21,6 +25,6 @@ export class IntakeKind implements SourceKind {
   async input({ id, name }: SourceEntity): Promise<SourceInput> {
     const intake = await intakeStore.ofSource(this.transactions, id);
     if (!intake) throw new MailbagError('not-found', { what: 'intake' });
-    return { kind: this.kind, intakeId: intake.id, name };
+    return { kind: this.kind, intakeId: intake.id, name, zone: this.settings.zone };
   }
 }

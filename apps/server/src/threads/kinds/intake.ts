@@ -1,5 +1,5 @@
 import type { Column, IntakeAnswers, IntakeKind, IntakePlan } from '@mailbag/core';
-import { Gatherer, NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, orderedQuestions, typedText } from '@mailbag/core';
+import { Gatherer, NUMBER_COLUMN, intakeColumns, orderedQuestions, submissionRecord, typedText } from '@mailbag/core';
 import { intakeStore } from '../../stores/intake.store.js';
 import { submissionStore } from '../../stores/submission.store.js';
 import { threadSql } from '../worker-database.js';
@@ -20,7 +20,7 @@ const columnKinds: Partial<Record<IntakeKind, Column['kind']>> = {
 
 /** What people have answered to an intake, a record each. */
 export const intakeKind: ReadingKind<'intake'> = {
-  async read({ intakeId, name }, reading, onRecords) {
+  async read({ intakeId, name, zone }, reading, onRecords) {
     const sql = threadSql();
     const plans = new Map<number, IntakePlan>();
     const intake = (await intakeStore.byId(sql, intakeId))!;
@@ -46,9 +46,7 @@ export const intakeKind: ReadingKind<'intake'> = {
         if (!plan) plans.set(editionId, (plan = JSON.parse((await intakeStore.edition(sql, editionId))!.plan) as IntakePlan));
         const values: Record<string, string> = {
           ...(JSON.parse(known) as Record<string, string>),
-          ...answerRecord(plan, JSON.parse(answers) as IntakeAnswers, receivedAt.slice(0, 10)),
-          [NUMBER_COLUMN]: number,
-          [RECEIVED_COLUMN]: receivedAt.slice(0, 16).replace('T', ' '),
+          ...submissionRecord(plan, { answers: JSON.parse(answers) as IntakeAnswers, number, receivedAt }, zone),
         };
         gatherer.see(
           ++row,
