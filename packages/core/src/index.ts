@@ -221,7 +221,15 @@ export * from './intake/index.js';
 export { answerFault, answerFaults, LARGEST_PICTURE } from './intake/answer-faults.js';
 export type { AnswerFault } from './intake/answer-faults.js';
 export type { KeptSubmission } from './intake/answer-record.js';
-export { NUMBER_COLUMN, RECEIVED_COLUMN, answerRecord, intakeColumns, receivedText, submissionKey, submissionRecord } from './intake/answer-record.js';
+export {
+  NUMBER_COLUMN,
+  RECEIVED_COLUMN,
+  answerRecord,
+  intakeColumns,
+  receivedText,
+  submissionKey,
+  submissionRecord,
+} from './intake/answer-record.js';
 export { addedQuestion, makeIntake } from './intake/make-intake.js';
 export type { IntakeForm, MadeIntake } from './intake/make-intake.js';
 export * from './intake/edit-intake.js';

@@ -129,7 +129,10 @@ self.onmessage = (event: MessageEvent<PreviewRequest>) => {
   const { id, sent, ...asked } = event.data;
   if (sent) templates.set(asked.template, sent);
   columns = asked.columns ?? columns;
-  const made = 'copies' in asked ? sheetOf({ ...asked, columns }) : filled({ ...asked, columns }).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
+  const made =
+    'copies' in asked
+      ? sheetOf({ ...asked, columns })
+      : filled({ ...asked, columns }).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
   made.then(
     ({ bytes, notes }) => self.postMessage({ id, bytes, notes } satisfies PreviewAnswer, { transfer: [bytes.buffer] }),
     (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),
