@@ -1,5 +1,5 @@
 import * as pdfjs from 'pdfjs-dist';
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
 
 pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
@@ -49,6 +49,27 @@ export function openForDrawing(bytes: Uint8Array): Promise<PDFDocumentProxy> {
   } as never).promise;
 }
 
+/** Milliseconds for which drawing may keep the window from anything else. */
+const LONGEST_STRETCH = 40;
+
+/**
+ * Begins to draw a page. By itself pdf.js draws one stretch for each picture of the screen, which is slow for what is drawn aside, and never where nobody
+ * looks at the window: here one stretch follows the other, and after a while whatever else waits goes first.
+ */
+export function startDrawing(page: PDFPageProxy, parameters: Parameters<PDFPageProxy['render']>[0]): RenderTask {
+  const task = page.render(parameters);
+  Object.assign((task as unknown as { _internalRenderTask: object })._internalRenderTask, { _useRequestAnimationFrame: false });
+  let since = performance.now();
+  task.onContinue = (goOn: () => void) => {
+    if (performance.now() - since < LONGEST_STRETCH) return goOn();
+    setTimeout(() => {
+      since = performance.now();
+      goOn();
+    });
+  };
+  return task;
+}
+
 /** A page drawn aside, so that what is shown stays until it is whole. @param number 1-based @param width in pixels */
 export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: number): Promise<HTMLCanvasElement> {
   const page = await pdf.getPage(number);
@@ -56,7 +77,7 @@ export async function drawnPage(pdf: PDFDocumentProxy, number: number, width: nu
   const canvas = canvasAside();
   canvas.width = viewport.width;
   canvas.height = viewport.height;
-  await page.render({ canvas, viewport }).promise;
+  await startDrawing(page, { canvas, viewport }).promise;
   return canvas;
 }
 

@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef } from 'react';
 import styled from 'styled-components';
 import type { PDFDocumentProxy } from '../../platform/pdf-reader';
-import { canvasAside, showDrawn } from '../../platform/pdf-reader';
+import { canvasAside, showDrawn, startDrawing } from '../../platform/pdf-reader';
 import { color } from '../../theme';
 import { useNear } from './use-near';
 
@@ -51,7 +51,7 @@ export function PageCanvas({ pdf, number, width }: { pdf: PDFDocumentProxy | nul
       const aside = canvasAside();
       aside.width = Math.ceil(viewport.width);
       aside.height = Math.ceil(viewport.height);
-      const task = page.render({ canvas: aside, viewport, annotationMode: 1 });
+      const task = startDrawing(page, { canvas: aside, viewport, annotationMode: 1 });
       cancel = () => task.cancel();
       await task.promise;
       if (stale || !canvas.current) return;
