@@ -155,7 +155,7 @@ step('fields are matched by suggestion and by hand, with the filled page followi
   // A step can be undone and done again.
   await button('Undo').click();
   await page.getByRole('link', { name: /Map [0-4] of 5 filled/ }).waitFor();
-  await button('Do again').click();
+  await button('Redo').click();
   await page.getByRole('link', { name: /Map 5 of 5 filled/ }).waitFor();
   // The next record fills the page anew.
   before = await timesDrawn(page);

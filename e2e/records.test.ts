@@ -70,7 +70,7 @@ step('the checks of the Larkmere workbook find every fault that is in it, and no
       'Not an e-mail address stop 4',
       'Value without a translation stop 2',
       'Rule that cannot be worked out stop 1',
-      'Record key stands twice stop 2',
+      'Duplicate record key stop 2',
       'Not a date stop 1',
       'Leading zero lost look 9',
       'Stray space look 1',
@@ -98,12 +98,12 @@ step('a value that does not fit says what cannot be seen, and is mended on the s
 
 step('all leading zeros are mended at once, and taken back at once', async () => {
   await button(/Leading zero lost/, kinds()).click();
-  await button('Mend all 9', concerned()).click();
-  await concerned().getByText('9 values mended.').waitFor();
+  await button('Fix all 9', concerned()).click();
+  await concerned().getByText('9 values fixed.').waitFor();
   await concerned().getByText('Nothing of this kind is left.').waitFor();
   await button('Undo', concerned()).click();
-  await button('Mend all 9', concerned()).click();
-  await concerned().getByText('9 values mended.').waitFor();
+  await button('Fix all 9', concerned()).click();
+  await concerned().getByText('9 values fixed.').waitFor();
 });
 
 step('a wrong date is changed in place by keyboard, and its stop goes', async () => {

@@ -97,7 +97,7 @@ step('what was looked at is begun, and nobody who was not named gets mail', asyn
 step('nine records that were mended run alone, and nobody else gets mail', async () => {
   await page.goto(`${mailbag.address}/mailings/${mailing}/checks`);
   await button(/^Not an e-mail address/).click();
-  await button('Mend all 9').click();
+  await button('Fix all 9').click();
   await page
     .getByRole('link', { name: /^Checks/ })
     .getByText('0 stop')

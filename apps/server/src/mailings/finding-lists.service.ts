@@ -50,7 +50,7 @@ export class FindingLists {
   /** All that a filter leaves, as a sheet. @throws MailbagError not-found */
   async xlsx(id: number, filter: FindingsFilterQuery): Promise<Readable> {
     const { headings, lines } = await this.lines(id, filter);
-    const widths = headings.map((heading) => ({ heading, width: heading === 'What is to be said' ? 80 : 22 }));
+    const widths = headings.map((heading) => ({ heading, width: heading === 'Problem' ? 80 : 22 }));
     return sheetStream('Findings', widths, lines());
   }
 
@@ -92,7 +92,7 @@ export class FindingLists {
         'Column',
         'Field',
         'Value',
-        'What is to be said',
+        'Problem',
         'Proposed',
         'Accepted',
       ],

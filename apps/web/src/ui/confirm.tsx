@@ -9,6 +9,7 @@ export function Confirm({
   title,
   text,
   yes,
+  no = 'Cancel',
   onYes,
   children,
   look = 'danger',
@@ -16,6 +17,8 @@ export function Confirm({
   title: string;
   text: ReactNode;
   yes: string;
+  /** What is pressed to leave everything as it is. */
+  no?: string;
   onYes: () => void;
   children: ReactNode;
   look?: 'danger' | 'go';
@@ -33,7 +36,7 @@ export function Confirm({
                 </Heading>
                 <div>{text}</div>
                 <Row style={{ justifyContent: 'flex-end' }}>
-                  <Button onPress={close}>Leave it</Button>
+                  <Button onPress={close}>{no}</Button>
                   <Button
                     look={look}
                     onPress={() => {

@@ -3,7 +3,7 @@ import { count, list, told } from './entry.js';
 export const formsErrors = {
   'pdf-not-a-pdf': told<{ file: string }>((e) => `${e.file} is not a PDF. Choose the PDF form itself, not a picture or a text of it.`),
   'pdf-damaged': told<{ file: string }>(
-    (e) => `${e.file} is damaged and could not be mended. Ask its author for a fresh copy, or print it to a new PDF.`,
+    (e) => `${e.file} is damaged and could not be repaired. Ask its author for a fresh copy, or print it to a new PDF.`,
   ),
   'pdf-holds-too-much': told<{ file: string }>(
     (e) => `${e.file} unpacks to more than a form can need. It was not opened. Print it to a new PDF, or ask its author for a plain copy.`,
@@ -65,7 +65,7 @@ export const formsErrors = {
   'answers-join': told<{ fields: readonly string[]; as: string }>(
     (e) => `${list(e.fields)} cannot be joined as “${e.as}”. Choose other fields, or something else that they are.`,
   ),
-  'layout-too-many': told<{ limit: number }>((e) => `A layout has at most ${count(e.limit)} fields and stamps. Take some away.`),
+  'layout-too-many': told<{ limit: number }>((e) => `A layout has at most ${count(e.limit)} fields and stamps. Remove some.`),
   'layout-stamp': told<{ why: string }>((e) => `This stamp cannot be kept: ${e.why}.`),
   'layout-empty': told(() => 'Nothing is drawn yet, so there is nothing to take into use. Draw a field, or take a blank that was found.'),
   'layout-changed-elsewhere': told<{ template: string }>(

@@ -9,7 +9,7 @@ export const intakesErrors = {
     (e) => `“${e.intake}” asks nothing. Bring a question back, or add one, before you publish it.`,
   ),
   'intake-loop': told<{ questions: string }>(
-    (e) => `These questions wait for one another, so nobody would ever be asked them: ${e.questions}. Take one of the conditions away.`,
+    (e) => `These questions wait for one another, so nobody would ever be asked them: ${e.questions}. Remove one of the conditions.`,
   ),
   'intake-words-empty': told<{ column: string }>((e) => `The question “${e.column}” has no words. Say what is asked, or put it away.`),
   'intake-options-few': told<{ question: string }>(
@@ -60,7 +60,7 @@ export const intakesErrors = {
     409,
   ),
   'intake-boxes-many': told<{ limit: number }>(
-    (e) => `A packet can have ${e.limit} boxes for pictures and signatures at most. Take some away, or draw this one on fewer pages.`,
+    (e) => `A packet can have ${e.limit} boxes for pictures and signatures at most. Remove some, or draw this one on fewer pages.`,
   ),
   'intake-puzzle': told(
     () =>

@@ -125,7 +125,7 @@ export interface TemplateDescription {
 }
 
 const noteSentences: Record<TemplateNoteCode, string> = {
-  mended: 'The file was damaged and has been mended while reading. Look through its pages once.',
+  mended: 'The file was damaged and was repaired while it was read. Look through its pages once.',
   encrypted: 'The file is protected by its author, but opens without a password. Copies are made without that protection.',
   'xfa-dropped': 'The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.',
   signed: 'The file is signed. Filling it breaks that signature, so copies go out without it.',

@@ -8,7 +8,7 @@ export function UndoButtons({ undo, redo }: { undo: (() => void) | null; redo: (
       <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
         <Undo2 size={16} />
       </IconButton>
-      <IconButton label="Do again (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
+      <IconButton label="Redo (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
         <Redo2 size={16} />
       </IconButton>
     </>

@@ -125,7 +125,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
                   {file.name} · {kilobytes(file.size)}
                   <IconButton
                     small
-                    label={`Take ${file.name} away`}
+                    label={`Remove ${file.name}`}
                     onPress={() => set({ extraFiles: extra.filter(({ fileId }) => fileId !== file.fileId) })}
                   >
                     <X size={12} />

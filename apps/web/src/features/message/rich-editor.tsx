@@ -112,11 +112,7 @@ function LinkTool({ editor }: { editor: Editor }) {
           onPress={() => setAddress((editor.getAttributes('link').href as string | undefined) ?? 'https://')}
         />
         {isOn && (
-          <Tool
-            label="Take the link away"
-            icon={Link2Off}
-            onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()}
-          />
+          <Tool label="Remove the link" icon={Link2Off} onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()} />
         )}
       </>
     );

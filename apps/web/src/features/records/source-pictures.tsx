@@ -69,14 +69,14 @@ export function SourcePictures({ sourceId, count }: { sourceId: number; count: n
         </FileTrigger>
         {count > 0 && (
           <Confirm
-            title="Take all pictures away?"
+            title="Remove all pictures?"
             text="Records that name one are stopped by the checks until it is there again. Batches that have begun keep theirs."
-            yes="Take them away"
+            yes="Remove all"
             onYes={() => clear.mutate()}
           >
             <Button changes small look="bare">
               <X size={14} />
-              Take all away
+              Remove all
             </Button>
           </Confirm>
         )}

@@ -71,7 +71,7 @@ export function useCorrections(sourceId: number) {
     mend: (mailingId: number, which: { code: string; column?: string; row?: number }): void =>
       run.mutate(async () => {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/mailings/${mailingId}/mends`, which);
-        add({ text: `${counted(changed, 'value')} mended.`, undo: undoStep(step) });
+        add({ text: `${counted(changed, 'value')} fixed.`, undo: undoStep(step) });
       }),
     accept: (mailingId: number, look: { row: number; code: string; column: string | null; field: string | null; reason: string }): void =>
       run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, look)),

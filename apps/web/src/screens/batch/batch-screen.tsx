@@ -111,6 +111,7 @@ export default function BatchScreen() {
             title={`Cancel batch ${batch.number}?`}
             text="Copies that are not made or not sent yet are withdrawn. What went out stays out."
             yes="Cancel the batch"
+            no="Keep the batch"
             onYes={() => act.mutate('cancel')}
           >
             <Button changes look="danger" isDisabled={act.isPending}>

@@ -89,7 +89,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
               ),
           )}
           {ask.data && <AskedBack answer={ask.data} address={mail ? (line.values[mail.column] ?? '') : ''} />}
-          {line.mendedBy !== null && <Notice tone="slate">The visitor mended it: {line.mendedBy} came in its place.</Notice>}
+          {line.mendedBy !== null && <Notice tone="slate">The visitor corrected it: {line.mendedBy} came in its place.</Notice>}
           {line.notice !== 'none' && <Small>{noticeWords[line.notice]}</Small>}
           <AnswerChanges intakeId={intake.id} line={line} />
           <Facts $names="40%">
@@ -114,7 +114,7 @@ function AskedBack({ answer: { number, link, days }, address }: { answer: AskedB
   return (
     <Stack $gap={6} style={{ marginBottom: 14 }}>
       <TextInput
-        label={`Whoever has this link mends the answer, for ${days} days. Signatures and pictures are asked again.`}
+        label={`Whoever has this link can correct the answer for ${days} days. Signatures and pictures are asked for again.`}
         mono
         value={link}
         onChange={() => undefined}

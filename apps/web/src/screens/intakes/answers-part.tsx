@@ -127,7 +127,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                     ) : (
                       <Mark $tone="ochre">none yet</Mark>
                     )}{' '}
-                    {one.mendedBy !== null && <Small>mended</Small>} {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
+                    {one.mendedBy !== null && <Small>corrected</Small>} {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
                   </td>
                   {told.map(({ id, column }) => (
                     <td key={id}>{one.values[column]}</td>
@@ -136,7 +136,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
               ))}
             </tbody>
           </Table>
-          {data.lines.length === 0 && <Empty title="No answer is like that">Change what you look for, or show all.</Empty>}
+          {data.lines.length === 0 && <Empty title="No matches">Change what you look for, or show all.</Empty>}
         </Scroll>
       </Pane>
       {line && <AnswerPane key={line.id} intake={intake} line={line} onRemoved={() => setChosen(null)} />}

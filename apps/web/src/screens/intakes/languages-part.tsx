@@ -157,7 +157,7 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
               {missingOnly && missing.length === 0 && <Notice tone="moss">Nothing is missing any more.</Notice>}
               <div style={{ padding: '10px 16px' }}>
                 <Button small look="bare" changes onPress={() => change((before) => withLanguage(before, chosen, false))}>
-                  Take {languageName(chosen)} away
+                  Remove {languageName(chosen)}
                 </Button>
               </div>
             </Scroll>

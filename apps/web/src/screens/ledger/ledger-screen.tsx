@@ -128,7 +128,7 @@ export default function LedgerScreen() {
           <Button
             small
             onPress={() => set({ batch: null })}
-            aria-label={`Take the filter batch ${batch?.number ?? filter.batch} away`}
+            aria-label={`Remove the filter batch ${batch?.number ?? filter.batch}`}
             style={{ height: 32, background: color.kraft }}
           >
             Batch {batch?.number ?? '…'}
@@ -199,7 +199,7 @@ export default function LedgerScreen() {
             narrow={chosen !== null}
             empty={
               narrowed ? (
-                <Empty title="No copy is like that">Take a filter away, or search for another word.</Empty>
+                <Empty title="No matches">Remove a filter, or search for another word.</Empty>
               ) : (
                 <Empty title="No copy yet">
                   Every copy that a batch makes stands here with what became of it. Start a batch in a mailing.

@@ -61,7 +61,7 @@ export function SavedViews({ filter }: { filter: string }) {
             Keep
           </Button>
           <Button small look="bare" onPress={() => setName(null)}>
-            Leave it
+            Cancel
           </Button>
           {save.error && <Small>{sentenceOf(save.error)}</Small>}
         </Row>

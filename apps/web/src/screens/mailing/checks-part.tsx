@@ -192,7 +192,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
                   <th>{plan.keyColumn ?? 'Record'}</th>
                   {sortable('column', 'Column')}
                   {sortable('value', 'Value')}
-                  {sortable('kind', 'What is to be said')}
+                  {sortable('kind', 'Problem')}
                 </tr>
               </thead>
               <tbody>
@@ -246,13 +246,13 @@ function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boole
     <Bar>
       <Small>
         {group.mends === group.findings
-          ? 'A mend is proposed for each of them.'
-          : `A mend is proposed for ${counted(group.mends, 'of them', 'of them')}.`}
+          ? 'A fix is proposed for each of them.'
+          : `A fix is proposed for ${counted(group.mends, 'of them', 'of them')}.`}
       </Small>
       <div className="fill" />
       <Button changes small look="go" isDisabled={isBusy} onPress={onMend}>
         <Wrench size={13} />
-        {group.mends === 1 ? 'Mend it' : `Mend all ${count(group.mends)}`}
+        {group.mends === 1 ? 'Fix' : `Fix all ${count(group.mends)}`}
       </Button>
     </Bar>
   );

@@ -167,7 +167,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
           small
           look="bare"
           isDisabled={!why.includes('random')}
-          tip="Others by chance"
+          tip="Other random records"
           onPress={() => put({ seed: String(seed + 1) })}
         >
           <Dices size={14} />

@@ -123,7 +123,7 @@ export function FindingRow({
             </>
           ) : acceptance ? (
             <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
-              Look again
+              Withdraw acceptance
             </Button>
           ) : (
             <>

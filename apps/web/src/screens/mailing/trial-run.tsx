@@ -36,7 +36,7 @@ export function TrialButton({ work: { settle, plan }, trial, indexes }: { work: 
                 </div>
                 {plan.message.mailed && <Toggled label={`Mail them too, to ${own} alone`} value={mailed} onChange={setMailed} />}
                 <Row style={{ justifyContent: 'flex-end' }}>
-                  <Button onPress={close}>Leave it</Button>
+                  <Button onPress={close}>Cancel</Button>
                   <Button
                     look="go"
                     onPress={() => {

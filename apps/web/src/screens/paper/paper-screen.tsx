@@ -144,7 +144,7 @@ function Gather() {
               left out. Where the address stands is set in Paper of the mailing’s Output and message.
             </Notice>
           )}
-          <TextInput label="Name of the run" value={name} onChange={setName} placeholder="is numbered otherwise" />
+          <TextInput label="Name of the run" value={name} onChange={setName} placeholder="Optional" />
           {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
           <Button changes look="go" onPress={() => make.mutate()} isDisabled={chosen === 0 || make.isPending}>
             <Stamp size={15} />
@@ -251,6 +251,7 @@ function Run({ run }: { run: PrintRunDetail }) {
                 title="Cancel this run?"
                 text="Its file is deleted and its copies wait for paper again. What the printer has not printed is taken back."
                 yes="Cancel the run"
+                no="Keep the run"
                 onYes={() => act.mutate('cancel')}
               >
                 <Button changes look="danger" isDisabled={act.isPending}>

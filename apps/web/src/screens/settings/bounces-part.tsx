@@ -78,7 +78,7 @@ export function BouncesPart() {
           <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />
           {form.tls && (
             <Toggled
-              label="Take certificates that nobody vouches for"
+              label="Accept certificates that cannot be verified"
               value={!form.checkCertificate}
               onChange={(lax) => set({ checkCertificate: !lax })}
             />

@@ -19,7 +19,7 @@ export default function HistoryPart() {
       {!data ? (
         <Loading what="the history" />
       ) : data.length === 0 ? (
-        <Empty title="Nothing is like that">Every change is written down here with who did it.</Empty>
+        <Empty title="No matches">Every change is written down here with who did it.</Empty>
       ) : (
         <Card>
           <Table>

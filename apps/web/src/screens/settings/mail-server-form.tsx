@@ -100,7 +100,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
         <div style={{ paddingTop: 20 }}>
           {form.security !== 'none' && (
             <Toggled
-              label="Take certificates that nobody vouches for"
+              label="Accept certificates that cannot be verified"
               value={!form.checkCertificate}
               onChange={(lax) => set({ checkCertificate: !lax })}
             />
@@ -193,7 +193,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
           Save
         </Button>
         <Button look="bare" onPress={onClose}>
-          Leave it
+          Cancel
         </Button>
       </Row>
     </FormCard>

@@ -103,7 +103,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
           {save.isPending ? 'Opening …' : 'Open it and save'}
         </Button>
         <Button look="bare" onPress={onClose}>
-          Leave it
+          Cancel
         </Button>
       </Row>
     </FormCard>

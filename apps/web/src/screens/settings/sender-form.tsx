@@ -106,7 +106,7 @@ export function SenderForm({
           Save
         </Button>
         <Button look="bare" onPress={onClose}>
-          Leave it
+          Cancel
         </Button>
       </Row>
     </FormCard>

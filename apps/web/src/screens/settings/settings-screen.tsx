@@ -9,7 +9,7 @@ import { loadedPart } from '../../ui/loaded-part';
 import { useCrumbs } from '../shell/crumbs';
 import { BouncesPart } from './bounces-part';
 import { JobsPart } from './jobs-part';
-import { KeepingPart } from './keeping-part';
+import { RetentionPart } from './retention-part';
 import { MailPart } from './mail-part';
 import { PaperPart } from './paper-part';
 import { PeoplePart } from './people-part';
@@ -57,7 +57,7 @@ const parts: { id: string; text: string; part: ComponentType; forAdministrators:
   { id: 'paper', text: 'Office and printers', part: PaperPart, forAdministrators: false },
   { id: 'registers', text: 'Registers', part: RegistersPart, forAdministrators: true },
   { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
-  { id: 'keeping', text: 'Keeping', part: KeepingPart, forAdministrators: true },
+  { id: 'retention', text: 'Retention', part: RetentionPart, forAdministrators: true },
   { id: 'safety', text: 'Safety', part: SafetyPart, forAdministrators: true },
   { id: 'jobs', text: 'Jobs', part: JobsPart, forAdministrators: true },
   { id: 'history', text: 'History', part: HistoryPart, forAdministrators: true },

@@ -39,7 +39,7 @@ export function YouPart() {
           help="At least 10 characters. Other browsers are signed out."
         />
         {(change.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(change.error ?? signOut.error)}</Notice>}
-        {change.isSuccess && <Notice tone="moss">The new password holds.</Notice>}
+        {change.isSuccess && <Notice tone="moss">Password changed.</Notice>}
         {signOut.isSuccess && <Notice tone="moss">You are signed in here only.</Notice>}
         <Row>
           <Button type="submit" look="go" isDisabled={before === '' || password.length < 10 || change.isPending}>

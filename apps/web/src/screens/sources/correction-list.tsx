@@ -24,7 +24,7 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
   if (!data) return <Loading what="the corrections" />;
   if (data.length === 0)
     return (
-      <Empty title="Nothing was corrected">
+      <Empty title="No corrections">
         Change a value in the records or take over what a check proposes. The source’s own value is kept, and the correction is made again
         when the source is read again.
       </Empty>

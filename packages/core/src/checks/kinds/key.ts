@@ -10,7 +10,7 @@ export const key: CheckKind = {
       sentence: ({ column }) => `“${column}” is empty. Give the record a key of its own or leave it out.`,
     },
     'key-twice': {
-      title: 'Record key stands twice',
+      title: 'Duplicate record key',
       sentence: ({ value, details }) => `“${value}” is also the key of row ${details.rows?.join(', ')}. Only one of them can be right.`,
     },
   },

@@ -55,7 +55,7 @@ export function ArithmeticBody({ rule, place, onChange }: BodyProps<ArithmeticRu
             <RulePart place={`${place}Operand ${at + 1}`} rule={one} onChange={(next) => replace(at, next)} />
           )}
           {rule.of.length > 1 && (
-            <IconButton label={`${place}Take operand ${at + 1} away`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
+            <IconButton label={`${place}Remove operand ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           )}

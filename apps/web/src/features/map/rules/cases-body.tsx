@@ -35,7 +35,7 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
               <ArrowUp size={13} />
             </IconButton>
           )}
-          <IconButton label={`${place}Take case ${at + 1} away`} small onPress={() => put(cases.filter((_, index) => index !== at))}>
+          <IconButton label={`${place}Remove case ${at + 1}`} small onPress={() => put(cases.filter((_, index) => index !== at))}>
             <X size={13} />
           </IconButton>
         </Line>

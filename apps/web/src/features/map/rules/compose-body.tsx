@@ -31,7 +31,7 @@ export function ComposeBody({ rule, place, onChange }: BodyProps<ComposeRule>) {
               onChange={(event) => replace(at, { text: event.target.value })}
             />
           )}
-          <IconButton label={`${place}Take part ${at + 1} away`} small onPress={() => remove(at)}>
+          <IconButton label={`${place}Remove part ${at + 1}`} small onPress={() => remove(at)}>
             <X size={13} />
           </IconButton>
         </Framed>

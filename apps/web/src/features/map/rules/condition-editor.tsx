@@ -169,7 +169,7 @@ export function ConditionEditor({
               place={`${place}${at + 1}, `}
               onChange={(next) => put(parts.map((one, index) => (index === at ? next : one)))}
             />
-            <IconButton label={`${place}Take condition ${at + 1} away`} small onPress={() => put(parts.filter((_, index) => index !== at))}>
+            <IconButton label={`${place}Remove condition ${at + 1}`} small onPress={() => put(parts.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           </Line>

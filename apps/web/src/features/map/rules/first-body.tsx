@@ -20,7 +20,7 @@ export function FirstBody({ rule, place, onChange }: BodyProps<FirstRule>) {
             onChange={(next) => put(rule.of.map((other, index) => (index === at ? next : other)))}
           />
           {rule.of.length > 1 && (
-            <IconButton label={`${place}Take choice ${at + 1} away`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
+            <IconButton label={`${place}Remove choice ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           )}

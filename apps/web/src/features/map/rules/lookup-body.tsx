@@ -69,7 +69,7 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
             <TextInput label={`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
             <span aria-hidden>→</span>
             <TextInput label={`${place}Found for key ${at + 1}`} hideLabel value={one.value} onChange={(value) => replace(at, { value })} />
-            <IconButton label={`${place}Take line ${at + 1} away`} onPress={() => put(table.filter((_, index) => index !== at))}>
+            <IconButton label={`${place}Remove line ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
               <X size={14} />
             </IconButton>
           </Pair>

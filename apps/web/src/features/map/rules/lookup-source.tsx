@@ -97,7 +97,7 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
               {take.isPending ? 'Taking it …' : 'Take the table'}
             </Button>
             <Button small look="bare" onPress={() => setWanted(null)}>
-              Leave it
+              Cancel
             </Button>
           </Line>
         </Inset>

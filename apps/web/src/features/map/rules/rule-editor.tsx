@@ -63,7 +63,7 @@ export function RuleEditor({
           <div style={{ flex: 1 }} />
           {rule && (
             <Button small look="bare" onPress={() => onChange(undefined)}>
-              Take the rule away
+              Remove rule
             </Button>
           )}
         </Line>

@@ -27,7 +27,7 @@ export function ShapeBody({ rule, place, onChange }: BodyProps<ShapeRule>) {
           value={rule.letters}
           onChange={(id) => onChange({ ...rule, letters: id as ShapeRule['letters'] })}
         />
-        <Toggled label="Take stray spaces off" value={rule.tidy} onChange={(tidy) => onChange({ ...rule, tidy })} />
+        <Toggled label="Remove extra spaces" value={rule.tidy} onChange={(tidy) => onChange({ ...rule, tidy })} />
       </Line>
       <Line>
         <Lead />

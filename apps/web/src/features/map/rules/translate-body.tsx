@@ -59,7 +59,7 @@ export function TranslateBody({ rule, field, place, onChange }: BodyProps<Transl
             value={targets.some(({ id }) => id === one.to) ? one.to : null}
             onChange={(to) => replace(at, { to })}
           />
-          <IconButton label={`${place}Take value ${at + 1} away`} onPress={() => put(table.filter((_, index) => index !== at))}>
+          <IconButton label={`${place}Remove value ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
             <X size={14} />
           </IconButton>
         </Pair>

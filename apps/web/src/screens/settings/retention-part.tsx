@@ -15,7 +15,7 @@ import { NumberInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 /** How long records and copies are kept. */
-export function KeepingPart() {
+export function RetentionPart() {
   const { data } = useQuery(queries.retention());
   const [form, setForm] = useState<RetentionRequest | null>(null);
   useEffect(() => {
