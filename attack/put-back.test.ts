@@ -220,7 +220,7 @@ test('a command line that is called wrongly, or cannot do it, says so', () => {
   expect(run('backup', '--data', first.data)).toEqual({ status: 2, said: expect.stringMatching(/--to is missing/) });
   expect(run('backup', '--data', parent, '--to', join(parent, 'x.zip'))).toEqual({
     status: 1,
-    said: expect.stringMatching(/is no data folder of Mailbag/),
+    said: expect.stringMatching(/is not a data folder of Mailbag/),
   });
   expect(run('restore', join(parent, 'running.zip'), '--data', first.data)).toEqual({
     status: 1,

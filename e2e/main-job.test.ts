@@ -194,7 +194,7 @@ step('output and message show what they give for the chosen record', async () =>
   await page.getByText(/has no box|No template of the packet has a box for a picture/).waitFor();
   await button(/^Message$/).click();
   await page.getByLabel('Subject', { exact: true }).fill('Membership {{ plott }}');
-  await page.getByText('names plott, which is no column of the records').first().waitFor();
+  await page.getByText('names plott, which is not a column of the records').first().waitFor();
   await page.getByLabel('Subject', { exact: true }).fill('Membership {{ member_number }}');
   const letter = page.getByRole('article', { name: 'The message as it will be read' });
   await letter.getByText('Membership 0018').waitFor();

@@ -41,7 +41,7 @@ export const en = {
   clear: 'Clear',
   photo: 'Choose a picture',
   photoTaken: 'A picture is chosen.',
-  photoWrong: 'This file is no picture that can be used. Choose a JPEG or PNG.',
+  photoWrong: 'This file is not a picture that can be used. Choose a JPEG or PNG.',
   thanks: 'Thank you',
   received: 'We have received your answers. Your number is {number}.',
   making: 'Your copies are being made …',

@@ -179,7 +179,7 @@ export class IntakesService {
    * @throws MailbagError not-found, request-wrong, intake-changed-elsewhere; BadRequestException when the plan would not be one any more
    */
   async change(id: number, changes: readonly Change[]): Promise<IntakeChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is no change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
     for (let tries = 1; ; tries++) {
       const { version, plan } = await this.entity(id);
       const { document, clashes } = withChanges(plan as unknown as Json, changes);

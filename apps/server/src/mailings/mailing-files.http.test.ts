@@ -93,9 +93,9 @@ test('where its template is already, that one is taken', async () => {
 });
 
 test.each<[string, () => Promise<Uint8Array> | Uint8Array, RegExp]>([
-  ['no zip', () => new TextEncoder().encode('hello'), /it is no zip/],
+  ['no zip', () => new TextEncoder().encode('hello'), /it is not a zip/],
   ['a zip of something else', () => zipped({ 'a.txt': 'a' }), /it holds no mailing\.json/],
-  ['a description that is no JSON', () => zipped({ 'mailing.json': '{' }), /no JSON/],
+  ['a description that is no JSON', () => zipped({ 'mailing.json': '{' }), /not JSON/],
   ['JSON of something else', () => zipped({ 'mailing.json': '{"a":1}' }), /not that of a mailing/],
   ['one of a later version', () => zipped({ 'mailing.json': '{"format":"mailbag-mailing","version":2}' }), /later version/],
   ['a template that is not in it', () => zipped({ 'mailing.json': JSON.stringify({ format: 'mailbag-mailing', version: 1, plan: {}, templates: [{ fileName: 'a.pdf', file: '../../a.pdf', drawn: null }] }) }), /does not hold “\.\.\/\.\.\/a\.pdf”/],

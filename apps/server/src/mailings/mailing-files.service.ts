@@ -104,14 +104,14 @@ export class MailingFiles {
     let zip: ZipFile | null = null;
     try {
       zip = await openPromise(pathOf(key), { autoClose: false }).catch(() => {
-        throw fault('it is no zip');
+        throw fault('it is not a zip');
       });
       return await new Arrival(zip!, this.mailings, this.templates, this.attached).take();
     } catch (error) {
       if (isMailbagError(error)) throw error;
       // What the description holds is held against the contract, and rules against their kinds.
       if (error instanceof BadRequestException) throw fault('its description does not tell a whole mailing');
-      if (error instanceof SyntaxError) throw fault('its description is no JSON');
+      if (error instanceof SyntaxError) throw fault('its description is not JSON');
       throw new MailbagError('mailing-file-unreadable', { why: `“${name}” is damaged` }, { cause: error });
     } finally {
       zip?.close();

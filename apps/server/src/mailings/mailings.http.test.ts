@@ -52,7 +52,7 @@ test('a change made on top of an older version is refused, and nothing is lost',
 });
 
 test.each([
-  ['a pattern that names a missing column', { folder: '', file: '{{ plott }}' }, 'names plott, which is no column'],
+  ['a pattern that names a missing column', { folder: '', file: '{{ plott }}' }, 'names plott, which is not a column'],
   ['a pattern that climbs out of the archive', { folder: '../../etc', file: 'x' }, 'leads out of the archive'],
 ])('%s stops the batch before it begins', async (_, output, sentence) => {
   const { client } = mailbag;
@@ -120,7 +120,7 @@ describe('changes are made in whatever version is there', () => {
       /magic/,
     ],
     ['a value of another kind', () => [set(['leftOut'], undefined, 'all'), set(['packet'], [template], 'all')], /packet/],
-    ['something that is no change', () => [{ kind: 'set', place: 'name' }], /no change/],
+    ['something that is no change', () => [{ kind: 'set', place: 'name' }], /not a change/],
   ])('%s is refused with a sentence, and nothing of it is made', async (_, changes, sentence) => {
     const before = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
     await expect(change(mailing, ...changes())).rejects.toThrow(sentence);

@@ -217,7 +217,7 @@ export class MailingsService {
    * @throws MailbagError not-found, request-wrong, and as `save`; BadRequestException when the plan would not be one any more
    */
   async change(id: number, changes: readonly Change[], seesPasswords: boolean): Promise<MailingChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is no change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
     for (let tries = 1; ; tries++) {
       const { plan, version, updatedAt } = await this.entity(id);
       const told = toldPlan(plan, seesPasswords);

@@ -18,7 +18,7 @@ const url = (name: string): URL | null => {
   const value = process.env[name]?.trim();
   if (!value) return null;
   if (!/^https?:\/\//.test(value) || !URL.canParse(value)) {
-    console.error(`${name} is no address such as https://mailbag.example.org: ${value}`);
+    console.error(`${name} is not an address such as https://mailbag.example.org: ${value}`);
     process.exit(1);
   }
   return new URL(value);

@@ -73,7 +73,7 @@ test('each copy has the picture that its record names, out of a folder or a zip;
   expect(await add(source, 'photos.zip', zip)).toEqual({
     pictures: 2,
     taken: 2,
-    refused: ['photos/notes.txt: only PNG and JPEG are taken', 'photos/broken.jpg: it is no PNG or JPEG that can be read'],
+    refused: ['photos/notes.txt: only PNG and JPEG are taken', 'photos/broken.jpg: it is not a PNG or JPEG that can be read'],
     refusedCount: 2,
   });
   expect(await mailbag.client.get(`/api/sources/${source}`)).toMatchObject({ pictures: 2 });

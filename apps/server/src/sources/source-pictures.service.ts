@@ -40,7 +40,7 @@ class Arriving {
       this.taken++;
     } catch (error) {
       if (!isMailbagError(error)) throw error;
-      this.refuse(name, 'it is no PNG or JPEG that can be read');
+      this.refuse(name, 'it is not a PNG or JPEG that can be read');
     } finally {
       await remove(key);
     }

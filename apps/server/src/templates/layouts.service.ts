@@ -78,7 +78,7 @@ export class LayoutsService {
    * @throws MailbagError not-found, request-wrong, layout-*
    */
   async change(id: number, changes: readonly Change[]): Promise<LayoutChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is no change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
     for (let tries = 1; ; tries++) {
       const { version, layout, base } = await this.drawn(id);
       const { document, clashes } = withChanges(layout as unknown as Json, changes);

@@ -102,7 +102,7 @@ export function assertCopy({ state, hasFile, story }: { state: CopyState; hasFil
       continue;
     }
     if (!isEvent(event)) {
-      broken.push(`(5) line ${index + 1}: "${event}" is no event`);
+      broken.push(`(5) line ${index + 1}: "${event}" is not an event`);
       continue;
     }
     const next = nextCopyState(at, event);

@@ -13,7 +13,7 @@ export const databasesErrors = {
     (e) => `The connection to ${e.host} could not be secured: ${e.said}. Check the server's certificate, or whether it offers TLS at all.`,
   ),
   'database-not-a-file': told<{ host: string }>(
-    (e) => `${e.host} is no SQLite database that can be read. Choose the database file itself.`,
+    (e) => `${e.host} is not a SQLite database that can be read. Choose the database file itself.`,
   ),
   'database-text-encoding': told<{ host: string }>(
     (e) =>

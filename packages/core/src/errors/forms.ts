@@ -50,7 +50,7 @@ export const formsErrors = {
   'image-unreadable': told<{ field: string }>(
     (e) => `The picture for “${e.field}” is neither a PNG nor a JPEG that can be read. Save it as PNG and choose it again.`,
   ),
-  'layout-not-a-list': told(() => 'The fields to be drawn are no list. Give them as a JSON array, one object a field.'),
+  'layout-not-a-list': told(() => 'The fields to be drawn are not a list. Give them as a JSON array, one object a field.'),
   'layout-no-name': told<{ number: number }>((e) => `Field ${e.number} of the list has no name. Give each field one.`),
   'layout-kind': told<{ field: string; kind: string; kinds: readonly string[] }>(
     (e) => `“${e.field}” is to be a “${e.kind}”, and there is no such kind of field. The kinds are ${list(e.kinds)}.`,

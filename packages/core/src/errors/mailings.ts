@@ -31,7 +31,7 @@ export const mailingsErrors = {
   ),
   'check-unknown': told<{ check: string }>((e) => `There is no check called “${e.check}”, so the plan was not saved. Load the page again.`),
   'pattern-unknown-column': told<{ pattern: string; name: string; columns: readonly string[] }>(
-    (e) => `“${e.pattern}” names ${e.name}, which is no column of the records. Columns are ${list(e.columns)}.`,
+    (e) => `“${e.pattern}” names ${e.name}, which is not a column of the records. Columns are ${list(e.columns)}.`,
   ),
   'pattern-broken': told<{ pattern: string; why: string }>(
     (e) => `“${e.pattern}” cannot be understood: ${e.why}. Data stands between two pairs of braces, like {{ plot }}.`,

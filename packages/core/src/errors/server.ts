@@ -11,7 +11,7 @@ export const serverErrors = {
       `${e.host} leads to the machine that Mailbag runs on, or no farther than its own wire. Such targets are allowed by whoever runs Mailbag, with MAILBAG_LOCAL_TARGETS.`,
   ),
   'target-wrong': told<{ address: string }>(
-    (e) => `“${e.address}” is no address that can be reached. Write it like ipp://printer.example:631/ipp/print.`,
+    (e) => `“${e.address}” is not an address that can be reached. Write it like ipp://printer.example:631/ipp/print.`,
   ),
   'host-other': told<{ host: string; address: string }>((e) => `Mailbag is not reached as ${e.host}. Open ${e.address}.`),
   'request-not-ours': told(() => `The request did not come from Mailbag itself and was refused. Load the page again.`, 403),
@@ -53,7 +53,7 @@ export const serverErrors = {
       `${e.path} is not the key of this data folder: it does not open what is kept encrypted (${list(e.names)}). Put the right one back. If it is lost for good, start once with MAILBAG_NEW_KEY=1 and enter those again.`,
   ),
   'folder-none': told<{ folder: string }>(
-    (e) => `${e.folder} is no data folder of Mailbag. Name the one that the server keeps its data in.`,
+    (e) => `${e.folder} is not a data folder of Mailbag. Name the one that the server keeps its data in.`,
   ),
   'folder-in-use': told<{ folder: string; pid: string }>(
     (e) =>

@@ -9,14 +9,14 @@ export function readStamp(given: unknown): Stamp {
   const stamp = (given ?? {}) as Record<string, unknown>;
   const number = (name: string): number => {
     const value = stamp[name];
-    if (typeof value !== 'number' || !Number.isFinite(value)) throw new MailbagError('layout-stamp', { why: `its ${name} is no number` });
+    if (typeof value !== 'number' || !Number.isFinite(value)) throw new MailbagError('layout-stamp', { why: `its ${name} is not a number` });
     return value;
   };
   const place = { page: number('page'), x: number('x'), y: number('y'), width: number('width') };
   if (place.width <= 0) throw new MailbagError('layout-stamp', { why: 'it has no width' });
   if (stamp['kind'] === 'code') {
     const symbology = symbologies.find((one) => one === stamp['symbology']);
-    if (!symbology) throw new MailbagError('layout-stamp', { why: `“${String(stamp['symbology'])}” is no kind of code` });
+    if (!symbology) throw new MailbagError('layout-stamp', { why: `“${String(stamp['symbology'])}” is not a kind of code` });
     return { kind: 'code', ...place, symbology, height: number('height'), inPrint: stamp['inPrint'] === true };
   }
   if (stamp['kind'] !== 'line') throw new MailbagError('layout-stamp', { why: 'it is neither a code nor a line of text' });

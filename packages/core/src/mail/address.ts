@@ -16,7 +16,7 @@ export function addressFault(text: string): string | null {
   // RFC 5321, 4.5.3.1.1 and 4.5.3.1.3: octets of the local part and of the path.
   if (local.length > 64) return 'the part before the @ is longer than 64 characters';
   if (address.length > 254) return 'it is longer than 254 characters';
-  if (!domain.includes('.')) return `“${domain}” is no full domain`;
+  if (!domain.includes('.')) return `“${domain}” is not a complete domain`;
   if (domain.includes('..') || domain.startsWith('.') || domain.endsWith('.')) return `the dots in “${domain}” are wrong`;
   return validator.isEmail(address, { allow_utf8_local_part: true, ignore_max_length: true }) ? null : 'it is not written as an address';
 }

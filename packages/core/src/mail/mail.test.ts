@@ -19,7 +19,7 @@ describe('addresses', () => {
     ['a@', 'nothing stands after the @'],
     ['a b@example.org', 'it holds a space'],
     ['a@@example.org', 'it has two @'],
-    ['a@example', '“example” is no full domain'],
+    ['a@example', '“example” is not a complete domain'],
     ['a@example..org', 'the dots in “example..org” are wrong'],
     ['a@example.org, b@example.org', 'it holds more than one address'],
     ['a@example.org\r\nBcc: x@example.org', 'it goes over several lines'],

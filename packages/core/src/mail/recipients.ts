@@ -51,7 +51,7 @@ export function addressesIn(text: string, several: boolean): { addresses: MailAd
     const address = (isNamed ? piece.slice(angle + 1, -1) : piece).trim();
     const fault = addressFault(address);
     if (fault !== null)
-      return { addresses: [], fault: pieces.length === 1 ? fault : `“${address.slice(0, 80)}” in it is no address: ${fault}` };
+      return { addresses: [], fault: pieces.length === 1 ? fault : `“${address.slice(0, 80)}” in it is not an address: ${fault}` };
     if (!addresses.has(address.toLowerCase())) addresses.set(address.toLowerCase(), { name: isNamed ? name.trim() : '', address });
   }
   return { addresses: [...addresses.values()], fault: null };

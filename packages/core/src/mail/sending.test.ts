@@ -17,7 +17,7 @@ describe('several recipients in one cell', () => {
     });
   });
   test('one wrong address stops all, and is named', () => {
-    expect(addressesIn('a@example.org; nonsense', true).fault).toBe('“nonsense” in it is no address: it has no @');
+    expect(addressesIn('a@example.org; nonsense', true).fault).toBe('“nonsense” in it is not an address: it has no @');
   });
   test('a list of 10,000 in one cell is refused without being read to its end', () => {
     const cell = Array.from({ length: 10_000 }, (_, index) => `a${index}@example.org`).join(';');

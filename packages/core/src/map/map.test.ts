@@ -175,5 +175,5 @@ test('what is given as a rule is read as one, or told why it is none', () => {
     expect(parseRule(wrong).fault).toMatch(/^a part of the rule/);
   for (const table of [[null], [{ from: 'a' }], 'x']) expect(parseRule({ kind: 'translate', column: 'A', table }).fault).toMatch(/^a part/);
   expect(parseRule({ kind: 'toString' }).fault).toBe('there is no rule called “toString”');
-  expect(parseRule(null).fault).toBe('it is no rule');
+  expect(parseRule(null).fault).toBe('it is not a rule');
 });

@@ -138,7 +138,7 @@ export function parseRule(given: unknown): { rule: FillRule; fault: null } | { r
   };
   const read = (one: unknown, depth: number): FillRule | null => {
     if (typeof one === 'string') return { kind: 'column', column: one };
-    if (typeof one !== 'object' || one === null) return failed('it is no rule');
+    if (typeof one !== 'object' || one === null) return failed('it is not a rule');
     if (depth > DEEPEST) return failed(`it is put together more than ${DEEPEST} deep`);
     const { kind } = one as { kind?: unknown };
     if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind)) return failed(`there is no rule called “${String(kind).slice(0, 40)}”`);
@@ -149,6 +149,6 @@ export function parseRule(given: unknown): { rule: FillRule; fault: null } | { r
     });
     return rule ?? failed(`a part of the rule “${kind}” is missing`);
   };
-  const rule = typeof given === 'string' ? failed('it is no rule') : read(given, 0);
-  return rule ? { rule, fault: null } : { rule: null, fault: fault ?? 'it is no rule' };
+  const rule = typeof given === 'string' ? failed('it is not a rule') : read(given, 0);
+  return rule ? { rule, fault: null } : { rule: null, fault: fault ?? 'it is not a rule' };
 }

@@ -18,7 +18,7 @@ test('columns stand in patterns by their short names, in any script', () => {
 });
 test('a pattern that names a missing column is refused before anything is made, naming those that are there', () => {
   expect(() => compilePattern('{{ plott }}', ['plot', 'site'])).toThrow(
-    'names plott, which is no column of the records. Columns are “plot”, “site”',
+    'names plott, which is not a column of the records. Columns are “plot”, “site”',
   );
 });
 test.each(['{{ plot', '{% include "x" %}', '{% if %}', '{{ plot | nofilter }}'])('%p is refused as broken', (pattern) => {

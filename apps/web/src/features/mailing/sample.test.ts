@@ -65,5 +65,5 @@ test('the sample tells path and message for the record, and faults in the words 
     message: { subject: 'B-17', text: 'Dear Brandt' },
   });
   const bad = sampleOf({ ...plan, output: { folder: '', file: '{{ plott }}' } }, columns, record, 0, ['Agreement'], batch);
-  expect(bad.paths[0]!.error).toContain('names plott, which is no column');
+  expect(bad.paths[0]!.error).toContain('names plott, which is not a column');
 });

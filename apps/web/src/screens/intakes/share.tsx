@@ -56,7 +56,7 @@ export function Sites({ sites, onChange }: { sites: readonly string[]; onChange:
       label="Sites that may show the page within theirs"
       value={text}
       placeholder="none; such as https://www.larkmere.example"
-      error={wrong ? `“${wrong}” is no site. Write its address without a path, such as https://www.larkmere.example.` : null}
+      error={wrong ? `“${wrong}” is not a site. Write its address without a path, such as https://www.larkmere.example.` : null}
       onChange={(next) => {
         setText(next);
         const all = next.toLowerCase().split(/[\s,]/).filter(Boolean);

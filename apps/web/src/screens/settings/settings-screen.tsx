@@ -84,7 +84,7 @@ export default function SettingsScreen() {
             </NavLink>
           ))}
         </Places>
-        <Scroll style={{ padding: 16 }}>{Part ? <Part /> : <Empty title="There is no such part">Choose one on the left.</Empty>}</Scroll>
+        <Scroll style={{ padding: 16 }}>{Part ? <Part /> : <Empty title="Page not found">Choose a part on the left.</Empty>}</Scroll>
       </Frame>
     </Screen>
   );

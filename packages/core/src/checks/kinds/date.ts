@@ -7,7 +7,7 @@ export const date: CheckKind = {
   order: 100,
   column: { switch: 'date', says: 'is a date that exists', proposed: ({ kind }) => kind === 'date' },
   findings: {
-    'date-wrong': { title: 'Not a date', sentence: ({ value, details }) => `“${value}” is no date: ${details.why}.` },
+    'date-wrong': { title: 'Not a date', sentence: ({ value, details }) => `“${value}” is not a date: ${details.why}.` },
     'date-as-text': { title: 'Date kept as text', sentence: ({ value }) => `“${value}” is kept as text, so no date format applies to it.` },
   },
   begin: valueCheck('date', () => ({ text, value }, _, { reading }) => {

@@ -29,7 +29,7 @@ export const iban: CheckKind = {
   order: 90,
   column: { switch: 'iban', says: 'is an IBAN', proposed: ({ kind }) => kind === 'iban' },
   findings: {
-    'iban-wrong': { title: 'Not an IBAN', sentence: ({ value, details }) => `“${value}” is no IBAN: ${details.why}.` },
+    'iban-wrong': { title: 'Not an IBAN', sentence: ({ value, details }) => `“${value}” is not an IBAN: ${details.why}.` },
   },
   begin: valueCheck('iban', () => ({ text }) => {
     const why = text.trim() === '' ? null : ibanFault(text);

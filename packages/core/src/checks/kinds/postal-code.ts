@@ -46,7 +46,7 @@ export const postalCode: CheckKind = {
   findings: {
     'postal-code-wrong': {
       title: 'Not a postal code',
-      sentence: ({ value, details }) => `“${value}” is no postal code of ${details.why}.`,
+      sentence: ({ value, details }) => `“${value}” is not a postal code of ${details.why}.`,
     },
   },
   begin: valueCheck('postalCode', ({ plan = {} }) => {

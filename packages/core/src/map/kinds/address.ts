@@ -82,7 +82,7 @@ export const address: RuleKind<AddressRule> = {
     if (texts.every((text) => text === '')) return madeText('');
     if (given.country !== '' && countryLetters(given.country) === null)
       return {
-        cannot: `“${given.country}” is no country that is known; write its English name or its two letters.`,
+        cannot: `“${given.country}” is not a country that is known; write its English name or its two letters.`,
         column: work.columns(of.country!),
         text: given.country,
       };
