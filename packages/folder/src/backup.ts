@@ -73,7 +73,8 @@ function snapshot(folder: string, path: string): void {
  * @throws MailbagError backup-failed
  */
 export async function backup(folder: string, path: string, onProgress?: (files: number) => void): Promise<BackupManifest> {
-  if (!existsSync(join(folder, DATABASE))) throw new MailbagError('backup-failed', { path, why: `${folder} is not a data folder of Mailbag` });
+  if (!existsSync(join(folder, DATABASE)))
+    throw new MailbagError('backup-failed', { path, why: `${folder} is not a data folder of Mailbag` });
   const aside = `${path}.part`;
   const database = `${path}.sqlite.part`;
   try {

@@ -84,18 +84,7 @@ export class FindingLists {
     ];
     const items = (from: number): Promise<Item[]> => this.items(which, plan.sourceId, filter, from, BLOCK);
     return {
-      headings: [
-        'Row',
-        plan.keyColumn ?? 'Record',
-        'Weight',
-        'Kind',
-        'Column',
-        'Field',
-        'Value',
-        'Problem',
-        'Proposed',
-        'Accepted',
-      ],
+      headings: ['Row', plan.keyColumn ?? 'Record', 'Weight', 'Kind', 'Column', 'Field', 'Value', 'Problem', 'Proposed', 'Accepted'],
       async *lines() {
         for (let from = 0; from < total; from += BLOCK) yield (await items(from)).map(line);
       },

@@ -51,7 +51,9 @@ export const recordsErrors = {
   'sheet-no-pairs': told<{ where: string }>(
     (e) => `${e.where} has no labels with values beside them. Read it as a table, or bring files of one record each.`,
   ),
-  'sheet-encoding-unknown': told<{ encoding: string }>((e) => `“${e.encoding}” is not an encoding that is known here. Choose one of the list.`),
+  'sheet-encoding-unknown': told<{ encoding: string }>(
+    (e) => `“${e.encoding}” is not an encoding that is known here. Choose one of the list.`,
+  ),
   'sheet-took-too-much': told<{ file: string }>(
     (e) => `${e.file} needs more memory or time than one file may take. Save it as .xlsx or CSV, or split it, and choose it again.`,
   ),

@@ -9,7 +9,8 @@ export function readStamp(given: unknown): Stamp {
   const stamp = (given ?? {}) as Record<string, unknown>;
   const number = (name: string): number => {
     const value = stamp[name];
-    if (typeof value !== 'number' || !Number.isFinite(value)) throw new MailbagError('layout-stamp', { why: `its ${name} is not a number` });
+    if (typeof value !== 'number' || !Number.isFinite(value))
+      throw new MailbagError('layout-stamp', { why: `its ${name} is not a number` });
     return value;
   };
   const place = { page: number('page'), x: number('x'), y: number('y'), width: number('width') };
