@@ -58,7 +58,8 @@ const LONGEST_STRETCH = 40;
  */
 export function startDrawing(page: PDFPageProxy, parameters: Parameters<PDFPageProxy['render']>[0]): RenderTask {
   const task = page.render(parameters);
-  Object.assign((task as unknown as { _internalRenderTask: object })._internalRenderTask, { _useRequestAnimationFrame: false });
+  // Not in its API: where another version has no such thing, it draws as it always did.
+  Object.assign((task as unknown as { _internalRenderTask?: object })._internalRenderTask ?? {}, { _useRequestAnimationFrame: false });
   let since = performance.now();
   task.onContinue = (goOn: () => void) => {
     if (performance.now() - since < LONGEST_STRETCH) return goOn();

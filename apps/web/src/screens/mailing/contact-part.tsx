@@ -80,7 +80,7 @@ const reasons: Record<PickReason, string> = {
   emptiest: 'emptiest',
   flagged: 'flagged',
   value: 'value',
-  random: 'by chance',
+  random: 'random',
 };
 const chosenFirst: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'random'];
 const offered: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'flagged', 'random'];
@@ -225,7 +225,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       <Scroll>
         {data?.items.length === 0 ? (
-          <Empty title="No copy picked">Choose above which copies are to lie here: the first, the longest, some by chance.</Empty>
+          <Empty title="No copy picked">Choose above which copies to show: the first, the longest, some random ones.</Empty>
         ) : (
           <Grid>
             {data?.items.map(({ index, record, why: because, value }) => {
