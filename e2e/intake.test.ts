@@ -224,7 +224,7 @@ step('the copies are locked by what was answered, the message tells how to open 
 
 step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
   await page.getByRole('link', { name: /^Page / }).click();
-  const word = page.getByLabel(/^Address/);
+  const word = page.getByLabel(/^Address:/);
   await word.fill('in');
   await page.getByText(/“in” cannot be an address/).waitFor();
   await word.fill('plots 2027');
