@@ -102,8 +102,7 @@ step('a tap on a box of the filled form leads to its question', async () => {
   const [left, bottom, right, top] = nameBox;
   // The page of the permit is A4: 595 by 842 points.
   await leaf.tap({ position: { x: ((left + right) / 2 / 595.28) * width, y: (1 - (bottom + top) / 2 / 841.89) * height } });
-  await name.waitFor();
-  expect(await name.evaluate((input) => input === document.activeElement)).toBe(true);
+  await phone.waitForFunction((input) => input === document.activeElement, await name.elementHandle());
   // Nothing that WCAG 2.2 AA asks for is missing, as far as a program can tell.
   expect(await violationsOn(phone)).toEqual([]);
 });

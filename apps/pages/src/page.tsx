@@ -5,7 +5,7 @@ import type { Fault, PublicPage } from './api';
 import { Refused, checkAnswers, mailLink, submit } from './api';
 import { answerWords, minutesFor } from './answer-words';
 import { GoOnLater } from './go-on-later';
-import { FaultSummary, focusSoon } from './fault-summary';
+import { FaultSummary } from './fault-summary';
 import { FilledForm } from './filled-form';
 import { FirstPage } from './first-page';
 import { keptHere } from './kept-here';
@@ -92,20 +92,28 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     setVisit(whole);
     if (!isTrial) keepVisit(place, whole, keptHere);
   };
-  /** How often the visitor went somewhere else, where they read from its heading on. What the office points at leaves the focus on its own screen. */
-  const [moves, setMoves] = useState(0);
+  /**
+   * Where the visitor went on by themselves: to a question, or somewhere that is read from its heading on (null).
+   * What the office points at leaves the focus on its own screen.
+   */
+  const [aim, setAim] = useState<{ question: string | null } | null>(null);
   useEffect(() => {
-    if (moves > 0) heading.current?.focus();
-  }, [moves]);
+    if (aim) (aim.question === null ? heading.current : document.getElementById(`q-${aim.question}`))?.focus();
+  }, [aim]);
   const see = (isWanted: boolean): void => {
     setSeen(isWanted);
-    setMoves(moves + 1);
+    setAim({ question: null });
   };
   const goTo = (to: number): void => {
     setSummed(0);
     see(false);
     change({ step: to });
     window.scrollTo(0, 0);
+  };
+  const goToQuestion = (id: string): void => {
+    const asked = sections.findIndex(({ questions }) => questions.some((one) => one.id === id)) + 1;
+    if (isSeen || asked !== step) goTo(asked);
+    setAim({ question: id });
   };
 
   // Whoever works on a question sees the step in which it is asked.
@@ -194,14 +202,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
     </>
   );
   const summary = summed > 0 && faults.length > 0 && (
-    <FaultSummary
-      key={summed}
-      faults={faults}
-      sections={sections}
-      step={step}
-      say={say}
-      onGo={(to) => (to === step ? undefined : goTo(to))}
-    />
+    <FaultSummary key={summed} faults={faults} sections={sections} say={say} onQuestion={goToQuestion} />
   );
 
   if (visit.isSent)
@@ -237,10 +238,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
             forms={page.forms}
             wordsOf={(id) => all.find((one) => one.id === id)?.words ?? null}
             say={say}
-            onQuestion={(id) => {
-              goTo(sections.findIndex(({ questions }) => questions.some((one) => one.id === id)) + 1);
-              focusSoon(id);
-            }}
+            onQuestion={goToQuestion}
           />
         </Body>
         <Foot>
