@@ -80,6 +80,34 @@ step('a column is dragged onto its box on the page', async () => {
   await drawnAgain(page, before);
 });
 
+step('whichever box is being changed, the page looks the same', async () => {
+  const canvas = page.locator('canvas[data-drawn]').first();
+  /** How many colour values of the page are dark, and how many are others than the last time that they were looked at. */
+  const look = (): Promise<{ values: number; dark: number; changed: number }> =>
+    canvas.evaluate((element) => {
+      const { width, height } = element as HTMLCanvasElement;
+      const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height);
+      const seen = window as unknown as { seen?: Uint8ClampedArray };
+      const before = seen.seen ?? data;
+      seen.seen = data;
+      return {
+        values: data.length,
+        dark: data.filter((value) => value < 100).length,
+        changed: data.filter((value, at) => Math.abs(value - before[at]!) > 32).length,
+      };
+    });
+  const choose = async (label: RegExp): ReturnType<typeof look> => {
+    const before = await timesDrawn(page);
+    await row(label).click();
+    await drawnAgain(page, before);
+    return look();
+  };
+  const { values, dark } = await choose(/^Name of the tenant/);
+  expect(dark).toBeGreaterThan(100);
+  expect(dark).toBeLessThan(values / 5);
+  expect((await choose(/^A shed up to/)).changed).toBe(0);
+});
+
 step('the worst case and the row of the source stand beside the page', async () => {
   await page.getByText('Saved', { exact: true }).waitFor();
   await page.locator('h1').click();

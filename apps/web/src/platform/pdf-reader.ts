@@ -140,13 +140,14 @@ export async function thumbnailsOf(
   }
 }
 
-/** Shows what was drawn aside. */
-export function showDrawn(drawn: HTMLCanvasElement, canvas: HTMLCanvasElement): void {
+/** Shows what was drawn aside, one over the other. */
+export function showDrawn(drawn: readonly HTMLCanvasElement[], canvas: HTMLCanvasElement): void {
+  const { width, height } = drawn[0]!;
   // Its size is said only where it is another one: saying it lays the page out anew.
-  if (canvas.width !== drawn.width) canvas.width = drawn.width;
-  if (canvas.height !== drawn.height) canvas.height = drawn.height;
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
   const ink = canvas.getContext('2d');
-  ink?.clearRect(0, 0, drawn.width, drawn.height);
-  ink?.drawImage(drawn, 0, 0);
+  ink?.clearRect(0, 0, width, height);
+  for (const one of drawn) ink?.drawImage(one, 0, 0);
 }
 export type { PDFDocumentProxy };

@@ -1,16 +1,4 @@
-import type {
-  Column,
-  CopyStamp,
-  Field,
-  FieldMap,
-  FieldValues,
-  FillContext,
-  FilledCopy,
-  FillNote,
-  Finish,
-  SourceRecord,
-  Stamp,
-} from '@mailbag/core';
+import type { Column, CopyStamp, Field, FieldMap, FieldValues, FillContext, FillNote, Finish, SourceRecord, Stamp } from '@mailbag/core';
 import { CombinedFile, RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
 import { browserFonts, noFonts } from './browser-fonts';
 
@@ -29,9 +17,11 @@ export interface PreviewWish {
   context: FillContext;
   /** What stands in the fields in place of what the rules make of the record. Left out: that. */
   values?: FieldValues | null;
+  /** Fields that are being changed: what they show comes in a file of its own, where the copy comes apart. */
+  apart?: readonly string[];
 }
 /** Copies of several records in one file, as they look: flattened, each with all of its pages. */
-export interface SheetWish extends Omit<PreviewWish, 'finish' | 'record' | 'context' | 'values'> {
+export interface SheetWish extends Omit<PreviewWish, 'finish' | 'record' | 'context' | 'values' | 'apart'> {
   /** Each with pictures of its own, by field. */
   copies: readonly { record: SourceRecord; context: FillContext; images: Readonly<Record<string, Uint8Array>> }[];
 }
@@ -43,18 +33,23 @@ export interface PreviewTemplate {
   stamps: readonly Stamp[];
 }
 
-type Asked<Wish extends PreviewWish | SheetWish> = Omit<Wish, 'columns'> & {
+type Asked<Wish extends PreviewWish | SheetWish> = Omit<Wish, 'columns' | 'images'> & {
   id: number;
   /** Of a template that is not here yet. */
   sent?: PreviewTemplate;
   /** Left out: those of the request before. */
   columns?: readonly Column[];
+  images?: PreviewWish['images'];
 };
 export type PreviewRequest = Asked<PreviewWish> | Asked<SheetWish>;
-/** `notes`: those of each copy. */
-export type PreviewAnswer = { id: number; bytes: Uint8Array; notes: FillNote[][] } | { id: number; error: string };
+/**
+ * `bytes`: null where they are those of the answer before that had a layer. `layer`: what lies over them; null: nothing. `notes`: those of each copy.
+ */
+export type PreviewAnswer =
+  { id: number; bytes: Uint8Array | null; layer: Uint8Array | null; notes: FillNote[][] } | { id: number; error: string };
 
 let columns: readonly Column[] = [];
+let images: PreviewWish['images'] = {};
 const templates = new Map<string, PreviewTemplate>();
 
 interface Ready {
@@ -91,25 +86,60 @@ async function fillerFor(
   return filler;
 }
 
+/** What a copy shows beside the fields that are being changed, and all that it was made from. */
+interface Rest {
+  key: string;
+  images: PreviewWish['images'];
+  filler: Promise<RecordFiller>;
+  bytes: Uint8Array;
+  notes: FillNote[];
+}
+let rest: Rest | null = null;
+/** The one that was sent last. */
+let sentRest: Rest | null = null;
+
+interface Made {
+  bytes: Uint8Array;
+  /** What lies over it. */
+  over: { rest: Rest; layer: Uint8Array } | null;
+  notes: FillNote[][];
+}
+
+/** A copy in two where it comes apart, the first of them made only when it is another one than before; else as a whole. */
+function preview(filler: RecordFiller, values: FieldValues, { template, context, images, apart = [] }: PreviewWish): Made {
+  const layers = apart.length > 0 ? filler.layers(values, new Set(apart), context) : null;
+  if (!layers) {
+    const { bytes, notes } = filler.fillValues(values, context);
+    return { bytes, over: null, notes: [notes] };
+  }
+  const key = JSON.stringify([template, context, layers.key]);
+  const { filler: compiled } = ready.get(template)!;
+  if (rest?.key !== key || rest.filler !== compiled || rest.images !== images) {
+    const { bytes, notes } = layers.rest();
+    rest = { key, images, filler: compiled, bytes, notes };
+  }
+  return { bytes: rest.bytes, over: { rest, layer: layers.layer.bytes }, notes: [[...rest.notes, ...layers.layer.notes]] };
+}
+
 /** A copy; made again with further faces when the form itself shows characters that no value has, such as those of its options. */
-async function filled(wish: PreviewWish): Promise<FilledCopy> {
+async function filled(wish: PreviewWish): Promise<Made> {
   const { template, map, columns, record, context, images, values: given } = wish;
   const row = rowReader(columns)(record);
-  const fill = async (characters: readonly string[]): Promise<FilledCopy> =>
-    (await fillerFor(wish, characters)).withMap(map).withImages(images).fillValues(values, context);
+  const fill = async (characters: readonly string[]): Promise<Made> =>
+    preview((await fillerFor(wish, characters)).withMap(map).withImages(images), values, wish);
   const values = given ?? evaluateMap(templates.get(template)!.fields, map, row, context).values;
   const needed = foreign(values);
-  const copy = await fill(needed);
-  const missing = copy.notes.flatMap(({ characters }) => characters);
-  return missing.length > 0 ? fill([...needed, ...missing]) : copy;
+  const made = await fill(needed);
+  const missing = made.notes.flat().flatMap(({ characters }) => characters);
+  return missing.length > 0 ? fill([...needed, ...missing]) : made;
 }
 
 /** The copies of several records in one file: the art of the form is in it once, and read once. */
-async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: FillNote[][] }> {
+async function sheetOf(wish: SheetWish): Promise<Made> {
   const { template, map, columns, copies, images } = wish;
   const read = rowReader(columns);
   const { fields } = templates.get(template)!;
-  const fill = async (characters: readonly string[]): Promise<{ bytes: Uint8Array; notes: FillNote[][] }> => {
+  const fill = async (characters: readonly string[]): Promise<Made> => {
     const filler = (await fillerFor({ ...wish, finish: 'flattened' }, characters)).withMap(map).withImages(images);
     const blocks: Uint8Array[] = [];
     const combined = new CombinedFile((bytes) => void blocks.push(bytes.slice()));
@@ -117,7 +147,7 @@ async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: Fil
       filler.addTo(combined, read(record), String(at + 1), { ...context, ...(Object.keys(own).length > 0 && { images: own }) }),
     );
     combined.end();
-    return { bytes: new Uint8Array(await new Blob(blocks as BlobPart[]).arrayBuffer()), notes };
+    return { bytes: new Uint8Array(await new Blob(blocks as BlobPart[]).arrayBuffer()), over: null, notes };
   };
   const needed = copies.flatMap(({ record, context }) => foreign(evaluateMap(fields, map, read(record), context).values));
   const made = await fill(needed);
@@ -125,16 +155,24 @@ async function sheetOf(wish: SheetWish): Promise<{ bytes: Uint8Array; notes: Fil
   return missing.length > 0 ? fill([...needed, ...missing]) : made;
 }
 
+function answer(id: number, { bytes, over, notes }: Made): void {
+  const isKnown = over !== null && over.rest === sentRest;
+  if (over) sentRest = over.rest;
+  const layer = over?.layer ?? null;
+  self.postMessage({ id, bytes: isKnown ? null : bytes, layer, notes } satisfies PreviewAnswer, {
+    // The rest stays here too.
+    transfer: [over ? layer! : bytes].map(({ buffer }) => buffer),
+  });
+}
+
 self.onmessage = (event: MessageEvent<PreviewRequest>) => {
   const { id, sent, ...asked } = event.data;
   if (sent) templates.set(asked.template, sent);
   columns = asked.columns ?? columns;
-  const made =
-    'copies' in asked
-      ? sheetOf({ ...asked, columns })
-      : filled({ ...asked, columns }).then(({ bytes, notes }) => ({ bytes, notes: [notes] }));
+  images = asked.images ?? images;
+  const made = 'copies' in asked ? sheetOf({ ...asked, columns, images }) : filled({ ...asked, columns, images });
   made.then(
-    ({ bytes, notes }) => self.postMessage({ id, bytes, notes } satisfies PreviewAnswer, { transfer: [bytes.buffer] }),
+    (copy) => answer(id, copy),
     (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),
   );
 };

@@ -11,6 +11,8 @@ import type { Field } from '../pdf/field.js';
 import { stampLine } from './stamp-lines.js';
 import { isFillable } from '../pdf/field.js';
 import { fillCopy, measureCopy } from '../pdf/fill/fill.js';
+import type { CopyLayers } from '../pdf/fill/layers.js';
+import { copyLayers } from '../pdf/fill/layers.js';
 import type { FillOptions } from '../pdf/fill/fill-options.js';
 import type { FieldValues, FillNote } from '../pdf/value.js';
 
@@ -80,6 +82,13 @@ export class RecordFiller {
       ...this.told(context),
       ...(protect ? { protect } : {}),
     });
+  }
+
+  /** The copy of values in two, for looking at it while some fields are being changed. Null: it does not come apart. @see copyLayers */
+  layers(values: FieldValues, fields: ReadonlySet<string>, context: FillContext): CopyLayers | null {
+    const layers = copyLayers(this.compiled, values, fields, this.told(context));
+    const fits = Object.entries(this.fits).filter(([field]) => !fields.has(field));
+    return layers && { ...layers, key: JSON.stringify([fits, layers.key]) };
   }
 
   /** What stamps and pictures of a copy are told. */

@@ -23,7 +23,7 @@ export function Thumbnail({ id }: { id: number }) {
       const pdf = await openForDrawing(await api.bytes(`/api/copies/${id}/pdf`));
       const drawn = await drawnPage(pdf, 1, 208);
       await pdf.destroy();
-      if (!stale && canvas.current) showDrawn(drawn, canvas.current);
+      if (!stale && canvas.current) showDrawn([drawn], canvas.current);
     })().catch(() => !stale && setFailed(true));
     return () => {
       stale = true;

@@ -40,7 +40,7 @@ export function PdfPreview({ path, pages: told, name }: { path: string; pages: n
       const pdf = await file.current.pdf;
       if (told === null && !stale) setFound(pdf.numPages);
       const drawn = await drawnPage(pdf, Math.min(number, told ?? pdf.numPages), 700);
-      if (!stale && canvas.current) showDrawn(drawn, canvas.current);
+      if (!stale && canvas.current) showDrawn([drawn], canvas.current);
     })().catch(() => !stale && setFailed(true));
     return () => {
       stale = true;

@@ -6,7 +6,7 @@ import type { PdfPagesProps } from '../page/pdf-pages';
 import { PdfPages } from '../page/pdf-pages';
 import { useFilled } from './use-filled';
 
-interface Props extends Omit<PdfPagesProps, 'bytes' | 'pages' | 'fields'> {
+interface Props extends Omit<PdfPagesProps, 'bytes' | 'layer' | 'pages' | 'fields'> {
   template: TemplateDetail;
   map: FieldMap;
   record: SourceRecord | null;
@@ -16,13 +16,15 @@ interface Props extends Omit<PdfPagesProps, 'bytes' | 'pages' | 'fields'> {
   sourceId: number | null;
   /** What stands in the fields in place of what the rules make of the record; null: that. */
   values: FieldValues | null;
+  /** Fields that are being changed. */
+  changing: readonly string[];
   /** Is told what is to be known of the values, each time that it is something else. */
   onNotes: (notes: readonly FillNote[]) => void;
 }
 
 /** The pages of a template as one record fills them. What is drawn anew here draws nothing else on the screen anew. */
-export function FilledPages({ template, map, record, columns, context, output, sourceId, values, onNotes, ...pages }: Props) {
-  const { bytes, notes, error } = useFilled(template, map, record, columns, context, output, sourceId, values);
+export function FilledPages({ template, map, record, columns, context, output, sourceId, values, changing, onNotes, ...pages }: Props) {
+  const { bytes, layer, notes, error } = useFilled(template, map, record, columns, context, output, sourceId, values, changing);
   const told = JSON.stringify(notes);
   useEffect(() => {
     onNotes(JSON.parse(told) as FillNote[]);
@@ -30,7 +32,7 @@ export function FilledPages({ template, map, record, columns, context, output, s
   return (
     <>
       {error && <Notice tone="brick">{error}</Notice>}
-      <PdfPages bytes={bytes} pages={template.pageSizes} fields={template.fieldList} {...pages} />
+      <PdfPages bytes={bytes} layer={layer} pages={template.pageSizes} fields={template.fieldList} {...pages} />
     </>
   );
 }

@@ -5,16 +5,20 @@ import type { UseQueryOptions } from '@tanstack/react-query';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { queries } from '../../api/queries';
+import type { FilledPreview } from '../../platform/preview';
 import { fillPreview } from '../../platform/preview';
 
 export interface Filled {
   /** The filled copy; before the first one the template itself. */
   bytes: Uint8Array | null;
+  /** What is drawn over it; null: nothing. */
+  layer: Uint8Array | null;
   evaluation: Evaluation | null;
   notes: FillNote[];
   error: string | null;
 }
 
+const NOTHING: readonly string[] = [];
 const NONE: Readonly<Record<string, Uint8Array>> = {};
 
 /** The record whose own pictures are wanted, and where they come from. */
@@ -67,6 +71,7 @@ export function usePictures(
  * The filled copy of one record, made by core in a worker, anew at every change. Only the newest wish is answered.
  * @param sourceId where pictures come from that the record names; null: from nowhere
  * @param values what stands in the fields in place of what the rules make of the record; null: that
+ * @param apart fields that are being changed: what they show is drawn over the rest, which stays
  */
 export function useFilled(
   template: TemplateDetail | undefined,
@@ -77,9 +82,10 @@ export function useFilled(
   { finish = 'flattened', stamp = null, pictures }: OutputPlan,
   sourceId: number | null,
   values: FieldValues | null = null,
+  apart: readonly string[] = NOTHING,
 ): Filled {
   const { data: pdf } = useQuery({ ...queries.templatePdf(template?.id ?? 0, template?.revisionId ?? 0), enabled: template !== undefined });
-  const [made, setMade] = useState<{ key: string; bytes: Uint8Array; notes: FillNote[]; error: string | null } | null>(null);
+  const [made, setMade] = useState<(FilledPreview & { key: string; error: string | null }) | null>(null);
   const wish = useRef(0);
   const images = usePictures(template?.id, pictures, { sourceId, record, columns });
   const evaluation = useMemo(
@@ -96,13 +102,13 @@ export function useFilled(
     if (!pdf || !template || !record) return;
     const mine = ++wish.current;
     fillPreview(
-      { template: key, map, finish, stamp, images, columns, record, context, values },
+      { template: key, map, finish, stamp, images, columns, record, context, values, apart },
       { pdf, fields: template.fieldList, stamps: template.stamps },
     ).then(
-      ({ bytes, notes }) => mine === wish.current && setMade({ key, bytes, notes, error: null }),
-      (error: Error) => mine === wish.current && setMade({ key, bytes: pdf, notes: [], error: error.message }),
+      (filled) => mine === wish.current && setMade({ key, ...filled, error: null }),
+      (error: Error) => mine === wish.current && setMade({ key, bytes: pdf, layer: null, notes: [], error: error.message }),
     );
-  }, [pdf, key, template, map, finish, stamp, images, columns, record, context, values]);
-  const isMine = made?.key === key;
-  return { bytes: isMine ? made.bytes : (pdf ?? null), evaluation, notes: isMine ? made.notes : [], error: isMine ? made.error : null };
+  }, [pdf, key, template, map, finish, stamp, images, columns, record, context, values, apart]);
+  const { bytes = pdf ?? null, layer = null, notes = [], error = null } = made?.key === key ? made : {};
+  return { bytes, layer, evaluation, notes, error };
 }

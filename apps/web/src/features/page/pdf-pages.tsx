@@ -9,6 +9,8 @@ import { usePdf } from './use-pdf';
 export interface PdfPagesProps {
   /** What is drawn; null while it is not there yet. */
   bytes: Uint8Array | null;
+  /** A file of like pages that is drawn over it; null: none. */
+  layer?: Uint8Array | null;
   pages: readonly PageSize[];
   fields: readonly Field[];
   chosen?: string | null;
@@ -33,6 +35,7 @@ const NONE: readonly string[] = [];
 /** Pages drawn by pdf.js, with the boxes of the fields over them. The last picture stays until the next is ready. */
 export function PdfPages({
   bytes,
+  layer = null,
   pages,
   fields,
   chosen = null,
@@ -47,7 +50,7 @@ export function PdfPages({
 }: PdfPagesProps) {
   const ground = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(600);
-  const { pdf, failed } = usePdf(bytes);
+  const { pdf, over: above, failed } = usePdf(bytes, layer);
 
   useEffect(() => {
     const watch = new ResizeObserver(([entry]) => entry && setRoom(entry.contentRect.width));
@@ -82,7 +85,7 @@ export function PdfPages({
           aria-label={`Page ${index + 1} of ${pages.length}`}
           role="group"
         >
-          <PageCanvas pdf={pdf} number={index + 1} width={page.width * scale} />
+          <PageCanvas pdf={pdf} layer={above} number={index + 1} width={page.width * scale} />
           <FieldBoxes
             widgets={widgets(index + 1)}
             size={page}

@@ -208,6 +208,9 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
 
   /** Boxes of the chosen answer on the template that is shown. */
   const chosenBoxes = chosenEntry ? boxesIn(chosenEntry, template?.id) : [];
+  const told = JSON.stringify(chosenBoxes);
+  /** The same array as long as the same boxes are chosen. */
+  const changing = useMemo(() => JSON.parse(told) as string[], [told]);
   const feeds = (pointed === null ? chosenBoxes : partsOf(pointed)).flatMap((name) => (map?.[name] ? readsColumns(map[name]) : []));
 
   if (templates.length === 0)
@@ -374,6 +377,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               output={plan.output}
               sourceId={plan.sourceId ?? null}
               values={worst?.get(template.id) ?? null}
+              changing={changing}
               onNotes={setNotes}
               chosen={chosenBoxes[0] ?? null}
               also={[...chosenBoxes, ...partsOf(pointed)]}

@@ -100,8 +100,8 @@ export interface CompiledTemplate {
   info: number | null;
   /** Hexadecimal digest of the base, first half of the file identifier. */
   baseId: string;
-  /** All pages in order, for copies combined in one file: their entries, and which plan draws on them. */
-  allPages: { dict: string }[];
+  /** All pages in order: their entries for copies combined in one file, and those among them that say how a page is framed. */
+  allPages: { dict: string; frame: string }[];
   /** Object numbers of the page tree and of what belongs to the document as a whole, which a combined file has of its own. */
   treeObjects: ReadonlySet<number>;
 }
@@ -358,7 +358,7 @@ async function compileWhole(pdf: Uint8Array, options: CompileOptions, file: stri
     root: numberOf(root),
     info: infoNumber,
     baseId,
-    allPages: pages.map((page) => ({ dict: pageEntries(page, base.numbers) })),
+    allPages: pages.map((page) => pageEntries(page, base.numbers)),
     treeObjects: treeObjects(doc, base.numbers),
   };
 }
@@ -378,9 +378,10 @@ function treeObjects(doc: PDFDocument, numbers: ReadonlyMap<PDFRef, number>): Re
 
 /** Attributes that pages inherit from their tree (ISO 32000-2, table 31). */
 const INHERITED = ['Resources', 'MediaBox', 'CropBox', 'Rotate'];
+const FRAME = ['MediaBox', 'CropBox', 'Rotate', 'UserUnit'];
 
 /** The entries of a page for a file that combines many copies: with what it inherits, without its place in the tree, its annotations and tags. */
-function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): string {
+function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): CompiledTemplate['allPages'][number] {
   const dict = page.node.clone(page.doc.context);
   for (const key of INHERITED) {
     const value = pageEntry(page, key);
@@ -388,5 +389,9 @@ function pageEntries(page: PDFPage, numbers: ReadonlyMap<PDFRef, number>): strin
   }
   for (const key of dict.keys())
     if (['Parent', 'Annots', 'StructParents', 'Tabs', 'AA', 'B', 'Metadata', 'PieceInfo'].includes(nameText(key))) dict.delete(key);
-  return objectText(dict, numbers);
+  const frame = FRAME.flatMap((key) => {
+    const value = dict.get(PDFName.of(key));
+    return value ? [`/${key} ${objectText(value, numbers)}`] : [];
+  }).join('');
+  return { dict: objectText(dict, numbers), frame };
 }
