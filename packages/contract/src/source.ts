@@ -240,6 +240,17 @@ export class PictureNameRequest {
   name!: string;
 }
 
+/** A page of the names of pictures, in the order of their names. */
+export class PictureNamesAnswer {
+  @IsNumber()
+  total!: number;
+
+  /** As they are compared: without folders, in small letters. */
+  @IsArray()
+  @IsString({ each: true })
+  names!: string[];
+}
+
 /** What became of pictures that were sent. */
 export class SourcePicturesAnswer {
   /** How many the source has now. */

@@ -77,6 +77,10 @@ test('each copy has the picture that its record names, out of a folder or a zip;
     refusedCount: 2,
   });
   expect(await mailbag.client.get(`/api/sources/${source}`)).toMatchObject({ pictures: 2 });
+  const names = (from: number): Promise<object> => mailbag.client.get(`/api/sources/${source}/picture-names?from=${from}&count=1`);
+  expect([await names(0), await names(1), await names(2)]).toEqual(
+    [['ada.png'], ['bo.png'], []].map((found) => ({ total: 2, names: found })),
+  );
   expect(await shares(mailing)).toEqual({ Ada: 0.3, Bo: 0.7, Cy: 0 });
   expect(Buffer.from(await mailbag.client.bytes(`/api/sources/${source}/pictures?name=Ada`))).toEqual(Buffer.from(picture(0.3)));
 });

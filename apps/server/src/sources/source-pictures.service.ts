@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { SourcePicturesAnswer } from '@mailbag/contract';
+import type { PictureNamesAnswer, SourcePicturesAnswer } from '@mailbag/contract';
 import { MailbagError, assertImage, isMailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { Entry, ZipFile } from 'yauzl';
@@ -89,6 +89,12 @@ export class SourcePictures {
       return arriving.refuse(entry.fileName, 'it is damaged');
     }
     await arriving.take(key, entry.fileName);
+  }
+
+  /** Names of the pictures of a source, which its list holds in their order. @throws MailbagError not-found */
+  async names(id: number, from: number, count: number): Promise<PictureNamesAnswer> {
+    const names = [...(await readPictureList(await this.sources.pictureList(id))).keys()];
+    return { total: names.length, names: names.slice(from, from + count) };
   }
 
   /** The picture that a record names. @throws MailbagError not-found */

@@ -4,6 +4,7 @@ import {
   LookupAnswer,
   LookupRequest,
   PictureNameRequest,
+  PictureNamesAnswer,
   RecordsAnswer,
   SourceFileAnswer,
   SourcePicturesAnswer,
@@ -103,6 +104,17 @@ export class SourcesController {
   @WithoutValues()
   async picture(@Param('id', ParseIntPipe) id: number, @Query() { name }: PictureNameRequest): Promise<StreamableFile> {
     return streamed(await this.pictures.named(id, name), 'The picture', { type: 'application/octet-stream' });
+  }
+
+  @Answers(PictureNamesAnswer)
+  @Get(':id/picture-names')
+  @WithoutValues((answer: PictureNamesAnswer) => ({ ...answer, names: [] }))
+  pictureNames(
+    @Param('id', ParseIntPipe) id: number,
+    @Query('from', ParseIntPipe) from: number,
+    @Query('count', ParseIntPipe) count: number,
+  ): Promise<PictureNamesAnswer> {
+    return this.pictures.names(id, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 
   @Delete(':id/pictures')

@@ -33,6 +33,7 @@ import type {
   OfficeRequest,
   PaperWaiting,
   PicksAnswer,
+  PictureNamesAnswer,
   PeopleAnswer,
   PrintRunDetail,
   PrintRunSummary,
@@ -78,6 +79,9 @@ export interface SentMessage {
 }
 
 /** Every question to the server, with the key under which its answer is kept. */
+/** Names that are read at a time. */
+const PICTURES_A_PAGE = 60;
+
 export const queries = {
   account: () => queryOptions({ queryKey: ['account'], queryFn: () => api.get<AccountAnswer>('/api/account'), staleTime: Infinity }),
   desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
@@ -135,6 +139,14 @@ export const queries = {
       queryKey: ['sources', source, 'picture', name],
       queryFn: () => api.bytes(`/api/sources/${source}/pictures?name=${encodeURIComponent(name)}`).catch(() => null),
       retry: false,
+    }),
+  pictureNames: (source: number, total: number) =>
+    infiniteQueryOptions({
+      queryKey: ['sources', source, 'picture-names', total],
+      initialPageParam: 0,
+      queryFn: ({ pageParam }) =>
+        api.get<PictureNamesAnswer>(`/api/sources/${source}/picture-names?from=${pageParam}&count=${PICTURES_A_PAGE}`),
+      getNextPageParam: ({ total: all }, pages) => (pages.length * PICTURES_A_PAGE < all ? pages.length * PICTURES_A_PAGE : undefined),
     }),
   picture: (fileId: string) =>
     queryOptions({ queryKey: ['picture', fileId], queryFn: () => api.bytes(`/api/mailings/pictures/${fileId}`), staleTime: Infinity }),

@@ -10,6 +10,7 @@ import { Confirm } from '../../ui/confirm';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { counted } from '../when';
+import { PictureGrid } from './picture-grid';
 
 const isPicture = ({ name }: File): boolean => /\.(png|jpe?g)$/i.test(name);
 
@@ -89,6 +90,7 @@ export function SourcePictures({ sourceId, count }: { sourceId: number; count: n
           {answer.refusedCount > 0 && ` ${counted(answer.refusedCount, 'file')} left out. ${answer.refused.slice(0, 5).join('; ')}.`}
         </Notice>
       )}
+      {count > 0 && <PictureGrid sourceId={sourceId} count={count} />}
     </Stack>
   );
 }

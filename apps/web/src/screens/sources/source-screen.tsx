@@ -180,7 +180,7 @@ export default function SourceScreen() {
       {!hasRecords && source.state === 'reading' && <Loading what="the records" />}
       {!hasRecords && source.state === 'failed' && <Empty title="The records could not be read">{source.error?.message}</Empty>}
       {view === 'pictures' && (
-        <div style={{ padding: 16, maxWidth: 640 }}>
+        <div style={{ padding: 16, overflow: 'auto' }}>
           <SourcePictures sourceId={source.id} count={source.pictures} />
         </div>
       )}
