@@ -47,6 +47,9 @@ export async function signInTo(
   await page.getByRole('link', { name: place, exact: true }).first().click();
 }
 
-/** The row of an answer in the fill sheet. @param label its words, whole where they are no pattern */
+/** The row of an answer in the fill sheet, which is called by its words, rule, value and mark. @param label its words, whole where they are no pattern */
 export const sheetRow = (page: Page, label: string | RegExp): Locator =>
-  page.getByRole('region', { name: 'Fill sheet' }).getByRole('button', { name: label, exact: true }).first();
+  page
+    .getByRole('treegrid', { name: 'Answers of the packet' })
+    .getByRole('row', { name: typeof label === 'string' ? new RegExp(`^${label.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}( |$)`) : label })
+    .first();

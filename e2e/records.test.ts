@@ -185,7 +185,7 @@ step(
     await page.getByRole('option', { name: 'windows-1252' }).click();
     await rows.getByRole('cell', { name: 'München' }).waitFor();
     await button('Read the records').click();
-    await button('How PLZ is read').click();
+    await button(/^PLZ .*: how it is read$/).click();
     await page
       .getByRole('complementary', { name: 'Column PLZ' })
       .getByRole('button', { name: /Found out: postal code/ })

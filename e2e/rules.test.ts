@@ -73,9 +73,10 @@ afterAll(async () => {
 
 const step = storyOn(() => ({ page, faults }));
 const row = (label: string | RegExp): Locator => sheetRow(page, label);
+const sheet = (): Locator => page.getByRole('treegrid', { name: 'Answers of the packet' });
 
 /** Goes on with a key until something has the focus. It is looked for by its role once, and again only when it was drawn anew. */
-async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab', most: number): Promise<void> {
+async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab' | 'ArrowDown', most: number): Promise<void> {
   await target.waitFor();
   let element = (await target.elementHandle())!;
   for (let presses = 0; presses < most; presses++) {
@@ -87,6 +88,14 @@ async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab', most: number): Pr
   throw new Error(`${key} never comes to ${String(target)}`);
 }
 const tabTo = (target: Locator): Promise<void> => goTo(target, 'Tab', 200);
+/** The sheet is one stop of Tab: from the editor of a rule Escape leads back to its row, and arrows from row to row. */
+async function arrowTo(label: string): Promise<void> {
+  const focused = sheet().locator('[role=row]:focus');
+  await page.keyboard.press('Escape');
+  if ((await focused.count()) === 0) await tabTo(sheet().locator('[role=row][tabindex="0"]'));
+  await page.keyboard.press('Home');
+  await goTo(row(label), 'ArrowDown', 200);
+}
 /** The first of a choice. */
 const FIRST = '';
 /** Opens a choice, which is called by its value and its label, types the beginning of one and takes it. */
@@ -133,7 +142,7 @@ const makings: [box: string, make: () => Promise<void>, value: string][] = [
 step('each kind of rule is chosen, put together and seen at work with keys alone', async () => {
   for (const [box, make, value] of makings) {
     const label = `Box of ${box.toLowerCase()}`;
-    await tabTo(row(label));
+    await arrowTo(label);
     await page.keyboard.press('Enter');
     await page.getByRole('group', { name: /^Rule for/ }).waitFor();
     await make();
@@ -144,7 +153,7 @@ step('each kind of rule is chosen, put together and seen at work with keys alone
     await page.keyboard.press('Enter');
     await page.getByRole('group', { name: /^Rule for/ }).waitFor({ state: 'detached' });
   }
-  await tabTo(row('Tick for a shed'));
+  await arrowTo('Tick for a shed');
   await page.keyboard.press('Enter');
   await choose('Column', 'Shed');
   await row('Tick for a shed').getByText('ticked', { exact: true }).waitFor();
@@ -153,7 +162,7 @@ step('each kind of rule is chosen, put together and seen at work with keys alone
 
 step('a rule that cannot be worked out for a record is a stop with its sentence', async () => {
   await page.keyboard.press('Escape');
-  await tabTo(row('Box of number'));
+  await arrowTo('Box of number');
   await page.keyboard.press('Enter');
   await choose('Number: column', 'Town');
   await page.getByText('“Larkmere” is not a number', { exact: false }).first().waitFor();

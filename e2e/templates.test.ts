@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
-import { openBrowser, openPage, signInTo } from './browser.js';
+import { openBrowser, openPage, sheetRow, signInTo } from './browser.js';
 import { membershipForm, paperForm } from './membership-form.js';
 import { storyOn } from './steps.js';
 
@@ -108,7 +108,7 @@ step('the mailing is taken over with its map, what has no field any more is name
   await button('Take over', mailings).click();
   await button('Take back', mailings).waitFor();
   await mailings.getByRole('link', { name: 'Members 2028' }).click();
-  await region('Fill sheet').getByRole('button', { name: 'Date of birth', exact: true }).waitFor();
+  await sheetRow(page, 'Date of birth').waitFor();
   await page.goBack();
   await page.getByText('No mailing fills it any more.').waitFor();
 });

@@ -10,10 +10,10 @@ import { GlobalStyle } from './global-style';
 import { InvitationScreen } from './screens/account/invitation-screen';
 import { SignInAgain } from './screens/account/sign-in-again';
 import { SignInScreen } from './screens/account/sign-in-screen';
-import { Crumbs } from './screens/shell/crumbs';
+import { Crumbs, useCrumbs } from './screens/shell/crumbs';
 import { Shell } from './screens/shell/shell';
 import { Button } from './ui/button';
-import { Empty } from './ui/layout';
+import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { resumeDesks } from './features/editing/kept-desks';
@@ -64,6 +64,16 @@ function OverValues({ seesValues }: { seesValues: boolean }) {
   );
 }
 
+function NothingHere() {
+  useCrumbs({ text: 'There is nothing here' });
+  return (
+    <Screen>
+      <Head title="There is nothing here" />
+      <Empty title="The address leads nowhere">Choose a place in the menu.</Empty>
+    </Screen>
+  );
+}
+
 function Screens() {
   const location = useLocation();
   const { data, error, refetch } = useQuery(queries.account());
@@ -111,7 +121,7 @@ function Screens() {
           <Route path="ledger" element={<LedgerScreen />} />
           <Route path="paper/:id?" element={<PaperScreen />} />
           <Route path="settings/:part?" element={<SettingsScreen />} />
-          <Route path="*" element={<Empty title="There is nothing here">The address leads nowhere. Choose a place on the left.</Empty>} />
+          <Route path="*" element={<NothingHere />} />
         </Route>
       </Routes>
     </RightsProvider>
@@ -122,7 +132,8 @@ export function App() {
   return (
     <QueryClientProvider client={client}>
       <GlobalStyle />
-      <BrowserRouter>
+      {/* What stands in the address is there at once, as what is typed is. */}
+      <BrowserRouter useTransitions={false}>
         <Crumbs>
           <Suspense fallback={<Loading what="the screen" />}>
             <Screens />

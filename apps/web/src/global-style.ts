@@ -1,5 +1,5 @@
 import { createGlobalStyle } from 'styled-components';
-import { color, font } from './theme';
+import { color, font, narrow } from './theme';
 
 export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }
@@ -14,6 +14,9 @@ export const GlobalStyle = createGlobalStyle`
   button, input, textarea, select { font: inherit; color: inherit; }
   svg { display: block; flex: none; stroke-width: 1.75; }
   code, .mono { font-family: ${font.mono}; font-size: 12px; }
+  /* A heading has the focus where a screen begins; nothing is done with it. */
+  h1:focus-visible { outline: none; }
+  ${narrow} { body { overflow: auto; } }
   :focus-visible { outline: 2px solid ${color.plum}; outline-offset: 1px; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `;

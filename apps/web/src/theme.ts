@@ -43,3 +43,9 @@ export const font = {
 export const radius = '6px';
 export const shadow = '0 6px 24px rgba(34, 48, 60, 0.22)';
 export const motion = '140ms ease-out';
+
+/** Narrower than this, or as much as zoomed, places stand in a menu and panes behind each other (WCAG 2.2, 1.4.10). */
+const NARROW = 1023;
+export const narrowQuery = `(max-width: ${NARROW}px)`;
+/** For what is laid out otherwise there. */
+export const narrow = `@media ${narrowQuery}`;

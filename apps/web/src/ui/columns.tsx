@@ -1,12 +1,15 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { color } from '../theme';
+import { color, narrow } from '../theme';
 import { Card } from './layout';
 
 /** Cards beside each other: what is worked on, and what is to be known about it. */
 export const Columns = styled.div<{ $columns?: string }>`
   display: grid;
   grid-template-columns: ${({ $columns = 'minmax(0, 640px) minmax(0, 320px)' }) => $columns};
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   gap: 16px;
   align-items: start;
 `;
@@ -21,6 +24,9 @@ export const Padded = styled(Card)`
 export const Fields = styled.div<{ $columns?: string }>`
   display: grid;
   grid-template-columns: ${({ $columns = '1fr 1fr' }) => $columns};
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   gap: 12px;
   align-items: start;
 `;

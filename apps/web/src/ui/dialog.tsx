@@ -18,6 +18,9 @@ export const Box = styled(Dialog)`
   box-shadow: ${shadow};
   padding: 20px;
   width: 440px;
+  max-width: calc(100vw - 16px);
+  max-height: calc(100dvh - 16px);
+  overflow: auto;
   display: flex;
   flex-direction: column;
   gap: 12px;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { color, radius } from '../theme';
+import { color, narrow, radius } from '../theme';
 
 /** The working part of a screen: fills the frame, its panes scroll. */
 export const Screen = styled.div`
@@ -8,6 +8,9 @@ export const Screen = styled.div`
   flex-direction: column;
   min-height: 0;
   height: 100%;
+  ${narrow} {
+    height: auto;
+  }
 `;
 const HeadLine = styled.header`
   display: flex;
@@ -22,6 +25,13 @@ const HeadLine = styled.header`
   }
   & > .fill {
     flex: 1;
+  }
+  ${narrow} {
+    flex-wrap: wrap;
+    & > h1 {
+      white-space: normal;
+      overflow-wrap: anywhere;
+    }
   }
 `;
 export function Head({ title, note, children }: { title: ReactNode; note?: ReactNode; children?: ReactNode }) {
@@ -43,13 +53,9 @@ export const Scroll = styled.div`
   flex: 1;
   min-height: 0;
   overflow: auto;
-`;
-export const Split = styled.div<{ $columns: string }>`
-  flex: 1;
-  min-height: 0;
-  display: grid;
-  grid-template-columns: ${({ $columns }) => $columns};
-  border-top: 1px solid ${color.line};
+  ${narrow} {
+    max-height: 100dvh;
+  }
 `;
 export const Pane = styled.section`
   min-height: 0;
@@ -71,6 +77,9 @@ export const Bar = styled.div`
   flex: none;
   & > .fill {
     flex: 1;
+  }
+  ${narrow} {
+    flex-wrap: wrap;
   }
 `;
 export const Card = styled.section`
@@ -96,6 +105,9 @@ export const Row = styled.div<{ $gap?: number }>`
   align-items: center;
   gap: ${({ $gap = 8 }) => $gap}px;
   min-width: 0;
+  ${narrow} {
+    flex-wrap: wrap;
+  }
 `;
 /** Names on the left, what they stand for on the right. */
 export const Facts = styled.dl<{ $names?: string }>`

@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { color, font } from '../../theme';
+import { color, font, narrow } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { Empty, Facts, Row, Small, Stack } from '../../ui/layout';
@@ -26,6 +26,11 @@ const Side = styled.aside`
   flex-direction: column;
   min-height: 0;
   min-width: 0;
+  ${narrow} {
+    position: fixed;
+    inset: 0;
+    z-index: 30;
+  }
 `;
 const Top = styled.div`
   display: flex;

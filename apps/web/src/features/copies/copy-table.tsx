@@ -1,9 +1,11 @@
 import type { CopyRow } from '@mailbag/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import type { KeyboardEvent } from 'react';
 import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { useLedger } from '../../api/queries';
 import { color, font } from '../../theme';
+import { stopFor } from '../../ui/arrow-stops';
 import { Loading } from '../../ui/loading';
 import { when } from '../when';
 import { StateMark } from './state-mark';
@@ -88,23 +90,32 @@ export function CopyTable({
   useEffect(() => {
     if (hasNextPage && !isFetchingNextPage && last >= rows.length - 30) void fetchNextPage();
   }, [hasNextPage, isFetchingNextPage, last, rows.length, fetchNextPage]);
-  const step = (by: number): void => {
-    const next = rows[rows.findIndex(({ id }) => id === chosen) + by];
-    if (next) onChoose(next.id);
+  const at = rows.findIndex(({ id }) => id === chosen);
+  // The chosen one comes into view, also one that an address names; then it stays where it is while others come in.
+  const shown = useRef<number | null>(null);
+  useEffect(() => {
+    if (at >= 0 && shown.current !== chosen) virtual.scrollToIndex(at);
+    if (at >= 0) shown.current = chosen;
+  }, [chosen, at, virtual]);
+  const onKeyDown = (event: KeyboardEvent): void => {
+    // Without a choice Down comes to the first, and Up as well.
+    const to = at < 0 && event.key.startsWith('Arrow') ? stopFor('Home', 0, rows.length) : stopFor(event.key, at, rows.length);
+    if (to === null || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    onChoose(rows[to]!.id);
   };
   if (!data) return <Loading what="the ledger" />;
+  if (rows.length === 0) return <Frame>{empty}</Frame>;
   return (
     <Frame
       ref={frame}
       tabIndex={0}
       role="grid"
       aria-label="Copies"
-      onKeyDown={(event) => {
-        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-          event.preventDefault();
-          step(event.key === 'ArrowDown' ? 1 : -1);
-        }
-      }}
+      // More may come than have been read so far (WAI-ARIA 1.2, aria-rowcount).
+      aria-rowcount={hasNextPage ? -1 : rows.length + 1}
+      aria-activedescendant={at >= 0 && items.some(({ index }) => index === at) ? `copy-${chosen}` : undefined}
+      onKeyDown={onKeyDown}
     >
       <Heads $narrow={narrow} $short={ofOneBatch} role="row">
         <span role="columnheader">Code</span>
@@ -114,8 +125,7 @@ export function CopyTable({
         <span role="columnheader">State</span>
         <span role="columnheader">Since</span>
       </Heads>
-      {rows.length === 0 && empty}
-      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {items.map((item) => {
           const copy = rows[item.index]!;
           return (
@@ -124,7 +134,9 @@ export function CopyTable({
               $narrow={narrow}
               $short={ofOneBatch}
               data-row
+              id={`copy-${copy.id}`}
               role="row"
+              aria-rowindex={item.index + 2}
               aria-selected={copy.id === chosen}
               style={{ transform: `translateY(${item.start}px)` }}
               onClick={() => onChoose(copy.id)}

@@ -3,7 +3,7 @@ import { mapProgress } from '@mailbag/core';
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
-import { color } from '../../theme';
+import { color, narrow } from '../../theme';
 import { count, counted } from '../when';
 import { finishWords } from './finish-words';
 
@@ -62,6 +62,12 @@ const Card = styled.nav`
     display: flex;
     align-items: center;
     padding: 0 10px;
+  }
+  ${narrow} {
+    grid-template-columns: repeat(auto-fit, minmax(128px, 1fr));
+    & > .act {
+      padding: 8px 10px;
+    }
   }
 `;
 

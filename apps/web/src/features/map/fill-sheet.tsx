@@ -1,9 +1,14 @@
 import type { Column, Evaluation, Field, FieldMap, FillRule, Work } from '@mailbag/core';
+import { fieldLabel } from '@mailbag/core';
+import type { KeyboardEvent } from 'react';
+import { useState } from 'react';
+import { VisuallyHidden } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
+import { onArrowStops } from '../../ui/arrow-stops';
 import { useLatest } from '../../ui/use-latest';
 import { counted } from '../when';
 import type { FieldMark } from './field-mark';
@@ -12,12 +17,15 @@ import { RuleEditor } from './rules/rule-editor';
 import type { PacketEntry } from './packet-entries';
 import { PlacesList } from './places-list';
 import { answerWords } from './sheet-entries';
-import { SHEET_COLUMNS, SheetRow } from './sheet-row';
+import { SHEET_COLUMNS, SMALL_SCREEN, SheetRow } from './sheet-row';
 
 const Sheet = styled.div`
   & > .head {
     display: grid;
     grid-template-columns: ${SHEET_COLUMNS};
+    ${SMALL_SCREEN} {
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    }
     position: sticky;
     top: 0;
     z-index: 2;
@@ -77,6 +85,17 @@ interface Props {
   distribution: (template: number, field: Field) => React.ReactNode;
 }
 
+const keyOf = ({ template, field }: PacketEntry): string => `${template.id} ${field.name}`;
+
+/** From the editor of a rule back to its row. */
+function backToRow(event: KeyboardEvent<HTMLElement>): void {
+  if (event.key !== 'Escape' || event.defaultPrevented) return;
+  const row = event.currentTarget.previousElementSibling;
+  if (!(row instanceof HTMLElement)) return;
+  event.preventDefault();
+  row.focus();
+}
+
 /** Every answer with its rule and its value for one record, a page a group; the chosen one opens its editor below it. */
 export function FillSheet({
   entries,
@@ -97,29 +116,38 @@ export function FillSheet({
   handing,
   distribution,
 }: Props) {
-  const acts = useLatest({ onChoose, onPoint, onRule });
+  const [stop, setStop] = useState<string | null>(null);
+  const acts = useLatest({ onChoose, onPoint, onRule, onStop: (entry: PacketEntry) => setStop(keyOf(entry)) });
+  const stops = new Set(entries.map(keyOf));
+  /** Tab comes to the row where somebody was last, else to the chosen one, else to the first. */
+  const tabStop =
+    [stop, chosen && `${chosen.template} ${chosen.field}`].find((key) => key && stops.has(key)) ?? (entries[0] && keyOf(entries[0]));
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
   return (
-    <Sheet>
-      <div className="head">
-        <div>Field</div>
-        <div>Filled with</div>
-        <div>{whose}</div>
-        <div />
+    <Sheet role="treegrid" aria-label="Answers of the packet" onKeyDown={onArrowStops}>
+      <div className="head" role="row">
+        <div role="columnheader">Field</div>
+        <div role="columnheader">Filled with</div>
+        <div role="columnheader">{whose}</div>
+        <div role="columnheader">
+          <VisuallyHidden>Mark</VisuallyHidden>
+        </div>
       </div>
       {groups.map((group) => {
         const { template: one, field: first } = group[0]!;
         return [
-          <div className="group" key={`${one.id} ${first.page}`}>
-            {one.name}{' '}
-            <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
-              {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
-            </Small>
-            {group.filter(({ suggested }) => suggested).length > 1 && (
-              <Button changes small look="bare" onPress={() => onAccept(group)}>
-                Accept these {group.filter(({ suggested }) => suggested).length}
-              </Button>
-            )}
+          <div className="group" role="row" aria-level={1} aria-expanded key={`${one.id} ${first.page}`}>
+            <div role="gridcell" aria-colspan={4}>
+              {one.name}{' '}
+              <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
+                {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
+              </Small>
+              {group.filter(({ suggested }) => suggested).length > 1 && (
+                <Button changes small look="bare" onPress={() => onAccept(group)}>
+                  Accept these {group.filter(({ suggested }) => suggested).length}
+                </Button>
+              )}
+            </div>
           </div>,
           ...group.map((entry) => {
             const { field, parts, also, rule, isMixed } = entry;
@@ -133,46 +161,56 @@ export function FillSheet({
                 mark={markFor(entry)}
                 isChosen={isChosen}
                 isPointed={pointed?.template === one.id && pointed.field === field.name}
+                isStop={tabStop === keyOf(entry)}
                 acts={acts}
               />,
               isChosen && (
-                <div className="editor" key={`${one.id} ${field.name} editor`}>
-                  <RuleEditor
-                    field={field}
-                    rule={rule}
-                    columns={columns}
-                    work={work}
-                    locale={locale}
-                    isSeveral={parts.length > 1}
-                    onChange={(next) => onRule(entry, next)}
-                  />
-                  {handing(entry)}
-                  {also.length > 0 && (
-                    <PlacesList entry={entry} evaluations={evaluations} columns={columns} work={work} locale={locale} onRule={onRule} />
-                  )}
-                  {parts.length > 1 && also.length === 0 && (
-                    <AnswerPieces
-                      entry={entry}
-                      map={maps[one.id] ?? {}}
-                      evaluation={evaluation ?? null}
+                <div
+                  className="editor"
+                  role="row"
+                  aria-level={3}
+                  aria-label={`Rule of ${fieldLabel(field)}`}
+                  key={`${one.id} ${field.name} editor`}
+                  onKeyDown={backToRow}
+                >
+                  <div role="gridcell" aria-colspan={4}>
+                    <RuleEditor
+                      field={field}
+                      rule={rule}
                       columns={columns}
                       work={work}
                       locale={locale}
-                      onPiece={(name, next) => onPiece(one.id, name, next)}
-                      onPoint={onPoint}
+                      isSeveral={parts.length > 1}
+                      onChange={(next) => onRule(entry, next)}
                     />
-                  )}
-                  {evaluation?.problems
-                    .filter((problem) => parts.some(({ name }) => name === problem.field))
-                    .slice(0, 1)
-                    .map((problem) => (
-                      <Notice key={problem.field} tone="brick">
-                        {problem.cannot
-                          ? problem.cannot.cannot
-                          : `“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
-                      </Notice>
-                    ))}
-                  {(rule ?? isMixed) && distribution(one.id, parts[0]!)}
+                    {handing(entry)}
+                    {also.length > 0 && (
+                      <PlacesList entry={entry} evaluations={evaluations} columns={columns} work={work} locale={locale} onRule={onRule} />
+                    )}
+                    {parts.length > 1 && also.length === 0 && (
+                      <AnswerPieces
+                        entry={entry}
+                        map={maps[one.id] ?? {}}
+                        evaluation={evaluation ?? null}
+                        columns={columns}
+                        work={work}
+                        locale={locale}
+                        onPiece={(name, next) => onPiece(one.id, name, next)}
+                        onPoint={onPoint}
+                      />
+                    )}
+                    {evaluation?.problems
+                      .filter((problem) => parts.some(({ name }) => name === problem.field))
+                      .slice(0, 1)
+                      .map((problem) => (
+                        <Notice key={problem.field} tone="brick">
+                          {problem.cannot
+                            ? problem.cannot.cannot
+                            : `“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
+                        </Notice>
+                      ))}
+                    {(rule ?? isMixed) && distribution(one.id, parts[0]!)}
+                  </div>
                 </div>
               ),
             ];

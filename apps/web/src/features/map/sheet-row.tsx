@@ -18,10 +18,15 @@ import { RuleWords } from './rule-words';
 
 /** Field, rule, value and mark: the same in each row. */
 export const SHEET_COLUMNS = 'minmax(0, 34fr) minmax(0, 36fr) minmax(0, 22fr) 88px';
+/** On a small screen the value and its mark stand below the field and its rule. */
+export const SMALL_SCREEN = '@media (max-width: 560px)';
 
 const RowLine = styled.div`
   display: grid;
   grid-template-columns: ${SHEET_COLUMNS};
+  ${SMALL_SCREEN} {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
   /* Rows out of sight cost nothing; a form may have a thousand of them. */
   content-visibility: auto;
   contain-intrinsic-size: auto 43px;
@@ -60,7 +65,10 @@ interface Props {
   mark: FieldMark;
   isChosen: boolean;
   isPointed: boolean;
+  /** The one that Tab comes to. */
+  isStop: boolean;
   acts: RefObject<{
+    onStop: (entry: PacketEntry) => void;
     onChoose: (template: number, field: string) => void;
     onPoint: (field: string | null) => void;
     onRule: (entry: PacketEntry, rule: FillRule | undefined) => void;
@@ -68,21 +76,22 @@ interface Props {
 }
 
 /** What a row shows of an answer. */
-const shownOf = ({ entry: { template, field, parts, also, isMixed, suggested }, words, mark, isChosen, isPointed }: Props): string =>
-  JSON.stringify([template.id, field.name, parts.length, also.map((one) => one.template.id), isMixed, suggested, words, mark.tone, mark.word, isChosen, isPointed]); // prettier-ignore
+const shownOf = ({ entry: { template, field, parts, also, isMixed, suggested }, words, mark, isChosen, isPointed, isStop }: Props): string =>
+  JSON.stringify([template.id, field.name, parts.length, also.map((one) => one.template.id), isMixed, suggested, words, mark.tone, mark.word, isChosen, isPointed, isStop]); // prettier-ignore
 
 /** An answer with its rule and its value for one record. It is drawn anew only when something of it is another: most of a sheet stays as one rule changes. */
 export const SheetRow = memo(
-  function SheetRow({ entry, words, mark, isChosen, isPointed, acts }: Props) {
+  function SheetRow({ entry, words, mark, isChosen, isPointed, isStop, acts }: Props) {
     const { template, field, parts, also, rule, isMixed, suggested } = entry;
     const label = fieldLabel(field);
     const choose = (): void => acts.current.onChoose(template.id, field.name);
     return (
       <RowLine
-        role="button"
-        tabIndex={0}
+        role="row"
+        aria-level={2}
         aria-expanded={isChosen}
-        aria-label={label}
+        tabIndex={isStop ? 0 : -1}
+        data-stop
         data-row-template={template.id}
         data-row-field={field.name}
         data-chosen={isChosen || undefined}
@@ -95,16 +104,17 @@ export const SheetRow = memo(
             choose();
           }
         }}
+        onFocus={() => acts.current.onStop(entry)}
         onMouseEnter={() => acts.current.onPoint(field.name)}
         onMouseLeave={() => acts.current.onPoint(null)}
       >
-        <div>
+        <div role="rowheader">
           <FieldHandle template={template.id} field={field.name} label={label} />
           {parts.length > 1 && <Small> {counted(parts.length, 'box', 'boxes')}</Small>}
           {also.length > 0 && <Small> also in {also.map((other) => other.template.name).join(', ')}</Small>}
           <code title={parts.map(({ name }) => name).join('\n')}>{parts.map(({ name }) => nameEnd(name)).join(' · ')}</code>
         </div>
-        <div>
+        <div role="gridcell">
           {rule ? (
             <RuleWords rule={rule} />
           ) : suggested ? (
@@ -115,6 +125,7 @@ export const SheetRow = memo(
                 <Button
                   small
                   look="plain"
+                  excludeFromTabOrder
                   onPress={() => acts.current.onRule(entry, suggested.rule)}
                   aria-label={`Accept the suggestion for ${label}`}
                 >
@@ -127,8 +138,8 @@ export const SheetRow = memo(
             <Say>{isMixed ? 'box by box' : 'nothing yet'}</Say>
           )}
         </div>
-        <div>{words}</div>
-        <div>
+        <div role="gridcell">{words}</div>
+        <div role="gridcell">
           <Mark $tone={mark.tone}>
             {mark.icon}
             {mark.word}

@@ -93,6 +93,7 @@ export const FieldBoxes = memo(function FieldBoxes({ widgets, size, number, scal
   const chosen = new Set(lit.split('\n'));
   return widgets.map(({ field, widget, at, isFirst }) => {
     const { left, top, right, bottom } = seenBox(widget.rect, size);
+    const written = named ? (widget.onValue !== null ? `${nameEnd(field.name)} = ${widget.onValue}` : nameEnd(field.name)) : null;
     return (
       <Box
         key={`${field.name} ${at}`}
@@ -102,16 +103,16 @@ export const FieldBoxes = memo(function FieldBoxes({ widgets, size, number, scal
         data-chosen={chosen.has(field.name) || undefined}
         data-field={isFirst ? field.name : undefined}
         tabIndex={-1}
-        aria-label={`${fieldLabel(field)}, page ${number}`}
+        aria-label={[fieldLabel(field), ...(written === null ? [] : [written]), `page ${number}`].join(', ')}
         title={named ? undefined : fieldLabel(field)}
         onClick={() => onChoose(field.name)}
         onMouseEnter={() => onPoint(field.name)}
         onMouseLeave={() => onPoint(null)}
         style={{ left: left * scale, top: top * scale, width: (right - left) * scale, height: (bottom - top) * scale }}
       >
-        {named && (
+        {written !== null && (
           <span>
-            <bdi>{widget.onValue !== null ? `${nameEnd(field.name)} = ${widget.onValue}` : nameEnd(field.name)}</bdi>
+            <bdi>{written}</bdi>
           </span>
         )}
       </Box>

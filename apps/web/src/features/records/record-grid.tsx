@@ -185,7 +185,7 @@ export function RecordGrid({
         {columns.map((column, index) => (
           <span key={column.name} style={{ width: widths[index] }} role="columnheader" title={about(column)}>
             {onColumn ? (
-              <button onClick={() => onColumn(column.name)} aria-label={`How ${column.name} is read`}>
+              <button onClick={() => onColumn(column.name)} aria-label={`${column.name} ${columnKindName(column.kind)}: how it is read`}>
                 <b>{column.name}</b> {columnKindName(column.kind)}
               </button>
             ) : (

@@ -2,7 +2,6 @@ import { saidWords } from '@mailbag/core';
 import type { BatchSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { BookOpenText, CircleAlert, Download, Pause, Play, Square } from 'lucide-react';
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
@@ -19,6 +18,7 @@ import { Loading } from '../../ui/loading';
 import { FileButton, LinkButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
 import { useCrumbs } from '../shell/crumbs';
+import { useAddress } from '../../ui/use-address';
 
 const StateLink = styled(Link)`
   display: inline-flex;
@@ -66,7 +66,9 @@ export default function BatchScreen() {
   const id = Number(useParams().id);
   const { data: batch, error } = useQuery(queries.batch(id));
   const client = useQueryClient();
-  const [chosen, setChosen] = useState<number | null>(null);
+  const { query, put } = useAddress();
+  const chosen = Number(query.get('copy')) || null;
+  const setChosen = (copy: number | null): void => put({ copy });
   useCrumbs(
     { text: 'Mailings', to: '/mailings' },
     { text: batch?.mailingName ?? '…', ...(batch ? { to: `/mailings/${batch.mailingId}/map` } : {}) },

@@ -20,6 +20,7 @@ import {
 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
+import { VisuallyHidden } from 'react-aria-components';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -27,7 +28,7 @@ import { StateMark } from '../../features/copies/state-mark';
 import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
 import { count, counted, when } from '../../features/when';
 import type { Tone } from '../../theme';
-import { color, tones } from '../../theme';
+import { color, tones, narrow } from '../../theme';
 import { Card, Empty, PartsBar, Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
@@ -41,6 +42,10 @@ const Grid = styled.div`
   display: grid;
   gap: 14px;
   grid-template: minmax(0, 1.1fr) minmax(0, 1fr) / minmax(0, 1.27fr) minmax(0, 1fr);
+  ${narrow} {
+    height: auto;
+    grid-template: none / minmax(0, 1fr);
+  }
 `;
 const List = styled.div`
   overflow: auto;
@@ -53,6 +58,9 @@ const NeedLine = styled.div<{ $tone: Tone }>`
   align-items: center;
   padding: 11px 12px;
   border-top: 1px solid ${color.hair};
+  ${narrow} {
+    flex-wrap: wrap;
+  }
   & > i {
     width: 24px;
     height: 24px;
@@ -170,6 +178,7 @@ export default function DeskScreen() {
   const isState = (state: string): state is CopyState => copyStates.some((one) => one === state);
   return (
     <Grid>
+      <VisuallyHidden elementType="h1">Desk</VisuallyHidden>
       <Card>
         <h2>Needs you</h2>
         <List>

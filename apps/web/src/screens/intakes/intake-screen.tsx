@@ -11,7 +11,7 @@ import { SavingNotices } from '../../features/editing/saving-notices';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import { useDesk } from '../../features/editing/use-desk';
 import { counted } from '../../features/when';
-import { color, radius } from '../../theme';
+import { color, radius, narrow } from '../../theme';
 import { Button } from '../../ui/button';
 import { Empty, Head, Screen } from '../../ui/layout';
 import { FileButton } from '../../ui/link-button';
@@ -35,6 +35,9 @@ const Parts = styled.nav`
   margin: 0 16px 10px;
   display: grid;
   grid-template-columns: repeat(5, 1fr);
+  ${narrow} {
+    grid-template-columns: repeat(auto-fit, minmax(128px, 1fr));
+  }
   background: ${color.sheet};
   border: 1px solid ${color.line};
   border-radius: ${radius};
@@ -72,10 +75,18 @@ const Parts = styled.nav`
   }
 `;
 
+/** What the parts are called, on the screen and in the title of the window. */
+const partNames = { questions: 'Questions', page: 'Page', after: 'After submitting', languages: 'Languages', answers: 'Answers' };
+
 export default function IntakeScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(queries.intake(id));
-  useCrumbs({ text: 'Intakes', to: '/intakes' }, { text: data?.name ?? '…' });
+  const { part = '' } = useParams();
+  useCrumbs(
+    { text: 'Intakes', to: '/intakes' },
+    { text: data?.name ?? '…' },
+    { text: (partNames as Record<string, string>)[part] ?? '', isPart: true },
+  );
   if (error && !data) return <Empty title="This intake cannot be shown">{sentenceOf(error)}</Empty>;
   if (!data) return <Loading what="the intake" />;
   return <IntakeDesk key={id} intake={data} />;
@@ -136,28 +147,28 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
       </Head>
       <Parts aria-label="Parts of the intake">
         <NavLink to={`/intakes/${intake.id}/questions`}>
-          <small>Questions</small>
+          <small>{partNames.questions}</small>
           <span>
             {asked.length}
             {doubts > 0 && ` · ${doubts} to look at`}
           </span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/page`}>
-          <small>Page</small>
+          <small>{partNames.page}</small>
           <span>
             {counted(askedSections(plan).filter(({ questions }) => questions.length > 0).length, 'step')} · /in/{intake.word}
           </span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/after`}>
-          <small>After submitting</small>
+          <small>{partNames.after}</small>
           <span>{plan.after.atOnce ? 'copies at once' : 'answers gather'}</span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/languages`}>
-          <small>Languages</small>
+          <small>{partNames.languages}</small>
           <span>{languagesInShort(plan)}</span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/answers`}>
-          <small>Answers</small>
+          <small>{partNames.answers}</small>
           <span>{counted(intake.answers, 'answer')}</span>
         </NavLink>
       </Parts>

@@ -208,7 +208,7 @@ export default function LedgerScreen() {
             }
           />
           {counts && (
-            <States aria-label="Copies by state">
+            <States role="group" aria-label="Copies by state">
               {copyStates
                 .filter((state) => counts.byState[state])
                 .map((state) => (

@@ -13,12 +13,14 @@ import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { FileButton } from '../../ui/link-button';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
 import { Sortable, Table } from '../../ui/table';
 import { CheckSettings } from './check-settings';
 import { FindingRow } from './finding-row';
+import { useAddress } from '../../ui/use-address';
 
 const Kind = styled.button`
   display: flex;
@@ -51,16 +53,26 @@ const PAGE = 100;
 /** Which findings are listed: all, a kind, the looks that were accepted, or the records that were left out. */
 type Filter = { code: string; severity: string } | 'all' | 'accepted' | 'left out';
 
+/** The filter as it stands in the address. */
+function readFilter(kind: string | null): Filter {
+  if (kind === null) return 'all';
+  if (kind === 'accepted' || kind === 'left out') return kind;
+  const [code = '', severity = ''] = kind.split(' ');
+  return { code, severity };
+}
+
 /** What the checks say of the records, and what can be done about each. */
 export function ChecksPart({ work }: { work: MailingWork }) {
   const { mailing, plan, change } = work;
   const { data: checks } = useQuery(queries.checks(mailing.id));
-  const [filter, setFilter] = useState<Filter>('all');
+  const { query: address, put } = useAddress();
+  const filter = readFilter(address.get('kind'));
   const [pages, setPages] = useState(1);
   const [isSetting, setIsSetting] = useState(false);
   const corrections = useCorrections(plan.sourceId ?? 0);
-  const [text, setText] = useState('');
-  const [order, setOrder] = useState<{ sort: FindingSort; isDown: boolean }>({ sort: 'row', isDown: false });
+  const text = address.get('text') ?? '';
+  const setText = (next: string): void => put({ text: next });
+  const order = { sort: (address.get('sort') ?? 'row') as FindingSort, isDown: address.get('down') === 'yes' };
   const query = String(
     new URLSearchParams({
       ...(typeof filter === 'object' && { code: filter.code, severity: filter.severity }),
@@ -78,7 +90,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
     <Sortable
       aria-sort={order.sort !== sort ? 'none' : order.isDown ? 'descending' : 'ascending'}
       words={words}
-      onSort={() => setOrder({ sort, isDown: order.sort === sort && !order.isDown })}
+      onSort={() => put({ sort, down: order.sort === sort && !order.isDown })}
     />
   );
   const leaveOut = (row: number, out: boolean): void =>
@@ -92,7 +104,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   const chosen =
     typeof filter === 'object' ? groups.find((group) => group.code === filter.code && group.severity === filter.severity) : undefined;
   const show = (next: Filter) => () => {
-    setFilter(next);
+    put({ kind: typeof next === 'object' ? `${next.code} ${next.severity}` : next === 'all' ? null : next });
     setPages(1);
   };
   return (

@@ -17,7 +17,8 @@ import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { LinkButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
 import { TrialButton } from './trial-run';
@@ -235,13 +236,13 @@ export function ContactPart({ work }: { work: MailingWork }) {
               return (
                 <li key={index}>
                   <button
-                    aria-label={`Stand on record ${count(index + 1)}, ${key} ${names}`}
+                    title={`Go to record ${count(index + 1)}`}
                     onClick={() => void navigate(`/mailings/${mailing.id}/map?record=${index}`)}
                   >
                     <Sheet $ratio={size ? size.height / size.width : 1.41}>
                       {drawn ? <img src={drawn.picture} alt="" /> : 'drawing …'}
                     </Sheet>
-                    <Caption title={`${key} ${names}`}>
+                    <Caption>
                       <b style={{ fontWeight: 600 }}>{key || `Record ${count(index + 1)}`}</b> {names}
                     </Caption>
                     <Caption>

@@ -13,6 +13,7 @@ import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Row, Small } from '../../ui/layout';
 import { Mark } from '../../ui/mark';
+import { changedQuery } from '../../ui/use-address';
 
 const Reason = styled.input`
   width: 190px;
@@ -33,7 +34,7 @@ const remedyWords = (remedy: Remedy, { details }: Item['finding']): string =>
 
 /** One finding: its value in place, what is to be said of it, and what can be done. */
 export function FindingRow({
-  work: { mailing, plan, change, columns, setIndex },
+  work: { mailing, plan, change, columns },
   item: { finding, record, index, acceptance },
   answer,
   corrections,
@@ -71,8 +72,8 @@ export function FindingRow({
     <tr
       data-link
       onClick={() => {
-        setIndex(index);
-        void navigate(`/mailings/${mailing.id}/map`);
+        const place = { record: index, template: template ?? null, field: finding.field };
+        void navigate({ pathname: `/mailings/${mailing.id}/map`, search: changedQuery('', place) });
       }}
     >
       <td className="number">{finding.row}</td>

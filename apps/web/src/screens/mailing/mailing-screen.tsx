@@ -2,8 +2,8 @@ import type { MailingDetail } from '@mailbag/contract';
 import { planPlaceWords } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { History, Send } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import { Navigate, useParams, useSearchParams } from 'react-router';
+import { useCallback, useEffect, useState } from 'react';
+import { Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -22,6 +22,7 @@ import { Empty, Head, Screen } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
+import { useAddress } from '../../ui/use-address';
 import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
@@ -53,6 +54,17 @@ const NameInput = styled.input`
   }
 `;
 
+/** What the parts are called in the title of the window. */
+const partNames: Readonly<Record<string, string>> = {
+  packet: 'Packet',
+  records: 'Records',
+  map: 'Map',
+  checks: 'Checks',
+  output: 'Output and message',
+  start: 'Start a batch',
+  contact: 'Contact sheet',
+};
+
 export default function MailingScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
@@ -74,11 +86,17 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const undoByKey = isCorrectedLast ? corrected && undoLast : undo;
   const redoByKey = part === 'records' ? null : redo;
   const { data: checks } = useQuery(queries.checks(mailing.id));
-  const [search] = useSearchParams();
-  const wanted = Number(search.get('record') ?? 0) || 0;
-  const [index, setIndex] = useState(wanted);
-  useEffect(() => setIndex(wanted), [wanted]);
-  useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name });
+  const { query, put } = useAddress();
+  const wanted = query.get('record');
+  /** The record that is stood on, from one part to the next. */
+  const [kept, setKept] = useState(0);
+  const index = wanted === null ? kept : Number(wanted) || 0;
+  useEffect(() => {
+    setKept(index);
+    if (wanted === null && index > 0) put({ record: index });
+  }, [wanted, index, put]);
+  const setIndex = useCallback((next: number) => (setKept(next), put({ record: next })), [put]);
+  useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name }, { text: partNames[part ?? ''] ?? '', isPart: true });
 
   useUndoKeys(undoByKey, redoByKey);
 

@@ -47,11 +47,13 @@ import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Pane, Scroll, Small, Split } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { Notice } from '../../ui/mark';
 import { LinkButton } from '../../ui/link-button';
 import { revealChosen } from '../../ui/reveal';
 import { useKey } from '../../ui/use-key';
+import { useAddress } from '../../ui/use-address';
 
 const NO_NOTES: readonly FillNote[] = [];
 type Show = 'all' | 'open' | 'suggested' | 'trouble';
@@ -59,7 +61,7 @@ type Show = 'all' | 'open' | 'suggested' | 'trouble';
 /** The fill sheet beside the filled page. */
 export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const { mailing, plan, change, columns, index } = mailingWork;
-  const [chosen, setChosen] = useState<ChosenField | null>(null);
+  const { query, put } = useAddress();
   const [pointed, setPointed] = useState<string | null>(null);
   const [shownTemplate, setShownTemplate] = useState<number | null>(null);
   const [show, setShow] = useState<Show>('all');
@@ -73,7 +75,8 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     [plan.packet, mailing.templates],
   );
   const mapOf = (id: number): FieldMap => plan.maps[id] ?? {};
-  const template = templates.find(({ id }) => id === shownTemplate) ?? templates[0];
+  const asked = { template: Number(query.get('template')), field: query.get('field') };
+  const template = templates.find(({ id }) => id === (shownTemplate ?? asked.template)) ?? templates[0];
   const map = template ? plan.maps[template.id] : undefined;
   const [showsRow, setShowsRow] = useState(false);
   const [isWorst, setWorst] = useState(false);
@@ -166,11 +169,14 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     const entry = entryOf(templateId, name);
     // An answer of several templates stands where it comes first.
     const [owner, field] = entry ? [entry.template.id, entry.field.name] : [templateId, name];
-    setChosen((before) => (before?.template === owner && before.field === field ? null : { template: owner, field }));
+    const isOpen = chosen?.template === owner && chosen.field === field;
+    put({ template: isOpen ? null : owner, field: isOpen ? null : field });
   };
+  const chosenEntry = asked.field === null ? undefined : entryOf(asked.template, asked.field);
+  const chosen = chosenEntry ? { template: chosenEntry.template.id, field: chosenEntry.field.name } : null;
   useEffect(() => {
     revealChosen(list.current);
-  }, [chosen]);
+  }, [chosen?.template, chosen?.field]);
 
   const missing =
     columns.length === 0 ? [] : packetColumns(templates.map(packetTemplate)).filter((name) => !columns.some((one) => one.name === name));
@@ -195,7 +201,6 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const wordsOf = recordWords(columns, plan.keyColumn);
   const keyText = record ? wordsOf(record.cells).key : '';
   const pointedEntry = pointed === null ? undefined : entryOf(template?.id, pointed);
-  const chosenEntry = chosen ? entryOf(chosen.template, chosen.field) : undefined;
   const mapColumn = ({ template: owner, field }: ChosenField, name: string): void => {
     const [entry, column] = [entryOf(owner, field), columns.find((one) => one.name === name)];
     if (entry && column) setRule(entry, ruleForColumn(entry.field, column));

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { useRecord } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { sampleOf } from '../../features/mailing/sample';
@@ -6,19 +5,22 @@ import { RecordBar } from '../../features/map/record-bar';
 import { MessageSettings } from '../../features/message/message-settings';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { Bar, Pane, Scroll, Split, Stack } from '../../ui/layout';
+import { Bar, Pane, Scroll, Stack } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { FilledSample } from './filled-sample';
 import { MessageSampleView } from './message-sample-view';
 import { OutputSettings, PathSample } from './output-settings';
 import { PaperSettings } from './paper-settings';
 import { ReminderSettings } from './reminder-settings';
+import { useAddress } from '../../ui/use-address';
 
 const parts = { message: 'Message', output: 'Output', paper: 'Paper', reminders: 'Reminders' } as const;
 
 /** Where copies are kept, what recipients get, on paper too; beside it what it gives for the chosen record. */
 export function OutputPart({ work }: { work: MailingWork }) {
   const { mailing, plan, columns, index } = work;
-  const [part, setPart] = useState<keyof typeof parts>('message');
+  const { query, put } = useAddress();
+  const part = (query.get('part') ?? 'message') as keyof typeof parts;
   const { record } = useRecord(plan.sourceId ?? null, index);
   const templates = plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id)?.name ?? []);
   const sample = sampleOf(plan, columns, record, index, templates, mailing.next);
@@ -27,7 +29,7 @@ export function OutputPart({ work }: { work: MailingWork }) {
       <Pane aria-label="Output and message">
         <Bar role="group" aria-label="Parts">
           {(Object.keys(parts) as (keyof typeof parts)[]).map((id) => (
-            <Button key={id} small pressed={part === id} onPress={() => setPart(id)}>
+            <Button key={id} small pressed={part === id} onPress={() => put({ part: id === 'message' ? null : id })}>
               {parts[id]}
             </Button>
           ))}

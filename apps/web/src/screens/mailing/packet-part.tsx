@@ -13,7 +13,8 @@ import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
-import { Bar, Empty, Pane, Scroll, Small, Split, Stack } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll, Small, Stack } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { Notice } from '../../ui/mark';
 
 const Item = styled.div`
@@ -75,7 +76,7 @@ export function PacketPart({ work }: { work: MailingWork }) {
 
   return (
     <Split $columns="420px minmax(0, 1fr)">
-      <Pane>
+      <Pane aria-label="In the packet">
         <Bar>
           <b>In the packet</b>
           <Small>filled in this order from each record</Small>
@@ -153,7 +154,7 @@ export function PacketPart({ work }: { work: MailingWork }) {
           </Stack>
         </Scroll>
       </Pane>
-      <Pane>
+      <Pane aria-label="The template">
         {shown ? (
           <PdfPages
             bytes={pdf ?? null}

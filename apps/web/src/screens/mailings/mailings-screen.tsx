@@ -1,3 +1,4 @@
+import { VisuallyHidden } from 'react-aria-components';
 import type { MailingDetail } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Archive, Download, FolderInput, Plus } from 'lucide-react';
@@ -125,7 +126,9 @@ export default function MailingsScreen() {
                 <th>Records</th>
                 <th className="number">Batches</th>
                 <th>Changed</th>
-                <th aria-label="Export and archive" />
+                <th>
+                  <VisuallyHidden>Export and archive</VisuallyHidden>
+                </th>
               </tr>
             </thead>
             <tbody>

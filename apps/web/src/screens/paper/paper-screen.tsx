@@ -9,7 +9,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { counted, kilobytes, when } from '../../features/when';
 import type { Tone } from '../../theme';
-import { color } from '../../theme';
+import { color, narrow } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Padded } from '../../ui/columns';
@@ -29,6 +29,9 @@ const Frame = styled.div`
   display: grid;
   grid-template-columns: 310px minmax(0, 1fr);
   border-top: 1px solid ${color.line};
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 const Left = styled.div`
   min-height: 0;

@@ -3,7 +3,7 @@ import type { ComponentType } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
-import { color } from '../../theme';
+import { color, narrow } from '../../theme';
 import { Empty, Head, Screen, Scroll } from '../../ui/layout';
 import { loadedPart } from '../../ui/loaded-part';
 import { useCrumbs } from '../shell/crumbs';
@@ -24,6 +24,9 @@ const Frame = styled.div`
   min-height: 0;
   display: grid;
   grid-template-columns: 176px minmax(0, 1fr);
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   border-top: 1px solid ${color.line};
 `;
 const Places = styled.nav`

@@ -7,10 +7,24 @@ import { color } from '../../theme';
 export interface Crumb {
   text: string;
   to?: string;
+  /** The part of a screen: it stands in the title of the window alone. */
+  isPart?: boolean;
 }
+/** What the window is called: the part, what it belongs to, and the place where that is; a list that one came from is left out. */
+export const titleOf = (crumbs: readonly Crumb[]): string =>
+  [
+    ...crumbs
+      .filter(({ to }, at) => at > 0 || crumbs.length === 1 || to === undefined)
+      .reverse()
+      .map(({ text }) => text),
+    'Mailbag',
+  ]
+    .filter((text) => text !== '')
+    .join(' · ');
+
 const Here = createContext<{ crumbs: Crumb[]; set: (crumbs: Crumb[]) => void }>({ crumbs: [], set: () => undefined });
 
-const Line = styled.div`
+const Line = styled.nav`
   color: ${color.faded};
   white-space: nowrap;
   overflow: hidden;
@@ -42,14 +56,14 @@ export function useCrumbs(...crumbs: Crumb[]): void {
   useEffect(() => {
     const all = JSON.parse(key) as Crumb[];
     set(all);
-    document.title = `${all.at(-1)?.text ?? 'Mailbag'} · Mailbag`;
+    document.title = titleOf(all);
     // A screen that does not say where it is must not be taken for the last one.
     return () => set([]);
   }, [key, set]);
 }
 
 export function CrumbHome() {
-  const { crumbs } = use(Here);
+  const crumbs = use(Here).crumbs.filter(({ isPart }) => !isPart);
   return (
     <Line aria-label="Where you are">
       {crumbs.map((crumb, index) => (

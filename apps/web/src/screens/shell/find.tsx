@@ -7,13 +7,18 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import { counted } from '../../features/when';
-import { color, font } from '../../theme';
+import { color, font, narrow } from '../../theme';
 import { Floating } from '../../ui/choice';
 
 type Hit = FindAnswer['hits'][number] & { key: string };
 
 const Frame = styled.div`
   width: 300px;
+  min-width: 120px;
+  flex: 0 1 300px;
+  ${narrow} {
+    flex: 1 1 200px;
+  }
   height: 30px;
   border: 1px solid ${color.line};
   border-radius: 6px;
@@ -48,6 +53,7 @@ const Frame = styled.div`
 const List = styled(ListBox<Hit>)`
   padding: 4px;
   width: 380px;
+  max-width: calc(100vw - 16px);
   outline: none;
 `;
 const Item = styled(ListBoxItem)`

@@ -8,6 +8,7 @@ import {
   FileText,
   LayoutDashboard,
   LogOut,
+  Menu as MenuIcon,
   Mailbox,
   Mails,
   Printer,
@@ -15,6 +16,7 @@ import {
   Table2,
 } from 'lucide-react';
 import type { ComponentType } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Menu, MenuItem, MenuTrigger, Button as AriaButton } from 'react-aria-components';
 import { Link, NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -22,19 +24,37 @@ import { api } from '../../api/client';
 import { useLive } from '../../api/live';
 import { queries } from '../../api/queries';
 import { counted, count } from '../../features/when';
-import { color, font } from '../../theme';
+import { color, font, narrow, shadow } from '../../theme';
 import { Boundary } from '../../ui/boundary';
 import { Floating } from '../../ui/choice';
 import { Small } from '../../ui/layout';
 import { LOOKS_ONLY } from '../../ui/rights';
 import { CrumbHome } from './crumbs';
 import { Find } from './find';
+import { useHeadingFocus } from './heading-focus';
 
 const Frame = styled.div`
   height: 100%;
-  min-width: 1024px;
   display: grid;
   grid-template: 44px minmax(0, 1fr) / 168px minmax(0, 1fr);
+  ${narrow} {
+    height: auto;
+    min-height: 100%;
+    grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  }
+`;
+const SkipLink = styled.a`
+  position: absolute;
+  left: 8px;
+  top: -60px;
+  z-index: 60;
+  padding: 8px 12px;
+  border-radius: 6px;
+  background: ${color.sheet};
+  box-shadow: ${shadow};
+  &:focus {
+    top: 6px;
+  }
 `;
 const Rail = styled.nav`
   grid-row: 1 / 3;
@@ -69,6 +89,34 @@ const Rail = styled.nav`
   & > .fill {
     flex: 1;
   }
+  ${narrow} {
+    position: fixed;
+    inset: 0 auto 0 0;
+    width: min(240px, 80vw);
+    z-index: 40;
+    overflow: auto;
+    box-shadow: ${shadow};
+    &:not([data-open]) {
+      display: none;
+    }
+    & > a {
+      flex: none;
+    }
+  }
+`;
+const MenuButton = styled(AriaButton)`
+  display: none;
+  height: 32px;
+  gap: 6px;
+  align-items: center;
+  padding: 0 10px;
+  border: 1px solid ${color.line};
+  border-radius: 6px;
+  background: ${color.sheet};
+  cursor: pointer;
+  ${narrow} {
+    display: inline-flex;
+  }
 `;
 const Brand = styled(Link)`
   &&& {
@@ -85,10 +133,16 @@ const Top = styled.header`
   gap: 16px;
   padding: 0 16px;
   border-bottom: 1px solid ${color.line};
+  ${narrow} {
+    flex-wrap: wrap;
+    gap: 8px;
+    padding: 6px 8px;
+  }
 `;
 const Main = styled.main`
   min-height: 0;
   min-width: 0;
+  outline: none;
 `;
 const RunningLink = styled(Link)`
   font-size: 12px;
@@ -112,6 +166,7 @@ const RunningLink = styled(Link)`
   }
 `;
 const Person = styled(AriaButton)`
+  flex: none;
   width: 28px;
   height: 28px;
   border-radius: 50%;
@@ -176,6 +231,14 @@ function Running() {
 export function Shell({ account }: { account: AccountAnswer }) {
   useLive();
   const { pathname } = useLocation();
+  const main = useRef<HTMLElement>(null);
+  const menu = useRef<HTMLElement>(null);
+  const [isMenuOpen, setMenuOpen] = useState(false);
+  useHeadingFocus(main, pathname);
+  useEffect(() => setMenuOpen(false), [pathname]);
+  useEffect(() => {
+    if (isMenuOpen) menu.current?.querySelector('a')?.focus();
+  }, [isMenuOpen]);
   const { data: desk } = useQuery(queries.desk());
   const signOut = useMutation({
     mutationFn: () => api.post('/api/account/sign-out'),
@@ -188,9 +251,30 @@ export function Shell({ account }: { account: AccountAnswer }) {
     0,
   );
   const name = account.account?.name ?? '';
+  const initials = name
+    .split(/\s+/)
+    .map((part) => part[0] ?? '')
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
   return (
     <Frame>
-      <Rail aria-label="Main">
+      <SkipLink
+        href="#content"
+        onClick={(event) => {
+          event.preventDefault();
+          main.current?.focus();
+        }}
+      >
+        Skip to the content
+      </SkipLink>
+      <Rail
+        ref={menu}
+        aria-label="Main"
+        data-open={isMenuOpen || undefined}
+        onKeyDown={({ key }) => key === 'Escape' && setMenuOpen(false)}
+        onBlur={({ currentTarget, relatedTarget }) => !currentTarget.contains(relatedTarget) && setMenuOpen(false)}
+      >
         <Brand to="/desk">
           <img src="/mark.svg" alt="" width={26} height={26} />
           Mailbag
@@ -216,6 +300,10 @@ export function Shell({ account }: { account: AccountAnswer }) {
         </NavLink>
       </Rail>
       <Top>
+        <MenuButton aria-expanded={isMenuOpen} onPress={() => setMenuOpen(true)}>
+          <MenuIcon size={16} />
+          Menu
+        </MenuButton>
         <CrumbHome />
         <Find />
         <Running />
@@ -233,14 +321,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           </Small>
         )}
         <MenuTrigger>
-          <Person aria-label={`Signed in as ${name}`}>
-            {name
-              .split(/\s+/)
-              .map((part) => part[0] ?? '')
-              .join('')
-              .slice(0, 2)
-              .toUpperCase()}
-          </Person>
+          <Person aria-label={`${initials}, signed in as ${name}`}>{initials}</Person>
           <Floating placement="bottom end">
             <Items onAction={() => signOut.mutate()}>
               <MenuItem id="out" textValue="Sign out">
@@ -251,7 +332,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           </Floating>
         </MenuTrigger>
       </Top>
-      <Main>
+      <Main ref={main} id="content" tabIndex={-1}>
         <Boundary what="This screen" name={pathname}>
           <Outlet />
         </Boundary>

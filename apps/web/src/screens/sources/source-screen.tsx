@@ -3,7 +3,6 @@ import type { ColumnReading } from '@mailbag/core';
 import { sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Info, RefreshCw, Trash2, Upload } from 'lucide-react';
-import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
@@ -27,6 +26,7 @@ import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { CorrectionList } from './correction-list';
 import { ImportReportView } from './import-report';
+import { useAddress } from '../../ui/use-address';
 
 type View = 'records' | 'report' | 'corrections' | 'pictures';
 
@@ -64,8 +64,11 @@ export default function SourceScreen() {
   const navigate = useNavigate();
   const corrections = useCorrections(id);
   useUndoKeys(corrections.last && corrections.undoLast, null);
-  const [view, setView] = useState<View>('records');
-  const [column, setColumn] = useState<string | null>(null);
+  const { query, put } = useAddress();
+  const view = (query.get('view') ?? 'records') as View;
+  const setView = (next: View): void => put({ view: next === 'records' ? null : next });
+  const column = query.get('column');
+  const setColumn = (next: string | null): void => put({ column: next });
   const remove = useMutation({
     mutationFn: () => api.remove(`/api/sources/${id}`),
     onSuccess: async () => {

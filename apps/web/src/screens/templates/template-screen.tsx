@@ -15,7 +15,8 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Head, Pane, Screen, Scroll, Split } from '../../ui/layout';
+import { Bar, Empty, Head, Pane, Screen, Scroll } from '../../ui/layout';
+import { Split } from '../../ui/split';
 import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Notice, Say } from '../../ui/mark';
@@ -26,6 +27,7 @@ import { AnswerList } from './answer-list';
 import { FieldListMenu } from './field-list-menu';
 import { TemplateNotes } from './template-notes';
 import { TemplateWays } from './template-ways';
+import { useAddress } from '../../ui/use-address';
 
 export default function TemplateScreen() {
   const id = Number(useParams().id);
@@ -39,7 +41,9 @@ export default function TemplateScreen() {
 function TemplateFields({ template }: { template: TemplateDetail }) {
   const { id, revisionId } = template;
   const { data: pdf } = useQuery(queries.templatePdf(id, revisionId));
-  const [chosen, setChosen] = useState<string | null>(null);
+  const { query, put } = useAddress();
+  const chosen = query.get('field');
+  const setChosen = (field: string | null): void => put({ field });
   const [pointed, setPointed] = useState<string | null>(null);
   const [picking, setPicking] = useState<Picking>(null);
   const [named, setNamed] = useState(true);

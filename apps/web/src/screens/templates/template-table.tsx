@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Archive, Info, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { VisuallyHidden } from 'react-aria-components';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { Thumbnail } from '../../features/page/thumbnail';
@@ -81,7 +82,9 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
               <th className="number">Fields</th>
               <th>In use by</th>
               <th>Came in</th>
-              <th aria-label="Archive" />
+              <th>
+                <VisuallyHidden>Archive</VisuallyHidden>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -8,7 +8,7 @@ import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { counted } from '../../features/when';
-import { color } from '../../theme';
+import { color, narrow } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
 import { Empty, Head, PartsBar, Row, Screen, Stack } from '../../ui/layout';
@@ -20,6 +20,9 @@ import { TemplateTable } from './template-table';
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 320px;
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   gap: 16px;
   padding: 0 16px 16px;
   min-height: 0;

@@ -61,7 +61,7 @@ export function ChosenSettings({ board }: { board: LayoutBoard }) {
   );
   return (
     <Stack $gap={10} style={{ padding: 12 }}>
-      <h3 style={{ overflowWrap: 'anywhere' }}>{isOne ? drawnLabel(first) : `${chosenItems.length} chosen`}</h3>
+      <h2 style={{ overflowWrap: 'anywhere', fontSize: 14 }}>{isOne ? drawnLabel(first) : `${chosenItems.length} chosen`}</h2>
       {isOne && first.what === 'field' && (
         <FieldSettings
           key={first.key}

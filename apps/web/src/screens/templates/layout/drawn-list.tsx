@@ -8,7 +8,7 @@ import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
 import styled from 'styled-components';
 import { drawnLabel, toolFacts, toolOf } from './tools';
 
-const Heading = styled.h3`
+const Heading = styled.h2`
   margin: 0;
   padding: 5px 12px;
   font: 600 14px/18px ${font.head};

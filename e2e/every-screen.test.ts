@@ -1,0 +1,194 @@
+import type { Browser, Locator, Page } from 'playwright-core';
+import { startBatch } from '../demo/src/start-batch.js';
+import { violationsOn } from '../testing/axe.js';
+import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
+import type { Batch } from '../testing/small-mailing.js';
+import { smallMailing } from '../testing/small-mailing.js';
+import { openBrowser, openPage, sheetRow, signInTo } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** Every screen, for those who cannot see it, cannot use a mouse, or have it large (WCAG 2.2, level AA). */
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let office: PostOffice;
+const mailbag = new RunningMailbag();
+
+beforeAll(async () => {
+  office = await PostOffice.open();
+  await (await mailbag.start()).setUp(office);
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+  await office?.close();
+});
+const step = storyOn(() => ({ page, faults }));
+const button = (name: string | RegExp): Locator => page.getByRole('button', { name });
+const link = (name: string | RegExp): Locator => page.getByRole('link', { name });
+const heading = (name: string | RegExp): Locator => page.getByRole('heading', { name, level: 1 });
+
+/** Where each screen is, what shows that it is there, and what its window is called. */
+const screens: readonly (readonly [address: string, shown: () => Locator, title: string])[] = [
+  ['/desk', () => page.getByRole('heading', { name: 'Needs you' }), 'Desk'],
+  ['/mailings', () => link('Permits').first(), 'Mailings'],
+  ['/mailings/1/packet', () => page.getByRole('region', { name: 'The template' }).locator('canvas[data-drawn]'), 'Packet · Permits'],
+  ['/mailings/1/records', () => page.getByRole('grid', { name: 'Records' }).getByText('P-1', { exact: true }), 'Records · Permits'],
+  ['/mailings/1/map', () => sheetRow(page, 'Plot number'), 'Map · Permits'],
+  ['/mailings/1/checks', () => page.getByText('of 3 can run'), 'Checks · Permits'],
+  ['/mailings/1/contact', () => page.getByText(/^\d copies$/), 'Contact sheet · Permits'],
+  ['/mailings/1/output', () => page.getByLabel('Subject'), 'Output and message · Permits'],
+  ['/mailings/1/start', () => page.getByText('Who gets copies'), 'Start a batch · Permits'],
+  ['/sources', () => link('rows.csv'), 'Sources'],
+  ['/sources/1', () => page.getByRole('grid', { name: 'Records' }).getByText('P-1', { exact: true }), 'rows.csv'],
+  ['/sources/1?view=report', () => heading('rows.csv'), 'rows.csv'],
+  ['/sources/1?view=corrections', () => heading('rows.csv'), 'rows.csv'],
+  ['/sources/1?view=pictures', () => button('Add a folder'), 'rows.csv'],
+  ['/intakes', () => link(/^Ask for a permit/), 'Intakes'],
+  ['/intakes/1/questions', () => page.getByRole('region', { name: 'Questions' }), 'Questions · Ask for a permit'],
+  ['/intakes/1/page', () => page.getByLabel('Heading of the page'), 'Page · Ask for a permit'],
+  ['/intakes/1/after', () => page.getByText('are made at once'), 'After submitting · Ask for a permit'],
+  ['/intakes/1/languages', () => page.getByRole('region', { name: 'Languages' }), 'Languages · Ask for a permit'],
+  ['/intakes/1/answers', () => heading('Ask for a permit'), 'Answers · Ask for a permit'],
+  ['/templates', () => link(/^Shed and glasshouse permit/).first(), 'Templates'],
+  ['/templates/1', () => page.locator('canvas[data-drawn]').first(), 'Shed and glasshouse permit'],
+  ['/templates/1/layout', () => page.locator('canvas[data-drawn]').first(), 'Layout · Shed and glasshouse permit'],
+  ['/templates/1/revisions', () => heading(/./), 'Revisions · Shed and glasshouse permit'],
+  ['/batches/1', () => page.getByRole('row', { name: /Tenant 1/ }), 'Batch 1 · Permits'],
+  ['/ledger', () => page.getByRole('row', { name: /Tenant 1/ }), 'Ledger'],
+  ['/paper', () => page.getByText('Gather for the post'), 'Paper'],
+  ['/settings/mail', () => heading('Settings'), 'Senders · Settings'],
+  ['/settings/people', () => page.getByText(person.email).first(), 'People · Settings'],
+  ['/settings/retention', () => heading('Settings'), 'Retention · Settings'],
+  ['/settings/history', () => page.getByText('signed in').first(), 'History · Settings'],
+  ['/nowhere', () => heading('There is nothing here'), 'There is nothing here'],
+];
+const goTo = async (address: string, shown: () => Locator): Promise<void> => {
+  await page.goto(`${mailbag.address}${address}`);
+  await shown().first().waitFor();
+};
+
+step('an empty Mailbag can be read by everybody', async () => {
+  await page.goto(mailbag.address);
+  await page.getByLabel('E-mail').waitFor();
+  expect(await violationsOn(page)).toEqual([]);
+  await signInTo(page, mailbag.address, person, 'Mailings');
+  for (const place of ['Desk', 'Mailings', 'Templates', 'Sources', 'Intakes', 'Ledger', 'Paper', 'Settings']) {
+    await link(new RegExp(`^${place}`))
+      .first()
+      .click();
+    // Whoever goes to another screen reads on from its heading.
+    await page.waitForFunction(() => document.activeElement?.tagName === 'H1');
+    expect([place, await violationsOn(page)]).toEqual([place, []]);
+  }
+});
+
+step('a mailing with a batch, an intake and paper', async () => {
+  const { client } = mailbag;
+  const rows = [1, 2, 3].map((at): [string, string, string, string] => [
+    `P-${at}`,
+    `Tenant ${at}`,
+    at === 3 ? '' : `p${at}@example.org`,
+    'yes',
+  ]);
+  const { mailing, template } = await smallMailing(client, rows);
+  const { id } = await startBatch<Batch>(client, mailing);
+  await client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+  await client.send('POST', '/api/intakes', { name: 'Ask for a permit', templates: [template] });
+});
+
+step('every screen can be read by everybody, has one heading and a title of its own', async () => {
+  const found: [string, unknown][] = [];
+  for (const [address, shown, title] of screens) {
+    await goTo(address, shown);
+    found.push([address, { faults: await violationsOn(page), headings: await page.locator('h1').count(), title: await page.title() }]);
+    expect(found.at(-1)).toEqual([address, { faults: [], headings: 1, title: `${title} · Mailbag` }]);
+  }
+});
+
+/** What is opened on a screen, by what stands there then. */
+const states: readonly (readonly [address: string, open: () => Promise<void>, shown: () => Locator])[] = [
+  ['/mailings/1/map?template=1&field=permit.name', () => Promise.resolve(), () => page.getByRole('group', { name: /^Rule for/ })],
+  ['/mailings/1/map', () => button('Changes').click(), () => page.getByRole('dialog')],
+  ['/mailings/1/map', () => button('Row').click(), () => page.getByLabel('Row of the source')],
+  ['/mailings/1/checks', () => button('What is checked').click(), () => page.getByRole('region', { name: 'What is checked' })],
+  ['/mailings/1/output?part=output', () => Promise.resolve(), () => page.getByText('Folders in the archive')],
+  ['/mailings/1/output?part=paper', () => Promise.resolve(), () => button('Paper')],
+  ['/mailings/1/output?part=reminders', () => Promise.resolve(), () => button('Reminders')],
+  ['/sources/1?column=Plot', () => Promise.resolve(), () => page.getByLabel('Column Plot')],
+  ['/ledger', () => page.getByRole('row', { name: /Tenant 1/ }).click(), () => page.getByRole('heading', { name: /Tenant 1|P-1/ })],
+  ['/batches/1?copy=1', () => Promise.resolve(), () => page.getByLabel('First page of the copy')],
+  ['/templates/1', () => button('Remove the template').click(), () => page.getByRole('dialog')],
+  ['/desk', () => button(/signed in as/).click(), () => page.getByRole('menuitem', { name: /^Sign out/ })],
+  ['/desk', async () => (await page.keyboard.press('Control+k'), page.keyboard.type('Tenant')), () => page.getByRole('option').first()],
+];
+
+step('so can what opens on them', async () => {
+  for (const [address, open, shown] of states) {
+    await goTo(address, () => page.locator('main'));
+    await open();
+    await shown().first().waitFor();
+    const name = `${address} with ${String(shown)}`;
+    expect([name, await violationsOn(page)]).toEqual([name, []]);
+  }
+});
+
+step('record, field and filter stand in the address: a reload and Back show the same', async () => {
+  await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
+  await button('Next record').click();
+  await sheetRow(page, /^Name of the tenant/).click();
+  await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+  expect(new URL(page.url()).search).toBe('?record=1&template=1&field=permit.name');
+  await page.reload();
+  await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+  await sheetRow(page, /^Name of the tenant.*Tenant 2/).waitFor();
+  // The record goes along from one part to the next, and stands in the address there.
+  await link(/^Checks/).click();
+  await page.waitForURL(/\/checks\?record=1$/);
+  await page.goBack();
+  await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+});
+
+step('by keyboard one is past the menu at once, and the sheet is one stop with arrows inside', async () => {
+  await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => document.activeElement?.tagName === 'MAIN');
+  const sheet = page.getByRole('treegrid', { name: 'Answers of the packet' });
+  const focused = sheet.locator('[role=row]:focus');
+  for (let presses = 0; presses < 40 && (await focused.count()) === 0; presses++) await page.keyboard.press('Tab');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  expect(await focused.textContent()).toContain('Name of the tenant');
+  await page.keyboard.press('Enter');
+  await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Escape');
+  expect(await focused.textContent()).toContain('Name of the tenant');
+  // One stop: from the row Tab leads out of the sheet, through the rule that is open.
+  expect(await sheet.locator('[role=row][tabindex="0"]').count()).toBe(1);
+});
+
+step('at 320 pixels nothing runs out of the side, places stand in a menu and panes behind each other', async () => {
+  await page.setViewportSize({ width: 320, height: 640 });
+  for (const [address, shown] of screens) {
+    await page.goto(`${mailbag.address}${address}`);
+    await page.locator('main h1, main h2').first().waitFor({ state: 'attached' });
+    await shown().first().waitFor({ state: 'attached' });
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect([address, over]).toEqual([address, 0]);
+  }
+  await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
+  expect(await violationsOn(page)).toEqual([]);
+  await button('Filled page').click();
+  await page.locator('canvas[data-drawn]').first().waitFor();
+  await sheetRow(page, 'Plot number').waitFor({ state: 'hidden' });
+  await button('Menu').click();
+  await link('Ledger').click();
+  await heading('Ledger').waitFor();
+  await link('Sources').waitFor({ state: 'hidden' });
+});
