@@ -192,7 +192,7 @@ step('what was changed has a way back, and from that another one', async () => {
   const changes = page.getByRole('dialog', { name: 'Changes of this mailing' });
   const back = async (): Promise<void> => {
     await button('Changes').click();
-    await changes.getByRole('button', { name: /^Back to before .*map/ }).first().click(); // prettier-ignore
+    await changes.getByRole('button', { name: /^Back to before this: .*map/ }).first().click(); // prettier-ignore
     await changes.waitFor({ state: 'detached' });
   };
   await back();

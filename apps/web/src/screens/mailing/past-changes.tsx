@@ -95,7 +95,7 @@ function ChangeLines({ mailing, settle, onBack }: { mailing: number; settle: () 
               changes
               small
               isDisabled={back.isPending}
-              aria-label={`Back to before ${parts.join(', ')}, ${when(at)}`}
+              aria-label={`Back to before this: ${parts.join(', ')}, ${when(at)}`}
               onPress={() => back.mutate(id)}
             >
               <Undo2 size={13} />
