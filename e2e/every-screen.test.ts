@@ -179,6 +179,31 @@ step('by keyboard one is past the menu at once, and the sheet is one stop with a
   expect(await sheet.locator('[role=row][tabindex="0"]').count()).toBe(1);
 });
 
+step('the shortcuts of a screen are told, and single letters can be switched off', async () => {
+  await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
+  await page.keyboard.press('?');
+  const help = page.getByRole('dialog', { name: 'Keyboard shortcuts' });
+  await help.getByText('Worst case').waitFor();
+  await help.getByText('From answer to answer').waitFor();
+  await help.getByText('Find', { exact: true }).waitFor();
+  expect(await violationsOn(page)).toEqual([]);
+  await help.getByText('Single letters are shortcuts').click();
+  await help.getByRole('button', { name: 'Close' }).click();
+  await help.waitFor({ state: 'detached' });
+  const worst = button('Worst case');
+  await page.keyboard.press('w');
+  await page.keyboard.press('?');
+  expect([await worst.getAttribute('aria-pressed'), await help.count()]).toEqual(['false', 0]);
+  // The way there that needs no letter.
+  await button(/signed in as/).click();
+  await page.getByRole('menuitem', { name: 'Keyboard shortcuts' }).click();
+  await help.getByText('Single letters are shortcuts').click();
+  await page.keyboard.press('Escape');
+  await help.waitFor({ state: 'detached' });
+  await page.keyboard.press('w');
+  await page.getByText(/^Nobody has this record/).waitFor();
+});
+
 step('at 320 pixels nothing runs out of the side, places stand in a menu and panes behind each other', async () => {
   await page.setViewportSize({ width: 320, height: 640 });
   const over: Record<string, number> = {};

@@ -1,4 +1,10 @@
 import { useEffect } from 'react';
+import { useShortcutHelp } from './shortcuts';
+
+const UNDO = [
+  { keys: 'Ctrl Z', what: 'Undo' },
+  { keys: 'Ctrl Y', what: 'Redo' },
+];
 
 /** Whether the focus is in a text, which has an undo of its own. */
 const isInText = (target: EventTarget | null): boolean =>
@@ -6,6 +12,7 @@ const isInText = (target: EventTarget | null): boolean =>
 
 /** Ctrl+Z, Ctrl+Shift+Z and Ctrl+Y for what a screen shows. Null: there is nothing to take back, or to do again. */
 export function useUndoKeys(undo: (() => void) | null, redo: (() => void) | null): void {
+  useShortcutHelp(UNDO);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented || isInText(event.target)) return;

@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import { useLedger } from '../../api/queries';
 import { color, font } from '../../theme';
 import { stopFor } from '../../ui/arrow-stops';
+import { useShortcutHelp } from '../../ui/shortcuts';
 import { Loading } from '../../ui/loading';
 import { when } from '../when';
 import { StateMark } from './state-mark';
@@ -63,6 +64,7 @@ const Heads = styled(Line)`
   border-bottom: 1px solid ${color.line};
 `;
 const ROW = 34;
+const KEYS = [{ keys: '↑ ↓ Home End PgUp PgDn', what: 'From copy to copy' }];
 
 /** Copies, newest first, read page by page as one scrolls. */
 export function CopyTable({
@@ -81,6 +83,7 @@ export function CopyTable({
   ofOneBatch?: boolean;
   empty: React.ReactNode;
 }) {
+  useShortcutHelp(KEYS);
   const { data, fetchNextPage, hasNextPage, isFetchingNextPage } = useLedger(filter);
   const rows: CopyRow[] = data?.pages.flatMap((page) => page.rows) ?? [];
   const frame = useRef<HTMLDivElement>(null);

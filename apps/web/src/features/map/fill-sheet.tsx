@@ -9,6 +9,7 @@ import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { onArrowStops } from '../../ui/arrow-stops';
+import { useShortcutHelp } from '../../ui/shortcuts';
 import { useLatest } from '../../ui/use-latest';
 import { counted } from '../when';
 import type { FieldMark } from './field-mark';
@@ -85,6 +86,12 @@ interface Props {
   distribution: (template: number, field: Field) => React.ReactNode;
 }
 
+const KEYS = [
+  { keys: '↑ ↓ Home End', what: 'From answer to answer' },
+  { keys: 'Enter', what: 'Open or close the rule of an answer' },
+  { keys: '→', what: 'To what can be pressed in a row' },
+  { keys: 'Esc', what: 'From a rule back to its row' },
+];
 const keyOf = ({ template, field }: PacketEntry): string => `${template.id} ${field.name}`;
 
 /** From the editor of a rule back to its row. */
@@ -116,6 +123,7 @@ export function FillSheet({
   handing,
   distribution,
 }: Props) {
+  useShortcutHelp(KEYS);
   const [stop, setStop] = useState<string | null>(null);
   const acts = useLatest({ onChoose, onPoint, onRule, onStop: (entry: PacketEntry) => setStop(keyOf(entry)) });
   const stops = new Set(entries.map(keyOf));

@@ -6,6 +6,7 @@ import {
   Eye,
   EyeOff,
   FileText,
+  Keyboard,
   LayoutDashboard,
   LogOut,
   Menu as MenuIcon,
@@ -29,8 +30,11 @@ import { Boundary } from '../../ui/boundary';
 import { Floating } from '../../ui/choice';
 import { Small } from '../../ui/layout';
 import { LOOKS_ONLY } from '../../ui/rights';
+import { useShortcutHelp } from '../../ui/shortcuts';
+import { useKey } from '../../ui/use-key';
 import { CrumbHome } from './crumbs';
 import { Find } from './find';
+import { ShortcutHelp } from './shortcut-help';
 import { useHeadingFocus } from './heading-focus';
 
 const Frame = styled.div`
@@ -194,6 +198,9 @@ const Items = styled(Menu)`
   }
 `;
 
+const EVERYWHERE = { isEverywhere: true };
+const FIND = [{ keys: 'Ctrl K', what: 'Find', isEverywhere: true }];
+
 const places: { to: string; text: string; icon: ComponentType<{ size?: number }> }[] = [
   { to: '/desk', text: 'Desk', icon: LayoutDashboard },
   { to: '/mailings', text: 'Mailings', icon: Mails },
@@ -235,6 +242,9 @@ export function Shell({ account }: { account: AccountAnswer }) {
   const menu = useRef<HTMLElement>(null);
   const [isMenuOpen, setMenuOpen] = useState(false);
   useHeadingFocus(main, pathname);
+  const [showsShortcuts, setShowsShortcuts] = useState(false);
+  useKey('?', 'Shortcuts', () => setShowsShortcuts(true), EVERYWHERE);
+  useShortcutHelp(FIND);
   useEffect(() => setMenuOpen(false), [pathname]);
   useEffect(() => {
     if (isMenuOpen) menu.current?.querySelector('a')?.focus();
@@ -323,7 +333,11 @@ export function Shell({ account }: { account: AccountAnswer }) {
         <MenuTrigger>
           <Person aria-label={`${initials}, signed in as ${name}`}>{initials}</Person>
           <Floating placement="bottom end">
-            <Items onAction={() => signOut.mutate()}>
+            <Items onAction={(id) => (id === 'out' ? signOut.mutate() : setShowsShortcuts(true))}>
+              <MenuItem id="keys" textValue="Keyboard shortcuts">
+                <Keyboard size={15} />
+                Keyboard shortcuts
+              </MenuItem>
               <MenuItem id="out" textValue="Sign out">
                 <LogOut size={15} />
                 Sign out {name}
@@ -332,6 +346,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           </Floating>
         </MenuTrigger>
       </Top>
+      <ShortcutHelp isOpen={showsShortcuts} onOpen={setShowsShortcuts} />
       <Main ref={main} id="content" tabIndex={-1}>
         <Boundary what="This screen" name={pathname}>
           <Outlet />

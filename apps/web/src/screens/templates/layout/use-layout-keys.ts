@@ -1,4 +1,16 @@
 import { useEffect, useRef } from 'react';
+import { useShortcutHelp } from '../../../ui/shortcuts';
+
+const KEYS_TOLD = [
+  { keys: '← → ↑ ↓', what: 'Move what is chosen; with Shift by ten points, with Alt its edges' },
+  { keys: 'Alt ↑ ↓', what: 'In the list: change the tab order' },
+  { keys: 'Enter', what: 'On a page: draw with the tool in the middle' },
+  { keys: 'Del', what: 'Remove what is chosen' },
+  { keys: 'Ctrl D', what: 'Duplicate' },
+  { keys: 'Ctrl C Ctrl X Ctrl V', what: 'Copy, cut, paste' },
+  { keys: 'Ctrl A', what: 'Choose all' },
+  { keys: 'Esc', what: 'Let go of the tool, then of what is chosen' },
+];
 
 export interface LayoutKeys {
   /** Points to the right and down. */
@@ -26,6 +38,7 @@ const arrows: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRigh
 
 /** The keys of the drawing board; they hold on its pages and in its lists, never in a text. */
 export function useLayoutKeys(keys: LayoutKeys, board: React.RefObject<HTMLElement | null>): void {
+  useShortcutHelp(KEYS_TOLD);
   const latest = useRef(keys);
   latest.current = keys;
   useEffect(() => {
