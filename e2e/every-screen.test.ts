@@ -155,6 +155,22 @@ step('record, field and filter stand in the address: a reload and Back show the 
   await page.waitForURL(/\/checks\?record=1$/);
   await page.goBack();
   await page.getByRole('group', { name: /^Rule for/ }).waitFor();
+  // From a finding one lands on its record, and Back returns to the same list.
+  await goTo('/mailings/1/checks?sort=column', () => link('4: on the map'));
+  await link('4: on the map').first().click();
+  await sheetRow(page, /^Name of the tenant.*Tenant 3/).waitFor();
+  await page.goBack();
+  await link('4: on the map').first().waitFor();
+  expect(new URL(page.url()).searchParams.get('sort')).toBe('column');
+});
+
+step('places and actions are found by their words', async () => {
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('new mail');
+  await page.getByRole('option', { name: /^Begin a mailing/ }).waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await heading('Mailings').waitFor();
 });
 
 step('by keyboard one is past the menu at once, and the sheet is one stop with arrows inside', async () => {

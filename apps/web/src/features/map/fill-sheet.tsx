@@ -25,7 +25,7 @@ const Sheet = styled.div`
     display: grid;
     grid-template-columns: ${SHEET_COLUMNS};
     ${SMALL_SCREEN} {
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      display: none;
     }
     position: sticky;
     top: 0;
@@ -42,6 +42,9 @@ const Sheet = styled.div`
   & > .group {
     position: sticky;
     top: 28px;
+    ${SMALL_SCREEN} {
+      top: 0;
+    }
     z-index: 1;
     background: ${color.paper};
     padding: 5px 8px;

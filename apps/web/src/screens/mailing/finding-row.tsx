@@ -3,7 +3,7 @@ import type { Remedy } from '@mailbag/core';
 import { findingSentence, remediesOf, remedied, smallerType } from '@mailbag/core';
 import { ArrowRight, UserMinus, Wrench } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { CellEditor } from '../../features/records/cell-editor';
@@ -62,6 +62,10 @@ export function FindingRow({
       ...draft,
       maps: { ...draft.maps, [template!]: { ...draft.maps[template!], [finding.field!]: remedied(rule!, one, finding) } },
     }));
+  const place = {
+    pathname: `/mailings/${mailing.id}/map`,
+    search: changedQuery('', { record: index, template: template ?? null, field: finding.field }),
+  };
   const accept = (): void => {
     if (!reason?.trim()) return;
     const { row, code, column, field } = finding;
@@ -69,14 +73,12 @@ export function FindingRow({
     setReason(null);
   };
   return (
-    <tr
-      data-link
-      onClick={() => {
-        const place = { record: index, template: template ?? null, field: finding.field };
-        void navigate({ pathname: `/mailings/${mailing.id}/map`, search: changedQuery('', place) });
-      }}
-    >
-      <td className="number">{finding.row}</td>
+    <tr data-link onClick={() => void navigate(place)}>
+      <td className="number">
+        <Link to={place} onClick={(event) => event.stopPropagation()} aria-label={`${finding.row}: on the map`}>
+          {finding.row}
+        </Link>
+      </td>
       <td style={{ whiteSpace: 'nowrap' }}>{record.cells[columns.findIndex(({ name }) => name === plan.keyColumn)]?.text ?? '—'}</td>
       <td>{finding.column ?? '—'}</td>
       <td style={{ maxWidth: isNarrow ? 130 : 220, padding: '3px 4px' }}>

@@ -16,6 +16,7 @@ import { PeoplePart } from './people-part';
 import { RegistersPart } from './registers-part';
 import { SafetyPart } from './safety-part';
 import { YouPart } from './you-part';
+import { settingsPlaces } from './settings-places';
 
 const HistoryPart = loadedPart(() => import('./history-part'), 'the history');
 
@@ -54,28 +55,28 @@ const Places = styled.nav`
   }
 `;
 
-const parts: { id: string; text: string; part: ComponentType; forAdministrators: boolean }[] = [
-  { id: 'mail', text: 'Senders', part: MailPart, forAdministrators: false },
-  { id: 'bounces', text: 'Bounces', part: BouncesPart, forAdministrators: false },
-  { id: 'paper', text: 'Office and printers', part: PaperPart, forAdministrators: false },
-  { id: 'registers', text: 'Registers', part: RegistersPart, forAdministrators: true },
-  { id: 'people', text: 'People', part: PeoplePart, forAdministrators: true },
-  { id: 'retention', text: 'Retention', part: RetentionPart, forAdministrators: true },
-  { id: 'safety', text: 'Safety', part: SafetyPart, forAdministrators: true },
-  { id: 'jobs', text: 'Jobs', part: JobsPart, forAdministrators: true },
-  { id: 'history', text: 'History', part: HistoryPart, forAdministrators: true },
-  { id: 'you', text: 'Your account', part: YouPart, forAdministrators: false },
-];
+const parts: Record<(typeof settingsPlaces)[number]['id'], ComponentType> = {
+  mail: MailPart,
+  bounces: BouncesPart,
+  paper: PaperPart,
+  registers: RegistersPart,
+  people: PeoplePart,
+  retention: RetentionPart,
+  safety: SafetyPart,
+  jobs: JobsPart,
+  history: HistoryPart,
+  you: YouPart,
+};
 
 export default function SettingsScreen() {
   const { part } = useParams();
   const { data } = useQuery(queries.account());
   const isAdministrator = data?.account?.role === 'administrator';
-  const shown = parts.filter(({ forAdministrators }) => isAdministrator || !forAdministrators);
+  const shown = settingsPlaces.filter(({ forAdministrators }) => isAdministrator || !forAdministrators);
   const chosen = shown.find(({ id }) => id === part);
   useCrumbs({ text: 'Settings' }, { text: chosen?.text ?? '' });
   if (!part) return <Navigate to="/settings/mail" replace />;
-  const Part = chosen?.part;
+  const Part = chosen && parts[chosen.id];
   return (
     <Screen>
       <Head title="Settings" note={isAdministrator ? '' : 'An administrator can change them.'} />

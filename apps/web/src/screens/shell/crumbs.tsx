@@ -36,6 +36,8 @@ const Line = styled.nav`
     font-weight: 600;
   }
   & a {
+    display: inline-block;
+    padding: 3px 0;
     color: ${color.faded};
     text-decoration: none;
   }

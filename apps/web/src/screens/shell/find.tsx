@@ -8,17 +8,24 @@ import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import { counted } from '../../features/when';
 import { color, font, narrow } from '../../theme';
+import { placesFor } from './find-places';
 import { Floating } from '../../ui/choice';
 
-type Hit = FindAnswer['hits'][number] & { key: string };
+interface Hit {
+  key: string;
+  name: string;
+  detail: string;
+  to: string;
+}
 
-const Frame = styled.div`
-  width: 300px;
-  min-width: 120px;
+const Place = styled(ComboBox<Hit>)`
   flex: 0 1 300px;
+  min-width: 120px;
   ${narrow} {
     flex: 1 1 200px;
   }
+`;
+const Frame = styled.div`
   height: 30px;
   border: 1px solid ${color.line};
   border-radius: 6px;
@@ -89,8 +96,8 @@ function hitWords(hit: FindAnswer['hits'][number], text: string): { detail: stri
   }
 }
 
-/** Finds any copy, recipient, code, mailing, template or source. Ctrl+K goes here. */
-export function Find() {
+/** Finds any copy, recipient, code, mailing, template or source, and places and actions by their words. Ctrl+K goes here. */
+export function Find({ isAdministrator }: { isAdministrator: boolean }) {
   const [text, setText] = useState('');
   const { data } = useQuery(queries.find(useDeferredValue(text)));
   const navigate = useNavigate();
@@ -106,25 +113,30 @@ export function Find() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const hits = text.trim().length > 1 ? (data?.hits ?? []) : [];
+  const isAsked = text.trim().length > 1;
+  const hits: Hit[] = isAsked
+    ? [
+        ...(data?.hits ?? []).map((hit) => ({ key: `${hit.kind} ${hit.id}`, name: hit.name, ...hitWords(hit, text) })),
+        ...placesFor(text, isAdministrator).map((place) => ({ key: place.to, ...place })),
+      ]
+    : [];
   return (
-    <ComboBox
+    <Place
       aria-label="Find"
       inputValue={text}
       onInputChange={setText}
-      items={hits.map((hit) => ({ ...hit, key: `${hit.kind} ${hit.id}` }))}
+      items={hits}
       allowsCustomValue
-      allowsEmptyCollection={text.trim().length > 1}
+      allowsEmptyCollection={isAsked}
       defaultFilter={() => true}
       menuTrigger="input"
       value={null}
       onChange={(key) => {
-        const hit = hits.find((one) => `${one.kind} ${one.id}` === key);
+        const hit = hits.find((one) => one.key === key);
         if (!hit) return;
-        const { to } = hitWords(hit, text);
         setText('');
         input.current?.blur();
-        void navigate(to);
+        void navigate(hit.to);
       }}
     >
       <Frame>
@@ -137,11 +149,11 @@ export function Find() {
           {(hit) => (
             <Item id={hit.key} textValue={hit.name}>
               {hit.name}
-              <small>{hitWords(hit, text).detail}</small>
+              <small>{hit.detail}</small>
             </Item>
           )}
         </List>
       </Floating>
-    </ComboBox>
+    </Place>
   );
 }

@@ -315,7 +315,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           Menu
         </MenuButton>
         <CrumbHome />
-        <Find />
+        <Find isAdministrator={account.account?.role === 'administrator'} />
         <Running />
         {account.account?.role === 'viewer' && (
           <Small title={LOOKS_ONLY} style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>

@@ -11,11 +11,12 @@ import { shortcuts, useAreLettersOn, useShortcuts } from '../../ui/shortcuts';
 const Keys = styled.dl`
   margin: 0;
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
+  grid-template-columns: 132px minmax(0, 1fr);
   gap: 6px 14px;
   align-items: baseline;
   & dt {
     display: flex;
+    flex-wrap: wrap;
     gap: 4px;
   }
   & dd {
