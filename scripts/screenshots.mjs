@@ -83,7 +83,7 @@ await shot('records', () => mailing(/^Records/));
 await shot('map', async () => {
   await mailing(/^Map/);
   for (let step = 0; step < 2; step++) await page.getByRole('button', { name: 'Next record' }).click();
-  await page.getByRole('button', { name: 'Water supply at the plot', exact: true }).click();
+  await page.getByRole('row', { name: /^Water supply at the plot/ }).click();
   await page.getByText(/^Over 480 records/).waitFor();
   await drawn();
 });
@@ -144,7 +144,7 @@ await shot('rule', async () => {
     await page.getByRole('button', { name }).first().click();
     await page.getByRole('option', { name: option }).first().click();
   };
-  await page.getByRole('button', { name: /^Remarks of the office/ }).first().click(); // prettier-ignore
+  await page.getByRole('row', { name: /^Remarks of the office/ }).first().click(); // prettier-ignore
   await choose(/Kind of rule$/, /^cases/);
   await choose(/Case 1: Asked of: column$/, /^Shed/);
   await choose(/Case 1: Test$/, /./);

@@ -49,7 +49,7 @@ const Line = styled.div<{ $narrow: boolean; $short: boolean }>`
   &[data-row]:hover {
     background: ${color.paper};
   }
-  &[aria-selected='true'] {
+  &[data-row][aria-selected='true'] {
     background: ${color.plumWash};
   }
 `;
