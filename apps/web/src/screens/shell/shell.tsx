@@ -283,7 +283,8 @@ export function Shell({ account }: { account: AccountAnswer }) {
         aria-label="Main"
         data-open={isMenuOpen || undefined}
         onKeyDown={({ key }) => key === 'Escape' && setMenuOpen(false)}
-        onBlur={({ currentTarget, relatedTarget }) => !currentTarget.contains(relatedTarget) && setMenuOpen(false)}
+        // Not where a press takes the focus nowhere, as one on a link does in some browsers.
+        onBlur={({ currentTarget, relatedTarget }) => relatedTarget && !currentTarget.contains(relatedTarget) && setMenuOpen(false)}
       >
         <Brand to="/desk">
           <img src="/mark.svg" alt="" width={26} height={26} />
