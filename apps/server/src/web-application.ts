@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { validation } from './platform/validation.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
+import compression from 'compression';
 import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
@@ -46,6 +47,8 @@ export function setUpWeb(app: NestExpressApplication): void {
   const pages = join(config.pagesFolder, 'index.html');
   if (existsSync(pages)) setUpPages(app, readFileSync(pages, 'utf8'));
   if (existsSync(config.webFolder)) {
+    // What the screens are made of; answers with what the office holds are not packed, since their length would tell of it.
+    app.use('/assets', compression());
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',
       maxAge: '1h',

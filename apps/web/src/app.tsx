@@ -11,13 +11,14 @@ import { InvitationScreen } from './screens/account/invitation-screen';
 import { SignInAgain } from './screens/account/sign-in-again';
 import { SignInScreen } from './screens/account/sign-in-screen';
 import { Crumbs, useCrumbs } from './screens/shell/crumbs';
-import { Shell } from './screens/shell/shell';
 import { Button } from './ui/button';
 import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { resumeDesks } from './features/editing/kept-desks';
 
+// What nobody needs who is not signed in yet.
+const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), 'your desk');
 const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));

@@ -18,5 +18,12 @@ export const GlobalStyle = createGlobalStyle`
   h1:focus-visible { outline: none; }
   ${narrow} { body { overflow: auto; } }
   :focus-visible { outline: 2px solid ${color.plum}; outline-offset: 1px; }
+  /* Where the colours are the reader's own, what is chosen has a frame in their colour of choice. */
+  @media (forced-colors: active) {
+    [aria-current='page'], [aria-selected='true'], [aria-pressed='true'], [role='row'][aria-level='2'][aria-expanded='true'] {
+      outline: 2px solid Highlight;
+      outline-offset: -2px;
+    }
+  }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `;
