@@ -25,6 +25,15 @@ export async function openPage(browser: Browser): Promise<{ page: Page; faults: 
   return { page, faults };
 }
 
+/** Milliseconds between two looks. Locators look every half second after a while, which adds up over many screens. */
+const LOOK = 40;
+
+/** Waits until something is seen, with a look every few milliseconds at first. */
+export async function seen(wanted: Locator): Promise<void> {
+  for (let looks = 0; looks < 5000 / LOOK && !(await wanted.isVisible()); looks++) await new Promise((done) => setTimeout(done, LOOK));
+  await wanted.waitFor();
+}
+
 /** How often the first page beside the fill sheet has been drawn. */
 export const timesDrawn = async (page: Page): Promise<number> =>
   Number(await page.locator('canvas[data-drawn]').first().getAttribute('data-drawn'));

@@ -1,3 +1,4 @@
+import { leastProcessorTime } from '../../../../testing/processor-time.js';
 import { messagePattern, textToHtml } from './message.js';
 import { outputPattern } from './output-path.js';
 import { compilePattern } from './pattern.js';
@@ -51,9 +52,9 @@ test.each([
   ],
   ['a width of a date', "{{ '2027-01-02' | date: '%999999999d' }}"],
 ])('%s ends with a sentence, soon and in little room', (_, pattern) => {
-  const [memory, time] = [process.memoryUsage().heapUsed, performance.now()];
-  expect(code(() => compilePattern(pattern, ['plot']).render({ plot: 'x'.repeat(40) }))).toBe('pattern-broken');
-  expect(performance.now() - time).toBeLessThan(5000);
+  const memory = process.memoryUsage().heapUsed;
+  const end = (): string => code(() => compilePattern(pattern, ['plot']).render({ plot: 'x'.repeat(40) }));
+  expect(leastProcessorTime(() => expect(end()).toBe('pattern-broken'), 5000)).toBeLessThan(5000);
   expect((process.memoryUsage().heapUsed - memory) / 1048576).toBeLessThan(150);
 });
 test('a column wins over an extra of the same name', () => {
