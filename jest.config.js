@@ -14,6 +14,8 @@ const transform = {
 };
 const base = {
   testEnvironment: 'node',
+  // A page without a browser takes what is made for Node all the same.
+  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
   transform,
   transformIgnorePatterns: [
     '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs|altcha-lib)/)',

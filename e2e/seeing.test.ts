@@ -217,7 +217,7 @@ step('a mailing leaves as a zip, comes in again as another one, and is put away'
     .getByText('Full name')
     .waitFor();
   await page.getByRole('link', { name: 'Mailings' }).first().click();
-  const named = page.getByRole('row', { name: /^Permits 2028/ });
+  const named = page.getByRole('row', { name: /Permits 2028/ });
   await named.nth(1).waitFor();
   await named.first().getByRole('button', { name: 'Archive “Permits 2028”' }).click();
   await named.nth(1).waitFor({ state: 'detached' });

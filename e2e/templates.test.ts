@@ -149,7 +149,7 @@ step('a template is put away, is out of the list, and comes back', async () => {
   await paper.waitFor();
   await button('Take “paper” back').click();
   await paper.waitFor({ state: 'visible' });
-  await page.getByRole('textbox', { name: 'Find a template' }).fill('member');
+  await page.getByRole('textbox', { name: 'Search the templates' }).fill('member');
   await paper.waitFor({ state: 'detached' });
   await page.getByRole('link', { name: 'membership', exact: true }).waitFor();
 });

@@ -25,5 +25,13 @@ export const GlobalStyle = createGlobalStyle`
       outline-offset: -2px;
     }
   }
+  /* On paper stands what was worked at, not what it was worked with. */
+  @media print {
+    html, body, #root, #root > *, main, main > * { height: auto !important; overflow: visible !important; display: block !important; }
+    nav, [data-print='no'], [role='dialog'] { display: none !important; }
+    [role='row'], tr, li { break-inside: avoid; }
+    * { background: none !important; box-shadow: none !important; }
+    @page { margin: 14mm; }
+  }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `;

@@ -22,7 +22,7 @@ import { ChangedValue } from './survey.js';
 import { Nullable } from './nullable.js';
 import { IsSaid } from './is-said.js';
 
-export const ledgerSorts = ['newest', 'oldest', 'recipient', 'changed'] as const;
+export const ledgerSorts = ['newest', 'oldest', 'recipient', 'recipient-down', 'changed', 'changed-up'] as const;
 export type LedgerSort = (typeof ledgerSorts)[number];
 
 /** Which copies are meant. */

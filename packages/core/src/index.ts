@@ -177,6 +177,7 @@ export { searchText, searchWords, textFinder } from './copies/search-words.js';
 export { usualSort } from './copies/usual-sort.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
+export { csvLine } from './tables/csv-line.js';
 export { assertCopy, copyEvents, copyLaw, copyNotes, copyStates, nextCopyState } from './copies/states.js';
 export { batchLaw, batchStates, deliveryLaw, deliveryStates, leads, printRunLaw, printRunStates } from './copies/laws.js';
 export type { Law } from './copies/laws.js';

@@ -1,5 +1,5 @@
 import type { Readable } from 'node:stream';
-import { safeName } from '@mailbag/core';
+import { csvLine, safeName } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { FileKey } from '../files/file-key.js';
 import { fileKey, fileName } from '../files/file-key.js';
@@ -8,7 +8,6 @@ import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
-import { csvLine } from '../files/csv-line.js';
 import type { ManifestRow } from '../stores/copy-rows.js';
 import { copyStore } from '../stores/copy.store.js';
 

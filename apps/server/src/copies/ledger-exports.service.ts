@@ -1,7 +1,7 @@
+import { csvLine } from '@mailbag/core';
 import { Readable } from 'node:stream';
 import type { CopyRow, LedgerFilterQuery } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
-import { csvLine } from '../files/csv-line.js';
 import { fileKey } from '../files/file-key.js';
 import { sheetStream } from '../files/sheet-stream.js';
 import type { ZipPart } from '../files/zip-of-files.js';

@@ -59,7 +59,7 @@ test('by days, in every order, page after page without a gap or a double', async
   const today = new Date().toISOString().slice(0, 10);
   expect((await countsOf(`from=${today}`)).matching).toBe(60);
   expect(await rowsOf('to=2020-01-01')).toEqual([]);
-  for (const sort of ['newest', 'oldest', 'recipient', 'changed']) {
+  for (const sort of ['newest', 'oldest', 'recipient', 'recipient-down', 'changed', 'changed-up']) {
     const ids: number[] = [];
     for (let before = ''; ;) {
       const { rows, more } = await mailbag.client.get<{ rows: CopyRow[]; more: boolean }>(`/api/copies?count=13&sort=${sort}${before}`);

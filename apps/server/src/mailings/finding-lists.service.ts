@@ -1,9 +1,8 @@
 import { Readable } from 'node:stream';
 import type { FindingsAnswer, FindingsFilterQuery, FlaggedAnswer } from '@mailbag/contract';
 import type { Column, Finding, SourceRecord } from '@mailbag/core';
-import { findingSentence, findingTitle } from '@mailbag/core';
+import { csvLine, findingSentence, findingTitle } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { csvLine } from '../files/csv-line.js';
 import { sheetStream } from '../files/sheet-stream.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';

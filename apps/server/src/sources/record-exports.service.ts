@@ -1,9 +1,8 @@
 import type { Cell, Column } from '@mailbag/core';
-import { MailbagError, safeName, writeFdf, writeXfdf } from '@mailbag/core';
+import { MailbagError, csvLine, safeName, writeFdf, writeXfdf } from '@mailbag/core';
 import { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import yazl from 'yazl';
-import { csvLine } from '../files/csv-line.js';
 import { XLSX_TYPE } from '../files/download.js';
 import { sheetStream } from '../files/sheet-stream.js';
 import type { SheetValue } from '../files/sheet-stream.js';

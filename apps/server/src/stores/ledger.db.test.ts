@@ -1,3 +1,4 @@
+import type { LedgerSort } from '@mailbag/contract';
 import { ownTables } from '../../../../testing/own-tables.js';
 import type { Sql } from '../persistence/sql.js';
 import { copyStore } from './copy.store.js';
@@ -29,9 +30,8 @@ ownTables('all', async (own) => {
   await sql.query("UPDATE copy SET state = 'sent' WHERE mailingId = 2");
 });
 
-const page = async (
-  ...[filter, search, sort, last, most]: [object, string?, ('newest' | 'oldest' | 'recipient' | 'changed')?, number?, number?]
-) => (await ledgerStore.page(sql, filter, search ?? '', sort ?? 'newest', last, most ?? 10)).map(({ code }) => code);
+const page = async (...[filter, search, sort, last, most]: [object, string?, LedgerSort?, number?, number?]) =>
+  (await ledgerStore.page(sql, filter, search ?? '', sort ?? 'newest', last, most ?? 10)).map(({ code }) => code);
 
 test('filters narrow, one by one and together', async () => {
   expect(await page({ mailing: 1 })).toEqual(['1-2', '1-1', '1-0']);
@@ -46,7 +46,9 @@ test.each([
   ['newest', ['2-2', '1-2', '2-1', '1-1', '2-0', '1-0']],
   ['oldest', ['1-0', '2-0', '1-1', '2-1', '1-2', '2-2']],
   ['recipient', ['1-1', '2-1', '1-0', '2-0', '1-2', '2-2']],
+  ['recipient-down', ['2-2', '1-2', '2-0', '1-0', '2-1', '1-1']],
   ['changed', ['2-1', '1-1', '2-2', '1-2', '2-0', '1-0']],
+  ['changed-up', ['1-0', '2-0', '1-2', '2-2', '1-1', '2-1']],
 ] as const)('by %s every copy comes once, page after page', async (sort, all) => {
   const seen: string[] = [];
   for (let last: number | undefined; ;) {

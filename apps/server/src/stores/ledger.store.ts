@@ -48,6 +48,11 @@ const orders: Record<LedgerSort, { by: string; after: string }> = {
     by: `${dialect.caseless('copy.recipient')}, copy.id`,
     after: `(${dialect.caseless('copy.recipient')}, copy.id) > (SELECT recipient, id FROM copy WHERE id = ?)`,
   },
+  'recipient-down': {
+    by: `${dialect.caseless('copy.recipient')} DESC, copy.id DESC`,
+    after: `(${dialect.caseless('copy.recipient')}, copy.id) < (SELECT recipient, id FROM copy WHERE id = ?)`,
+  },
+  'changed-up': { by: 'copy.since, copy.id', after: '(copy.since, copy.id) > (SELECT since, id FROM copy WHERE id = ?)' },
   changed: { by: 'copy.since DESC, copy.id DESC', after: '(copy.since, copy.id) < (SELECT since, id FROM copy WHERE id = ?)' },
 };
 const MATCHES = `EXISTS (SELECT 1 FROM copy_words WHERE ${dialect.matches('copy_words')} AND copy_words.rowid = copy.id)`;

@@ -1,7 +1,6 @@
 import type { Field } from '@mailbag/core';
-import { MailbagError, fieldLabel, safeName, writeFdf, writeXfdf, writeXml } from '@mailbag/core';
+import { MailbagError, csvLine, fieldLabel, safeName, writeFdf, writeXfdf, writeXml } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
-import { csvLine } from '../files/csv-line.js';
 import { answerSheet } from '../files/answer-column.js';
 import type { Download } from '../files/download.js';
 import { XLSX_TYPE } from '../files/download.js';

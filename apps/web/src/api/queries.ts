@@ -279,12 +279,6 @@ export const queries = {
       queryFn: () => api.get<{ name: string; email: string }>(`/api/people/invitation?token=${encodeURIComponent(token)}`),
       retry: false,
     }),
-  history: (text: string) =>
-    queryOptions({
-      queryKey: ['history', text],
-      queryFn: () => api.get<HistoryLine[]>(`/api/history?text=${encodeURIComponent(text)}`),
-      placeholderData: keepPreviousData,
-    }),
   retention: () => queryOptions({ queryKey: ['retention'], queryFn: () => api.get<RetentionAnswer>('/api/retention') }),
   reminders: (id: number) =>
     queryOptions({ queryKey: ['copies', 'reminders', id], queryFn: () => api.get<ReminderAnswer>(`/api/mailings/${id}/reminders`) }),
@@ -320,6 +314,18 @@ export const useLedger = (filter: string) =>
     queryFn: ({ pageParam }) => api.get<LedgerPage>(`/api/copies?count=100&${filter}${pageParam ? `&before=${pageParam}` : ''}`),
     initialPageParam: 0,
     getNextPageParam: (page: LedgerPage) => (page.more ? page.rows.at(-1)?.id : undefined),
+    placeholderData: keepPreviousData,
+  });
+
+/** Lines of the history that come at once. */
+const HISTORY_PAGE = 100;
+export const historyPages = (text: string) =>
+  infiniteQueryOptions({
+    queryKey: ['history', text],
+    initialPageParam: 0,
+    queryFn: ({ pageParam }) =>
+      api.get<HistoryLine[]>(`/api/history?text=${encodeURIComponent(text)}${pageParam ? `&before=${pageParam}` : ''}`),
+    getNextPageParam: (page) => (page.length < HISTORY_PAGE ? undefined : page.at(-1)?.id),
     placeholderData: keepPreviousData,
   });
 

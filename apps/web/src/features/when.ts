@@ -1,18 +1,33 @@
+import { count, counted } from '../ui/counted';
+
+export { count, counted };
+
 const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
 const dayTime = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 const second = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
-const number = new Intl.NumberFormat();
+const yearDay = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
+const yearTime = new Intl.DateTimeFormat(undefined, {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+});
 
-/** Today as the time, other days with their date. */
+const isOfThisYear = (date: Date): boolean => date.getFullYear() === new Date().getFullYear();
+
+/** Today as the time, other days with their date and time, those of other years with their date and year. */
 export function when(iso: string): string {
   const date = new Date(iso);
+  if (!isOfThisYear(date)) return yearDay.format(date);
   return date.toDateString() === new Date().toDateString() ? time.format(date) : dayTime.format(date);
 }
 export const atSecond = (iso: string): string => second.format(new Date(iso));
-export const fullWhen = (iso: string): string => dayTime.format(new Date(iso));
-export const count = (value: number): string => number.format(value);
-/** “1 copy”, “2 copies”. */
-export const counted = (value: number, one: string, many = `${one}s`): string => `${count(value)} ${value === 1 ? one : many}`;
+/** The date with its time, and its year where it is not this one. */
+export function fullWhen(iso: string): string {
+  const date = new Date(iso);
+  return (isOfThisYear(date) ? dayTime : yearTime).format(date);
+}
 /** A span of time as people say it before it begins: “about 8 min”, “about 2 h 10 min”, “about 3 days”. */
 export function about(seconds: number): string {
   const minutes = Math.round(seconds / 60);

@@ -1,8 +1,21 @@
+import type { LedgerSort } from '@mailbag/contract';
 import type { CopyState, Trouble } from '@mailbag/core';
 import { copyStates, troubles } from '@mailbag/core';
 
-export const sorts = { newest: 'newest first', oldest: 'oldest first', recipient: 'by recipient', changed: 'changed last first' } as const;
+/** What each heading of the ledger orders it by, up and down. */
+export const sorts = {
+  oldest: { column: 'code', isDown: false },
+  newest: { column: 'code', isDown: true },
+  recipient: { column: 'recipient', isDown: false },
+  'recipient-down': { column: 'recipient', isDown: true },
+  'changed-up': { column: 'since', isDown: false },
+  changed: { column: 'since', isDown: true },
+} as const satisfies Record<LedgerSort, { column: string; isDown: boolean }>;
 export type Sort = keyof typeof sorts;
+
+/** How the server orders by a heading; null: as it does where nothing is said. */
+export const sortOf = (order: { column: string; isDown: boolean } | null): Sort | null =>
+  (Object.keys(sorts) as Sort[]).find((sort) => sorts[sort].column === order?.column && sorts[sort].isDown === order.isDown) ?? null;
 
 /** What the ledger is narrowed to; it stands in the address, so that it can be kept and sent. */
 export interface LedgerFilter {

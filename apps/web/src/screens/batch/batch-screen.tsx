@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { CopySheet } from '../../features/copies/copy-sheet';
+import { readFilter } from '../../features/copies/ledger-filter';
 import { CopyTable } from '../../features/copies/copy-table';
 import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
 import { count, counted, when } from '../../features/when';
@@ -194,7 +195,7 @@ export default function BatchScreen() {
             filter={`batch=${id}`}
             chosen={chosen}
             onChoose={setChosen}
-            narrow={chosen !== null}
+            sort={readFilter(query).sort}
             ofOneBatch
             empty={<Empty title="No copy yet">The records are being looked through. The copies will stand here.</Empty>}
           />

@@ -1,4 +1,4 @@
-import type { IntakeDetail } from '@mailbag/contract';
+import type { IntakeDetail, IntakeSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ClipboardPen, Plus } from 'lucide-react';
 import { useState } from 'react';
@@ -14,10 +14,11 @@ import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
 import { Empty, Head, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
-import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
 
 const Forms = styled(CheckboxGroup)`
@@ -56,6 +57,80 @@ const Form = styled(Checkbox)`
   }
 `;
 
+const addressOf = ({ id }: IntakeSummary): string => `/intakes/${id}/questions`;
+const keyOf = ({ id }: IntakeSummary): number => id;
+const nameOf = ({ name }: IntakeSummary): string => name;
+
+const columns: readonly ListColumn<IntakeSummary>[] = [
+  {
+    id: 'name',
+    head: 'Name',
+    least: 190,
+    share: 3,
+    isFixed: true,
+    text: nameOf,
+    cell: (one) => (
+      <Link data-name="" to={addressOf(one)}>
+        {one.name}
+      </Link>
+    ),
+  },
+  {
+    id: 'address',
+    head: 'Address',
+    least: 170,
+    share: 2,
+    text: ({ word }) => `/in/${word}`,
+    cell: (one) =>
+      one.isPublished ? (
+        <a href={`/in/${one.word}`} target="_blank" rel="noreferrer">
+          <code>/in/{one.word}</code>
+        </a>
+      ) : (
+        <code>/in/{one.word}</code>
+      ),
+  },
+  {
+    id: 'state',
+    head: 'State',
+    least: 120,
+    share: 1,
+    text: (one) => `${one.isPublished ? 'published' : 'draft'}${one.isAhead ? ', changes not published yet' : ''}`,
+    cell: (one) => (
+      <>
+        {one.isPublished ? <Mark $tone="moss">published</Mark> : <Mark $tone="slate">draft</Mark>}
+        {one.isAhead && <Small> changes not published yet</Small>}
+      </>
+    ),
+  },
+  {
+    id: 'questions',
+    head: 'Questions',
+    least: 70,
+    isNumber: true,
+    text: (one) => String(one.questions),
+    cell: (one) => <Link to={addressOf(one)}>{count(one.questions)}</Link>,
+    value: (one) => one.questions,
+  },
+  {
+    id: 'answers',
+    head: 'Answers',
+    least: 64,
+    isNumber: true,
+    text: (one) => String(one.answers),
+    cell: (one) => <Link to={`/intakes/${one.id}/answers`}>{count(one.answers)}</Link>,
+    value: (one) => one.answers,
+  },
+  {
+    id: 'last',
+    head: 'Last answer',
+    least: 104,
+    text: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : ''),
+    cell: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>none yet</Small>),
+    value: (one) => one.lastAnswerAt,
+  },
+];
+
 /** Intakes: pages that people answer, and whose answers become copies. */
 export default function IntakesScreen() {
   useCrumbs({ text: 'Intakes' });
@@ -66,7 +141,7 @@ export default function IntakesScreen() {
   const shows = isMaking || data.length === 0;
   return (
     <Screen>
-      <Head title="Intakes" note={counted(data.length, 'intake')}>
+      <Head title="Intakes">
         {!shows && (
           <Button changes look="go" onPress={() => setMaking(true)}>
             <Plus size={16} />
@@ -74,52 +149,25 @@ export default function IntakesScreen() {
           </Button>
         )}
       </Head>
-      <Scroll style={{ padding: '0 16px 16px' }}>
+      <Scroll style={{ padding: '0 16px', ...(data.length > 0 && { flex: 'none', maxHeight: '60%' }) }}>
         {shows && <NewIntake isFirst={data.length === 0} onCancel={data.length > 0 ? () => setMaking(false) : null} />}
-        {data.length > 0 && (
-          <Table aria-label="Intakes">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Address</th>
-                <th>State</th>
-                <th className="number">Questions</th>
-                <th className="number">Answers</th>
-                <th>Last answer</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((one) => (
-                <tr key={one.id}>
-                  <td>
-                    <Link to={`/intakes/${one.id}/questions`}>{one.name}</Link>
-                  </td>
-                  <td className="mono">
-                    {one.isPublished ? (
-                      <a href={`/in/${one.word}`} target="_blank" rel="noreferrer">
-                        /in/{one.word}
-                      </a>
-                    ) : (
-                      `/in/${one.word}`
-                    )}
-                  </td>
-                  <td>
-                    {one.isPublished ? <Mark $tone="moss">published</Mark> : <Mark $tone="slate">draft</Mark>}
-                    {one.isAhead && <Small> changes not published yet</Small>}
-                  </td>
-                  <td className="number">
-                    <Link to={`/intakes/${one.id}/questions`}>{count(one.questions)}</Link>
-                  </td>
-                  <td className="number">
-                    <Link to={`/intakes/${one.id}/answers`}>{count(one.answers)}</Link>
-                  </td>
-                  <td>{one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>none yet</Small>}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        )}
       </Scroll>
+      {data.length > 0 && (
+        <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
+          <List
+            id="intakes"
+            label="intakes"
+            noun={['intake', 'intakes']}
+            columns={columns}
+            rows={data}
+            keyOf={keyOf}
+            nameOf={nameOf}
+            to={addressOf}
+            searchHint="Name or address"
+            empty={() => <Empty title="No matches">Search for a part of its name or its address.</Empty>}
+          />
+        </Stack>
+      )}
     </Screen>
   );
 }

@@ -1,14 +1,13 @@
-import type { BulkAction, LedgerCounts, ManyCopiesAnswer } from '@mailbag/contract';
+import type { BulkAction, CopyRow, ManyCopiesAnswer } from '@mailbag/contract';
+import type { CopyState } from '@mailbag/core';
 import { copyLaw } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Download } from 'lucide-react';
 import { api, sentenceOf } from '../../api/client';
-import { count, counted } from '../../features/when';
+import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
-import { Row, Small } from '../../ui/layout';
-import { FileButton } from '../../ui/link-button';
+import { Small } from '../../ui/layout';
 
 interface Words {
   /** On the button, with the count. */
@@ -57,28 +56,38 @@ const ableStates: Record<keyof typeof actions, readonly string[]> = {
   withdraw: copyLaw.withdraw.from,
 };
 
-/** The same with all copies that the filter leaves: how many it can happen to is told before. */
-export function BulkActions({ filter, counts, state }: { filter: Record<string, unknown>; counts: LedgerCounts; state: string | null }) {
+/** How many of some copies are in each state. */
+export const statesOf = (copies: readonly Pick<CopyRow, 'state'>[]): Partial<Record<CopyState, number>> =>
+  copies.reduce<Partial<Record<CopyState, number>>>((counts, { state }) => ({ ...counts, [state]: (counts[state] ?? 0) + 1 }), {});
+
+interface Props {
+  /** All copies that a filter leaves, or those that are named. */
+  meant: { filter: Record<string, unknown>; ids?: never } | { ids: readonly number[]; filter?: never };
+  byState: Partial<Record<CopyState, number>>;
+  /** The state to which the filter holds; null: to none. */
+  state: string | null;
+}
+
+/** The same with many copies: how many it can happen to is told before. */
+export function BulkActions({ meant, byState, state }: Props) {
   const client = useQueryClient();
-  const query = new URLSearchParams(Object.entries(filter).map(([name, value]) => [name, String(value)])).toString();
   const run = useMutation({
     mutationFn: ({ action, ids }: { action: BulkAction; ids?: number[] }) =>
-      api.post<ManyCopiesAnswer>('/api/copies/many', ids ? { action, ids } : { action, filter }),
+      api.post<ManyCopiesAnswer>('/api/copies/many', ids ? { action, ids } : { action, ...meant }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['copies'] }),
   });
   // What was set aside on our side is made, but was meant to be mailed.
-  const isSetAside = filter.trouble === 'our side';
+  const isSetAside = meant.filter?.trouble === 'our side';
   const able = (action: keyof typeof actions): number =>
     [...ableStates[action], ...(isSetAside && action === 'send-again' ? ['made'] : [])]
       .filter((one) => state === null || one === state)
-      .reduce((sum, one) => sum + (counts.byState[one] ?? 0), 0);
+      .reduce((sum, one) => sum + (byState[one as CopyState] ?? 0), 0);
   const last = run.variables?.action;
   const shown = (Object.keys(actions) as (keyof typeof actions)[]).filter(
-    (action) => able(action) > 0 && (action !== 'withdraw' || Object.keys(filter).length > 0),
+    (action) => able(action) > 0 && (action !== 'withdraw' || meant.ids !== undefined || Object.keys(meant.filter).length > 0),
   );
   return (
-    <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label="With all of these">
-      <Small>With {counts.atLeast ? `more than ${count(10_000)}` : counted(counts.matching, 'copy', 'copies')}:</Small>
+    <>
       {shown.map((action) => {
         const { verb, ask } = actions[action];
         const words = counted(able(action), 'copy', 'copies');
@@ -101,22 +110,6 @@ export function BulkActions({ filter, counts, state }: { filter: Record<string, 
           <span key={action}>{button}</span>
         );
       })}
-      {counts.matching > 0 && (
-        <>
-          <FileButton $small href={`/api/copies/copies.zip?${query}`} download>
-            <Download size={13} />
-            Files
-          </FileButton>
-          <FileButton $small href={`/api/copies/ledger.csv?${query}`} download>
-            <Download size={13} />
-            CSV
-          </FileButton>
-          <FileButton $small href={`/api/copies/ledger.xlsx?${query}`} download>
-            <Download size={13} />
-            XLSX
-          </FileButton>
-        </>
-      )}
       {run.isPending && <Small role="status">Working …</Small>}
       {run.data && last && (
         <Small role="status">
@@ -132,6 +125,6 @@ export function BulkActions({ filter, counts, state }: { filter: Record<string, 
         </Small>
       )}
       {run.error && <Small style={{ color: color.brick }}>{sentenceOf(run.error)}</Small>}
-    </Row>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { copyStates, troubles, usualSort } from '@mailbag/core';
+import { copyStates, troubles } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
 import { useEffect, useEffectEvent, useState } from 'react';
@@ -8,16 +8,17 @@ import { queries } from '../../api/queries';
 import { CopySheet } from '../../features/copies/copy-sheet';
 import { CopyTable } from '../../features/copies/copy-table';
 import type { LedgerFilter } from '../../features/copies/ledger-filter';
-import { filterQuery, isNarrowed, readFilter, sorts } from '../../features/copies/ledger-filter';
+import { filterQuery, isNarrowed, readFilter } from '../../features/copies/ledger-filter';
 import { stateLooks } from '../../features/copies/state-mark';
 import { count, counted } from '../../features/when';
 import { color, tones } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Head, Row, Screen, Small } from '../../ui/layout';
+import { Empty, Head, Row, Screen, Small } from '../../ui/layout';
 import { useCrumbs } from '../shell/crumbs';
-import { BulkActions } from './bulk-actions';
+import { BulkActions, statesOf } from './bulk-actions';
+import { LedgerFiles } from './ledger-files';
 import { SavedViews } from './saved-views';
 
 const Filters = styled(Row)`
@@ -26,12 +27,9 @@ const Filters = styled(Row)`
     color: ${color.faded};
   }
 `;
-const States = styled(Bar)`
-  border-top: 1px solid ${color.line};
-  border-bottom: 0;
+const States = styled(Row)`
   gap: 4px;
   overflow-x: auto;
-  background: ${color.sheet};
 `;
 
 const troubleDetails: Record<(typeof troubles)[number], string> = {
@@ -78,7 +76,7 @@ export default function LedgerScreen() {
   const { sort: _, ...meant } = filter;
   const given = Object.fromEntries(Object.entries(meant).filter(([, value]) => value !== null && value !== ''));
   const narrowed = isNarrowed(filter);
-  const [more, setMore] = useState(filter.from !== null || filter.to !== null || filter.trouble !== null || filter.sort !== null);
+  const [more, setMore] = useState(filter.from !== null || filter.to !== null || filter.trouble !== null || filter.paper !== null);
   const { data: counts } = useQuery(queries.ledgerCounts(filterQuery(meant)));
   const { data: mailings } = useQuery(queries.mailings());
   const { data: batch } = useQuery({ ...queries.batch(filter.batch ?? 0), enabled: filter.batch !== null });
@@ -92,7 +90,7 @@ export default function LedgerScreen() {
             : ''
         }
       />
-      <Filters>
+      <Filters data-print="no">
         <Search size={15} />
         <div style={{ width: 280 }}>
           <TextInput label="Search the ledger" hideLabel placeholder="Name, code, file, anything in it" value={text} onChange={setText} />
@@ -122,7 +120,7 @@ export default function LedgerScreen() {
           onChange={(trouble) => set({ trouble })}
         />
         <Button small pressed={more} onPress={() => setMore(!more)} style={{ height: 32 }}>
-          Days and order
+          Days and paper
         </Button>
         {filter.batch !== null && (
           <Button
@@ -158,7 +156,7 @@ export default function LedgerScreen() {
         )}
       </Filters>
       {more && (
-        <Filters>
+        <Filters data-print="no">
           <Small>changed from</Small>
           <div style={{ width: 150 }}>
             <TextInput label="Changed from" hideLabel type="date" value={filter.from ?? ''} onChange={(from) => set({ from })} />
@@ -167,20 +165,19 @@ export default function LedgerScreen() {
           <div style={{ width: 150 }}>
             <TextInput label="Changed to" hideLabel type="date" value={filter.to ?? ''} onChange={(to) => set({ to })} />
           </div>
-          <Choice
-            label="Order"
-            hideLabel
-            items={Object.entries(sorts).map(([id, text]) => ({ id, text }))}
-            value={filter.sort ?? usualSort(filter)}
-            onChange={(sort) => set({ sort: sort === usualSort(filter) ? null : sort })}
-          />
           <Button small pressed={filter.paper === 'yes'} onPress={() => set({ paper: filter.paper ? null : 'yes' })} style={{ height: 32 }}>
             waits for paper
           </Button>
         </Filters>
       )}
       <SavedViews filter={query} />
-      {counts && narrowed && <BulkActions key={query} filter={given} counts={counts} state={filter.state} />}
+      {counts && narrowed && (
+        <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label="With all of these" data-print="no">
+          <Small>With {counts.atLeast ? `more than ${count(10_000)}` : counted(counts.matching, 'copy', 'copies')}:</Small>
+          <BulkActions key={query} meant={{ filter: given }} byState={counts.byState} state={filter.state} />
+          {counts.matching > 0 && <LedgerFiles query={new URLSearchParams(filterQuery(meant))} />}
+        </Row>
+      )}
       <div
         style={{
           flex: 1,
@@ -193,10 +190,29 @@ export default function LedgerScreen() {
       >
         <div style={{ minHeight: 0, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
           <CopyTable
-            filter={query}
+            filter={filterQuery(meant)}
+            sort={filter.sort}
             chosen={chosen}
             onChoose={(copy) => set({ copy })}
-            narrow={chosen !== null}
+            actions={(picked) => <BulkActions meant={{ ids: picked.map(({ id }) => id) }} byState={statesOf(picked)} state={null} />}
+            lead={
+              <States role="group" aria-label="Copies by state">
+                {copyStates
+                  .filter((state) => counts?.byState[state])
+                  .map((state) => (
+                    <Button
+                      key={state}
+                      small
+                      look="bare"
+                      pressed={filter.state === state}
+                      onPress={() => set({ state: filter.state === state ? null : state })}
+                      style={{ color: tones[stateLooks[state].tone].ink }}
+                    >
+                      {state} {count(counts?.byState[state] ?? 0)}
+                    </Button>
+                  ))}
+              </States>
+            }
             empty={
               narrowed ? (
                 <Empty title="No matches">Remove a filter, or search for another word.</Empty>
@@ -207,24 +223,6 @@ export default function LedgerScreen() {
               )
             }
           />
-          {counts && (
-            <States role="group" aria-label="Copies by state">
-              {copyStates
-                .filter((state) => counts.byState[state])
-                .map((state) => (
-                  <Button
-                    key={state}
-                    small
-                    look="bare"
-                    pressed={filter.state === state}
-                    onPress={() => set({ state: filter.state === state ? null : state })}
-                    style={{ color: tones[stateLooks[state].tone].ink }}
-                  >
-                    {state} {count(counts.byState[state] ?? 0)}
-                  </Button>
-                ))}
-            </States>
-          )}
         </div>
         {chosen && <CopySheet id={chosen} onClose={() => set({ copy: null })} />}
       </div>

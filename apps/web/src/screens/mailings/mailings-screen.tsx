@@ -1,10 +1,9 @@
-import { VisuallyHidden } from 'react-aria-components';
-import type { MailingDetail } from '@mailbag/contract';
+import type { MailingDetail, MailingSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Archive, Download, FolderInput, Plus } from 'lucide-react';
+import { Archive, ArchiveRestore, Download, FolderInput, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { count, counted, when } from '../../features/when';
@@ -13,19 +12,59 @@ import { ArchiveButton } from '../../ui/archive-button';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Head, Row, Screen, Scroll, Small } from '../../ui/layout';
+import { Empty, Head, Row, Screen, Small, Stack } from '../../ui/layout';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { FileButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
-import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
+
+const addressOf = ({ id }: MailingSummary): string => `/mailings/${id}/map`;
+const keyOf = ({ id }: MailingSummary): number => id;
+const nameOf = ({ name }: MailingSummary): string => name;
+
+const columns: readonly ListColumn<MailingSummary>[] = [
+  {
+    id: 'name',
+    head: 'Name',
+    least: 200,
+    share: 3,
+    isFixed: true,
+    text: nameOf,
+    cell: (one) => (
+      <Link data-name="" to={addressOf(one)}>
+        {one.name}
+      </Link>
+    ),
+  },
+  {
+    id: 'packet',
+    head: 'Packet',
+    least: 96,
+    share: 1,
+    text: ({ templates }) => (templates > 0 ? counted(templates, 'template') : ''),
+    cell: ({ templates }) => (templates > 0 ? counted(templates, 'template') : <Small>none yet</Small>),
+    value: ({ templates }) => templates,
+  },
+  {
+    id: 'records',
+    head: 'Records',
+    least: 170,
+    share: 2,
+    text: (one) => (one.sourceName ? `${count(one.records)} from ${one.sourceName}` : ''),
+    cell: (one) => (one.sourceName ? `${count(one.records)} from ${one.sourceName}` : <Small>none yet</Small>),
+    value: (one) => (one.sourceName ? one.records : null),
+  },
+  { id: 'batches', head: 'Batches', least: 60, isNumber: true, text: ({ batches }) => String(batches), value: ({ batches }) => batches },
+  { id: 'changed', head: 'Changed', least: 104, text: ({ updatedAt }) => when(updatedAt), value: ({ updatedAt }) => updatedAt },
+];
 
 export default function MailingsScreen() {
   useCrumbs({ text: 'Mailings' });
   const { data } = useQuery(queries.mailings());
   const [name, setName] = useState('');
   const [from, setFrom] = useState('');
-  const [wanted, setWanted] = useState('');
   const [showsArchived, showArchived] = useState(false);
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -45,17 +84,43 @@ export default function MailingsScreen() {
     },
   });
   const archive = useMutation({
-    mutationFn: ({ id, isArchived }: { id: number; isArchived: boolean }) => api.post(`/api/mailings/${id}/archive`, { isArchived }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['mailings'], exact: true }),
+    mutationFn: ({ ids, isArchived }: { ids: readonly number[]; isArchived: boolean }) =>
+      Promise.all(ids.map((id) => api.post(`/api/mailings/${id}/archive`, { isArchived }))),
+    onSettled: () => client.invalidateQueries({ queryKey: ['mailings'], exact: true }),
   });
   if (!data) return <Loading what="mailings" />;
   const archived = data.filter(({ isArchived }) => isArchived).length;
-  const shown = data
-    .filter((one) => one.isArchived === (showsArchived && archived > 0))
-    .filter((one) => one.name.toLowerCase().includes(wanted.trim().toLowerCase()));
+  const isInArchive = showsArchived && archived > 0;
+  const shown = data.filter((one) => one.isArchived === isInArchive);
+  const tools: ListColumn<MailingSummary> = {
+    id: 'tools',
+    head: 'Export and archive',
+    least: 72,
+    isTools: true,
+    text: () => '',
+    cell: (one) => (
+      <Row $gap={0} style={{ justifyContent: 'flex-end', flexWrap: 'nowrap' }}>
+        <FileButton
+          $small
+          $look="bare"
+          href={`/api/mailings/${one.id}/file.zip`}
+          download
+          aria-label={`Export “${one.name}”`}
+          title="Export: the mailing with its templates as one zip, without records and passwords"
+        >
+          <Download size={16} />
+        </FileButton>
+        <ArchiveButton
+          name={one.name}
+          isArchived={one.isArchived}
+          onArchive={(isArchived) => archive.mutate({ ids: [one.id], isArchived })}
+        />
+      </Row>
+    ),
+  };
   return (
     <Screen>
-      <Head title="Mailings" note={counted(data.length, 'mailing')}>
+      <Head title="Mailings">
         <form
           onSubmit={(event) => {
             event.preventDefault();
@@ -95,88 +160,53 @@ export default function MailingsScreen() {
           </Row>
         </form>
       </Head>
-      {(data.length > 7 || archived > 0) && (
-        <Bar>
-          <div style={{ width: 260 }}>
-            <TextInput label="Search the mailings" hideLabel placeholder="Search by name" value={wanted} onChange={setWanted} />
-          </div>
-          <div className="fill" />
-          {archived > 0 && (
-            <Button small pressed={showsArchived} onPress={() => showArchived(!showsArchived)}>
-              <Archive size={14} />
-              Archived {archived}
-            </Button>
-          )}
-        </Bar>
-      )}
       {bringIn.error && <Notice tone="brick">{sentenceOf(bringIn.error)}</Notice>}
       {archive.error && <Notice tone="brick">{sentenceOf(archive.error)}</Notice>}
       {create.error && <Notice tone="brick">{sentenceOf(create.error)}</Notice>}
-      <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
-        {data.length === 0 ? (
-          <Empty title="No mailing yet">
-            A mailing brings templates and records together: what is filled, from where, and who gets it. Give it a name above to begin.
-          </Empty>
-        ) : (
-          <Table>
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Packet</th>
-                <th>Records</th>
-                <th className="number">Batches</th>
-                <th>Changed</th>
-                <th>
-                  <VisuallyHidden>Export and archive</VisuallyHidden>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((one) => (
-                <tr key={one.id} data-link onClick={() => void navigate(`/mailings/${one.id}/map`)}>
-                  <td>
-                    <a
-                      href={`/mailings/${one.id}/map`}
-                      style={{ fontWeight: 600, color: color.ink, textDecoration: 'none' }}
-                      onClick={(event) => {
-                        event.preventDefault();
-                        event.stopPropagation();
-                        void navigate(`/mailings/${one.id}/map`);
-                      }}
-                    >
-                      {one.name}
-                    </a>
-                  </td>
-                  <td>{one.templates > 0 ? counted(one.templates, 'template') : <Small>none yet</Small>}</td>
-                  <td>{one.sourceName ? `${count(one.records)} from ${one.sourceName}` : <Small>none yet</Small>}</td>
-                  <td className="number">{one.batches}</td>
-                  <td>{when(one.updatedAt)}</td>
-                  <td className="number" style={{ whiteSpace: 'nowrap' }} onClick={(event) => event.stopPropagation()}>
-                    <FileButton
-                      $small
-                      $look="bare"
-                      href={`/api/mailings/${one.id}/file.zip`}
-                      download
-                      aria-label={`Export “${one.name}”`}
-                      title="Export: the mailing with its templates as one zip, without records and passwords"
-                    >
-                      <Download size={16} />
-                    </FileButton>
-                    <ArchiveButton
-                      name={one.name}
-                      isArchived={one.isArchived}
-                      onArchive={(isArchived) => archive.mutate({ id: one.id, isArchived })}
-                    />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        )}
-        {data.length > 0 && shown.length === 0 && (
-          <Empty title="No mailing here">{wanted.trim() ? 'Search for a part of its name.' : 'All of them are archived.'}</Empty>
-        )}
-      </Scroll>
+      <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
+        <List
+          id="mailings"
+          label="mailings"
+          noun={['mailing', 'mailings']}
+          columns={[...columns, tools]}
+          rows={shown}
+          keyOf={keyOf}
+          nameOf={nameOf}
+          to={addressOf}
+          searchHint="Name, template or source"
+          tools={
+            archived > 0 && (
+              <Button small pressed={showsArchived} onPress={() => showArchived(!showsArchived)}>
+                <Archive size={14} />
+                Archived {archived}
+              </Button>
+            )
+          }
+          actions={(picked, done) => (
+            <Button
+              changes
+              small
+              isDisabled={archive.isPending}
+              onPress={() => {
+                archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
+                done();
+              }}
+            >
+              {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
+              {isInArchive ? 'Take back' : 'Archive'}
+            </Button>
+          )}
+          empty={(isSearch) =>
+            data.length === 0 ? (
+              <Empty title="No mailing yet">
+                A mailing brings templates and records together: what is filled, from where, and who gets it. Give it a name above to begin.
+              </Empty>
+            ) : (
+              <Empty title="No mailing here">{isSearch ? 'Search for a part of its name.' : 'All of them are archived.'}</Empty>
+            )
+          }
+        />
+      </Stack>
     </Screen>
   );
 }

@@ -15,11 +15,12 @@ import { Choice } from '../../ui/choice';
 import { Padded } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
 import { TextInput, Toggled } from '../../ui/field';
-import { Empty, Head, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
+import { Card, Empty, Head, Row, Screen, Scroll, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { FileButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
-import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
 import { PdfPreview } from '../../features/copies/pdf-preview';
 
@@ -159,6 +160,27 @@ function Gather() {
   );
 }
 
+type Sheet = PrintRunDetail['sheetsOf'][number];
+const sheetColumns: readonly ListColumn<Sheet>[] = [
+  { id: 'sheet', head: 'Sheet', least: 46, isNumber: true, isFixed: true, text: ({ sheet }) => String(sheet), value: ({ sheet }) => sheet },
+  { id: 'postal', head: 'Postal code', least: 76, text: ({ postalCode }) => postalCode },
+  {
+    id: 'recipient',
+    head: 'Recipient',
+    least: 130,
+    share: 2,
+    text: ({ recipient, code }) => `${recipient} ${code}`,
+    cell: (one) => (
+      <>
+        <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>{' '}
+        <Small style={{ whiteSpace: 'nowrap' }}>{one.code}</Small>
+      </>
+    ),
+  },
+  { id: 'template', head: 'Template', least: 110, share: 2, text: ({ templateName }) => templateName },
+  { id: 'state', head: 'State', least: 64, text: ({ state }) => state },
+];
+
 function Run({ run }: { run: PrintRunDetail }) {
   const client = useQueryClient();
   const { data: printers } = useQuery(queries.printers());
@@ -263,31 +285,19 @@ function Run({ run }: { run: PrintRunDetail }) {
               </Confirm>
             </Row>
           )}
-          <Table>
-            <thead>
-              <tr>
-                <th className="number">Sheet</th>
-                <th>Postal code</th>
-                <th>Recipient</th>
-                <th>Template</th>
-                <th>State</th>
-              </tr>
-            </thead>
-            <tbody>
-              {run.sheetsOf.map((one) => (
-                <tr key={one.copyId}>
-                  <td className="number">{one.sheet}</td>
-                  <td style={{ whiteSpace: 'nowrap' }}>{one.postalCode}</td>
-                  <td>
-                    <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>{' '}
-                    <Small style={{ whiteSpace: 'nowrap' }}>{one.code}</Small>
-                  </td>
-                  <td>{one.templateName}</td>
-                  <td>{one.state}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
+          <Card style={{ maxHeight: '70vh' }}>
+            <List
+              id="print-run"
+              label="sheets"
+              noun={['sheet', 'sheets']}
+              columns={sheetColumns}
+              rows={run.sheetsOf}
+              keyOf={({ copyId }) => copyId}
+              nameOf={({ code }) => code}
+              searchHint="Recipient, code or postal code"
+              empty={() => <Empty title="No matches">Search for a recipient, a code or a postal code.</Empty>}
+            />
+          </Card>
         </Stack>
       </Scroll>
       {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} name="the print run" /> : <div />}

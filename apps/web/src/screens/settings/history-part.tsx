@@ -1,49 +1,50 @@
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { queries } from '../../api/queries';
+import type { HistoryLine } from '@mailbag/contract';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { historyPages } from '../../api/queries';
 import { fullWhen } from '../../features/when';
 import { TextInput } from '../../ui/field';
 import { Card, Empty, Stack } from '../../ui/layout';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
-import { Table } from '../../ui/table';
 
-/** Who did what. */
+const keyOf = ({ id }: HistoryLine): number => id;
+const nameOf = ({ who, action }: HistoryLine): string => `${who} ${action}`;
+
+const columns: readonly ListColumn<HistoryLine>[] = [
+  { id: 'when', head: 'When', least: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
+  { id: 'who', head: 'Who', least: 120, share: 1, isUnordered: true, text: ({ who }) => who },
+  { id: 'what', head: 'What', least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${action} ${subject}` },
+  { id: 'about', head: 'About', least: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
+];
+
+/** Who did what, the last first, read as one scrolls. */
 export default function HistoryPart() {
   const [text, setText] = useState('');
-  const { data } = useQuery(queries.history(text));
+  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(historyPages(text));
+  const rows = useMemo(() => data?.pages.flat() ?? [], [data]);
+  const onEnd = useCallback(() => void (!isFetchingNextPage && fetchNextPage()), [isFetchingNextPage, fetchNextPage]);
   return (
-    <Stack>
-      <div style={{ width: 320 }}>
+    <Stack style={{ height: '100%' }}>
+      <div style={{ width: 320 }} data-print="no">
         <TextInput label="Search the history" hideLabel placeholder="Who, what, about what" value={text} onChange={setText} />
       </div>
       {!data ? (
         <Loading what="the history" />
-      ) : data.length === 0 ? (
-        <Empty title="No matches">Every change is written down here with who did it.</Empty>
       ) : (
-        <Card>
-          <Table>
-            <thead>
-              <tr>
-                <th>When</th>
-                <th>Who</th>
-                <th>What</th>
-                <th>About</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((line) => (
-                <tr key={line.id}>
-                  <td>{fullWhen(line.at)}</td>
-                  <td>{line.who}</td>
-                  <td>
-                    {line.action} {line.subject}
-                  </td>
-                  <td>{line.detail}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
+        <Card style={{ flex: 1 }}>
+          <List
+            id="history"
+            label="history"
+            noun={['line', 'lines']}
+            columns={columns}
+            rows={rows}
+            keyOf={keyOf}
+            nameOf={nameOf}
+            far={{ order: null, onOrder: () => undefined, hasMore: hasNextPage, onEnd }}
+            empty={() => <Empty title="No matches">Every change is written down here with who did it.</Empty>}
+          />
         </Card>
       )}
     </Stack>

@@ -310,7 +310,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           Settings
         </NavLink>
       </Rail>
-      <Top>
+      <Top data-print="no">
         <MenuButton aria-expanded={isMenuOpen} onPress={() => setMenuOpen(true)}>
           <MenuIcon size={16} />
           Menu

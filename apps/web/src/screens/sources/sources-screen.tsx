@@ -1,14 +1,73 @@
+import type { SourceSummary } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { queries } from '../../api/queries';
 import { AddSource } from '../../features/records/add-source';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
-import { Empty, Head, Screen, Scroll, Small } from '../../ui/layout';
+import { Empty, Head, Screen, Small, Stack } from '../../ui/layout';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
 import { Mark } from '../../ui/mark';
-import { Table } from '../../ui/table';
 import { useCrumbs } from '../shell/crumbs';
+
+const addressOf = ({ id }: SourceSummary): string => `/sources/${id}`;
+const keyOf = ({ id }: SourceSummary): number => id;
+const nameOf = ({ name }: SourceSummary): string => name;
+
+/** Where the records of a source come from. */
+function originOf({ query, files, fileName, reading }: SourceSummary): string {
+  if (query) return `query of ${query.connection}`;
+  return files > 1 ? `${files} files` : `${fileName}${reading.sheet ? `, sheet ${reading.sheet}` : ''}`;
+}
+
+const columns: readonly ListColumn<SourceSummary>[] = [
+  {
+    id: 'name',
+    head: 'Name',
+    least: 200,
+    share: 3,
+    isFixed: true,
+    text: nameOf,
+    cell: (one) => (
+      <>
+        <Link data-name="" to={addressOf(one)}>
+          {one.name}
+        </Link>{' '}
+        {one.state === 'reading' && <Mark $tone="ochre">being read</Mark>}
+        {one.state === 'failed' && <Mark $tone="brick">not read</Mark>}{' '}
+        {one.state === 'ready' && one.error && <Mark $tone="brick">could not be read again</Mark>}
+        <br />
+        <Small>
+          {originOf(one)}
+          {one.corrections > 0 && ` · ${counted(one.corrections, 'correction')}`}
+        </Small>
+      </>
+    ),
+  },
+  { id: 'from', head: 'From', least: 150, share: 2, isExtra: true, text: originOf },
+  { id: 'records', head: 'Records', least: 70, isNumber: true, text: (one) => count(one.count), value: (one) => one.count },
+  {
+    id: 'columns',
+    head: 'Columns',
+    least: 70,
+    isNumber: true,
+    text: (one) => String(one.columns.length),
+    value: (one) => one.columns.length,
+  },
+  { id: 'corrections', head: 'Corrections', least: 80, isNumber: true, isExtra: true, text: (one) => String(one.corrections), value: (one) => one.corrections }, // prettier-ignore
+  {
+    id: 'used',
+    head: 'Used by',
+    least: 150,
+    share: 2,
+    text: ({ usedBy }) => usedBy.join(', '),
+    cell: ({ usedBy }) => usedBy.join(', ') || <Small>no mailing yet</Small>,
+    value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
+  },
+  { id: 'read', head: 'Read', least: 104, text: (one) => when(one.readAt ?? one.createdAt), value: (one) => one.readAt ?? one.createdAt },
+];
 
 export default function SourcesScreen() {
   useCrumbs({ text: 'Sources' });
@@ -17,64 +76,32 @@ export default function SourcesScreen() {
   if (!data) return <Loading what="sources" />;
   return (
     <Screen>
-      <Head title="Sources" note={counted(data.length, 'source')} />
-      <div style={{ padding: '0 16px 12px' }}>
+      <Head title="Sources" />
+      <div style={{ padding: '0 16px 12px' }} data-print="no">
         <AddSource onAdded={(id) => void navigate(`/sources/${id}`)} />
       </div>
-      <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
-        {data.length === 0 ? (
-          <Empty title="No records yet">
-            A source is where records come from: a workbook, a CSV file, form data or a database, one record for each recipient.
-          </Empty>
-        ) : (
-          <Table>
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th className="number">Records</th>
-                <th className="number">Columns</th>
-                <th>Used by</th>
-                <th>Read</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((one) => (
-                <tr key={one.id} data-link onClick={() => void navigate(`/sources/${one.id}`)}>
-                  <td>
-                    <a
-                      href={`/sources/${one.id}`}
-                      style={{ fontWeight: 600, color: color.ink, textDecoration: 'none' }}
-                      onClick={(event) => {
-                        event.preventDefault();
-                        event.stopPropagation();
-                        void navigate(`/sources/${one.id}`);
-                      }}
-                    >
-                      {one.name}
-                    </a>{' '}
-                    {one.state === 'reading' && <Mark $tone="ochre">being read</Mark>}
-                    {one.state === 'failed' && <Mark $tone="brick">not read</Mark>}{' '}
-                    {one.state === 'ready' && one.error && <Mark $tone="brick">could not be read again</Mark>}
-                    <br />
-                    <Small>
-                      {one.query
-                        ? `query of ${one.query.connection}`
-                        : one.files > 1
-                          ? `${one.files} files`
-                          : `${one.fileName}${one.reading.sheet ? `, sheet ${one.reading.sheet}` : ''}`}
-                      {one.corrections > 0 && ` · ${counted(one.corrections, 'correction')}`}
-                    </Small>
-                  </td>
-                  <td className="number">{count(one.count)}</td>
-                  <td className="number">{one.columns.length}</td>
-                  <td>{one.usedBy.join(', ') || <Small>no mailing yet</Small>}</td>
-                  <td>{when(one.readAt ?? one.createdAt)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        )}
-      </Scroll>
+      <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
+        <List
+          id="sources"
+          label="sources"
+          noun={['source', 'sources']}
+          columns={columns}
+          rows={data}
+          keyOf={keyOf}
+          nameOf={nameOf}
+          to={addressOf}
+          searchHint="Name, file or mailing"
+          empty={(isSearch) =>
+            isSearch ? (
+              <Empty title="No matches">Search for a part of its name, its file or its mailing.</Empty>
+            ) : (
+              <Empty title="No records yet">
+                A source is where records come from: a workbook, a CSV file, form data or a database, one record for each recipient.
+              </Empty>
+            )
+          }
+        />
+      </Stack>
     </Screen>
   );
 }

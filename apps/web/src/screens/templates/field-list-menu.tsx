@@ -1,33 +1,8 @@
 import { Download } from 'lucide-react';
-import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
-import styled from 'styled-components';
-import { color } from '../../theme';
+import { MenuTrigger } from 'react-aria-components';
 import { Button } from '../../ui/button';
 import { Floating } from '../../ui/choice';
-
-const Items = styled(Menu)`
-  padding: 4px;
-  outline: none;
-  max-width: 340px;
-`;
-const Item = styled(MenuItem)`
-  display: block;
-  padding: 5px 8px;
-  border-radius: 4px;
-  color: inherit;
-  text-decoration: none;
-  outline: none;
-  cursor: pointer;
-  &[data-focused] {
-    background: ${color.plumWash};
-  }
-  & small {
-    display: block;
-    font-size: 12px;
-    line-height: 16px;
-    color: ${color.faded};
-  }
-`;
+import { MenuItems, MenuLine } from '../../ui/menu';
 
 const formats: [format: string, name: string, says: string][] = [
   ['form', 'The form itself', 'the fillable PDF, for other uses'],
@@ -49,9 +24,9 @@ export function FieldListMenu({ id, revisionId, fileName }: { id: number; revisi
         Field list
       </Button>
       <Floating>
-        <Items aria-label="Field list as">
+        <MenuItems aria-label="Field list as">
           {formats.map(([format, name, says]) => (
-            <Item
+            <MenuLine
               key={format}
               href={
                 format === 'form'
@@ -61,11 +36,13 @@ export function FieldListMenu({ id, revisionId, fileName }: { id: number; revisi
               download={format === 'form' ? fileName : true}
               textValue={name}
             >
-              {name}
-              <small>{says}</small>
-            </Item>
+              <span>
+                {name}
+                <small>{says}</small>
+              </span>
+            </MenuLine>
           ))}
-        </Items>
+        </MenuItems>
       </Floating>
     </MenuTrigger>
   );

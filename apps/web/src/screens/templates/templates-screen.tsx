@@ -84,7 +84,7 @@ export default function TemplatesScreen() {
   if (!data) return <Loading what="templates" />;
   return (
     <Screen>
-      <Head title="Templates" note={counted(data.length, 'template')} />
+      <Head title="Templates" />
       <Columns>
         <div>
           {data.length === 0 ? (
