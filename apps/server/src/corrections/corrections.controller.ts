@@ -1,4 +1,13 @@
-import { AcceptRequest, AcceptedAnswer, ChangedAnswer, CorrectionAnswer, CorrectionRequest, MendRequest } from '@mailbag/contract';
+import {
+  AcceptRequest,
+  AcceptedAnswer,
+  ChangedAnswer,
+  CorrectionAnswer,
+  CorrectionRequest,
+  CorrectionsRequest,
+  MendRequest,
+  ReplaceRequest,
+} from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Who } from '../accounts/session.guard.js';
@@ -23,6 +32,18 @@ export class CorrectionsController {
   @Post('sources/:id/corrections')
   correct(@Param('id', ParseIntPipe) id: number, @Body() body: CorrectionRequest, @Who() who: Principal): Promise<ChangedAnswer> {
     return this.corrections.correct(id, [body], who);
+  }
+
+  @Answers(ChangedAnswer)
+  @Post('sources/:id/corrections/many')
+  correctMany(@Param('id', ParseIntPipe) id: number, @Body() body: CorrectionsRequest, @Who() who: Principal): Promise<ChangedAnswer> {
+    return this.corrections.correct(id, body.changes, who);
+  }
+
+  @Answers(ChangedAnswer)
+  @Post('sources/:id/replacements')
+  replace(@Param('id', ParseIntPipe) id: number, @Body() body: ReplaceRequest, @Who() who: Principal): Promise<ChangedAnswer> {
+    return this.corrections.replace(id, body, who);
   }
 
   @Answers(ChangedAnswer)

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { CorrectionAnswer, SourceSummary } from '@mailbag/contract';
+import type { CorrectionAnswer, ReplaceRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
 import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
@@ -11,6 +11,7 @@ import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { CorrectionRow } from '../stores/correction.store.js';
 import { correctionStore } from '../stores/correction.store.js';
+import type { RecordRow } from '../stores/record.store.js';
 import { recordStore } from '../stores/record.store.js';
 import type { Principal } from '../platform/principal.js';
 
@@ -39,6 +40,9 @@ function typedFor(column: Column, text: string): Cell {
   if (kind === 'number' || kind === 'date') return typedText(text, { ...reading, kind });
   return kind === 'yes-no' ? typedText(text) : { text, value: text === '' ? null : text };
 }
+
+/** Values that can be changed in one step. */
+const MOST_AT_ONCE = 10_000;
 
 /** Records up to which an answer waits for the checks. */
 const SMALL = 5000;
@@ -73,23 +77,33 @@ export class CorrectionsService {
     const touched = await this.transactions.run(async (sql) => {
       const done: { ordinal: number; column: string }[] = [];
       let keys: Map<number, string> | null = null;
-      for (const { row, column: name, value } of changes) {
+      const places = [...new Set(changes.map(({ row }) => row))];
+      const records = new Map((await recordStore.recordsOfRows(sql, sourceId, places)).map((one) => [one.row, toPlaced(one)]));
+      const active = await correctionStore.ofRows(sql, sourceId, places);
+      const corrected = new Map(active.map((one) => [JSON.stringify([one.row, one.columnName]), one]));
+      const changed = new Set<number>();
+      // Of several changes of a cell the last one holds.
+      for (const { row, column: name, value } of new Map(changes.map((one) => [JSON.stringify([one.row, one.column]), one])).values()) {
         const index = source.columns.findIndex((column) => column.name === name);
         if (index < 0) throw new MailbagError('source-key-missing', { source: source.name, column: name });
-        const found = await recordOfRow(sql, sourceId, row);
+        const found = records.get(row);
         if (!found) throw new MailbagError('not-found', { what: 'record' });
         const { ordinal, record } = found;
         const now = record.cells[index]!;
         if (now.text === value) continue;
-        const known = await correctionStore.activeAt(sql, sourceId, row, name);
+        const known = corrected.get(JSON.stringify([row, name]));
         const was = known ? (JSON.parse(known.was) as Cell) : now;
         if (known) await correctionStore.undo(sql, known.id);
         const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
         const key = known?.recordKey ?? (keys ??= await this.keysOfRows(sql, source)).get(row) ?? `row ${row}`;
         if (wanted !== was) await correctionStore.add(sql, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
         record.cells[index] = wanted;
-        await recordStore.setCells(sql, record.cells, sourceId, ordinal);
+        changed.add(row);
         done.push({ ordinal, column: name });
+      }
+      for (const row of changed) {
+        const { ordinal, record } = records.get(row)!;
+        await recordStore.setCells(sql, record.cells, sourceId, ordinal);
       }
       return done;
     });
@@ -114,6 +128,28 @@ export class CorrectionsService {
     const { plan } = await this.mailings.detail(mailingId);
     if (plan.sourceId === null) throw new MailbagError('mailing-no-records', { mailing: plan.name });
     return this.correct(plan.sourceId, await this.checks.mends(mailingId, which), who);
+  }
+
+  /**
+   * Puts a text in the place of another wherever it stands in the cells of a column or of all.
+   * @throws MailbagError correction-too-many
+   */
+  async replace(
+    sourceId: number,
+    { find, replace, column, isWhole }: ReplaceRequest,
+    who: Principal,
+  ): Promise<{ changed: number; step: string }> {
+    const { columns } = await this.sources.detail(sourceId);
+    const changes: Change[] = [];
+    for await (const records of this.sources.all(sourceId))
+      for (const { row, cells } of records)
+        cells.forEach(({ text }, index) => {
+          const { name } = columns[index]!;
+          if ((column !== null && name !== column) || (isWhole ? text !== find : !text.includes(find))) return;
+          if (changes.push({ row, column: name, value: isWhole ? replace : text.replaceAll(find, () => replace) }) > MOST_AT_ONCE)
+            throw new MailbagError('correction-too-many', { limit: MOST_AT_ONCE });
+        });
+    return this.correct(sourceId, changes, who);
   }
 
   /** The keys of all records by their rows, as the source itself has them: a corrected key is not what comes again. */
@@ -143,7 +179,7 @@ export class CorrectionsService {
   }
 }
 
-async function recordOfRow(sql: Sql, sourceId: number, row: number): Promise<{ ordinal: number; record: SourceRecord } | null> {
-  const found = await recordStore.recordOfRow(sql, sourceId, row);
-  return found ? { ordinal: found.ordinal, record: { row: found.row, cells: JSON.parse(found.cells) as Cell[] } } : null;
-}
+const toPlaced = ({ ordinal, row, cells }: RecordRow): { ordinal: number; record: SourceRecord } => ({
+  ordinal,
+  record: { row, cells: JSON.parse(cells) as Cell[] },
+});

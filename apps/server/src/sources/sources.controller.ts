@@ -1,6 +1,9 @@
 import {
   ReadingRequest,
   RecordPlace,
+  RecordViewAnswer,
+  RecordViewQuery,
+  RecordsAtQuery,
   LookupAnswer,
   LookupRequest,
   PictureNameRequest,
@@ -131,6 +134,19 @@ export class SourcesController {
     @Query('count', ParseIntPipe) count: number,
   ): Promise<RecordsAnswer> {
     return this.sources.records(id, Math.max(0, from), Math.min(500, Math.max(1, count)));
+  }
+
+  /** Records by their places, in the order asked for. */
+  @Answers(RecordsAnswer)
+  @Get(':id/records-at')
+  recordsAt(@Param('id', ParseIntPipe) id: number, @Query() { at }: RecordsAtQuery): Promise<RecordsAnswer> {
+    return this.sources.recordsOf(id, at.split(',').map(Number));
+  }
+
+  @Answers(RecordViewAnswer)
+  @Get(':id/view')
+  async view(@Param('id', ParseIntPipe) id: number, @Query() query: RecordViewQuery): Promise<RecordViewAnswer> {
+    return { ordinals: await this.search.view(id, query) };
   }
 
   @Answers(RecordPlace)

@@ -172,6 +172,15 @@ export class SourcesService {
     };
   }
 
+  /** Records by their places, in the order asked for; those that are gone are left out. */
+  async recordsOf(id: number, ordinals: readonly number[]): Promise<RecordsAnswer> {
+    const { count: total } = await this.detail(id);
+    const found = await this.recordsAt(id, ordinals);
+    const records = ordinals.flatMap((ordinal) => found.get(ordinal) ?? []);
+    const places = records.map(({ row }) => row);
+    return { from: 0, total, records, corrections: await this.correctionsOf(id, places) };
+  }
+
   /** Corrections that hold for some records, by their rows. */
   async correctionsOf(id: number, rows: readonly number[]): Promise<CorrectionAnswer[]> {
     const found = await correctionStore.ofRows(this.transactions, id, rows);

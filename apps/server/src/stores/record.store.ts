@@ -21,6 +21,22 @@ export const recordStore = {
       ordinal,
     ]),
 
+  /** Records by their rows in the sheet. */
+  recordsOfRows: (sql: Sql, sourceId: number, places: readonly number[]) =>
+    rows<RecordRow>(
+      sql,
+      `SELECT ordinal, row, cells FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND row ${dialect.inIds}`,
+      [sourceId, JSON.stringify(places)],
+    ),
+
+  /** A column of all records: its texts, and its values where they are asked for, which takes half as long again. @param index of the column */
+  columnOf: (sql: Sql, sourceId: number, index: number, withValues: boolean) =>
+    rows<{ ordinal: number; text: string | null; value?: string | number | null }>(
+      sql,
+      `SELECT ordinal, ${dialect.at('cells', index, 'text')} AS text${withValues ? `, ${dialect.at('cells', index, 'value')} AS value` : ''} FROM source_record WHERE readingId = (SELECT readingId FROM source WHERE id = ?) ORDER BY ordinal`,
+      [sourceId],
+    ),
+
   /** Texts of a column of all records. @param index of the column */
   textsOf: (sql: Sql, sourceId: number, index: number) =>
     rows<{ row: number; text: string | null }>(

@@ -61,6 +61,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
   settleChecks: async (input) => (await import('./check-mailing.js')).settleChecks(input),
   checkTouched: async (input) => (await import('./check-mailing.js')).checkTouched(input),
   whoRuns: async (input) => (await import('./who-runs.js')).whoRuns(input),
+  viewRecords: async (input) => (await import('./view-records.js')).viewRecords(input),
   matchRecords: async (input) => (await import('./match-records.js')).matchRecords(input),
   survey: async (input) => (await import('./survey-mailing.js')).surveyMailing(input),
   countedRecords: async (input) => (await import('./survey-mailing.js')).countRecords(input),

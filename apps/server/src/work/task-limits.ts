@@ -29,6 +29,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   postalAddresses: { lane: 'people', seconds: 120, what: 'Composing the postal addresses' },
   letters: { lane: 'letters', seconds: 10, what: 'Composing the message' },
   whoRuns: { lane: 'people', seconds: 60, what: 'Finding out who runs' },
+  viewRecords: { lane: 'people', seconds: 60, what: 'Ordering the records' },
   matchRecords: { lane: 'people', seconds: 60, what: 'Looking for records' },
   survey: { lane: 'people', seconds: 120, what: 'Counting what the fields take' },
   countedRecords: { lane: 'people', seconds: 120, what: 'Looking for records' },

@@ -5,6 +5,7 @@ import type {
   PickReason,
   PicksAnswer,
   QueryExcerpt,
+  RecordKind,
   ReminderPlan,
   StartChoice,
   StartGroup,
@@ -156,6 +157,18 @@ export interface Tasks {
   matchRecords: {
     input: { mailingId: number; sourceId: number; text: string; only: 'corrected' | 'looked' | null };
     output: { ordinal: number; row: number }[];
+  };
+  /** Places of the records of a source in the order in which they are to be seen. Columns by their index; null: none, any. */
+  viewRecords: {
+    input: {
+      sourceId: number;
+      /** `hasValues`: it holds numbers or days, whose texts do not say their order. */
+      order: { column: number; isDown: boolean; hasValues: boolean } | null;
+      column: number | null;
+      text: string;
+      only: RecordKind | null;
+    };
+    output: number[];
   };
   /** What the map of a mailing makes of all its records. */
   survey: { input: SurveyedMailing; output: Survey };

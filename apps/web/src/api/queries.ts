@@ -38,6 +38,7 @@ import type {
   PrintRunDetail,
   PrintRunSummary,
   PrinterAnswer,
+  RecordViewAnswer,
   RecordsAnswer,
   JobsAnswer,
   LayoutAidsAnswer,
@@ -327,6 +328,23 @@ export const historyPages = (text: string) =>
       api.get<HistoryLine[]>(`/api/history?text=${encodeURIComponent(text)}${pageParam ? `&before=${pageParam}` : ''}`),
     getNextPageParam: (page) => (page.length < HISTORY_PAGE ? undefined : page.at(-1)?.id),
     placeholderData: keepPreviousData,
+  });
+
+/** Places of the records of a source as they are to be seen. @param view as the server takes it, without a question mark */
+export const recordView = (sourceId: number, view: string) =>
+  queryOptions({
+    queryKey: ['record-view', sourceId, view],
+    queryFn: async () => (await api.get<RecordViewAnswer>(`/api/sources/${sourceId}/view?${view}`)).ordinals,
+    placeholderData: keepPreviousData,
+    // What is changed in it stays where it is seen until one orders anew.
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+/** Records by their places. */
+export const recordsAt = (sourceId: number, ordinals: readonly number[]) =>
+  queryOptions({
+    queryKey: ['records', sourceId, 'at', ordinals.join()],
+    queryFn: () => api.get<RecordsAnswer>(`/api/sources/${sourceId}/records-at?at=${ordinals.join()}`),
   });
 
 const BLOCK = 50;

@@ -91,6 +91,9 @@ export const recordsErrors = {
   'source-key-missing': told<{ source: string; column: string }>(
     (e) => `“${e.source}” has no column “${e.column}”. Choose another record key.`,
   ),
+  'correction-too-many': told<{ limit: number }>(
+    (e) => `More than ${count(e.limit)} values would change at once. Choose one column, or look for a longer text.`,
+  ),
   'correction-gone': told(() => `This value was changed again in the meantime. Look at the record as it is now.`),
   'source-in-use': told<{ source: string; mailings: readonly string[] }>(
     (e) => `“${e.source}” gives records to ${list(e.mailings)}. Choose another source there first.`,

@@ -71,7 +71,8 @@ export function CellEditor({
   onUndo: (id: number) => void;
   /** Begin at once, with this text. */
   startWith?: string | null;
-  onDone?: () => void;
+  /** @param step where one goes on from a key; null: the focus has gone elsewhere */
+  onDone?: (step: { down: number; right: number } | null) => void;
 }) {
   const [draft, setDraft] = useState<string | null>(startWith);
   const line = useRef<HTMLInputElement>(null);
@@ -85,12 +86,12 @@ export function CellEditor({
     isEnded.current = false;
     setDraft(text);
   };
-  const end = (save: boolean): void => {
+  const end = (save: boolean, step: { down: number; right: number } | null): void => {
     if (isEnded.current) return;
     isEnded.current = true;
     if (save && draft !== null && draft !== text) onSave(draft);
     setDraft(null);
-    onDone?.();
+    onDone?.(step);
   };
   if (draft !== null)
     return (
@@ -99,12 +100,18 @@ export function CellEditor({
         aria-label={label}
         value={draft}
         onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => end(true)}
+        onBlur={() => end(true, null)}
         onClick={(event) => event.stopPropagation()}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === 'Enter') end(true);
-          if (event.key === 'Escape') end(false);
+          const way = event.shiftKey ? -1 : 1;
+          if (event.key === 'Enter') end(true, { down: way, right: 0 });
+          if (event.key === 'Escape') end(false, { down: 0, right: 0 });
+          // In a sheet Tab goes on to the next value; elsewhere it leaves.
+          if (event.key === 'Tab' && onDone) {
+            event.preventDefault();
+            end(true, { down: 0, right: way });
+          }
         }}
       />
     );

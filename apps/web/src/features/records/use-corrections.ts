@@ -62,6 +62,19 @@ export function useCorrections(sourceId: number) {
         });
         if (changed > 0) add({ text: `“${column}” of row ${row} changed.`, undo: undoStep(step) });
       }),
+    /** Changes many values in one step. @param words what is told of it, after how many they were */
+    correctMany: (changes: readonly { row: number; column: string; value: string }[], words: string): void =>
+      run.mutate(async () => {
+        const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/sources/${sourceId}/corrections/many`, {
+          changes,
+        });
+        if (changed > 0) add({ text: `${counted(changed, 'value')} ${words}.`, undo: undoStep(step) });
+      }),
+    replace: (what: { find: string; replace: string; column: string | null; isWhole: boolean }): void =>
+      run.mutate(async () => {
+        const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/sources/${sourceId}/replacements`, what);
+        if (changed > 0) add({ text: `“${what.find}” replaced in ${counted(changed, 'value')}.`, undo: undoStep(step) });
+      }),
     undo: (id: number): void =>
       run.mutate(async () => {
         await api.remove(`/api/sources/${sourceId}/corrections/${id}`);

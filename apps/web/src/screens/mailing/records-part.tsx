@@ -7,7 +7,7 @@ import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { guessColumns } from '../../features/mailing/guess-columns';
 import { AddSource } from '../../features/records/add-source';
-import { RecordGrid } from '../../features/records/record-grid';
+import { RecordGrid } from '../../features/records/grid/record-grid';
 import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
 import { counted } from '../../features/when';
@@ -22,6 +22,7 @@ import { FileButton } from '../../ui/link-button';
 export function RecordsPart({ work: { mailing, plan, change, settle, columns } }: { work: MailingWork }) {
   const { data: sources } = useQuery(queries.sources());
   const corrections = useCorrections(plan.sourceId ?? 0);
+  const { data: flagged } = useQuery(queries.flagged(mailing.id));
   const [adding, setAdding] = useState(plan.sourceId === null);
   const choose = async (id: number): Promise<void> => {
     setAdding(false);
@@ -107,7 +108,15 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
               <UndoLine corrections={corrections} />
             </div>
           )}
-          <RecordGrid sourceId={mailing.source.id} columns={columns} total={mailing.source.count} corrections={corrections} />
+          <RecordGrid
+            key={`${mailing.source.id} ${mailing.source.readAt}`}
+            sourceId={mailing.source.id}
+            columns={columns}
+            total={mailing.source.count}
+            corrections={corrections}
+            keyColumn={plan.keyColumn}
+            flagged={flagged?.indexes ?? []}
+          />
         </>
       )}
     </Screen>

@@ -9,7 +9,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { ColumnPanel } from '../../features/records/column-panel';
 import { SourcePictures } from '../../features/records/source-pictures';
-import { RecordGrid } from '../../features/records/record-grid';
+import { RecordGrid } from '../../features/records/grid/record-grid';
 import { SourceChangesView } from '../../features/records/source-changes';
 import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
@@ -202,7 +202,15 @@ export default function SourceScreen() {
             </div>
           )}
           <div style={{ flex: 1, minHeight: 0, display: 'flex', borderTop: `1px solid ${color.line}` }}>
-            <RecordGrid sourceId={source.id} columns={source.columns} total={source.count} corrections={corrections} onColumn={setColumn} />
+            <RecordGrid
+              key={`${source.id} ${source.readAt}`}
+              sourceId={source.id}
+              columns={source.columns}
+              total={source.count}
+              corrections={corrections}
+              keyColumn={source.keyColumn}
+              onColumn={setColumn}
+            />
             {chosen && (
               <ColumnPanel
                 key={chosen.name}

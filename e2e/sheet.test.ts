@@ -1,0 +1,133 @@
+import type { Browser, Locator, Page } from 'playwright-core';
+import { RunningMailbag, person } from '../testing/running-mailbag.js';
+import { smallMailing } from '../testing/small-mailing.js';
+import { openBrowser, openPage, signInTo } from './browser.js';
+import { storyOn } from './steps.js';
+
+/** The records as a sheet: ranges, the clipboard, order and search, replacing, all of it undone in one step each. */
+let browser: Browser;
+let page: Page;
+let faults: string[];
+const mailbag = new RunningMailbag();
+beforeAll(async () => {
+  await (await mailbag.start()).setUp();
+  const rows = Array.from({ length: 30 }, (_, at): [string, string, string, string] => [
+    `P-${at + 1}`,
+    `Tenant ${30 - at}`,
+    '',
+    at % 3 ? 'no' : 'yes',
+  ]);
+  await smallMailing(mailbag.client, rows, { mailed: false });
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await signInTo(page, mailbag.address, person, 'Sources');
+  await page.getByRole('link', { name: 'rows.csv' }).click();
+  await cell('P-1').waitFor();
+});
+afterAll(async () => {
+  await browser?.close();
+  await mailbag.close();
+});
+const step = storyOn(() => ({ page, faults }));
+const grid = (): Locator => page.getByRole('grid', { name: 'Records' });
+const cell = (text: string): Locator => grid().getByRole('gridcell', { name: text, exact: true });
+const told = (text: string): Promise<void> => page.getByText(text).first().waitFor();
+const undone = async (shown: string): Promise<void> => {
+  await grid().focus();
+  await page.keyboard.press('Control+z');
+  await cell(shown).waitFor();
+};
+
+step('Enter goes down and Tab to the right, so a column or a row is typed without a mouse', async () => {
+  await cell('P-1').click();
+  await page.keyboard.type('X-1');
+  await page.keyboard.press('Enter');
+  await told('“Plot” of row 2 changed.');
+  await page.keyboard.type('X-2');
+  await page.keyboard.press('Tab');
+  await told('“Plot” of row 3 changed.');
+  await page.keyboard.type('Ada Quist');
+  await page.keyboard.press('Enter');
+  await told('“Name” of row 3 changed.');
+  await cell('Ada Quist').waitFor();
+  await undone('Tenant 29');
+});
+
+step('a range is copied and pasted as in a spreadsheet, as text and as a table, and is undone in one step', async () => {
+  await cell('P-3').click();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  expect(await grid().locator('[role=gridcell][aria-selected=true]').allTextContents()).toEqual(['P-3', 'Tenant 28', 'P-4', 'Tenant 27']);
+  await page.keyboard.press('Control+c');
+  await cell('P-5').click();
+  await page.keyboard.press('Control+v');
+  await told('4 values pasted.');
+  await page.waitForFunction(
+    () => [...document.querySelectorAll('[role=gridcell]')].filter(({ textContent }) => textContent === 'P-3').length === 2,
+  );
+  await undone('P-5');
+  // What a spreadsheet program hands over, with a line that is longer than the sheet is wide.
+  await cell('Tenant 26').click();
+  await grid().evaluate((element) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', 'Ayla Ünal\tayla@example.org\r\n"Quist, ""Pip"""\tpip@example.org\r\n');
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  });
+  await told('4 values pasted.');
+  await cell('Quist, "Pip"').waitFor();
+  await cell('pip@example.org').waitFor();
+  await undone('Tenant 26');
+});
+
+step('a range is emptied, and comes back', async () => {
+  await cell('Tenant 22').click();
+  await cell('Tenant 20').click({ modifiers: ['Shift'] });
+  await page.keyboard.press('Delete');
+  await told('3 values emptied.');
+  await cell('Tenant 21').waitFor({ state: 'detached' });
+  await undone('Tenant 21');
+});
+
+step('records are ordered by a heading, narrowed, and stay so after a reload', async () => {
+  const first = (): Locator => grid().locator('[role=row][aria-rowindex="2"]');
+  await grid().getByRole('columnheader', { name: /Name/ }).hover();
+  await grid().getByRole('button', { name: 'Order by Name' }).click();
+  // 1, 2, 10 and not 1, 10, 2.
+  await first().getByText('Tenant 1', { exact: true }).waitFor();
+  await grid().locator('[role=row][aria-rowindex="3"]').getByText('Tenant 2', { exact: true }).waitFor();
+  await page.getByRole('textbox', { name: 'Find in the records' }).fill('yes');
+  await page.getByText('10 of 30 records').waitFor();
+  await first().getByText('Tenant 3', { exact: true }).waitFor();
+  await page.reload();
+  await page.getByText('10 of 30 records').waitFor();
+  await first().getByText('Tenant 3', { exact: true }).waitFor();
+  // What is changed in a view is changed in its own row, and stays where it is seen.
+  await cell('Tenant 6').click();
+  await page.keyboard.type('Zoë');
+  await page.keyboard.press('Enter');
+  await told('“Name” of row 26 changed.');
+  await grid().locator('[role=row][aria-rowindex="3"]').getByText('Zoë', { exact: true }).waitFor();
+  await undone('Tenant 6');
+});
+
+step('one text is replaced by another in a column, after a question, and undone', async () => {
+  await page.getByRole('textbox', { name: 'Find in the records' }).fill('Tenant');
+  await page.getByText('30 of 30 records').waitFor();
+  await page.getByRole('button', { name: 'Replace', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Replace with' }).fill('Member');
+  await page.getByRole('button', { name: 'Replace all' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Replace all' }).click();
+  await told('“Tenant” replaced in 30 values.');
+  // Nothing holds the text any more, and what is seen stays until one looks anew.
+  await cell('Member 3').waitFor();
+  await undone('Tenant 3');
+  await page.getByRole('textbox', { name: 'Find in the records' }).fill('');
+});
+
+step('one goes to a row by its number', async () => {
+  await page.getByRole('textbox', { name: 'Go to row' }).fill('25');
+  await page.keyboard.press('Enter');
+  const active = grid().locator('[data-active]');
+  await active.waitFor();
+  expect(await active.evaluate((one) => one.parentElement?.querySelector('[role=rowheader]')?.textContent)).toBe('25');
+});
