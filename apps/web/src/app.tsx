@@ -1,14 +1,13 @@
 import type { AccountAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
-import { Suspense, useEffect, useRef } from 'react';
+import { Suspense, lazy, useEffect, useRef } from 'react';
 import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { NoAnswer, sentenceOf } from './api/client';
 import { RightsProvider, useMayChange } from './ui/rights';
 import { queries } from './api/queries';
 import { GlobalStyle } from './global-style';
 import { InvitationScreen } from './screens/account/invitation-screen';
-import { SignInAgain } from './screens/account/sign-in-again';
 import { SignInScreen } from './screens/account/sign-in-screen';
 import { Crumbs, useCrumbs } from './screens/shell/crumbs';
 import { Button } from './ui/button';
@@ -17,6 +16,8 @@ import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { resumeDesks } from './features/editing/kept-desks';
 
+/** Above the screen; until it is there, the screen stays as it is. */
+const SignInAgain = lazy(async () => ({ default: (await import('./screens/account/sign-in-again')).SignInAgain }));
 // What nobody needs who is not signed in yet.
 const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), 'your desk');
 const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
@@ -100,7 +101,11 @@ function Screens() {
   const { account } = known;
   return (
     <RightsProvider value={account.role !== 'viewer'}>
-      {!data.account && <SignInAgain email={account.email} />}
+      {!data.account && (
+        <Suspense>
+          <SignInAgain email={account.email} />
+        </Suspense>
+      )}
       <Routes>
         <Route path="intakes/:id/poster" element={<PosterScreen />} />
         <Route element={<Shell account={known} />}>

@@ -177,6 +177,7 @@ export { searchText, searchWords, textFinder } from './copies/search-words.js';
 export { usualSort } from './copies/usual-sort.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';
+export { savedName } from './copies/saved-name.js';
 export { inReadingOrder } from './text/reading-order.js';
 export { csvLine } from './tables/csv-line.js';
 export { tabCells, tabText } from './tables/tab-text.js';

@@ -49,17 +49,23 @@ export class CopiesController {
   csv(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
     return new StreamableFile(this.exports.csv(askedBy(query, account)), {
       type: 'text/csv; charset=utf-8',
-      disposition: attachment('Ledger.csv'),
+      disposition: attachment(this.exports.nameOf('Ledger', query, 'csv')),
     });
   }
   @Get('ledger.xlsx')
   @WithoutValues()
   xlsx(@Query() query: LedgerFilterQuery, @SignedIn() account: Account): StreamableFile {
-    return new StreamableFile(this.exports.xlsx(askedBy(query, account)), { type: XLSX_TYPE, disposition: attachment('Ledger.xlsx') });
+    return new StreamableFile(this.exports.xlsx(askedBy(query, account)), {
+      type: XLSX_TYPE,
+      disposition: attachment(this.exports.nameOf('Ledger', query, 'xlsx')),
+    });
   }
   @Get('copies.zip')
   zip(@Query() query: LedgerFilterQuery): StreamableFile {
-    return new StreamableFile(this.exports.zip(query), { type: 'application/zip', disposition: attachment('Copies.zip') });
+    return new StreamableFile(this.exports.zip(query), {
+      type: 'application/zip',
+      disposition: attachment(this.exports.nameOf('Copies', query, 'zip')),
+    });
   }
 
   @Answers([SavedView])

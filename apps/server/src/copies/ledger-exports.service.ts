@@ -1,4 +1,4 @@
-import { csvLine } from '@mailbag/core';
+import { csvLine, savedName } from '@mailbag/core';
 import { Readable } from 'node:stream';
 import type { CopyRow, LedgerFilterQuery } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
@@ -6,6 +6,7 @@ import { fileKey } from '../files/file-key.js';
 import { sheetStream } from '../files/sheet-stream.js';
 import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { Ledger } from './ledger.service.js';
 
 const columns: [heading: string, value: (row: CopyRow) => string][] = [
@@ -25,7 +26,16 @@ const columns: [heading: string, value: (row: CopyRow) => string][] = [
 /** The ledger as files, as the filter leaves it. Written row by row, so a million copies take no more memory than ten. */
 @Injectable()
 export class LedgerExports {
-  constructor(private readonly ledger: Ledger) {}
+  constructor(
+    private readonly ledger: Ledger,
+    private readonly settings: SettingsService,
+  ) {}
+
+  /** What a file of what a filter leaves is called. */
+  nameOf(what: 'Ledger' | 'Copies', { state, trouble, paper, text, from, to }: LedgerFilterQuery, extension: string): string {
+    const days = from || to ? `${from ?? 'beginning'} to ${to ?? 'today'}` : null;
+    return savedName([what, state, trouble && `${trouble} trouble`, paper && 'for paper', text, days], this.settings.today(), extension);
+  }
 
   private async *lines(filter: LedgerFilterQuery): AsyncGenerator<string> {
     yield `\ufeff${csvLine(columns.map(([heading]) => heading))}`;

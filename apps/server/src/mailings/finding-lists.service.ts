@@ -1,10 +1,11 @@
 import { Readable } from 'node:stream';
 import type { FindingsAnswer, FindingsFilterQuery, FlaggedAnswer } from '@mailbag/contract';
 import type { Column, Finding, SourceRecord } from '@mailbag/core';
-import { csvLine, findingSentence, findingTitle } from '@mailbag/core';
+import { csvLine, findingSentence, findingTitle, savedName } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { sheetStream } from '../files/sheet-stream.js';
 import { Transactions } from '../persistence/transactions.js';
+import { SettingsService } from '../settings/settings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { FindingOrder, WhichFindings } from '../stores/finding.store.js';
 import { findingStore } from '../stores/finding.store.js';
@@ -24,7 +25,15 @@ export class FindingLists {
     private readonly transactions: Transactions,
     private readonly sources: SourcesService,
     private readonly pool: Pool,
+    private readonly settings: SettingsService,
   ) {}
+
+  /** What a file of what a filter leaves is called. @throws MailbagError not-found */
+  async nameOf(id: number, { code, text, accepted }: FindingsFilterQuery, extension: string): Promise<string> {
+    const { plan } = await this.mailings.entity(id);
+    const what = accepted ? 'Accepted looks' : 'Findings';
+    return savedName([what, plan.name, code && findingTitle(code), text], this.settings.today(), extension);
+  }
 
   /** @throws MailbagError not-found */
   async page(id: number, filter: FindingsFilterQuery, from: number, count: number): Promise<FindingsAnswer> {

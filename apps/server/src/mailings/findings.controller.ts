@@ -20,12 +20,18 @@ export class FindingsController {
   @Get('findings.csv')
   async csv(@Param('id', ParseIntPipe) id: number, @Query() filter: FindingsFilterQuery): Promise<StreamableFile> {
     const file = await this.lists.csv(id, filter);
-    return new StreamableFile(file, { type: 'text/csv; charset=utf-8', disposition: attachment('Findings.csv') });
+    return new StreamableFile(file, {
+      type: 'text/csv; charset=utf-8',
+      disposition: attachment(await this.lists.nameOf(id, filter, 'csv')),
+    });
   }
 
   @Get('findings.xlsx')
   async xlsx(@Param('id', ParseIntPipe) id: number, @Query() filter: FindingsFilterQuery): Promise<StreamableFile> {
-    return new StreamableFile(await this.lists.xlsx(id, filter), { type: XLSX_TYPE, disposition: attachment('Findings.xlsx') });
+    return new StreamableFile(await this.lists.xlsx(id, filter), {
+      type: XLSX_TYPE,
+      disposition: attachment(await this.lists.nameOf(id, filter, 'xlsx')),
+    });
   }
 
   @Answers(FlaggedAnswer)

@@ -31,8 +31,8 @@ export class RecordExports {
 
   /** @throws MailbagError not-found */
   async of(id: number, format: string): Promise<Stream> {
-    const { name, columns, keyColumn } = await this.sources.detail(id);
-    const base = safeName(name.replace(/\.\w{1,5}$/, ''));
+    const { name, columns, keyColumn, corrections } = await this.sources.detail(id);
+    const base = safeName(`${name.replace(/\.\w{1,5}$/, '')}${corrections > 0 ? ', corrected' : ''}`);
     switch (format) {
       case 'csv':
         return { name: `${base}.csv`, type: 'text/csv; charset=utf-8', stream: Readable.from(this.csv(id, columns)) };

@@ -33,6 +33,7 @@ import { Card, Empty, PartsBar, Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
 import { useCrumbs } from '../shell/crumbs';
+import { FirstSteps } from './first-steps';
 import { needWords } from './need-words';
 import { WeeksChart } from './weeks-chart';
 
@@ -180,9 +181,10 @@ export default function DeskScreen() {
     <Grid>
       <VisuallyHidden elementType="h1">Desk</VisuallyHidden>
       <Card>
-        <h2>Needs you</h2>
+        <h2>{data.mailings.length === 0 ? 'First steps' : 'Needs you'}</h2>
         <List>
-          {data.needs.length === 0 && (
+          {data.mailings.length === 0 && <FirstSteps />}
+          {data.needs.length === 0 && data.mailings.length > 0 && (
             <Empty title="Nothing needs you">Bounced copies, paused batches and records that are held back come here.</Empty>
           )}
           {data.needs.map((need, at) => {

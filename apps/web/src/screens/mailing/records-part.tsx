@@ -1,9 +1,8 @@
-import type { SourceSummary } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
-import { api } from '../../api/client';
 import { queries } from '../../api/queries';
+import { sourceReady } from '../../api/source-ready';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { guessColumns } from '../../features/mailing/guess-columns';
 import { AddSource } from '../../features/records/add-source';
@@ -26,7 +25,7 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
   const [adding, setAdding] = useState(plan.sourceId === null);
   const choose = async (id: number): Promise<void> => {
     setAdding(false);
-    const source = await queryReady(id);
+    const source = await sourceReady(id);
     change((one) => guessColumns({ ...one, sourceId: id, leftOut: [] }, source));
     await settle();
   };
@@ -121,13 +120,4 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
       )}
     </Screen>
   );
-}
-
-/** Waits until a source has been read. */
-async function queryReady(id: number): Promise<SourceSummary> {
-  for (;;) {
-    const source = await api.get<SourceSummary>(`/api/sources/${id}`);
-    if (source.state !== 'reading') return source;
-    await new Promise((done) => setTimeout(done, 300));
-  }
 }

@@ -33,6 +33,7 @@ import { LOOKS_ONLY } from '../../ui/rights';
 import { useShortcutHelp } from '../../ui/shortcuts';
 import { useKey } from '../../ui/use-key';
 import { CrumbHome } from './crumbs';
+import { EndedBatches } from './ended-batches';
 import { Find } from './find';
 import { ShortcutHelp } from './shortcut-help';
 import { useHeadingFocus } from './heading-focus';
@@ -347,6 +348,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           </Floating>
         </MenuTrigger>
       </Top>
+      <EndedBatches />
       <ShortcutHelp isOpen={showsShortcuts} onOpen={setShowsShortcuts} />
       <Main ref={main} id="content" tabIndex={-1}>
         <Boundary what="This screen" name={pathname}>

@@ -1,4 +1,4 @@
-import { csvLine, safeName } from '@mailbag/core';
+import { csvLine } from '@mailbag/core';
 import type { ListColumn } from './column';
 
 /** A list as it is seen, as CSV (RFC 4180) with a byte order mark, by which spreadsheet programs know UTF-8. */
@@ -7,10 +7,6 @@ export function csvOf<T>(columns: readonly ListColumn<T>[], rows: readonly T[]):
   const lines = rows.map((row) => csvLine(written.map(({ text }) => text(row))));
   return `\ufeff${csvLine(written.map(({ head }) => head))}${lines.join('')}`;
 }
-
-/** What a saved list is called: what it holds, what it is narrowed to, and the day. @param day ISO */
-export const savedName = (parts: readonly (string | null)[], day: string, extension: string): string =>
-  `${safeName([...parts, day].filter(Boolean).join(' · '))}.${extension}`;
 
 /** Hands text to the browser as a file. */
 export function saveText(text: string, name: string, type: string): void {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { csvOf, savedName } from './as-seen';
+import { csvOf } from './as-seen';
 import type { ListColumn } from './column';
 import { leastWidth, tracksOf } from './column';
 import { readKept } from './kept-columns';
@@ -53,14 +53,13 @@ const columns: ListColumn<{ name: string; pages: number }>[] = [
   { id: 'pages', head: 'Pages', least: 50, text: ({ pages }) => String(pages) },
   { id: 'tools', head: 'Archive', least: 36, isTools: true, text: () => 'not a word' },
 ];
-test('a list is saved as it is seen, and its file is called after what it holds', () => {
+test('a list is saved as it is seen', () => {
   const text = csvOf(columns, [{ name: 'Permit, “new”\nform', pages: 2 }]);
   expect(text[0]).toBe('\ufeff');
   expect(Papa.parse<string[]>(text.slice(1).trimEnd()).data).toEqual([
     ['Name', 'Pages'],
     ['Permit, “new”\nform', '2'],
   ]);
-  expect(savedName(['Templates', null, 'shed/permit'], '2027-01-12', 'csv')).toMatch(/^Templates · shed.permit · 2027-01-12\.csv$/);
 });
 test('columns share what room is left, and the list knows how wide it is at least', () => {
   expect(tracksOf(columns)).toBe('minmax(100px, 2fr) 50px 36px');

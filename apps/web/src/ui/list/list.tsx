@@ -1,3 +1,4 @@
+import { savedName } from '@mailbag/core';
 import { getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
 import type { ColumnDef } from '@tanstack/react-table';
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
@@ -10,7 +11,7 @@ import { stopFor } from '../arrow-stops';
 import { count, counted } from '../counted';
 import { useShortcutHelp } from '../shortcuts';
 import { useAddress } from '../use-address';
-import { csvOf, savedName, saveText } from './as-seen';
+import { csvOf, saveText } from './as-seen';
 import type { ListColumn } from './column';
 import { leastWidth, tracksOf } from './column';
 import { useKeptColumns } from './kept-columns';
