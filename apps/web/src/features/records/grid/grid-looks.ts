@@ -5,6 +5,14 @@ import { color } from '../../../theme';
 export const ROW = 31;
 export const ROW_NUMBER = 64;
 
+/** The grid with what stands above it. */
+export const Whole = styled.div`
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+`;
 export const Frame = styled.div`
   flex: 1;
   min-height: 0;

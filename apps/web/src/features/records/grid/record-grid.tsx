@@ -19,7 +19,7 @@ import { blockOf, cellFor, cellsIn, holds, pastedInto, within } from './cell-ran
 import { readCells, writeCells } from './clipboard-cells';
 import { WIDTH_STEP, useColumnWidths } from './column-widths';
 import { GridBar, onlyOf } from './grid-bar';
-import { Edge, Frame, Heads, OrderButton, ROW, ROW_NUMBER } from './grid-looks';
+import { Edge, Frame, Heads, OrderButton, ROW, ROW_NUMBER, Whole } from './grid-looks';
 import { GridRow, cellId } from './grid-row';
 import { useSeenRecords } from './seen-records';
 
@@ -239,7 +239,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
   };
   const failed = seen.error;
   return (
-    <>
+    <Whole>
       <GridBar
         columns={columns}
         text={find}
@@ -364,7 +364,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
           })}
         </div>
       </Frame>
-    </>
+    </Whole>
   );
 }
 
