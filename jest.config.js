@@ -18,7 +18,7 @@ const base = {
   testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
   transform,
   transformIgnorePatterns: [
-    '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs|altcha-lib)/)',
+    '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs|altcha-lib|marked)/)',
   ],
   moduleNameMapper: {
     // What a server needs before it has its port, without the rest of the package.

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { validation } from './platform/validation.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -8,6 +8,7 @@ import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
+import { helpPages } from './help/help-pages.js';
 import { setUpPages } from './public/pages.js';
 
 /** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
@@ -46,6 +47,7 @@ export function setUpWeb(app: NestExpressApplication): void {
   app.use('/api', (_: Request, response: Response, next: NextFunction) => void (response.setHeader('Cache-Control', 'no-store'), next()));
   const pages = join(config.pagesFolder, 'index.html');
   if (existsSync(pages)) setUpPages(app, readFileSync(pages, 'utf8'));
+  if (existsSync(config.manualFolder)) setUpHelp(app);
   if (existsSync(config.webFolder)) {
     // What the screens are made of; answers with what the office holds are not packed, since their length would tell of it.
     app.use('/assets', compression());
@@ -62,4 +64,19 @@ export function setUpWeb(app: NestExpressApplication): void {
       else next();
     });
   }
+}
+
+/** Serves the manual, which needs neither a network nor an account. */
+function setUpHelp(app: NestExpressApplication): void {
+  const files = readdirSync(config.manualFolder)
+    .filter((name) => name.endsWith('.md'))
+    .sort();
+  const pages = helpPages(files.map((name) => ({ name, text: readFileSync(join(config.manualFolder, name), 'utf8') })));
+  app.useStaticAssets(config.picturesFolder, { prefix: '/help/pictures', index: false, maxAge: '1h', fallthrough: false });
+  app.use('/help', (request: Request, response: Response) => {
+    const path = request.path.replace(/^\/|\/$/g, '');
+    const page = path === '' ? pages[0] : pages.find((one) => one.path === path);
+    if (page) response.type('html').send(page.html);
+    else response.status(404).json(new MailbagError('not-found', { what: 'page' }).toJSON());
+  });
 }

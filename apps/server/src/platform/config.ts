@@ -40,6 +40,9 @@ export const config = {
   webFolder: resolve(import.meta.dirname, '../../../web/dist'),
   /** The pages of intakes, which strangers reach. */
   pagesFolder: resolve(import.meta.dirname, '../../../pages/dist'),
+  /** The manual, and the pictures in it. */
+  manualFolder: resolve(import.meta.dirname, '../../../../docs/manual'),
+  picturesFolder: resolve(import.meta.dirname, '../../../../docs/screenshots'),
   /** Whether a stand-in post office's page is shown beside it, under /post-office. */
   postOffice: process.env.MAILBAG_POST_OFFICE === '1',
   /** 1: visitors of intakes may ask as often as is usual; greater: so many times as often, for a site behind one address, and for tests. */

@@ -2,6 +2,7 @@ import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import {
   BookOpenText,
+  CircleQuestionMark,
   ClipboardPen,
   Eye,
   EyeOff,
@@ -33,6 +34,7 @@ import { LOOKS_ONLY } from '../../ui/rights';
 import { useShortcutHelp } from '../../ui/shortcuts';
 import { useKey } from '../../ui/use-key';
 import { CrumbHome } from './crumbs';
+import { helpFor } from './help-for';
 import { EndedBatches } from './ended-batches';
 import { Find } from './find';
 import { ShortcutHelp } from './shortcut-help';
@@ -306,6 +308,10 @@ export function Shell({ account }: { account: AccountAnswer }) {
             Post office
           </a>
         )}
+        <a href={helpFor(pathname)} target="_blank" rel="noreferrer">
+          <CircleQuestionMark size={17} />
+          Help
+        </a>
         <NavLink to="/settings">
           <SlidersHorizontal size={17} />
           Settings
