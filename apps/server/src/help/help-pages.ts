@@ -41,7 +41,7 @@ export function helpPages(manual: readonly ManualPage[]): HelpPage[] {
       to ? `<a href="/help/${to.path}">${words}: ${escaped(to.title)}</a>` : '<span></span>';
     const body = String(marked.parse(text.replaceAll('](pictures/', '](/help/pictures/'), { async: false }));
     const html = `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)} · Help · Mailbag</title><style>${STYLE}</style></head>
+<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><link rel="icon" href="/mark.svg"><title>${escaped(title)} · Help · Mailbag</title><style>${STYLE}</style></head>
 <body><div class="frame"><nav aria-label="Contents"><a class="brand" href="/">Mailbag</a><ol>${lines.join('')}</ol></nav>
 <main>${body}<p class="ways">${way(contents[at - 1], 'Before')}${way(contents[at + 1], 'Next')}</p></main></div></body></html>`;
     return { path, title, html };

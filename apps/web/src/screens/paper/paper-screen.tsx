@@ -162,23 +162,26 @@ function Gather() {
 
 type Sheet = PrintRunDetail['sheetsOf'][number];
 const sheetColumns: readonly ListColumn<Sheet>[] = [
-  { id: 'sheet', head: 'Sheet', least: 46, isNumber: true, isFixed: true, text: ({ sheet }) => String(sheet), value: ({ sheet }) => sheet },
-  { id: 'postal', head: 'Postal code', least: 76, text: ({ postalCode }) => postalCode },
+  { id: 'sheet', head: 'Sheet', least: 40, isNumber: true, isFixed: true, text: ({ sheet }) => String(sheet), value: ({ sheet }) => sheet },
+  { id: 'postal', head: 'Postal code', least: 72, text: ({ postalCode }) => postalCode },
   {
     id: 'recipient',
     head: 'Recipient',
-    least: 130,
-    share: 2,
+    least: 120,
+    share: 1,
     text: ({ recipient, code }) => `${recipient} ${code}`,
     cell: (one) => (
       <>
-        <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>{' '}
-        <Small style={{ whiteSpace: 'nowrap' }}>{one.code}</Small>
+        <Link to={`/ledger?copy=${one.copyId}`}>{one.recipient || one.code}</Link>
+        <br />
+        <Small>
+          {one.templateName} · {one.code}
+        </Small>
       </>
     ),
   },
-  { id: 'template', head: 'Template', least: 110, share: 2, text: ({ templateName }) => templateName },
-  { id: 'state', head: 'State', least: 64, text: ({ state }) => state },
+  { id: 'template', head: 'Template', least: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
+  { id: 'state', head: 'State', least: 62, text: ({ state }) => state },
 ];
 
 function Run({ run }: { run: PrintRunDetail }) {
@@ -288,8 +291,8 @@ function Run({ run }: { run: PrintRunDetail }) {
           <Card style={{ maxHeight: '70vh' }}>
             <List
               id="print-run"
-              label="sheets"
-              noun={['sheet', 'sheets']}
+              label="copies of the run"
+              noun={['copy', 'copies']}
               columns={sheetColumns}
               rows={run.sheetsOf}
               keyOf={({ copyId }) => copyId}

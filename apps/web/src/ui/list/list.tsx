@@ -281,7 +281,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
           searchHint={searchHint ?? null}
           wanted={wanted}
           onWanted={(text) => put({ find: text, at: null })}
-          says={far ? '' : says}
+          says={hasMore ? '' : says}
           withPicked={actions && held.picked.size > 0 ? actions(picked, () => setPicking(nothingPicked)) : null}
           pickedSays={`${counted(held.picked.size, noun[0], noun[1])} picked`}
           onClear={() => setPicking(nothingPicked)}
