@@ -20,7 +20,7 @@ afterAll(async () => {
 });
 const step = storyOn(() => ({ page, faults }));
 
-step('the Desk of an empty Mailbag says what comes first, and a sample shows how it goes', async () => {
+step('an empty Desk says what comes first, and a sample shows how it goes', async () => {
   await signInTo(page, mailbag.address, person, 'Mailings');
   await page.getByRole('link', { name: /^Desk/ }).first().click();
   await page.getByRole('heading', { name: 'First steps' }).waitFor();

@@ -181,10 +181,9 @@ export default function DeskScreen() {
     <Grid>
       <VisuallyHidden elementType="h1">Desk</VisuallyHidden>
       <Card>
-        <h2>{data.mailings.length === 0 ? 'First steps' : 'Needs you'}</h2>
+        <h2>Needs you</h2>
         <List>
-          {data.mailings.length === 0 && <FirstSteps />}
-          {data.needs.length === 0 && data.mailings.length > 0 && (
+          {data.needs.length === 0 && (
             <Empty title="Nothing needs you">Bounced copies, paused batches and records that are held back come here.</Empty>
           )}
           {data.needs.map((need, at) => {
@@ -213,7 +212,7 @@ export default function DeskScreen() {
       </Card>
       <Card>
         <HeadRow>
-          <h2>Mailings</h2>
+          <h2>{data.mailings.length === 0 ? 'First steps' : 'Mailings'}</h2>
           {seen.map((state) => (
             <Key key={state}>
               <i style={{ background: stateColor(state) }} />
@@ -222,11 +221,7 @@ export default function DeskScreen() {
           ))}
         </HeadRow>
         <List>
-          {data.mailings.length === 0 && (
-            <Empty title="No mailing yet" action={<LinkButton to="/mailings">Begin a mailing</LinkButton>}>
-              A mailing brings templates and records together.
-            </Empty>
-          )}
+          {data.mailings.length === 0 && <FirstSteps />}
           {data.running.map((batch) => (
             <MailingLine key={`batch ${batch.id}`} to={`/batches/${batch.id}`}>
               <div>
