@@ -131,3 +131,24 @@ step('one goes to a row by its number', async () => {
   await active.waitFor();
   expect(await active.evaluate((one) => one.parentElement?.querySelector('[role=rowheader]')?.textContent)).toBe('25');
 });
+
+step('what could not be copied is not cut away', async () => {
+  const rows = Array.from({ length: 400 }, (_, at) => `L-${at + 1},Long ${at + 1}`);
+  const csv = new TextEncoder().encode(`Plot,Name\r\n${rows.join('\r\n')}\r\n`);
+  const { fileId } = await mailbag.client.upload<{ fileId: string }>('/api/sources/files', 'long.csv', csv);
+  const made = await mailbag.client.send<{ id: number }>('POST', '/api/sources', { fileIds: [fileId], name: 'long.csv', reading: { headingRow: 1 } }); // prettier-ignore
+  await mailbag.client.until<{ state: string }>(`/api/sources/${made.id}`, ({ state }) => state === 'ready');
+  await page.goto(`${mailbag.address}/sources/${made.id}`);
+  await cell('L-1').click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+x');
+  await told('Not all of it has been read yet.');
+  expect((await mailbag.client.get<unknown[]>(`/api/sources/${made.id}/corrections`)).length).toBe(0);
+  // What was read is cut, and comes back.
+  await cell('L-2').click();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Control+x');
+  await told('2 values emptied.');
+  await cell('L-2').waitFor({ state: 'detached' });
+  await undone('L-2');
+});

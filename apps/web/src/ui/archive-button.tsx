@@ -1,5 +1,5 @@
 import { Archive, ArchiveRestore } from 'lucide-react';
-import { IconButton } from './button';
+import { Button, IconButton } from './button';
 
 /** Puts a thing of a list away, or takes it back. */
 export function ArchiveButton({
@@ -15,5 +15,26 @@ export function ArchiveButton({
     <IconButton changes label={isArchived ? `Take “${name}” back` : `Archive “${name}”`} onPress={() => onArchive(!isArchived)}>
       {isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
     </IconButton>
+  );
+}
+
+/** The same with all rows that are picked in a list. @param isInArchive they are put away already */
+export function ArchivePicked({ isInArchive, isBusy, onPress }: { isInArchive: boolean; isBusy: boolean; onPress: () => void }) {
+  return (
+    <Button changes small isDisabled={isBusy} onPress={onPress}>
+      {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
+      {isInArchive ? 'Take back' : 'Archive'}
+    </Button>
+  );
+}
+
+/** Shows what is put away, where anything is. */
+export function ArchivedSwitch({ count, isOn, onSwitch }: { count: number; isOn: boolean; onSwitch: (isOn: boolean) => void }) {
+  if (count === 0) return null;
+  return (
+    <Button small pressed={isOn} onPress={() => onSwitch(!isOn)}>
+      <Archive size={14} />
+      Archived {count}
+    </Button>
   );
 }

@@ -1,14 +1,15 @@
 import type { MailingDetail, MailingSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Archive, ArchiveRestore, Download, FolderInput, Plus } from 'lucide-react';
+import { Download, FolderInput, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { useArchive } from '../../features/use-archive';
 import { count, counted, when } from '../../features/when';
 import { color } from '../../theme';
-import { ArchiveButton } from '../../ui/archive-button';
+import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
@@ -83,11 +84,7 @@ export default function MailingsScreen() {
       void navigate(`/mailings/${id}/map`);
     },
   });
-  const archive = useMutation({
-    mutationFn: ({ ids, isArchived }: { ids: readonly number[]; isArchived: boolean }) =>
-      Promise.all(ids.map((id) => api.post(`/api/mailings/${id}/archive`, { isArchived }))),
-    onSettled: () => client.invalidateQueries({ queryKey: ['mailings'], exact: true }),
-  });
+  const archive = useArchive('mailings');
   if (!data) return <Loading what="mailings" />;
   const archived = data.filter(({ isArchived }) => isArchived).length;
   const isInArchive = showsArchived && archived > 0;
@@ -174,27 +171,16 @@ export default function MailingsScreen() {
           nameOf={nameOf}
           to={addressOf}
           searchHint="Name, template or source"
-          tools={
-            archived > 0 && (
-              <Button small pressed={showsArchived} onPress={() => showArchived(!showsArchived)}>
-                <Archive size={14} />
-                Archived {archived}
-              </Button>
-            )
-          }
+          tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
           actions={(picked, done) => (
-            <Button
-              changes
-              small
-              isDisabled={archive.isPending}
+            <ArchivePicked
+              isInArchive={isInArchive}
+              isBusy={archive.isPending}
               onPress={() => {
                 archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
                 done();
               }}
-            >
-              {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
-              {isInArchive ? 'Take back' : 'Archive'}
-            </Button>
+            />
           )}
           empty={(isSearch) =>
             data.length === 0 ? (

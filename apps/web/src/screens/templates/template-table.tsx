@@ -1,14 +1,13 @@
 import type { TemplateSummary } from '@mailbag/contract';
 import { templateNoteSentence } from '@mailbag/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Archive, ArchiveRestore, Info } from 'lucide-react';
+import { Info } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { api, sentenceOf } from '../../api/client';
+import { sentenceOf } from '../../api/client';
 import { Thumbnail } from '../../features/page/thumbnail';
+import { useArchive } from '../../features/use-archive';
 import { kilobytes, when } from '../../features/when';
-import { ArchiveButton } from '../../ui/archive-button';
-import { Button } from '../../ui/button';
+import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
 import { Empty, Row, Small } from '../../ui/layout';
 import type { ListColumn } from '../../ui/list/column';
 import { List } from '../../ui/list/list';
@@ -68,12 +67,7 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
 /** All templates, with their first pages: searched, sorted, and put away where they are not needed any more. */
 export function TemplateTable({ templates }: { templates: readonly TemplateSummary[] }) {
   const [showsArchived, showArchived] = useState(false);
-  const client = useQueryClient();
-  const archive = useMutation({
-    mutationFn: ({ ids, isArchived }: { ids: readonly number[]; isArchived: boolean }) =>
-      Promise.all(ids.map((id) => api.post(`/api/templates/${id}/archive`, { isArchived }))),
-    onSettled: () => client.invalidateQueries({ queryKey: ['templates'], exact: true }),
-  });
+  const archive = useArchive('templates');
   const archived = templates.filter(({ isArchived }) => isArchived).length;
   const isInArchive = showsArchived && archived > 0;
   const tools: ListColumn<TemplateSummary> = {
@@ -107,27 +101,16 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
         nameOf={nameOf}
         to={addressOf}
         searchHint="Name, file or mailing"
-        tools={
-          archived > 0 && (
-            <Button small pressed={showsArchived} onPress={() => showArchived(!showsArchived)}>
-              <Archive size={14} />
-              Archived {archived}
-            </Button>
-          )
-        }
+        tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
         actions={(picked, done) => (
-          <Button
-            changes
-            small
-            isDisabled={archive.isPending}
+          <ArchivePicked
+            isInArchive={isInArchive}
+            isBusy={archive.isPending}
             onPress={() => {
               archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
               done();
             }}
-          >
-            {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
-            {isInArchive ? 'Take back' : 'Archive'}
-          </Button>
+          />
         )}
         empty={(isSearch) => (
           <Empty title="No template here">

@@ -182,15 +182,19 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     })();
     if (handled) event.preventDefault();
   };
-  const copy = (event: ClipboardEvent, picked: Block): void => {
+  /** @returns whether it lies on the clipboard now */
+  const copy = (event: ClipboardEvent, picked: Block): boolean => {
     event.preventDefault();
-    if (cellsIn(picked) > MOST_CELLS)
-      return say(`${counted(cellsIn(picked), 'cell')} are too many to copy at once. Pick ${MOST_CELLS} at most.`);
+    if (cellsIn(picked) > MOST_CELLS) {
+      say(`${counted(cellsIn(picked), 'cell')} are too many to copy at once. Pick ${MOST_CELLS} at most.`);
+      return false;
+    }
     const textsOf = (records: ReturnType<typeof seen.known>): string[][] =>
       (records ?? []).map(({ cells }) => cells.slice(picked.left, picked.right + 1).map(({ text }) => text));
     const known = seen.known(picked.top, picked.bottom);
     if (known) writeCells(event.clipboardData, textsOf(known));
     else say('Not all of it has been read yet. Go through it once, and copy again.');
+    return known !== null;
   };
   const onPaste = (event: ClipboardEvent): void => {
     if (!block || !corrections || draft !== null || event.target !== frame.current) return;
@@ -274,8 +278,8 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         onCopy={(event) => block && draft === null && copy(event, block)}
         onCut={(event) => {
           if (!block || draft !== null) return;
-          copy(event, block);
-          if (corrections && cellsIn(block) <= MOST_CELLS) void empty(block);
+          // What could not be copied is not taken away.
+          if (copy(event, block) && corrections) void empty(block);
         }}
         onPaste={onPaste}
         onPointerDown={onPointer}
