@@ -25,6 +25,7 @@ const base = {
     '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',
     '^@mailbag/folder/(layout|lock)$': '<rootDir>/packages/folder/src/$1.ts',
     '^@mailbag/core/intake$': '<rootDir>/packages/core/src/intake/index.ts',
+    '^@mailbag/core/words$': '<rootDir>/packages/core/src/words/words.ts',
     '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
     '^@mailbag/folder$': '<rootDir>/packages/folder/src/index.ts',

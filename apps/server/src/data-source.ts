@@ -25,6 +25,7 @@ import { CopiesOfItems1765200000000 } from './migrations/0013-copies-of-items.js
 import { SourcePictures1765300000000 } from './migrations/0014-source-pictures.js';
 import { Intakes1765400000000 } from './migrations/0015-intakes.js';
 import { PersonalLinks1765500000000 } from './migrations/0016-personal-links.js';
+import { Languages1765600000000 } from './migrations/0017-languages.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -73,6 +74,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     SourcePictures1765300000000,
     Intakes1765400000000,
     PersonalLinks1765500000000,
+    Languages1765600000000,
   ],
   migrationsRun: true,
   synchronize: false,

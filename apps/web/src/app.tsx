@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { AccountAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
@@ -19,7 +20,7 @@ import { resumeDesks } from './features/editing/kept-desks';
 /** Above the screen; until it is there, the screen stays as it is. */
 const SignInAgain = lazy(async () => ({ default: (await import('./screens/account/sign-in-again')).SignInAgain }));
 // What nobody needs who is not signed in yet.
-const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), 'your desk');
+const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), t`your desk`);
 const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
@@ -67,11 +68,11 @@ function OverValues({ seesValues }: { seesValues: boolean }) {
 }
 
 function NothingHere() {
-  useCrumbs({ text: 'There is nothing here' });
+  useCrumbs({ text: t`There is nothing here` });
   return (
     <Screen>
-      <Head title="There is nothing here" />
-      <Empty title="The address leads nowhere">Choose a place in the menu.</Empty>
+      <Head title={t`There is nothing here`} />
+      <Empty title={t`The address leads nowhere`}>{t`Choose a place in the menu.`}</Empty>
     </Screen>
   );
 }
@@ -91,11 +92,11 @@ function Screens() {
   }, [data]);
   if (error && !data)
     return (
-      <Empty title="Mailbag does not answer" action={<Button onPress={() => void refetch()}>Try again</Button>}>
+      <Empty title={t`Mailbag does not answer`} action={<Button onPress={() => void refetch()}>{t`Try again`}</Button>}>
         {sentenceOf(error)}
       </Empty>
     );
-  if (!data) return <Loading what="your desk" />;
+  if (!data) return <Loading what={t`your desk`} />;
   if (!data.account && location.pathname === '/invitation') return <InvitationScreen />;
   if (!known?.account) return <SignInScreen setUpNeeded={data.setUpNeeded} />;
   const { account } = known;
@@ -141,7 +142,7 @@ export function App() {
       {/* What stands in the address is there at once, as what is typed is. */}
       <BrowserRouter useTransitions={false}>
         <Crumbs>
-          <Suspense fallback={<Loading what="the screen" />}>
+          <Suspense fallback={<Loading what={t`the screen`} />}>
             <Screens />
           </Suspense>
         </Crumbs>

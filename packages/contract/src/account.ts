@@ -6,6 +6,16 @@ import { Nullable } from './nullable.js';
 export const roles = ['administrator', 'operator', 'viewer'] as const;
 export type Role = (typeof roles)[number];
 
+/** Languages that Mailbag speaks (ISO 639-1); empty: that of the browser, where it is one of them. */
+export const spokenLanguages = ['', 'en', 'de'] as const;
+export type SpokenLanguage = (typeof spokenLanguages)[number];
+
+/** In which language one's own account is spoken to. */
+export class LanguageRequest {
+  @IsIn(spokenLanguages, { message: 'Mailbag does not speak this language.' })
+  language!: SpokenLanguage;
+}
+
 /** Setting up the first administrator. */
 export class SetUpRequest {
   @IsString()
@@ -52,6 +62,9 @@ export class Account {
   /** Whether passwords of copies are shown. */
   @IsBoolean()
   seesPasswords!: boolean;
+
+  @IsIn(spokenLanguages)
+  language!: SpokenLanguage;
 }
 
 /** An account as administrators see it. */

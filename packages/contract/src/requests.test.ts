@@ -40,6 +40,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a code', contract.SenderCodeRequest, { code: '123456' }, { code: [5] }],
   ['what is doubted', contract.DoubtRequest, { batchIds: [1] }, { batchIds: ['all', ['1']] }],
   ['an invitation that is accepted', contract.AcceptInvitationRequest, { token: 'abc', password: 'plots-and-paths' }, { token: [long(101), 5], password: ['short', long(201)] }],
+  ['a language', contract.LanguageRequest, { language: 'de' }, { language: ['tlh', null] }],
   ['another password', contract.PasswordRequest, { before: 'x', password: 'plots-and-paths' }, { before: [long(201)], password: ['too short'] }],
   ['who would run', contract.StartPreviewRequest, { reread: false, who: 'selection', rows: [2, 3] }, { reread: ['no'], who: ['some'], rows: [['2'], 2, [1.5]] }],
   ['the start of a batch', contract.BatchStartRequest, { who: 'everybody', digest: 'a'.repeat(64), version: 3, startKey: '0123456789abcdef', confirmation: 12 }, { who: ['all', null], digest: ['A'.repeat(64), 'a'.repeat(63)], version: [-1, 1.5], startKey: ['short', 'has space 0123456', long(65)], confirmation: ['12'] }],

@@ -1,4 +1,4 @@
-import type { Role } from '@mailbag/contract';
+import type { Role, SpokenLanguage } from '@mailbag/contract';
 import type { AccountRow } from '../stores/account.store.js';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
@@ -25,6 +25,8 @@ export class AccountEntity implements AccountRow {
   disabledAt!: string | null;
   @Column('text', { nullable: true })
   lastSeenAt!: string | null;
+  @Column('text', { default: '' })
+  language!: SpokenLanguage;
 }
 
 /** A signed-in browser. The token itself is in the cookie only. */

@@ -3,6 +3,7 @@ import type {
   AcceptInvitationRequest,
   Account,
   InvitationRequest,
+  LanguageRequest,
   PasswordRequest,
   PeopleAnswer,
   PersonAnswer,
@@ -36,13 +37,14 @@ const MOST_PLACES = 10_000;
 const STRANGER: Principal = { kind: 'visitor', id: null, name: 'somebody' };
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
-const toAccount = ({ id, name, email, role, seesValues, seesPasswords }: AccountEntity): Account => ({
+const toAccount = ({ id, name, email, role, seesValues, seesPasswords, language }: AccountEntity): Account => ({
   id,
   name,
   email,
   role,
   seesValues: seesValues === 1,
   seesPasswords: seesPasswords === 1,
+  language,
 });
 /** Minutes between notes of when an account was seen. */
 const SEEN_MINUTES = 5;
@@ -150,6 +152,11 @@ export class AccountsService {
   async signOutEverywhere(accountId: number, but?: string): Promise<void> {
     await this.transactions.run((manager) => accountStore.endSessions(manager, accountId, but ? digest(but) : ''));
     this.sessionsEnded.next();
+  }
+
+  /** In which language somebody is spoken to. */
+  async speakTo(accountId: number, { language }: LanguageRequest): Promise<void> {
+    await this.transactions.run((manager) => accountStore.setLanguage(manager, language, accountId));
   }
 
   /** @throws MailbagError account-sign-in-refused, account-too-many-tries, password-weak, work-too-many */

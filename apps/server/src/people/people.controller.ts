@@ -3,6 +3,7 @@ import {
   InvitationRequest,
   InvitedAnswer,
   InvitedPerson,
+  LanguageRequest,
   PasswordRequest,
   PeopleAnswer,
   PersonRequest,
@@ -85,6 +86,14 @@ export class PeopleController {
   @Needs('viewer')
   signOutElsewhere(@SignedIn() { id }: Account, @Req() request: Request): Promise<void> {
     return this.accounts.signOutEverywhere(id, sessionToken(request));
+  }
+
+  /** In which language one is spoken to. */
+  @Put('me/language')
+  @HttpCode(204)
+  @Needs('viewer')
+  language(@SignedIn() { id }: Account, @Body() body: LanguageRequest): Promise<void> {
+    return this.accounts.speakTo(id, body);
   }
 
   @Post('me/password')

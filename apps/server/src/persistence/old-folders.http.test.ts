@@ -136,5 +136,6 @@ test('migrations that were in use are as they were', () => {
     '0014-source-pictures.ts': '9f1ae73f30e820e4',
     '0015-intakes.ts': '7893e010cc3e97ab',
     '0016-personal-links.ts': 'a0d27399b36f5421',
+    '0017-languages.ts': '55550ef98bd8a13d',
   });
 });

@@ -1,4 +1,4 @@
-import type { InvitationAnswer, Role } from '@mailbag/contract';
+import type { InvitationAnswer, Role, SpokenLanguage } from '@mailbag/contract';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
 import type { Principal } from '../platform/principal.js';
@@ -25,6 +25,7 @@ export interface AccountRow {
   /** Since when nobody can sign in with it. */
   disabledAt: string | null;
   lastSeenAt: string | null;
+  language: SpokenLanguage;
 }
 
 export const accountStore = {
@@ -43,6 +44,8 @@ export const accountStore = {
 
   setPassword: (sql: Sql, passwordHash: string, id: number) =>
     run(sql, 'UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, id]),
+
+  setLanguage: (sql: Sql, language: SpokenLanguage, id: number) => run(sql, 'UPDATE account SET language = ? WHERE id = ?', [language, id]),
 
   /** All accounts by name, with how many sessions each has. */
   withSessions: (sql: Sql, now: string) =>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ErrorFields } from '@mailbag/core';
 import { MailbagError, catalogue } from '@mailbag/core';
 
@@ -11,7 +12,7 @@ export class NoAnswer extends Error {
     super(message);
   }
 }
-const NO_ANSWER = 'The server does not answer. Your work is kept here; it goes on when the server is back.';
+const NO_ANSWER = t`The server does not answer. Your work is kept here; it goes on when the server is back.`;
 
 const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
   const known = told?.code && told.code in catalogue ? MailbagError.from({ code: told.code, fields: told.fields ?? {} }) : null;
@@ -19,7 +20,7 @@ const toError = (told: { code?: string; fields?: ErrorFields; message?: string }
   if (status >= 502 && status <= 504) return new NoAnswer(known?.message ?? NO_ANSWER);
   if (known) return known;
   if (status >= 500) return new NoAnswer(told?.message ?? NO_ANSWER);
-  return new Error(told?.message ?? `The server answered with ${status}. Try again in a moment.`);
+  return new Error(told?.message ?? t`The server answered with ${status}. Try again in a moment.`);
 };
 
 /** Milliseconds in which a question that changes nothing must be answered. */
@@ -66,7 +67,7 @@ export const api = {
       request.open('POST', path);
       request.setRequestHeader('x-mailbag', '1');
       request.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 0);
-      request.onerror = () => reject(new Error('The connection broke while the file was sent. Choose it again.'));
+      request.onerror = () => reject(new Error(t`The connection broke while the file was sent. Choose it again.`));
       request.onload = () => {
         const told = (() => {
           try {

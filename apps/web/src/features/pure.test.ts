@@ -1,3 +1,4 @@
+import { counted } from '@mailbag/core/words';
 import type { MailingPlan, SourceSummary } from '@mailbag/contract';
 import type { Column, ColumnKind, Field } from '@mailbag/core';
 import { filterQuery, isNarrowed, readFilter } from './copies/ledger-filter';
@@ -6,7 +7,7 @@ import { differs } from './differs';
 import { guessColumns } from './mailing/guess-columns';
 import { kindWords } from '@mailbag/core';
 import { calculationWords, fieldLimits, formatWords } from './page/field-facts';
-import { about, counted, kilobytes } from './when';
+import { about, kilobytes } from './when';
 
 test('the ledger’s filter stands in the address and comes back as it was; what is no filter is left out', () => {
   const address =

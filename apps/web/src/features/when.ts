@@ -1,12 +1,10 @@
-import { count, counted } from '../ui/counted';
+import { count, spokenLocale, t } from '@mailbag/core/words';
 
-export { count, counted };
-
-const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
-const dayTime = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-const second = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
-const yearDay = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
-const yearTime = new Intl.DateTimeFormat(undefined, {
+const time = new Intl.DateTimeFormat(spokenLocale(), { hour: '2-digit', minute: '2-digit' });
+const dayTime = new Intl.DateTimeFormat(spokenLocale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const second = new Intl.DateTimeFormat(spokenLocale(), { hour: '2-digit', minute: '2-digit', second: '2-digit' });
+const yearDay = new Intl.DateTimeFormat(spokenLocale(), { day: 'numeric', month: 'short', year: 'numeric' });
+const yearTime = new Intl.DateTimeFormat(spokenLocale(), {
   day: 'numeric',
   month: 'short',
   year: 'numeric',
@@ -31,12 +29,12 @@ export function fullWhen(iso: string): string {
 /** A span of time as people say it before it begins: “about 8 min”, “about 2 h 10 min”, “about 3 days”. */
 export function about(seconds: number): string {
   const minutes = Math.round(seconds / 60);
-  if (seconds < 50) return seconds < 5 ? 'a few seconds' : `about ${count(Math.round(seconds / 5) * 5)} s`;
-  if (minutes < 60) return `about ${count(minutes)} min`;
+  if (seconds < 50) return seconds < 5 ? t`a few seconds` : t`about ${count(Math.round(seconds / 5) * 5)} s`;
+  if (minutes < 60) return t`about ${count(minutes)} min`;
   const hours = Math.floor(minutes / 60);
   const rest = Math.round((minutes % 60) / 10) * 10;
-  if (hours < 48) return rest === 0 || rest === 60 ? `about ${count(hours + rest / 60)} h` : `about ${count(hours)} h ${rest} min`;
-  return `about ${count(Math.round(hours / 24))} days`;
+  if (hours < 48) return rest === 0 || rest === 60 ? t`about ${count(hours + rest / 60)} h` : t`about ${count(hours)} h ${rest} min`;
+  return t`about ${count(Math.round(hours / 24))} days`;
 }
 export const kilobytes = (bytes: number): string =>
-  bytes < 1_048_576 ? `${count(Math.max(1, Math.round(bytes / 1024)))} KB` : `${(bytes / 1_048_576).toFixed(1)} MB`;
+  bytes < 1_048_576 ? t`${count(Math.max(1, Math.round(bytes / 1024)))} KB` : t`${(bytes / 1_048_576).toFixed(1)} MB`;

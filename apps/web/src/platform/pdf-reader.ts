@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
@@ -24,7 +25,7 @@ function drawingDocument(): Document {
   if (aside) return aside;
   const frame = document.createElement('iframe');
   frame.hidden = true;
-  frame.title = 'Pages are drawn here';
+  frame.title = t`Pages are drawn here`;
   document.body.append(frame);
   return (aside = frame.contentDocument ?? document);
 }
@@ -105,7 +106,7 @@ export async function jpegOf(bytes: Uint8Array, width: number): Promise<string> 
 /** Written as PNG beside the thread of the screen. @returns an address that is to be revoked */
 const pictureOf = (canvas: HTMLCanvasElement): Promise<string> =>
   new Promise((resolve, reject) => {
-    canvas.toBlob((blob) => (blob ? resolve(URL.createObjectURL(blob)) : reject(new Error('The page could not be kept as a picture.'))));
+    canvas.toBlob((blob) => (blob ? resolve(URL.createObjectURL(blob)) : reject(new Error(t`The page could not be kept as a picture.`))));
   });
 
 /** Pages that are drawn at the same time: while one waits for the screen, the worker reads the next. */

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Column, FillNote } from '@mailbag/core';
 import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish, SheetWish } from './preview-worker';
 
@@ -36,7 +37,7 @@ function previewWorker(): Worker {
     asked?.resolve({ ...answer, bytes: answer.bytes ?? rest });
   };
   worker.onerror = () => {
-    for (const { reject } of waiting.values()) reject(new Error('The page could not be drawn. Load Mailbag again.'));
+    for (const { reject } of waiting.values()) reject(new Error(t`The page could not be drawn. Load Mailbag again.`));
     waiting.clear();
     worker?.terminate();
     worker = null;

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Archive, ArchiveRestore } from 'lucide-react';
 import { Button, IconButton } from './button';
 
@@ -12,7 +13,7 @@ export function ArchiveButton({
   onArchive: (isArchived: boolean) => void;
 }) {
   return (
-    <IconButton changes label={isArchived ? `Take “${name}” back` : `Archive “${name}”`} onPress={() => onArchive(!isArchived)}>
+    <IconButton changes label={isArchived ? t`Take “${name}” back` : t`Archive “${name}”`} onPress={() => onArchive(!isArchived)}>
       {isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
     </IconButton>
   );
@@ -23,7 +24,7 @@ export function ArchivePicked({ isInArchive, isBusy, onPress }: { isInArchive: b
   return (
     <Button changes small isDisabled={isBusy} onPress={onPress}>
       {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
-      {isInArchive ? 'Take back' : 'Archive'}
+      {isInArchive ? t`Take back` : t`Archive`}
     </Button>
   );
 }
@@ -34,7 +35,7 @@ export function ArchivedSwitch({ count, isOn, onSwitch }: { count: number; isOn:
   return (
     <Button small pressed={isOn} onPress={() => onSwitch(!isOn)}>
       <Archive size={14} />
-      Archived {count}
+      {t`Archived ${count}`}
     </Button>
   );
 }

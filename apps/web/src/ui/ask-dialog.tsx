@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ReactNode } from 'react';
 import { DialogTrigger, Heading, Modal } from 'react-aria-components';
 import { Button } from './button';
@@ -39,7 +40,7 @@ export function AskDialog({ opener, title, children, yes, isReady = true, onYes 
                   </Heading>
                   {children}
                   <Row style={{ justifyContent: 'flex-end' }}>
-                    <Button onPress={close}>Cancel</Button>
+                    <Button onPress={close}>{t`Cancel`}</Button>
                     <Button type="submit" look="go" isDisabled={!isReady}>
                       {yes}
                     </Button>

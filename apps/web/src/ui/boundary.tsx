@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Component, type ReactNode } from 'react';
 import { Button } from './button';
 import { Empty } from './layout';
@@ -28,19 +29,17 @@ export class Boundary extends Component<Props, { error: Error | null }> {
     const isMissing = /dynamically imported module|Importing a module|Loading chunk|load module script/i.test(error.message);
     return (
       <Empty
-        title={`${this.props.what} could not be ${isMissing ? 'loaded' : 'shown'}`}
+        title={t`${this.props.what} could not be ${isMissing ? t`loaded` : t`shown`}`}
         action={
           <span style={{ display: 'inline-flex', gap: 8 }}>
-            <Button look="go" onPress={() => this.setState({ error: null })}>
-              Try again
-            </Button>
-            <Button onPress={() => window.location.reload()}>Load Mailbag again</Button>
+            <Button look="go" onPress={() => this.setState({ error: null })}>{t`Try again`}</Button>
+            <Button onPress={() => window.location.reload()}>{t`Load Mailbag again`}</Button>
           </span>
         }
       >
         {isMissing
-          ? 'A part of Mailbag did not arrive: the server may be away, or it has been brought up to date since this page was opened. What you have typed is kept.'
-          : `Something went wrong here (${error.message}). What you have typed is kept, and everything else goes on.`}
+          ? t`A part of Mailbag did not arrive: the server may be away, or it has been brought up to date since this page was opened. What you have typed is kept.`
+          : t`Something went wrong here (${error.message}). What you have typed is kept, and everything else goes on.`}
       </Empty>
     );
   }

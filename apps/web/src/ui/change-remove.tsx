@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Button } from './button';
 import { Confirm } from './confirm';
 import { Row } from './layout';
@@ -12,14 +13,10 @@ export function ChangeRemove({
 }) {
   return (
     <Row>
-      <Button changes small onPress={onChange}>
-        Change
-      </Button>
+      <Button changes small onPress={onChange}>{t`Change`}</Button>
       {remove && (
-        <Confirm title={`Remove ${remove.name}?`} text={remove.text} yes="Remove it" onYes={remove.onYes}>
-          <Button changes small look="danger">
-            Remove
-          </Button>
+        <Confirm title={t`Remove ${remove.name}?`} text={remove.text} yes={t`Remove it`} onYes={remove.onYes}>
+          <Button changes small look="danger">{t`Remove`}</Button>
         </Confirm>
       )}
     </Row>

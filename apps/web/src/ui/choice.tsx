@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Check, ChevronDown } from 'lucide-react';
 import { memo } from 'react';
 import type { RefObject } from 'react';
@@ -138,6 +139,6 @@ const ChoiceBody = memo(function ChoiceBody({ label, hideLabel, items, value, pl
 }, sameBody);
 
 /** One of several. Typing goes to the first that begins so. */
-export function Choice({ onChange, placeholder = 'Choose', ...rest }: ChoiceProps) {
+export function Choice({ onChange, placeholder = t`Choose`, ...rest }: ChoiceProps) {
   return <ChoiceBody {...rest} placeholder={placeholder} acts={useLatest(onChange)} />;
 }

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ReactNode } from 'react';
 import { DialogTrigger, Heading, Modal } from 'react-aria-components';
 import { Button } from './button';
@@ -9,7 +10,7 @@ export function Confirm({
   title,
   text,
   yes,
-  no = 'Cancel',
+  no = t`Cancel`,
   onYes,
   children,
   look = 'danger',

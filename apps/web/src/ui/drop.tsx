@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Upload } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { DropZone, FileTrigger } from 'react-aria-components';
@@ -50,7 +51,7 @@ export function DropFiles({
 }) {
   return (
     <Zone
-      aria-label="Drop files here"
+      aria-label={t`Drop files here`}
       onDrop={(event) => {
         void filesIn(event.items).then((taken) => taken.length > 0 && onFiles(taken));
       }}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Suspense, lazy, useState, type ComponentType } from 'react';
 import { Loading } from './loading';
 
@@ -7,7 +8,7 @@ import { Loading } from './loading';
  */
 export function loadedPart<Props extends object>(
   load: () => Promise<{ default: ComponentType<Props> }>,
-  what = 'the screen',
+  what = t`the screen`,
 ): ComponentType<Props> {
   // Once it is there, every place shows the same one.
   let arrived: ComponentType<Props> | null = null;

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Query } from '@tanstack/react-query';
 import { notifyManager, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useSyncExternalStore } from 'react';
@@ -21,15 +22,15 @@ export function Loading({ what }: { what: string }) {
     firstFailed,
     firstFailed,
   );
-  if (!failed) return <Waiting role="status">Reading {what} …</Waiting>;
+  if (!failed) return <Waiting role="status">{t`Reading ${what} …`}</Waiting>;
   const why = failed.state.error instanceof Error ? failed.state.error.message : String(failed.state.error);
   return (
     <Empty
-      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} cannot be read`}
+      title={t`${what.charAt(0).toUpperCase()}${what.slice(1)} cannot be read`}
       action={
-        <Button onPress={() => void client.refetchQueries({ type: 'active', predicate: ({ state }) => state.status === 'error' })}>
-          Try again
-        </Button>
+        <Button
+          onPress={() => void client.refetchQueries({ type: 'active', predicate: ({ state }) => state.status === 'error' })}
+        >{t`Try again`}</Button>
       }
     >
       {why}

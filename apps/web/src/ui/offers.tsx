@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CSSProperties } from 'react';
 import styled from 'styled-components';
 import { color, font, shadow } from '../theme';
@@ -49,7 +50,7 @@ export function Offers({
   style: CSSProperties;
 }) {
   return (
-    <Box role="listbox" aria-label="Columns" style={style}>
+    <Box role="listbox" aria-label={t`Columns`} style={style}>
       {items.map((item, index) => (
         <li
           key={item.slug}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useState } from 'react';
 import { TextInput } from './field';
 
@@ -37,7 +38,7 @@ export function NumberInput({
         setTyped(digits);
         if (digits !== '' && isIn(Number(digits))) onChange(Number(digits));
       }}
-      {...(typed && !isIn(Number(typed)) ? { error: `From ${least} to ${most}.` } : {})}
+      {...(typed && !isIn(Number(typed)) ? { error: t`From ${least} to ${most}.` } : {})}
       {...(help ? { help } : {})}
     />
   );
@@ -45,7 +46,7 @@ export function NumberInput({
 
 /** A password that is kept encrypted and never comes back; left empty, the kept one stays. @param moved whether what it opens was changed, so that it must be given again */
 export function SecretInput({
-  label = 'Password',
+  label = t`Password`,
   value,
   onChange,
   isKept,
@@ -68,11 +69,11 @@ export function SecretInput({
       autoComplete="new-password"
       value={value}
       onChange={onChange}
-      placeholder={isKept ? (moved ? 'enter it again' : 'stays as it is') : (sample ?? '')}
+      placeholder={isKept ? (moved ? t`enter it again` : t`stays as it is`) : (sample ?? '')}
       help={
         isKept && moved
-          ? 'Needed again, since where it is sent was changed. A kept password goes only where it was meant for.'
-          : 'Kept encrypted and never shown again.'
+          ? t`Needed again, since where it is sent was changed. A kept password goes only where it was meant for.`
+          : t`Kept encrypted and never shown again.`
       }
     />
   );

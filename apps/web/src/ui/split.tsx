@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CSSProperties, ReactNode, Ref } from 'react';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -50,7 +51,7 @@ export function Split({ children, ref, ...rest }: Props) {
   return (
     <>
       {isNarrow && names.length > 1 && (
-        <Bar role="group" aria-label="Parts of this screen">
+        <Bar role="group" aria-label={t`Parts of this screen`}>
           {names.map((name, at) => (
             <Button key={at} small pressed={at === shown} onPress={() => setWanted(at)}>
               {name}

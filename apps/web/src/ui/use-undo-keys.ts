@@ -1,9 +1,10 @@
+import { t } from '@mailbag/core/words';
 import { useEffect } from 'react';
 import { useShortcutHelp } from './shortcuts';
 
 const UNDO = [
-  { keys: 'Ctrl Z', what: 'Undo' },
-  { keys: 'Ctrl Y', what: 'Redo' },
+  { keys: t`Ctrl Z`, what: t`Undo` },
+  { keys: t`Ctrl Y`, what: t`Redo` },
 ];
 
 /** Whether the focus is in a text, which has an undo of its own. */

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import type { Remedies } from '../pdf/value.js';
 
 /** `stop`: this record cannot run. `look`: a person should look. */
@@ -40,12 +41,12 @@ export interface Finding {
 /** Where a face for some characters comes from. */
 export const facesAdvice = (characters: readonly string[] = []): string =>
   characters.some((char) => /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/u.test(char))
-    ? 'Faces for Chinese, Japanese and Korean come with “npm run faces”.'
-    : 'Put a TrueType face that has them into the folder of faces, or change the value.';
+    ? t`Faces for Chinese, Japanese and Korean come with “npm run faces”.`
+    : t`Put a TrueType face that has them into the folder of faces, or change the value.`;
 
 /** What may be meant, behind a sentence; empty: nothing is like it. */
 export const proposed = (near: readonly string[] | undefined): string =>
-  near?.length ? ` The nearest ${near.length === 1 ? 'is' : 'are'} ${list(near)}.` : '';
+  near?.length ? t` The nearest ${near.length === 1 ? t`is` : t`are`} ${list(near)}.` : '';
 
 /** Values for a sentence, the first eight of them. */
 export const list = (values: readonly string[] | undefined): string => {
@@ -53,5 +54,5 @@ export const list = (values: readonly string[] | undefined): string => {
     .slice(0, 8)
     .map((value) => `“${value}”`)
     .join(', ');
-  return (values?.length ?? 0) > 8 ? `${shown} and ${values!.length - 8} more` : shown;
+  return (values?.length ?? 0) > 8 ? t`${shown} and ${values!.length - 8} more` : shown;
 };

@@ -1,39 +1,41 @@
+import { t } from '../words/words.js';
 import { list, told } from './entry.js';
 
 export const databasesErrors = {
   'database-unreachable': told<{ host: string; why: string }>(
-    (e) => `The database server ${e.host} does not answer (${e.why}). Check its address and port, and whether it may be reached from here.`,
+    (e) =>
+      t`The database server ${e.host} does not answer (${e.why}). Check its address and port, and whether it may be reached from here.`,
   ),
   'database-host-refused': told<{ host: string }>(
-    (e) => `${e.host} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
+    (e) => t`${e.host} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
   ),
-  'database-sign-in-refused': told<{ host: string }>((e) => `The database at ${e.host} refused the user or the password. Check both.`),
-  'database-unknown': told<{ host: string; said: string }>((e) => `The server ${e.host} has no such database: ${e.said}. Check its name.`),
+  'database-sign-in-refused': told<{ host: string }>((e) => t`The database at ${e.host} refused the user or the password. Check both.`),
+  'database-unknown': told<{ host: string; said: string }>((e) => t`The server ${e.host} has no such database: ${e.said}. Check its name.`),
   'database-tls': told<{ host: string; said: string }>(
-    (e) => `The connection to ${e.host} could not be secured: ${e.said}. Check the server's certificate, or whether it offers TLS at all.`,
+    (e) => t`The connection to ${e.host} could not be secured: ${e.said}. Check the server's certificate, or whether it offers TLS at all.`,
   ),
   'database-not-a-file': told<{ host: string }>(
-    (e) => `${e.host} is not a SQLite database that can be read. Choose the database file itself.`,
+    (e) => t`${e.host} is not a SQLite database that can be read. Choose the database file itself.`,
   ),
   'database-text-encoding': told<{ host: string }>(
     (e) =>
-      `${e.host} keeps its texts as UTF-16, which cannot be read here. Have the file written anew as UTF-8 by the program that it comes from.`,
+      t`${e.host} keeps its texts as UTF-16, which cannot be read here. Have the file written anew as UTF-8 by the program that it comes from.`,
   ),
   'database-too-much': told<{ host: string }>(
-    (e) => `The query on ${e.host} needs more memory than a query may take. Ask for fewer rows or shorter values.`,
+    (e) => t`The query on ${e.host} needs more memory than a query may take. Ask for fewer rows or shorter values.`,
   ),
-  'database-query-refused': told<{ why: string }>((e) => `The query was not run: ${e.why}. Write one SELECT that reads what you need.`),
+  'database-query-refused': told<{ why: string }>((e) => t`The query was not run: ${e.why}. Write one SELECT that reads what you need.`),
   'database-parameter-missing': told<{ name: string }>(
-    (e) => `The query asks for :${e.name}, which has no value. Fill it in below the query.`,
+    (e) => t`The query asks for :${e.name}, which has no value. Fill it in below the query.`,
   ),
   'database-too-slow': told<{ host: string }>(
-    (e) => `The database at ${e.host} took too long and the query was ended. Ask for fewer rows, or have an index made for it.`,
+    (e) => t`The database at ${e.host} took too long and the query was ended. Ask for fewer rows, or have an index made for it.`,
   ),
   'database-gone': told<{ host: string }>(
-    (e) => `The connection to the database at ${e.host} broke off. Nothing was changed; the records read before are kept. Try again.`,
+    (e) => t`The connection to the database at ${e.host} broke off. Nothing was changed; the records read before are kept. Try again.`,
   ),
-  'database-failed': told<{ host: string; said: string }>((e) => `The database at ${e.host} says: ${e.said}`),
+  'database-failed': told<{ host: string; said: string }>((e) => t`The database at ${e.host} says: ${e.said}`),
   'connection-in-use': told<{ connection: string; sources: readonly string[] }>(
-    (e) => `“${e.connection}” is read by ${list(e.sources)}. Remove those sources first.`,
+    (e) => t`“${e.connection}” is read by ${list(e.sources)}. Remove those sources first.`,
   ),
 };

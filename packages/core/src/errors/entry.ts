@@ -1,3 +1,5 @@
+import { count as thousands } from '../words/words.js';
+
 /** What an error is told with. Fields cross workers, the database and HTTP as they are. */
 export type ErrorFields = Record<string, string | number | boolean | null | readonly string[] | undefined>;
 
@@ -16,5 +18,5 @@ export const told = <Fields = Record<never, never>>(sentence: (fields: Fields) =
 export const list = (values: readonly string[]): string =>
   Array.isArray(values) ? values.map((one) => `“${one}”`).join(', ') : String(values);
 
-/** A number as it is read, by its thousands. */
-export const count = (value: number): string => (typeof value === 'number' ? value.toLocaleString('en') : String(value));
+/** A number as it is read, by its thousands; the name of a field as it is, where a sentence is only shown. */
+export const count = (value: number): string => (typeof value === 'number' ? thousands(value) : String(value));

@@ -1,3 +1,5 @@
+import { t } from '../words/words.js';
+
 /** A name that nothing has yet: as wished, or with the next number behind it. */
 export function freeName(wish: string, taken: ReadonlySet<string>): string {
   if (!taken.has(wish)) return wish;
@@ -11,9 +13,9 @@ export function freeName(wish: string, taken: ReadonlySet<string>): string {
 
 /** Why something cannot be the name of a field, as a sentence; null: it can. `taken`: names of all others. */
 export function nameFault(name: string, taken: ReadonlySet<string>): string | null {
-  if (name.trim() === '') return 'A field needs a name.';
-  if (name.split('.').some((part) => part.trim() === '')) return 'Between two full stops there has to be a word.';
-  if (taken.has(name)) return 'Another field has this name.';
+  if (name.trim() === '') return t`A field needs a name.`;
+  if (name.split('.').some((part) => part.trim() === '')) return t`Between two full stops there has to be a word.`;
+  if (taken.has(name)) return t`Another field has this name.`;
   const clash = [...taken].find((other) => other.startsWith(`${name}.`) || name.startsWith(`${other}.`));
-  return clash === undefined ? null : `With a field named “${clash}”, this name is taken as the beginning of another.`;
+  return clash === undefined ? null : t`With a field named “${clash}”, this name is taken as the beginning of another.`;
 }

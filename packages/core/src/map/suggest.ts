@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { distance } from 'fastest-levenshtein';
 import { fieldLabel, isButtonWithStates, isChoice, isFillable } from '../pdf/field.js';
 import type { Field } from '../pdf/field.js';
@@ -135,7 +136,7 @@ function remembered(field: Field, columns: readonly Column[], learned: readonly 
   return {
     rule: found.rule,
     confidence: found.isSameForm ? 0.98 : 0.8,
-    why: found.isSameForm ? `as in “${found.mailing}”` : `a field of this name was filled so in “${found.mailing}”`,
+    why: found.isSameForm ? t`as in “${found.mailing}”` : t`a field of this name was filled so in “${found.mailing}”`,
   };
 }
 
@@ -144,10 +145,16 @@ function sayings(field: Field): [words: string[], called: string, weight: number
   const label = fieldLabel(field);
   const own = words(label);
   return [
-    [own, field.labelFrom === 'tooltip' ? `its tooltip “${label}”` : field.labelFrom === 'name' ? 'its name' : `its label “${label}”`, 1],
-    [words(field.name.split('.').slice(-1).join(' ')), 'its name', 1],
-    [words(field.name), 'its whole name', 0.98],
-    ...(field.section ? [[[...words(field.section), ...own], `“${field.section}” and its label`, 0.97] as [string[], string, number]] : []),
+    [
+      own,
+      field.labelFrom === 'tooltip' ? t`its tooltip “${label}”` : field.labelFrom === 'name' ? t`its name` : t`its label “${label}”`,
+      1,
+    ],
+    [words(field.name.split('.').slice(-1).join(' ')), t`its name`, 1],
+    [words(field.name), t`its whole name`, 0.98],
+    ...(field.section
+      ? [[[...words(field.section), ...own], t`“${field.section}” and its label`, 0.97] as [string[], string, number]]
+      : []),
   ];
 }
 
@@ -165,8 +172,8 @@ function asksForPerson(field: Field, label: readonly string[], name: readonly st
 function samplesSay(field: Field, column: Column): string {
   const accepted = new Set([...field.options.flatMap((one) => [one.label, one.value]), ...field.onValues].map(normalised));
   const hits = takesOneOf(field) ? column.examples.filter((example) => accepted.has(normalised(example))).length : 0;
-  if (hits > 0) return `, and ${hits} of its ${column.examples.length} samples are among the options`;
-  return field.kind === 'checkbox' && column.kind === 'yes-no' ? ', and it holds yes or no' : '';
+  if (hits > 0) return t`, and ${hits} of its ${column.examples.length} samples are among the options`;
+  return field.kind === 'checkbox' && column.kind === 'yes-no' ? t`, and it holds yes or no` : '';
 }
 
 /**
@@ -204,7 +211,7 @@ export function suggest(
         if (like > score) [score, why] = [like, called];
       }
       score += suits(field, column) * 0.35;
-      if (!best || score > best.score + 1e-9) best = { column, score, why: `${why} is like “${column.name}”${samplesSay(field, column)}` };
+      if (!best || score > best.score + 1e-9) best = { column, score, why: t`${why} is like “${column.name}”${samplesSay(field, column)}` };
     });
     const found = best as { column: Column; score: number; why: string } | null;
     const wantsName = firstName && surname && asksForPerson(field, said[0]![0], said[1]![0]);
@@ -214,7 +221,7 @@ export function suggest(
       suggestions[field.name] = {
         rule: { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] },
         confidence: 0.86,
-        why: `it asks for a name, of which “${firstName.name}” and “${surname.name}” are the parts`,
+        why: t`it asks for a name, of which “${firstName.name}” and “${surname.name}” are the parts`,
       };
   }
   return suggestions;

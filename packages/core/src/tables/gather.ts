@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { Allowance } from './allowance.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { columnLetters, headingNames } from './headings.js';
@@ -94,7 +95,7 @@ export class Gatherer {
     if (hidden) this.hidden++;
     if (cells.length > this.headings.length) this.widen(row, cells);
     const width = this.headings.length;
-    if (this.options.tellsShort && cells.length < width - this.widened) this.short.add(`row ${row}`);
+    if (this.options.tellsShort && cells.length < width - this.widened) this.short.add(t`row ${row}`);
     const record: SourceRecord = { row, cells: [] };
     for (let index = 0; index < width; index++) {
       const cell = cells[index] ?? emptyCell;
@@ -128,7 +129,7 @@ export class Gatherer {
     if (last < headings.length) return;
     if (last >= COLUMN_LIMIT)
       throw new MailbagError('sheet-too-many-columns', { where: this.options.where, columns: last + 1, limit: COLUMN_LIMIT });
-    this.surplus.add(`row ${row}`);
+    this.surplus.add(t`row ${row}`);
     while (headings.length <= last) {
       const profile = new ColumnProfile();
       for (let before = 0; before < this.count; before++) profile.see(emptyCell);

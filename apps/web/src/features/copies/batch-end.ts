@@ -1,6 +1,6 @@
+import { count, t } from '@mailbag/core/words';
 import type { BatchSummary } from '@mailbag/contract';
 import { barOrder } from './state-parts';
-import { count } from '../when';
 
 /** Milliseconds after which a batch has taken so long that nobody waited before it. */
 const LONG = 20_000;
@@ -12,8 +12,8 @@ type Ended = Pick<BatchSummary, 'number' | 'mailingName' | 'state' | 'counts' | 
 
 /** How a batch ended: done with how many in which state, or stopped and why. */
 export function endWords({ number, mailingName, state, counts, error }: Ended): { title: string; about: string; isStopped: boolean } {
-  const batch = `Batch ${number} of ${mailingName}`;
+  const batch = t`Batch ${number} of ${mailingName}`;
   const parts = barOrder.filter((one) => counts[one]).map((one) => `${count(counts[one] ?? 0)} ${one}`);
-  if (state === 'paused') return { title: `${batch} is paused`, about: error?.message ?? 'Somebody paused it.', isStopped: true };
-  return { title: `${batch} is ${state}`, about: parts.length > 0 ? `${parts.join(', ')}.` : '', isStopped: state === 'cancelled' };
+  if (state === 'paused') return { title: t`${batch} is paused`, about: error?.message ?? t`Somebody paused it.`, isStopped: true };
+  return { title: t`${batch} is ${state}`, about: parts.length > 0 ? `${parts.join(', ')}.` : '', isStopped: state === 'cancelled' };
 }

@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { CopyDetail } from '@mailbag/contract';
 import { addressFault, saidWords } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -8,7 +10,7 @@ import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Row, Small } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
-import { counted, when } from '../when';
+import { when } from '../when';
 
 /** What can be done with a copy now, by its state. */
 export function CopyActions({ copy }: { copy: CopyDetail }) {
@@ -32,7 +34,7 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
         reasons: [],
         duplex: false,
         addressSheets: true,
-        name: `Again: ${copy.recipient || copy.code}`,
+        name: t`Again: ${copy.recipient || copy.code}`,
       }),
     onSuccess: (run) => void navigate(`/paper/${run.id}`),
   });
@@ -47,75 +49,71 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
     >
       <Row style={{ marginTop: 8 }}>
         <div style={{ flex: 1 }}>
-          <TextInput label="Address" hideLabel value={address} onChange={setAddress} />
+          <TextInput label={t`Address`} hideLabel value={address} onChange={setAddress} />
         </div>
         <Button changes type="submit" look="go" isDisabled={sendAgain.isPending || addressFault(address) !== null}>
           {verb}
         </Button>
       </Row>
       {addressFault(address) !== null && (
-        <Small>{address.trim() ? `Not an address yet: ${addressFault(address)}.` : 'Write an address to send to.'}</Small>
+        <Small>{address.trim() ? t`Not an address yet: ${addressFault(address)}.` : t`Write an address to send to.`}</Small>
       )}
-      {isTogether && <Small>The {copy.delivery!.copies} copies of this recipient go together.</Small>}
+      {isTogether && <Small>{t`The ${copy.delivery!.copies} copies of this recipient go together.`}</Small>}
     </form>
   );
   return (
     <>
       {copy.state === 'bounced' && (
         <Notice tone="brick">
-          <b>The message was refused.</b>
+          <b>{t`The message was refused.`}</b>
           <div>{said}</div>
-          {form(address.trim() === copy.address ? 'Send again' : 'Correct and send')}
+          {form(address.trim() === copy.address ? t`Send again` : t`Correct and send`)}
         </Notice>
       )}
       {copy.state === 'unconfirmed' && (
         <Notice tone="ochre">
-          <b>Nobody knows whether this arrived.</b>
+          <b>{t`Nobody knows whether this arrived.`}</b>
           <div>{said}</div>
           <Row style={{ marginTop: 8 }}>
-            <Button changes onPress={() => confirm.mutate()}>
-              It was sent
-            </Button>
+            <Button changes onPress={() => confirm.mutate()}>{t`It was sent`}</Button>
           </Row>
-          {form('Send again')}
+          {form(t`Send again`)}
         </Notice>
       )}
       {copy.state === 'retrying' && (
         <Notice tone="ochre">
-          <b>Refused for now; the next try is {copy.nextTryAt ? when(copy.nextTryAt) : 'soon'}.</b>
+          <b>{t`Refused for now; the next try is ${copy.nextTryAt ? when(copy.nextTryAt) : t`soon`}.`}</b>
           <div>{said}</div>
-          <Small>{counted(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.</Small>
+          <Small>{t`${plural(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.`}</Small>
         </Notice>
       )}
       {copy.state === 'made' && copy.trouble === 'our side' && (
         <Notice tone="brick">
-          <b>It was not sent, for a reason on our side.</b>
+          <b>{t`It was not sent, for a reason on our side.`}</b>
           <div>{said}</div>
-          {form('Send again')}
+          {form(t`Send again`)}
         </Notice>
       )}
       {copy.state === 'made' && copy.trouble !== 'our side' && (
         <Notice tone="slate">
-          <b>Made and kept.</b> {copy.address ? 'It was not mailed.' : 'Its record has no address.'}
-          {form('Mail it')}
+          <b>{t`Made and kept.`}</b> {copy.address ? t`It was not mailed.` : t`Its record has no address.`}
+          {form(t`Mail it`)}
         </Notice>
       )}
       {copy.state === 'printed' && (
         <Notice tone="slate">
-          <b>Printed.</b> If the sheet was lost or spoiled, it can be printed once more.
+          {phrase`${(<b>{t`Printed.`}</b>)} If the sheet was lost or spoiled, it can be printed once more.`}
           <Row style={{ marginTop: 8 }}>
-            <Button changes onPress={() => again.mutate()} isDisabled={again.isPending}>
-              Print it again
-            </Button>
+            <Button changes onPress={() => again.mutate()} isDisabled={again.isPending}>{t`Print it again`}</Button>
           </Row>
         </Notice>
       )}
       {(copy.state === 'made' || copy.state === 'bounced') && (
         <Row>
           <Button changes small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
-            {copy.wantsPaper ? 'Take off paper' : 'To paper'}
+            {copy.wantsPaper ? t`Take off paper` : t`To paper`}
           </Button>
-          {copy.wantsPaper && <Small>It waits for a print run.</Small>}
+          {copy.wantsPaper && <Small>{t`It waits for a print run.`}</Small>}
         </Row>
       )}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}

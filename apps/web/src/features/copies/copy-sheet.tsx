@@ -1,3 +1,5 @@
+import { counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { BesideCopyAnswer } from '@mailbag/contract';
 import { troubleWords, saidWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -14,7 +16,7 @@ import { Empty, Facts, Row, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { FileButton } from '../../ui/link-button';
 import { Notice } from '../../ui/mark';
-import { atSecond, counted, fullWhen, kilobytes } from '../when';
+import { atSecond, fullWhen, kilobytes } from '../when';
 import { CopyActions } from './copy-actions';
 import { Thumbnail } from './copy-thumbnail';
 import { StateMark } from './state-mark';
@@ -106,29 +108,29 @@ const RecordList = styled(Facts)`
 `;
 
 const eventWords: Record<string, string> = {
-  make: 'Made',
-  queue: 'Queued',
-  claim: 'Handed to the mail server',
-  accept: 'Accepted by the mail server',
-  defer: 'Refused for now',
-  refuse: 'Bounced',
-  lose: 'Outcome unknown',
-  'set-aside': 'Not sent, set aside',
-  doubt: 'May have gone out before',
-  'confirm-sent': 'Confirmed as sent',
-  'send-again': 'Queued again',
-  print: 'Printed',
-  return: 'Came back',
-  complete: 'Complete',
-  withdraw: 'Withdrawn',
-  remind: 'Reminded',
-  'to-paper': 'Put to paper',
-  'off-paper': 'Taken off paper',
-  reprint: 'Printed again',
-  answer: 'Answered by personal link',
-  'pass-on': 'Mailed on by the visitor',
-  delay: 'Delayed',
-  report: 'Reported',
+  make: t`Made`,
+  queue: t`Queued`,
+  claim: t`Handed to the mail server`,
+  accept: t`Accepted by the mail server`,
+  defer: t`Refused for now`,
+  refuse: t`Bounced`,
+  lose: t`Outcome unknown`,
+  'set-aside': t`Not sent, set aside`,
+  doubt: t`May have gone out before`,
+  'confirm-sent': t`Confirmed as sent`,
+  'send-again': t`Queued again`,
+  print: t`Printed`,
+  return: t`Came back`,
+  complete: t`Complete`,
+  withdraw: t`Withdrawn`,
+  remind: t`Reminded`,
+  'to-paper': t`Put to paper`,
+  'off-paper': t`Taken off paper`,
+  reprint: t`Printed again`,
+  answer: t`Answered by personal link`,
+  'pass-on': t`Mailed on by the visitor`,
+  delay: t`Delayed`,
+  report: t`Reported`,
 };
 
 /** The message as it went out, asked for when it is opened. */
@@ -137,13 +139,11 @@ function SentMessage({ id }: { id: number }) {
   const { data, error } = useQuery({ ...queries.sentMessage(id), enabled: open });
   return (
     <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <Summary>The message</Summary>
+      <Summary>{t`The message`}</Summary>
       {error && <Small>{sentenceOf(error)}</Small>}
       {data && (
         <Stack $gap={6} style={{ marginTop: 8 }}>
-          <Small>
-            {data.from} to {data.to.join(', ')}
-          </Small>
+          <Small>{t`${data.from} to ${data.to.join(', ')}`}</Small>
           <b>{data.subject}</b>
           {/* The server lets only harmless elements through. */}
           <Letter dangerouslySetInnerHTML={{ __html: data.html }} />
@@ -151,14 +151,14 @@ function SentMessage({ id }: { id: number }) {
           {data.isAsSent !== null && (
             <Small>
               {data.isAsSent
-                ? 'Text and attachments are the same as those that went out: their digest was written down then.'
-                : 'This is not exactly what went out. The digest that was written down then is another one, so something has changed since.'}
+                ? t`Text and attachments are the same as those that went out: their digest was written down then.`
+                : t`This is not exactly what went out. The digest that was written down then is another one, so something has changed since.`}
             </Small>
           )}
           <Row>
             <FileButton $small href={`/api/copies/${id}/message.eml`} download>
               <Download size={14} />
-              The raw message
+              {t`The raw message`}
             </FileButton>
           </Row>
         </Stack>
@@ -175,7 +175,7 @@ function Password({ id }: { id: number }) {
     <Row>
       <Button small onPress={() => look.mutate()} isDisabled={look.isPending}>
         <KeyRound size={13} />
-        Show its password
+        {t`Show its password`}
       </Button>
       {look.error && <Small>{sentenceOf(look.error)}</Small>}
     </Row>
@@ -191,14 +191,12 @@ function BesideLink({ beside: { id, code } }: { beside: BesideCopyAnswer }) {
 function Replaces({ beside, isRunAgain }: { beside: BesideCopyAnswer; isRunAgain: boolean }) {
   return (
     <Notice tone="slate">
-      Replaces <BesideLink beside={beside} />, of {fullWhen(beside.at)}
+      {phrase`Replaces ${(<BesideLink beside={beside} />)}, of ${fullWhen(beside.at)}`}
       {isRunAgain ? '. No value of the record had changed.' : beside.changed ? ':' : '.'}
       {beside.changed && beside.changed.length > 0 && (
         <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>
           {beside.changed.map(({ column, was, is }) => (
-            <li key={column}>
-              {column}: {was === '' ? 'empty' : `“${was}”`} became {is === '' ? 'empty' : `“${is}”`}
-            </li>
+            <li key={column}>{t`${column}: ${was === '' ? t`empty` : `“${was}”`} became ${is === '' ? t`empty` : `“${is}”`}`}</li>
           ))}
         </ul>
       )}
@@ -216,21 +214,21 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
   });
   const isFile = copy ? copy.sha256 !== null : false;
   return (
-    <Side aria-label="Copy" onKeyDown={(event) => event.key === 'Escape' && onClose()}>
+    <Side aria-label={t`Copy`} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
       <Top>
         <h2>{copy?.recipient || copy?.code || '…'}</h2>
         {copy && <StateMark state={copy.state} />}
         <div className="fill" />
-        <IconButton label="Close (Esc)" onPress={onClose}>
+        <IconButton label={t`Close (Esc)`} onPress={onClose}>
           <X size={16} />
         </IconButton>
       </Top>
-      {error && <Empty title="This copy cannot be shown">{sentenceOf(error)}</Empty>}
-      {!copy && !error && <Loading what="the copy" />}
+      {error && <Empty title={t`This copy cannot be shown`}>{sentenceOf(error)}</Empty>}
+      {!copy && !error && <Loading what={t`the copy`} />}
       {copy && (
         <Body>
           <About>
-            {isFile ? <Thumbnail id={id} /> : <Small>Not made yet.</Small>}
+            {isFile ? <Thumbnail id={id} /> : <Small>{t`Not made yet.`}</Small>}
             <Stack $gap={2}>
               <b>{copy.file.split('/').at(-1)}</b>
               <code>{copy.code}</code>
@@ -238,13 +236,11 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                 {counted(copy.pages, 'page')} {isFile && `· ${kilobytes(copy.size)} `}· {copy.finish}
               </Small>
               <Small style={{ fontFamily: font.mono }}>{copy.folder}</Small>
-              <Small>{copy.address || 'no address'}</Small>
+              <Small>{copy.address || t`no address`}</Small>
               {copy.trouble && (
-                <Small style={{ color: color.brick }}>
-                  trouble: {copy.trouble}{' '}
-                  {copy.troubleCode &&
-                    `(${copy.troubleCode}${troubleWords(copy.troubleCode) ? `, ${troubleWords(copy.troubleCode)}` : ''})`}
-                </Small>
+                <Small style={{ color: color.brick }}>{phrase`trouble: ${copy.trouble} ${
+                  copy.troubleCode && `(${copy.troubleCode}${troubleWords(copy.troubleCode) ? `, ${troubleWords(copy.troubleCode)}` : ''})`
+                }`}</Small>
               )}
               {copy.metadata && Object.entries(copy.metadata).some(([, value]) => value) && (
                 <Small>
@@ -255,20 +251,20 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                 </Small>
               )}
               {copy.printRuns.map((run) => (
-                <Small key={run.id}>
-                  <Link to={`/paper/${run.id}`}>Print run {run.number}</Link> ({run.state}), sheet {run.sheet}
-                </Small>
+                <Small
+                  key={run.id}
+                >{phrase`${(<Link to={`/paper/${run.id}`}>{t`Print run ${run.number}`}</Link>)} (${run.state}), sheet ${run.sheet}`}</Small>
               ))}
               {copy.isProtected && <Password id={id} />}
               {isFile && (
                 <Row style={{ marginTop: 6 }}>
                   <FileButton $small href={`/api/copies/${id}/pdf`} target="_blank" rel="noreferrer">
                     <Eye size={14} />
-                    Open
+                    {t`Open`}
                   </FileButton>
                   <FileButton $small href={`/api/copies/${id}/pdf?save=1`}>
                     <Download size={14} />
-                    Save
+                    {t`Save`}
                   </FileButton>
                 </Row>
               )}
@@ -276,13 +272,11 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
           </About>
           {copy.replaces && <Replaces beside={copy.replaces} isRunAgain={copy.replaces.changed?.length === 0} />}
           {copy.replacedBy && (
-            <Notice tone="ochre">
-              Replaced by <BesideLink beside={copy.replacedBy} />, of {fullWhen(copy.replacedBy.at)}.
-            </Notice>
+            <Notice tone="ochre">{phrase`Replaced by ${(<BesideLink beside={copy.replacedBy} />)}, of ${fullWhen(copy.replacedBy.at)}.`}</Notice>
           )}
           <CopyActions copy={copy} />
           <div>
-            <h2 style={{ marginBottom: 4 }}>Its story</h2>
+            <h2 style={{ marginBottom: 4 }}>{t`Its story`}</h2>
             <Story>
               {copy.events.map((event, at) => (
                 <li key={at}>
@@ -290,7 +284,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                     {new Date(event.at).toDateString() === new Date().toDateString() ? atSecond(event.at) : fullWhen(event.at)}
                   </span>
                   <div>
-                    {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && `by ${event.who}`}
+                    {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && t`by ${event.who}`}
                     {event.said !== null && event.said !== '' && <small>{saidWords(event.said)}</small>}
                   </div>
                 </li>
@@ -299,8 +293,8 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
           </div>
           {copy.delivery && <SentMessage id={id} />}
           <details>
-            <Summary>The record as it was (row {copy.row})</Summary>
-            {copy.record === null && <Small>Your account does not show values of records.</Small>}
+            <Summary>{t`The record as it was (row ${copy.row})`}</Summary>
+            {copy.record === null && <Small>{t`Your account does not show values of records.`}</Small>}
             <RecordList $names="minmax(90px, 34%)" style={{ marginTop: 8 }}>
               {copy.record?.map(({ column, text }) => (
                 <div key={column} style={{ display: 'contents' }}>
@@ -312,14 +306,12 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
           </details>
           {!['complete', 'withdrawn', 'sending'].includes(copy.state) && (
             <Confirm
-              title="Withdraw this copy?"
-              text="It stays in the ledger as withdrawn and is not sent any more. A message that has gone out cannot be called back."
-              yes="Withdraw it"
+              title={t`Withdraw this copy?`}
+              text={t`It stays in the ledger as withdrawn and is not sent any more. A message that has gone out cannot be called back.`}
+              yes={t`Withdraw it`}
               onYes={() => withdraw.mutate()}
             >
-              <Button changes look="danger" small style={{ alignSelf: 'flex-start' }}>
-                Withdraw
-              </Button>
+              <Button changes look="danger" small style={{ alignSelf: 'flex-start' }}>{t`Withdraw`}</Button>
             </Confirm>
           )}
         </Body>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CopyRow } from '@mailbag/contract';
 import type { ReactNode } from 'react';
 import { useCallback, useMemo } from 'react';
@@ -27,7 +28,7 @@ function CopyLink({ copy, children }: { copy: CopyRow; children: ReactNode }) {
 
 const code: ListColumn<CopyRow> = {
   id: 'code',
-  head: 'Code',
+  head: t`Code`,
   least: 118,
   isFixed: true,
   text: nameOf,
@@ -39,7 +40,7 @@ const code: ListColumn<CopyRow> = {
 };
 const recipient: ListColumn<CopyRow> = {
   id: 'recipient',
-  head: 'Recipient',
+  head: t`Recipient`,
   least: 90,
   share: 5,
   text: (copy) => copy.recipient || copy.address,
@@ -51,7 +52,7 @@ const recipient: ListColumn<CopyRow> = {
 };
 const file: ListColumn<CopyRow> = {
   id: 'file',
-  head: 'File',
+  head: t`File`,
   least: 100,
   share: 6,
   isUnordered: true,
@@ -64,15 +65,15 @@ const file: ListColumn<CopyRow> = {
 };
 const address: ListColumn<CopyRow> = {
   id: 'address',
-  head: 'Address',
+  head: t`Address`,
   least: 90,
   share: 4,
   isUnordered: true,
-  text: (copy) => copy.address || 'no address',
+  text: (copy) => copy.address || t`no address`,
 };
 const mailing: ListColumn<CopyRow> = {
   id: 'mailing',
-  head: 'Mailing',
+  head: t`Mailing`,
   least: 90,
   share: 4,
   isUnordered: true,
@@ -80,7 +81,7 @@ const mailing: ListColumn<CopyRow> = {
 };
 const template: ListColumn<CopyRow> = {
   id: 'template',
-  head: 'Template',
+  head: t`Template`,
   least: 100,
   share: 4,
   isExtra: true,
@@ -89,17 +90,17 @@ const template: ListColumn<CopyRow> = {
 };
 const state: ListColumn<CopyRow> = {
   id: 'state',
-  head: 'State',
+  head: t`State`,
   least: 112,
   isUnordered: true,
   text: (copy) => copy.state,
   cell: (copy) => (
-    <span data-line title={copy.nextTryAt ? `next try ${when(copy.nextTryAt)}` : undefined}>
+    <span data-line title={copy.nextTryAt ? t`next try ${when(copy.nextTryAt)}` : undefined}>
       <StateMark state={copy.state} />
     </span>
   ),
 };
-const since: ListColumn<CopyRow> = { id: 'since', head: 'Since', least: 104, text: (copy) => when(copy.since) };
+const since: ListColumn<CopyRow> = { id: 'since', head: t`Since`, least: 104, text: (copy) => when(copy.since) };
 
 const ofLedger = [code, recipient, file, mailing, { ...address, isExtra: true }, template, state, since];
 const ofBatch = [code, recipient, file, address, template, state, since];
@@ -133,11 +134,11 @@ export function CopyTable({
   const { data, fetchNextPage, hasNextPage, isFetchingNextPage } = useLedger(sort ? `${filter}&sort=${sort}` : filter);
   const rows = useMemo<CopyRow[]>(() => data?.pages.flatMap((page) => page.rows) ?? [], [data]);
   const onEnd = useCallback(() => void (!isFetchingNextPage && fetchNextPage()), [isFetchingNextPage, fetchNextPage]);
-  if (!data) return <Loading what="the ledger" />;
+  if (!data) return <Loading what={t`the ledger`} />;
   return (
     <List
       id={ofOneBatch ? 'batch' : 'ledger'}
-      label="copies"
+      label={t`copies`}
       noun={['copy', 'copies']}
       columns={chosen !== null ? beside : ofOneBatch ? ofBatch : ofLedger}
       rows={rows}

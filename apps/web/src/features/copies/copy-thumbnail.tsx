@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { api } from '../../api/client';
@@ -29,5 +30,5 @@ export function Thumbnail({ id }: { id: number }) {
       stale = true;
     };
   }, [id]);
-  return failed ? <Small>The file cannot be shown.</Small> : <Thumb ref={canvas} role="img" aria-label="First page of the copy" />;
+  return failed ? <Small>{t`The file cannot be shown.`}</Small> : <Thumb ref={canvas} role="img" aria-label={t`First page of the copy`} />;
 }

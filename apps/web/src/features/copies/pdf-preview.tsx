@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -49,17 +50,15 @@ export function PdfPreview({ path, pages: told, name }: { path: string; pages: n
   return (
     <Ground>
       <Row>
-        <IconButton label="Page before" isDisabled={number <= 1} onPress={() => setNumber(number - 1)}>
+        <IconButton label={t`Page before`} isDisabled={number <= 1} onPress={() => setNumber(number - 1)}>
           <ChevronLeft size={16} />
         </IconButton>
-        <Small>
-          Page {number} of {pages}
-        </Small>
-        <IconButton label="Next page" isDisabled={number >= pages} onPress={() => setNumber(number + 1)}>
+        <Small>{t`Page ${number} of ${pages}`}</Small>
+        <IconButton label={t`Next page`} isDisabled={number >= pages} onPress={() => setNumber(number + 1)}>
           <ChevronRight size={16} />
         </IconButton>
       </Row>
-      {failed ? <Small>The file cannot be shown.</Small> : <Page ref={canvas} role="img" aria-label={`Page ${number} of ${name}`} />}
+      {failed ? <Small>{t`The file cannot be shown.`}</Small> : <Page ref={canvas} role="img" aria-label={t`Page ${number} of ${name}`} />}
     </Ground>
   );
 }

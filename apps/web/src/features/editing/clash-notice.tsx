@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Clash, Json } from '@mailbag/core';
 import { Button } from '../../ui/button';
 import { Row, Stack } from '../../ui/layout';
@@ -6,7 +7,7 @@ import { Notice } from '../../ui/mark';
 const LONGEST = 160;
 /** A value of a document as a person reads it. */
 function words(value: Json | undefined): string {
-  if (value === undefined || value === null || value === '') return 'nothing';
+  if (value === undefined || value === null || value === '') return t`nothing`;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const text = typeof value === 'object' ? JSON.stringify(value) : String(value).replace(/<[^>]{0,500}>/g, ' ');
   const short = text.replace(/\s+/g, ' ').trim();
@@ -18,17 +19,10 @@ export function ClashNotice({ clash, place, onSettle }: { clash: Clash; place: s
   return (
     <Notice tone="ochre">
       <Stack $gap={6}>
-        <span>
-          {place.charAt(0).toUpperCase() + place.slice(1)} was changed elsewhere at the same time. It is now {words(clash.theirs)}; here it
-          was to be {words(clash.mine)}.
-        </span>
+        <span>{t`${place.charAt(0).toUpperCase() + place.slice(1)} was changed elsewhere at the same time. It is now ${words(clash.theirs)}; here it was to be ${words(clash.mine)}.`}</span>
         <Row>
-          <Button small onPress={() => onSettle(false)}>
-            Keep theirs
-          </Button>
-          <Button small changes onPress={() => onSettle(true)}>
-            Use mine
-          </Button>
+          <Button small onPress={() => onSettle(false)}>{t`Keep theirs`}</Button>
+          <Button small changes onPress={() => onSettle(true)}>{t`Use mine`}</Button>
         </Row>
       </Stack>
     </Notice>

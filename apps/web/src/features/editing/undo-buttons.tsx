@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Redo2, Undo2 } from 'lucide-react';
 import { IconButton } from '../../ui/button';
 
@@ -5,10 +6,10 @@ import { IconButton } from '../../ui/button';
 export function UndoButtons({ undo, redo }: { undo: (() => void) | null; redo: (() => void) | null }) {
   return (
     <>
-      <IconButton label="Undo (Ctrl+Z)" isDisabled={!undo} onPress={() => undo?.()}>
+      <IconButton label={t`Undo (Ctrl+Z)`} isDisabled={!undo} onPress={() => undo?.()}>
         <Undo2 size={16} />
       </IconButton>
-      <IconButton label="Redo (Ctrl+Shift+Z)" isDisabled={!redo} onPress={() => redo?.()}>
+      <IconButton label={t`Redo (Ctrl+Shift+Z)`} isDisabled={!redo} onPress={() => redo?.()}>
         <Redo2 size={16} />
       </IconButton>
     </>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailingPlan, SourceSummary } from '@mailbag/contract';
 
 /** Fills in what a new source makes obvious: key, addresses, names. What a person chose and still holds stays. */
@@ -19,13 +20,13 @@ export function guessColumns(plan: MailingPlan, source: SourceSummary): MailingP
   return {
     ...plan,
     keyColumn: has(plan.keyColumn) ? plan.keyColumn : (key?.name ?? null),
-    output: isUntouched && keySlug ? { ...plan.output, file: `{{ ${keySlug} }} {{ template }}.pdf` } : plan.output,
+    output: isUntouched && keySlug ? { ...plan.output, file: t`{{ ${keySlug} }} {{ template }}.pdf` } : plan.output,
     message: {
       ...plan.message,
       addressColumn: has(plan.message.addressColumn) ? plan.message.addressColumn : (address?.name ?? null),
       recipient: plan.message.recipient || recipient,
       subject: plan.message.subject || plan.name,
-      body: plan.message.body || `Dear ${recipient || 'reader'},\n\nyour copy is attached.\n`,
+      body: plan.message.body || t`Dear ${recipient || t`reader`},\n\nyour copy is attached.\n`,
     },
   };
 }

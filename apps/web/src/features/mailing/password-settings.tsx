@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailingPlan } from '@mailbag/contract';
 import { PASSWORD_KEPT, replaceTags } from '@mailbag/core';
 import type { ComponentProps } from 'react';
@@ -13,11 +14,11 @@ function weakness(pattern: string): string | null {
   if (text === '') return null;
   if (!/\{\{/.test(text))
     return text.length < 8
-      ? 'Everybody gets the same short password. Compose it from the record, or make it longer.'
-      : 'Everybody gets the same password.';
+      ? t`Everybody gets the same short password. Compose it from the record, or make it longer.`
+      : t`Everybody gets the same password.`;
   let tags = 0;
   const others = replaceTags(text, () => (tags++, ''));
-  return others === '' && tags === 1 ? 'One value alone is guessed easily, such as a date of birth. Two are better.' : null;
+  return others === '' && tags === 1 ? t`One value alone is guessed easily, such as a date of birth. Two are better.` : null;
 }
 
 /** A password's pattern. Where it may not be seen, it is said that there is one, and another can take its place. */
@@ -27,10 +28,8 @@ function PasswordPattern(props: ComponentProps<typeof PatternInput>) {
     <Stack $gap={4}>
       <strong>{props.label}</strong>
       <Row>
-        <Small>One is set. Your account does not see it.</Small>
-        <Button small changes onPress={() => props.onChange('')}>
-          Set another
-        </Button>
+        <Small>{t`One is set. Your account does not see it.`}</Small>
+        <Button small changes onPress={() => props.onChange('')}>{t`Set another`}</Button>
       </Row>
     </Stack>
   );
@@ -43,30 +42,30 @@ export function PasswordSettings({ work: { plan, change, columns } }: { work: Ma
   const weak = output.openPassword === PASSWORD_KEPT ? null : weakness(output.openPassword ?? '');
   return (
     <>
-      <h2>Passwords</h2>
+      <h2>{t`Passwords`}</h2>
       <PasswordPattern
-        label="Password that opens a copy"
+        label={t`Password that opens a copy`}
         value={output.openPassword ?? ''}
         columns={columns}
         onChange={(openPassword) => set({ openPassword })}
-        help="Composed for each record; empty: none. It is stored nowhere and told only to those who may see it. Printed copies have none."
+        help={t`Composed for each record; empty: none. It is stored nowhere and told only to those who may see it. Printed copies have none.`}
       />
       {weak && <Notice tone="ochre">{weak}</Notice>}
       {(output.openPassword ?? '').trim() !== '' && (
         <PatternInput
-          label="Sentence that tells the recipient how to open it"
+          label={t`Sentence that tells the recipient how to open it`}
           value={plan.message.passwordSentence ?? ''}
           columns={columns}
           onChange={(passwordSentence) => change((one) => ({ ...one, message: { ...one.message, passwordSentence } }))}
-          help="Stands at the end of the message, such as: The attachment opens with your plot number and your postal code, without a space. Never the password itself."
+          help={t`Stands at the end of the message, such as: The attachment opens with your plot number and your postal code, without a space. Never the password itself.`}
         />
       )}
       <PasswordPattern
-        label="Password that lifts the limits of use"
+        label={t`Password that lifts the limits of use`}
         value={output.permissionsPassword ?? ''}
         columns={columns}
         onChange={(permissionsPassword) => set({ permissionsPassword })}
-        help="With one, recipients can read, print and copy text, and change nothing. Empty: no limits."
+        help={t`With one, recipients can read, print and copy text, and change nothing. Empty: no limits.`}
       />
     </>
   );

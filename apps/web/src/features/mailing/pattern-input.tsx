@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Column, letterExtras } from '@mailbag/core';
 import { patternExtras } from '@mailbag/core';
 import { Braces } from 'lucide-react';
@@ -21,14 +22,14 @@ const Corner = styled.div`
   color: ${color.faded};
 `;
 export const extraWords: Record<(typeof letterExtras)[number], string> = {
-  code: 'Copy code',
-  template: 'Name of the template',
-  batch: 'Number of the batch',
-  number: 'Running number',
-  today: 'Date of the batch',
-  link: 'Personal link of the recipient',
-  replaces: 'Code of the copy that this one replaces',
-  replaced_on: 'Date of the copy that this one replaces',
+  code: t`Copy code`,
+  template: t`Name of the template`,
+  batch: t`Number of the batch`,
+  number: t`Running number`,
+  today: t`Date of the batch`,
+  link: t`Personal link of the recipient`,
+  replaces: t`Code of the copy that this one replaces`,
+  replaced_on: t`Date of the copy that this one replaces`,
 };
 
 /** A text with data in it. Columns are offered as soon as two braces are typed, and in a menu. */
@@ -105,12 +106,12 @@ export function PatternInput({
       <Corner>
         <Braces size={13} />
         <Choice
-          label={`Put a column into ${label.toLowerCase()}`}
+          label={t`Put a column into ${label.toLowerCase()}`}
           hideLabel
           small
           items={names.map(({ slug, text }) => ({ id: slug, text, detail: `{{ ${slug} }}` }))}
           value={null}
-          placeholder="Insert"
+          placeholder={t`Insert`}
           onChange={(slug) => {
             const caret = input.current?.selectionStart ?? value.length;
             insert(slug, caret, caret);

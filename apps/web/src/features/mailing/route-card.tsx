@@ -1,10 +1,11 @@
+import { count, counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { ChecksAnswer, MailingDetail, MailingPlan } from '@mailbag/contract';
 import { mapProgress } from '@mailbag/core';
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { color, narrow } from '../../theme';
-import { count, counted } from '../when';
 import { finishWords } from './finish-words';
 
 const Card = styled.nav`
@@ -101,61 +102,55 @@ export function RouteCard({
   const cells: Cell[] = [
     {
       part: 'packet',
-      name: 'Packet',
+      name: t`Packet`,
       figure:
         plan.packet.length > 0 ? (
           <>
             {counted(plan.packet.length, 'template')} <span>· {counted(fields, 'field')}</span>
           </>
         ) : (
-          <span>no template yet</span>
+          <span>{t`no template yet`}</span>
         ),
       ready: plan.packet.length > 0 ? 1 : 0,
       tone: color.moss,
     },
     {
       part: 'records',
-      name: 'Records',
+      name: t`Records`,
       figure: mailing.source ? (
         <>
           {count(mailing.source.count)} <span>· {mailing.source.name}</span>
         </>
       ) : (
-        <span>no source yet</span>
+        <span>{t`no source yet`}</span>
       ),
       ready: mailing.source ? 1 : 0,
       tone: color.moss,
     },
     {
       part: 'map',
-      name: 'Map',
-      figure: (
-        <>
-          {progress.filled} of {progress.fillable} <span>filled</span>
-        </>
-      ),
+      name: t`Map`,
+      figure: <>{phrase`${progress.filled} of ${progress.fillable}  ${(<span>{t`filled`}</span>)}`}</>,
       ready: progress.fillable > 0 ? progress.filled / progress.fillable : 0,
       tone: progress.filled === progress.fillable ? color.moss : color.ochre,
     },
     {
       part: 'checks',
-      name: 'Checks',
+      name: t`Checks`,
       figure: isChecked ? (
-        <>
-          {count(checks.stopped)} stop <span>· {count(checks.looked)} look</span>
-        </>
+        <>{phrase`${count(checks.stopped)} stop ${(<span>{t`· ${count(checks.looked)} look`}</span>)}`}</>
       ) : (
-        <span>{checks?.possible ? 'running …' : 'nothing to check yet'}</span>
+        <span>{checks?.possible ? t`running …` : t`nothing to check yet`}</span>
       ),
       ready: isChecked ? 1 : 0,
       tone: isChecked && checks.stopped > 0 ? color.brick : isChecked && checks.looked > 0 ? color.ochre : color.moss,
     },
     {
       part: 'output',
-      name: 'Output and message',
+      name: t`Output and message`,
       figure: (
         <>
-          {finishWords(plan.output.finish).title} <span>· {plan.message.mailed ? 'mailed' : 'made and kept'}</span>
+          {finishWords(plan.output.finish).title} <span>· {plan.message.mailed ? t`mailed` : t`made and kept`}</span>
         </>
       ),
       ready: hasMessage ? 1 : 0.5,
@@ -163,7 +158,7 @@ export function RouteCard({
     },
   ];
   return (
-    <Card aria-label="Parts of the mailing">
+    <Card aria-label={t`Parts of the mailing`}>
       {cells.map((cell) => (
         <NavLink key={cell.part} to={`/mailings/${mailing.id}/${cell.part}`}>
           <small>{cell.name}</small>

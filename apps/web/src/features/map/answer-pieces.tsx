@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Column, Evaluation, FieldMap, FillRule, Work } from '@mailbag/core';
 import { answerReason, pieceWords } from '@mailbag/core';
 import { useState } from 'react';
@@ -54,11 +55,11 @@ export function AnswerPieces({
       {answer.parts.map(({ field: name, piece, option }, index) => (
         <div key={name} onMouseEnter={() => onPoint(name)} onMouseLeave={() => onPoint(null)}>
           <Line>
-            <span>{piece ? pieceWords(piece) : option ? option.label : 'all of it'}</span>
+            <span>{piece ? pieceWords(piece) : option ? option.label : t`all of it`}</span>
             <code title={name}>{nameEnd(name)}</code>
             <span>{valueWords(parts[index]!, evaluation?.values[name])}</span>
             <Button small look="bare" aria-expanded={opened === name} onPress={() => setOpened(opened === name ? null : name)}>
-              {opened === name ? 'Close' : 'Fill otherwise'}
+              {opened === name ? t`Close` : t`Fill otherwise`}
             </Button>
           </Line>
           {opened === name && (

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import { useDraggable } from '@dnd-kit/core';
 import type { Column } from '@mailbag/core';
 import { useState } from 'react';
@@ -6,7 +7,6 @@ import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Bar, Small } from '../../ui/layout';
-import { counted } from '../when';
 
 const ColumnButton = styled.button`
   border: 0;
@@ -42,8 +42,8 @@ function ColumnHandle({ column, isUsed, onFill }: { column: Column; isUsed: bool
       data-column={column.name}
       data-used={isUsed || undefined}
       data-dragged={isDragging || undefined}
-      aria-label={`${column.name}${isUsed ? '' : ', not used'}`}
-      title={`${onFill ? `Fill the chosen field with ${column.name}` : `Drag ${column.name} onto a field`}${column.examples.length > 0 ? `: ${column.examples.slice(0, 3).join(' · ')}` : ''}`}
+      aria-label={`${column.name}${isUsed ? '' : t`, not used`}`}
+      title={`${onFill ? t`Fill the chosen field with ${column.name}` : t`Drag ${column.name} onto a field`}${column.examples.length > 0 ? `: ${column.examples.slice(0, 3).join(' · ')}` : ''}`}
       onClick={() => onFill?.()}
     >
       {column.name}
@@ -68,13 +68,13 @@ export function ColumnStrip({
   return (
     <Bar
       role="group"
-      aria-label="Columns"
+      aria-label={t`Columns`}
       style={{ borderTop: `1px solid ${color.line}`, borderBottom: 0, flexWrap: 'wrap', maxHeight: 118, overflow: 'auto' }}
     >
-      <Small>{unused.length === 0 ? 'Every column is used.' : `${counted(unused.length, 'column')} that nothing uses`}</Small>
+      <Small>{unused.length === 0 ? t`Every column is used.` : t`${plural(unused.length, 'column')} that nothing uses`}</Small>
       {showsAll && (
         <div style={{ width: 130 }}>
-          <TextInput label="Search the columns" hideLabel placeholder="Search" value={text} onChange={setText} />
+          <TextInput label={t`Search the columns`} hideLabel placeholder={t`Search`} value={text} onChange={setText} />
         </div>
       )}
       {shown.map((column) => (
@@ -82,7 +82,7 @@ export function ColumnStrip({
       ))}
       {unused.length < columns.length && (
         <Button small look="bare" aria-expanded={showsAll} onPress={() => setShowsAll(!showsAll)}>
-          {showsAll ? 'Only the unused' : `All ${columns.length}`}
+          {showsAll ? t`Only the unused` : t`All ${columns.length}`}
         </Button>
       )}
     </Bar>

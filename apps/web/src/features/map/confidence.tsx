@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { SURE } from '@mailbag/core';
 import styled from 'styled-components';
 import { color } from '../../theme';
@@ -39,7 +40,7 @@ export function Confidence({ confidence, why }: { confidence: number; why: strin
     <Line>
       <SureBar confidence={confidence} />
       <Small>
-        {isSure ? 'Sure' : 'Perhaps'}: {why}
+        {isSure ? t`Sure` : t`Perhaps`}: {why}
       </Small>
     </Line>
   );

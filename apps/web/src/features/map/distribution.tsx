@@ -1,3 +1,5 @@
+import { count, plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { SurveyedField } from '@mailbag/contract';
 import type { Field } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -8,7 +10,6 @@ import { queries } from '../../api/queries';
 import { color } from '../../theme';
 import { Small } from '../../ui/layout';
 import { Mark, Say } from '../../ui/mark';
-import { count, counted } from '../when';
 import { valueWords } from './field-mark';
 
 const Frame = styled.section`
@@ -103,13 +104,13 @@ function linesOf(field: Field, own: SurveyedField, records: number): Line[] {
   const isTick = field.kind === 'checkbox';
   return [
     ...toldValues(own, records).map(({ value, count: number }) => ({
-      key: `value ${value}`,
+      key: t`value ${value}`,
       words: valueWords(field, value),
       number,
       of: 'value' as const,
       value,
     })),
-    ...(empty > 0 ? [{ key: 'empty', words: isTick ? 'not ticked' : 'left blank', number: empty, of: 'empty' as const, value: '' }] : []),
+    ...(empty > 0 ? [{ key: 'empty', words: isTick ? t`not ticked` : t`left blank`, number: empty, of: 'empty' as const, value: '' }] : []),
     ...(stopped > 0 ? [{ key: 'stopped', words: 'stopped', number: stopped, of: 'stopped' as const, value: '' }] : []),
   ];
 }
@@ -132,25 +133,25 @@ export function Distribution({
   const { data, error, isFetching } = useQuery(queries.survey(mailing));
   const [opened, setOpened] = useState<string | null>(null);
   const own = data?.fields.find((one) => one.template === template && one.field === field.name);
-  if (error) return <Frame aria-label="Over all records">{sentenceOf(error)}</Frame>;
+  if (error) return <Frame aria-label={t`Over all records`}>{sentenceOf(error)}</Frame>;
   if (!data || !own)
     return (
-      <Frame aria-label="Over all records">{isFetching ? <Say>Going through all records …</Say> : <Say>No rule fills it yet.</Say>}</Frame>
+      <Frame aria-label={t`Over all records`}>
+        {isFetching ? <Say>{t`Going through all records …`}</Say> : <Say>{t`No rule fills it yet.`}</Say>}
+      </Frame>
     );
   const lines = linesOf(field, own, data.records);
   const told = lines.reduce((sum, { number }) => sum + number, 0);
   const [first] = lines;
   return (
-    <Frame aria-label="Over all records" aria-busy={isFetching}>
+    <Frame aria-label={t`Over all records`} aria-busy={isFetching}>
       <div>
         <Small>
-          Over {counted(data.records, 'record')}
-          {own.distinct > 1 && `, ${own.distinct >= 2000 ? '2,000 or more' : count(own.distinct)} different values`}
+          {t`Over ${plural(data.records, 'record')}`}
+          {own.distinct > 1 && t`, ${own.distinct >= 2000 ? t`2,000 or more` : count(own.distinct)} different values`}
         </Small>{' '}
         {lines.length === 1 && data.records > 1 && first && (
-          <Mark $tone="ochre">
-            {count(first.number)} of {count(data.records)} {first.words}: is that meant?
-          </Mark>
+          <Mark $tone="ochre">{t`${count(first.number)} of ${count(data.records)}  ${first.words}: is that meant?`}</Mark>
         )}
       </div>
       <List>
@@ -166,14 +167,10 @@ export function Distribution({
         ))}
       </List>
       {told < data.records && (
-        <Small>
-          {counted(data.records - told, lines.length === 0 ? 'record' : 'further record')} with rarer values or one of their own.
-        </Small>
+        <Small>{t`${plural(data.records - told, lines.length === 0 ? 'record' : 'further record')} with rarer values or one of their own.`}</Small>
       )}
       {own.longest && own.longest.value.length > 12 && (
-        <Small>
-          Longest: <Number onClick={() => onRecord(own.longest!.index)}>{valueWords(field, own.longest.value).slice(0, 60)}</Number>
-        </Small>
+        <Small>{phrase`Longest: ${(<Number onClick={() => onRecord(own.longest!.index)}>{valueWords(field, own.longest.value).slice(0, 60)}</Number>)}`}</Small>
       )}
     </Frame>
   );
@@ -198,9 +195,11 @@ function DistributionLine({
       <Share aria-hidden>
         <i style={{ width: `${(line.number / Math.max(1, records)) * 100}%` }} />
       </Share>
-      <Number aria-expanded={isOpen} aria-label={`${line.words}: ${count(line.number)} of ${count(records)}`} onClick={onOpen}>
-        {count(line.number)} of {count(records)}
-      </Number>
+      <Number
+        aria-expanded={isOpen}
+        aria-label={t`${line.words}: ${count(line.number)} of ${count(records)}`}
+        onClick={onOpen}
+      >{t`${count(line.number)} of ${count(records)}`}</Number>
       {isOpen && list}
     </>
   );
@@ -223,9 +222,9 @@ function CountedRecords({
 }) {
   const { data, error } = useQuery(queries.countedRecords(mailing, { template, field, of, value }));
   if (error) return <Records as="div">{sentenceOf(error)}</Records>;
-  if (!data) return <Records as="div">Looking for them …</Records>;
+  if (!data) return <Records as="div">{t`Looking for them …`}</Records>;
   return (
-    <Records aria-label="Records behind the number">
+    <Records aria-label={t`Records behind the number`}>
       {data.items.map(({ index, record }) => (
         <li key={index}>
           <button onClick={() => onRecord(index)}>
@@ -233,7 +232,7 @@ function CountedRecords({
           </button>
         </li>
       ))}
-      {data.total > data.items.length && <li>and {count(data.total - data.items.length)} more</li>}
+      {data.total > data.items.length && <li>{t`and ${count(data.total - data.items.length)} more`}</li>}
     </Records>
   );
 }

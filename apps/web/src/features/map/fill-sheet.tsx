@@ -1,3 +1,4 @@
+import { counted, t } from '@mailbag/core/words';
 import type { Column, Evaluation, Field, FieldMap, FillRule, Work } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
 import type { KeyboardEvent } from 'react';
@@ -11,7 +12,6 @@ import { Notice } from '../../ui/mark';
 import { onArrowStops } from '../../ui/arrow-stops';
 import { useShortcutHelp } from '../../ui/shortcuts';
 import { useLatest } from '../../ui/use-latest';
-import { counted } from '../when';
 import type { FieldMark } from './field-mark';
 import { AnswerPieces } from './answer-pieces';
 import { RuleEditor } from './rules/rule-editor';
@@ -90,10 +90,10 @@ interface Props {
 }
 
 const KEYS = [
-  { keys: '↑ ↓ Home End', what: 'From answer to answer' },
-  { keys: 'Enter', what: 'Open or close the rule of an answer' },
-  { keys: '→', what: 'To what can be pressed in a row' },
-  { keys: 'Esc', what: 'From a rule back to its row' },
+  { keys: t`↑ ↓ Home End`, what: t`From answer to answer` },
+  { keys: 'Enter', what: t`Open or close the rule of an answer` },
+  { keys: '→', what: t`To what can be pressed in a row` },
+  { keys: t`Esc`, what: t`From a rule back to its row` },
 ];
 const keyOf = ({ template, field }: PacketEntry): string => `${template.id} ${field.name}`;
 
@@ -135,13 +135,13 @@ export function FillSheet({
     [stop, chosen && `${chosen.template} ${chosen.field}`].find((key) => key && stops.has(key)) ?? (entries[0] && keyOf(entries[0]));
   const groups = [...Map.groupBy(entries, ({ template, field }) => `${template.id} ${field.page}`).values()];
   return (
-    <Sheet role="treegrid" aria-label="Answers of the packet" onKeyDown={onArrowStops}>
+    <Sheet role="treegrid" aria-label={t`Answers of the packet`} onKeyDown={onArrowStops}>
       <div className="head" role="row">
-        <div role="columnheader">Field</div>
-        <div role="columnheader">Filled with</div>
+        <div role="columnheader">{t`Field`}</div>
+        <div role="columnheader">{t`Filled with`}</div>
         <div role="columnheader">{whose}</div>
         <div role="columnheader">
-          <VisuallyHidden>Mark</VisuallyHidden>
+          <VisuallyHidden>{t`Mark`}</VisuallyHidden>
         </div>
       </div>
       {groups.map((group) => {
@@ -151,12 +151,15 @@ export function FillSheet({
             <div role="gridcell" aria-colspan={4}>
               {one.name}{' '}
               <Small style={{ fontFamily: font.text, fontWeight: 400 }}>
-                {first.page > 0 ? `page ${first.page}` : 'on no page'} · {counted(group.length, 'answer')}
+                {first.page > 0 ? t`page ${first.page}` : t`on no page`} · {counted(group.length, 'answer')}
               </Small>
               {group.filter(({ suggested }) => suggested).length > 1 && (
-                <Button changes small look="bare" onPress={() => onAccept(group)}>
-                  Accept these {group.filter(({ suggested }) => suggested).length}
-                </Button>
+                <Button
+                  changes
+                  small
+                  look="bare"
+                  onPress={() => onAccept(group)}
+                >{t`Accept these ${group.filter(({ suggested }) => suggested).length}`}</Button>
               )}
             </div>
           </div>,
@@ -180,7 +183,7 @@ export function FillSheet({
                   className="editor"
                   role="row"
                   aria-level={3}
-                  aria-label={`Rule of ${fieldLabel(field)}`}
+                  aria-label={t`Rule of ${fieldLabel(field)}`}
                   key={`${one.id} ${field.name} editor`}
                   onKeyDown={backToRow}
                 >
@@ -217,7 +220,7 @@ export function FillSheet({
                         <Notice key={problem.field} tone="brick">
                           {problem.cannot
                             ? problem.cannot.cannot
-                            : `“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
+                            : t`“${problem.untranslated.text}” is not among the values that are translated: ${problem.untranslated.accepted.join(', ')}.`}
                         </Notice>
                       ))}
                     {(rule ?? isMixed) && distribution(one.id, parts[0]!)}

@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { Column } from '@mailbag/core';
 import { columnLike } from '@mailbag/core';
 import { Link2 } from 'lucide-react';
@@ -6,7 +8,6 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
-import { counted } from '../when';
 import { Line } from './rules/parts';
 
 /** Columns that the rules read and the records do not have, each with the one that is most like it, to be linked. */
@@ -29,24 +30,21 @@ export function MissingColumns({
   return (
     <Notice tone="brick">
       <Stack $gap={6}>
-        <div>
-          The rules read {counted(missing.length, 'column')} that these records do not have. Say which column each has become; what is not
-          linked is left empty.
-        </div>
+        <div>{t`The rules read ${plural(missing.length, 'column')} that these records do not have. Say which column each has become; what is not linked is left empty.`}</div>
         {missing.map((name) => (
           <Line key={name}>
-            <b style={{ fontWeight: 600 }}>{name}</b> is now
+            {phrase`${(<b style={{ fontWeight: 600 }}>{name}</b>)} is now`}
             <Choice
-              label={`${name} is now`}
+              label={t`${name} is now`}
               hideLabel
               small
               items={columns.map((column) => ({
                 id: column.name,
                 text: column.name,
-                detail: column.examples.slice(0, 3).join(' · ') || 'empty',
+                detail: column.examples.slice(0, 3).join(' · ') || t`empty`,
               }))}
               value={linked.get(name) ?? null}
-              placeholder="not there"
+              placeholder={t`not there`}
               onChange={(to) => setChosen(new Map(chosen).set(name, to))}
             />
           </Line>
@@ -54,7 +52,7 @@ export function MissingColumns({
         <Line>
           <Button changes small isDisabled={linked.size === 0} onPress={() => onLink(linked)}>
             <Link2 size={14} />
-            Link {counted(linked.size, 'column')}
+            {t`Link ${plural(linked.size, 'column')}`}
           </Button>
         </Line>
       </Stack>

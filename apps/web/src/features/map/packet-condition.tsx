@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Condition } from '@mailbag/core';
 import { SAMPLE_CODE, conditionSentence, fillContext, ruleSentence, rowReader, workOn } from '@mailbag/core';
 import { useMemo } from 'react';
@@ -33,32 +34,34 @@ export function PacketCondition({
     return (
       <PacketFrame style={{ paddingTop: 2, paddingBottom: 4 }}>
         <Line>
-          <Small>For every record.</Small>
+          <Small>{t`For every record.`}</Small>
           <Button
             changes
             small
             look="bare"
-            aria-label={`Only some records get ${name}`}
+            aria-label={t`Only some records get ${name}`}
             onPress={() => onChange({ of: { kind: 'column', column: columns[0]!.name }, test: 'not-empty' })}
-          >
-            Only some …
-          </Button>
+          >{t`Only some …`}</Button>
         </Line>
       </PacketFrame>
     );
   return (
-    <PacketFrame role="group" aria-label={`Who gets ${name}`}>
+    <PacketFrame role="group" aria-label={t`Who gets ${name}`}>
       <div>
-        <Small>Only records for which </Small>
+        <Small>{t`Only records for which `}</Small>
         <SentenceWords parts={conditionSentence(condition, ruleSentence)} />
       </div>
       <RuleSettingContext.Provider value={setting}>
         <ConditionEditor condition={condition} place="" onChange={onChange} />
       </RuleSettingContext.Provider>
       <Line>
-        <Button changes small look="bare" aria-label={`Every record gets ${name}`} onPress={() => onChange(null)}>
-          Every record again
-        </Button>
+        <Button
+          changes
+          small
+          look="bare"
+          aria-label={t`Every record gets ${name}`}
+          onPress={() => onChange(null)}
+        >{t`Every record again`}</Button>
       </Line>
     </PacketFrame>
   );

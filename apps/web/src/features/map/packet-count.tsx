@@ -1,3 +1,5 @@
+import { counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { CopyCount } from '@mailbag/core';
 import { SAMPLE_CODE, fillContext, repeatedGroups } from '@mailbag/core';
 import { useMemo } from 'react';
@@ -7,7 +9,6 @@ import { Choice } from '../../ui/choice';
 import { Small } from '../../ui/layout';
 import { NumberInput } from '../../ui/special-input';
 import type { MailingWork } from '../mailing/mailing-context';
-import { counted } from '../when';
 import { PacketFrame } from './packet-frame';
 import { recordCopies } from './record-copies';
 import { Line } from './rules/parts';
@@ -32,17 +33,15 @@ export function PacketCount({
     return (
       <PacketFrame style={{ paddingTop: 2, paddingBottom: 0, border: 0 }}>
         <Line>
-          <Small>One copy.</Small>
+          <Small>{t`One copy.`}</Small>
           <Button
             changes
             small
             look="bare"
-            aria-label={`Several copies of ${name}`}
-            tip={`The records tell of up to ${first.items.length} things each: ${groups.map((group) => `“${group.name}”`).join(', ')}`}
+            aria-label={t`Several copies of ${name}`}
+            tip={t`The records tell of up to ${first.items.length} things each: ${groups.map((group) => `“${group.name}”`).join(', ')}`}
             onPress={() => onChange({ items: first.items, perCopy: 1 })}
-          >
-            One for each …
-          </Button>
+          >{t`One for each …`}</Button>
         </Line>
       </PacketFrame>
     );
@@ -51,12 +50,12 @@ export function PacketCount({
   const chosen = groups.findIndex(({ items }) => same(items));
   const here = record && recordCopies({ count }, record, columns, fillContext(mailing.next, index, SAMPLE_CODE)).length;
   return (
-    <PacketFrame role="group" aria-label={`Copies of ${name}`} style={{ border: 0, paddingBottom: 0 }}>
+    <PacketFrame role="group" aria-label={t`Copies of ${name}`} style={{ border: 0, paddingBottom: 0 }}>
       <Line>
-        <span>A copy for every</span>
+        <span>{t`A copy for every`}</span>
         <div style={{ width: 52 }}>
           <NumberInput
-            label={`Items in one copy of ${name}`}
+            label={t`Items in one copy of ${name}`}
             hideLabel
             value={count.perCopy}
             least={1}
@@ -64,32 +63,33 @@ export function PacketCount({
             onChange={(perCopy) => onChange({ ...count, perCopy })}
           />
         </div>
-        <span>of</span>
+        <span>{t`of`}</span>
         <Choice
-          label={`What is repeated in ${name}`}
+          label={t`What is repeated in ${name}`}
           hideLabel
           small
           items={[
             ...groups.map((group, at) => ({
               id: String(at),
               text: group.name,
-              detail: `${group.parts.join(', ')} · ${group.items.length} times`,
+              detail: t`${group.parts.join(', ')} · ${group.items.length} times`,
             })),
             // What was chosen for other records.
-            ...(chosen < 0 ? [{ id: '-1', text: count.items[0]!.filter(Boolean).join(', '), detail: 'not in these records' }] : []),
+            ...(chosen < 0 ? [{ id: '-1', text: count.items[0]!.filter(Boolean).join(', '), detail: t`not in these records` }] : []),
           ]}
           value={String(chosen)}
           onChange={(id) => groups[Number(id)] && onChange({ items: groups[Number(id)]!.items, perCopy: count.perCopy })}
         />
       </Line>
-      <Small>
-        Map the columns of the first {count.perCopy === 1 ? 'one' : count.perCopy}; further copies take the next. What is empty is passed
-        over.{here !== null && ` The record you are on gets ${here === 0 ? 'none' : counted(here, 'copy', 'copies')}.`}
-      </Small>
+      <Small>{phrase`Map the columns of the first ${count.perCopy === 1 ? t`one` : count.perCopy}; further copies take the next. What is empty is passed over.${here !== null && t` The record you are on gets ${here === 0 ? t`none` : counted(here, 'copy', 'copies')}.`}`}</Small>
       <Line>
-        <Button changes small look="bare" aria-label={`One copy of ${name}`} onPress={() => onChange(null)}>
-          One copy a record again
-        </Button>
+        <Button
+          changes
+          small
+          look="bare"
+          aria-label={t`One copy of ${name}`}
+          onPress={() => onChange(null)}
+        >{t`One copy a record again`}</Button>
       </Line>
     </PacketFrame>
   );

@@ -1,10 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { Column, Evaluation, FillRule, Work } from '@mailbag/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
-import { counted } from '../when';
 import type { PacketEntry } from './packet-entries';
 import { placesOf } from './packet-entries';
 import { RuleEditor } from './rules/rule-editor';
@@ -47,26 +47,24 @@ export function PlacesList({
   const [opened, setOpened] = useState<number | null>(null);
   const places = placesOf(entry);
   return (
-    <Frame role="group" aria-label="Places of the answer">
-      <Small>One answer in {counted(places.length, 'template')}: what is chosen above fills them all.</Small>
+    <Frame role="group" aria-label={t`Places of the answer`}>
+      <Small>{t`One answer in ${plural(places.length, 'template')}: what is chosen above fills them all.`}</Small>
       {places.map((place) => {
         const { id, name } = place.template;
         return (
           <div key={id}>
             <Line>
-              <span title={name}>
-                {name}, page {place.field.page}
-              </span>
+              <span title={name}>{t`${name}, page ${place.field.page}`}</span>
               <span>{answerWords(place, evaluations.get(id))}</span>
               <Button
                 changes
                 small
                 look="bare"
                 aria-expanded={opened === id}
-                aria-label={opened === id ? `Close ${name}` : `Fill ${name} otherwise`}
+                aria-label={opened === id ? t`Close ${name}` : t`Fill ${name} otherwise`}
                 onPress={() => setOpened(opened === id ? null : id)}
               >
-                {opened === id ? 'Close' : 'Fill otherwise'}
+                {opened === id ? t`Close` : t`Fill otherwise`}
               </Button>
             </Line>
             {opened === id && (

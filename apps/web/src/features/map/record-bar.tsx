@@ -1,3 +1,4 @@
+import { count, t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { ChevronLeft, ChevronRight, Flag, Search } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -9,7 +10,6 @@ import { Button, IconButton } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Bar } from '../../ui/layout';
 import type { MailingWork } from '../mailing/mailing-context';
-import { count } from '../when';
 import { recordWords } from './record-words';
 
 const Where = styled.div`
@@ -63,10 +63,14 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
         if (event.key === 'ArrowLeft') step(-1);
       }}
     >
-      <IconButton label={onlyFlagged ? 'Flagged record before (←)' : 'Record before (←)'} isDisabled={total === 0} onPress={() => step(-1)}>
+      <IconButton
+        label={onlyFlagged ? t`Flagged record before (←)` : t`Record before (←)`}
+        isDisabled={total === 0}
+        onPress={() => step(-1)}
+      >
         <ChevronLeft size={16} />
       </IconButton>
-      <IconButton label={onlyFlagged ? 'Next flagged record (→)' : 'Next record (→)'} isDisabled={total === 0} onPress={() => step(1)}>
+      <IconButton label={onlyFlagged ? t`Next flagged record (→)` : t`Next record (→)`} isDisabled={total === 0} onPress={() => step(1)}>
         <ChevronRight size={16} />
       </IconButton>
       {searching ? (
@@ -78,12 +82,12 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
           }}
         >
           <TextInput
-            label="Jump to a record"
+            label={t`Jump to a record`}
             hideLabel
             autoFocus
-            placeholder="Any word on the record, then Enter"
+            placeholder={t`Any word on the record, then Enter`}
             value={text}
-            error={missed ? 'No record holds that.' : null}
+            error={missed ? t`No record holds that.` : null}
             onChange={setText}
             onBlur={() => !text && setSearching(false)}
           />
@@ -92,21 +96,19 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
         <Where aria-live="polite">
           {total > 0 ? (
             <>
-              <b>
-                {count(index + 1)} of {count(total)}
-              </b>{' '}
+              <b>{t`${count(index + 1)} of ${count(total)}`}</b>{' '}
               <span>
                 {key && `· ${key} `}
                 {names && `· ${names}`}
               </span>
             </>
           ) : (
-            <span>{seesValues ? 'no records yet' : 'values of records are hidden'}</span>
+            <span>{seesValues ? t`no records yet` : t`values of records are hidden`}</span>
           )}
         </Where>
       )}
       <IconButton
-        label={searching ? 'Close the search' : 'Jump to a record'}
+        label={searching ? t`Close the search` : t`Jump to a record`}
         isDisabled={total === 0}
         onPress={() => setSearching(!searching)}
       >
@@ -116,14 +118,14 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
         small
         pressed={onlyFlagged}
         isDisabled={flags.length === 0}
-        tip="Step through the records with findings only"
+        tip={t`Step through the records with findings only`}
         onPress={() => {
           setOnlyFlagged(!onlyFlagged);
           if (!onlyFlagged && place < 0 && flags[0] !== undefined) setIndex(flags[0]);
         }}
       >
         <Flag size={14} />
-        Flagged {onlyFlagged && place >= 0 ? `${place + 1} of ${flags.length}` : flags.length}
+        {t`Flagged ${onlyFlagged && place >= 0 ? t`${place + 1} of ${flags.length}` : flags.length}`}
       </Button>
     </Bar>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ChangedValue } from '@mailbag/contract';
 import type { Column, SourceRecord } from '@mailbag/core';
 import styled from 'styled-components';
@@ -55,7 +56,7 @@ export function RecordRow({
   changed: readonly ChangedValue[];
 }) {
   return (
-    <Frame aria-label="Row of the source">
+    <Frame aria-label={t`Row of the source`}>
       {columns.map(({ name }, at) => {
         const text = record.cells[at]?.text ?? '';
         const isFeeding = feeds.includes(name);
@@ -64,11 +65,11 @@ export function RecordRow({
           <div key={name} data-feeds={isFeeding || undefined}>
             <dt title={name}>
               {name}
-              {isFeeding && ' · in this box'}
-              {before && ' · changed since its last copy'}
+              {isFeeding && t` · in this box`}
+              {before && t` · changed since its last copy`}
             </dt>
             <dd title={text}>
-              {before && <del>{before.was || 'empty'}</del>}
+              {before && <del>{before.was || t`empty`}</del>}
               {text || '—'}
             </dd>
           </div>

@@ -1,10 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { Column, FillRule } from '@mailbag/core';
 import { fieldLabel, ruleForColumn } from '@mailbag/core';
 import { ClipboardPaste, Copy, ListOrdered } from 'lucide-react';
 import styled from 'styled-components';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
-import { counted } from '../when';
 import type { PacketEntry } from './packet-entries';
 import { RuleWords } from './rule-words';
 import { Line } from './rules/parts';
@@ -60,14 +60,14 @@ export function RuleHanding({
         {rule && (
           <Button small look="bare" onPress={() => onCopy(rule)}>
             <Copy size={13} />
-            Copy this rule
+            {t`Copy this rule`}
           </Button>
         )}
         {copied && copied !== rule && (
           <>
             <Button changes small look="bare" onPress={() => onRules([[entry, copied]])}>
               <ClipboardPaste size={13} />
-              Use the copied rule
+              {t`Use the copied rule`}
             </Button>
             <span>
               <RuleWords rule={copied} />
@@ -86,7 +86,7 @@ export function RuleHanding({
             onPress={() => onRules(run)}
           >
             <ListOrdered size={13} />
-            Fill the next {counted(run.length, 'field')} with the next {run.length === 1 ? 'column' : 'columns'}
+            {t`Fill the next ${plural(run.length, 'field')} with the next ${run.length === 1 ? t`column` : t`columns`}`}
           </Button>
         )}
       </Line>

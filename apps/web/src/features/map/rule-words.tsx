@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { FillRule, SentencePart } from '@mailbag/core';
 import { ruleSentence } from '@mailbag/core';
 import { Chip, Say } from '../../ui/mark';
@@ -25,5 +26,5 @@ export function SentenceWords({ parts }: { parts: readonly SentencePart[] }) {
 
 /** A rule as a short sentence of chips. */
 export function RuleWords({ rule }: { rule: FillRule | undefined }) {
-  return rule ? <SentenceWords parts={ruleSentence(rule)} /> : <Say>nothing yet</Say>;
+  return rule ? <SentenceWords parts={ruleSentence(rule)} /> : <Say>{t`nothing yet`}</Say>;
 }

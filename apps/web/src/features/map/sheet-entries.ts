@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { LearnedRule, TemplateDetail } from '@mailbag/contract';
 import type { Answer, Column, Evaluation, Field, FieldMap, FillRule, Suggestion } from '@mailbag/core';
 import { answerField, isFillable, rulesOfAnswer, suggest, wholeRuleOf } from '@mailbag/core';
@@ -83,6 +84,6 @@ export function answerWords({ answer, parts }: SheetEntry, evaluation: Evaluatio
   const values = parts.map((field) => valueWords(field, evaluation?.values[field.name]));
   if (parts.length === 1 || new Set(values).size === 1) return values[0]!;
   const ticked = answer.parts.flatMap(({ option }, index) => (option && values[index] === 'ticked' ? [option.label] : []));
-  if (answer.parts.every(({ option }) => option !== null)) return ticked.join(', ') || 'none ticked';
+  if (answer.parts.every(({ option }) => option !== null)) return ticked.join(', ') || t`none ticked`;
   return values.join(' · ');
 }

@@ -1,3 +1,4 @@
+import { counted, t } from '@mailbag/core/words';
 import { fieldLabel } from '@mailbag/core';
 import type { FillRule } from '@mailbag/core';
 import { Sparkles } from 'lucide-react';
@@ -9,7 +10,6 @@ import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
 import { Mark, Say } from '../../ui/mark';
 import { nameEnd } from '../page/field-facts';
-import { counted } from '../when';
 import { Confidence } from './confidence';
 import { FieldHandle } from './field-handle';
 import type { FieldMark } from './field-mark';
@@ -111,7 +111,7 @@ export const SheetRow = memo(
         <div role="rowheader">
           <FieldHandle template={template.id} field={field.name} label={label} />
           {parts.length > 1 && <Small> {counted(parts.length, 'box', 'boxes')}</Small>}
-          {also.length > 0 && <Small> also in {also.map((other) => other.template.name).join(', ')}</Small>}
+          {also.length > 0 && <Small>{t` also in ${also.map((other) => other.template.name).join(', ')}`}</Small>}
           <code title={parts.map(({ name }) => name).join('\n')}>{parts.map(({ name }) => nameEnd(name)).join(' · ')}</code>
         </div>
         <div role="gridcell">
@@ -127,15 +127,15 @@ export const SheetRow = memo(
                   look="plain"
                   excludeFromTabOrder
                   onPress={() => acts.current.onRule(entry, suggested.rule)}
-                  aria-label={`Accept the suggestion for ${label}`}
+                  aria-label={t`Accept the suggestion for ${label}`}
                 >
                   <Sparkles size={12} />
-                  Accept
+                  {t`Accept`}
                 </Button>
               </span>
             </>
           ) : (
-            <Say>{isMixed ? 'box by box' : 'nothing yet'}</Say>
+            <Say>{isMixed ? t`box by box` : t`nothing yet`}</Say>
           )}
         </div>
         <div role="gridcell">{words}</div>

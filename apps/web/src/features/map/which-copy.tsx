@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Cannot, Condition, CopyCount, Row } from '@mailbag/core';
 import { conditionSentence, isCannot, ruleSentence } from '@mailbag/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
@@ -30,20 +31,18 @@ export function WhichCopy({
     <Notice tone={getsIt ? 'plain' : 'ochre'}>
       {condition && (
         <div>
-          {isUntold ? rows.cannot : getsIt ? 'This record gets it: ' : 'This record does not get it: it is only for records for which '}
+          {isUntold ? rows.cannot : getsIt ? t`This record gets it: ` : t`This record does not get it: it is only for records for which `}
           {!isUntold && <SentenceWords parts={conditionSentence(condition, ruleSentence)} />}
         </div>
       )}
-      {ofItems && !getsIt && !condition && 'This record does not get it: it has nothing of what there is a copy for.'}
+      {ofItems && !getsIt && !condition && t`This record does not get it: it has nothing of what there is a copy for.`}
       {ofItems && getsIt && (
         <Line>
-          <span>
-            Copy {part + 1} of {rows.length} for this record
-          </span>
-          <IconButton label="The copy before" isDisabled={part === 0} onPress={() => onPart(part - 1)}>
+          <span>{t`Copy ${part + 1} of ${rows.length} for this record`}</span>
+          <IconButton label={t`The copy before`} isDisabled={part === 0} onPress={() => onPart(part - 1)}>
             <ChevronLeft size={15} />
           </IconButton>
-          <IconButton label="The next copy" isDisabled={part >= rows.length - 1} onPress={() => onPart(part + 1)}>
+          <IconButton label={t`The next copy`} isDisabled={part >= rows.length - 1} onPress={() => onPart(part + 1)}>
             <ChevronRight size={15} />
           </IconButton>
         </Line>

@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { ExtraFile, MailingPlan } from '@mailbag/contract';
 import { letterExtras, textToHtml } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -42,31 +44,33 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
   return (
     <Stack $gap={14}>
       <Row>
-        <h2 style={{ flex: 1 }}>Message</h2>
-        <Toggled label="Mail the copies" value={message.mailed} onChange={(mailed) => set({ mailed })} />
+        <h2 style={{ flex: 1 }}>{t`Message`}</h2>
+        <Toggled label={t`Mail the copies`} value={message.mailed} onChange={(mailed) => set({ mailed })} />
       </Row>
       {message.mailed && servers?.length === 0 && (
-        <Notice tone="ochre" icon={<MailWarning size={16} />}>
-          No mail server is set up yet. <Link to="/settings/mail">Enter it in Settings.</Link>
-        </Notice>
+        <Notice
+          tone="ochre"
+          icon={<MailWarning size={16} />}
+        >{phrase`No mail server is set up yet. ${(<Link to="/settings/mail">{t`Enter it in Settings.`}</Link>)}`}</Notice>
       )}
       {message.mailed && servers && servers.length > 0 && senders && confirmed.length === 0 && (
-        <Notice tone="ochre" icon={<MailWarning size={16} />}>
-          No sender is confirmed yet. <Link to="/settings/mail">Confirm one in Settings.</Link>
-        </Notice>
+        <Notice
+          tone="ochre"
+          icon={<MailWarning size={16} />}
+        >{phrase`No sender is confirmed yet. ${(<Link to="/settings/mail">{t`Confirm one in Settings.`}</Link>)}`}</Notice>
       )}
       <Fields>
         {message.mailed && (
           <Choice
-            label="Addresses are in"
+            label={t`Addresses are in`}
             items={columns.map((column) => ({ id: column.name, text: column.name, detail: column.examples.slice(0, 2).join(' · ') }))}
             value={message.addressColumn ?? null}
-            placeholder="Choose a column"
+            placeholder={t`Choose a column`}
             onChange={(addressColumn) => set({ addressColumn })}
           />
         )}
         <PatternInput
-          label="Name of the recipient"
+          label={t`Name of the recipient`}
           value={message.recipient}
           columns={columns}
           onChange={(recipient) => set({ recipient })}
@@ -77,37 +81,37 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
         <>
           <Fields>
             <Choice
-              label="From"
+              label={t`From`}
               items={confirmed.map(({ id, name, address }) => ({ id: String(id), text: name, detail: address }))}
               value={String(confirmed.find(({ id }) => id === message.senderId)?.id ?? confirmed[0]?.id ?? '')}
-              placeholder="No sender is confirmed"
+              placeholder={t`No sender is confirmed`}
               onChange={(id) => set({ senderId: Number(id) })}
             />
             <div style={{ paddingTop: 20 }}>
               <Toggled
-                label="A cell may hold several addresses"
+                label={t`A cell may hold several addresses`}
                 value={message.several ?? false}
                 onChange={(several) => set({ several })}
               />
             </div>
           </Fields>
           <PatternInput
-            label="Subject"
+            label={t`Subject`}
             value={message.subject}
             columns={columns}
             extras={letterExtras}
             onChange={(subject) => set({ subject })}
           />
           <RichEditor
-            label="Text"
+            label={t`Text`}
             value={message.bodyFormat === 'html' ? message.body : textToHtml(message.body)}
             onChange={(body) => set({ body, bodyFormat: 'html' })}
             insertables={insertables}
             error={sample.messageError}
-            help="Type {{ and the columns are offered. A plain text part is made from it."
+            help={t`Type {{ and the columns are offered. A plain text part is made from it.`}
           />
           <Choice
-            label="The copies go along as"
+            label={t`The copies go along as`}
             items={attachWays}
             value={message.attach ?? 'files'}
             onChange={(next) => set({ attach: next as 'files' | 'combined' | 'zip' })}
@@ -117,7 +121,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
               <FileTrigger onSelect={(files) => files?.[0] && attach.mutate(files[0])}>
                 <Button changes small isDisabled={attach.isPending || extra.length >= 10}>
                   <Paperclip size={14} />
-                  {attach.isPending ? 'Taking it …' : 'Attach a file to every message'}
+                  {attach.isPending ? t`Taking it …` : t`Attach a file to every message`}
                 </Button>
               </FileTrigger>
               {extra.map((file) => (
@@ -125,7 +129,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
                   {file.name} · {kilobytes(file.size)}
                   <IconButton
                     small
-                    label={`Remove ${file.name}`}
+                    label={t`Remove ${file.name}`}
                     onPress={() => set({ extraFiles: extra.filter(({ fileId }) => fileId !== file.fileId) })}
                   >
                     <X size={12} />
@@ -136,40 +140,38 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
             {attach.error && <Notice tone="brick">{sentenceOf(attach.error)}</Notice>}
           </Stack>
           <details open={Boolean(message.copyTo || message.blindCopyTo || message.startAt)}>
-            <summary style={{ cursor: 'pointer' }}>Copies to others, and when</summary>
+            <summary style={{ cursor: 'pointer' }}>{t`Copies to others, and when`}</summary>
             <Stack style={{ marginTop: 10 }}>
               <Fields>
                 <PatternInput
-                  label="Copy to"
+                  label={t`Copy to`}
                   value={message.copyTo ?? ''}
                   columns={columns}
                   onChange={(copyTo) => set({ copyTo })}
-                  help="An address, or a column that holds some."
+                  help={t`An address, or a column that holds some.`}
                 />
                 <PatternInput
-                  label="Blind copy to"
+                  label={t`Blind copy to`}
                   value={message.blindCopyTo ?? ''}
                   columns={columns}
                   onChange={(blindCopyTo) => set({ blindCopyTo })}
-                  help="Nobody else sees it."
+                  help={t`Nobody else sees it.`}
                 />
               </Fields>
               <Row $gap={12} style={{ alignItems: 'flex-end' }}>
                 <div style={{ width: 220 }}>
                   <TextInput
-                    label="Send not before"
+                    label={t`Send not before`}
                     type="datetime-local"
                     value={localTime(message.startAt ?? null)}
                     onChange={(text) => set({ startAt: fromLocalTime(text) })}
                   />
                 </div>
                 {message.startAt && (
-                  <Button small look="bare" onPress={() => set({ startAt: null })}>
-                    As soon as the copies are made
-                  </Button>
+                  <Button small look="bare" onPress={() => set({ startAt: null })}>{t`As soon as the copies are made`}</Button>
                 )}
               </Row>
-              {!message.startAt && <Small>Empty: as soon as the copies are made, within the hours of the mail server.</Small>}
+              {!message.startAt && <Small>{t`Empty: as soon as the copies are made, within the hours of the mail server.`}</Small>}
             </Stack>
           </details>
         </>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Mention } from '@tiptap/extension-mention';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import type { Editor } from '@tiptap/react';
@@ -106,13 +107,17 @@ function LinkTool({ editor }: { editor: Editor }) {
     return (
       <>
         <Tool
-          label="Link"
+          label={t`Link`}
           icon={Link2}
           isOn={isOn}
           onPress={() => setAddress((editor.getAttributes('link').href as string | undefined) ?? 'https://')}
         />
         {isOn && (
-          <Tool label="Remove the link" icon={Link2Off} onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()} />
+          <Tool
+            label={t`Remove the link`}
+            icon={Link2Off}
+            onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()}
+          />
         )}
       </>
     );
@@ -130,11 +135,9 @@ function LinkTool({ editor }: { editor: Editor }) {
       }}
     >
       <div style={{ width: 200 }}>
-        <TextInput label="Address of the link" hideLabel value={address} onChange={setAddress} autoFocus />
+        <TextInput label={t`Address of the link`} hideLabel value={address} onChange={setAddress} autoFocus />
       </div>
-      <Button small look="go" onPress={set}>
-        Link
-      </Button>
+      <Button small look="go" onPress={set}>{t`Link`}</Button>
     </Row>
   );
 }
@@ -269,26 +272,26 @@ export default function RichEditor({
     <Frame>
       <FieldLabel>{label}</FieldLabel>
       <Box>
-        <Tools role="toolbar" aria-label={`Tools for ${label.toLowerCase()}`}>
-          <Tool label="Bold (Ctrl+B)" icon={Bold} isOn={on.bold} onPress={() => run().toggleBold().run()} />
-          <Tool label="Italic (Ctrl+I)" icon={Italic} isOn={on.italic} onPress={() => run().toggleItalic().run()} />
-          <Tool label="Underline (Ctrl+U)" icon={Underline} isOn={on.underline} onPress={() => run().toggleUnderline().run()} />
-          <Tool label="Heading" icon={Heading2} isOn={on.heading} onPress={() => run().toggleHeading({ level: 2 }).run()} />
-          <Tool label="List" icon={List} isOn={on.bullets} onPress={() => run().toggleBulletList().run()} />
-          <Tool label="Numbered list" icon={ListOrdered} isOn={on.numbers} onPress={() => run().toggleOrderedList().run()} />
-          <Tool label="Quote" icon={Quote} isOn={on.quote} onPress={() => run().toggleBlockquote().run()} />
+        <Tools role="toolbar" aria-label={t`Tools for ${label.toLowerCase()}`}>
+          <Tool label={t`Bold (Ctrl+B)`} icon={Bold} isOn={on.bold} onPress={() => run().toggleBold().run()} />
+          <Tool label={t`Italic (Ctrl+I)`} icon={Italic} isOn={on.italic} onPress={() => run().toggleItalic().run()} />
+          <Tool label={t`Underline (Ctrl+U)`} icon={Underline} isOn={on.underline} onPress={() => run().toggleUnderline().run()} />
+          <Tool label={t`Heading`} icon={Heading2} isOn={on.heading} onPress={() => run().toggleHeading({ level: 2 }).run()} />
+          <Tool label={t`List`} icon={List} isOn={on.bullets} onPress={() => run().toggleBulletList().run()} />
+          <Tool label={t`Numbered list`} icon={ListOrdered} isOn={on.numbers} onPress={() => run().toggleOrderedList().run()} />
+          <Tool label={t`Quote`} icon={Quote} isOn={on.quote} onPress={() => run().toggleBlockquote().run()} />
           <LinkTool editor={editor} />
           <div className="gap" />
-          <Tool label="Undo (Ctrl+Z)" icon={Undo2} onPress={() => run().undo().run()} />
-          <Tool label="Redo (Ctrl+Y)" icon={Redo2} onPress={() => run().redo().run()} />
+          <Tool label={t`Undo (Ctrl+Z)`} icon={Undo2} onPress={() => run().undo().run()} />
+          <Tool label={t`Redo (Ctrl+Y)`} icon={Redo2} onPress={() => run().redo().run()} />
           <div className="fill" />
           <Choice
-            label="Put a column into the text"
+            label={t`Put a column into the text`}
             hideLabel
             small
             items={insertables.map(({ slug, text }) => ({ id: slug, text }))}
             value={null}
-            placeholder="Insert a column"
+            placeholder={t`Insert a column`}
             onChange={(slug) =>
               void run()
                 .insertContent([{ type: 'mention', attrs: { id: slug } }])

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { PageSize, SeenBox } from '@mailbag/core';
 import { useRef } from 'react';
 import styled from 'styled-components';
@@ -76,7 +77,7 @@ export function DrawBox({ number, size, scale, box, label, onBox }: Props) {
     <Over
       tabIndex={0}
       role="button"
-      aria-label={`Draw the box on page ${number}. Enter puts it in the middle, the arrow keys move it.`}
+      aria-label={t`Draw the box on page ${number}. Enter puts it in the middle, the arrow keys move it.`}
       onKeyDown={(event) => {
         const move = moves[event.key];
         if (event.key === 'Enter' && !box) onBox(within(around(size.width / 2, size.height / 2), size));

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Field, FieldWidget, PageSize } from '@mailbag/core';
 import { fieldLabel, seenBox } from '@mailbag/core';
 import { memo } from 'react';
@@ -103,7 +104,7 @@ export const FieldBoxes = memo(function FieldBoxes({ widgets, size, number, scal
         data-chosen={chosen.has(field.name) || undefined}
         data-field={isFirst ? field.name : undefined}
         tabIndex={-1}
-        aria-label={[fieldLabel(field), ...(written === null ? [] : [written]), `page ${number}`].join(', ')}
+        aria-label={[fieldLabel(field), ...(written === null ? [] : [written]), t`page ${number}`].join(', ')}
         title={named ? undefined : fieldLabel(field)}
         onClick={() => onChoose(field.name)}
         onMouseEnter={() => onPoint(field.name)}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Field, PageSize } from '@mailbag/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -75,14 +76,14 @@ export function PdfPages({
   const widest = Math.max(1, ...pages.map((page) => page.width));
   const scale = (Math.min(Math.max(260, room), 820) / widest) * zoom;
   return (
-    <PageGround ref={ground} tabIndex={0} aria-label="Pages">
-      {failed && <p role="alert">This page cannot be drawn here. The file itself is kept.</p>}
+    <PageGround ref={ground} tabIndex={0} aria-label={t`Pages`}>
+      {failed && <p role="alert">{t`This page cannot be drawn here. The file itself is kept.`}</p>}
       {pages.map((page, index) => (
         <PageSheet
           key={index}
           style={{ width: page.width * scale, height: page.height * scale }}
           data-page={index + 1}
-          aria-label={`Page ${index + 1} of ${pages.length}`}
+          aria-label={t`Page ${index + 1} of ${pages.length}`}
           role="group"
         >
           <PageCanvas pdf={pdf} layer={above} number={index + 1} width={page.width * scale} />

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { ZoomIn, ZoomOut } from 'lucide-react';
 import { IconButton } from '../../ui/button';
 import { Row, Small } from '../../ui/layout';
@@ -8,11 +9,11 @@ const stepAt = (zoom: number): number => (zoom < 2 ? 0.25 : zoom < 4 ? 0.5 : 1);
 export function Zoom({ zoom, onZoom, most = 3 }: { zoom: number; onZoom: (zoom: number) => void; most?: number }) {
   return (
     <Row $gap={2}>
-      <IconButton label="Smaller" isDisabled={zoom <= 0.5} onPress={() => onZoom(Math.max(0.5, zoom - stepAt(zoom - 0.01)))}>
+      <IconButton label={t`Smaller`} isDisabled={zoom <= 0.5} onPress={() => onZoom(Math.max(0.5, zoom - stepAt(zoom - 0.01)))}>
         <ZoomOut size={16} />
       </IconButton>
       <Small style={{ width: 40, textAlign: 'center', whiteSpace: 'nowrap' }}>{Math.round(zoom * 100)} %</Small>
-      <IconButton label="Larger" isDisabled={zoom >= most} onPress={() => onZoom(Math.min(most, zoom + stepAt(zoom)))}>
+      <IconButton label={t`Larger`} isDisabled={zoom >= most} onPress={() => onZoom(Math.min(most, zoom + stepAt(zoom)))}>
         <ZoomIn size={16} />
       </IconButton>
     </Row>

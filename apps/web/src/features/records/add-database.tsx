@@ -1,3 +1,4 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { ConnectionAnswer, ConnectionRequest, DatabaseKind, DatabaseTable, QueryExcerpt, SourceSummary } from '@mailbag/contract';
 import { parameterNames, sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -15,12 +16,11 @@ import { Card, Row, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
-import { counted } from '../when';
 
 const kinds: { id: DatabaseKind; text: string; port: number }[] = [
-  { id: 'sqlite', text: 'SQLite file', port: 0 },
+  { id: 'sqlite', text: t`SQLite file`, port: 0 },
   { id: 'postgres', text: 'PostgreSQL', port: 5432 },
-  { id: 'mysql', text: 'MySQL or MariaDB', port: 3306 },
+  { id: 'mysql', text: t`MySQL or MariaDB`, port: 3306 },
 ];
 const empty: ConnectionRequest = { name: '', kind: 'postgres', host: '', port: 5432, databaseName: '', user: '', password: '', tls: true };
 
@@ -57,21 +57,21 @@ const Tree = styled.div`
 export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
   const { data: connections } = useQuery(queries.connections());
   const [chosen, setChosen] = useState<number | 'new' | null>(null);
-  if (!connections) return <Loading what="the connections" />;
+  if (!connections) return <Loading what={t`the connections`} />;
   const connection = connections.find(({ id }) => id === chosen) ?? (chosen === null ? connections[0] : undefined);
   return (
     <Card style={{ padding: 16, gap: 12 }}>
       {connections.length > 0 && (
         <Row $gap={12} style={{ alignItems: 'flex-end' }}>
           <Choice
-            label="Connection"
+            label={t`Connection`}
             items={[
               ...connections.map(({ id, name, kind, host, databaseName }) => ({
                 id: String(id),
                 text: name,
-                detail: kind === 'sqlite' ? databaseName : `${databaseName} at ${host}`,
+                detail: kind === 'sqlite' ? databaseName : t`${databaseName} at ${host}`,
               })),
-              { id: 'new', text: 'Another connection …' },
+              { id: 'new', text: t`Another connection …` },
             ]}
             value={connection ? String(connection.id) : 'new'}
             onChange={(id) => setChosen(id === 'new' ? 'new' : Number(id))}
@@ -116,7 +116,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
     <Stack>
       <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <Choice
-          label="Kind of database"
+          label={t`Kind of database`}
           items={isAdministrator ? kinds : kinds.filter(({ id }) => id === 'sqlite')}
           value={draft.kind}
           onChange={(id) => {
@@ -125,62 +125,66 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
           }}
         />
         <div style={{ width: 220 }}>
-          <TextInput label="Name of the connection" value={draft.name} onChange={(name) => set({ name })} placeholder="Waiting list" />
+          <TextInput
+            label={t`Name of the connection`}
+            value={draft.name}
+            onChange={(name) => set({ name })}
+            placeholder={t`Waiting list`}
+          />
         </div>
       </Row>
-      {!isAdministrator && <Small>A database server is added by an administrator, once; then everybody who may can ask it.</Small>}
+      {!isAdministrator && <Small>{t`A database server is added by an administrator, once; then everybody who may can ask it.`}</Small>}
       {isFile ? (
         fileName ? (
-          <Notice tone="plain">{fileName} has arrived.</Notice>
+          <Notice tone="plain">{t`${fileName} has arrived.`}</Notice>
         ) : (
           <DropFiles
             accept={['.sqlite', '.sqlite3', '.db', '.db3']}
-            label="Choose a SQLite file"
+            label={t`Choose a SQLite file`}
             onFiles={([file]) => file && upload.mutate(file)}
-          >
-            Drop the database file here. Mailbag reads it and never writes to it.
-          </DropFiles>
+          >{t`Drop the database file here. Mailbag reads it and never writes to it.`}</DropFiles>
         )
       ) : (
         <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <div style={{ width: 240 }}>
-            <TextInput label="Server" value={draft.host} onChange={(host) => set({ host })} placeholder="db.larkmere.example" />
+            <TextInput label={t`Server`} value={draft.host} onChange={(host) => set({ host })} placeholder={t`db.larkmere.example`} />
           </div>
           <div style={{ width: 80 }}>
-            <TextInput label="Port" value={String(draft.port)} onChange={(port) => set({ port: Number(port.replace(/\D/g, '')) || 0 })} />
+            <TextInput
+              label={t`Port`}
+              value={String(draft.port)}
+              onChange={(port) => set({ port: Number(port.replace(/\D/g, '')) || 0 })}
+            />
           </div>
           <div style={{ width: 180 }}>
-            <TextInput label="Database" value={draft.databaseName} onChange={(databaseName) => set({ databaseName })} />
+            <TextInput label={t`Database`} value={draft.databaseName} onChange={(databaseName) => set({ databaseName })} />
           </div>
           <div style={{ width: 160 }}>
-            <TextInput label="User" value={draft.user} onChange={(user) => set({ user })} />
+            <TextInput label={t`User`} value={draft.user} onChange={(user) => set({ user })} />
           </div>
           <div style={{ width: 160 }}>
             <TextInput
-              label="Password"
+              label={t`Password`}
               type="password"
               autoComplete="new-password"
               value={draft.password ?? ''}
               onChange={(password) => set({ password })}
             />
           </div>
-          <Toggled label="Secured by TLS" value={draft.tls} onChange={(tls) => set({ tls })} />
+          <Toggled label={t`Secured by TLS`} value={draft.tls} onChange={(tls) => set({ tls })} />
         </Row>
       )}
       {!isFile && (
-        <Small>
-          A user who may only read is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown
-          again.
-        </Small>
+        <Small>{t`A user who may only read is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown again.`}</Small>
       )}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-      {test.data && !error && <Notice tone="moss">It works: {counted(test.data.length, 'table')} can be read.</Notice>}
+      {test.data && !error && <Notice tone="moss">{t`It works: ${plural(test.data.length, 'table')} can be read.`}</Notice>}
       <Row>
         <Button changes isDisabled={!isReady || test.isPending} onPress={() => test.mutate()}>
-          {test.isPending ? 'Trying …' : 'Test it'}
+          {test.isPending ? t`Trying …` : t`Test it`}
         </Button>
         <Button changes look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
-          {save.isPending ? 'Connecting …' : 'Keep the connection'}
+          {save.isPending ? t`Connecting …` : t`Keep the connection`}
         </Button>
       </Row>
     </Stack>
@@ -226,11 +230,11 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
     <>
       <div style={{ display: 'grid', gridTemplateColumns: '240px minmax(0, 1fr)', gap: 16 }}>
         <Stack $gap={4}>
-          <Small>Pick a table, or write a query</Small>
+          <Small>{t`Pick a table, or write a query`}</Small>
           {tables.isPending ? (
-            <Loading what="the tables" />
+            <Loading what={t`the tables`} />
           ) : (
-            <Tree role="tree" aria-label="Tables">
+            <Tree role="tree" aria-label={t`Tables`}>
               {(tables.data ?? []).map((table) => (
                 <div key={`${table.schema}.${table.name}`} role="treeitem" aria-selected={false}>
                   <button onClick={() => pick(table)}>
@@ -246,13 +250,13 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
         </Stack>
         <Stack>
           <TextInput
-            label="Query"
+            label={t`Query`}
             mono
             rows={5}
             value={sql}
             onChange={setSql}
-            placeholder="SELECT number, name, email FROM applicant WHERE asked_on < :before"
-            help="One statement that reads. A name after a colon is asked for below."
+            placeholder={t`SELECT number, name, email FROM applicant WHERE asked_on < :before`}
+            help={t`One statement that reads. A name after a colon is asked for below.`}
             onKeyDown={(event) => {
               if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && sql.trim()) look.mutate(sql);
             }}
@@ -271,22 +275,20 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
             </Row>
           )}
           <Row style={{ alignItems: 'flex-end' }}>
-            <Button isDisabled={!sql.trim() || look.isPending} tip="Ctrl+Enter" onPress={() => look.mutate(sql)}>
+            <Button isDisabled={!sql.trim() || look.isPending} tip={t`Ctrl+Enter`} onPress={() => look.mutate(sql)}>
               <Play size={14} />
-              {look.isPending ? 'Asking …' : 'Show the first rows'}
+              {look.isPending ? t`Asking …` : t`Show the first rows`}
             </Button>
             <div style={{ flex: 1 }} />
             <div style={{ width: 200 }}>
-              <TextInput label="Name of the source" value={name} onChange={setName} placeholder={connection.name} />
+              <TextInput label={t`Name of the source`} value={name} onChange={setName} placeholder={connection.name} />
             </div>
             <Button
               changes
               look="go"
               isDisabled={!look.data || look.data.columns.length === 0 || add.isPending}
               onPress={() => add.mutate()}
-            >
-              Read the records
-            </Button>
+            >{t`Read the records`}</Button>
           </Row>
         </Stack>
       </div>
@@ -294,11 +296,11 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
       {look.data && !look.error && (
         <>
           <Small>
-            {look.data.count === null ? 'The first rows' : counted(look.data.count, 'record')}
+            {look.data.count === null ? t`The first rows` : counted(look.data.count, 'record')}
             {look.data.notes.map((note) => ` · ${sourceNoteSentence(note)}`)}
           </Small>
           <div style={{ overflow: 'auto', maxHeight: 240 }}>
-            <Table aria-label="First rows">
+            <Table aria-label={t`First rows`}>
               <thead>
                 <tr>
                   {look.data.columns.map((column) => (

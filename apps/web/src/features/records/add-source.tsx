@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { TableReading } from '@mailbag/core';
 import { columnLetters, headingNames } from '@mailbag/core';
@@ -7,7 +9,6 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { color } from '../../theme';
-import { counted } from '../when';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { DropFiles } from '../../ui/drop';
@@ -74,10 +75,10 @@ const encodings = [
 ];
 
 const columnRoleItems = [
-  { id: 'l', text: 'Labels' },
-  { id: 'n', text: 'Technical names' },
-  { id: 'v', text: 'Values' },
-  { id: '-', text: 'Nothing of them' },
+  { id: 'l', text: t`Labels` },
+  { id: 'n', text: t`Technical names` },
+  { id: 'v', text: t`Values` },
+  { id: '-', text: t`Nothing of them` },
 ];
 const replaced = (roles: string, index: number, role: string): string => `${roles.slice(0, index)}${role}${roles.slice(index + 1)}`;
 
@@ -88,14 +89,16 @@ export function AddSource({ onAdded }: { onAdded: (id: number) => void }) {
   const [from, setFrom] = useState<'file' | 'database'>('file');
   return (
     <Stack>
-      <Row role="group" aria-label="Where the records come from">
+      <Row role="group" aria-label={t`Where the records come from`}>
         <Button small pressed={from === 'file'} onPress={() => setFrom('file')}>
           <FileSpreadsheet size={14} />
-          Files
+          {t`Files`}
         </Button>
-        <Button small pressed={from === 'database'} onPress={() => setFrom('database')}>
-          <Database size={14} />A database
-        </Button>
+        <Button
+          small
+          pressed={from === 'database'}
+          onPress={() => setFrom('database')}
+        >{phrase`${(<Database size={14} />)}A database`}</Button>
       </Row>
       {from === 'file' ? <AddFiles onAdded={onAdded} /> : <AddDatabase onAdded={onAdded} />}
     </Stack>
@@ -130,7 +133,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
     },
     onSuccess: (answers) => {
       setFiles(answers);
-      setName(answers.length === 1 ? answers[0]!.fileName : `${answers.length} files`);
+      setName(answers.length === 1 ? answers[0]!.fileName : t`${answers.length} files`);
     },
   });
   const headings = useMemo(() => headingsOf(file), [file]);
@@ -162,20 +165,21 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
   if (!file) {
     return (
       <Stack>
-        <DropFiles accept={accepted} label="Choose a sheet" several onFiles={(chosen) => take.mutate(chosen)}>
-          Drop a workbook, a CSV file or form data here (XFDF, FDF, XML, JSON). Several filled PDFs or form files become one source.
-        </DropFiles>
+        <DropFiles
+          accept={accepted}
+          label={t`Choose a sheet`}
+          several
+          onFiles={(chosen) => take.mutate(chosen)}
+        >{t`Drop a workbook, a CSV file or form data here (XFDF, FDF, XML, JSON). Several filled PDFs or form files become one source.`}</DropFiles>
         {take.isPending && (
           <Notice tone="plain">
-            {share < 1 ? `On its way, ${Math.round(share * 100)} %` : 'Its first rows are being read …'}
-            <PartsBar label="Upload" total={1} parts={[{ share, color: color.plum, name: 'sent' }]} />
+            {share < 1 ? t`On its way, ${Math.round(share * 100)} %` : t`Its first rows are being read …`}
+            <PartsBar label={t`Upload`} total={1} parts={[{ share, color: color.plum, name: 'sent' }]} />
           </Notice>
         )}
         {take.error && <Notice tone="brick">{sentenceOf(take.error)}</Notice>}
         {refused.length > 0 && (
-          <Notice tone="ochre">
-            {counted(refused.length, 'file')} skipped: {refused.slice(0, 5).join(' ')}
-          </Notice>
+          <Notice tone="ochre">{t`${plural(refused.length, 'file')} skipped: ${refused.slice(0, 5).join(' ')}`}</Notice>
         )}
       </Stack>
     );
@@ -187,15 +191,15 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
     <Card style={{ padding: 16, gap: 12 }}>
       <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <div style={{ width: 240 }}>
-          <TextInput label="Name of the source" value={name} onChange={setName} />
+          <TextInput label={t`Name of the source`} value={name} onChange={setName} />
         </div>
         {excerpt.sheets.length > 0 && (
           <Choice
-            label="Sheet"
+            label={t`Sheet`}
             items={excerpt.sheets.map((sheet) => ({
               id: sheet.name,
               text: sheet.name,
-              ...(sheet.hidden ? { detail: 'hidden in the workbook' } : {}),
+              ...(sheet.hidden ? { detail: t`hidden in the workbook` } : {}),
             }))}
             value={excerpt.sheet}
             onChange={(sheet) => look.mutate({ sheet })}
@@ -203,10 +207,10 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         )}
         {excerpt.sheets.length > 0 && (
           <Choice
-            label="Laid out as"
+            label={t`Laid out as`}
             items={[
-              { id: 'table', text: 'A table', detail: 'headings across, a record a row' },
-              { id: 'pairs', text: 'Labels and values', detail: 'down the page, a record a sheet' },
+              { id: 'table', text: t`A table`, detail: t`headings across, a record a row` },
+              { id: 'pairs', text: t`Labels and values`, detail: t`down the page, a record a sheet` },
             ]}
             value={excerpt.layout}
             onChange={(layout) =>
@@ -217,13 +221,13 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         {excerpt.encoding && (
           <>
             <Choice
-              label="Encoding"
+              label={t`Encoding`}
               items={[...new Set([excerpt.encoding, ...encodings])].map((id) => ({ id, text: id }))}
               value={excerpt.encoding}
               onChange={(encoding) => look.mutate({ ...reading, encoding })}
             />
             <Choice
-              label="Columns divided by"
+              label={t`Columns divided by`}
               items={Object.entries(delimiters).map(([id, text]) => ({ id, text }))}
               value={excerpt.delimiter}
               onChange={(delimiter) => look.mutate({ ...reading, delimiter })}
@@ -232,13 +236,13 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         )}
         {headings.length > 0 && (
           <Choice
-            label="One record for"
+            label={t`One record for`}
             items={[
-              { id: '', text: 'Each row' },
+              { id: '', text: t`Each row` },
               ...headings.map((text) => ({
                 id: `=${text}`,
-                text: `All rows with the same ${text}`,
-                detail: 'what differs stands in numbered columns',
+                text: t`All rows with the same ${text}`,
+                detail: t`what differs stands in numbered columns`,
               })),
             ]}
             value={perKey === null ? '' : `=${perKey}`}
@@ -246,29 +250,23 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
           />
         )}
         <div style={{ flex: 1 }} />
-        <Button onPress={() => setFiles([])}>Choose another file</Button>
-        <Button changes look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>
-          Read the records
-        </Button>
+        <Button onPress={() => setFiles([])}>{t`Choose another file`}</Button>
+        <Button changes look="go" isDisabled={add.isPending || !name.trim()} onPress={() => add.mutate()}>{t`Read the records`}</Button>
       </Row>
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-      {refused.length > 0 && (
-        <Notice tone="ochre">
-          {counted(refused.length, 'file')} skipped: {refused.slice(0, 5).join(' ')}
-        </Notice>
-      )}
+      {refused.length > 0 && <Notice tone="ochre">{t`${plural(refused.length, 'file')} skipped: ${refused.slice(0, 5).join(' ')}`}</Notice>}
       <Small>
         {files.length > 1
-          ? `${files.length} files become one source, a record each or more. The first one is shown.`
+          ? t`${files.length} files become one source, a record each or more. The first one is shown.`
           : excerpt.layout === 'pairs'
-            ? 'Say above each column what it holds: names stand for the labels where there are any, in the order of their values. Every sheet becomes a record.'
+            ? t`Say above each column what it holds: names stand for the labels where there are any, in the order of their values. Every sheet becomes a record.`
             : excerpt.headingRow === 0
-              ? 'The names of the values are the columns.'
-              : `The headings stand in row ${excerpt.headingRow}. If not, choose the number of the row that names the columns.`}
-        {perKey !== null && ` Columns in which the rows of one ${perKey} differ stand once for each of them, numbered.`}
+              ? t`The names of the values are the columns.`
+              : t`The headings stand in row ${excerpt.headingRow}. If not, choose the number of the row that names the columns.`}
+        {perKey !== null && t` Columns in which the rows of one ${perKey} differ stand once for each of them, numbered.`}
       </Small>
       <div style={{ overflow: 'auto', maxHeight: 320 }}>
-        <Excerpt aria-label="First rows">
+        <Excerpt aria-label={t`First rows`}>
           {excerpt.roles !== null && (
             <thead>
               <tr>
@@ -278,7 +276,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
                     <Choice
                       small
                       hideLabel
-                      label={`Column ${columnLetters(index)} holds`}
+                      label={t`Column ${columnLetters(index)} holds`}
                       items={columnRoleItems}
                       value={role}
                       onChange={(chosen) => look.mutate({ ...reading, roles: replaced(excerpt.roles!, index, String(chosen)) })}
@@ -297,7 +295,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
               >
                 <td>
                   <button
-                    aria-label={`Headings in row ${row.row}`}
+                    aria-label={t`Headings in row ${row.row}`}
                     aria-pressed={row.row === excerpt.headingRow}
                     onClick={() => look.mutate({ ...reading, headingRow: row.row })}
                   >

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CorrectionAnswer } from '@mailbag/contract';
 import { Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -52,7 +53,7 @@ const Undo = styled.button`
 `;
 
 /** What a corrected value tells of itself. */
-export const correctionWords = ({ was, who, at }: CorrectionAnswer): string => `Was “${was || 'empty'}”. Changed by ${who}, ${when(at)}.`;
+export const correctionWords = ({ was, who, at }: CorrectionAnswer): string => t`Was “${was || t`empty`}”. Changed by ${who}, ${when(at)}.`;
 
 /** A value that is changed in place: Enter or a double click begins, Enter keeps, Escape leaves it as it was. */
 export function CellEditor({
@@ -120,7 +121,7 @@ export function CellEditor({
       $corrected={correction !== null}
       role="button"
       tabIndex={0}
-      aria-label={`${label}: ${text || 'empty'}. Press Enter to change it.`}
+      aria-label={t`${label}: ${text || t`empty`}. Press Enter to change it.`}
       title={correction ? correctionWords(correction) : text}
       onDoubleClick={begin}
       onClick={(event) => event.stopPropagation()}
@@ -131,9 +132,9 @@ export function CellEditor({
         }
       }}
     >
-      {text || <span style={{ color: color.faded }}>empty</span>}
+      {text || <span style={{ color: color.faded }}>{t`empty`}</span>}
       {correction && (
-        <Undo aria-label={`Undo: ${label}`} title={`Back to “${correction.was || 'empty'}”`} onClick={() => onUndo(correction.id)}>
+        <Undo aria-label={t`Undo: ${label}`} title={t`Back to “${correction.was || t`empty`}”`} onClick={() => onUndo(correction.id)}>
           <Undo2 size={13} />
         </Undo>
       )}

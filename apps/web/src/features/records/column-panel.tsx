@@ -1,3 +1,4 @@
+import { count, t } from '@mailbag/core/words';
 import type { SourceSummary } from '@mailbag/contract';
 import type { Column, ColumnKind, ColumnReading } from '@mailbag/core';
 import { columnKindName, columnKinds } from '@mailbag/core';
@@ -9,7 +10,6 @@ import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Bar, Facts, Small, Stack } from '../../ui/layout';
 import { Chip } from '../../ui/mark';
-import { count } from '../when';
 
 const Panel = styled.aside`
   width: 300px;
@@ -43,27 +43,25 @@ export function ColumnPanel({
     return rest;
   };
   return (
-    <Panel aria-label={`Column ${column.name}`}>
+    <Panel aria-label={t`Column ${column.name}`}>
       <Bar>
         <b>{column.name}</b>
         <div className="fill" />
-        <IconButton label="Close" onPress={onClose}>
+        <IconButton label={t`Close`} onPress={onClose}>
           <X size={16} />
         </IconButton>
       </Bar>
       <Stack style={{ padding: 14, overflow: 'auto' }}>
         <Facts>
-          <dt>Filled</dt>
-          <dd>
-            {count(source.count - column.empty)} of {count(source.count)}
-          </dd>
-          <dt>Different</dt>
-          <dd>{column.distinct >= 1000 ? 'over 1,000' : count(column.distinct)}</dd>
-          <dt>Longest</dt>
-          <dd>{column.longest || 'nothing'}</dd>
-          <dt>In patterns</dt>
+          <dt>{t`Filled`}</dt>
+          <dd>{t`${count(source.count - column.empty)} of ${count(source.count)}`}</dd>
+          <dt>{t`Different`}</dt>
+          <dd>{column.distinct >= 1000 ? t`over 1,000` : count(column.distinct)}</dd>
+          <dt>{t`Longest`}</dt>
+          <dd>{column.longest || t`nothing`}</dd>
+          <dt>{t`In patterns`}</dt>
           <dd>{`{{ ${column.slug} }}`}</dd>
-          <dt>Such as</dt>
+          <dt>{t`Such as`}</dt>
           <dd>
             {column.examples.map((example) => (
               <Chip key={example}>{example}</Chip>
@@ -71,9 +69,9 @@ export function ColumnPanel({
           </dd>
         </Facts>
         <Choice
-          label="Kind"
+          label={t`Kind`}
           items={[
-            { id: '', text: `Found out: ${columnKindName(column.kind)}` },
+            { id: '', text: t`Found out: ${columnKindName(column.kind)}` },
             ...columnKinds.map((one) => ({ id: one, text: columnKindName(one) })),
           ]}
           value={draft.kind ?? ''}
@@ -81,11 +79,11 @@ export function ColumnPanel({
         />
         {(kind === 'date' || kind === 'text') && (
           <Choice
-            label="Dates such as 3/4/2027"
+            label={t`Dates such as 3/4/2027`}
             items={[
-              { id: '', text: 'As they can only be meant' },
-              { id: 'day-first', text: 'Day first: 3 April' },
-              { id: 'month-first', text: 'Month first: March 4' },
+              { id: '', text: t`As they can only be meant` },
+              { id: 'day-first', text: t`Day first: 3 April` },
+              { id: 'month-first', text: t`Month first: March 4` },
             ]}
             value={draft.dates ?? ''}
             onChange={(id) => setDraft(id === '' ? without('dates') : { ...draft, dates: id as 'day-first' | 'month-first' })}
@@ -93,19 +91,17 @@ export function ColumnPanel({
         )}
         {(kind === 'number' || kind === 'text') && (
           <Choice
-            label="Decimals in text"
+            label={t`Decimals in text`}
             items={[
-              { id: '', text: 'After a point: 1,234.50' },
-              { id: 'comma', text: 'After a comma: 1.234,50' },
+              { id: '', text: t`After a point: 1,234.50` },
+              { id: 'comma', text: t`After a comma: 1.234,50` },
             ]}
             value={draft.decimals === 'comma' ? 'comma' : ''}
             onChange={(id) => setDraft(id === '' ? without('decimals') : { ...draft, decimals: 'comma' })}
           />
         )}
-        <Small>The source is read again with this. What people see stays as it is; only its kind and value change.</Small>
-        <Button changes look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>
-          Read it so
-        </Button>
+        <Small>{t`The source is read again with this. What people see stays as it is; only its kind and value change.`}</Small>
+        <Button changes look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>{t`Read it so`}</Button>
       </Stack>
     </Panel>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -9,7 +10,7 @@ import { Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useNear } from '../page/use-near';
-import { count as inWords } from '../when';
+import { count as inWords } from '@mailbag/core/words';
 
 const Grid = styled.ul`
   list-style: none;
@@ -56,7 +57,7 @@ function Picture({ sourceId, name }: { sourceId: number; name: string }) {
     <li>
       <Frame ref={frame}>
         {address && <img src={address} alt="" />}
-        {bytes === null && <Small>cannot be shown</Small>}
+        {bytes === null && <Small>{t`cannot be shown`}</Small>}
       </Frame>
       <Name title={name}>{name}</Name>
     </li>
@@ -68,18 +69,20 @@ export function PictureGrid({ sourceId, count }: { sourceId: number; count: numb
   const list = useInfiniteQuery(queries.pictureNames(sourceId, count));
   const names = list.data?.pages.flatMap((page) => page.names) ?? [];
   if (list.error) return <Notice tone="brick">{sentenceOf(list.error)}</Notice>;
-  if (list.isLoading) return <Loading what="the pictures" />;
+  if (list.isLoading) return <Loading what={t`the pictures`} />;
   return (
     <>
-      <Grid aria-label="Pictures">
+      <Grid aria-label={t`Pictures`}>
         {names.map((name) => (
           <Picture key={name} sourceId={sourceId} name={name} />
         ))}
       </Grid>
       {list.hasNextPage && (
-        <Button small isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
-          Show more of {inWords(count)}
-        </Button>
+        <Button
+          small
+          isDisabled={list.isFetchingNextPage}
+          onPress={() => void list.fetchNextPage()}
+        >{t`Show more of ${inWords(count)}`}</Button>
       )}
     </>
   );

@@ -1,3 +1,4 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { SourceSummary } from '@mailbag/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { ArrowRight, Link2 } from 'lucide-react';
@@ -7,7 +8,6 @@ import { Button } from '../../ui/button';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
-import { counted } from '../when';
 
 /** What the last reading changed: numbers that open their lists, columns to link again, corrections that fit no more. */
 export function SourceChangesView({ source }: { source: SourceSummary }) {
@@ -26,26 +26,26 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
     <Stack $gap={6}>
       <Notice tone={isQuiet ? 'plain' : 'lagoon'}>
         <Row style={{ flexWrap: 'wrap' }}>
-          {isQuiet ? 'The last reading found nothing changed.' : 'Since the reading before:'}
+          {isQuiet ? t`The last reading found nothing changed.` : t`Since the reading before:`}
           {changes.added > 0 && (
             <Button small pressed={open === 'added'} onPress={toggle('added')}>
               {counted(changes.added, 'new record')}
             </Button>
           )}
           {changes.gone > 0 && (
-            <Button small pressed={open === 'gone'} onPress={toggle('gone')}>
-              {counted(changes.gone, 'record')} gone
-            </Button>
+            <Button small pressed={open === 'gone'} onPress={toggle('gone')}>{t`${plural(changes.gone, 'record')} gone`}</Button>
           )}
           {changes.changed > 0 && (
-            <Button small pressed={open === 'changed'} onPress={toggle('changed')}>
-              {counted(changes.changed, 'record')} changed
-            </Button>
+            <Button
+              small
+              pressed={open === 'changed'}
+              onPress={toggle('changed')}
+            >{t`${plural(changes.changed, 'record')} changed`}</Button>
           )}
-          {changes.newColumns.length > 0 && <span>New columns: {changes.newColumns.join(', ')}.</span>}
-          {changes.goneColumns.length > 0 && <span>Columns gone: {changes.goneColumns.join(', ')}.</span>}
-          {corrections.applied > 0 && <span>{counted(corrections.applied, 'correction')} made again.</span>}
-          {corrections.fulfilled > 0 && <span>{counted(corrections.fulfilled, 'correction')} stand in the source by now.</span>}
+          {changes.newColumns.length > 0 && <span>{t`New columns: ${changes.newColumns.join(', ')}.`}</span>}
+          {changes.goneColumns.length > 0 && <span>{t`Columns gone: ${changes.goneColumns.join(', ')}.`}</span>}
+          {corrections.applied > 0 && <span>{t`${plural(corrections.applied, 'correction')} made again.`}</span>}
+          {corrections.fulfilled > 0 && <span>{t`${plural(corrections.fulfilled, 'correction')} stand in the source by now.`}</span>}
         </Row>
         {open !== null && open !== 'changed' && (
           <p style={{ margin: '6px 0 0' }}>
@@ -59,11 +59,11 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
                 <tr key={`${key} ${column}`}>
                   <td>{key}</td>
                   <td>{column}</td>
-                  <td>{was || <Small>empty</Small>}</td>
+                  <td>{was || <Small>{t`empty`}</Small>}</td>
                   <td>
                     <ArrowRight size={13} />
                   </td>
-                  <td>{now || <Small>empty</Small>}</td>
+                  <td>{now || <Small>{t`empty`}</Small>}</td>
                 </tr>
               ))}
             </tbody>
@@ -75,22 +75,18 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
         .map(({ from, to }) => (
           <Notice key={from} tone="ochre" icon={<Link2 size={16} />}>
             <Row style={{ flexWrap: 'wrap' }}>
-              “{from}” is gone; “{to}” probably took its place.
+              {t`“${from}” is gone; “${to}” probably took its place.`}
               <Button changes small isDisabled={relink.isPending || relink.isSuccess} onPress={() => relink.mutate({ from, to })}>
-                {relink.isSuccess ? 'Linked' : `Link “${to}” in its place`}
+                {relink.isSuccess ? t`Linked` : t`Link “${to}” in its place`}
               </Button>
             </Row>
           </Notice>
         ))}
       {corrections.unfit.length > 0 && (
-        <Notice tone="ochre">
-          {counted(corrections.unfit.length, 'correction')} no longer fit:{' '}
-          {corrections.unfit
-            .slice(0, 10)
-            .map(({ key, column, value, why }) => `${key}, ${column}: “${value}” (${why})`)
-            .join('; ')}
-          .
-        </Notice>
+        <Notice tone="ochre">{t`${plural(corrections.unfit.length, 'correction')} no longer fit: ${corrections.unfit
+          .slice(0, 10)
+          .map(({ key, column, value, why }) => `${key}, ${column}: “${value}” (${why})`)
+          .join('; ')}.`}</Notice>
       )}
       {relink.error && <Notice tone="brick">{sentenceOf(relink.error)}</Notice>}
     </Stack>

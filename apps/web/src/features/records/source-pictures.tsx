@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { SourcePicturesAnswer } from '@mailbag/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { zip } from 'fflate';
@@ -9,7 +10,6 @@ import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
-import { counted } from '../when';
 import { PictureGrid } from './picture-grid';
 
 const isPicture = ({ name }: File): boolean => /\.(png|jpe?g)$/i.test(name);
@@ -48,8 +48,8 @@ export function SourcePictures({ sourceId, count }: { sourceId: number; count: n
     <Stack $gap={8}>
       <Small>
         {count === 0
-          ? 'No pictures came with these records yet. A column that names one, such as “ada.jpg” or just “ada”, puts it into a box of the form.'
-          : `${counted(count, 'picture')} came with these records. One of the same name takes the place of the one before.`}
+          ? t`No pictures came with these records yet. A column that names one, such as “ada.jpg” or just “ada”, puts it into a box of the form.`
+          : t`${plural(count, 'picture')} came with these records. One of the same name takes the place of the one before.`}
       </Small>
       <Row style={{ flexWrap: 'wrap' }}>
         <FileTrigger
@@ -59,35 +59,37 @@ export function SourcePictures({ sourceId, count }: { sourceId: number; count: n
         >
           <Button changes small isDisabled={add.isPending}>
             <ImagePlus size={14} />
-            Add pictures or a zip
+            {t`Add pictures or a zip`}
           </Button>
         </FileTrigger>
         <FileTrigger acceptDirectory onSelect={(files) => take(files, isPicture)}>
-          <Button changes small isDisabled={add.isPending} tip="All PNG and JPEG files in it">
+          <Button changes small isDisabled={add.isPending} tip={t`All PNG and JPEG files in it`}>
             <FolderOpen size={14} />
-            Add a folder
+            {t`Add a folder`}
           </Button>
         </FileTrigger>
         {count > 0 && (
           <Confirm
-            title="Remove all pictures?"
-            text="Records that name one are stopped by the checks until it is there again. Batches that have begun keep theirs."
-            yes="Remove all"
+            title={t`Remove all pictures?`}
+            text={t`Records that name one are stopped by the checks until it is there again. Batches that have begun keep theirs.`}
+            yes={t`Remove all`}
             onYes={() => clear.mutate()}
           >
             <Button changes small look="bare">
               <X size={14} />
-              Remove all
+              {t`Remove all`}
             </Button>
           </Confirm>
         )}
       </Row>
-      {add.isPending && <Notice tone="plain">{share < 1 ? `On their way, ${Math.round(share * 100)} %` : 'They are being read …'}</Notice>}
+      {add.isPending && (
+        <Notice tone="plain">{share < 1 ? t`On their way, ${Math.round(share * 100)} %` : t`They are being read …`}</Notice>
+      )}
       {failure && <Notice tone="brick">{sentenceOf(failure)}</Notice>}
       {answer && (
         <Notice tone={answer.refusedCount > 0 ? 'ochre' : 'plain'}>
-          {counted(answer.taken, 'picture')} came in.
-          {answer.refusedCount > 0 && ` ${counted(answer.refusedCount, 'file')} left out. ${answer.refused.slice(0, 5).join('; ')}.`}
+          {t`${plural(answer.taken, 'picture')} came in.`}
+          {answer.refusedCount > 0 && t` ${plural(answer.refusedCount, 'file')} left out. ${answer.refused.slice(0, 5).join('; ')}.`}
         </Notice>
       )}
       {count > 0 && <PictureGrid sourceId={sourceId} count={count} />}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Undo2, X } from 'lucide-react';
 import { sentenceOf } from '../../api/client';
 import { Button, IconButton } from '../../ui/button';
@@ -15,9 +16,9 @@ export function UndoLine({ corrections }: { corrections: Corrections }) {
         {corrections.last.text}
         <Button changes small onPress={corrections.undoLast}>
           <Undo2 size={13} />
-          Undo
+          {t`Undo`}
         </Button>
-        <IconButton label="Close this line" small onPress={corrections.forget}>
+        <IconButton label={t`Close this line`} small onPress={corrections.forget}>
           <X size={14} />
         </IconButton>
       </Row>

@@ -1,7 +1,7 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, useSyncExternalStore } from 'react';
 import { api } from '../../api/client';
-import { counted } from '../when';
 
 interface Step {
   text: string;
@@ -60,7 +60,7 @@ export function useCorrections(sourceId: number) {
           column,
           value,
         });
-        if (changed > 0) add({ text: `“${column}” of row ${row} changed.`, undo: undoStep(step) });
+        if (changed > 0) add({ text: t`“${column}” of row ${row} changed.`, undo: undoStep(step) });
       }),
     /** Changes many values in one step. @param words what is told of it, after how many they were */
     correctMany: (changes: readonly { row: number; column: string; value: string }[], words: string): void =>
@@ -73,7 +73,7 @@ export function useCorrections(sourceId: number) {
     replace: (what: { find: string; replace: string; column: string | null; isWhole: boolean }): void =>
       run.mutate(async () => {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/sources/${sourceId}/replacements`, what);
-        if (changed > 0) add({ text: `“${what.find}” replaced in ${counted(changed, 'value')}.`, undo: undoStep(step) });
+        if (changed > 0) add({ text: t`“${what.find}” replaced in ${plural(changed, 'value')}.`, undo: undoStep(step) });
       }),
     undo: (id: number): void =>
       run.mutate(async () => {
@@ -84,7 +84,7 @@ export function useCorrections(sourceId: number) {
     mend: (mailingId: number, which: { code: string; column?: string; row?: number }): void =>
       run.mutate(async () => {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/mailings/${mailingId}/mends`, which);
-        add({ text: `${counted(changed, 'value')} fixed.`, undo: undoStep(step) });
+        add({ text: t`${plural(changed, 'value')} fixed.`, undo: undoStep(step) });
       }),
     accept: (mailingId: number, look: { row: number; code: string; column: string | null; field: string | null; reason: string }): void =>
       run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, look)),

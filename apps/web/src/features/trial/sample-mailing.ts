@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailingDetail, SourceFileAnswer, TemplateUploadAnswer } from '@mailbag/contract';
 import { api } from '../../api/client';
 import { sourceReady } from '../../api/source-ready';
@@ -6,7 +7,7 @@ import { guessColumns } from '../mailing/guess-columns';
 /** What ships with Mailbag for those who have nothing of their own at hand. */
 async function shipped(path: string, name: string, type: string): Promise<File> {
   const answer = await fetch(path);
-  if (!answer.ok) throw new Error(`The sample “${name}” did not come. Load the page again.`);
+  if (!answer.ok) throw new Error(t`The sample “${name}” did not come. Load the page again.`);
   return new File([await answer.blob()], name, { type });
 }
 
@@ -23,7 +24,7 @@ export async function makeSampleMailing(): Promise<number> {
     reading: { headingRow: 1 },
   });
   const source = await sourceReady(sourceId);
-  const { id, version, plan } = await api.post<MailingDetail>('/api/mailings', { name: 'Sample: shed permits' });
+  const { id, version, plan } = await api.post<MailingDetail>('/api/mailings', { name: t`Sample: shed permits` });
   await api.put(`/api/mailings/${id}`, { version, plan: guessColumns({ ...plan, packet: [template.id], sourceId }, source) });
   return id;
 }

@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { TrialAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, FileText, KeyRound, Trash2 } from 'lucide-react';
@@ -9,7 +11,7 @@ import { Button } from '../../ui/button';
 import { Bar, Pane, Scroll, Small } from '../../ui/layout';
 import { FileButton } from '../../ui/link-button';
 import { Mark, Notice } from '../../ui/mark';
-import { counted, kilobytes, when } from '../when';
+import { kilobytes, when } from '../when';
 
 const Copy = styled.a`
   display: flex;
@@ -62,22 +64,22 @@ export function TrialPane({
   if (!trial) return null;
   const address = `/api/mailings/${mailingId}/trial`;
   return (
-    <Pane aria-label="Trial run">
+    <Pane aria-label={t`Trial run`}>
       <Bar>
-        <b>Trial run</b>
+        <b>{t`Trial run`}</b>
         <Small>{when(trial.at)}</Small>
         <div className="fill" />
         <Button changes small isDisabled={throwAway.isPending} onPress={() => throwAway.mutate()}>
           <Trash2 size={13} />
-          Throw away
+          {t`Throw away`}
         </Button>
       </Bar>
       <Scroll>
         {throwAway.error && <Notice tone="brick">{sentenceOf(throwAway.error)}</Notice>}
         <div style={{ padding: '8px 12px', display: 'grid', gap: 6 }}>
           <Small role="status">
-            {counted(trial.copies.length, 'copy', 'copies')} of {counted(trial.indexes.length, 'record')}, outside of the ledger.
-            {trial.mail && ` ${counted(trial.mail.sent, 'message')} went to ${trial.mail.address}.`}
+            {t`${plural(trial.copies.length, 'copy', 'copies')} of ${plural(trial.indexes.length, 'record')}, outside of the ledger.`}
+            {trial.mail && t` ${plural(trial.mail.sent, 'message')} went to ${trial.mail.address}.`}
           </Small>
           {trial.faults.map(({ index, why }) => (
             <Notice key={`${index} ${why}`} tone="brick">
@@ -85,9 +87,7 @@ export function TrialPane({
             </Notice>
           ))}
           {trial.copies.length > 0 && (
-            <FileButton $small href={`${address}/copies.zip`} download>
-              <Download size={13} /> All as one zip
-            </FileButton>
+            <FileButton $small href={`${address}/copies.zip`} download>{phrase`${(<Download size={13} />)} All as one zip`}</FileButton>
           )}
         </div>
         {trial.indexes.map((index) => (

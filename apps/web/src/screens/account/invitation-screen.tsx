@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -35,27 +36,25 @@ export function InvitationScreen() {
       >
         <Brand>
           <img src="/mark.svg" alt="" width={30} height={30} />
-          Mailbag
+          {t`Mailbag`}
         </Brand>
         {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-        {!data && !error && <Loading what="the invitation" />}
+        {!data && !error && <Loading what={t`the invitation`} />}
         {data && (
           <>
-            <h1>Welcome, {data.name}</h1>
-            <Small>You will sign in as {data.email}.</Small>
+            <h1>{t`Welcome, ${data.name}`}</h1>
+            <Small>{t`You will sign in as ${data.email}.`}</Small>
             <TextInput
-              label="Choose a password"
+              label={t`Choose a password`}
               type="password"
               autoComplete="new-password"
               value={password}
               onChange={setPassword}
-              help="At least 10 characters. A sentence is easier to remember than a riddle."
+              help={t`At least 10 characters. A sentence is easier to remember than a riddle.`}
               autoFocus
             />
             {accept.error && <Notice tone="brick">{sentenceOf(accept.error)}</Notice>}
-            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>
-              Go in
-            </Button>
+            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>{t`Go in`}</Button>
           </>
         )}
       </Card>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Heading, Modal } from 'react-aria-components';
@@ -27,16 +28,18 @@ export function SignInAgain({ email }: { email: string }) {
             }}
           >
             <Stack $gap={12}>
-              <Heading slot="title" level={2}>
-                Sign in again
-              </Heading>
-              <p>
-                Your time was up, or you signed out in another window. What you have typed is still here and is saved as soon as you are
-                back.
-              </p>
-              <TextInput label="E-mail address" type="email" value={email} onChange={() => undefined} isReadOnly autoComplete="username" />
+              <Heading slot="title" level={2}>{t`Sign in again`}</Heading>
+              <p>{t`Your time was up, or you signed out in another window. What you have typed is still here and is saved as soon as you are back.`}</p>
               <TextInput
-                label="Password"
+                label={t`E-mail address`}
+                type="email"
+                value={email}
+                onChange={() => undefined}
+                isReadOnly
+                autoComplete="username"
+              />
+              <TextInput
+                label={t`Password`}
                 type="password"
                 value={password}
                 onChange={setPassword}
@@ -45,10 +48,8 @@ export function SignInAgain({ email }: { email: string }) {
               />
               {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
               <div style={{ display: 'flex', justifyContent: 'space-between' }}>
-                <Button onPress={() => window.location.assign('/')}>Somebody else</Button>
-                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>
-                  Sign in and go on
-                </Button>
+                <Button onPress={() => window.location.assign('/')}>{t`Somebody else`}</Button>
+                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>{t`Sign in and go on`}</Button>
               </div>
             </Stack>
           </form>

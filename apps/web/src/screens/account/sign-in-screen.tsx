@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
@@ -29,21 +30,28 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
       >
         <Brand>
           <img src="/mark.svg" alt="" width={30} height={30} />
-          Mailbag
+          {t`Mailbag`}
         </Brand>
         <Stack $gap={4}>
-          <h1>{setUpNeeded ? 'Set up Mailbag' : 'Sign in'}</h1>
-          {setUpNeeded && <p style={{ color: color.faded }}>You are the first here. This account will be the administrator’s.</p>}
+          <h1>{setUpNeeded ? t`Set up Mailbag` : t`Sign in`}</h1>
+          {setUpNeeded && <p style={{ color: color.faded }}>{t`You are the first here. This account will be the administrator’s.`}</p>}
         </Stack>
-        {setUpNeeded && <TextInput label="Your name" value={name} onChange={setName} autoComplete="name" autoFocus />}
-        <TextInput label="E-mail address" type="email" value={email} onChange={setEmail} autoComplete="username" autoFocus={!setUpNeeded} />
+        {setUpNeeded && <TextInput label={t`Your name`} value={name} onChange={setName} autoComplete="name" autoFocus />}
         <TextInput
-          label="Password"
+          label={t`E-mail address`}
+          type="email"
+          value={email}
+          onChange={setEmail}
+          autoComplete="username"
+          autoFocus={!setUpNeeded}
+        />
+        <TextInput
+          label={t`Password`}
           type="password"
           value={password}
           onChange={setPassword}
           autoComplete={setUpNeeded ? 'new-password' : 'current-password'}
-          {...(setUpNeeded ? { help: 'At least 10 characters. A sentence is easier to remember than a riddle.' } : {})}
+          {...(setUpNeeded ? { help: t`At least 10 characters. A sentence is easier to remember than a riddle.` } : {})}
         />
         {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
         <Button
@@ -51,7 +59,7 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
           look="go"
           isDisabled={enter.isPending || !email || !password || (setUpNeeded && (!name.trim() || password.length < 10))}
         >
-          {setUpNeeded ? 'Set up and go in' : 'Sign in'}
+          {setUpNeeded ? t`Set up and go in` : t`Sign in`}
         </Button>
       </Card>
     </Ground>

@@ -1,3 +1,4 @@
+import { count, plural, t } from '@mailbag/core/words';
 import { saidWords } from '@mailbag/core';
 import type { BatchSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -10,7 +11,7 @@ import { CopySheet } from '../../features/copies/copy-sheet';
 import { readFilter } from '../../features/copies/ledger-filter';
 import { CopyTable } from '../../features/copies/copy-table';
 import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
@@ -49,17 +50,17 @@ function stepWords(batch: BatchSummary): string {
   const open = (batch.counts.queued ?? 0) + (batch.counts.sending ?? 0) + (batch.counts.retrying ?? 0);
   switch (batch.state) {
     case 'planning':
-      return `${count(batch.planned)} of ${counted(batch.records, 'record')} looked through`;
+      return t`${count(batch.planned)} of ${plural(batch.records, 'record')} looked through`;
     case 'making':
-      return `${count(made)} of ${counted(batch.copies, 'copy', 'copies')} made${batch.pace > 0 ? `, ${count(batch.pace)} a second` : ''}`;
+      return t`${count(made)} of ${plural(batch.copies, 'copy', 'copies')} made${batch.pace > 0 ? t`, ${count(batch.pace)} a second` : ''}`;
     case 'sending':
-      return `All copies are made. ${count(open)} still to be sent.`;
+      return t`All copies are made. ${count(open)} still to be sent.`;
     case 'done':
-      return `Finished ${when(batch.finishedAt ?? batch.startedAt)}.`;
+      return t`Finished ${when(batch.finishedAt ?? batch.startedAt)}.`;
     case 'paused':
-      return `${count(made)} of ${counted(batch.copies, 'copy', 'copies')} made. Nothing moves until you resume.`;
+      return t`${count(made)} of ${plural(batch.copies, 'copy', 'copies')} made. Nothing moves until you resume.`;
     case 'cancelled':
-      return 'Cancelled. What was made and sent stays; the rest was withdrawn.';
+      return t`Cancelled. What was made and sent stays; the rest was withdrawn.`;
   }
 }
 
@@ -71,9 +72,9 @@ export default function BatchScreen() {
   const chosen = Number(query.get('copy')) || null;
   const setChosen = (copy: number | null): void => put({ copy });
   useCrumbs(
-    { text: 'Mailings', to: '/mailings' },
+    { text: t`Mailings`, to: '/mailings' },
     { text: batch?.mailingName ?? '…', ...(batch ? { to: `/mailings/${batch.mailingId}/map` } : {}) },
-    { text: batch ? `Batch ${batch.number}` : '…' },
+    { text: batch ? t`Batch ${batch.number}` : '…' },
   );
   const act = useMutation({
     mutationFn: (what: 'pause' | 'resume' | 'cancel') => api.post<BatchSummary>(`/api/batches/${id}/${what}`),
@@ -82,8 +83,8 @@ export default function BatchScreen() {
       void client.invalidateQueries({ queryKey: ['batches', 'running'] });
     },
   });
-  if (error && !batch) return <Empty title="This batch cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!batch) return <Loading what="the batch" />;
+  if (error && !batch) return <Empty title={t`This batch cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!batch) return <Loading what={t`the batch`} />;
   const isRunning = ['planning', 'making', 'sending'].includes(batch.state);
   const madeFiles = batch.copies - (batch.counts.planned ?? 0) - (batch.counts.withdrawn ?? 0);
   return (
@@ -91,52 +92,52 @@ export default function BatchScreen() {
       <Head
         title={
           <Row $gap={10}>
-            Batch {batch.number} · {batch.mailingName}
+            {t`Batch ${batch.number} · ${batch.mailingName}`}
             <Mark $tone={looks[batch.state]}>{batch.state}</Mark>
           </Row>
         }
-        note={`started ${when(batch.startedAt)}`}
+        note={t`started ${when(batch.startedAt)}`}
       >
         {isRunning && (
           <Button changes onPress={() => act.mutate('pause')} isDisabled={act.isPending}>
             <Pause size={15} />
-            Pause
+            {t`Pause`}
           </Button>
         )}
         {batch.state === 'paused' && (
           <Button changes look="go" onPress={() => act.mutate('resume')} isDisabled={act.isPending}>
             <Play size={15} />
-            Resume
+            {t`Resume`}
           </Button>
         )}
         {(isRunning || batch.state === 'paused') && (
           <Confirm
-            title={`Cancel batch ${batch.number}?`}
-            text="Copies that are not made or not sent yet are withdrawn. What went out stays out."
-            yes="Cancel the batch"
-            no="Keep the batch"
+            title={t`Cancel batch ${batch.number}?`}
+            text={t`Copies that are not made or not sent yet are withdrawn. What went out stays out.`}
+            yes={t`Cancel the batch`}
+            no={t`Keep the batch`}
             onYes={() => act.mutate('cancel')}
           >
             <Button changes look="danger" isDisabled={act.isPending}>
               <Square size={14} />
-              Cancel
+              {t`Cancel`}
             </Button>
           </Confirm>
         )}
         <LinkButton to={`/ledger?batch=${id}`}>
           <BookOpenText size={15} />
-          In the ledger
+          {t`In the ledger`}
         </LinkButton>
         {batch.combined.map((name) => (
           <FileButton key={name} href={`/api/batches/${id}/combined/${encodeURIComponent(name)}`} download>
             <Download size={15} />
-            {batch.combined.length > 1 ? name.replace(/\.pdf$/, '').slice(-24) : 'Combined'}
+            {batch.combined.length > 1 ? name.replace(/\.pdf$/, '').slice(-24) : t`Combined`}
           </FileButton>
         ))}
         {madeFiles > 0 && (
           <FileButton href={`/api/batches/${id}/zip`} download>
             <Download size={15} />
-            Zip
+            {t`Zip`}
           </FileButton>
         )}
       </Head>
@@ -145,7 +146,7 @@ export default function BatchScreen() {
           <Notice tone="brick" icon={<CircleAlert size={16} />}>
             {act.error ? sentenceOf(act.error) : batch.error?.message}{' '}
             {batch.error?.code === 'copy-differs' && (
-              <Link to={`/ledger?batch=${id}&text=${String(batch.error.fields?.copy)}`}>Show the copy</Link>
+              <Link to={`/ledger?batch=${id}&text=${String(batch.error.fields?.copy)}`}>{t`Show the copy`}</Link>
             )}
           </Notice>
         </div>
@@ -155,13 +156,11 @@ export default function BatchScreen() {
           <span role="status" style={{ flex: 1 }}>
             {stepWords(batch)} {batch.waiting && saidWords(batch.waiting)}
           </span>
-          <Small>
-            {counted(batch.copies, 'copy', 'copies')} of {counted(batch.records, 'record')} · {batch.mailed ? 'mailed' : 'made and kept'}
-          </Small>
+          <Small>{t`${plural(batch.copies, 'copy', 'copies')} of ${plural(batch.records, 'record')} · ${batch.mailed ? t`mailed` : t`made and kept`}`}</Small>
         </Row>
         <PartsBar
           tall
-          label={`Batch ${batch.number}: ${barOrder
+          label={t`Batch ${batch.number}: ${barOrder
             .filter((state) => batch.counts[state])
             .map((state) => `${batch.counts[state]} ${state}`)
             .join(', ')}`}
@@ -177,7 +176,7 @@ export default function BatchScreen() {
                 {state} <b>{count(batch.counts[state] ?? 0)}</b>
               </StateLink>
             ))}
-          {(batch.counts.planned ?? 0) > 0 && <Small>planned {count(batch.counts.planned ?? 0)}</Small>}
+          {(batch.counts.planned ?? 0) > 0 && <Small>{t`planned ${count(batch.counts.planned ?? 0)}`}</Small>}
         </Row>
       </Card>
       <div
@@ -197,7 +196,7 @@ export default function BatchScreen() {
             onChoose={setChosen}
             sort={readFilter(query).sort}
             ofOneBatch
-            empty={<Empty title="No copy yet">The records are being looked through. The copies will stand here.</Empty>}
+            empty={<Empty title={t`No copy yet`}>{t`The records are being looked through. The copies will stand here.`}</Empty>}
           />
         </div>
         {chosen && <CopySheet id={chosen} onClose={() => setChosen(null)} />}

@@ -1,3 +1,4 @@
+import { count, plural, t } from '@mailbag/core/words';
 import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { copyStates, saidWords } from '@mailbag/core';
@@ -26,7 +27,7 @@ import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { StateMark } from '../../features/copies/state-mark';
 import { barOrder, stateColor, stateParts } from '../../features/copies/state-parts';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import type { Tone } from '../../theme';
 import { color, tones, narrow } from '../../theme';
 import { Card, Empty, PartsBar, Small } from '../../ui/layout';
@@ -171,20 +172,20 @@ const needLooks: Record<Need['kind'], { tone: Tone; icon: ComponentType<{ size?:
 
 /** What needs a person, what runs, what happened. */
 export default function DeskScreen() {
-  useCrumbs({ text: 'Desk' });
+  useCrumbs({ text: t`Desk` });
   const { data, error } = useQuery(queries.desk());
-  if (error && !data) return <Empty title="The desk cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!data) return <Loading what="your desk" />;
+  if (error && !data) return <Empty title={t`The desk cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what={t`your desk`} />;
   const seen = barOrder.filter((state) => data.mailings.some((one) => one.counts[state]));
   const isState = (state: string): state is CopyState => copyStates.some((one) => one === state);
   return (
     <Grid>
-      <VisuallyHidden elementType="h1">Desk</VisuallyHidden>
+      <VisuallyHidden elementType="h1">{t`Desk`}</VisuallyHidden>
       <Card>
-        <h2>Needs you</h2>
+        <h2>{t`Needs you`}</h2>
         <List>
           {data.needs.length === 0 && (
-            <Empty title="Nothing needs you">Bounced copies, paused batches and records that are held back come here.</Empty>
+            <Empty title={t`Nothing needs you`}>{t`Bounced copies, paused batches and records that are held back come here.`}</Empty>
           )}
           {data.needs.map((need, at) => {
             const { tone, icon: Icon } = needLooks[need.kind];
@@ -207,12 +208,12 @@ export default function DeskScreen() {
         </List>
       </Card>
       <Card>
-        <h2>The last three weeks</h2>
+        <h2>{t`The last three weeks`}</h2>
         <WeeksChart days={data.days} />
       </Card>
       <Card>
         <HeadRow>
-          <h2>{data.mailings.length === 0 ? 'First steps' : 'Mailings'}</h2>
+          <h2>{data.mailings.length === 0 ? t`First steps` : t`Mailings`}</h2>
           {seen.map((state) => (
             <Key key={state}>
               <i style={{ background: stateColor(state) }} />
@@ -225,12 +226,10 @@ export default function DeskScreen() {
           {data.running.map((batch) => (
             <MailingLine key={`batch ${batch.id}`} to={`/batches/${batch.id}`}>
               <div>
-                <b>
-                  Batch {batch.number} of {batch.mailingName}
-                </b>
-                <Small>{batch.state} now</Small>
+                <b>{t`Batch ${batch.number} of ${batch.mailingName}`}</b>
+                <Small>{t`${batch.state} now`}</Small>
               </div>
-              <PartsBar tall label={`Batch ${batch.number}`} total={batch.copies} parts={stateParts(batch.counts)} />
+              <PartsBar tall label={t`Batch ${batch.number}`} total={batch.copies} parts={stateParts(batch.counts)} />
             </MailingLine>
           ))}
           {data.mailings.map((one) => (
@@ -238,7 +237,7 @@ export default function DeskScreen() {
               <div>
                 <b>{one.name}</b>
                 <Small>
-                  {one.copies === 0 ? 'no batch yet' : `${counted(one.copies, 'copy', 'copies')} · ${count(one.counts.sent ?? 0)} sent`}
+                  {one.copies === 0 ? t`no batch yet` : t`${plural(one.copies, 'copy', 'copies')} · ${count(one.counts.sent ?? 0)} sent`}
                 </Small>
               </div>
               <PartsBar tall label={one.name} total={one.copies} parts={stateParts(one.counts)} />
@@ -247,9 +246,9 @@ export default function DeskScreen() {
         </List>
       </Card>
       <Card>
-        <h2>Just now</h2>
+        <h2>{t`Just now`}</h2>
         <List>
-          {data.recent.length === 0 && <Empty title="Nothing has happened yet">What becomes of copies is told here.</Empty>}
+          {data.recent.length === 0 && <Empty title={t`Nothing has happened yet`}>{t`What becomes of copies is told here.`}</Empty>}
           {data.recent.map((line, at) => {
             const text = [line.recipient, line.templateName, line.said === null ? '' : saidWords(line.said)].filter(Boolean).join(' · ');
             return (

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Check, FlaskConical } from 'lucide-react';
 import { useNavigate } from 'react-router';
@@ -57,12 +58,12 @@ export function FirstSteps() {
   const steps = [
     {
       to: '/templates',
-      does: 'Add a template',
-      why: 'a PDF form: its fields are found, or drawn on its blanks',
+      does: t`Add a template`,
+      why: t`a PDF form: its fields are found, or drawn on its blanks`,
       isDone: (templates?.length ?? 0) > 0,
     },
-    { to: '/sources', does: 'Add records', why: 'a workbook, a CSV file, form data or a database', isDone: (sources?.length ?? 0) > 0 },
-    { to: '/mailings', does: 'Begin a mailing', why: 'says what goes where; the filled page is beside it', isDone: false },
+    { to: '/sources', does: t`Add records`, why: t`a workbook, a CSV file, form data or a database`, isDone: (sources?.length ?? 0) > 0 },
+    { to: '/mailings', does: t`Begin a mailing`, why: t`says what goes where; the filled page is beside it`, isDone: false },
   ];
   const next = steps.findIndex(({ isDone }) => !isDone);
   return (
@@ -70,7 +71,7 @@ export function FirstSteps() {
       <Steps>
         {steps.map(({ to, does, why, isDone }, at) => (
           <li key={to} {...(isDone && { 'data-done': '' })}>
-            <i>{isDone ? <Check size={15} aria-label="done" /> : at + 1}</i>
+            <i>{isDone ? <Check size={15} aria-label={t`done`} /> : at + 1}</i>
             <div>
               <b style={{ fontWeight: 600 }}>{does}</b>
               <br />
@@ -83,10 +84,12 @@ export function FirstSteps() {
         ))}
       </Steps>
       <Row style={{ padding: '0 12px 12px', flexWrap: 'wrap' }}>
-        <Small style={{ flex: 1 }}>Nothing at hand? A sample form with twelve made-up records shows how it goes. Nothing is mailed.</Small>
+        <Small
+          style={{ flex: 1 }}
+        >{t`Nothing at hand? A sample form with twelve made-up records shows how it goes. Nothing is mailed.`}</Small>
         <Button changes small isDisabled={sample.isPending} onPress={() => sample.mutate()}>
           <FlaskConical size={14} />
-          {sample.isPending ? 'Setting it up …' : 'Try it with a sample'}
+          {sample.isPending ? t`Setting it up …` : t`Try it with a sample`}
         </Button>
       </Row>
       {sample.error && <Notice tone="brick">{sentenceOf(sample.error)}</Notice>}

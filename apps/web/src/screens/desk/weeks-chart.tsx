@@ -1,3 +1,4 @@
+import { spokenLocale, t } from '@mailbag/core/words';
 import type { DeskAnswer } from '@mailbag/contract';
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js';
 import { Bar } from 'react-chartjs-2';
@@ -15,8 +16,8 @@ const Box = styled.div`
   padding: 0 12px 10px;
   position: relative;
 `;
-const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' });
-const weekday = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
+const day = new Intl.DateTimeFormat(spokenLocale(), { day: 'numeric', month: 'short' });
+const weekday = new Intl.DateTimeFormat(spokenLocale(), { weekday: 'long', day: 'numeric', month: 'long' });
 const calm = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
 type Counted = 'made' | 'sent' | 'bounced' | 'printed' | 'returned';
@@ -42,7 +43,7 @@ export function WeeksChart({ days }: { days: DeskAnswer['days'] }) {
   return (
     <Box>
       <Bar
-        aria-label={`In the last three weeks ${sum('made')} copies were made, ${sum('sent')} sent, ${sum('bounced')} bounced`}
+        aria-label={t`In the last three weeks ${sum('made')} copies were made, ${sum('sent')} sent, ${sum('bounced')} bounced`}
         role="img"
         data={{
           labels: days.map((one) => day.format(new Date(`${one.day}T12:00:00`))),

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakePlan } from '@mailbag/core';
 import styled from 'styled-components';
 import { useRecord } from '../../api/queries';
@@ -27,48 +28,48 @@ export function AfterPart({ work }: { work: IntakeWork }) {
   const set = (next: Partial<IntakePlan['after']>): void => change((before) => ({ ...before, after: { ...before.after, ...next } }));
   return (
     <Split $columns="minmax(0, 1fr) minmax(0, 1fr)">
-      <Pane aria-label="After submitting">
+      <Pane aria-label={t`After submitting`}>
         <Scroll>
           <Settings $gap={16}>
             <PickOne
-              label="Copies"
+              label={t`Copies`}
               items={[
                 {
                   id: 'once',
-                  text: 'are made at once',
-                  detail: 'The visitor downloads them a moment after submitting. What the checks stop waits for you.',
+                  text: t`are made at once`,
+                  detail: t`The visitor downloads them a moment after submitting. What the checks stop waits for you.`,
                 },
                 {
                   id: 'gathered',
-                  text: 'are made when you start a batch',
-                  detail: 'Answers gather as records; the visitor is told that they were received.',
+                  text: t`are made when you start a batch`,
+                  detail: t`Answers gather as records; the visitor is told that they were received.`,
                 },
               ]}
               value={plan.after.atOnce ? 'once' : 'gathered'}
               onChange={(id) => set({ atOnce: id === 'once' })}
             />
             <TextInput
-              label="What the visitor reads at the end, below “Thank you” and their number"
+              label={t`What the visitor reads at the end, below “Thank you” and their number`}
               rows={3}
               value={plan.after.thanks}
-              placeholder="We answer within two weeks."
+              placeholder={t`We answer within two weeks.`}
               onChange={(thanks) => set({ thanks })}
             />
             <WithMailing id={intake.mailingId} part="answers">
               {({ columns }) => <NoticeSettings plan={plan} columns={columns} onChange={(notice) => set({ notice })} />}
             </WithMailing>
             <Stack $gap={6}>
-              <Small>Copies of answers are made by a mailing of their own. What else can be set there:</Small>
+              <Small>{t`Copies of answers are made by a mailing of their own. What else can be set there:`}</Small>
               <Row style={{ flexWrap: 'wrap' }}>
-                <LinkButton to={`/mailings/${intake.mailingId}/output`}>Names, finish and paper</LinkButton>
-                <LinkButton to={`/mailings/${intake.mailingId}/checks`}>Checks</LinkButton>
-                <LinkButton to={`/mailings/${intake.mailingId}/map`}>Map</LinkButton>
+                <LinkButton to={`/mailings/${intake.mailingId}/output`}>{t`Names, finish and paper`}</LinkButton>
+                <LinkButton to={`/mailings/${intake.mailingId}/checks`}>{t`Checks`}</LinkButton>
+                <LinkButton to={`/mailings/${intake.mailingId}/map`}>{t`Map`}</LinkButton>
               </Row>
             </Stack>
           </Settings>
         </Scroll>
       </Pane>
-      <Pane aria-label="Message to the visitor">
+      <Pane aria-label={t`Message to the visitor`}>
         <WithMailing id={intake.mailingId} part="answers">
           {(mailing) => <VisitorMessage work={mailing} />}
         </WithMailing>
@@ -85,9 +86,9 @@ function VisitorMessage({ work }: { work: MailingWork }) {
   return (
     <>
       <Bar>
-        <Small>To each visitor, as soon as the copies are made. What is changed here holds at once.</Small>
+        <Small>{t`To each visitor, as soon as the copies are made. What is changed here holds at once.`}</Small>
         <div className="fill" />
-        <Small role="status">Message: {savedWords(saving)}</Small>
+        <Small role="status">{t`Message: ${savedWords(saving)}`}</Small>
         <UndoButtons undo={undo} redo={redo} />
       </Bar>
       <Scroll style={{ padding: '14px 16px 20px' }}>

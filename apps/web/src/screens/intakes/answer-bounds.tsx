@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { AnswerShape, IntakeKind, IntakeQuestion, ShapePart } from '@mailbag/core';
 import { isExample, shapeLimits, shapeOf, shapeSentence } from '@mailbag/core';
 import { Choice } from '../../ui/choice';
@@ -9,7 +10,7 @@ const hasShape = (kind: IntakeKind): boolean => kind === 'text';
 const runs: [ShapePart['what'], string][] = [
   ['letters', 'letters'],
   ['digits', 'digits'],
-  ['either', 'letters or digits'],
+  ['either', t`letters or digits`],
 ];
 
 interface Props {
@@ -24,15 +25,15 @@ export function AnswerBounds({ question, onChange }: Props) {
   if (kind === 'number' || kind === 'amount')
     return (
       <Row $gap={12}>
-        <TextInput label="Smallest" value={least} placeholder="any" onChange={(next) => onChange({ least: next.trim() })} />
-        <TextInput label="Greatest" value={most} placeholder="any" onChange={(next) => onChange({ most: next.trim() })} />
+        <TextInput label={t`Smallest`} value={least} placeholder={t`any`} onChange={(next) => onChange({ least: next.trim() })} />
+        <TextInput label={t`Greatest`} value={most} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
       </Row>
     );
   if (kind === 'date')
     return (
       <Row $gap={12} style={{ alignItems: 'end', flexWrap: 'wrap' }}>
-        <Day label="First day" value={least} onChange={(next) => onChange({ least: next })} />
-        <Day label="Last day" value={most} onChange={(next) => onChange({ most: next })} />
+        <Day label={t`First day`} value={least} onChange={(next) => onChange({ least: next })} />
+        <Day label={t`Last day`} value={most} onChange={(next) => onChange({ most: next })} />
       </Row>
     );
   return null;
@@ -44,11 +45,11 @@ function Day({ label, value, onChange }: { label: string; value: string; onChang
   return (
     <Stack $gap={4}>
       {isToday ? (
-        <TextInput label={label} value="the day of the answer" isReadOnly onChange={() => undefined} />
+        <TextInput label={label} value={t`the day of the answer`} isReadOnly onChange={() => undefined} />
       ) : (
         <TextInput label={label} type="date" value={value} onChange={onChange} />
       )}
-      <Toggled label={`${label}: day of the answer`} value={isToday} onChange={(next) => onChange(next ? 'today' : '')} />
+      <Toggled label={t`${label}: day of the answer`} value={isToday} onChange={(next) => onChange(next ? 'today' : '')} />
     </Stack>
   );
 }
@@ -67,10 +68,10 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
   return (
     <Stack $gap={6}>
       <TextInput
-        label="Looks like"
+        label={t`Looks like`}
         value={shape?.example ?? ''}
-        placeholder="anything; write an example, such as B-17"
-        help={shape && parts.length > 0 ? `Taken are: ${shapeSentence(shape)}.` : undefined}
+        placeholder={t`anything; write an example, such as B-17`}
+        help={shape && parts.length > 0 ? t`Taken are: ${shapeSentence(shape)}.` : undefined}
         onChange={(text) => {
           const next = shapeOf(text);
           // While an example is reworded, runs that still fit it keep their lengths.
@@ -81,17 +82,17 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
       />
       {parts.map((part, index) =>
         part.what === 'exactly' ? null : (
-          <Row key={index} $gap={8} role="group" aria-label={`Run ${index + 1}`} style={{ alignItems: 'center' }}>
+          <Row key={index} $gap={8} role="group" aria-label={t`Run ${index + 1}`} style={{ alignItems: 'center' }}>
             <div style={{ width: 70 }}>
-              <TextInput label="From" hideLabel value={String(part.least)} onChange={(text) => count(index, 'least', text)} />
+              <TextInput label={t`From`} hideLabel value={String(part.least)} onChange={(text) => count(index, 'least', text)} />
             </div>
-            <Small>to</Small>
+            <Small>{t`to`}</Small>
             <div style={{ width: 70 }}>
-              <TextInput label="To" hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
+              <TextInput label={t`To`} hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
             </div>
             <div style={{ width: 170 }}>
               <Choice
-                label="Characters"
+                label={t`Characters`}
                 hideLabel
                 small
                 items={runs.map(([id, text]) => ({ id, text }))}
@@ -103,7 +104,7 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
         ),
       )}
       {shape && parts.length > 0 && !isExample(shape) && (
-        <Notice tone="ochre">Your example is not taken itself any more, and visitors are shown it. Write one that is.</Notice>
+        <Notice tone="ochre">{t`Your example is not taken itself any more, and visitors are shown it. Write one that is.`}</Notice>
       )}
     </Stack>
   );

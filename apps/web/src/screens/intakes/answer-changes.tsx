@@ -1,9 +1,10 @@
+import { counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { SubmissionLine } from '@mailbag/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
-import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Toggled } from '../../ui/field';
 import { Row, Small, Stack } from '../../ui/layout';
@@ -29,22 +30,20 @@ export function AnswerChanges({ intakeId, line }: Props) {
   return (
     <Stack $gap={8} style={{ marginBottom: 14 }}>
       <Row>
-        <Small>
-          Answered by the personal link of <Link to={`/ledger?text=${copyCode}`}>{copyCode}</Link>
-        </Small>
+        <Small>{phrase`Answered by the personal link of ${(<Link to={`/ledger?text=${copyCode}`}>{copyCode}</Link>)}`}</Small>
         {settled === 'open' && <Mark $tone="ochre">{counted(changes.length, 'correction waits', 'corrections wait')}</Mark>}
-        {settled === 'accepted' && <Mark $tone="moss">taken over</Mark>}
-        {settled === 'refused' && <Mark $tone="slate">left aside</Mark>}
+        {settled === 'accepted' && <Mark $tone="moss">{t`taken over`}</Mark>}
+        {settled === 'refused' && <Mark $tone="slate">{t`left aside`}</Mark>}
       </Row>
       {changes.length === 0 ? (
-        <Small>What the records say was right.</Small>
+        <Small>{t`What the records say was right.`}</Small>
       ) : (
-        <Table aria-label="Corrections">
+        <Table aria-label={t`Corrections`}>
           <thead>
             <tr>
-              <th>{settled === 'open' ? 'Take over' : 'Column'}</th>
-              <th>Was</th>
-              <th>Would be</th>
+              <th>{settled === 'open' ? t`Take over` : t`Column`}</th>
+              <th>{t`Was`}</th>
+              <th>{t`Would be`}</th>
             </tr>
           </thead>
           <tbody>
@@ -61,9 +60,9 @@ export function AnswerChanges({ intakeId, line }: Props) {
                     column
                   )}
                 </td>
-                <td>{was || <Small>empty</Small>}</td>
+                <td>{was || <Small>{t`empty`}</Small>}</td>
                 <td>
-                  <b>{now || 'empty'}</b>
+                  <b>{now || t`empty`}</b>
                 </td>
               </tr>
             ))}
@@ -73,11 +72,9 @@ export function AnswerChanges({ intakeId, line }: Props) {
       {settled === 'open' && (
         <Row>
           <Button changes look="go" isDisabled={settle.isPending || wanted.length === 0} onPress={() => settle.mutate(wanted)}>
-            {wanted.length === changes.length ? 'Take over' : `Take over ${wanted.length} of ${changes.length}`}
+            {wanted.length === changes.length ? t`Take over` : t`Take over ${wanted.length} of ${changes.length}`}
           </Button>
-          <Button changes isDisabled={settle.isPending} onPress={() => settle.mutate([])}>
-            Leave the records as they are
-          </Button>
+          <Button changes isDisabled={settle.isPending} onPress={() => settle.mutate([])}>{t`Leave the records as they are`}</Button>
         </Row>
       )}
       {settle.error && <Notice tone="brick">{sentenceOf(settle.error)}</Notice>}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { AskedBackAnswer, IntakeDetail, NoticeState, SubmissionLine } from '@mailbag/contract';
 import { orderedQuestions } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -17,11 +18,11 @@ import { AnswerChanges } from './answer-changes';
 
 /** What became of the office's notice of an answer. */
 const noticeWords: Record<Exclude<NoticeState, 'none'>, string> = {
-  waiting: 'The office is told of it by mail soon.',
-  sending: 'The office is being told of it by mail.',
-  sent: 'The office was told of it by mail.',
-  failed: 'The office could not be told of it by mail.',
-  unknown: 'Whether the office’s notice of it arrived is not known: Mailbag was ended while it was sent.',
+  waiting: t`The office is told of it by mail soon.`,
+  sending: t`The office is being told of it by mail.`,
+  sent: t`The office was told of it by mail.`,
+  failed: t`The office could not be told of it by mail.`,
+  unknown: t`Whether the office’s notice of it arrived is not known: Mailbag was ended while it was sent.`,
 };
 
 interface Props {
@@ -46,7 +47,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
   const questions = orderedQuestions(intake.plan).filter(({ kind }) => kind !== 'signature' && kind !== 'image');
   const mail = questions.find(({ kind, isAway }) => kind === 'e-mail' && !isAway);
   return (
-    <Pane aria-label={`Answer ${line.number}`}>
+    <Pane aria-label={t`Answer ${line.number}`}>
       <Bar>
         <b className="mono">{line.number}</b>
         <Small>
@@ -55,25 +56,19 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
         <div className="fill" />
         {line.copies > 0 ? (
           <Button small onPress={() => setCopy(!isCopy)}>
-            {isCopy ? 'Answers' : 'Its copies'}
+            {isCopy ? t`Answers` : t`Its copies`}
           </Button>
         ) : (
-          <LinkButton $small to={`/mailings/${intake.mailingId}/checks`}>
-            Why no copies?
-          </LinkButton>
+          <LinkButton $small to={`/mailings/${intake.mailingId}/checks`}>{t`Why no copies?`}</LinkButton>
         )}
-        <Button changes small isDisabled={ask.isPending} onPress={() => ask.mutate()}>
-          Ask back
-        </Button>
+        <Button changes small isDisabled={ask.isPending} onPress={() => ask.mutate()}>{t`Ask back`}</Button>
         <Confirm
-          title={`Delete the answer ${line.number}?`}
-          text="It is gone for good, with its record and its pictures. Copies that were made of it stay in the ledger."
-          yes="Delete it"
+          title={t`Delete the answer ${line.number}?`}
+          text={t`It is gone for good, with its record and its pictures. Copies that were made of it stay in the ledger.`}
+          yes={t`Delete it`}
           onYes={() => remove.mutate()}
         >
-          <Button changes small look="danger">
-            Delete
-          </Button>
+          <Button changes small look="danger">{t`Delete`}</Button>
         </Confirm>
       </Bar>
       {isCopy ? (
@@ -89,7 +84,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
               ),
           )}
           {ask.data && <AskedBack answer={ask.data} address={mail ? (line.values[mail.column] ?? '') : ''} />}
-          {line.mendedBy !== null && <Notice tone="slate">The visitor corrected it: {line.mendedBy} came in its place.</Notice>}
+          {line.mendedBy !== null && <Notice tone="slate">{t`The visitor corrected it: ${line.mendedBy} came in its place.`}</Notice>}
           {line.notice !== 'none' && <Small>{noticeWords[line.notice]}</Small>}
           <AnswerChanges intakeId={intake.id} line={line} />
           <Facts $names="40%">
@@ -97,7 +92,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
               Object.hasOwn(line.values, column) ? (
                 <div key={id} style={{ display: 'contents' }}>
                   <dt>{words}</dt>
-                  <dd>{line.values[column] || <Small>not answered</Small>}</dd>
+                  <dd>{line.values[column] || <Small>{t`not answered`}</Small>}</dd>
                 </div>
               ) : null,
             )}
@@ -110,22 +105,18 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
 
 /** The link at which the visitor mends the answer, to be handed on. */
 function AskedBack({ answer: { number, link, days }, address }: { answer: AskedBackAnswer; address: string }) {
-  const mail = `mailto:${encodeURIComponent(address)}?subject=${encodeURIComponent(`Your answer ${number}`)}&body=${encodeURIComponent(`Please look at your answer again: ${link}`)}`;
+  const mail = `mailto:${encodeURIComponent(address)}?subject=${encodeURIComponent(t`Your answer ${number}`)}&body=${encodeURIComponent(t`Please look at your answer again: ${link}`)}`;
   return (
     <Stack $gap={6} style={{ marginBottom: 14 }}>
       <TextInput
-        label={`Whoever has this link can correct the answer for ${days} days. Signatures and pictures are asked for again.`}
+        label={t`Whoever has this link can correct the answer for ${days} days. Signatures and pictures are asked for again.`}
         mono
         value={link}
         onChange={() => undefined}
       />
       <Row>
-        <Button small onPress={() => void navigator.clipboard.writeText(link)}>
-          Copy the link
-        </Button>
-        <FileButton $small href={mail}>
-          Write to {address || 'the visitor'}
-        </FileButton>
+        <Button small onPress={() => void navigator.clipboard.writeText(link)}>{t`Copy the link`}</Button>
+        <FileButton $small href={mail}>{t`Write to ${address || t`the visitor`}`}</FileButton>
       </Row>
     </Stack>
   );
@@ -141,7 +132,7 @@ function Copies({ intake, line }: Pick<Props, 'intake' | 'line'>) {
       {data.length > 1 && (
         <Bar>
           <Choice
-            label="Copy"
+            label={t`Copy`}
             items={data.map(({ id, template }) => ({ id: String(id), text: template }))}
             value={String(copy?.id ?? '')}
             onChange={setChosen}

@@ -1,3 +1,4 @@
+import { count, counted, t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import { orderedQuestions } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -6,7 +7,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -20,7 +21,7 @@ import { Table } from '../../ui/table';
 import { AnswerPane } from './answer-pane';
 
 const ON_PAGE = 100;
-const filters = { all: 'all answers', 'without-copies': 'without copies', corrects: 'that correct records' };
+const filters = { all: t`all answers`, 'without-copies': t`without copies`, corrects: t`that correct records` };
 const Picked = styled.tr`
   cursor: pointer;
   td {
@@ -38,21 +39,19 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
   const [text, setText] = useState('');
   const [only, setOnly] = useState<keyof typeof filters>('all');
   const { data, error } = useQuery(queries.submissions(intake.id, from, ON_PAGE, useDeferredValue(text), only));
-  if (error && !data) return <Empty title="The answers cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!data) return <Loading what="answers" />;
+  if (error && !data) return <Empty title={t`The answers cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what={t`answers`} />;
   if (data.total === 0)
     return (
       <Empty
-        title="Nobody has answered yet"
+        title={t`Nobody has answered yet`}
         action={
           intake.isPublished ? (
-            <FileButton href={`/in/${intake.word}`} target="_blank" rel="noreferrer">
-              Open the page
-            </FileButton>
+            <FileButton href={`/in/${intake.word}`} target="_blank" rel="noreferrer">{t`Open the page`}</FileButton>
           ) : undefined
         }
       >
-        {intake.isPublished ? `Whoever opens /in/${intake.word} can answer.` : 'Publish the page, and its answers are listed here.'}
+        {intake.isPublished ? t`Whoever opens /in/${intake.word} can answer.` : t`Publish the page, and its answers are listed here.`}
       </Empty>
     );
   const questions = orderedQuestions(intake.plan).filter(({ kind, isAway }) => !isAway && kind !== 'signature' && kind !== 'image');
@@ -60,11 +59,11 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
   const line = data.lines.find(({ id }) => id === chosen) ?? data.lines[0];
   return (
     <Split $columns="minmax(0, 3fr) minmax(320px, 2fr)">
-      <Pane aria-label="Answers">
+      <Pane aria-label={t`Answers`}>
         <Bar>
           <Small>{counted(data.total, 'answer')}</Small>
           <TextInput
-            label="Find in the answers"
+            label={t`Find in the answers`}
             value={text}
             onChange={(next) => {
               setText(next);
@@ -72,7 +71,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
             }}
           />
           <Choice
-            label="Show"
+            label={t`Show`}
             items={Object.entries(filters).map(([id, name]) => ({ id, text: name }))}
             value={only}
             onChange={(next) => {
@@ -82,32 +81,22 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
           />
           {data.total > ON_PAGE && (
             <>
-              <Button small isDisabled={from === 0} onPress={() => setFrom(Math.max(0, from - ON_PAGE))}>
-                Newer
-              </Button>
-              <Button small isDisabled={from + ON_PAGE >= data.total} onPress={() => setFrom(from + ON_PAGE)}>
-                Older
-              </Button>
+              <Button small isDisabled={from === 0} onPress={() => setFrom(Math.max(0, from - ON_PAGE))}>{t`Newer`}</Button>
+              <Button small isDisabled={from + ON_PAGE >= data.total} onPress={() => setFrom(from + ON_PAGE)}>{t`Older`}</Button>
             </>
           )}
           <div className="fill" />
-          <LinkButton $small to={`/sources/${intake.sourceId}`}>
-            As a source
-          </LinkButton>
-          <FileButton $small href={`/api/sources/${intake.sourceId}/records.csv`}>
-            CSV
-          </FileButton>
-          <FileButton $small href={`/api/sources/${intake.sourceId}/records.xlsx`}>
-            XLSX
-          </FileButton>
+          <LinkButton $small to={`/sources/${intake.sourceId}`}>{t`As a source`}</LinkButton>
+          <FileButton $small href={`/api/sources/${intake.sourceId}/records.csv`}>{t`CSV`}</FileButton>
+          <FileButton $small href={`/api/sources/${intake.sourceId}/records.xlsx`}>{t`XLSX`}</FileButton>
         </Bar>
         <Scroll>
-          <Table aria-label="Answers">
+          <Table aria-label={t`Answers`}>
             <thead>
               <tr>
-                <th>Received</th>
-                <th>Number</th>
-                <th>Copies</th>
+                <th>{t`Received`}</th>
+                <th>{t`Number`}</th>
+                <th>{t`Copies`}</th>
                 {told.map(({ id, words }) => (
                   <th key={id}>{words.slice(0, 28)}</th>
                 ))}
@@ -118,7 +107,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                 <Picked key={one.id} data-chosen={one.id === line?.id || undefined} onClick={() => setChosen(one.id)}>
                   <td>{when(one.receivedAt)}</td>
                   <td className="mono">
-                    <Button small look="bare" aria-label={`Show the answer ${one.number}`} onPress={() => setChosen(one.id)}>
+                    <Button small look="bare" aria-label={t`Show the answer ${one.number}`} onPress={() => setChosen(one.id)}>
                       {one.number}
                     </Button>
                   </td>
@@ -126,9 +115,10 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
                     {one.copies > 0 ? (
                       <Link to={`/ledger?text=${encodeURIComponent(one.number)}`}>{count(one.copies)}</Link>
                     ) : (
-                      <Mark $tone="ochre">none yet</Mark>
+                      <Mark $tone="ochre">{t`none yet`}</Mark>
                     )}{' '}
-                    {one.mendedBy !== null && <Small>corrected</Small>} {one.settled === 'open' && <Mark $tone="ochre">corrects</Mark>}
+                    {one.mendedBy !== null && <Small>{t`corrected`}</Small>}{' '}
+                    {one.settled === 'open' && <Mark $tone="ochre">{t`corrects`}</Mark>}
                   </td>
                   {told.map(({ id, column }) => (
                     <td key={id}>{one.values[column]}</td>
@@ -137,7 +127,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
               ))}
             </tbody>
           </Table>
-          {data.lines.length === 0 && <Empty title="No matches">Change what you look for, or show all.</Empty>}
+          {data.lines.length === 0 && <Empty title={t`No matches`}>{t`Change what you look for, or show all.`}</Empty>}
         </Scroll>
       </Pane>
       {line && <AnswerPane key={line.id} intake={intake} line={line} onRemoved={() => setChosen(null)} />}

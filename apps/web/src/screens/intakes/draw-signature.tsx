@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeBoxRequest, IntakeDetail } from '@mailbag/contract';
 import type { IntakeQuestion, PageSize, SeenBox } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -42,8 +43,8 @@ export function useDrawSignature({ work: { intake, settle }, question, template,
       onDone(question?.id ?? Object.keys(told.plan.questions).find((id) => !before.has(id)) ?? null);
     },
   });
-  const name = intake.templates.find(({ id }) => id === template)?.name ?? 'the form';
-  const words = question?.words || 'Signature';
+  const name = intake.templates.find(({ id }) => id === template)?.name ?? t`the form`;
+  const words = question?.words || t`Signature`;
   return {
     over: (number, size, scale) => (
       <DrawBox
@@ -56,15 +57,15 @@ export function useDrawSignature({ work: { intake, settle }, question, template,
       />
     ),
     head: (
-      <Stack $gap={0} role="group" aria-label="A box for it">
+      <Stack $gap={0} role="group" aria-label={t`A box for it`}>
         <Bar>
           <Small role="status">
-            {drawn ? `“${words}” stands here. Writing it makes another revision of “${name}”.` : 'Click on the page where it should stand.'}
+            {drawn
+              ? t`“${words}” stands here. Writing it makes another revision of “${name}”.`
+              : t`Click on the page where it should stand.`}
           </Small>
           <div className="fill" />
-          <Button small onPress={() => onDone(question?.id ?? null)}>
-            Cancel
-          </Button>
+          <Button small onPress={() => onDone(question?.id ?? null)}>{t`Cancel`}</Button>
           <Button
             small
             look="go"
@@ -72,12 +73,12 @@ export function useDrawSignature({ work: { intake, settle }, question, template,
             isDisabled={!drawn || put.isPending}
             onPress={() => drawn && put.mutate({ question: question?.id ?? null, template, ...drawn, everyPage, dated })}
           >
-            {put.isPending ? 'Writing it …' : 'Put it there'}
+            {put.isPending ? t`Writing it …` : t`Put it there`}
           </Button>
         </Bar>
         <Bar>
-          <Toggled label="On every page" value={everyPage} onChange={setEveryPage} />
-          <Toggled label="With the date beside it" value={dated} onChange={setDated} />
+          <Toggled label={t`On every page`} value={everyPage} onChange={setEveryPage} />
+          <Toggled label={t`With the date beside it`} value={dated} onChange={setDated} />
         </Bar>
         {put.error && <Notice tone="brick">{sentenceOf(put.error)}</Notice>}
       </Stack>

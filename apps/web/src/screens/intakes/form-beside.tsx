@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeQuestion } from '@mailbag/core';
 import { askedFor, isPictureKind, placesOfAnswer } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -51,7 +52,7 @@ export function FormBeside({ work, chosen, onChoose, isDrawing, onDrawn }: Props
       {templates.length > 1 && (
         <Bar>
           <Choice
-            label="Form"
+            label={t`Form`}
             hideLabel
             small
             items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
@@ -61,7 +62,7 @@ export function FormBeside({ work, chosen, onChoose, isDrawing, onDrawn }: Props
               setLooked(Number(id));
             }}
           />
-          {chosen && own.length === 0 && <Small>This question is on no form.</Small>}
+          {chosen && own.length === 0 && <Small>{t`This question is on no form.`}</Small>}
         </Bar>
       )}
       {isDrawing && drawing.head}

@@ -1,3 +1,4 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import { askedSections } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -10,7 +11,6 @@ import { savedWords } from '../../features/editing/saved-words';
 import { SavingNotices } from '../../features/editing/saving-notices';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import { useDesk } from '../../features/editing/use-desk';
-import { counted } from '../../features/when';
 import { color, radius, narrow } from '../../theme';
 import { Button } from '../../ui/button';
 import { Empty, Head, Screen } from '../../ui/layout';
@@ -76,19 +76,19 @@ const Parts = styled.nav`
 `;
 
 /** What the parts are called, on the screen and in the title of the window. */
-const partNames = { questions: 'Questions', page: 'Page', after: 'After submitting', languages: 'Languages', answers: 'Answers' };
+const partNames = { questions: t`Questions`, page: t`Page`, after: t`After submitting`, languages: t`Languages`, answers: t`Answers` };
 
 export default function IntakeScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery(queries.intake(id));
   const { part = '' } = useParams();
   useCrumbs(
-    { text: 'Intakes', to: '/intakes' },
+    { text: t`Intakes`, to: '/intakes' },
     { text: data?.name ?? '…' },
     { text: (partNames as Record<string, string>)[part] ?? '', isPart: true },
   );
-  if (error && !data) return <Empty title="This intake cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!data) return <Loading what="the intake" />;
+  if (error && !data) return <Empty title={t`This intake cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what={t`the intake`} />;
   return <IntakeDesk key={id} intake={data} />;
 }
 
@@ -127,8 +127,8 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         title={plan.name}
         note={
           <>
-            {intake.isPublished ? <Mark $tone="moss">published</Mark> : <Mark $tone="slate">draft</Mark>}{' '}
-            {isAhead && 'changes not published yet · '}
+            {intake.isPublished ? <Mark $tone="moss">{t`published`}</Mark> : <Mark $tone="slate">{t`draft`}</Mark>}{' '}
+            {isAhead && t`changes not published yet · `}
             <span role="status">{mayChange ? savedWords(saving) : LOOKS_ONLY}</span>
           </>
         }
@@ -137,31 +137,29 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         {intake.isPublished && (
           <FileButton href={`/in/${intake.word}`} target="_blank" rel="noreferrer">
             <ExternalLink size={14} />
-            /in/{intake.word}
+            {t`/in/${intake.word}`}
           </FileButton>
         )}
         <Button changes look="go" isDisabled={publish.isPending || (intake.isPublished && !isAhead)} onPress={() => publish.mutate()}>
           <Globe size={16} />
-          {publish.isPending ? 'Publishing …' : intake.isPublished ? 'Publish changes' : 'Publish'}
+          {publish.isPending ? t`Publishing …` : intake.isPublished ? t`Publish changes` : t`Publish`}
         </Button>
       </Head>
-      <Parts aria-label="Parts of the intake">
+      <Parts aria-label={t`Parts of the intake`}>
         <NavLink to={`/intakes/${intake.id}/questions`}>
           <small>{partNames.questions}</small>
           <span>
             {asked.length}
-            {doubts > 0 && ` · ${doubts} to look at`}
+            {doubts > 0 && t` · ${doubts} to look at`}
           </span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/page`}>
           <small>{partNames.page}</small>
-          <span>
-            {counted(askedSections(plan).filter(({ questions }) => questions.length > 0).length, 'step')} · /in/{intake.word}
-          </span>
+          <span>{t`${plural(askedSections(plan).filter(({ questions }) => questions.length > 0).length, 'step')} · /in/${intake.word}`}</span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/after`}>
           <small>{partNames.after}</small>
-          <span>{plan.after.atOnce ? 'copies at once' : 'answers gather'}</span>
+          <span>{plan.after.atOnce ? t`copies at once` : t`answers gather`}</span>
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/languages`}>
           <small>{partNames.languages}</small>

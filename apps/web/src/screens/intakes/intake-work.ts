@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import type { IntakePlan } from '@mailbag/core';
 import { languageName } from '../../features/language-name';
@@ -15,13 +16,13 @@ export const wordsOfColumn = ({ questions }: IntakePlan, column: string): string
 /** Where something is, for a notice that two people changed it. */
 export function intakePlaceWords(plan: IntakePlan, place: readonly string[]): string {
   const [part = '', id = ''] = place;
-  if (part === 'questions') return `the question “${plan.questions[id]?.words ?? id}”`;
-  if (part === 'translations') return `what the page says in ${languageName(id)}`;
+  if (part === 'questions') return t`the question “${plan.questions[id]?.words ?? id}”`;
+  if (part === 'translations') return t`what the page says in ${languageName(id)}`;
   return part === 'sections'
-    ? 'the order of the questions'
+    ? t`the order of the questions`
     : part === 'opening'
-      ? 'when the page is open'
+      ? t`when the page is open`
       : part === 'after'
-        ? 'what happens after submitting'
-        : `the ${part}`;
+        ? t`what happens after submitting`
+        : t`the ${part}`;
 }

@@ -1,3 +1,4 @@
+import { count, counted, t } from '@mailbag/core/words';
 import type { IntakeDetail, IntakeSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ClipboardPen, Plus } from 'lucide-react';
@@ -7,7 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -64,7 +65,7 @@ const nameOf = ({ name }: IntakeSummary): string => name;
 const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'name',
-    head: 'Name',
+    head: t`Name`,
     least: 190,
     share: 3,
     isFixed: true,
@@ -77,7 +78,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   },
   {
     id: 'address',
-    head: 'Address',
+    head: t`Address`,
     least: 170,
     share: 2,
     text: ({ word }) => `/in/${word}`,
@@ -92,20 +93,20 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   },
   {
     id: 'state',
-    head: 'State',
+    head: t`State`,
     least: 120,
     share: 1,
-    text: (one) => `${one.isPublished ? 'published' : 'draft'}${one.isAhead ? ', changes not published yet' : ''}`,
+    text: (one) => `${one.isPublished ? 'published' : 'draft'}${one.isAhead ? t`, changes not published yet` : ''}`,
     cell: (one) => (
       <>
-        {one.isPublished ? <Mark $tone="moss">published</Mark> : <Mark $tone="slate">draft</Mark>}
-        {one.isAhead && <Small> changes not published yet</Small>}
+        {one.isPublished ? <Mark $tone="moss">{t`published`}</Mark> : <Mark $tone="slate">{t`draft`}</Mark>}
+        {one.isAhead && <Small>{t` changes not published yet`}</Small>}
       </>
     ),
   },
   {
     id: 'questions',
-    head: 'Questions',
+    head: t`Questions`,
     least: 70,
     isNumber: true,
     text: (one) => String(one.questions),
@@ -114,7 +115,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   },
   {
     id: 'answers',
-    head: 'Answers',
+    head: t`Answers`,
     least: 64,
     isNumber: true,
     text: (one) => String(one.answers),
@@ -123,29 +124,29 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   },
   {
     id: 'last',
-    head: 'Last answer',
+    head: t`Last answer`,
     least: 104,
     text: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : ''),
-    cell: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>none yet</Small>),
+    cell: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>{t`none yet`}</Small>),
     value: (one) => one.lastAnswerAt,
   },
 ];
 
 /** Intakes: pages that people answer, and whose answers become copies. */
 export default function IntakesScreen() {
-  useCrumbs({ text: 'Intakes' });
+  useCrumbs({ text: t`Intakes` });
   const { data, error } = useQuery(queries.intakes());
   const [isMaking, setMaking] = useState(false);
-  if (error && !data) return <Empty title="The intakes cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!data) return <Loading what="intakes" />;
+  if (error && !data) return <Empty title={t`The intakes cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what={t`intakes`} />;
   const shows = isMaking || data.length === 0;
   return (
     <Screen>
-      <Head title="Intakes">
+      <Head title={t`Intakes`}>
         {!shows && (
           <Button changes look="go" onPress={() => setMaking(true)}>
             <Plus size={16} />
-            New intake
+            {t`New intake`}
           </Button>
         )}
       </Head>
@@ -156,15 +157,15 @@ export default function IntakesScreen() {
         <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
           <List
             id="intakes"
-            label="intakes"
+            label={t`intakes`}
             noun={['intake', 'intakes']}
             columns={columns}
             rows={data}
             keyOf={keyOf}
             nameOf={nameOf}
             to={addressOf}
-            searchHint="Name or address"
-            empty={() => <Empty title="No matches">Search for a part of its name or its address.</Empty>}
+            searchHint={t`Name or address`}
+            empty={() => <Empty title={t`No matches`}>{t`Search for a part of its name or its address.`}</Empty>}
           />
         </Stack>
       )}
@@ -194,13 +195,14 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
       void navigate(`/intakes/${made.id}/questions`);
     },
   });
-  if (!data) return <Loading what="templates" />;
+  if (!data) return <Loading what={t`templates`} />;
   const forms = data.filter(({ isArchived }) => !isArchived);
   if (forms.length === 0)
     return (
-      <Empty title="An intake begins with a form" action={<LinkButton to="/templates">Add a template</LinkButton>}>
-        Add the PDF that people are to fill in, then make a page of it here.
-      </Empty>
+      <Empty
+        title={t`An intake begins with a form`}
+        action={<LinkButton to="/templates">{t`Add a template`}</LinkButton>}
+      >{t`Add the PDF that people are to fill in, then make a page of it here.`}</Empty>
     );
   const isWhole = name.trim() !== '' && (before !== '' || chosen.length > 0);
   const own = new Set(intakes.map(({ mailingId }) => mailingId));
@@ -218,21 +220,18 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
         {isFirst && (
           <Row $gap={12}>
             <ClipboardPen size={22} color={color.plum} />
-            <p>
-              An intake is a page that people answer on their phone. Their answers fill in your forms, are checked like any record, and come
-              back to them as finished copies.
-            </p>
+            <p>{t`An intake is a page that people answer on their phone. Their answers fill in your forms, are checked like any record, and come back to them as finished copies.`}</p>
           </Row>
         )}
         {answerable.length > 0 && (
           <Choice
-            label="For"
+            label={t`For`}
             items={[
-              { id: '', text: 'anybody', detail: 'a page with empty questions' },
+              { id: '', text: t`anybody`, detail: t`a page with empty questions` },
               ...answerable.map(({ id, name: mailing }) => ({
                 id: String(id),
-                text: `the recipients of “${mailing}”`,
-                detail: 'each by a personal link, with what the records say filled in',
+                text: t`the recipients of “${mailing}”`,
+                detail: t`each by a personal link, with what the records say filled in`,
               })),
             ]}
             value={before}
@@ -241,7 +240,7 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
         )}
         {before === '' && (
           <Forms value={chosen} onChange={setChosen}>
-            <Label>Forms that the answers fill in</Label>
+            <Label>{t`Forms that the answers fill in`}</Label>
             {forms.map((form) => (
               <Form key={form.id} value={String(form.id)}>
                 <i />
@@ -252,16 +251,16 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
             ))}
           </Forms>
         )}
-        <TextInput label="Name of the intake" value={name} onChange={setName} placeholder={only?.name ?? 'Ask for a plot'} />
+        <TextInput label={t`Name of the intake`} value={name} onChange={setName} placeholder={only?.name ?? t`Ask for a plot`} />
         {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
         <Row>
           <Button changes look="go" type="submit" isDisabled={!isWhole || make.isPending}>
-            {make.isPending ? 'Reading the forms …' : 'Make the page'}
+            {make.isPending ? t`Reading the forms …` : t`Make the page`}
           </Button>
-          {onCancel && <Button onPress={onCancel}>Cancel</Button>}
+          {onCancel && <Button onPress={onCancel}>{t`Cancel`}</Button>}
         </Row>
         <Stack>
-          <Small>Nobody can reach the page until you publish it.</Small>
+          <Small>{t`Nobody can reach the page until you publish it.`}</Small>
         </Stack>
       </FormCard>
     </div>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeQuestion, JoinWay } from '@mailbag/core';
 import { canSplit, isJoined, joinQuestions, partQuestions, splitQuestion, waysToJoin } from '@mailbag/core';
 import { Combine, Split as SplitIcon, Ungroup } from 'lucide-react';
@@ -17,10 +18,10 @@ interface Props {
 
 /** What stands between answers that are put together. */
 const betweens = [
-  { id: ' ', text: 'a space' },
-  { id: ', ', text: 'a comma' },
-  { id: '\n', text: 'a new line' },
-  { id: '', text: 'nothing' },
+  { id: ' ', text: t`a space` },
+  { id: ', ', text: t`a comma` },
+  { id: '\n', text: t`a new line` },
+  { id: '', text: t`nothing` },
 ];
 
 /** Makes one question of two, or several of one; what they fill stays as it is. */
@@ -45,7 +46,7 @@ export function JoinAndSplit({ question, work: { document: plan, change }, onCho
         }}
       >
         <Ungroup size={14} />
-        Ask separately again
+        {t`Ask separately again`}
       </Button>
     );
   return (
@@ -78,13 +79,13 @@ export function JoinAndSplit({ question, work: { document: plan, change }, onCho
 function wayWords(way: JoinWay, { words: first, limit }: IntakeQuestion, { words: second }: IntakeQuestion): string {
   switch (way) {
     case 'same':
-      return 'The same answer goes to both';
+      return t`The same answer goes to both`;
     case 'first-word':
-      return `The first word is “${first}”, the rest “${second}”`;
+      return t`The first word is “${first}”, the rest “${second}”`;
     case 'last-word':
-      return `The last word is “${second}”, the rest “${first}”`;
+      return t`The last word is “${second}”, the rest “${first}”`;
     case 'characters':
-      return `The first ${limit} characters are “${first}”, the rest “${second}”`;
+      return t`The first ${limit} characters are “${first}”, the rest “${second}”`;
   }
 }
 
@@ -105,21 +106,21 @@ function Join({ question, others, onJoin }: JoinProps) {
       opener={
         <Button small changes>
           <Combine size={14} />
-          Join with another …
+          {t`Join with another …`}
         </Button>
       }
-      title={`Join “${question.words}” with another question`}
-      yes="Join"
+      title={t`Join “${question.words}” with another question`}
+      yes={t`Join`}
       onYes={() => onJoin(other.id, way)}
     >
-      <Choice label="With" items={others.map(({ id, words }) => ({ id, text: words }))} value={other.id} onChange={setWanted} />
+      <Choice label={t`With`} items={others.map(({ id, words }) => ({ id, text: words }))} value={other.id} onChange={setWanted} />
       <Choice
-        label="Of the one answer"
+        label={t`Of the one answer`}
         items={ways.map((id) => ({ id, text: wayWords(id, question, other) }))}
         value={way}
         onChange={(id) => setWay(id as JoinWay)}
       />
-      <Small>Visitors are asked once. Both questions are put away and go on filling their boxes, from this one answer.</Small>
+      <Small>{t`Visitors are asked once. Both questions are put away and go on filling their boxes, from this one answer.`}</Small>
     </AskDialog>
   );
 }
@@ -141,17 +142,24 @@ function Parts({ question: { words }, onSplit }: PartsProps) {
       opener={
         <Button small changes>
           <SplitIcon size={14} />
-          Ask in parts …
+          {t`Ask in parts …`}
         </Button>
       }
-      title={`Ask “${words}” in parts`}
-      yes="Ask in parts"
+      title={t`Ask “${words}” in parts`}
+      yes={t`Ask in parts`}
       isReady={parts.length >= 2 && parts.length <= 20}
       onYes={() => onSplit(parts, between)}
     >
-      <TextInput label="Questions, one a line" rows={4} value={text} placeholder={'First name\nLast name'} onChange={setText} />
-      <Choice label="Put together with" items={betweens} value={between} onChange={setBetween} />
-      <Small>The answers are put together in their order and fill the boxes of “{words}”, which is put away.</Small>
+      <TextInput
+        label={t`Questions, one a line`}
+        rows={4}
+        value={text}
+        placeholder={t`First name
+Last name`}
+        onChange={setText}
+      />
+      <Choice label={t`Put together with`} items={betweens} value={between} onChange={setBetween} />
+      <Small>{t`The answers are put together in their order and fill the boxes of “${words}”, which is put away.`}</Small>
     </AskDialog>
   );
 }

@@ -1,10 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { IntakePlan, PageLanguage, PageText } from '@mailbag/core';
 import { ownLanguage, pageLanguages, pageTexts, untranslated, withLanguage, withTranslation } from '@mailbag/core';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { languageName } from '../../features/language-name';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -16,14 +16,14 @@ import type { IntakeWork } from './intake-work';
 import { VisitorFrame } from './visitor-frame';
 
 const kinds: Record<PageText['kind'], string> = {
-  title: 'Heading of the page',
-  intro: 'Before the first question',
-  heading: 'Heading of a step',
-  question: 'Question',
-  help: 'Help',
-  option: 'Option',
-  thanks: 'At the end',
-  contact: 'Whom to ask when it is closed',
+  title: t`Heading of the page`,
+  intro: t`Before the first question`,
+  heading: t`Heading of a step`,
+  question: t`Question`,
+  help: t`Help`,
+  option: t`Option`,
+  thanks: t`At the end`,
+  contact: t`Whom to ask when it is closed`,
 };
 /** Characters from which on a text is written over several lines. */
 const LONG = 60;
@@ -54,7 +54,7 @@ const begun = ({ translations = {} }: IntakePlan): PageLanguage[] =>
 export function languagesInShort(plan: IntakePlan): string {
   const others = begun(plan).filter((language) => language !== ownLanguage(plan));
   const missing = others.filter((language) => untranslated(plan, language).length > 0).length;
-  return [ownLanguage(plan), ...others].map((one) => languageName(one)).join(', ') + (missing > 0 ? ' · texts missing' : '');
+  return [ownLanguage(plan), ...others].map((one) => languageName(one)).join(', ') + (missing > 0 ? t` · texts missing` : '');
 }
 
 /** What the office says on the page, in its own language and in others, beside the page. */
@@ -73,14 +73,14 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
   const free = pageLanguages.filter((language) => language !== own && !others.includes(language));
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
-      <Pane aria-label="Languages">
+      <Pane aria-label={t`Languages`}>
         <Bar>
           <div style={{ width: 190 }}>
             <Choice
-              label="Your own words are in"
+              label={t`Your own words are in`}
               hideLabel
               small
-              items={pageLanguages.map((language) => ({ id: language, text: `Written in ${languageName(language)}` }))}
+              items={pageLanguages.map((language) => ({ id: language, text: t`Written in ${languageName(language)}` }))}
               value={own}
               onChange={(language) => change((before) => ({ ...before, language: language as PageLanguage }))}
             />
@@ -93,10 +93,10 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
           {free.length > 0 && (
             <div style={{ width: 150 }}>
               <Choice
-                label="Add a language"
+                label={t`Add a language`}
                 hideLabel
                 small
-                placeholder="Add a language"
+                placeholder={t`Add a language`}
                 items={free.map((language) => ({ id: language, text: languageName(language) }))}
                 value={null}
                 onChange={(language) => {
@@ -109,25 +109,19 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
         </Bar>
         {chosen === null ? (
           <Stack style={{ padding: 16, maxWidth: 520 }}>
-            <p>
-              Buttons, hints and what is wrong with an answer come in {counted(pageLanguages.length, 'language')} by themselves, and
-              visitors get the one of their browser. Your own words are said as you wrote them: add a language, and write beside each of
-              them what it is in that one.
-            </p>
+            <p>{t`Buttons, hints and what is wrong with an answer come in ${plural(pageLanguages.length, 'language')} by themselves, and visitors get the one of their browser. Your own words are said as you wrote them: add a language, and write beside each of them what it is in that one.`}</p>
           </Stack>
         ) : (
           <>
             <Bar>
               <Small role="status">
                 {missing.length === 0
-                  ? `All ${counted(texts.length, 'text')} are there in ${languageName(chosen)}.`
-                  : `${missing.length} of ${counted(texts.length, 'text')} not yet in ${languageName(chosen)}; visitors read those in ${languageName(own)}.`}
+                  ? t`All ${plural(texts.length, 'text')} are there in ${languageName(chosen)}.`
+                  : t`${missing.length} of ${plural(texts.length, 'text')} not yet in ${languageName(chosen)}; visitors read those in ${languageName(own)}.`}
               </Small>
               <div className="fill" />
               {(missing.length > 0 || missingOnly) && (
-                <Button small pressed={missingOnly} onPress={() => setMissingOnly(!missingOnly)}>
-                  Missing only
-                </Button>
+                <Button small pressed={missingOnly} onPress={() => setMissingOnly(!missingOnly)}>{t`Missing only`}</Button>
               )}
             </Bar>
             <Scroll>
@@ -146,7 +140,7 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
                     </div>
                     <div dir={chosen === 'ar' ? 'rtl' : 'ltr'}>
                       <TextInput
-                        label={`${text} in ${languageName(chosen)}`}
+                        label={t`${text} in ${languageName(chosen)}`}
                         hideLabel
                         {...(text.length > LONG && { rows: 3 })}
                         value={plan.translations?.[chosen]?.[place] ?? ''}
@@ -155,17 +149,20 @@ export function LanguagesPart({ work }: { work: IntakeWork }) {
                     </div>
                   </Pair>
                 ))}
-              {missingOnly && missing.length === 0 && <Notice tone="moss">Nothing is missing any more.</Notice>}
+              {missingOnly && missing.length === 0 && <Notice tone="moss">{t`Nothing is missing any more.`}</Notice>}
               <div style={{ padding: '10px 16px' }}>
-                <Button small look="bare" changes onPress={() => change((before) => withLanguage(before, chosen, false))}>
-                  Remove {languageName(chosen)}
-                </Button>
+                <Button
+                  small
+                  look="bare"
+                  changes
+                  onPress={() => change((before) => withLanguage(before, chosen, false))}
+                >{t`Remove ${languageName(chosen)}`}</Button>
               </div>
             </Scroll>
           </>
         )}
       </Pane>
-      <Pane aria-label="The page">
+      <Pane aria-label={t`The page`}>
         <VisitorFrame work={work} question={pointed} language={chosen ?? own} />
       </Pane>
     </Split>

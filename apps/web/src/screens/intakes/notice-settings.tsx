@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Column, IntakePlan, OfficeNotice } from '@mailbag/core';
 import { addressesIn } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -19,20 +20,20 @@ interface Props {
 export function NoticeSettings({ plan, columns, onChange }: Props) {
   const { data: account } = useQuery(queries.account());
   const notice = plan.after.notice ?? null;
-  const fault = notice === null ? null : notice.to.trim() === '' ? 'Say where it goes.' : addressesIn(notice.to, true).fault;
+  const fault = notice === null ? null : notice.to.trim() === '' ? t`Say where it goes.` : addressesIn(notice.to, true).fault;
   const set = (next: Partial<OfficeNotice>): void => onChange({ ...notice!, ...next });
   return (
-    <Stack $gap={12} role="group" aria-label="Notice to the office">
+    <Stack $gap={12} role="group" aria-label={t`Notice to the office`}>
       <Toggled
-        label="Tell the office of each answer by mail"
+        label={t`Tell the office of each answer by mail`}
         value={notice !== null}
         onChange={(isWanted) =>
           onChange(
             isWanted
               ? {
                   to: account?.account?.email ?? '',
-                  subject: `New answer: ${plan.name}`,
-                  body: '<p>Somebody has answered.</p>',
+                  subject: t`New answer: ${plan.name}`,
+                  body: t`<p>Somebody has answered.</p>`,
                   attach: 'files',
                 }
               : null,
@@ -42,23 +43,28 @@ export function NoticeSettings({ plan, columns, onChange }: Props) {
       {notice && (
         <>
           <TextInput
-            label="To"
+            label={t`To`}
             value={notice.to}
             error={fault}
-            help="One address or several, with commas between them."
+            help={t`One address or several, with commas between them.`}
             onChange={(to) => set({ to })}
           />
-          <PatternInput label="Subject of the notice" value={notice.subject} columns={columns} onChange={(subject) => set({ subject })} />
+          <PatternInput
+            label={t`Subject of the notice`}
+            value={notice.subject}
+            columns={columns}
+            onChange={(subject) => set({ subject })}
+          />
           <RichEditor
-            label="Text of the notice"
+            label={t`Text of the notice`}
             value={notice.body}
             onChange={(body) => set({ body })}
             insertables={columns.map(({ slug, name }) => ({ slug, text: name }))}
-            help="Below it the answers stand as a table."
+            help={t`Below it the answers stand as a table.`}
           />
           <Choice
-            label="Copies in the notice"
-            items={[{ id: 'none', text: 'none', detail: 'they are in Mailbag' }, ...attachWays]}
+            label={t`Copies in the notice`}
+            items={[{ id: 'none', text: t`none`, detail: t`they are in Mailbag` }, ...attachWays]}
             value={notice.attach}
             onChange={(attach) => set({ attach: attach as OfficeNotice['attach'] })}
           />

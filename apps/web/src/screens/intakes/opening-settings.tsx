@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakePlan } from '@mailbag/core';
 import { fromLocalTime, localTime, movedToZone, zoneItems } from '../../features/local-time';
 import { Choice } from '../../ui/choice';
@@ -13,22 +14,22 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
     <>
       <Row $gap={12} style={{ alignItems: 'start' }}>
         <TextInput
-          label="Takes answers from"
+          label={t`Takes answers from`}
           type="datetime-local"
           value={localTime(from, zone)}
           onChange={(text) => open({ from: fromLocalTime(text, zone) })}
         />
         <TextInput
-          label="until"
+          label={t`until`}
           type="datetime-local"
           value={localTime(until, zone)}
           onChange={(text) => open({ until: fromLocalTime(text, zone) })}
         />
         <div style={{ width: 130 }}>
           <TextInput
-            label="Answers at most"
+            label={t`Answers at most`}
             value={most === null ? '' : String(most)}
-            placeholder="no limit"
+            placeholder={t`no limit`}
             onChange={(text) => {
               const number = Number(text);
               if (text.trim() === '') open({ most: null });
@@ -40,8 +41,8 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
       {(from !== null || until !== null) && (
         <div style={{ width: 300 }}>
           <Choice
-            label="Time zone of these"
-            items={zoneItems('where you and each visitor are')}
+            label={t`Time zone of these`}
+            items={zoneItems(t`where you and each visitor are`)}
             value={zone}
             onChange={(next) =>
               change((before) => {
@@ -55,23 +56,23 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
       )}
       <div style={{ width: 300 }}>
         <TextInput
-          label="Pass phrase"
+          label={t`Pass phrase`}
           value={plan.opening.passPhrase ?? ''}
-          placeholder="none: everybody can open the page"
-          help="Visitors are asked for it before they see anything. Capitals do not count."
+          placeholder={t`none: everybody can open the page`}
+          help={t`Visitors are asked for it before they see anything. Capitals do not count.`}
           onChange={(passPhrase) => open({ passPhrase })}
         />
       </div>
       <Toggled
-        label="Each e-mail address answers once only"
+        label={t`Each e-mail address answers once only`}
         value={plan.opening.oncePerAddress ?? false}
         onChange={(oncePerAddress) => open({ oncePerAddress })}
       />
       <div style={{ width: 300 }}>
         <TextInput
-          label="Days for which a mailed link to go on later holds"
+          label={t`Days for which a mailed link to go on later holds`}
           value={String(plan.opening.keptDays)}
-          help="0: no link is mailed"
+          help={t`0: no link is mailed`}
           onChange={(text) => {
             const number = Number(text);
             if (Number.isInteger(number) && number >= 0 && number <= 365) open({ keptDays: number });
@@ -79,9 +80,9 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
         />
       </div>
       <TextInput
-        label="Whom to ask when it is closed"
+        label={t`Whom to ask when it is closed`}
         value={contact}
-        placeholder="Allotment office, 10 to 12 o’clock"
+        placeholder={t`Allotment office, 10 to 12 o’clock`}
         onChange={(text) => open({ contact: text })}
       />
     </>

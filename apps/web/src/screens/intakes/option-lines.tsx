@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeOption } from '@mailbag/core';
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../../ui/button';
@@ -20,27 +21,27 @@ const swapped = (options: readonly IntakeOption[], at: number, by: -1 | 1): Inta
 /** A value that no option has, without the commas that part several. */
 function freeValue(options: readonly IntakeOption[]): string {
   for (let number = options.length + 1; ; number++)
-    if (!options.some(({ value }) => value === `Option ${number}`)) return `Option ${number}`;
+    if (!options.some(({ value }) => value === `Option ${number}`)) return t`Option ${number}`;
 }
 
 /** What can be chosen, in the words that the visitor reads, beside what the record is given. */
 export function OptionLines({ options, isOnForm, onChange }: Props) {
   return (
-    <Stack $gap={4} role="group" aria-label="Options">
-      <Small>Options</Small>
+    <Stack $gap={4} role="group" aria-label={t`Options`}>
+      <Small>{t`Options`}</Small>
       {options.map((option, at) => (
         <Row key={option.value} $gap={4}>
           <div style={{ flex: 1 }}>
             <TextInput
-              label={`Words of option ${at + 1}`}
+              label={t`Words of option ${at + 1}`}
               hideLabel
               value={option.say}
               onChange={(say) => onChange(options.map((one, index) => (index === at ? { ...one, say } : one)))}
             />
           </div>
-          {option.say !== option.value && <Small style={{ maxWidth: 140 }}>gives “{option.value}”</Small>}
+          {option.say !== option.value && <Small style={{ maxWidth: 140 }}>{t`gives “${option.value}”`}</Small>}
           <IconButton
-            label={`Move option ${at + 1} up`}
+            label={t`Move option ${at + 1} up`}
             small
             changes
             isDisabled={at === 0}
@@ -49,7 +50,7 @@ export function OptionLines({ options, isOnForm, onChange }: Props) {
             <ArrowUp size={14} />
           </IconButton>
           <IconButton
-            label={`Move option ${at + 1} down`}
+            label={t`Move option ${at + 1} down`}
             small
             changes
             isDisabled={at === options.length - 1}
@@ -57,7 +58,7 @@ export function OptionLines({ options, isOnForm, onChange }: Props) {
           >
             <ArrowDown size={14} />
           </IconButton>
-          <IconButton label={`Remove option ${at + 1}`} small changes onPress={() => onChange(options.filter((_, index) => index !== at))}>
+          <IconButton label={t`Remove option ${at + 1}`} small changes onPress={() => onChange(options.filter((_, index) => index !== at))}>
             <X size={14} />
           </IconButton>
         </Row>
@@ -73,9 +74,9 @@ export function OptionLines({ options, isOnForm, onChange }: Props) {
           }}
         >
           <Plus size={14} />
-          Option
+          {t`Option`}
         </Button>
-        {isOnForm && <Small>A new option fills no box until the map says which.</Small>}
+        {isOnForm && <Small>{t`A new option fills no box until the map says which.`}</Small>}
       </Row>
     </Stack>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import type { IntakePlan } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -29,16 +30,16 @@ export function PagePart({ work }: { work: IntakeWork }) {
   const open = (next: Partial<IntakePlan['opening']>): void => change((before) => ({ ...before, opening: { ...before.opening, ...next } }));
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
-      <Pane aria-label="Page">
+      <Pane aria-label={t`Page`}>
         <Scroll>
           <Settings>
-            <TextInput label="Name, for the office" value={plan.name} onChange={(name) => name.trim() !== '' && set({ name })} />
-            <TextInput label="Heading of the page" value={plan.title} onChange={(title) => set({ title })} />
+            <TextInput label={t`Name, for the office`} value={plan.name} onChange={(name) => name.trim() !== '' && set({ name })} />
+            <TextInput label={t`Heading of the page`} value={plan.title} onChange={(title) => set({ title })} />
             <TextInput
-              label="Before the first question"
+              label={t`Before the first question`}
               rows={4}
               value={plan.intro}
-              placeholder="What it is about, and what to have at hand"
+              placeholder={t`What it is about, and what to have at hand`}
               onChange={(intro) => set({ intro })}
             />
             <PictureSetting work={work} />
@@ -50,7 +51,7 @@ export function PagePart({ work }: { work: IntakeWork }) {
           </Settings>
         </Scroll>
       </Pane>
-      <Pane aria-label="The page">
+      <Pane aria-label={t`The page`}>
         <VisitorFrame work={work} />
       </Pane>
     </Split>
@@ -91,24 +92,20 @@ function Address({ intake }: { intake: IntakeDetail }) {
       <Row style={{ alignItems: 'end' }}>
         <div style={{ flex: 1 }}>
           <TextInput
-            label={`Address: ${window.location.origin}/in/`}
+            label={t`Address: ${window.location.origin}/in/`}
             mono
             value={word}
             onChange={(text) => setWord(text.toLowerCase().replaceAll(' ', '-'))}
             error={fault}
             help={
-              isFree ? 'This word is free.' : isOwn ? 'It stays the same whatever changes in the forms.' : 'Looking whether it is free …'
+              isFree ? t`This word is free.` : isOwn ? t`It stays the same whatever changes in the forms.` : t`Looking whether it is free …`
             }
           />
         </div>
-        {!isOwn && (
-          <Button changes isDisabled={!isFree || take.isPending} onPress={() => take.mutate()}>
-            Take this word
-          </Button>
-        )}
+        {!isOwn && <Button changes isDisabled={!isFree || take.isPending} onPress={() => take.mutate()}>{t`Take this word`}</Button>}
       </Row>
       {intake.earlierWords.length > 0 && (
-        <Small>Earlier words lead here too: {intake.earlierWords.map((one) => `/in/${one}`).join(', ')}</Small>
+        <Small>{t`Earlier words lead here too: ${intake.earlierWords.map((one) => `/in/${one}`).join(', ')}`}</Small>
       )}
       {take.error && <Notice tone="brick">{sentenceOf(take.error)}</Notice>}
     </Stack>

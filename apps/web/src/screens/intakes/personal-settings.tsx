@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { IntakePlan, PersonalPlan } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -19,30 +21,26 @@ export function PersonalSettings({ work, personal }: { work: IntakeWork; persona
   const columns = mailing?.source?.columns ?? [];
   return (
     <Stack $gap={10}>
-      <h2>Personal links</h2>
-      <Small>
-        Each recipient of <Link to={`/mailings/${personal.mailingId}/output`}>{mailing?.plan.name ?? 'the mailing'}</Link> has a link of
-        their own, to this page with what the records say filled in. Put {'{{ link }}'} into its message, or let the symbol on its paper
-        hold the link.
-      </Small>
+      <h2>{t`Personal links`}</h2>
+      <Small>{phrase`Each recipient of ${(<Link to={`/mailings/${personal.mailingId}/output`}>{mailing?.plan.name ?? t`the mailing`}</Link>)} has a link of their own, to this page with what the records say filled in. Put {{ link }} into its message, or let the symbol on its paper hold the link.`}</Small>
       <TextInput
-        label="Where recipients reach Mailbag"
+        label={t`Where recipients reach Mailbag`}
         mono
         value={personal.site}
         onChange={(site) => set({ site: site.trim() })}
-        help="Links begin with it, so it must be an address that recipients can open."
+        help={t`Links begin with it, so it must be an address that recipients can open.`}
       />
       <Row $gap={12} style={{ alignItems: 'start' }}>
         <TextInput
-          label="Links end"
+          label={t`Links end`}
           type="datetime-local"
           value={localTime(personal.until)}
           onChange={(text) => set({ until: fromLocalTime(text) })}
         />
         <Choice
-          label="Asked before anything is shown"
+          label={t`Asked before anything is shown`}
           items={[
-            { id: '', text: 'nothing', detail: 'whoever has the link sees what the office knows' },
+            { id: '', text: t`nothing`, detail: t`whoever has the link sees what the office knows` },
             ...columns.map(({ name }) => ({ id: name, text: name })),
           ]}
           value={personal.ask}
@@ -50,19 +48,17 @@ export function PersonalSettings({ work, personal }: { work: IntakeWork; persona
         />
       </Row>
       <PickOne
-        label="What recipients correct"
+        label={t`What recipients correct`}
         items={[
-          { id: 'person', text: 'waits until you have looked at it', detail: 'Old and new value stand beside each other under Answers.' },
-          { id: 'mailbag', text: 'is taken over at once', detail: 'As corrections of the source, which can be taken back.' },
+          { id: 'person', text: t`waits until you have looked at it`, detail: t`Old and new value stand beside each other under Answers.` },
+          { id: 'mailbag', text: t`is taken over at once`, detail: t`As corrections of the source, which can be taken back.` },
         ]}
         value={personal.accept}
         onChange={(accept) => set({ accept })}
       />
       <Row>
-        <Button changes onPress={() => set({ round: personal.round + 1 })}>
-          Let no earlier link hold
-        </Button>
-        <Small>Holds as soon as the page is published again.</Small>
+        <Button changes onPress={() => set({ round: personal.round + 1 })}>{t`Let no earlier link hold`}</Button>
+        <Small>{t`Holds as soon as the page is published again.`}</Small>
       </Row>
     </Stack>
   );

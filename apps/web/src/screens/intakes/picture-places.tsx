@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { PicturePlan } from '@mailbag/contract';
 import type { IntakeQuestion } from '@mailbag/core';
 import { columnsOf, fieldLabel } from '@mailbag/core';
@@ -33,15 +34,15 @@ export function PicturePlaces({ question, work: { intake, document: plan }, onDr
               template: id,
               field: field.name,
               text: fieldLabel(field),
-              detail: `${template!.name}, page ${field.page}`,
+              detail: t`${template!.name}, page ${field.page}`,
             }));
         });
         const own = pictures.filter(({ column }) => column !== undefined && columns.has(column));
         const free = boxes.filter((box) => !pictures.some((one) => keyOf(one) === keyOf(box)));
         return (
-          <Stack $gap={6} role="group" aria-label="Where it stands">
+          <Stack $gap={6} role="group" aria-label={t`Where it stands`}>
             <Row style={{ flexWrap: 'wrap' }}>
-              <Small>{own.length === 0 ? 'It stands nowhere on the forms yet.' : 'Stands in'}</Small>
+              <Small>{own.length === 0 ? t`It stands nowhere on the forms yet.` : t`Stands in`}</Small>
               {own.map((picture) => {
                 const box = boxes.find((one) => keyOf(one) === keyOf(picture));
                 return (
@@ -50,7 +51,7 @@ export function PicturePlaces({ question, work: { intake, document: plan }, onDr
                     <IconButton
                       small
                       changes
-                      label={`Not in ${box?.text ?? picture.field}`}
+                      label={t`Not in ${box?.text ?? picture.field}`}
                       onPress={() => set(pictures.filter((one) => keyOf(one) !== keyOf(picture)))}
                     >
                       <X size={12} />
@@ -62,10 +63,10 @@ export function PicturePlaces({ question, work: { intake, document: plan }, onDr
             <Row style={{ flexWrap: 'wrap' }}>
               {free.length > 0 && (
                 <Choice
-                  label="Also in"
+                  label={t`Also in`}
                   hideLabel
                   small
-                  placeholder="Also in a box of the form"
+                  placeholder={t`Also in a box of the form`}
                   items={free.map((box) => ({ id: keyOf(box), text: box.text, detail: box.detail }))}
                   value={null}
                   onChange={(key) => {
@@ -76,7 +77,7 @@ export function PicturePlaces({ question, work: { intake, document: plan }, onDr
               )}
               <Button small changes onPress={onDraw}>
                 <PenLine size={14} />
-                Draw a box for it
+                {t`Draw a box for it`}
               </Button>
             </Row>
           </Stack>

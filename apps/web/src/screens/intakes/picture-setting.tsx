@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '../../api/client';
@@ -40,15 +41,15 @@ export function PictureSetting({ work: { document: plan, change, intake } }: { w
   return (
     <Stack $gap={4}>
       <Toggled
-        label="Show the form’s first page before the first question"
+        label={t`Show the form’s first page before the first question`}
         value={drawn !== null || wanted}
         onChange={(next) => {
           setWanted(next);
           if (!next) change((before) => ({ ...before, picture: null }));
         }}
       />
-      {isDrawing && fault === null && <Small role="status">It is being drawn …</Small>}
-      {fault && <Notice tone="brick">The form cannot be drawn: {fault}</Notice>}
+      {isDrawing && fault === null && <Small role="status">{t`It is being drawn …`}</Small>}
+      {fault && <Notice tone="brick">{t`The form cannot be drawn: ${fault}`}</Notice>}
     </Stack>
   );
 }

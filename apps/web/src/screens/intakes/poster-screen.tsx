@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakePlan, PageLanguage } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Printer } from 'lucide-react';
@@ -76,22 +77,22 @@ export default function PosterScreen() {
   const id = Number(useParams().id);
   const { data: intake, error } = useQuery(queries.intake(id));
   const { address, svg } = useSymbol(intake?.word ?? '');
-  if (error && !intake) return <Empty title="This intake cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!intake) return <Loading what="the poster" />;
+  if (error && !intake) return <Empty title={t`This intake cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!intake) return <Loading what={t`the poster`} />;
   const { title, name, intro, opening, language = 'en' } = intake.plan;
   const days = openDays(opening, language);
   return (
     <Desk>
-      <Row as="nav" aria-label="Poster">
+      <Row as="nav" aria-label={t`Poster`}>
         <Button look="go" onPress={() => window.print()}>
           <Printer size={14} />
-          Print
+          {t`Print`}
         </Button>
       </Row>
-      <Sheet lang={language} aria-label="Poster">
+      <Sheet lang={language} aria-label={t`Poster`}>
         <h1>{title.trim() || name}</h1>
         {intro.trim() !== '' && <p>{intro}</p>}
-        {svg && <img src={svg} alt={`QR code of ${address}`} />}
+        {svg && <img src={svg} alt={t`QR code of ${address}`} />}
         <code>{address.replace(/^https?:\/\//, '')}</code>
         {days !== '' && <p>{days}</p>}
         {opening.contact.trim() !== '' && <p>{opening.contact}</p>}

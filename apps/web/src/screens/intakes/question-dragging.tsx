@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakePlan } from '@mailbag/core';
 import { dropQuestion } from '@mailbag/core';
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
@@ -71,6 +72,6 @@ export function QuestionGrip({ id }: { id: string }) {
 
 /** Makes something a place where a question can be dropped. */
 export function useQuestionDrop(on: DropPlace): { ref: (element: HTMLElement | null) => void; isOver: boolean } {
-  const { setNodeRef, isOver } = useDroppable({ id: 'question' in on ? `on ${on.question}` : `under ${on.section}`, data: on });
+  const { setNodeRef, isOver } = useDroppable({ id: 'question' in on ? t`on ${on.question}` : t`under ${on.section}`, data: on });
   return { ref: setNodeRef, isOver };
 }

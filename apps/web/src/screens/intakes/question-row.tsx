@@ -1,9 +1,9 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { IntakeQuestion } from '@mailbag/core';
 import { placesOfAnswer } from '@mailbag/core';
 import { ArrowDown, ArrowUp, GitBranch } from 'lucide-react';
 import styled from 'styled-components';
 import { SureBar } from '../../features/map/confidence';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { IconButton } from '../../ui/button';
 import { Small } from '../../ui/layout';
@@ -55,13 +55,13 @@ const Line = styled.div`
 
 /** What stands below the words of a question. */
 function detailOf({ intake: { places, templates }, document: plan }: IntakeWork, question: IntakeQuestion): string {
-  if (question.isAway) return question.filled ? 'put away · filled from other answers' : 'put away';
+  if (question.isAway) return question.filled ? t`put away · filled from other answers` : t`put away`;
   const own = placesOfAnswer(plan, question, places);
-  if (own.length === 0) return question.kind === 'e-mail' ? 'not on the form · for the copy that is mailed' : 'not on the form';
+  if (own.length === 0) return question.kind === 'e-mail' ? t`not on the form · for the copy that is mailed` : t`not on the form`;
   const forms = new Set(own.map(({ template }) => template)).size;
-  const boxes = `fills ${counted(own.length, 'box', 'boxes')}`;
+  const boxes = t`fills ${plural(own.length, 'box', 'boxes')}`;
   const more = question.options.length > 0 ? ` · ${counted(question.options.length, 'option')}` : '';
-  return `${boxes}${templates.length > 1 ? ` on ${counted(forms, 'form')}` : ''}${more}${question.required ? ' · required' : ''}`;
+  return `${boxes}${templates.length > 1 ? t` on ${plural(forms, 'form')}` : ''}${more}${question.required ? ' · required' : ''}`;
 }
 
 interface Props {
@@ -92,24 +92,24 @@ export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther,
             onStep(event.key === 'ArrowUp' ? -1 : 1);
           }}
         >
-          <b>{words || 'No words yet'}</b>
+          <b>{words || t`No words yet`}</b>
           <Small>{detailOf(work, question)}</Small>
         </button>
         <div>
           {when !== null && (
             <Mark $tone="plum">
               <GitBranch />
-              for some
+              {t`for some`}
             </Mark>
           )}
-          {sure && !isAway && <SureBar confidence={sure.part} label={`${Math.round(sure.part * 100)} % sure: ${sure.why}`} />}
-          {doubt !== '' && !isAway && <Mark $tone="ochre">look</Mark>}
-          {!isAway && placesOfAnswer(work.document, question, work.intake.places).length === 0 && <Mark $tone="plain">added</Mark>}
+          {sure && !isAway && <SureBar confidence={sure.part} label={t`${Math.round(sure.part * 100)} % sure: ${sure.why}`} />}
+          {doubt !== '' && !isAway && <Mark $tone="ochre">{t`look`}</Mark>}
+          {!isAway && placesOfAnswer(work.document, question, work.intake.places).length === 0 && <Mark $tone="plain">{t`added`}</Mark>}
           <Mark $tone="slate">{kind}</Mark>
-          <IconButton label={`Move ${words} up (Alt+Up)`} small changes onPress={() => onStep(-1)}>
+          <IconButton label={t`Move ${words} up (Alt+Up)`} small changes onPress={() => onStep(-1)}>
             <ArrowUp size={14} />
           </IconButton>
-          <IconButton label={`Move ${words} down (Alt+Down)`} small changes onPress={() => onStep(1)}>
+          <IconButton label={t`Move ${words} down (Alt+Down)`} small changes onPress={() => onStep(1)}>
             <ArrowDown size={14} />
           </IconButton>
         </div>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
 import { intakeKinds, isPictureKind, placesOfAnswer, splitSection, withQuestion } from '@mailbag/core';
 import { Check, EyeOff, Heading, Undo } from 'lucide-react';
@@ -30,9 +31,9 @@ const hasLimit = (kind: IntakeKind): boolean => ['text', 'long text', 'postal co
 /** What a kind is called, and what it is where that needs a word. */
 const kindWords = (kind: IntakeKind): { text: string; detail?: string } =>
   kind === 'consent'
-    ? { text: 'consent', detail: 'ticked by whoever agrees with the words' }
+    ? { text: t`consent`, detail: t`ticked by whoever agrees with the words` }
     : kind === 'notice'
-      ? { text: 'nothing: a notice', detail: 'words that are only read' }
+      ? { text: t`nothing: a notice`, detail: t`words that are only read` }
       : { text: kind };
 
 /** Somebody has looked at it. */
@@ -56,28 +57,28 @@ export function QuestionSettings({
   const places = placesOfAnswer(plan, question, intake.places);
   const section = plan.sections.find(({ questions }) => questions.includes(id));
   return (
-    <Box role="group" aria-label={`Settings of ${words}`}>
+    <Box role="group" aria-label={t`Settings of ${words}`}>
       {doubt !== '' && (
         <Notice tone="ochre">
           {doubt}{' '}
           {!isAway && (
             <Button small look="bare" changes onPress={() => set({ ...looked })}>
               <Check size={14} />
-              It is right
+              {t`It is right`}
             </Button>
           )}
         </Notice>
       )}
       {doubt === '' && sure && !isAway && <Confidence confidence={sure.part} why={sure.why} />}
       <TextInput
-        label="Words"
+        label={t`Words`}
         {...((kind === 'notice' || words.length > 90) && { rows: 3 })}
         value={words}
         onChange={(next) => set({ words: next, ...looked })}
       />
       <Row $gap={12} style={{ flexWrap: 'wrap', alignItems: 'end' }}>
         <Choice
-          label="Answer is"
+          label={t`Answer is`}
           items={intakeKinds.map((one) => ({ id: one, ...kindWords(one) }))}
           value={kind}
           onChange={(next) => set({ kind: next as IntakeKind, ...looked })}
@@ -85,9 +86,9 @@ export function QuestionSettings({
         {hasLimit(kind) && (
           <div style={{ width: 110 }}>
             <TextInput
-              label="Most characters"
+              label={t`Most characters`}
               value={limit === null ? '' : String(limit)}
-              placeholder="no limit"
+              placeholder={t`no limit`}
               onChange={(next) => {
                 const number = Number(next);
                 if (next.trim() === '') set({ limit: null });
@@ -96,43 +97,47 @@ export function QuestionSettings({
             />
           </div>
         )}
-        {kind !== 'notice' && <Toggled label="Required" value={required} onChange={(next) => set({ required: next })} />}
+        {kind !== 'notice' && <Toggled label={t`Required`} value={required} onChange={(next) => set({ required: next })} />}
       </Row>
       <AnswerBounds question={question} onChange={set} />
       {(kind === 'one of' || kind === 'some of') && (
         <OptionLines options={options} isOnForm={places.length > 0} onChange={(next) => set({ options: next, ...looked })} />
       )}
-      <TextInput label="Help" value={help} placeholder="none" rows={help.length > 60 ? 2 : 1} onChange={(next) => set({ help: next })} />
+      <TextInput
+        label={t`Help`}
+        value={help}
+        placeholder={t`none`}
+        rows={help.length > 60 ? 2 : 1}
+        onChange={(next) => set({ help: next })}
+      />
       {!['signature', 'image', 'some of', 'consent', 'notice'].includes(kind) && (
-        <TextInput label="Stands there already" value={initial} placeholder="nothing" onChange={(next) => set({ initial: next })} />
+        <TextInput label={t`Stands there already`} value={initial} placeholder={t`nothing`} onChange={(next) => set({ initial: next })} />
       )}
       <WhenEditor plan={plan} own={new Set([id])} when={when} name={words} onChange={(next) => set({ when: next })} />
       {isPictureKind(kind) ? (
         <PicturePlaces question={question} work={work} onDraw={onDraw} />
       ) : (
         <div>
-          <Small>Fills </Small>
-          {places.length === 0 && <Small>no box of a form. </Small>}
+          <Small>{t`Fills `}</Small>
+          {places.length === 0 && <Small>{t`no box of a form. `}</Small>}
           {places.map(({ template, field }) => (
             <Chip key={`${template} ${field}`} $column title={field}>
               {intake.templates.length > 1 && `${intake.templates.find((one) => one.id === template)?.name ?? ''} · `}
               <code>{field}</code>
             </Chip>
           ))}
-          <LinkButton $look="bare" $small to={`/mailings/${intake.mailingId}/map`}>
-            Change what it fills
-          </LinkButton>
+          <LinkButton $look="bare" $small to={`/mailings/${intake.mailingId}/map`}>{t`Change what it fills`}</LinkButton>
         </div>
       )}
       <Row style={{ flexWrap: 'wrap' }}>
         <Button small changes onPress={() => set(isAway ? { isAway: false, filled: null, ...looked } : { isAway: true })}>
           {isAway ? <Undo size={14} /> : <EyeOff size={14} />}
-          {isAway ? 'Bring back' : 'Put away'}
+          {isAway ? t`Bring back` : t`Put away`}
         </Button>
         {section && section.questions[0] !== id && (
           <Button small changes onPress={() => change((before) => splitSection(before, id, words).plan)}>
             <Heading size={14} />
-            Begin a step here
+            {t`Begin a step here`}
           </Button>
         )}
         <JoinAndSplit question={question} work={work} onChoose={onChoose} />

@@ -1,10 +1,10 @@
+import { counted, t } from '@mailbag/core/words';
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
 import { addQuestion, askedSections, orderedQuestions, stepQuestion } from '@mailbag/core';
 import { Eye, FileText, GitBranch, PenLine, Plus, Smartphone } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
@@ -66,7 +66,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
   const add = (): void => {
     const section = plan.sections.find(({ questions }) => chosen !== null && questions.includes(chosen)) ?? plan.sections.at(-1);
     if (!section) return;
-    const added = addQuestion(plan, section.id, chosen, 'New question', NEW_KIND);
+    const added = addQuestion(plan, section.id, chosen, t`New question`, NEW_KIND);
     change(() => added.plan);
     choose(added.id);
   };
@@ -74,15 +74,15 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
   const steps = askedSections(plan).flatMap(({ section, questions }) => (questions.length > 0 ? [section.id] : []));
   return (
     <Split $columns="minmax(420px, 9fr) minmax(0, 8fr)">
-      <Pane aria-label="Questions">
+      <Pane aria-label={t`Questions`}>
         <Bar>
           <div style={{ width: 170 }}>
-            <TextInput label="Find a question" hideLabel placeholder="Find a question" value={text} onChange={setText} />
+            <TextInput label={t`Find a question`} hideLabel placeholder={t`Find a question`} value={text} onChange={setText} />
           </div>
           {doubtful.length > 0 && (
             <Button small onPress={nextDoubt}>
               <Eye size={14} />
-              {doubtful.length} to look at
+              {t`${doubtful.length} to look at`}
             </Button>
           )}
           {away > 0 && (
@@ -94,12 +94,12 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
           {all.every(({ kind, isAway }) => kind !== 'signature' || isAway) && (
             <Button small changes onPress={() => draw(null)}>
               <PenLine size={14} />
-              Signature
+              {t`Signature`}
             </Button>
           )}
           <Button small changes onPress={add}>
             <Plus size={14} />
-            Question
+            {t`Question`}
           </Button>
         </Bar>
         <Scroll ref={list}>
@@ -137,26 +137,26 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
               })}
               {all.filter(isWanted).length === 0 && (
                 <Small style={{ padding: 16, color: color.faded }}>
-                  {text.trim() ? 'No question has these words.' : 'Nothing is asked yet.'}
+                  {text.trim() ? t`No question has these words.` : t`Nothing is asked yet.`}
                 </Small>
               )}
             </List>
           </QuestionDragging>
         </Scroll>
       </Pane>
-      <Pane aria-label={{ form: 'The form', page: 'The page', hangs: 'What hangs on what' }[view]}>
+      <Pane aria-label={{ form: t`The form`, page: t`The page`, hangs: t`What hangs on what` }[view]}>
         <Bar>
-          <Button small pressed={view === 'form'} tip="Switch with V" onPress={() => set({ view: null })}>
+          <Button small pressed={view === 'form'} tip={t`Switch with V`} onPress={() => set({ view: null })}>
             <FileText size={14} />
-            The form
+            {t`The form`}
           </Button>
-          <Button small pressed={view === 'page'} tip="Switch with V" onPress={() => set({ view: 'page' })}>
+          <Button small pressed={view === 'page'} tip={t`Switch with V`} onPress={() => set({ view: 'page' })}>
             <Smartphone size={14} />
-            The page
+            {t`The page`}
           </Button>
           <Button small pressed={view === 'hangs'} onPress={() => set({ view: 'hangs' })}>
             <GitBranch size={14} />
-            What hangs on what
+            {t`What hangs on what`}
           </Button>
         </Bar>
         {view === 'form' ? (

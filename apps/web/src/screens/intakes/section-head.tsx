@@ -1,9 +1,9 @@
+import { plural, t } from '@mailbag/core/words';
 import type { IntakePlan, IntakeSection } from '@mailbag/core';
 import { joinSection, stepSection, withSection } from '@mailbag/core';
 import { ArrowDown, ArrowUp, GitBranch, Ungroup } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { counted } from '../../features/when';
 import { color, font } from '../../theme';
 import { IconButton } from '../../ui/button';
 import { Small } from '../../ui/layout';
@@ -54,15 +54,15 @@ export function SectionHead({ section, step, number, steps, count, plan, change 
     <>
       <Line ref={ref} style={isOver ? { boxShadow: `inset 0 -2px 0 ${color.plum}` } : undefined}>
         <input
-          aria-label={`Heading of step ${step}`}
+          aria-label={t`Heading of step ${step}`}
           value={title}
           onChange={({ target }) => change((before) => withSection(before, id, { title: target.value }))}
         />
         <Small style={{ flex: 'none' }}>
-          {number === null ? 'no step: nothing is asked' : `step ${number} · ${counted(count, 'question')}`}
+          {number === null ? t`no step: nothing is asked` : t`step ${number} · ${plural(count, 'question')}`}
         </Small>
         <IconButton
-          label={`Ask ${title} of some only`}
+          label={t`Ask ${title} of some only`}
           small
           changes
           pressed={when !== null}
@@ -72,7 +72,7 @@ export function SectionHead({ section, step, number, steps, count, plan, change 
           <GitBranch size={14} />
         </IconButton>
         <IconButton
-          label={`Move ${title} up`}
+          label={t`Move ${title} up`}
           small
           changes
           isDisabled={step === 1}
@@ -81,7 +81,7 @@ export function SectionHead({ section, step, number, steps, count, plan, change 
           <ArrowUp size={14} />
         </IconButton>
         <IconButton
-          label={`Move ${title} down`}
+          label={t`Move ${title} down`}
           small
           changes
           isDisabled={step === steps}
@@ -90,7 +90,7 @@ export function SectionHead({ section, step, number, steps, count, plan, change 
           <ArrowDown size={14} />
         </IconButton>
         <IconButton
-          label={`Remove the heading ${title}`}
+          label={t`Remove the heading ${title}`}
           small
           changes
           isDisabled={steps === 1}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import { useState } from 'react';
 import { TextInput } from '../../ui/field';
@@ -15,24 +16,18 @@ export function Share({ intake }: { intake: IntakeDetail }) {
   const { address, svg, png } = useSymbol(intake.word);
   return (
     <Row $gap={12} style={{ alignItems: 'start' }}>
-      {svg && <img src={svg} alt={`QR code of ${address}`} width={104} height={104} />}
+      {svg && <img src={svg} alt={t`QR code of ${address}`} width={104} height={104} />}
       <Stack $gap={6}>
-        <Small>For posters and letters: whoever points a phone at it opens the page.</Small>
+        <Small>{t`For posters and letters: whoever points a phone at it opens the page.`}</Small>
         {svg && (
           <Row>
-            <FileButton $small href={svg} download={`${intake.word}.svg`}>
-              QR as SVG
-            </FileButton>
-            <FileButton $small href={png} download={`${intake.word}.png`}>
-              QR as PNG
-            </FileButton>
-            <FileButton $small href={`/intakes/${intake.id}/poster`} target="_blank" rel="noreferrer">
-              Poster to print
-            </FileButton>
+            <FileButton $small href={svg} download={`${intake.word}.svg`}>{t`QR as SVG`}</FileButton>
+            <FileButton $small href={png} download={`${intake.word}.png`}>{t`QR as PNG`}</FileButton>
+            <FileButton $small href={`/intakes/${intake.id}/poster`} target="_blank" rel="noreferrer">{t`Poster to print`}</FileButton>
           </Row>
         )}
         <TextInput
-          label="For another site"
+          label={t`For another site`}
           mono
           isReadOnly
           rows={2}
@@ -53,10 +48,10 @@ export function Sites({ sites, onChange }: { sites: readonly string[]; onChange:
   const wrong = told.find((site) => !SITE.test(site));
   return (
     <TextInput
-      label="Sites that may show the page within theirs"
+      label={t`Sites that may show the page within theirs`}
       value={text}
-      placeholder="none; such as https://www.larkmere.example"
-      error={wrong ? `“${wrong}” is not a site. Write its address without a path, such as https://www.larkmere.example.` : null}
+      placeholder={t`none; such as https://www.larkmere.example`}
+      error={wrong ? t`“${wrong}” is not a site. Write its address without a path, such as https://www.larkmere.example.` : null}
       onChange={(next) => {
         setText(next);
         const all = next.toLowerCase().split(/[\s,]/).filter(Boolean);

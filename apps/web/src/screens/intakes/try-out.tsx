@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeDetail, TrialAnswer } from '@mailbag/contract';
 import type { IntakeAnswers } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -67,30 +68,30 @@ export function TryOut({ intake, answers, settle, onBack }: Props) {
       <Bar>
         <Button small onPress={onBack}>
           <ArrowLeft size={14} />
-          Back to the page
+          {t`Back to the page`}
         </Button>
         <Button small changes look="go" isDisabled={make.isPending} onPress={() => make.mutate(false)}>
-          {trial.trial ? 'Make them again' : 'Make the copies'}
+          {trial.trial ? t`Make them again` : t`Make the copies`}
         </Button>
         {mailing?.plan.message.mailed && (
           <Button small changes isDisabled={make.isPending} onPress={() => make.mutate(true)}>
             <Mail size={14} />
-            Make and mail to me
+            {t`Make and mail to me`}
           </Button>
         )}
       </Bar>
       {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
       {make.isPending ? (
-        <Loading what="the copies" />
+        <Loading what={t`the copies`} />
       ) : trial.trial ? (
         <Beside>
           <div>
-            <TrialPane mailingId={intake.mailingId} trial={trial} nameOf={() => 'What stands on the page'} />
+            <TrialPane mailingId={intake.mailingId} trial={trial} nameOf={() => t`What stands on the page`} />
             {copies.length > 1 && (
               <Bar>
                 <div style={{ width: 240 }}>
                   <Choice
-                    label="Copy"
+                    label={t`Copy`}
                     hideLabel
                     small
                     items={copies.map(({ template }, at) => ({ id: String(at), text: template }))}
@@ -113,10 +114,9 @@ export function TryOut({ intake, answers, settle, onBack }: Props) {
           )}
         </Beside>
       ) : (
-        <Small style={{ padding: 16 }}>
-          The copies are made of what stands on the page now, as they would be made of an answer. The ledger knows nothing of them, and
-          nobody is mailed{mailing?.plan.message.mailed ? ` but you, at ${own}, if you wish` : ''}.
-        </Small>
+        <Small
+          style={{ padding: 16 }}
+        >{t`The copies are made of what stands on the page now, as they would be made of an answer. The ledger knows nothing of them, and nobody is mailed${mailing?.plan.message.mailed ? t` but you, at ${own}, if you wish` : ''}.`}</Small>
       )}
     </>
   );

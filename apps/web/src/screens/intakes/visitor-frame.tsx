@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { IntakeAnswers, PageLanguage } from '@mailbag/core';
 import { madeUpAnswers } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -80,26 +81,26 @@ export function VisitorFrame({
       <Bar style={isTried ? { display: 'none' } : undefined}>
         <Button small pressed={width === 'phone'} onPress={() => setWidth('phone')}>
           <Smartphone size={14} />
-          Phone
+          {t`Phone`}
         </Button>
         <Button small pressed={width === 'desk'} onPress={() => setWidth('desk')}>
           <Monitor size={14} />
-          Desk
+          {t`Desk`}
         </Button>
         <div className="fill" />
         <Button small onPress={fillIn}>
           <Wand size={14} />
-          Made-up answers
+          {t`Made-up answers`}
         </Button>
         <Button small onPress={() => setTried(true)}>
           <FlaskConical size={14} />
-          Try it
+          {t`Try it`}
         </Button>
       </Bar>
       {isTried && <TryOut intake={intake} answers={answers} settle={settle} onBack={() => setTried(false)} />}
       {/* It stays where it is, with what stands in it. */}
       <Ground style={isTried ? { display: 'none' } : undefined}>
-        <iframe ref={frame} src="/in/draft" title="The page as a visitor sees it" style={{ width: widths[width] }} />
+        <iframe ref={frame} src="/in/draft" title={t`The page as a visitor sees it`} style={{ width: widths[width] }} />
       </Ground>
     </>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Condition, HangingQuestion, IntakePlan } from '@mailbag/core';
 import { conditionSentence, hangingQuestions } from '@mailbag/core';
 import styled from 'styled-components';
@@ -89,25 +90,24 @@ export function WhatHangs({ work: { document: plan, intake }, chosen, onChoose }
   return (
     <Scroll>
       {roots.length === 0 ? (
-        <Small style={{ padding: 16, maxWidth: 460, display: 'block' }}>
-          Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the
-          question that decides about it.
-        </Small>
+        <Small
+          style={{ padding: 16, maxWidth: 460, display: 'block' }}
+        >{t`Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the question that decides about it.`}</Small>
       ) : (
-        <Tree aria-label="What hangs on what">
+        <Tree aria-label={t`What hangs on what`}>
           {roots.map((node) => (
             <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
           ))}
         </Tree>
       )}
-      <Forms aria-label="Forms that are filled">
-        <h2>Forms</h2>
+      <Forms aria-label={t`Forms that are filled`}>
+        <h2>{t`Forms`}</h2>
         <WithMailing id={intake.mailingId} part="questions">
           {({ plan: mailing, change }) =>
             intake.templates.map(({ id, name }) => (
               <FormCard key={id}>
                 <b>{name}</b>
-                {!mailing.conditions?.[id] && <Small>is filled in for every answer</Small>}
+                {!mailing.conditions?.[id] && <Small>{t`is filled in for every answer`}</Small>}
                 <WhenEditor
                   plan={plan}
                   own={new Set()}
@@ -139,7 +139,7 @@ function Node({ node: { question, hanging }, plan, chosen, onChoose }: TreeProps
         <b>{question.words}</b>
         {conditions.map((condition, at) => (
           <Small key={at}>
-            {at === 0 ? 'when ' : 'and when '}
+            {at === 0 ? t`when ` : t`and when `}
             <SentenceWords
               parts={conditionSentence(condition, (rule) => [{ text: rule.kind === 'column' ? wordsOfColumn(plan, rule.column) : '…' }])}
             />{' '}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Condition, IntakePlan, IntakeQuestion, Test } from '@mailbag/core';
 import { NO, YES, beginTest, orderedQuestions, testWords } from '@mailbag/core';
 import { GitBranch, Plus, X } from 'lucide-react';
@@ -45,11 +46,11 @@ export function WhenEditor({ plan, own, when, name, isForm, onChange }: Props) {
           look="bare"
           changes
           isDisabled={!first}
-          aria-label={`${isForm ? 'Fill in' : 'Ask'} ${name} only when …`}
+          aria-label={t`${isForm ? t`Fill in` : t`Ask`} ${name} only when …`}
           onPress={() => first && onChange(firstTest(first))}
         >
           <GitBranch size={14} />
-          Only for some …
+          {t`Only for some …`}
         </Button>
       </div>
     );
@@ -57,32 +58,32 @@ export function WhenEditor({ plan, own, when, name, isForm, onChange }: Props) {
   const isAny = !isTest(when) && 'any' in when;
   const put = (next: Condition[]): void => onChange(joined(next, isAny));
   return (
-    <Stack $gap={4} role="group" aria-label={`When ${name} is ${isForm ? 'filled in' : 'asked'}`}>
-      <Small>{isForm ? 'Filled in' : 'Asked'} when</Small>
+    <Stack $gap={4} role="group" aria-label={t`When ${name} is ${isForm ? t`filled in` : t`asked`}`}>
+      <Small>{t`${isForm ? t`Filled in` : t`Asked`} when`}</Small>
       {parts.map((part, at) => (
         <Row key={at} $gap={6} style={{ flexWrap: 'wrap' }}>
           {at > 0 &&
             (at === 1 ? (
               <Choice
-                label="Joined by"
+                label={t`Joined by`}
                 hideLabel
                 small
                 items={[
-                  { id: 'all', text: 'and' },
-                  { id: 'any', text: 'or' },
+                  { id: 'all', text: t`and` },
+                  { id: 'any', text: t`or` },
                 ]}
                 value={isAny ? 'any' : 'all'}
                 onChange={(id) => onChange(joined(parts, id === 'any'))}
               />
             ) : (
-              <Small>{isAny ? 'or' : 'and'}</Small>
+              <Small>{isAny ? t`or` : t`and`}</Small>
             ))}
           {isTest(part) ? (
             <TestLine test={part} others={others} onChange={(next) => put(parts.map((one, index) => (index === at ? next : one)))} />
           ) : (
-            <Small>a group of conditions</Small>
+            <Small>{t`a group of conditions`}</Small>
           )}
-          <IconButton label="Remove this condition" small changes onPress={() => put(parts.filter((_, index) => index !== at))}>
+          <IconButton label={t`Remove this condition`} small changes onPress={() => put(parts.filter((_, index) => index !== at))}>
             <X size={14} />
           </IconButton>
         </Row>
@@ -90,7 +91,7 @@ export function WhenEditor({ plan, own, when, name, isForm, onChange }: Props) {
       <div>
         <Button small look="bare" changes isDisabled={!first} onPress={() => first && put([...parts, firstTest(first)])}>
           <Plus size={14} />
-          Condition
+          {t`Condition`}
         </Button>
       </div>
     </Stack>
@@ -102,8 +103,8 @@ function TestLine({ test, others, onChange }: { test: Test; others: readonly Int
   const choices =
     question?.kind === 'yes or no'
       ? [
-          { id: YES, text: 'yes' },
-          { id: NO, text: 'no' },
+          { id: YES, text: t`yes` },
+          { id: NO, text: t`no` },
         ]
       : (question?.options ?? []).map(({ value, say }) => ({ id: value, text: say }));
   const operand =
@@ -125,19 +126,19 @@ function TestLine({ test, others, onChange }: { test: Test; others: readonly Int
   return (
     <>
       <Choice
-        label="Question"
+        label={t`Question`}
         hideLabel
         small
         items={others.map(({ column, words }) => ({ id: column, text: words }))}
         value={columnOf(test)}
-        placeholder="a question that is gone"
+        placeholder={t`a question that is gone`}
         onChange={(column) => {
           const next = others.find((one) => one.column === column);
           if (next) onChange(firstTest(next));
         }}
       />
       <Choice
-        label="Test"
+        label={t`Test`}
         hideLabel
         small
         items={Object.entries(testWords)
@@ -148,10 +149,10 @@ function TestLine({ test, others, onChange }: { test: Test; others: readonly Int
       />
       {operand !== null &&
         ('values' in test && choices.length > 0 ? (
-          <Choice label="Value" hideLabel small items={choices} value={operand} onChange={put} />
+          <Choice label={t`Value`} hideLabel small items={choices} value={operand} onChange={put} />
         ) : (
           <div style={{ width: 130 }}>
-            <TextInput label="Value" hideLabel value={operand} onChange={put} />
+            <TextInput label={t`Value`} hideLabel value={operand} onChange={put} />
           </div>
         ))}
     </>

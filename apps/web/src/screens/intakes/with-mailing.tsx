@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailingDetail } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
@@ -20,7 +21,7 @@ interface Props {
 export function WithMailing({ id, part, children }: Props) {
   const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
   if (error && !data) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
-  if (!data) return <Loading what="the mailing" />;
+  if (!data) return <Loading what={t`the mailing`} />;
   return (
     <Work mailing={data} part={part}>
       {children}

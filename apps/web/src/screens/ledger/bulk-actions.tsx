@@ -1,9 +1,9 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { BulkAction, CopyRow, ManyCopiesAnswer } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { copyLaw } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, sentenceOf } from '../../api/client';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
@@ -18,33 +18,33 @@ interface Words {
 }
 const actions: Record<Exclude<BulkAction, 'off-paper'>, Words> = {
   'send-again': {
-    verb: (n) => `Send ${n} again`,
-    done: (n) => `${n} are queued again.`,
+    verb: (n) => t`Send ${n} again`,
+    done: (n) => t`${n} are queued again.`,
     ask: {
-      title: (n) => `Send ${n} again?`,
-      text: 'Each goes to the address it has, as a new message. A message that has gone out cannot be called back.',
-      yes: 'Send again',
+      title: (n) => t`Send ${n} again?`,
+      text: t`Each goes to the address it has, as a new message. A message that has gone out cannot be called back.`,
+      yes: t`Send again`,
       look: 'go',
     },
   },
   'confirm-sent': {
-    verb: (n) => `${n} were sent`,
-    done: (n) => `${n} are settled as sent.`,
+    verb: (n) => t`${n} were sent`,
+    done: (n) => t`${n} are settled as sent.`,
     ask: {
-      title: (n) => `Did ${n} arrive?`,
-      text: 'They are settled as sent on your word. This cannot be taken back.',
-      yes: 'They were sent',
+      title: (n) => t`Did ${n} arrive?`,
+      text: t`They are settled as sent on your word. This cannot be taken back.`,
+      yes: t`They were sent`,
       look: 'go',
     },
   },
-  'to-paper': { verb: (n) => `${n} to paper`, done: (n) => `${n} wait for a print run.`, ask: null },
+  'to-paper': { verb: (n) => t`${n} to paper`, done: (n) => t`${n} wait for a print run.`, ask: null },
   withdraw: {
-    verb: (n) => `Withdraw ${n}`,
-    done: (n) => `${n} are withdrawn.`,
+    verb: (n) => t`Withdraw ${n}`,
+    done: (n) => t`${n} are withdrawn.`,
     ask: {
-      title: (n) => `Withdraw ${n}?`,
-      text: 'They stay in the ledger as withdrawn and are not sent any more. This cannot be taken back.',
-      yes: 'Withdraw',
+      title: (n) => t`Withdraw ${n}?`,
+      text: t`They stay in the ledger as withdrawn and are not sent any more. This cannot be taken back.`,
+      yes: t`Withdraw`,
       look: 'danger',
     },
   },
@@ -110,18 +110,14 @@ export function BulkActions({ meant, byState, state }: Props) {
           <span key={action}>{button}</span>
         );
       })}
-      {run.isPending && <Small role="status">Working …</Small>}
+      {run.isPending && <Small role="status">{t`Working …`}</Small>}
       {run.data && last && (
         <Small role="status">
           {last === 'off-paper'
-            ? `${counted(run.data.done, 'copy', 'copies')} taken out again.`
+            ? t`${plural(run.data.done, 'copy', 'copies')} taken out again.`
             : actions[last].done(counted(run.data.done, 'copy', 'copies'))}
-          {run.data.meant > run.data.done && ` ${counted(run.data.meant - run.data.done, 'other was', 'others were')} in no state for it.`}{' '}
-          {run.data.undo && (
-            <Button changes small look="bare" onPress={() => run.mutate(run.data!.undo!)}>
-              Undo
-            </Button>
-          )}
+          {run.data.meant > run.data.done && t` ${plural(run.data.meant - run.data.done, 'other was', 'others were')} in no state for it.`}{' '}
+          {run.data.undo && <Button changes small look="bare" onPress={() => run.mutate(run.data!.undo!)}>{t`Undo`}</Button>}
         </Small>
       )}
       {run.error && <Small style={{ color: color.brick }}>{sentenceOf(run.error)}</Small>}

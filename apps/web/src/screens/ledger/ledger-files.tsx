@@ -1,8 +1,9 @@
+import { t } from '@mailbag/core/words';
 import { Download } from 'lucide-react';
 import { FileButton } from '../../ui/link-button';
 
 const files = [
-  ['copies.zip', 'Files'],
+  ['copies.zip', t`Files`],
   ['ledger.csv', 'CSV'],
   ['ledger.xlsx', 'XLSX'],
 ] as const;

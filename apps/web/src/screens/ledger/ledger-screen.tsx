@@ -1,3 +1,4 @@
+import { count, counted, t } from '@mailbag/core/words';
 import { copyStates, troubles } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
@@ -10,7 +11,6 @@ import { CopyTable } from '../../features/copies/copy-table';
 import type { LedgerFilter } from '../../features/copies/ledger-filter';
 import { filterQuery, isNarrowed, readFilter } from '../../features/copies/ledger-filter';
 import { stateLooks } from '../../features/copies/state-mark';
-import { count, counted } from '../../features/when';
 import { color, tones } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -33,18 +33,18 @@ const States = styled(Row)`
 `;
 
 const troubleDetails: Record<(typeof troubles)[number], string> = {
-  address: 'the address is wrong or gone',
-  mailbox: 'the mailbox is full or closed',
-  'their server': 'the recipient’s mail server',
-  network: 'the way to their server',
-  protocol: 'the servers do not understand each other',
-  content: 'the message itself, such as its size',
-  policy: 'rules of their server',
-  'our side': 'our own mail server',
+  address: t`the address is wrong or gone`,
+  mailbox: t`the mailbox is full or closed`,
+  'their server': t`the recipient’s mail server`,
+  network: t`the way to their server`,
+  protocol: t`the servers do not understand each other`,
+  content: t`the message itself, such as its size`,
+  policy: t`rules of their server`,
+  'our side': t`our own mail server`,
 };
 
 export default function LedgerScreen() {
-  useCrumbs({ text: 'Ledger' });
+  useCrumbs({ text: t`Ledger` });
   const [search, setSearch] = useSearchParams();
   const filter = readFilter(search);
   const chosen = search.get('copy') ? Number(search.get('copy')) : null;
@@ -83,53 +83,57 @@ export default function LedgerScreen() {
   return (
     <Screen>
       <Head
-        title="Ledger"
+        title={t`Ledger`}
         note={
           counts
-            ? `${counted(counts.total, 'copy', 'copies')}${narrowed ? ` · the filters leave ${counts.atLeast ? 'more than ' : ''}${count(counts.atLeast ? 10_000 : counts.matching)}` : ''}`
+            ? `${counted(counts.total, 'copy', 'copies')}${narrowed ? t` · the filters leave ${counts.atLeast ? t`more than ` : ''}${count(counts.atLeast ? 10_000 : counts.matching)}` : ''}`
             : ''
         }
       />
       <Filters data-print="no">
         <Search size={15} />
         <div style={{ width: 280 }}>
-          <TextInput label="Search the ledger" hideLabel placeholder="Name, code, file, anything in it" value={text} onChange={setText} />
+          <TextInput
+            label={t`Search the ledger`}
+            hideLabel
+            placeholder={t`Name, code, file, anything in it`}
+            value={text}
+            onChange={setText}
+          />
         </div>
         <Choice
-          label="State"
+          label={t`State`}
           hideLabel
-          items={[{ id: '', text: 'Any state' }, ...copyStates.map((state) => ({ id: state, text: state }))]}
+          items={[{ id: '', text: t`Any state` }, ...copyStates.map((state) => ({ id: state, text: state }))]}
           value={filter.state ?? ''}
           onChange={(state) => set({ state })}
         />
         <Choice
-          label="Mailing"
+          label={t`Mailing`}
           hideLabel
-          items={[{ id: '', text: 'Any mailing' }, ...(mailings ?? []).map((one) => ({ id: String(one.id), text: one.name }))]}
+          items={[{ id: '', text: t`Any mailing` }, ...(mailings ?? []).map((one) => ({ id: String(one.id), text: one.name }))]}
           value={filter.mailing ? String(filter.mailing) : ''}
           onChange={(mailing) => set({ mailing })}
         />
         <Choice
-          label="Trouble"
+          label={t`Trouble`}
           hideLabel
           items={[
-            { id: '', text: 'Any trouble' },
+            { id: '', text: t`Any trouble` },
             ...troubles.map((trouble) => ({ id: trouble, text: trouble, detail: troubleDetails[trouble] })),
           ]}
           value={filter.trouble ?? ''}
           onChange={(trouble) => set({ trouble })}
         />
-        <Button small pressed={more} onPress={() => setMore(!more)} style={{ height: 32 }}>
-          Days and paper
-        </Button>
+        <Button small pressed={more} onPress={() => setMore(!more)} style={{ height: 32 }}>{t`Days and paper`}</Button>
         {filter.batch !== null && (
           <Button
             small
             onPress={() => set({ batch: null })}
-            aria-label={`Remove the filter batch ${batch?.number ?? filter.batch}`}
+            aria-label={t`Remove the filter batch ${batch?.number ?? filter.batch}`}
             style={{ height: 32, background: color.kraft }}
           >
-            Batch {batch?.number ?? '…'}
+            {t`Batch ${batch?.number ?? '…'}`}
             <X size={13} />
           </Button>
         )}
@@ -150,30 +154,31 @@ export default function LedgerScreen() {
                 paper: null,
               });
             }}
-          >
-            Show all
-          </Button>
+          >{t`Show all`}</Button>
         )}
       </Filters>
       {more && (
         <Filters data-print="no">
-          <Small>changed from</Small>
+          <Small>{t`changed from`}</Small>
           <div style={{ width: 150 }}>
-            <TextInput label="Changed from" hideLabel type="date" value={filter.from ?? ''} onChange={(from) => set({ from })} />
+            <TextInput label={t`Changed from`} hideLabel type="date" value={filter.from ?? ''} onChange={(from) => set({ from })} />
           </div>
-          <Small>to</Small>
+          <Small>{t`to`}</Small>
           <div style={{ width: 150 }}>
-            <TextInput label="Changed to" hideLabel type="date" value={filter.to ?? ''} onChange={(to) => set({ to })} />
+            <TextInput label={t`Changed to`} hideLabel type="date" value={filter.to ?? ''} onChange={(to) => set({ to })} />
           </div>
-          <Button small pressed={filter.paper === 'yes'} onPress={() => set({ paper: filter.paper ? null : 'yes' })} style={{ height: 32 }}>
-            waits for paper
-          </Button>
+          <Button
+            small
+            pressed={filter.paper === 'yes'}
+            onPress={() => set({ paper: filter.paper ? null : 'yes' })}
+            style={{ height: 32 }}
+          >{t`waits for paper`}</Button>
         </Filters>
       )}
       <SavedViews filter={query} />
       {counts && narrowed && (
-        <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label="With all of these" data-print="no">
-          <Small>With {counts.atLeast ? `more than ${count(10_000)}` : counted(counts.matching, 'copy', 'copies')}:</Small>
+        <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label={t`With all of these`} data-print="no">
+          <Small>{t`With ${counts.atLeast ? t`more than ${count(10_000)}` : counted(counts.matching, 'copy', 'copies')}:`}</Small>
           <BulkActions key={query} meant={{ filter: given }} byState={counts.byState} state={filter.state} />
           {counts.matching > 0 && <LedgerFiles query={new URLSearchParams(filterQuery(meant))} />}
         </Row>
@@ -196,7 +201,7 @@ export default function LedgerScreen() {
             onChoose={(copy) => set({ copy })}
             actions={(picked) => <BulkActions meant={{ ids: picked.map(({ id }) => id) }} byState={statesOf(picked)} state={null} />}
             lead={
-              <States role="group" aria-label="Copies by state">
+              <States role="group" aria-label={t`Copies by state`}>
                 {copyStates
                   .filter((state) => counts?.byState[state])
                   .map((state) => (
@@ -215,11 +220,11 @@ export default function LedgerScreen() {
             }
             empty={
               narrowed ? (
-                <Empty title="No matches">Remove a filter, or search for another word.</Empty>
+                <Empty title={t`No matches`}>{t`Remove a filter, or search for another word.`}</Empty>
               ) : (
-                <Empty title="No copy yet">
-                  Every copy that a batch makes stands here with what became of it. Start a batch in a mailing.
-                </Empty>
+                <Empty
+                  title={t`No copy yet`}
+                >{t`Every copy that a batch makes stands here with what became of it. Start a batch in a mailing.`}</Empty>
               )
             }
           />

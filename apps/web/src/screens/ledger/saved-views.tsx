@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { SavedView } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Bookmark, X } from 'lucide-react';
@@ -27,7 +28,7 @@ export function SavedViews({ filter }: { filter: string }) {
   });
   if (data.length === 0 && filter === '') return null;
   return (
-    <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label="Saved views">
+    <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label={t`Saved views`}>
       <Bookmark size={14} color={color.faded} />
       {data.map((view) => (
         <Row key={view.id} $gap={0}>
@@ -35,16 +36,14 @@ export function SavedViews({ filter }: { filter: string }) {
             {view.name}
           </Button>
           {view.filter === filter && (
-            <IconButton small label={`Forget the view ${view.name}`} onPress={() => remove.mutate(view.id)}>
+            <IconButton small label={t`Forget the view ${view.name}`} onPress={() => remove.mutate(view.id)}>
               <X size={12} />
             </IconButton>
           )}
         </Row>
       ))}
       {filter !== '' && !data.some((view) => view.filter === filter) && name === null && (
-        <Button small look="bare" onPress={() => setName('')}>
-          Keep this view
-        </Button>
+        <Button small look="bare" onPress={() => setName('')}>{t`Keep this view`}</Button>
       )}
       {name !== null && (
         <Row
@@ -55,14 +54,10 @@ export function SavedViews({ filter }: { filter: string }) {
           }}
         >
           <div style={{ width: 180 }}>
-            <TextInput label="Name of the view" hideLabel placeholder="Name of the view" value={name} onChange={setName} autoFocus />
+            <TextInput label={t`Name of the view`} hideLabel placeholder={t`Name of the view`} value={name} onChange={setName} autoFocus />
           </div>
-          <Button small type="submit" look="go" isDisabled={name.trim() === '' || save.isPending}>
-            Keep
-          </Button>
-          <Button small look="bare" onPress={() => setName(null)}>
-            Cancel
-          </Button>
+          <Button small type="submit" look="go" isDisabled={name.trim() === '' || save.isPending}>{t`Keep`}</Button>
+          <Button small look="bare" onPress={() => setName(null)}>{t`Cancel`}</Button>
           {save.error && <Small>{sentenceOf(save.error)}</Small>}
         </Row>
       )}

@@ -1,3 +1,4 @@
+import { spokenLocale, t } from '@mailbag/core/words';
 import type { CheckPlan, ColumnChecks } from '@mailbag/core';
 import type { Column, FillContext } from '@mailbag/core';
 import {
@@ -30,9 +31,8 @@ const Line = styled.div`
 
 /** Regions of the browser's own list, by name. */
 const regions = (() => {
-  const names = new Intl.DisplayNames(undefined, { type: 'region' });
-  const codes =
-    'AT AU BE BG BR CA CH CN CY CZ DE DK EE ES FI FR GB GR HR HU IE IL IN IS IT JP KR LI LT LU LV MT MX NL NO NZ PL PT RO RS RU SE SG SI SK TR UA US ZA';
+  const names = new Intl.DisplayNames([spokenLocale()], { type: 'region' });
+  const codes = `AT AU BE BG BR CA CH CN CY CZ DE DK EE ES FI FR GB GR HR HU IE IL IN IS IT JP KR LI LT LU LV MT MX NL NO NZ PL PT RO RS RU SE SG SI SK TR UA US ZA`;
   return codes
     .split(' ')
     .map((id) => ({ id, text: names.of(id) ?? id }))
@@ -64,70 +64,74 @@ export function CheckSettings({
   const limits = current.range ?? { least: '', most: '' };
   const own = checks.columns?.[name];
   return (
-    <Pane aria-label="What is checked">
+    <Pane aria-label={t`What is checked`}>
       <Bar>
-        <b>What is checked</b>
+        <b>{t`What is checked`}</b>
         <div className="fill" />
-        <IconButton label="Close" onPress={onClose}>
+        <IconButton label={t`Close`} onPress={onClose}>
           <X size={16} />
         </IconButton>
       </Bar>
       <Scroll>
         <Stack style={{ padding: 12 }}>
           <Choice
-            label="Numbers and postal codes without a country are of"
-            items={[{ id: '', text: 'no country in particular' }, ...regions]}
+            label={t`Numbers and postal codes without a country are of`}
+            items={[{ id: '', text: t`no country in particular` }, ...regions]}
             value={checks.country ?? ''}
             onChange={(country) => set({ country })}
           />
           <Toggled
-            label="Look for the same person twice"
+            label={t`Look for the same person twice`}
             value={checks.samePerson !== false}
             onChange={(samePerson) => set({ samePerson })}
           />
-          <Toggled label="Look for values in the wrong column" value={checks.mixedUp !== false} onChange={(mixedUp) => set({ mixedUp })} />
+          <Toggled
+            label={t`Look for values in the wrong column`}
+            value={checks.mixedUp !== false}
+            onChange={(mixedUp) => set({ mixedUp })}
+          />
           <Choice
-            label="Column"
+            label={t`Column`}
             items={columns.map((one) => ({ id: one.name, text: one.name, detail: columnKindName(one.kind) }))}
             value={name}
             onChange={setName}
           />
           {column && (
             <div>
-              <Small>A value of “{column.name}” …</Small>
+              <Small>{t`A value of “${column.name}” …`}</Small>
               {[...plainSwitches]
                 .sort((a, b) => Number(Boolean(proposed[b])) - Number(Boolean(proposed[a])))
                 .map((check) => (
                   <Line key={check}>
                     <Toggled label={checkSays(check)} value={Boolean(current[check])} onChange={(on) => setColumn({ [check]: on })} />
-                    {proposed[check] && !own?.[check] && own?.[check] !== undefined && <Small> proposed, switched off</Small>}
+                    {proposed[check] && !own?.[check] && own?.[check] !== undefined && <Small>{t` proposed, switched off`}</Small>}
                   </Line>
                 ))}
               <Line>
                 <Small>{checkSays('range')}</Small>
                 <Row>
                   <TextInput
-                    label="Least"
+                    label={t`Least`}
                     hideLabel
-                    placeholder="least"
+                    placeholder={t`least`}
                     value={limits.least}
                     onChange={(least) => setColumn({ range: { ...limits, least } })}
                   />
                   <TextInput
-                    label="Most"
+                    label={t`Most`}
                     hideLabel
-                    placeholder="most"
+                    placeholder={t`most`}
                     value={limits.most}
                     onChange={(most) => setColumn({ range: { ...limits, most } })}
                   />
                 </Row>
-                <Small>Numbers, or dates as 2027-01-31.</Small>
+                <Small>{t`Numbers, or dates as 2027-01-31.`}</Small>
               </Line>
               <Line>
                 <TextInput
                   label={checkSays('allowed')}
                   rows={3}
-                  placeholder="One value a line"
+                  placeholder={t`One value a line`}
                   value={(current.allowed ?? []).join('\n')}
                   onChange={(text) => setColumn({ allowed: text === '' ? null : text.split('\n') })}
                 />
@@ -140,9 +144,7 @@ export function CheckSettings({
                     const { [name]: _own, ...rest } = checks.columns ?? {};
                     set({ columns: rest });
                   }}
-                >
-                  Back to what is proposed
-                </Button>
+                >{t`Back to what is proposed`}</Button>
               )}
             </div>
           )}
@@ -158,12 +160,12 @@ function TriedValue({ column, checks, plan, context }: { column: Column; checks:
   const found = text === '' ? [] : checkValue(column, checks, plan, typedText(text, column.reading), context);
   return (
     <Line>
-      <TextInput label="Try a value" placeholder={column.examples[0] ?? ''} value={text} onChange={setText} />
+      <TextInput label={t`Try a value`} placeholder={column.examples[0] ?? ''} value={text} onChange={setText} />
       <div role="status" style={{ paddingTop: 4 }}>
         {text === '' ? (
-          <Small>Type one to see what would be said of it, without changing a record.</Small>
+          <Small>{t`Type one to see what would be said of it, without changing a record.`}</Small>
         ) : found.length === 0 ? (
-          <Mark $tone="moss">Nothing to be said</Mark>
+          <Mark $tone="moss">{t`Nothing to be said`}</Mark>
         ) : (
           found.map((finding) => (
             <div key={finding.code}>
@@ -171,7 +173,7 @@ function TriedValue({ column, checks, plan, context }: { column: Column; checks:
                 {finding.severity}
               </Mark>
               {findingSentence(finding)}
-              {finding.mend != null && <Small> Proposed: “{finding.mend}”.</Small>}
+              {finding.mend != null && <Small>{t` Proposed: “${finding.mend}”.`}</Small>}
             </div>
           ))
         )}

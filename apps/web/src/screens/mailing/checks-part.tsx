@@ -1,3 +1,5 @@
+import { count, counted, plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { findingTitle } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -8,7 +10,6 @@ import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
-import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { FileButton } from '../../ui/link-button';
@@ -96,9 +97,11 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   const leaveOut = (row: number, out: boolean): void =>
     change((one) => ({ ...one, leftOut: out ? [...one.leftOut, row] : one.leftOut.filter((other) => other !== row) }));
 
-  if (!checks) return <Loading what="the checks" />;
+  if (!checks) return <Loading what={t`the checks`} />;
   if (!checks.possible)
-    return <Empty title="Nothing to check yet">The checks run by themselves as soon as the mailing has templates and records.</Empty>;
+    return (
+      <Empty title={t`Nothing to check yet`}>{t`The checks run by themselves as soon as the mailing has templates and records.`}</Empty>
+    );
   const groups = checks.groups.filter((group) => group.findings > 0);
   const total = groups.reduce((sum, group) => sum + group.findings, 0);
   const chosen =
@@ -109,20 +112,20 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   };
   return (
     <Split $columns={isSetting ? '230px minmax(0, 1fr) 300px' : '300px minmax(0, 1fr)'}>
-      <Pane aria-label="Kinds of findings">
+      <Pane aria-label={t`Kinds of findings`}>
         <Bar>
           <b>{count(checks.records - checks.stopped - checks.leftOut)}</b>
-          <Small>of {count(checks.records)} can run</Small>
-          {!checks.current && <Mark $tone="ochre">{checks.progress > 0 ? `checked ${count(checks.progress)} …` : 'checking …'}</Mark>}
+          <Small>{t`of ${count(checks.records)} can run`}</Small>
+          {!checks.current && <Mark $tone="ochre">{checks.progress > 0 ? t`checked ${count(checks.progress)} …` : t`checking …`}</Mark>}
           <div className="fill" />
           <Button small pressed={isSetting} onPress={() => setIsSetting(!isSetting)}>
             <Settings2 size={13} />
-            What is checked
+            {t`What is checked`}
           </Button>
         </Bar>
         <Scroll>
           <Kind aria-pressed={filter === 'all'} onClick={show('all')}>
-            <span>All findings</span>
+            <span>{t`All findings`}</span>
             <b>{count(total)}</b>
           </Kind>
           {groups.map((group) => (
@@ -137,23 +140,20 @@ export function ChecksPart({ work }: { work: MailingWork }) {
           ))}
           {checks.accepted > 0 && (
             <Kind aria-pressed={filter === 'accepted'} onClick={show('accepted')}>
-              <span>Looks accepted</span>
+              <span>{t`Looks accepted`}</span>
               <b>{count(checks.accepted)}</b>
             </Kind>
           )}
           <Kind aria-pressed={filter === 'left out'} onClick={show('left out')}>
-            <span>Left out by hand</span>
+            <span>{t`Left out by hand`}</span>
             <b>{count(plan.leftOut.length)}</b>
           </Kind>
         </Scroll>
         <Bar style={{ borderTop: `1px solid ${color.line}`, borderBottom: 0 }}>
-          <Small>
-            A <b>stop</b> holds its record back. A <b>look</b> runs all the same; accept it when it is right. Change a value here, and the
-            sheet’s own is kept beside it.
-          </Small>
+          <Small>{phrase`A ${(<b>{t`stop`}</b>)} holds its record back. A ${(<b>{t`look`}</b>)} runs all the same; accept it when it is right. Change a value here, and the sheet’s own is kept beside it.`}</Small>
         </Bar>
       </Pane>
-      <Pane aria-label="Records concerned">
+      <Pane aria-label={t`Records concerned`}>
         {(checks.error || corrections.error || corrections.last) && (
           <div style={{ padding: '8px 12px', display: 'grid', gap: 6 }}>
             {checks.error && <Notice tone="brick">{checks.error}</Notice>}
@@ -167,9 +167,9 @@ export function ChecksPart({ work }: { work: MailingWork }) {
           <Bar>
             <div style={{ flex: '0 1 240px', minWidth: 120 }}>
               <TextInput
-                label="Search the findings"
+                label={t`Search the findings`}
                 hideLabel
-                placeholder="Search the findings’ records"
+                placeholder={t`Search the findings’ records`}
                 value={text}
                 onChange={(next) => {
                   setText(next);
@@ -183,12 +183,16 @@ export function ChecksPart({ work }: { work: MailingWork }) {
             <div className="fill" />
             {findings && findings.total > 0 && (
               <>
-                <FileButton $small href={`/api/mailings/${mailing.id}/findings.csv?${query}`} download>
-                  <Download size={13} /> CSV
-                </FileButton>
-                <FileButton $small href={`/api/mailings/${mailing.id}/findings.xlsx?${query}`} download>
-                  <Download size={13} /> Excel
-                </FileButton>
+                <FileButton
+                  $small
+                  href={`/api/mailings/${mailing.id}/findings.csv?${query}`}
+                  download
+                >{phrase`${(<Download size={13} />)} CSV`}</FileButton>
+                <FileButton
+                  $small
+                  href={`/api/mailings/${mailing.id}/findings.xlsx?${query}`}
+                  download
+                >{phrase`${(<Download size={13} />)} Excel`}</FileButton>
               </>
             )}
           </Bar>
@@ -200,11 +204,11 @@ export function ChecksPart({ work }: { work: MailingWork }) {
             <Table>
               <thead>
                 <tr>
-                  {sortable('row', 'Row')}
-                  <th>{plan.keyColumn ?? 'Record'}</th>
-                  {sortable('column', 'Column')}
-                  {sortable('value', 'Value')}
-                  {sortable('kind', 'Problem')}
+                  {sortable('row', t`Row`)}
+                  <th>{plan.keyColumn ?? t`Record`}</th>
+                  {sortable('column', t`Column`)}
+                  {sortable('value', t`Value`)}
+                  {sortable('kind', t`Problem`)}
                 </tr>
               </thead>
               <tbody>
@@ -223,22 +227,22 @@ export function ChecksPart({ work }: { work: MailingWork }) {
             </Table>
             {findings.total > findings.items.length && (
               <div style={{ padding: 12 }}>
-                <Button onPress={() => setPages(pages + 1)}>Show more of {count(findings.total)}</Button>
+                <Button onPress={() => setPages(pages + 1)}>{t`Show more of ${count(findings.total)}`}</Button>
               </div>
             )}
           </Scroll>
         ) : findings ? (
-          <Empty title={text.trim() !== '' ? 'Nothing found' : checks.current ? 'Nothing to be said' : 'Checking …'}>
+          <Empty title={text.trim() !== '' ? t`Nothing found` : checks.current ? t`Nothing to be said` : t`Checking …`}>
             {text.trim() !== ''
-              ? 'No record that has such a finding holds these words.'
+              ? t`No record that has such a finding holds these words.`
               : checks.current
                 ? filter === 'all'
-                  ? 'Every record that is checked can run as it is.'
-                  : 'Nothing of this kind is left.'
-                : 'The records are being checked against the map and the forms.'}
+                  ? t`Every record that is checked can run as it is.`
+                  : t`Nothing of this kind is left.`
+                : t`The records are being checked against the map and the forms.`}
           </Empty>
         ) : (
-          <Loading what="the findings" />
+          <Loading what={t`the findings`} />
         )}
       </Pane>
       {isSetting && (
@@ -258,13 +262,13 @@ function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boole
     <Bar>
       <Small>
         {group.mends === group.findings
-          ? 'A fix is proposed for each of them.'
-          : `A fix is proposed for ${counted(group.mends, 'of them', 'of them')}.`}
+          ? t`A fix is proposed for each of them.`
+          : t`A fix is proposed for ${plural(group.mends, 'of them', 'of them')}.`}
       </Small>
       <div className="fill" />
       <Button changes small look="go" isDisabled={isBusy} onPress={onMend}>
         <Wrench size={13} />
-        {group.mends === 1 ? 'Fix' : `Fix all ${count(group.mends)}`}
+        {group.mends === 1 ? t`Fix` : t`Fix all ${count(group.mends)}`}
       </Button>
     </Bar>
   );
@@ -273,14 +277,16 @@ function MendAll({ group, isBusy, onMend }: { group: FindingGroup; isBusy: boole
 function LeftOut({ rows, onTakeIn }: { rows: readonly number[]; onTakeIn: (row: number) => void }) {
   if (rows.length === 0)
     return (
-      <Empty title="No record is left out">Leave out a record in the list of its findings; it comes here and can be taken in again.</Empty>
+      <Empty
+        title={t`No record is left out`}
+      >{t`Leave out a record in the list of its findings; it comes here and can be taken in again.`}</Empty>
     );
   return (
     <Scroll>
       <Table>
         <thead>
           <tr>
-            <th>Row in the sheet</th>
+            <th>{t`Row in the sheet`}</th>
             <th />
           </tr>
         </thead>
@@ -289,11 +295,11 @@ function LeftOut({ rows, onTakeIn }: { rows: readonly number[]; onTakeIn: (row: 
             .sort((a, b) => a - b)
             .map((row) => (
               <tr key={row}>
-                <td>Row {row}</td>
+                <td>{t`Row ${row}`}</td>
                 <td>
-                  <Button changes small onPress={() => onTakeIn(row)} aria-label={`Take in row ${row}`}>
+                  <Button changes small onPress={() => onTakeIn(row)} aria-label={t`Take in row ${row}`}>
                     <UserPlus size={13} />
-                    Take in again
+                    {t`Take in again`}
                   </Button>
                 </td>
               </tr>

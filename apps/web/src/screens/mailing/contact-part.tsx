@@ -1,3 +1,4 @@
+import { count, counted, t } from '@mailbag/core/words';
 import type { PickReason } from '@mailbag/contract';
 import type { FieldMap } from '@mailbag/core';
 import { SAMPLE_CODE, fillContext } from '@mailbag/core';
@@ -13,7 +14,6 @@ import { firstCopy } from '../../features/map/record-copies';
 import { recordWords } from '../../features/map/record-words';
 import { useContactPages } from '../../features/map/use-contact-pages';
 import { TrialPane, useTrial } from '../../features/trial/trial-pane';
-import { count, counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -137,15 +137,15 @@ export function ContactPart({ work }: { work: MailingWork }) {
   const nameOf = (index: number): string => {
     const record = data?.items.find((one) => one.index === index)?.record;
     const { key, names } = record ? wordsOf(record.cells) : { key: '', names: '' };
-    return `${key} ${names}`.trim() || `Record ${count(index + 1)}`;
+    return `${key} ${names}`.trim() || t`Record ${count(index + 1)}`;
   };
   const size = template?.pageSizes[page - 1];
   const sheet = (
-    <Pane aria-label="Contact sheet">
+    <Pane aria-label={t`Contact sheet`}>
       <Bar style={{ flexWrap: 'wrap' }}>
         <LinkButton to={`/mailings/${mailing.id}/map`} $small $look="bare">
           <ArrowLeft size={14} />
-          Map
+          {t`Map`}
         </LinkButton>
         {offered.map((one) => (
           <Button
@@ -168,38 +168,38 @@ export function ContactPart({ work }: { work: MailingWork }) {
           small
           look="bare"
           isDisabled={!why.includes('random')}
-          tip="Other random records"
+          tip={t`Other random records`}
           onPress={() => put({ seed: String(seed + 1) })}
         >
           <Dices size={14} />
-          Others
+          {t`Others`}
         </Button>
         <Choice
-          label="One for each value of"
+          label={t`One for each value of`}
           hideLabel
           small
           items={[
-            { id: '', text: 'no column' },
+            { id: '', text: t`no column` },
             ...columns.map(({ name, distinct }) => ({ id: name, text: name, detail: counted(distinct, 'value') })),
           ]}
           value={column === '' ? null : column}
-          placeholder="Each value of …"
+          placeholder={t`Each value of …`}
           onChange={(name) => put({ column: name })}
         />
         <Small role="status">
           {data
             ? pages.size < data.items.length
-              ? `drawing ${pages.size} of ${data.items.length}`
-              : `${counted(data.items.length, 'copy', 'copies')}${data.total > data.items.length ? ` of ${count(data.total)}` : ''}`
+              ? t`drawing ${pages.size} of ${data.items.length}`
+              : `${counted(data.items.length, 'copy', 'copies')}${data.total > data.items.length ? t` of ${count(data.total)}` : ''}`
             : isFetching
-              ? 'going through the records …'
+              ? t`going through the records …`
               : ''}
         </Small>
         <div className="fill" />
         <TrialButton work={work} trial={trial} indexes={data?.items.map(({ index }) => index) ?? []} />
         {templates.length > 1 && (
           <Choice
-            label="Template"
+            label={t`Template`}
             hideLabel
             small
             items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
@@ -212,10 +212,10 @@ export function ContactPart({ work }: { work: MailingWork }) {
         )}
         {template && template.pageSizes.length > 1 && (
           <Choice
-            label="Page"
+            label={t`Page`}
             hideLabel
             small
-            items={template.pageSizes.map((_, at) => ({ id: String(at + 1), text: `page ${at + 1}` }))}
+            items={template.pageSizes.map((_, at) => ({ id: String(at + 1), text: t`page ${at + 1}` }))}
             value={String(page)}
             onChange={(id) => setPage(Number(id))}
           />
@@ -226,7 +226,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       <Scroll>
         {data?.items.length === 0 ? (
-          <Empty title="No copy picked">Choose above which copies to show: the first, the longest, some random ones.</Empty>
+          <Empty title={t`No copy picked`}>{t`Choose above which copies to show: the first, the longest, some random ones.`}</Empty>
         ) : (
           <Grid>
             {data?.items.map(({ index, record, why: because, value }) => {
@@ -236,14 +236,14 @@ export function ContactPart({ work }: { work: MailingWork }) {
               return (
                 <li key={index}>
                   <button
-                    title={`Go to record ${count(index + 1)}`}
+                    title={t`Go to record ${count(index + 1)}`}
                     onClick={() => void navigate(`/mailings/${mailing.id}/map?record=${index}`)}
                   >
                     <Sheet $ratio={size ? size.height / size.width : 1.41}>
-                      {drawn ? <img src={drawn.picture} alt="" /> : 'drawing …'}
+                      {drawn ? <img src={drawn.picture} alt="" /> : t`drawing …`}
                     </Sheet>
                     <Caption>
-                      <b style={{ fontWeight: 600 }}>{key || `Record ${count(index + 1)}`}</b> {names}
+                      <b style={{ fontWeight: 600 }}>{key || t`Record ${count(index + 1)}`}</b> {names}
                     </Caption>
                     <Caption>
                       <Small>
@@ -251,7 +251,7 @@ export function ContactPart({ work }: { work: MailingWork }) {
                           .map((one) => (one === 'value' ? `${column}: ${value === '' ? 'empty' : value}` : reasons[one]))
                           .join(' · ')}
                       </Small>{' '}
-                      {trouble && <Mark $tone="brick">does not fit</Mark>}
+                      {trouble && <Mark $tone="brick">{t`does not fit`}</Mark>}
                     </Caption>
                   </button>
                 </li>

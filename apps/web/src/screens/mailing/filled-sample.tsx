@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { SAMPLE_CODE, fillContext } from '@mailbag/core';
 import type { SourceRecord } from '@mailbag/core';
 import { useMemo, useState } from 'react';
@@ -22,12 +23,12 @@ export function FilledSample({ work, record }: { work: MailingWork; record: Sour
   const [when, count] = template ? [plan.conditions?.[template.id] ?? null, plan.counts?.[template.id] ?? null] : [null, null];
   const copy = useMemo(() => record && firstCopy({ when, count }, record, columns, context), [when, count, record, columns, context]);
   const { bytes, error } = useFilled(template, map ?? NO_MAP, copy, columns, context, plan.output, plan.sourceId ?? null);
-  if (!template) return <Small>The packet is empty.</Small>;
+  if (!template) return <Small>{t`The packet is empty.`}</Small>;
   return (
     <Stack $gap={8}>
       {templates.length > 1 && (
         <Choice
-          label="Template"
+          label={t`Template`}
           items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
           value={String(template.id)}
           onChange={(next) => setChosen(Number(next))}

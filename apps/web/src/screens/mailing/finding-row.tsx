@@ -1,3 +1,4 @@
+import { count, t } from '@mailbag/core/words';
 import type { FindingsAnswer } from '@mailbag/contract';
 import type { Remedy } from '@mailbag/core';
 import { findingSentence, remediesOf, remedied, smallerType } from '@mailbag/core';
@@ -8,7 +9,7 @@ import styled from 'styled-components';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { CellEditor } from '../../features/records/cell-editor';
 import type { Corrections } from '../../features/records/use-corrections';
-import { count, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Row, Small } from '../../ui/layout';
@@ -25,12 +26,12 @@ const Reason = styled.input`
 type Item = FindingsAnswer['items'][number];
 
 const remedyHelp: Record<Remedy, string> = {
-  smaller: 'For this field, in every copy where its value needs it. The arrow above takes it back.',
-  wrap: 'For this field, in every copy where its value needs it: further lines in the same box. The arrow above takes it back.',
-  shorten: 'For this field, in every copy: ends behind the last whole word. The arrow above takes it back.',
+  smaller: t`For this field, in every copy where its value needs it. The arrow above takes it back.`,
+  wrap: t`For this field, in every copy where its value needs it: further lines in the same box. The arrow above takes it back.`,
+  shorten: t`For this field, in every copy: ends behind the last whole word. The arrow above takes it back.`,
 };
 const remedyWords = (remedy: Remedy, { details }: Item['finding']): string =>
-  remedy === 'smaller' ? `Smaller type, ${smallerType(details)} pt` : remedy === 'wrap' ? 'Wrap' : `Shorten to ${count(details.limit!)}`;
+  remedy === 'smaller' ? t`Smaller type, ${smallerType(details)} pt` : remedy === 'wrap' ? t`Wrap` : t`Shorten to ${count(details.limit!)}`;
 
 /** One finding: its value in place, what is to be said of it, and what can be done. */
 export function FindingRow({
@@ -75,7 +76,7 @@ export function FindingRow({
   return (
     <tr data-link onClick={() => void navigate(place)}>
       <td className="number">
-        <Link to={place} onClick={(event) => event.stopPropagation()} aria-label={`${finding.row}: on the map`}>
+        <Link to={place} onClick={(event) => event.stopPropagation()} aria-label={t`${finding.row}: on the map`}>
           {finding.row}
         </Link>
       </td>
@@ -83,10 +84,10 @@ export function FindingRow({
       <td>{finding.column ?? '—'}</td>
       <td style={{ maxWidth: isNarrow ? 130 : 220, padding: '3px 4px' }}>
         {at < 0 ? (
-          text || <Small>empty</Small>
+          text || <Small>{t`empty`}</Small>
         ) : (
           <CellEditor
-            label={`${finding.column}, row ${finding.row}`}
+            label={t`${finding.column}, row ${finding.row}`}
             text={text}
             correction={correction}
             onSave={(value) => corrections.correct(finding.row, finding.column!, value)}
@@ -101,9 +102,7 @@ export function FindingRow({
         {findingSentence(finding)}
         {acceptance && (
           <div>
-            <Small>
-              Accepted by {acceptance.who}, {when(acceptance.at)}: {acceptance.reason}
-            </Small>
+            <Small>{t`Accepted by ${acceptance.who}, ${when(acceptance.at)}: ${acceptance.reason}`}</Small>
           </div>
         )}
         <Row $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }} onClick={(event) => event.stopPropagation()}>
@@ -111,8 +110,8 @@ export function FindingRow({
             <>
               <Reason
                 autoFocus
-                aria-label="Why this is right"
-                placeholder="Why is it right?"
+                aria-label={t`Why this is right`}
+                placeholder={t`Why is it right?`}
                 value={reason}
                 onChange={(event) => setReason(event.target.value)}
                 onKeyDown={(event) => {
@@ -120,14 +119,10 @@ export function FindingRow({
                   if (event.key === 'Escape') setReason(null);
                 }}
               />
-              <Button changes small look="go" isDisabled={!reason.trim()} onPress={accept}>
-                Accept
-              </Button>
+              <Button changes small look="go" isDisabled={!reason.trim()} onPress={accept}>{t`Accept`}</Button>
             </>
           ) : acceptance ? (
-            <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>
-              Withdraw acceptance
-            </Button>
+            <Button changes small onPress={() => corrections.takeBack(mailing.id, acceptance.id)}>{t`Withdraw acceptance`}</Button>
           ) : (
             <>
               {remedies.map((one) => (
@@ -147,8 +142,8 @@ export function FindingRow({
                 <Button
                   changes
                   small
-                  tip="Take over what is proposed"
-                  aria-label={`Change row ${finding.row} to ${finding.mend}`}
+                  tip={t`Take over what is proposed`}
+                  aria-label={t`Change row ${finding.row} to ${finding.mend}`}
                   onPress={() => corrections.correct(finding.row, finding.column!, finding.mend!)}
                 >
                   <ArrowRight size={13} />
@@ -156,16 +151,14 @@ export function FindingRow({
                 </Button>
               )}
               {finding.severity === 'look' && (
-                <Button changes small onPress={() => setReason('')} aria-label={`Accept row ${finding.row}`}>
-                  Accept …
-                </Button>
+                <Button changes small onPress={() => setReason('')} aria-label={t`Accept row ${finding.row}`}>{t`Accept …`}</Button>
               )}
               {plan.leftOut.includes(finding.row) ? (
-                <Small>left out</Small>
+                <Small>{t`left out`}</Small>
               ) : (
-                <Button changes small onPress={onLeaveOut} aria-label={`Leave out row ${finding.row}`}>
+                <Button changes small onPress={onLeaveOut} aria-label={t`Leave out row ${finding.row}`}>
                   <UserMinus size={13} />
-                  Leave out
+                  {t`Leave out`}
                 </Button>
               )}
             </>

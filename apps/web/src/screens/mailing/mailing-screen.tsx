@@ -1,3 +1,4 @@
+import { counted, t } from '@mailbag/core/words';
 import type { MailingDetail } from '@mailbag/contract';
 import { planPlaceWords } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -15,7 +16,6 @@ import { RouteCard } from '../../features/mailing/route-card';
 import { useOthers } from '../../features/mailing/use-others';
 import { usePlan } from '../../features/mailing/use-plan';
 import { useCorrections } from '../../features/records/use-corrections';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Empty, Head, Screen } from '../../ui/layout';
@@ -56,20 +56,20 @@ const NameInput = styled.input`
 
 /** What the parts are called in the title of the window. */
 const partNames: Readonly<Record<string, string>> = {
-  packet: 'Packet',
-  records: 'Records',
-  map: 'Map',
-  checks: 'Checks',
-  output: 'Output and message',
-  start: 'Start a batch',
-  contact: 'Contact sheet',
+  packet: t`Packet`,
+  records: t`Records`,
+  map: t`Map`,
+  checks: t`Checks`,
+  output: t`Output and message`,
+  start: t`Start a batch`,
+  contact: t`Contact sheet`,
 };
 
 export default function MailingScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
-  if (error && !data) return <Empty title="This mailing cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!data) return <Loading what="the mailing" />;
+  if (error && !data) return <Empty title={t`This mailing cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!data) return <Loading what={t`the mailing`} />;
   return <MailingDesk key={id} mailing={data} />;
 }
 
@@ -96,7 +96,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
     if (wanted === null && index > 0) put({ record: index });
   }, [wanted, index, put]);
   const setIndex = useCallback((next: number) => (setKept(next), put({ record: next })), [put]);
-  useCrumbs({ text: 'Mailings', to: '/mailings' }, { text: plan.name }, { text: partNames[part ?? ''] ?? '', isPart: true });
+  useCrumbs({ text: t`Mailings`, to: '/mailings' }, { text: plan.name }, { text: partNames[part ?? ''] ?? '', isPart: true });
 
   useUndoKeys(undoByKey, redoByKey);
 
@@ -123,7 +123,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
       <Head
         title={
           <NameInput
-            aria-label="Name of the mailing"
+            aria-label={t`Name of the mailing`}
             value={plan.name}
             onChange={(event) => change((one) => ({ ...one, name: event.target.value }))}
           />
@@ -131,7 +131,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         note={
           <>
             <span role="status">{mayChange ? savedWords(saving) : LOOKS_ONLY}</span>
-            {others.length > 0 && <span role="status">{` · Also here: ${others.join(', ')}`}</span>}
+            {others.length > 0 && <span role="status">{t` · Also here: ${others.join(', ')}`}</span>}
           </>
         }
       >
@@ -148,12 +148,12 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         {mayChange && plan.packet.length > 0 && total > 0 ? (
           <LinkButton $look="go" to={`/mailings/${mailing.id}/start`} aria-current={part === 'start' ? 'page' : undefined}>
             <Send size={16} />
-            Start a batch
+            {t`Start a batch`}
           </LinkButton>
         ) : (
           <Button look="go" isDisabled>
             <Send size={16} />
-            Start a batch
+            {t`Start a batch`}
           </Button>
         )}
       </RouteCard>

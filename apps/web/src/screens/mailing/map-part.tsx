@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { TemplateDetail } from '@mailbag/contract';
 import type { PacketTemplate, Column, Evaluation, FieldMap, FillNote, FillRule } from '@mailbag/core';
 import {
@@ -43,7 +44,6 @@ import { WhichCopy } from '../../features/map/which-copy';
 import { FilledPages } from '../../features/map/filled-pages';
 import { worstCase } from '../../features/map/worst-case';
 import { Zoom } from '../../features/page/zoom';
-import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
@@ -220,52 +220,59 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
 
   if (templates.length === 0)
     return (
-      <Empty title="Nothing to map yet" action={<Link to={`/mailings/${mailing.id}/packet`}>Put templates into the packet</Link>}>
-        The fields of the packet’s templates will stand here, beside the page as it will be filled.
-      </Empty>
+      <Empty
+        title={t`Nothing to map yet`}
+        action={<Link to={`/mailings/${mailing.id}/packet`}>{t`Put templates into the packet`}</Link>}
+      >{t`The fields of the packet’s templates will stand here, beside the page as it will be filled.`}</Empty>
     );
   return (
     <DragMapping shownTemplate={template?.id} onOver={(over) => setPointed(over ? over.field : null)} onMap={mapColumn}>
       <Split $columns="minmax(0, 56fr) minmax(0, 44fr)">
-        <Pane aria-label="Fill sheet">
+        <Pane aria-label={t`Fill sheet`}>
           <Bar>
             <div style={{ width: 190 }}>
-              <TextInput label="Search the fill sheet" hideLabel placeholder="Field, column or value" value={text} onChange={setText} />
+              <TextInput
+                label={t`Search the fill sheet`}
+                hideLabel
+                placeholder={t`Field, column or value`}
+                value={text}
+                onChange={setText}
+              />
             </div>
             {sure.length > 0 && sure.length < suggestedCount && (
-              <Button changes small onPress={() => accept(sure)} tip="Take over the rules that are sure; one step to undo">
+              <Button changes small onPress={() => accept(sure)} tip={t`Take over the rules that are sure; one step to undo`}>
                 <Sparkles size={14} />
-                Accept {sure.length} sure
+                {t`Accept ${sure.length} sure`}
               </Button>
             )}
             {suggestedCount > 0 && (
               <Button
                 changes
                 small
-                aria-label={`Accept ${counted(suggestedCount, 'suggestion')}`}
+                aria-label={t`Accept ${plural(suggestedCount, 'suggestion')}`}
                 onPress={() => accept(entries)}
-                tip="Take over every suggested rule; one step to undo"
+                tip={t`Take over every suggested rule; one step to undo`}
               >
                 <Sparkles size={14} />
                 {sure.length > 0 && sure.length < suggestedCount
-                  ? `All ${suggestedCount}`
-                  : `Accept ${counted(suggestedCount, 'suggestion')}`}
+                  ? t`All ${suggestedCount}`
+                  : t`Accept ${plural(suggestedCount, 'suggestion')}`}
               </Button>
             )}
             <LinkButton to={`/mailings/${mailing.id}/contact`} $small $look="bare">
               <LayoutGrid size={14} />
-              Contact sheet
+              {t`Contact sheet`}
             </LinkButton>
             <div className="fill" />
             <Choice
-              label="Show"
+              label={t`Show`}
               hideLabel
               small
               items={[
-                { id: 'all', text: 'All fields' },
-                { id: 'open', text: 'Without a rule' },
-                { id: 'suggested', text: 'With a suggestion' },
-                { id: 'trouble', text: 'With trouble here' },
+                { id: 'all', text: t`All fields` },
+                { id: 'open', text: t`Without a rule` },
+                { id: 'suggested', text: t`With a suggestion` },
+                { id: 'trouble', text: t`With trouble here` },
               ]}
               value={show}
               onChange={(id) => setShow(id as Show)}
@@ -280,7 +287,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               columns={columns}
               work={work}
               locale={context.locale}
-              whose={worst ? 'Longest of all' : keyText ? `For ${plan.keyColumn} ${keyText}` : 'For this record'}
+              whose={worst ? t`Longest of all` : keyText ? t`For ${plan.keyColumn} ${keyText}` : t`For this record`}
               maps={plan.maps}
               evaluations={evaluations}
               markFor={markFor}
@@ -307,18 +314,20 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               }
             />
             {visible.length === 0 && (
-              <Empty title="No field here">{show === 'open' ? 'Every field has a rule.' : 'Change the search or what is shown.'}</Empty>
+              <Empty title={t`No field here`}>
+                {show === 'open' ? t`Every field has a rule.` : t`Change the search or what is shown.`}
+              </Empty>
             )}
           </Scroll>
           {columns.length > 0 && <ColumnStrip columns={columns} unused={unused} fills={chosenEntry ? fillChosen : null} />}
         </Pane>
-        <Pane aria-label="Filled page">
+        <Pane aria-label={t`Filled page`}>
           <RecordBar work={mailingWork} />
           {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} changed={lastCopy?.changed ?? []} />}
           <Bar>
             {templates.length > 1 ? (
               <Choice
-                label="Template on the page"
+                label={t`Template on the page`}
                 hideLabel
                 small
                 items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
@@ -334,22 +343,22 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
               look="bare"
               pressed={showsRow}
               isDisabled={!record}
-              tip="The row of the source beside the page"
+              tip={t`The row of the source beside the page`}
               onPress={() => setShowsRow(!showsRow)}
             >
               <Rows3 size={14} />
-              Row
+              {t`Row`}
             </Button>
             <Button
               small
               look="bare"
               pressed={isWorst}
               isDisabled={!record}
-              tip="A record that nobody has: the longest value of each field (key W)"
+              tip={t`A record that nobody has: the longest value of each field (key W)`}
               onPress={() => setWorst(!isWorst)}
             >
               <Ruler size={14} />
-              Worst case
+              {t`Worst case`}
             </Button>
             <Zoom zoom={zoom} onZoom={setZoom} />
           </Bar>
@@ -357,10 +366,10 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
           {isWorst && (
             <Notice tone="ochre">
               {worst
-                ? 'Nobody has this record: each field shows the longest value that it takes for anyone.'
+                ? t`Nobody has this record: each field shows the longest value that it takes for anyone.`
                 : isSurveying
-                  ? 'Going through all records …'
-                  : 'The longest values could not be found.'}
+                  ? t`Going through all records …`
+                  : t`The longest values could not be found.`}
             </Notice>
           )}
           {template && work && !worst && (

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Download, FileText, KeyRound, Send } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
@@ -53,17 +54,17 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
       return api.post<{ said: string }>(`/api/mailings/${mailing.id}/test-message`, { index, address: own });
     },
   });
-  if (!plan.message.mailed) return <Notice tone="slate">The copies are made and kept. Nobody gets a message.</Notice>;
-  if (!isPossible) return <Notice tone="slate">With templates and records, the message of the chosen record is shown here.</Notice>;
+  if (!plan.message.mailed) return <Notice tone="slate">{t`The copies are made and kept. Nobody gets a message.`}</Notice>;
+  if (!isPossible) return <Notice tone="slate">{t`With templates and records, the message of the chosen record is shown here.`}</Notice>;
   if (error && !(data && error instanceof NoAnswer)) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
-  if (!data) return <Loading what="the message" />;
+  if (!data) return <Loading what={t`the message`} />;
   const share = data.size / data.limit;
   return (
-    <Sheet aria-label="The message as it will be read" aria-busy={isFetching}>
+    <Sheet aria-label={t`The message as it will be read`} aria-busy={isFetching}>
       <header>
-        <span>From</span>
+        <span>{t`From`}</span>
         <div>{data.from}</div>
-        <span>To</span>
+        <span>{t`To`}</span>
         <div>
           {data.to.join(', ')}{' '}
           {data.fault && (
@@ -74,29 +75,25 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
         </div>
         {data.copyTo.length > 0 && (
           <>
-            <span>Copy to</span>
+            <span>{t`Copy to`}</span>
             <div>{data.copyTo.join(', ')}</div>
           </>
         )}
         {data.blindCopyTo.length > 0 && (
           <>
-            <span>Blind to</span>
+            <span>{t`Blind to`}</span>
             <div>{data.blindCopyTo.join(', ')}</div>
           </>
         )}
-        <span>Subject</span>
+        <span>{t`Subject`}</span>
         <div>
           <b>{data.subject || '—'}</b>
         </div>
       </header>
       <div>
-        <Row style={{ marginBottom: 10 }} $gap={4} role="group" aria-label="Show as">
-          <Button small pressed={view === 'html'} onPress={() => setView('html')}>
-            as HTML
-          </Button>
-          <Button small pressed={view === 'text'} onPress={() => setView('text')}>
-            as text
-          </Button>
+        <Row style={{ marginBottom: 10 }} $gap={4} role="group" aria-label={t`Show as`}>
+          <Button small pressed={view === 'html'} onPress={() => setView('html')}>{t`as HTML`}</Button>
+          <Button small pressed={view === 'text'} onPress={() => setView('text')}>{t`as text`}</Button>
         </Row>
         {/* The server lets only harmless elements through. */}
         {view === 'html' ? <Rendered dangerouslySetInnerHTML={{ __html: data.html }} /> : <Plain>{data.text}</Plain>}
@@ -111,24 +108,24 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
         {data.openPassword && (
           <Mark $tone="plum">
             <KeyRound />
-            opens with {data.openPassword}
+            {t`opens with ${data.openPassword}`}
           </Mark>
         )}
         <Small style={{ color: share > 1 ? color.brick : color.faded }}>
-          {kilobytes(data.size)} as it travels, of {kilobytes(data.limit)}
-          {share > 1 && ': too large to be sent'}
+          {t`${kilobytes(data.size)} as it travels, of ${kilobytes(data.limit)}`}
+          {share > 1 && t`: too large to be sent`}
         </Small>
       </footer>
       <footer>
         <FileButton $small href={`/api/mailings/${mailing.id}/message-sample.eml?index=${index}`} download>
           <Download size={14} />
-          The raw message
+          {t`The raw message`}
         </FileButton>
         <Button changes small onPress={() => test.mutate()} isDisabled={test.isPending || share > 1}>
           <Send size={14} />
-          {test.isPending ? 'Sending …' : `Test message to ${own}`}
+          {test.isPending ? t`Sending …` : t`Test message to ${own}`}
         </Button>
-        {test.data && <Small style={{ color: color.moss }}>Sent: {test.data.said}</Small>}
+        {test.data && <Small style={{ color: color.moss }}>{t`Sent: ${test.data.said}`}</Small>}
         {test.error && <Small style={{ color: color.brick }}>{sentenceOf(test.error)}</Small>}
       </footer>
     </Sheet>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useRecord } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { sampleOf } from '../../features/mailing/sample';
@@ -14,7 +15,7 @@ import { PaperSettings } from './paper-settings';
 import { ReminderSettings } from './reminder-settings';
 import { useAddress } from '../../ui/use-address';
 
-const parts = { message: 'Message', output: 'Output', paper: 'Paper', reminders: 'Reminders' } as const;
+const parts = { message: t`Message`, output: t`Output`, paper: t`Paper`, reminders: t`Reminders` } as const;
 
 /** Where copies are kept, what recipients get, on paper too; beside it what it gives for the chosen record. */
 export function OutputPart({ work }: { work: MailingWork }) {
@@ -26,8 +27,8 @@ export function OutputPart({ work }: { work: MailingWork }) {
   const sample = sampleOf(plan, columns, record, index, templates, mailing.next);
   return (
     <Split $columns="minmax(0, 1.05fr) minmax(0, 1fr)">
-      <Pane aria-label="Output and message">
-        <Bar role="group" aria-label="Parts">
+      <Pane aria-label={t`Output and message`}>
+        <Bar role="group" aria-label={t`Parts`}>
           {(Object.keys(parts) as (keyof typeof parts)[]).map((id) => (
             <Button key={id} small pressed={part === id} onPress={() => put({ part: id === 'message' ? null : id })}>
               {parts[id]}
@@ -41,7 +42,7 @@ export function OutputPart({ work }: { work: MailingWork }) {
           {part === 'reminders' && <ReminderSettings work={work} />}
         </Scroll>
       </Pane>
-      <Pane aria-label="For this record" style={{ background: color.ground }}>
+      <Pane aria-label={t`For this record`} style={{ background: color.ground }}>
         <div style={{ background: color.sheet }}>
           <RecordBar work={work} />
         </div>

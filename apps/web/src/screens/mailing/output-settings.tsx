@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailingPlan } from '@mailbag/contract';
 import type { Finish } from '@mailbag/core';
 import { finishes } from '@mailbag/core';
@@ -34,8 +35,8 @@ export function PathSample({ sample }: { sample: Sample }) {
   return (
     <Sheet>
       <div>
-        <Small>Kept in the archive as</Small>
-        {sample.paths.length === 0 && <p>The packet is empty.</p>}
+        <Small>{t`Kept in the archive as`}</Small>
+        {sample.paths.length === 0 && <p>{t`The packet is empty.`}</p>}
         {sample.paths.map(({ path, error }, at) => (
           <Path key={at}>
             <Folder size={14} color={color.faded} />
@@ -43,9 +44,9 @@ export function PathSample({ sample }: { sample: Sample }) {
           </Path>
         ))}
         {same && (
-          <Small style={{ color: color.ochre }}>
-            The copies of one record get the same name and are numbered. Put {'{{ template }}'} into the name to tell them apart.
-          </Small>
+          <Small
+            style={{ color: color.ochre }}
+          >{t`The copies of one record get the same name and are numbered. Put {{ template }} into the name to tell them apart.`}</Small>
         )}
       </div>
     </Sheet>
@@ -62,49 +63,53 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
   const metadata = output.metadata ?? [];
   return (
     <Stack $gap={16}>
-      <h2>Output</h2>
+      <h2>{t`Output`}</h2>
       <PatternInput
-        label="Folders in the archive"
+        label={t`Folders in the archive`}
         value={output.folder}
         columns={columns}
         onChange={(folder) => set({ folder })}
-        help="A slash opens a folder in a folder. Empty: straight into the archive."
+        help={t`A slash opens a folder in a folder. Empty: straight into the archive.`}
       />
       <PatternInput
-        label="File name"
+        label={t`File name`}
         value={output.file}
         columns={columns}
         onChange={(file) => set({ file })}
         error={pathError}
-        help="Copies that would get the same name are numbered; nothing is ever overwritten."
+        help={t`Copies that would get the same name are numbered; nothing is ever overwritten.`}
       />
       <Fields>
         <Choice
-          label="Finish"
+          label={t`Finish`}
           items={finishes.map((finish) => ({ id: finish, text: finishWords(finish).title, detail: finishWords(finish).text }))}
           value={output.finish ?? 'flattened'}
           onChange={(finish) => set({ finish: finish as Finish })}
         />
         <Choice
-          label="Combined files"
+          label={t`Combined files`}
           items={[
-            { id: 'none', text: 'none', detail: 'single files only' },
-            { id: 'batch', text: 'one a batch', detail: 'all copies in one PDF, a bookmark each' },
-            { id: 'template', text: 'one a template', detail: 'for each template its own PDF' },
+            { id: 'none', text: t`none`, detail: t`single files only` },
+            { id: 'batch', text: t`one a batch`, detail: t`all copies in one PDF, a bookmark each` },
+            { id: 'template', text: t`one a template`, detail: t`for each template its own PDF` },
           ]}
           value={combined}
           onChange={(next) => set({ combined: next as 'none' | 'batch' | 'template' })}
         />
       </Fields>
       {combined !== 'none' && (
-        <Toggled label="Combined files for both sides of the paper" value={output.duplex ?? false} onChange={(duplex) => set({ duplex })} />
+        <Toggled
+          label={t`Combined files for both sides of the paper`}
+          value={output.duplex ?? false}
+          onChange={(duplex) => set({ duplex })}
+        />
       )}
       <StampSettings hasLinks={work.mailing.next.link !== undefined} stamp={output.stamp ?? null} onChange={(stamp) => set({ stamp })} />
       <PictureSettings work={work} onChange={(pictures) => set({ pictures })} />
       <PasswordSettings work={work} />
-      <h2>Metadata</h2>
-      <Small>Values of these columns stand in the manifest and in the register, and every copy is found by them.</Small>
-      <Row role="group" aria-label="Metadata" style={{ flexWrap: 'wrap' }}>
+      <h2>{t`Metadata`}</h2>
+      <Small>{t`Values of these columns stand in the manifest and in the register, and every copy is found by them.`}</Small>
+      <Row role="group" aria-label={t`Metadata`} style={{ flexWrap: 'wrap' }}>
         {columns.map(({ name }) => (
           <Button
             key={name}

@@ -1,3 +1,4 @@
+import { counted, t } from '@mailbag/core/words';
 import type { TemplateUploadAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
@@ -9,7 +10,6 @@ import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PacketCondition } from '../../features/map/packet-condition';
 import { PacketCount } from '../../features/map/packet-count';
 import { PdfPages } from '../../features/page/pdf-pages';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
@@ -76,13 +76,13 @@ export function PacketPart({ work }: { work: MailingWork }) {
 
   return (
     <Split $columns="420px minmax(0, 1fr)">
-      <Pane aria-label="In the packet">
+      <Pane aria-label={t`In the packet`}>
         <Bar>
-          <b>In the packet</b>
-          <Small>filled in this order from each record</Small>
+          <b>{t`In the packet`}</b>
+          <Small>{t`filled in this order from each record`}</Small>
         </Bar>
         <Scroll>
-          {plan.packet.length === 0 && <Empty title="An empty packet">Add the templates that each recipient gets, below.</Empty>}
+          {plan.packet.length === 0 && <Empty title={t`An empty packet`}>{t`Add the templates that each recipient gets, below.`}</Empty>}
           {plan.packet.map((id, at) => (
             <Fragment key={id}>
               <Item data-chosen={id === shown?.id || undefined} onClick={() => setChosen(id)}>
@@ -93,14 +93,14 @@ export function PacketPart({ work }: { work: MailingWork }) {
                     {counted(all?.find((one) => one.id === id)?.fields ?? 0, 'field')}
                   </Small>
                 </div>
-                <IconButton label={`Move ${nameOf(id)} up`} isDisabled={at === 0} onPress={() => move(at, -1)}>
+                <IconButton label={t`Move ${nameOf(id)} up`} isDisabled={at === 0} onPress={() => move(at, -1)}>
                   <ArrowUp size={15} />
                 </IconButton>
-                <IconButton label={`Move ${nameOf(id)} down`} isDisabled={at === plan.packet.length - 1} onPress={() => move(at, 1)}>
+                <IconButton label={t`Move ${nameOf(id)} down`} isDisabled={at === plan.packet.length - 1} onPress={() => move(at, 1)}>
                   <ArrowDown size={15} />
                 </IconButton>
                 <IconButton
-                  label={`Take ${nameOf(id)} out of the packet`}
+                  label={t`Take ${nameOf(id)} out of the packet`}
                   onPress={() => change((one) => ({ ...one, packet: one.packet.filter((other) => other !== id) }))}
                 >
                   <X size={15} />
@@ -127,7 +127,7 @@ export function PacketPart({ work }: { work: MailingWork }) {
           {others.length > 0 && (
             <>
               <Bar style={{ borderTop: `1px solid ${color.line}` }}>
-                <b>Other templates</b>
+                <b>{t`Other templates`}</b>
               </Bar>
               {others.map((one) => (
                 <Item key={one.id}>
@@ -137,24 +137,26 @@ export function PacketPart({ work }: { work: MailingWork }) {
                       {counted(one.pages, 'page')} · {counted(one.fields, 'field')}
                     </Small>
                   </div>
-                  <Button changes small onPress={() => void add(one.id)} aria-label={`Add ${one.name}`}>
+                  <Button changes small onPress={() => void add(one.id)} aria-label={t`Add ${one.name}`}>
                     <Plus size={14} />
-                    Add
+                    {t`Add`}
                   </Button>
                 </Item>
               ))}
             </>
           )}
           <Stack style={{ padding: 12 }}>
-            <DropFiles accept={['application/pdf', '.pdf']} label="Upload a template" onFiles={([file]) => file && upload.mutate(file)}>
-              Or drop a fillable PDF here
-            </DropFiles>
-            {upload.isPending && <Notice tone="plain">The template is being read …</Notice>}
+            <DropFiles
+              accept={['application/pdf', '.pdf']}
+              label={t`Upload a template`}
+              onFiles={([file]) => file && upload.mutate(file)}
+            >{t`Or drop a fillable PDF here`}</DropFiles>
+            {upload.isPending && <Notice tone="plain">{t`The template is being read …`}</Notice>}
             {upload.error && <Notice tone="brick">{sentenceOf(upload.error)}</Notice>}
           </Stack>
         </Scroll>
       </Pane>
-      <Pane aria-label="The template">
+      <Pane aria-label={t`The template`}>
         {shown ? (
           <PdfPages
             bytes={pdf ?? null}
@@ -166,7 +168,7 @@ export function PacketPart({ work }: { work: MailingWork }) {
             zoom={0.8}
           />
         ) : (
-          <Empty title="The page is the truth">The pages of the chosen template stand here.</Empty>
+          <Empty title={t`The page is the truth`}>{t`The pages of the chosen template stand here.`}</Empty>
         )}
       </Pane>
     </Split>

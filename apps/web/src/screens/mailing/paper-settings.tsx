@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { PaperPlan } from '@mailbag/contract';
 import { guessPaper } from '@mailbag/core';
 import type { MailingWork } from '../../features/mailing/mailing-context';
@@ -16,38 +17,36 @@ export function PaperSettings({ work }: { work: MailingWork }) {
   const wants = columns.find(({ name }) => name === paper.wantsColumn);
   return (
     <Stack $gap={14}>
-      <h2>Paper</h2>
-      <Small>
-        Who has no address for mail, bounced, or asks for paper is gathered into a print run, with a sheet for the window of an envelope.
-      </Small>
-      <PatternInput label="Name" value={paper.name} columns={columns} onChange={(name) => set({ name })} />
-      <PatternInput label="Street" value={paper.street} columns={columns} onChange={(street) => set({ street })} />
+      <h2>{t`Paper`}</h2>
+      <Small>{t`Who has no address for mail, bounced, or asks for paper is gathered into a print run, with a sheet for the window of an envelope.`}</Small>
+      <PatternInput label={t`Name`} value={paper.name} columns={columns} onChange={(name) => set({ name })} />
+      <PatternInput label={t`Street`} value={paper.street} columns={columns} onChange={(street) => set({ street })} />
       <Fields $columns="1fr 2fr">
-        <PatternInput label="Postal code" value={paper.postalCode} columns={columns} onChange={(postalCode) => set({ postalCode })} />
-        <PatternInput label="Town" value={paper.town} columns={columns} onChange={(town) => set({ town })} />
+        <PatternInput label={t`Postal code`} value={paper.postalCode} columns={columns} onChange={(postalCode) => set({ postalCode })} />
+        <PatternInput label={t`Town`} value={paper.town} columns={columns} onChange={(town) => set({ town })} />
       </Fields>
       <Fields>
         <PatternInput
-          label="Region"
+          label={t`Region`}
           value={paper.region}
           columns={columns}
           onChange={(region) => set({ region })}
-          help="Only where the country’s addresses have one."
+          help={t`Only where the country’s addresses have one.`}
         />
         <PatternInput
-          label="Country"
+          label={t`Country`}
           value={paper.country}
           columns={columns}
           onChange={(country) => set({ country })}
-          help="Empty: the office’s own."
+          help={t`Empty: the office’s own.`}
         />
       </Fields>
-      <h2>Who asks for paper</h2>
+      <h2>{t`Who asks for paper`}</h2>
       <Fields>
         <Choice
-          label="It stands in"
+          label={t`It stands in`}
           items={[
-            { id: '', text: 'no column' },
+            { id: '', text: t`no column` },
             ...columns.map(({ name, examples }) => ({ id: name, text: name, detail: examples.slice(0, 2).join(' · ') })),
           ]}
           value={paper.wantsColumn ?? ''}
@@ -55,11 +54,11 @@ export function PaperSettings({ work }: { work: MailingWork }) {
         />
         {paper.wantsColumn && (
           <TextInput
-            label="Values that say so"
+            label={t`Values that say so`}
             value={paper.wantsValues.join(', ')}
             onChange={(text) => set({ wantsValues: text.split(',').map((one) => one.trimStart()) })}
-            placeholder="paper, post"
-            help={wants ? `The column holds ${wants.examples.slice(0, 3).join(', ')} …` : undefined}
+            placeholder={t`paper, post`}
+            help={wants ? t`The column holds ${wants.examples.slice(0, 3).join(', ')} …` : undefined}
           />
         )}
       </Fields>

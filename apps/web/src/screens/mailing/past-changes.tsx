@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileClock, Undo2 } from 'lucide-react';
 import { DialogTrigger, Heading, Modal } from 'react-aria-components';
@@ -37,19 +38,17 @@ export function PastChanges({ mailing, settle }: { mailing: number; settle: () =
     <DialogTrigger>
       <Button small>
         <FileClock size={14} />
-        Changes
+        {t`Changes`}
       </Button>
       <Veil isDismissable>
         <Modal>
           <Box style={{ width: 520 }}>
             {({ close }) => (
               <>
-                <Heading slot="title" level={2}>
-                  Changes of this mailing
-                </Heading>
+                <Heading slot="title" level={2}>{t`Changes of this mailing`}</Heading>
                 <ChangeLines mailing={mailing} settle={settle} onBack={close} />
                 <Row style={{ justifyContent: 'flex-end' }}>
-                  <Button onPress={close}>Close</Button>
+                  <Button onPress={close}>{t`Close`}</Button>
                 </Row>
               </>
             )}
@@ -74,11 +73,12 @@ function ChangeLines({ mailing, settle, onBack }: { mailing: number; settle: () 
     },
   });
   if (error) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
-  if (!data) return <Loading what="the changes" />;
-  if (data.length === 0) return <div>Nothing has been changed yet. What somebody changes in one go is kept here, with a way back.</div>;
+  if (!data) return <Loading what={t`the changes`} />;
+  if (data.length === 0)
+    return <div>{t`Nothing has been changed yet. What somebody changes in one go is kept here, with a way back.`}</div>;
   return (
     <>
-      <Small>What somebody changed in one go is one line. Going back is a change too, so nothing is lost by it.</Small>
+      <Small>{t`What somebody changed in one go is one line. Going back is a change too, so nothing is lost by it.`}</Small>
       {back.error && <Notice tone="brick">{sentenceOf(back.error)}</Notice>}
       <Lines>
         {data.map(({ id, at, until, who, parts }) => (
@@ -88,18 +88,18 @@ function ChangeLines({ mailing, settle, onBack }: { mailing: number; settle: () 
               <br />
               <Small>
                 {who}, {when(at)}
-                {when(until) !== when(at) && ` to ${when(until)}`}
+                {when(until) !== when(at) && t` to ${when(until)}`}
               </Small>
             </div>
             <Button
               changes
               small
               isDisabled={back.isPending}
-              aria-label={`Back to before this: ${parts.join(', ')}, ${when(at)}`}
+              aria-label={t`Back to before this: ${parts.join(', ')}, ${when(at)}`}
               onPress={() => back.mutate(id)}
             >
               <Undo2 size={13} />
-              Back to before this
+              {t`Back to before this`}
             </Button>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ExtraFile, PicturePlan } from '@mailbag/contract';
 import { MOST_PICTURES, fieldLabel } from '@mailbag/core';
 import { useMutation } from '@tanstack/react-query';
@@ -14,7 +15,7 @@ import { Mark, Notice } from '../../ui/mark';
 
 const keyOf = ({ template, field }: Pick<PicturePlan, 'template' | 'field'>): string => `${template} ${field}`;
 
-const nameOf = ({ file, column }: PicturePlan): string => file?.name ?? `the picture that ${column} names`;
+const nameOf = ({ file, column }: PicturePlan): string => file?.name ?? t`the picture that ${column} names`;
 
 /** Pictures that stand in boxes of copies: the same in all of them, such as the signature of the office, or the one that a column names. */
 export function PictureSettings({ work, onChange }: { work: MailingWork; onChange: (pictures: PicturePlan[]) => void }) {
@@ -38,16 +39,16 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
   const wordsOf = (picture: PicturePlan): string => boxes.find((one) => keyOf(one) === keyOf(picture))?.text ?? picture.field;
   return (
     <Stack $gap={10}>
-      <h2>Pictures</h2>
+      <h2>{t`Pictures`}</h2>
       <Small>
         {boxes.length === 0
-          ? 'No template of the packet has a box for a picture, which is a signature field or a picture button.'
-          : 'The same in every copy, such as the signature of the office, or the one that a column names for each record. PNG or JPEG.'}
+          ? t`No template of the packet has a box for a picture, which is a signature field or a picture button.`
+          : t`The same in every copy, such as the signature of the office, or the one that a column names for each record. PNG or JPEG.`}
       </Small>
       {box && (
         <Row $gap={10} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <Choice
-            label="Box"
+            label={t`Box`}
             items={boxes.map((one) => ({ id: keyOf(one), text: one.text, detail: one.detail }))}
             value={keyOf(box)}
             onChange={setChosen}
@@ -58,14 +59,14 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
           >
             <Button changes isDisabled={add.isPending || pictures.length >= MOST_PICTURES}>
               <ImagePlus size={14} />
-              {add.isPending ? 'Taking it …' : 'Choose a picture'}
+              {add.isPending ? t`Taking it …` : t`Choose a picture`}
             </Button>
           </FileTrigger>
           {columns.length > 0 && (
             <Choice
-              label="Or named by"
-              placeholder="a column"
-              items={columns.map(({ name, examples }) => ({ id: name, text: name, detail: examples.slice(0, 3).join(' · ') || 'empty' }))}
+              label={t`Or named by`}
+              placeholder={t`a column`}
+              items={columns.map(({ name, examples }) => ({ id: name, text: name, detail: examples.slice(0, 3).join(' · ') || t`empty` }))}
               value={pictures.find((one) => keyOf(one) === keyOf(box))?.column ?? null}
               onChange={(column) => put({ template: box.template, field: box.field, column: String(column) })}
             />
@@ -77,10 +78,10 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
         <Row style={{ flexWrap: 'wrap' }}>
           {pictures.map((picture) => (
             <Mark key={keyOf(picture)} $tone="slate">
-              {nameOf(picture)} in {wordsOf(picture)}
+              {t`${nameOf(picture)} in ${wordsOf(picture)}`}
               <IconButton
                 small
-                label={`Take ${nameOf(picture)} out of ${wordsOf(picture)}`}
+                label={t`Take ${nameOf(picture)} out of ${wordsOf(picture)}`}
                 onPress={() => onChange(pictures.filter((one) => keyOf(one) !== keyOf(picture)))}
               >
                 <X size={12} />

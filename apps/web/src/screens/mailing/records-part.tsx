@@ -1,3 +1,4 @@
+import { counted, t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
@@ -9,7 +10,6 @@ import { AddSource } from '../../features/records/add-source';
 import { RecordGrid } from '../../features/records/grid/record-grid';
 import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -39,40 +39,40 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
       <Bar>
         {items.length > 0 && (
           <Choice
-            label="Source"
+            label={t`Source`}
             hideLabel
             items={items}
             value={plan.sourceId === null ? null : String(plan.sourceId)}
-            placeholder="Choose a source"
+            placeholder={t`Choose a source`}
             onChange={(id) => void choose(Number(id))}
           />
         )}
         <Button changes onPress={() => setAdding(!adding)}>
-          {adding ? 'Close' : 'Another source'}
+          {adding ? t`Close` : t`Another source`}
         </Button>
         {plan.packet.length > 0 && (
           <FileButton
             href={`/api/mailings/${mailing.id}/starter.xlsx`}
             download
-            title="An empty sheet with a column for every answer, menus for choices, required columns marked"
+            title={t`An empty sheet with a column for every answer, menus for choices, required columns marked`}
           >
             <Download size={14} />
-            Starter sheet
+            {t`Starter sheet`}
           </FileButton>
         )}
         <div className="fill" />
         {mailing.source && (
           <>
-            <Small>Records are told apart by</Small>
+            <Small>{t`Records are told apart by`}</Small>
             <Choice
-              label="Record key"
+              label={t`Record key`}
               hideLabel
               items={[
-                { id: '', text: 'no column' },
+                { id: '', text: t`no column` },
                 ...columns.map((column) => ({
                   id: column.name,
                   text: column.name,
-                  detail: `${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different, ${column.empty} empty`,
+                  detail: t`${column.distinct >= 1000 ? t`over 1,000` : column.distinct} different, ${column.empty} empty`,
                 })),
               ]}
               value={plan.keyColumn ?? ''}
@@ -88,18 +88,12 @@ export function RecordsPart({ work: { mailing, plan, change, settle, columns } }
       )}
       {!adding && !mailing.source && (
         <Empty
-          title="No records yet"
-          action={
-            <Button changes look="go" onPress={() => setAdding(true)}>
-              Add records
-            </Button>
-          }
-        >
-          Choose a source above, or bring a workbook, a CSV file, form data or a database.
-        </Empty>
+          title={t`No records yet`}
+          action={<Button changes look="go" onPress={() => setAdding(true)}>{t`Add records`}</Button>}
+        >{t`Choose a source above, or bring a workbook, a CSV file, form data or a database.`}</Empty>
       )}
-      {mailing.source?.state === 'reading' && <Loading what="the records" />}
-      {mailing.source?.state === 'failed' && <Empty title="The records could not be read">{mailing.source.error?.message}</Empty>}
+      {mailing.source?.state === 'reading' && <Loading what={t`the records`} />}
+      {mailing.source?.state === 'failed' && <Empty title={t`The records could not be read`}>{mailing.source.error?.message}</Empty>}
       {mailing.source?.state === 'ready' && !adding && (
         <>
           {(corrections.last ?? corrections.error) && (

@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { MailingPlan } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { BellRing } from 'lucide-react';
@@ -6,7 +8,6 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PatternInput } from '../../features/mailing/pattern-input';
-import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Fields } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
@@ -17,8 +18,8 @@ import { NumberInput } from '../../ui/special-input';
 
 type Reminder = NonNullable<MailingPlan['message']['reminder']>;
 const fresh = (plan: MailingPlan): Reminder => ({
-  subject: `Reminder: ${plan.message.subject}`,
-  body: `Dear ${plan.message.recipient},\n\nwe have not had your copy back yet. Please send it as soon as you can. If it is on its way already, do nothing.`,
+  subject: t`Reminder: ${plan.message.subject}`,
+  body: t`Dear ${plan.message.recipient},\n\nwe have not had your copy back yet. Please send it as soon as you can. If it is on its way already, do nothing.`,
   afterDays: 14,
   most: 2,
   bySchedule: false,
@@ -43,67 +44,72 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
   return (
     <Stack $gap={14}>
       <Row>
-        <h2 style={{ flex: 1 }}>Reminders</h2>
+        <h2 style={{ flex: 1 }}>{t`Reminders`}</h2>
         {data && (
-          <Small>
-            <Link to={`/ledger?mailing=${mailing.id}&state=sent`}>{counted(data.out, 'recipient')} not back</Link> · {data.reminded}{' '}
-            reminded
-          </Small>
+          <Small>{phrase`${(<Link to={`/ledger?mailing=${mailing.id}&state=sent`}>{t`${plural(data.out, 'recipient')} not back`}</Link>)} · ${data.reminded} reminded`}</Small>
         )}
       </Row>
       {!reminder ? (
         <Stack>
-          <Small>Those whose copy has not come back can be reminded, once or by a schedule. Who has answered is never reminded.</Small>
+          <Small>{t`Those whose copy has not come back can be reminded, once or by a schedule. Who has answered is never reminded.`}</Small>
           <Row>
-            <Button changes look="go" onPress={() => set({})}>
-              Write a reminder
-            </Button>
+            <Button changes look="go" onPress={() => set({})}>{t`Write a reminder`}</Button>
           </Row>
         </Stack>
       ) : (
         <>
           <PatternInput
-            label="Subject of the reminder"
+            label={t`Subject of the reminder`}
             value={reminder.subject}
             columns={columns}
             onChange={(subject) => set({ subject })}
           />
-          <PatternInput label="Text of the reminder" rows={8} value={reminder.body} columns={columns} onChange={(body) => set({ body })} />
-          <Toggled label="The copies go along again" value={reminder.attach} onChange={(attach) => set({ attach })} />
+          <PatternInput
+            label={t`Text of the reminder`}
+            rows={8}
+            value={reminder.body}
+            columns={columns}
+            onChange={(body) => set({ body })}
+          />
+          <Toggled label={t`The copies go along again`} value={reminder.attach} onChange={(attach) => set({ attach })} />
           <Fields $columns="110px 110px 1fr">
-            <NumberInput label="After days" value={reminder.afterDays} onChange={(afterDays) => set({ afterDays })} least={1} most={365} />
-            <NumberInput label="At most" value={reminder.most} onChange={(most) => set({ most })} least={1} most={10} />
+            <NumberInput
+              label={t`After days`}
+              value={reminder.afterDays}
+              onChange={(afterDays) => set({ afterDays })}
+              least={1}
+              most={365}
+            />
+            <NumberInput label={t`At most`} value={reminder.most} onChange={(most) => set({ most })} least={1} most={10} />
             <div style={{ paddingTop: 20 }}>
-              <Toggled label="By itself" value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
+              <Toggled label={t`By itself`} value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
             </div>
           </Fields>
           <Small>
             {reminder.bySchedule
-              ? `${counted(reminder.most, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${counted(reminder.afterDays, 'day')} after sending and as far apart.`
-              : 'Nothing goes out by itself. The buttons below remind once.'}
+              ? t`${plural(reminder.most, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${plural(reminder.afterDays, 'day')} after sending and as far apart.`
+              : t`Nothing goes out by itself. The buttons below remind once.`}
           </Small>
           <Row>
             <Button changes look="go" isDisabled={!data?.due || remind.isPending} onPress={() => remind.mutate(false)}>
               <BellRing size={15} />
-              Remind {counted(data?.due ?? 0, 'recipient')} who are due
+              {t`Remind ${plural(data?.due ?? 0, 'recipient')} who are due`}
             </Button>
             {data && data.out > data.due && (
               <Confirm
                 look="go"
-                title={`Remind all ${data.out} whose copy is out?`}
-                text="Those are reminded too whose time has not come yet."
-                yes={`Remind ${data.out}`}
+                title={t`Remind all ${data.out} whose copy is out?`}
+                text={t`Those are reminded too whose time has not come yet.`}
+                yes={t`Remind ${data.out}`}
                 onYes={() => remind.mutate(true)}
               >
-                <Button changes isDisabled={remind.isPending}>
-                  Remind all {data.out}
-                </Button>
+                <Button changes isDisabled={remind.isPending}>{t`Remind all ${data.out}`}</Button>
               </Confirm>
             )}
           </Row>
         </>
       )}
-      {remind.data && <Notice tone="moss">{counted(remind.data.reminded, 'reminder is', 'reminders are')} on the way.</Notice>}
+      {remind.data && <Notice tone="moss">{t`${plural(remind.data.reminded, 'reminder is', 'reminders are')} on the way.`}</Notice>}
       {remind.error && <Notice tone="brick">{sentenceOf(remind.error)}</Notice>}
     </Stack>
   );

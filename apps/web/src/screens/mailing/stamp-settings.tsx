@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CopyStamp } from '@mailbag/core';
 import { stampWidths, usualStamp } from '@mailbag/core';
 import { Choice } from '../../ui/choice';
@@ -8,17 +9,17 @@ import { PickOne } from '../../ui/pick-one';
 import { NumberInput } from '../../ui/special-input';
 
 const symbologies: Record<CopyStamp['symbology'] | 'none', { text: string; detail: string }> = {
-  none: { text: 'none', detail: 'the paper stays as it is' },
-  qr: { text: 'QR code', detail: 'read by every phone' },
-  datamatrix: { text: 'Data Matrix', detail: 'the smallest' },
-  code128: { text: 'Code 128', detail: 'bars, for hand-held readers' },
+  none: { text: t`none`, detail: t`the paper stays as it is` },
+  qr: { text: t`QR code`, detail: t`read by every phone` },
+  datamatrix: { text: t`Data Matrix`, detail: t`the smallest` },
+  code128: { text: t`Code 128`, detail: t`bars, for hand-held readers` },
 };
-const pages: Record<CopyStamp['pages'], string> = { first: 'the first page', last: 'the last page', all: 'every page' };
+const pages: Record<CopyStamp['pages'], string> = { first: t`the first page`, last: t`the last page`, all: t`every page` };
 const corners: Record<CopyStamp['corner'], string> = {
-  'top-left': 'top left',
-  'top-right': 'top right',
-  'bottom-left': 'bottom left',
-  'bottom-right': 'bottom right',
+  'top-left': t`top left`,
+  'top-right': t`top right`,
+  'bottom-left': t`bottom left`,
+  'bottom-right': t`bottom right`,
 };
 const items = (words: Record<string, string>): { id: string; text: string }[] => Object.entries(words).map(([id, text]) => ({ id, text }));
 
@@ -36,38 +37,44 @@ export function StampSettings({
   const set = (part: Partial<CopyStamp>): void => onChange({ ...usualStamp, ...stamp, ...part });
   return (
     <Stack $gap={10}>
-      <h2>Copy code on the paper</h2>
-      <Small>A copy that comes back on paper is found by it.</Small>
+      <h2>{t`Copy code on the paper`}</h2>
+      <Small>{t`A copy that comes back on paper is found by it.`}</Small>
       <Fields>
         <Choice
-          label="Symbol"
+          label={t`Symbol`}
           items={Object.entries(symbologies).map(([id, words]) => ({ id, ...words }))}
           value={stamp?.symbology ?? 'none'}
           onChange={(next) => (next === 'none' ? onChange(null) : set({ symbology: next as CopyStamp['symbology'] }))}
         />
         {stamp && (
-          <Choice label="On" items={items(pages)} value={stamp.pages} onChange={(next) => set({ pages: next as CopyStamp['pages'] })} />
+          <Choice label={t`On`} items={items(pages)} value={stamp.pages} onChange={(next) => set({ pages: next as CopyStamp['pages'] })} />
         )}
       </Fields>
       {stamp && (
         <>
           <Fields $columns="repeat(4, minmax(0, 1fr))">
             <Choice
-              label="Corner"
+              label={t`Corner`}
               items={items(corners)}
               value={stamp.corner}
               onChange={(next) => set({ corner: next as CopyStamp['corner'] })}
             />
-            <NumberInput label="From the side, mm" value={stamp.fromSide} least={0} most={500} onChange={(fromSide) => set({ fromSide })} />
             <NumberInput
-              label={stamp.corner.startsWith('top') ? 'From the top, mm' : 'From the bottom, mm'}
+              label={t`From the side, mm`}
+              value={stamp.fromSide}
+              least={0}
+              most={500}
+              onChange={(fromSide) => set({ fromSide })}
+            />
+            <NumberInput
+              label={stamp.corner.startsWith('top') ? t`From the top, mm` : t`From the bottom, mm`}
               value={stamp.fromEnd}
               least={0}
               most={500}
               onChange={(fromEnd) => set({ fromEnd })}
             />
             <NumberInput
-              label="Width, mm"
+              label={t`Width, mm`}
               value={stamp.width}
               least={stampWidths.least}
               most={stampWidths.most}
@@ -76,20 +83,20 @@ export function StampSettings({
           </Fields>
           {stamp.symbology !== 'code128' && (hasLinks || stamp.holds === 'link') && (
             <PickOne
-              label="The symbol holds"
+              label={t`The symbol holds`}
               items={[
-                { id: 'code', text: 'the copy code', detail: 'The office scans it when the paper comes back.' },
+                { id: 'code', text: t`the copy code`, detail: t`The office scans it when the paper comes back.` },
                 {
                   id: 'link',
-                  text: 'the recipient’s personal link',
-                  detail: 'A phone opens the page with it. 28 mm or more are read well.',
+                  text: t`the recipient’s personal link`,
+                  detail: t`A phone opens the page with it. 28 mm or more are read well.`,
                 },
               ]}
               value={stamp.holds ?? 'code'}
               onChange={(holds) => set({ holds })}
             />
           )}
-          <Toggled label="The code in print below it" value={stamp.inPrint} onChange={(inPrint) => set({ inPrint })} />
+          <Toggled label={t`The code in print below it`} value={stamp.inPrint} onChange={(inPrint) => set({ inPrint })} />
         </>
       )}
     </Stack>

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { FlaskConical } from 'lucide-react';
 import { useState } from 'react';
@@ -5,7 +6,6 @@ import { DialogTrigger, Heading, Modal } from 'react-aria-components';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import type { Trial } from '../../features/trial/trial-pane';
-import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Box, Veil } from '../../ui/dialog';
 import { Toggled } from '../../ui/field';
@@ -20,32 +20,25 @@ export function TrialButton({ work: { settle, plan }, trial, indexes }: { work: 
     <DialogTrigger>
       <Button changes small isDisabled={indexes.length === 0 || trial.make.isPending}>
         <FlaskConical size={13} />
-        {trial.make.isPending ? 'Making …' : 'Trial run …'}
+        {trial.make.isPending ? t`Making …` : t`Trial run …`}
       </Button>
       <Veil isDismissable>
         <Modal>
           <Box>
             {({ close }) => (
               <>
-                <Heading slot="title" level={2}>
-                  Trial run of {counted(indexes.length, 'record')}
-                </Heading>
-                <div>
-                  The copies of these records are made just as a batch would make them, as files for you to open. The ledger knows nothing
-                  of them, no number is used up, and nobody else gets mail.
-                </div>
-                {plan.message.mailed && <Toggled label={`Mail them too, to ${own} alone`} value={mailed} onChange={setMailed} />}
+                <Heading slot="title" level={2}>{t`Trial run of ${plural(indexes.length, 'record')}`}</Heading>
+                <div>{t`The copies of these records are made just as a batch would make them, as files for you to open. The ledger knows nothing of them, no number is used up, and nobody else gets mail.`}</div>
+                {plan.message.mailed && <Toggled label={t`Mail them too, to ${own} alone`} value={mailed} onChange={setMailed} />}
                 <Row style={{ justifyContent: 'flex-end' }}>
-                  <Button onPress={close}>Cancel</Button>
+                  <Button onPress={close}>{t`Cancel`}</Button>
                   <Button
                     look="go"
                     onPress={() => {
                       close();
                       void settle().then(() => trial.make.mutate({ indexes, mailed: mailed && plan.message.mailed }));
                     }}
-                  >
-                    Make them
-                  </Button>
+                  >{t`Make them`}</Button>
                 </Row>
               </>
             )}

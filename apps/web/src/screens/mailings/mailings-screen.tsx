@@ -1,3 +1,4 @@
+import { count, counted, t } from '@mailbag/core/words';
 import type { MailingDetail, MailingSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, FolderInput, Plus } from 'lucide-react';
@@ -7,7 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { useArchive } from '../../features/use-archive';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
 import { Button } from '../../ui/button';
@@ -28,7 +29,7 @@ const nameOf = ({ name }: MailingSummary): string => name;
 const columns: readonly ListColumn<MailingSummary>[] = [
   {
     id: 'name',
-    head: 'Name',
+    head: t`Name`,
     least: 200,
     share: 3,
     isFixed: true,
@@ -41,28 +42,28 @@ const columns: readonly ListColumn<MailingSummary>[] = [
   },
   {
     id: 'packet',
-    head: 'Packet',
+    head: t`Packet`,
     least: 96,
     share: 1,
     text: ({ templates }) => (templates > 0 ? counted(templates, 'template') : ''),
-    cell: ({ templates }) => (templates > 0 ? counted(templates, 'template') : <Small>none yet</Small>),
+    cell: ({ templates }) => (templates > 0 ? counted(templates, 'template') : <Small>{t`none yet`}</Small>),
     value: ({ templates }) => templates,
   },
   {
     id: 'records',
-    head: 'Records',
+    head: t`Records`,
     least: 170,
     share: 2,
-    text: (one) => (one.sourceName ? `${count(one.records)} from ${one.sourceName}` : ''),
-    cell: (one) => (one.sourceName ? `${count(one.records)} from ${one.sourceName}` : <Small>none yet</Small>),
+    text: (one) => (one.sourceName ? t`${count(one.records)} from ${one.sourceName}` : ''),
+    cell: (one) => (one.sourceName ? t`${count(one.records)} from ${one.sourceName}` : <Small>{t`none yet`}</Small>),
     value: (one) => (one.sourceName ? one.records : null),
   },
-  { id: 'batches', head: 'Batches', least: 60, isNumber: true, text: ({ batches }) => String(batches), value: ({ batches }) => batches },
-  { id: 'changed', head: 'Changed', least: 104, text: ({ updatedAt }) => when(updatedAt), value: ({ updatedAt }) => updatedAt },
+  { id: 'batches', head: t`Batches`, least: 60, isNumber: true, text: ({ batches }) => String(batches), value: ({ batches }) => batches },
+  { id: 'changed', head: t`Changed`, least: 104, text: ({ updatedAt }) => when(updatedAt), value: ({ updatedAt }) => updatedAt },
 ];
 
 export default function MailingsScreen() {
-  useCrumbs({ text: 'Mailings' });
+  useCrumbs({ text: t`Mailings` });
   const { data } = useQuery(queries.mailings());
   const [name, setName] = useState('');
   const [from, setFrom] = useState('');
@@ -85,13 +86,13 @@ export default function MailingsScreen() {
     },
   });
   const archive = useArchive('mailings');
-  if (!data) return <Loading what="mailings" />;
+  if (!data) return <Loading what={t`mailings`} />;
   const archived = data.filter(({ isArchived }) => isArchived).length;
   const isInArchive = showsArchived && archived > 0;
   const shown = data.filter((one) => one.isArchived === isInArchive);
   const tools: ListColumn<MailingSummary> = {
     id: 'tools',
-    head: 'Export and archive',
+    head: t`Export and archive`,
     least: 72,
     isTools: true,
     text: () => '',
@@ -102,8 +103,8 @@ export default function MailingsScreen() {
           $look="bare"
           href={`/api/mailings/${one.id}/file.zip`}
           download
-          aria-label={`Export “${one.name}”`}
-          title="Export: the mailing with its templates as one zip, without records and passwords"
+          aria-label={t`Export “${one.name}”`}
+          title={t`Export: the mailing with its templates as one zip, without records and passwords`}
         >
           <Download size={16} />
         </FileButton>
@@ -117,7 +118,7 @@ export default function MailingsScreen() {
   };
   return (
     <Screen>
-      <Head title="Mailings">
+      <Head title={t`Mailings`}>
         <form
           onSubmit={(event) => {
             event.preventDefault();
@@ -126,18 +127,24 @@ export default function MailingsScreen() {
         >
           <Row>
             <div style={{ width: 260 }}>
-              <TextInput label="Name of the new mailing" hideLabel placeholder="Name of a new mailing" value={name} onChange={setName} />
+              <TextInput
+                label={t`Name of the new mailing`}
+                hideLabel
+                placeholder={t`Name of a new mailing`}
+                value={name}
+                onChange={setName}
+              />
             </div>
             {data.length > 0 && (
               <Choice
-                label="Begin as"
+                label={t`Begin as`}
                 hideLabel
                 items={[
-                  { id: '', text: 'empty', detail: 'Packet, records and map are chosen anew' },
+                  { id: '', text: t`empty`, detail: t`Packet, records and map are chosen anew` },
                   ...data.map((one) => ({
                     id: String(one.id),
-                    text: `as ${one.name}`,
-                    detail: 'Packet, map, checks, output, message and accepted looks come along',
+                    text: t`as ${one.name}`,
+                    detail: t`Packet, map, checks, output, message and accepted looks come along`,
                   })),
                 ]}
                 value={from}
@@ -145,14 +152,14 @@ export default function MailingsScreen() {
               />
             )}
             <FileTrigger acceptedFileTypes={['application/zip', '.zip']} onSelect={(files) => files?.[0] && bringIn.mutate(files[0])}>
-              <Button changes isDisabled={bringIn.isPending} tip="A mailing that was exported here or in another Mailbag">
+              <Button changes isDisabled={bringIn.isPending} tip={t`A mailing that was exported here or in another Mailbag`}>
                 <FolderInput size={16} />
-                {bringIn.isPending ? 'Bringing it in …' : 'Bring one in'}
+                {bringIn.isPending ? t`Bringing it in …` : t`Bring one in`}
               </Button>
             </FileTrigger>
             <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
               <Plus size={16} />
-              Begin a mailing
+              {t`Begin a mailing`}
             </Button>
           </Row>
         </form>
@@ -163,14 +170,14 @@ export default function MailingsScreen() {
       <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
         <List
           id="mailings"
-          label="mailings"
+          label={t`mailings`}
           noun={['mailing', 'mailings']}
           columns={[...columns, tools]}
           rows={shown}
           keyOf={keyOf}
           nameOf={nameOf}
           to={addressOf}
-          searchHint="Name, template or source"
+          searchHint={t`Name, template or source`}
           tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
           actions={(picked, done) => (
             <ArchivePicked
@@ -184,11 +191,11 @@ export default function MailingsScreen() {
           )}
           empty={(isSearch) =>
             data.length === 0 ? (
-              <Empty title="No mailing yet">
-                A mailing brings templates and records together: what is filled, from where, and who gets it. Give it a name above to begin.
-              </Empty>
+              <Empty
+                title={t`No mailing yet`}
+              >{t`A mailing brings templates and records together: what is filled, from where, and who gets it. Give it a name above to begin.`}</Empty>
             ) : (
-              <Empty title="No mailing here">{isSearch ? 'Search for a part of its name.' : 'All of them are archived.'}</Empty>
+              <Empty title={t`No mailing here`}>{isSearch ? t`Search for a part of its name.` : t`All of them are archived.`}</Empty>
             )
           }
         />

@@ -1,3 +1,5 @@
+import { counted, plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import { saidWords } from '@mailbag/core';
 import type { PaperReason, PrintRunDetail, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -7,7 +9,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted, kilobytes, when } from '../../features/when';
+import { kilobytes, when } from '../../features/when';
 import type { Tone } from '../../theme';
 import { color, narrow } from '../../theme';
 import { Button } from '../../ui/button';
@@ -61,19 +63,19 @@ const RunLine = styled(Link)`
   }
 `;
 const looks: Record<PrintRunState, { text: string; tone: Tone }> = {
-  making: { text: 'being made', tone: 'ochre' },
-  ready: { text: 'ready', tone: 'plum' },
-  sending: { text: 'to the printer', tone: 'ochre' },
-  printing: { text: 'printing', tone: 'ochre' },
-  printed: { text: 'printed', tone: 'moss' },
-  failed: { text: 'failed', tone: 'brick' },
-  cancelled: { text: 'cancelled', tone: 'slate' },
-  unconfirmed: { text: 'unconfirmed', tone: 'ochre' },
+  making: { text: t`being made`, tone: 'ochre' },
+  ready: { text: t`ready`, tone: 'plum' },
+  sending: { text: t`to the printer`, tone: 'ochre' },
+  printing: { text: t`printing`, tone: 'ochre' },
+  printed: { text: t`printed`, tone: 'moss' },
+  failed: { text: t`failed`, tone: 'brick' },
+  cancelled: { text: t`cancelled`, tone: 'slate' },
+  unconfirmed: { text: t`unconfirmed`, tone: 'ochre' },
 };
 const reasonWords: Record<PaperReason, string> = {
-  'no-address': 'without an address for mail',
-  bounced: 'bounced',
-  asked: 'ask for paper',
+  'no-address': t`without an address for mail`,
+  bounced: t`bounced`,
+  asked: t`ask for paper`,
 };
 
 /** The list behind each count. */
@@ -97,22 +99,20 @@ function Gather() {
       void navigate(`/paper/${run.id}`);
     },
   });
-  if (!data || !all) return <Loading what="what waits for paper" />;
+  if (!data || !all) return <Loading what={t`what waits for paper`} />;
   const chosen = reasons.reduce((sum, reason) => sum + data.byReason[reason], 0);
   return (
     <Padded style={{ padding: 12, flex: 'none' }}>
-      <h2>Gather for the post</h2>
+      <h2>{t`Gather for the post`}</h2>
       {all.copies === 0 ? (
-        <Small>
-          Nothing waits for paper. Copies without an address for mail, bounced ones, and those of people who ask for paper come here.
-        </Small>
+        <Small>{t`Nothing waits for paper. Copies without an address for mail, bounced ones, and those of people who ask for paper come here.`}</Small>
       ) : (
         <>
           {all.mailings.length > 1 && (
             <Choice
-              label="Of"
+              label={t`Of`}
               items={[
-                { id: '', text: 'all mailings' },
+                { id: '', text: t`all mailings` },
                 ...all.mailings.map((one) => ({ id: String(one.id), text: one.name, detail: counted(one.copies, 'copy', 'copies') })),
               ]}
               value={mailing === null ? '' : String(mailing)}
@@ -132,27 +132,24 @@ function Gather() {
                 {data.byReason[reason] > 0 && (
                   <Link
                     to={`/ledger?${lists[reason]}${mailing === null ? '' : `&mailing=${mailing}`}`}
-                    aria-label={`Show those that ${reasonWords[reason]}`}
+                    aria-label={t`Show those that ${reasonWords[reason]}`}
                   >
-                    <Small>show</Small>
+                    <Small>{t`show`}</Small>
                   </Link>
                 )}
               </Row>
             ))}
           </Stack>
-          <Toggled label="Address sheets for the window" value={addressSheets} onChange={setAddressSheets} />
-          <Toggled label="Both sides of the paper" value={duplex} onChange={setDuplex} />
+          <Toggled label={t`Address sheets for the window`} value={addressSheets} onChange={setAddressSheets} />
+          <Toggled label={t`Both sides of the paper`} value={duplex} onChange={setDuplex} />
           {addressSheets && data.withoutPost > 0 && (
-            <Notice tone="ochre">
-              {counted(data.withoutPost, 'recipient has', 'recipients have')} no postal address and {data.withoutPost === 1 ? 'is' : 'are'}{' '}
-              left out. Where the address stands is set in Paper of the mailing’s Output and message.
-            </Notice>
+            <Notice tone="ochre">{t`${plural(data.withoutPost, 'recipient has', 'recipients have')} no postal address and ${data.withoutPost === 1 ? t`is` : t`are`} left out. Where the address stands is set in Paper of the mailing’s Output and message.`}</Notice>
           )}
-          <TextInput label="Name of the run" value={name} onChange={setName} placeholder="Optional" />
+          <TextInput label={t`Name of the run`} value={name} onChange={setName} placeholder={t`Optional`} />
           {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
           <Button changes look="go" onPress={() => make.mutate()} isDisabled={chosen === 0 || make.isPending}>
             <Stamp size={15} />
-            {make.isPending ? 'Putting it together …' : `Make a print run of ${counted(chosen, 'copy', 'copies')}`}
+            {make.isPending ? t`Putting it together …` : t`Make a print run of ${plural(chosen, 'copy', 'copies')}`}
           </Button>
         </>
       )}
@@ -162,11 +159,19 @@ function Gather() {
 
 type Sheet = PrintRunDetail['sheetsOf'][number];
 const sheetColumns: readonly ListColumn<Sheet>[] = [
-  { id: 'sheet', head: 'Sheet', least: 40, isNumber: true, isFixed: true, text: ({ sheet }) => String(sheet), value: ({ sheet }) => sheet },
-  { id: 'postal', head: 'Postal code', least: 72, text: ({ postalCode }) => postalCode },
+  {
+    id: 'sheet',
+    head: t`Sheet`,
+    least: 40,
+    isNumber: true,
+    isFixed: true,
+    text: ({ sheet }) => String(sheet),
+    value: ({ sheet }) => sheet,
+  },
+  { id: 'postal', head: t`Postal code`, least: 72, text: ({ postalCode }) => postalCode },
   {
     id: 'recipient',
-    head: 'Recipient',
+    head: t`Recipient`,
     least: 120,
     share: 1,
     text: ({ recipient, code }) => `${recipient} ${code}`,
@@ -180,8 +185,8 @@ const sheetColumns: readonly ListColumn<Sheet>[] = [
       </>
     ),
   },
-  { id: 'template', head: 'Template', least: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
-  { id: 'state', head: 'State', least: 62, text: ({ state }) => state },
+  { id: 'template', head: t`Template`, least: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
+  { id: 'state', head: t`State`, least: 62, text: ({ state }) => state },
 ];
 
 function Run({ run }: { run: PrintRunDetail }) {
@@ -215,25 +220,19 @@ function Run({ run }: { run: PrintRunDetail }) {
             {hasFile && (
               <FileButton $small href={`/api/print-runs/${run.id}/pdf?save=1`}>
                 <Download size={14} />
-                Save the PDF
+                {t`Save the PDF`}
               </FileButton>
             )}
             {hasFile && (
               <FileButton $small href={`/api/print-runs/${run.id}/pdf`} target="_blank" rel="noreferrer">
                 <Eye size={14} />
-                Open
+                {t`Open`}
               </FileButton>
             )}
           </Row>
-          <Small>
-            {counted(run.sheets, 'sheet')} · {counted(run.pages, 'page')} · {counted(run.copies, 'copy', 'copies')} for{' '}
-            {counted(run.recipients, 'recipient')} · {kilobytes(run.size)} · {run.duplex ? 'both sides' : 'one side'} ·{' '}
-            {run.addressSheets ? 'with address sheets, in postal order' : 'in postal order'} · made {when(run.createdAt)} by {run.who}
-          </Small>
+          <Small>{t`${plural(run.sheets, 'sheet')} · ${plural(run.pages, 'page')} · ${plural(run.copies, 'copy', 'copies')} for ${plural(run.recipients, 'recipient')} · ${kilobytes(run.size)} · ${run.duplex ? t`both sides` : t`one side`} · ${run.addressSheets ? t`with address sheets, in postal order` : t`in postal order`} · made ${when(run.createdAt)} by ${run.who}`}</Small>
           {run.leftOut > 0 && (
-            <Notice tone="ochre">
-              {counted(run.leftOut, 'copy was', 'copies were')} left out because their records hold no postal address.
-            </Notice>
+            <Notice tone="ochre">{t`${plural(run.leftOut, 'copy was', 'copies were')} left out because their records hold no postal address.`}</Notice>
           )}
           {run.said && (
             <Notice tone={run.state === 'printed' ? 'moss' : run.state === 'printing' ? 'ochre' : 'brick'}>
@@ -247,7 +246,7 @@ function Run({ run }: { run: PrintRunDetail }) {
               {(run.state === 'ready' || run.state === 'failed') && printers && printers.length > 0 && (
                 <>
                   <Choice
-                    label="Printer"
+                    label={t`Printer`}
                     hideLabel
                     items={printers.map(({ id, name, uri }) => ({ id: String(id), text: name, detail: uri }))}
                     value={String(chosen)}
@@ -255,55 +254,49 @@ function Run({ run }: { run: PrintRunDetail }) {
                   />
                   <Button changes look="go" onPress={() => chosen !== null && print.mutate(chosen)} isDisabled={print.isPending}>
                     <Printer size={15} />
-                    Print {counted(run.sheets, 'sheet')}
+                    {t`Print ${plural(run.sheets, 'sheet')}`}
                   </Button>
                 </>
               )}
               {printers?.length === 0 && (
-                <Small>
-                  No printer is set up; save the PDF and print it, or <Link to="/settings/paper">add a printer</Link>.
-                </Small>
+                <Small>{phrase`No printer is set up; save the PDF and print it, or ${(<Link to="/settings/paper">{t`add a printer`}</Link>)}.`}</Small>
               )}
               <Confirm
                 look="go"
-                title={`Are all ${run.sheets} sheets printed?`}
-                text={`The ${counted(run.copies, 'copy is', 'copies are')} marked as printed on your word. This cannot be taken back.`}
-                yes="They are printed"
+                title={t`Are all ${run.sheets} sheets printed?`}
+                text={t`The ${plural(run.copies, 'copy is', 'copies are')} marked as printed on your word. This cannot be taken back.`}
+                yes={t`They are printed`}
                 onYes={() => act.mutate('printed')}
               >
-                <Button changes isDisabled={act.isPending}>
-                  It is printed
-                </Button>
+                <Button changes isDisabled={act.isPending}>{t`It is printed`}</Button>
               </Confirm>
               <Confirm
-                title="Cancel this run?"
-                text="Its file is deleted and its copies wait for paper again. What the printer has not printed is taken back."
-                yes="Cancel the run"
-                no="Keep the run"
+                title={t`Cancel this run?`}
+                text={t`Its file is deleted and its copies wait for paper again. What the printer has not printed is taken back.`}
+                yes={t`Cancel the run`}
+                no={t`Keep the run`}
                 onYes={() => act.mutate('cancel')}
               >
-                <Button changes look="danger" isDisabled={act.isPending}>
-                  Cancel
-                </Button>
+                <Button changes look="danger" isDisabled={act.isPending}>{t`Cancel`}</Button>
               </Confirm>
             </Row>
           )}
           <Card style={{ maxHeight: '70vh' }}>
             <List
               id="print-run"
-              label="copies of the run"
+              label={t`copies of the run`}
               noun={['copy', 'copies']}
               columns={sheetColumns}
               rows={run.sheetsOf}
               keyOf={({ copyId }) => copyId}
               nameOf={({ code }) => code}
-              searchHint="Recipient, code or postal code"
-              empty={() => <Empty title="No matches">Search for a recipient, a code or a postal code.</Empty>}
+              searchHint={t`Recipient, code or postal code`}
+              empty={() => <Empty title={t`No matches`}>{t`Search for a recipient, a code or a postal code.`}</Empty>}
             />
           </Card>
         </Stack>
       </Scroll>
-      {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} name="the print run" /> : <div />}
+      {hasFile ? <PdfPreview path={`/api/print-runs/${run.id}/pdf`} pages={run.pages} name={t`the print run`} /> : <div />}
     </div>
   );
 }
@@ -314,7 +307,7 @@ export default function PaperScreen() {
   const { data: runs } = useQuery(queries.printRuns());
   const chosenId = id ? Number(id) : (runs?.[0]?.id ?? null);
   const { data: run, error } = useQuery({ ...queries.printRun(chosenId ?? 0), enabled: chosenId !== null });
-  useCrumbs({ text: 'Paper', to: '/paper' }, ...(run ? [{ text: run.name }] : []));
+  useCrumbs({ text: t`Paper`, to: '/paper' }, ...(run ? [{ text: run.name }] : []));
   const line = (one: PrintRunSummary) => (
     <RunLine key={one.id} to={`/paper/${one.id}`} {...(one.id === chosenId ? { 'data-chosen': '' } : {})}>
       <Row>
@@ -328,17 +321,17 @@ export default function PaperScreen() {
   );
   return (
     <Screen>
-      <Head title="Paper" note="for those who cannot be mailed" />
+      <Head title={t`Paper`} note={t`for those who cannot be mailed`} />
       <Frame>
         <Left>
           <Gather />
           <Stack $gap={2}>{runs?.map(line)}</Stack>
         </Left>
-        {error && <Empty title="This print run cannot be shown">{sentenceOf(error)}</Empty>}
+        {error && <Empty title={t`This print run cannot be shown`}>{sentenceOf(error)}</Empty>}
         {!error && chosenId === null && (
-          <Empty title="No print run yet">
-            A run is one PDF with everything that goes by post, sorted by postal code, each with a sheet for the window of the envelope.
-          </Empty>
+          <Empty
+            title={t`No print run yet`}
+          >{t`A run is one PDF with everything that goes by post, sorted by postal code, each with a sheet for the window of the envelope.`}</Empty>
         )}
         {run && !error && <Run key={run.id} run={run} />}
       </Frame>

@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
@@ -31,32 +33,29 @@ export function BackupsCard() {
     return api.get<BackupsAnswer>('/api/safety/backups');
   });
   if (error && !data) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
-  if (!data || !form) return <Loading what="the backups" />;
+  if (!data || !form) return <Loading what={t`the backups`} />;
   const isSaved = form.isOn === data.isOn && form.everyHours === data.everyHours && form.keep === data.keep;
   const problem = save.error ?? take.error ?? remove.error;
   return (
     <FormCard onSubmit={() => save.mutate(undefined)}>
-      <h2>Backups</h2>
-      <Toggled label="Back up automatically" value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
+      <h2>{t`Backups`}</h2>
+      <Toggled label={t`Back up automatically`} value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
       <Fields>
         <NumberInput
-          label="Hours between backups"
+          label={t`Hours between backups`}
           value={form.everyHours}
           onChange={(everyHours) => setForm({ ...form, everyHours: Math.max(1, everyHours) })}
           most={744}
         />
         <NumberInput
-          label="Backups to keep"
+          label={t`Backups to keep`}
           value={form.keep}
           onChange={(keep) => setForm({ ...form, keep: Math.max(1, keep) })}
           most={1000}
-          help="The oldest is removed when there is one more."
+          help={t`The oldest is removed when there is one more.`}
         />
       </Fields>
-      <Small>
-        They lie in {data.folder} on the machine of the server. Each is one zip file with the database, the key and every file, and is as
-        confidential as they are. What is deleted here stays in the backups that were taken before.
-      </Small>
+      <Small>{t`They lie in ${data.folder} on the machine of the server. Each is one zip file with the database, the key and every file, and is as confidential as they are. What is deleted here stays in the backups that were taken before.`}</Small>
       {data.failed && (
         <Notice tone="brick">
           {when(data.failed.at)}: {data.failed.message}
@@ -64,17 +63,13 @@ export function BackupsCard() {
       )}
       {problem && <Notice tone="brick">{sentenceOf(problem)}</Notice>}
       <Row>
-        <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>
-          Save
-        </Button>
+        <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>{t`Save`}</Button>
         <Button onPress={() => take.mutate(undefined)} isDisabled={data.running || take.isPending}>
-          {data.running ? 'Backing up …' : 'Back up now'}
+          {data.running ? t`Backing up …` : t`Back up now`}
         </Button>
       </Row>
       {data.backups.length === 0 && !data.running && (
-        <Small>
-          There is none yet. <code>mailbag restore</code> brings one back into an empty folder.
-        </Small>
+        <Small>{phrase`There is none yet. ${(<code>mailbag restore</code>)} brings one back into an empty folder.`}</Small>
       )}
       <Stack $gap={0}>
         {data.backups.map(({ name, size, takenAt }) => (
@@ -82,12 +77,12 @@ export function BackupsCard() {
             key={name}
             actions={
               <Confirm
-                title={`Remove the backup of ${fullWhen(takenAt)}?`}
-                text="It cannot be brought back."
-                yes="Remove it"
+                title={t`Remove the backup of ${fullWhen(takenAt)}?`}
+                text={t`It cannot be brought back.`}
+                yes={t`Remove it`}
                 onYes={() => remove.mutate(name)}
               >
-                <IconButton label={`Remove the backup of ${fullWhen(takenAt)}`}>
+                <IconButton label={t`Remove the backup of ${fullWhen(takenAt)}`}>
                   <Trash2 size={15} />
                 </IconButton>
               </Confirm>

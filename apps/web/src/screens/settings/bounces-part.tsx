@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { saidWords } from '@mailbag/core';
 import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -39,34 +40,34 @@ export function BouncesPart() {
       void client.invalidateQueries({ queryKey: queries.reports().queryKey });
     },
   });
-  if (!data || !form) return <Loading what="the bounces" />;
+  if (!data || !form) return <Loading what={t`the bounces`} />;
   const set = (part: Partial<typeof form>): void => setForm((before) => (before ? { ...before, ...part } : before));
   return (
     <Columns $columns="minmax(0, 560px) minmax(0, 1fr)">
       <FormCard onSubmit={() => save.mutate(undefined)}>
-        <h2>Where bounces go</h2>
+        <h2>{t`Where bounces go`}</h2>
         <TextInput
-          label="Bounce address"
+          label={t`Bounce address`}
           value={form.address}
           onChange={(address) => set({ address })}
-          placeholder="bounces@example.org"
-          help="Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide."
+          placeholder={t`bounces@example.org`}
+          help={t`Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide.`}
         />
-        <h2>Mailbox</h2>
+        <h2>{t`Mailbox`}</h2>
         <Fields $columns="1.6fr 84px 1fr">
           <TextInput
-            label="Host (IMAP)"
+            label={t`Host (IMAP)`}
             value={form.host}
             onChange={(host) => set({ host })}
-            placeholder="imap.example.org"
+            placeholder={t`imap.example.org`}
             mono
-            help="Empty: no mailbox is read."
+            help={t`Empty: no mailbox is read.`}
           />
-          <NumberInput label="Port" value={form.port} onChange={(port) => set({ port })} most={65_535} />
-          <TextInput label="Folder" value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} most={65_535} />
+          <TextInput label={t`Folder`} value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
         </Fields>
         <Fields>
-          <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
+          <TextInput label={t`User`} value={form.user} onChange={(user) => set({ user })} />
           <SecretInput
             value={form.password}
             onChange={(password) => set({ password })}
@@ -78,34 +79,38 @@ export function BouncesPart() {
           <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />
           {form.tls && (
             <Toggled
-              label="Accept certificates that cannot be verified"
+              label={t`Accept certificates that cannot be verified`}
               value={!form.checkCertificate}
               onChange={(lax) => set({ checkCertificate: !lax })}
             />
           )}
         </Row>
-        <h2>Own port</h2>
+        <h2>{t`Own port`}</h2>
         <Fields $columns="120px 1fr">
-          <NumberInput label="SMTP port" value={form.smtpPort} onChange={(smtpPort) => set({ smtpPort })} most={65_535} help="0: none" />
+          <NumberInput
+            label={t`SMTP port`}
+            value={form.smtpPort}
+            onChange={(smtpPort) => set({ smtpPort })}
+            most={65_535}
+            help={t`0: none`}
+          />
           <Small style={{ paddingTop: 22 }}>
             {data.listening
-              ? `Bounces are taken on port ${data.listening}.`
-              : 'Where the mail system can send bounces straight here, they come without a mailbox.'}
+              ? t`Bounces are taken on port ${data.listening}.`
+              : t`Where the mail system can send bounces straight here, they come without a mailbox.`}
           </Small>
         </Fields>
         {data.lastLook && (
-          <Notice tone={data.lastLook.ok ? 'moss' : 'brick'}>
-            Looked in {when(data.lastLook.at)}: {saidWords(data.lastLook.said)}
-          </Notice>
+          <Notice
+            tone={data.lastLook.ok ? 'moss' : 'brick'}
+          >{t`Looked in ${when(data.lastLook.at)}: ${saidWords(data.lastLook.said)}`}</Notice>
         )}
         {(save.error ?? look.error) && <Notice tone="brick">{sentenceOf(save.error ?? look.error)}</Notice>}
         <Row>
-          <Button type="submit" look="go" isDisabled={save.isPending}>
-            Save and look in
-          </Button>
+          <Button type="submit" look="go" isDisabled={save.isPending}>{t`Save and look in`}</Button>
           {data.host && (
             <Button onPress={() => look.mutate()} isDisabled={look.isPending}>
-              {look.isPending ? 'Looking …' : 'Look in now'}
+              {look.isPending ? t`Looking …` : t`Look in now`}
             </Button>
           )}
         </Row>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { HistoryLine } from '@mailbag/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
@@ -13,10 +14,10 @@ const keyOf = ({ id }: HistoryLine): number => id;
 const nameOf = ({ who, action }: HistoryLine): string => `${who} ${action}`;
 
 const columns: readonly ListColumn<HistoryLine>[] = [
-  { id: 'when', head: 'When', least: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
-  { id: 'who', head: 'Who', least: 120, share: 1, isUnordered: true, text: ({ who }) => who },
-  { id: 'what', head: 'What', least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${action} ${subject}` },
-  { id: 'about', head: 'About', least: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
+  { id: 'when', head: t`When`, least: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
+  { id: 'who', head: t`Who`, least: 120, share: 1, isUnordered: true, text: ({ who }) => who },
+  { id: 'what', head: t`What`, least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${action} ${subject}` },
+  { id: 'about', head: t`About`, least: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
 ];
 
 /** Who did what, the last first, read as one scrolls. */
@@ -28,22 +29,22 @@ export default function HistoryPart() {
   return (
     <Stack style={{ height: '100%' }}>
       <div style={{ width: 320 }} data-print="no">
-        <TextInput label="Search the history" hideLabel placeholder="Who, what, about what" value={text} onChange={setText} />
+        <TextInput label={t`Search the history`} hideLabel placeholder={t`Who, what, about what`} value={text} onChange={setText} />
       </div>
       {!data ? (
-        <Loading what="the history" />
+        <Loading what={t`the history`} />
       ) : (
         <Card style={{ flex: 1 }}>
           <List
             id="history"
-            label="history"
+            label={t`history`}
             noun={['line', 'lines']}
             columns={columns}
             rows={rows}
             keyOf={keyOf}
             nameOf={nameOf}
             far={{ order: null, onOrder: () => undefined, hasMore: hasNextPage, onEnd }}
-            empty={() => <Empty title="No matches">Every change is written down here with who did it.</Empty>}
+            empty={() => <Empty title={t`No matches`}>{t`Every change is written down here with who did it.`}</Empty>}
           />
         </Card>
       )}

@@ -1,8 +1,9 @@
+import { count, plural, t } from '@mailbag/core/words';
 import type { JobAnswer, JobState, JobsAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { atSecond, count, counted, when } from '../../features/when';
+import { atSecond, when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Columns, ListLine, Padded } from '../../ui/columns';
@@ -12,18 +13,18 @@ import { Mark, Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
 
 const groups: { state: JobState; title: string; nothing: string }[] = [
-  { state: 'failed', title: 'Failed', nothing: '' },
-  { state: 'running', title: 'Running now', nothing: 'Nothing runs just now.' },
-  { state: 'waiting', title: 'Waiting for their time', nothing: 'Nothing waits.' },
+  { state: 'failed', title: t`Failed`, nothing: '' },
+  { state: 'running', title: t`Running now`, nothing: t`Nothing runs just now.` },
+  { state: 'waiting', title: t`Waiting for their time`, nothing: t`Nothing waits.` },
 ];
 
 /** Where a job is, in a few words. */
 function whereItIs({ state, startedAt, finishedAt, dueAt, done, total, attempts, repeats }: JobAnswer): string {
-  const last = finishedAt ? `last run ${atSecond(finishedAt)}` : '';
+  const last = finishedAt ? t`last run ${atSecond(finishedAt)}` : '';
   if (state === 'running')
-    return [`since ${atSecond(startedAt!)}`, total > 0 && `${count(done)} of ${count(total)}`].filter(Boolean).join(' · ');
-  if (state === 'failed') return [`${counted(attempts, 'run')} without success`, last].filter(Boolean).join(' · ');
-  return [`${attempts > 0 ? 'tried again' : repeats || finishedAt ? 'next run' : 'begins'} ${when(dueAt)}`, last]
+    return [t`since ${atSecond(startedAt!)}`, total > 0 && t`${count(done)} of ${count(total)}`].filter(Boolean).join(' · ');
+  if (state === 'failed') return [t`${plural(attempts, 'run')} without success`, last].filter(Boolean).join(' · ');
+  return [`${attempts > 0 ? t`tried again` : repeats || finishedAt ? t`next run` : t`begins`} ${when(dueAt)}`, last]
     .filter(Boolean)
     .join(' · ');
 }
@@ -38,18 +39,18 @@ function Job({ job, onAgain, isDisabled }: { job: JobAnswer; onAgain: () => void
             small
             onPress={onAgain}
             isDisabled={isDisabled}
-            aria-label={`${job.state === 'failed' ? 'Try again' : 'Run now'}: ${name}`}
+            aria-label={`${job.state === 'failed' ? t`Try again` : t`Run now`}: ${name}`}
           >
-            {job.state === 'failed' ? 'Try again' : 'Run now'}
+            {job.state === 'failed' ? t`Try again` : t`Run now`}
           </Button>
         )
       }
     >
-      <b>{name}</b> {job.state === 'failed' && <Mark $tone="brick">failed</Mark>}
+      <b>{name}</b> {job.state === 'failed' && <Mark $tone="brick">{t`failed`}</Mark>}
       <div>
         <Small>
           {whereItIs(job)}
-          {job.who !== 'Mailbag' && ` · asked for by ${job.who}`}
+          {job.who !== 'Mailbag' && t` · asked for by ${job.who}`}
         </Small>
       </div>
       {job.error && <div style={{ color: color.brick, fontSize: 13 }}>{job.error.message}</div>}
@@ -61,7 +62,7 @@ function Job({ job, onAgain, isDisabled }: { job: JobAnswer; onAgain: () => void
 export function JobsPart() {
   const { data } = useQuery({ ...queries.jobs(), refetchInterval: 2000 });
   const again = useSaving(queries.jobs().queryKey, (id: number) => api.post<JobsAnswer>(`/api/jobs/${id}/again`, {}));
-  if (!data) return <Loading what="the jobs" />;
+  if (!data) return <Loading what={t`the jobs`} />;
   const shown = groups.filter(({ state, nothing }) => data.counts[state] > 0 || nothing);
   return (
     <Columns>
@@ -77,7 +78,7 @@ export function JobsPart() {
               </h2>
               {jobs.length === 0 ? (
                 <Empty title={nothing}>
-                  {state === 'running' ? 'A batch, a sheet that is read or a check shows up here while it runs.' : ''}
+                  {state === 'running' ? t`A batch, a sheet that is read or a check shows up here while it runs.` : ''}
                 </Empty>
               ) : (
                 <div>
@@ -86,18 +87,15 @@ export function JobsPart() {
                   ))}
                 </div>
               )}
-              {data.counts[state] > jobs.length && <Small>and {count(data.counts[state] - jobs.length)} more</Small>}
+              {data.counts[state] > jobs.length && <Small>{t`and ${count(data.counts[state] - jobs.length)} more`}</Small>}
             </Padded>
           );
         })}
       </Stack>
       <Padded style={{ background: color.paper, gap: 8 }}>
-        <h2>What stands here</h2>
-        <Small>
-          Whatever takes long is written down before it begins: a batch, a sheet that is read, checks, print runs, backups, reminders. When
-          the server stops, it goes on with it at its next start.
-        </Small>
-        <Small>What fails is tried again by itself a few times. After that it waits for you, and says why.</Small>
+        <h2>{t`What stands here`}</h2>
+        <Small>{t`Whatever takes long is written down before it begins: a batch, a sheet that is read, checks, print runs, backups, reminders. When the server stops, it goes on with it at its next start.`}</Small>
+        <Small>{t`What fails is tried again by itself a few times. After that it waits for you, and says why.`}</Small>
       </Padded>
     </Columns>
   );

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import { saidWords } from '@mailbag/core';
 import type { MailServerAnswer, SenderAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
@@ -5,7 +6,7 @@ import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { ChangeRemove } from '../../ui/change-remove';
@@ -20,21 +21,21 @@ import { useSaving } from './use-saving';
 
 /** “Mo–Fr 8:00–17:00”. */
 export function hoursWords({ from, until, days }: NonNullable<MailServerAnswer['hours']>): string {
-  const names = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+  const names = [t`Mo`, t`Tu`, t`We`, t`Th`, t`Fr`, t`Sa`, t`Su`];
   const clock = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`;
   const sorted = [...days].sort((a, b) => a - b);
   const isRow = sorted.length > 2 && sorted.every((day, index) => index === 0 || day === sorted[index - 1]! + 1);
   const dayWords =
     sorted.length === 7
-      ? 'every day'
+      ? t`every day`
       : isRow
         ? `${names[sorted[0]! - 1]}–${names[sorted.at(-1)! - 1]}`
         : sorted.map((day) => names[day - 1]).join(' ');
   return `${dayWords} ${clock(from)}–${clock(until)}`;
 }
-const securityWords = { tls: 'TLS', starttls: 'STARTTLS', none: 'TLS where offered' };
+const securityWords = { tls: 'TLS', starttls: 'STARTTLS', none: t`TLS where offered` };
 const minutes = (value: number): string =>
-  value < 1 ? `${Math.round(value * 60)} s` : value < 60 ? `${Math.round(value)} min` : `${Math.round(value / 60)} h`;
+  value < 1 ? `${Math.round(value * 60)} s` : value < 60 ? t`${Math.round(value)} min` : `${Math.round(value / 60)} h`;
 
 function CodeEntry({ sender }: { sender: SenderAnswer }) {
   const [code, setCode] = useState('');
@@ -47,8 +48,8 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
       <Stack $gap={8}>
         <div>
           {sender.code
-            ? `A code of six digits was mailed to ${sender.address}. It holds until ${when(sender.code.until)}; ${counted(sender.code.triesLeft, 'try', 'tries')} left.`
-            : 'Nothing is sent from this address until a code that is mailed to it has been entered here.'}
+            ? t`A code of six digits was mailed to ${sender.address}. It holds until ${when(sender.code.until)}; ${plural(sender.code.triesLeft, 'try', 'tries')} left.`
+            : t`Nothing is sent from this address until a code that is mailed to it has been entered here.`}
         </div>
         <Row
           as="form"
@@ -59,16 +60,14 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
         >
           {sender.code && (
             <div style={{ width: 120 }}>
-              <TextInput label={`Code for ${sender.address}`} hideLabel value={code} onChange={setCode} placeholder="123 456" mono />
+              <TextInput label={t`Code for ${sender.address}`} hideLabel value={code} onChange={setCode} placeholder="123 456" mono />
             </div>
           )}
           {sender.code && (
-            <Button type="submit" look="go" isDisabled={code.replace(/\D/g, '').length !== 6 || confirm.isPending}>
-              Confirm
-            </Button>
+            <Button type="submit" look="go" isDisabled={code.replace(/\D/g, '').length !== 6 || confirm.isPending}>{t`Confirm`}</Button>
           )}
           <Button look={sender.code ? 'bare' : 'go'} onPress={() => mail.mutate(undefined)} isDisabled={mail.isPending}>
-            {mail.isPending ? 'Mailing …' : sender.code ? 'Mail a new code' : 'Mail the code'}
+            {mail.isPending ? t`Mailing …` : sender.code ? t`Mail a new code` : t`Mail the code`}
           </Button>
         </Row>
         {error && <div style={{ color: color.brick }}>{sentenceOf(error)}</div>}
@@ -95,25 +94,27 @@ export function MailPart() {
     (id: number) => api.remove(`/api/mail-servers/${id}`).then(() => null),
     () => void refresh(),
   );
-  if (!servers || !senders || !rules) return <Loading what="the senders" />;
+  if (!servers || !senders || !rules) return <Loading what={t`the senders`} />;
   const mayChange = account?.account?.role === 'administrator';
   const error = removeSender.error ?? removeServer.error;
   return (
     <Columns>
       <Stack $gap={16}>
         {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-        <Padded aria-label="Senders">
+        <Padded aria-label={t`Senders`}>
           <Row>
-            <h2 style={{ flex: 1 }}>Senders</h2>
+            <h2 style={{ flex: 1 }}>{t`Senders`}</h2>
             {mayChange && servers.length > 0 && (
               <Button small onPress={() => setEditing({ sender: null })}>
                 <Plus size={14} />
-                Add a sender
+                {t`Add a sender`}
               </Button>
             )}
           </Row>
           {senders.length === 0 && (
-            <Small>{servers.length === 0 ? 'First add a mail server below.' : 'No sender yet. Add the address that recipients see.'}</Small>
+            <Small>
+              {servers.length === 0 ? t`First add a mail server below.` : t`No sender yet. Add the address that recipients see.`}
+            </Small>
           )}
           {senders.map((sender) => (
             <div key={sender.id}>
@@ -124,7 +125,7 @@ export function MailPart() {
                       onChange={() => setEditing({ sender })}
                       remove={{
                         name: sender.address,
-                        text: 'Mailings that use it send from the first confirmed sender instead.',
+                        text: t`Mailings that use it send from the first confirmed sender instead.`,
                         onYes: () => removeSender.mutate(sender.id),
                       }}
                     />
@@ -134,13 +135,13 @@ export function MailPart() {
                 <b>{sender.name}</b> &lt;{sender.address}&gt;{' '}
                 <Mark $tone={sender.confirmed ? 'moss' : 'ochre'}>
                   {sender.confirmed ? <BadgeCheck /> : <Clock />}
-                  {sender.confirmed ? 'confirmed' : 'not confirmed'}
+                  {sender.confirmed ? t`confirmed` : t`not confirmed`}
                 </Mark>
                 <div>
                   <Small>
-                    through {sender.serverName}
-                    {sender.replyTo && ` · answers to ${sender.replyTo}`}
-                    {sender.hasDkimKey && ` · signed for ${sender.dkimDomain}`}
+                    {t`through ${sender.serverName}`}
+                    {sender.replyTo && t` · answers to ${sender.replyTo}`}
+                    {sender.hasDkimKey && t` · signed for ${sender.dkimDomain}`}
                   </Small>
                 </div>
               </ListLine>
@@ -151,29 +152,21 @@ export function MailPart() {
         {editing && 'sender' in editing && (
           <SenderForm key={editing.sender?.id ?? 'new'} sender={editing.sender} servers={servers} onClose={() => setEditing(null)} />
         )}
-        <Padded aria-label="Mail servers">
+        <Padded aria-label={t`Mail servers`}>
           <Row>
-            <h2 style={{ flex: 1 }}>Mail servers</h2>
+            <h2 style={{ flex: 1 }}>{t`Mail servers`}</h2>
             {mayChange && (
               <Button small onPress={() => setEditing({ server: null })}>
                 <Plus size={14} />
-                Add a mail server
+                {t`Add a mail server`}
               </Button>
             )}
           </Row>
           {servers.length === 0 && (
             <Empty
-              title="No mail server yet"
-              action={
-                mayChange && (
-                  <Button look="go" onPress={() => setEditing({ server: null })}>
-                    Add a mail server
-                  </Button>
-                )
-              }
-            >
-              Your provider or your IT tells its name, port, user and password. Until then copies can be made, but not mailed.
-            </Empty>
+              title={t`No mail server yet`}
+              action={mayChange && <Button look="go" onPress={() => setEditing({ server: null })}>{t`Add a mail server`}</Button>}
+            >{t`Your provider or your IT tells its name, port, user and password. Until then copies can be made, but not mailed.`}</Empty>
           )}
           {servers.map((server) => (
             <ListLine
@@ -187,7 +180,7 @@ export function MailPart() {
                         ? null
                         : {
                             name: server.name,
-                            text: 'Its settings and its password are deleted.',
+                            text: t`Its settings and its password are deleted.`,
                             onYes: () => removeServer.mutate(server.id),
                           }
                     }
@@ -199,16 +192,15 @@ export function MailPart() {
               {server.rest && (
                 <Mark $tone="brick">
                   <ServerOff />
-                  fails, tried again {when(server.rest.until)}
+                  {t`fails, tried again ${when(server.rest.until)}`}
                 </Mark>
               )}
               <div>
                 <Small>
-                  {server.host}:{server.port} · {securityWords[server.security]} ·{' '}
-                  {server.user ? `signs in as ${server.user}` : 'no sign-in'} · at most {server.limitMb} MB
-                  {server.perMinute > 0 && ` · ${server.perMinute} a minute`}
-                  {server.perHour > 0 && ` · ${server.perHour} an hour`}
-                  {server.perDomainMinute > 0 && ` · ${server.perDomainMinute} a minute to one domain`}
+                  {t`${server.host}:${server.port} · ${securityWords[server.security]} · ${server.user ? t`signs in as ${server.user}` : t`no sign-in`} · at most ${server.limitMb} MB`}
+                  {server.perMinute > 0 && t` · ${server.perMinute} a minute`}
+                  {server.perHour > 0 && t` · ${server.perHour} an hour`}
+                  {server.perDomainMinute > 0 && t` · ${server.perDomainMinute} a minute to one domain`}
                   {server.hours && ` · ${hoursWords(server.hours)}`}
                 </Small>
               </div>
@@ -226,12 +218,12 @@ export function MailPart() {
         )}
       </Stack>
       <Padded style={{ background: color.paper, gap: 8 }}>
-        <h2>When a message is refused</h2>
-        <Small>A refusal for now, or a connection that breaks before the message is handed over, is tried again after</Small>
+        <h2>{t`When a message is refused`}</h2>
+        <Small>{t`A refusal for now, or a connection that breaks before the message is handed over, is tried again after`}</Small>
         <div>{rules.retryMinutes.map(minutes).join(' · ')}</div>
-        <Small>and is then given up as bounced. A refusal for good bounces at once, with the server’s own words.</Small>
-        <Small>When your own mail server fails, it rests by the same schedule; its messages wait and count no try.</Small>
-        <Small>When nobody knows whether a message arrived, it is never sent again by itself: it waits as unconfirmed for your word.</Small>
+        <Small>{t`and is then given up as bounced. A refusal for good bounces at once, with the server’s own words.`}</Small>
+        <Small>{t`When your own mail server fails, it rests by the same schedule; its messages wait and count no try.`}</Small>
+        <Small>{t`When nobody knows whether a message arrived, it is never sent again by itself: it waits as unconfirmed for your word.`}</Small>
       </Padded>
     </Columns>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { MailServerAnswer, MailTestAnswer } from '@mailbag/contract';
 import { useMutation } from '@tanstack/react-query';
 import { Check, X } from 'lucide-react';
@@ -30,7 +31,7 @@ const fresh = {
   limitMb: 25,
   hours: null,
 };
-const DAYS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+const DAYS = [t`Mo`, t`Tu`, t`We`, t`Th`, t`Fr`, t`Sa`, t`Su`];
 const toClock = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 const fromClock = (text: string): number | null => {
@@ -80,19 +81,19 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
     (!form.hours || (first !== null && last !== null && form.hours.days.length > 0));
   return (
     <FormCard onSubmit={() => save.mutate(undefined)}>
-      <h2>{server ? `Change ${server.name}` : 'A new mail server'}</h2>
+      <h2>{server ? t`Change ${server.name}` : t`A new mail server`}</h2>
       <Fields $columns="1.2fr 1.6fr 84px">
-        <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Our mail server" autoFocus />
-        <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} placeholder="mail.example.org" mono />
-        {number('Port', 'port')}
+        <TextInput label={t`Name`} value={form.name} onChange={(name) => set({ name })} placeholder={t`Our mail server`} autoFocus />
+        <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} placeholder={t`mail.example.org`} mono />
+        {number(t`Port`, 'port')}
       </Fields>
       <Fields>
         <Choice
-          label="Security"
+          label={t`Security`}
           items={[
-            { id: 'starttls', text: 'STARTTLS', detail: 'secured after the greeting; usual on port 587' },
-            { id: 'tls', text: 'TLS', detail: 'secured from the first byte; usual on port 465' },
-            { id: 'none', text: 'Where offered', detail: 'only for a server on this machine or in your own network' },
+            { id: 'starttls', text: 'STARTTLS', detail: t`secured after the greeting; usual on port 587` },
+            { id: 'tls', text: 'TLS', detail: t`secured from the first byte; usual on port 465` },
+            { id: 'none', text: t`Where offered`, detail: t`only for a server on this machine or in your own network` },
           ]}
           value={form.security}
           onChange={(security) => set({ security: security as typeof form.security })}
@@ -100,13 +101,13 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
         <div style={{ paddingTop: 20 }}>
           {form.security !== 'none' && (
             <Toggled
-              label="Accept certificates that cannot be verified"
+              label={t`Accept certificates that cannot be verified`}
               value={!form.checkCertificate}
               onChange={(lax) => set({ checkCertificate: !lax })}
             />
           )}
         </div>
-        <TextInput label="User" value={form.user} onChange={(user) => set({ user })} help="Empty: no sign-in." />
+        <TextInput label={t`User`} value={form.user} onChange={(user) => set({ user })} help={t`Empty: no sign-in.`} />
         <SecretInput
           value={form.password}
           onChange={(next) => set({ password: next })}
@@ -115,15 +116,15 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
         />
       </Fields>
       <Fields $columns="repeat(5, 1fr)">
-        {number('A minute', 'perMinute', '0: no limit')}
-        {number('An hour', 'perHour', '0: no limit')}
-        {number('To one domain', 'perDomainMinute', 'a minute; 0: no limit')}
-        {number('Connections', 'connections')}
-        {number('Largest, MB', 'limitMb')}
+        {number(t`A minute`, 'perMinute', t`0: no limit`)}
+        {number(t`An hour`, 'perHour', t`0: no limit`)}
+        {number(t`To one domain`, 'perDomainMinute', t`a minute; 0: no limit`)}
+        {number(t`Connections`, 'connections')}
+        {number(t`Largest, MB`, 'limitMb')}
       </Fields>
       <Stack $gap={8}>
         <Toggled
-          label="Send only in certain hours"
+          label={t`Send only in certain hours`}
           value={form.hours !== null}
           onChange={(isOn) => set({ hours: isOn ? { from: 480, until: 1020, days: [1, 2, 3, 4, 5] } : null })}
         />
@@ -131,7 +132,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
           <Row $gap={12}>
             <div style={{ width: 84 }}>
               <TextInput
-                label="From"
+                label={t`From`}
                 value={form.from}
                 onChange={(text) => set({ from: text })}
                 error={first === null ? 'like 08:00' : null}
@@ -139,13 +140,13 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
             </div>
             <div style={{ width: 84 }}>
               <TextInput
-                label="Until"
+                label={t`Until`}
                 value={form.until}
                 onChange={(text) => set({ until: text })}
                 error={last === null ? 'like 17:00' : null}
               />
             </div>
-            <Row $gap={4} role="group" aria-label="Days" style={{ paddingTop: 18 }}>
+            <Row $gap={4} role="group" aria-label={t`Days`} style={{ paddingTop: 18 }}>
               {DAYS.map((name, index) => {
                 const isOn = form.hours!.days.includes(index + 1);
                 return (
@@ -187,14 +188,10 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
       {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}
       <Row>
         <Button onPress={() => test.mutate()} isDisabled={!isWhole || test.isPending}>
-          {test.isPending ? 'Trying …' : 'Test the server'}
+          {test.isPending ? t`Trying …` : t`Test the server`}
         </Button>
-        <Button type="submit" look="go" isDisabled={!isWhole || save.isPending}>
-          Save
-        </Button>
-        <Button look="bare" onPress={onClose}>
-          Cancel
-        </Button>
+        <Button type="submit" look="go" isDisabled={!isWhole || save.isPending}>{t`Save`}</Button>
+        <Button look="bare" onPress={onClose}>{t`Cancel`}</Button>
       </Row>
     </FormCard>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { OfficeRequest, PrinterAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -30,57 +31,50 @@ export function PaperPart() {
     () => setPrinter({ name: '', uri: '' }),
   );
   const test = useMutation({
-    mutationFn: () => api.post<{ said: string }>('/api/printers/test', { ...printer, name: printer.name || 'Printer' }),
+    mutationFn: () => api.post<{ said: string }>('/api/printers/test', { ...printer, name: printer.name || t`Printer` }),
   });
   const remove = useSaving(queries.printers().queryKey, (id: number) =>
     api.remove(`/api/printers/${id}`).then(() => api.get<PrinterAnswer[]>('/api/printers')),
   );
-  if (!form || !printers) return <Loading what="the printers" />;
+  if (!form || !printers) return <Loading what={t`the printers`} />;
   return (
     <Columns $columns="minmax(0, 480px) minmax(0, 520px)">
       <FormCard onSubmit={() => saveOffice.mutate(undefined)}>
-        <h2>The office</h2>
+        <h2>{t`The office`}</h2>
         <TextInput
-          label="Return line"
+          label={t`Return line`}
           value={form.returnLine}
           onChange={(returnLine) => setForm({ ...form, returnLine })}
-          placeholder="Office · 1 Main Street · 01234 Town"
-          help="Stands small above the address in the window of the envelope (DIN 5008)."
+          placeholder={t`Office · 1 Main Street · 01234 Town`}
+          help={t`Stands small above the address in the window of the envelope (DIN 5008).`}
         />
         <TextInput
-          label="Country"
+          label={t`Country`}
           value={form.country}
           onChange={(country) => setForm({ ...form, country: country.toUpperCase().slice(0, 2) })}
-          help="Two letters. Addresses in it carry no country, others have theirs in capitals."
+          help={t`Two letters. Addresses in it carry no country, others have theirs in capitals.`}
         />
         <Choice
-          label="Time zone"
-          items={zoneItems('that of the server')}
+          label={t`Time zone`}
+          items={zoneItems(t`that of the server`)}
           value={form.timeZone ?? ''}
           onChange={(timeZone) => setForm({ ...form, timeZone })}
         />
-        <Small>Where days begin: in the ledger, on the Desk, in hours of sending and in the date that copies carry.</Small>
+        <Small>{t`Where days begin: in the ledger, on the Desk, in hours of sending and in the date that copies carry.`}</Small>
         {saveOffice.error && <Notice tone="brick">{sentenceOf(saveOffice.error)}</Notice>}
         <Row>
-          <Button type="submit" look="go" isDisabled={!/^[A-Z]{2}$/.test(form.country) || saveOffice.isPending}>
-            Save
-          </Button>
-          {saveOffice.isSuccess && <Small>Saved.</Small>}
+          <Button type="submit" look="go" isDisabled={!/^[A-Z]{2}$/.test(form.country) || saveOffice.isPending}>{t`Save`}</Button>
+          {saveOffice.isSuccess && <Small>{t`Saved.`}</Small>}
         </Row>
       </FormCard>
       <Padded>
-        <h2>Printers</h2>
-        {printers.length === 0 && <Small>No printer yet. Print runs can be downloaded all the same and printed with any program.</Small>}
+        <h2>{t`Printers`}</h2>
+        {printers.length === 0 && (
+          <Small>{t`No printer yet. Print runs can be downloaded all the same and printed with any program.`}</Small>
+        )}
         <Stack $gap={0}>
           {printers.map((one) => (
-            <ListLine
-              key={one.id}
-              actions={
-                <Button small look="danger" onPress={() => remove.mutate(one.id)}>
-                  Remove
-                </Button>
-              }
-            >
+            <ListLine key={one.id} actions={<Button small look="danger" onPress={() => remove.mutate(one.id)}>{t`Remove`}</Button>}>
               <b>{one.name}</b>
               <div>
                 <Small>{one.uri}</Small>
@@ -89,12 +83,17 @@ export function PaperPart() {
           ))}
         </Stack>
         <Fields $columns="1fr 2fr">
-          <TextInput label="Name" value={printer.name} onChange={(name) => setPrinter({ ...printer, name })} placeholder="Ground floor" />
           <TextInput
-            label="Address"
+            label={t`Name`}
+            value={printer.name}
+            onChange={(name) => setPrinter({ ...printer, name })}
+            placeholder={t`Ground floor`}
+          />
+          <TextInput
+            label={t`Address`}
             value={printer.uri}
             onChange={(uri) => setPrinter({ ...printer, uri })}
-            placeholder="ipp://printer.example.org/ipp/print"
+            placeholder={t`ipp://printer.example.org/ipp/print`}
             mono
           />
         </Fields>
@@ -102,15 +101,13 @@ export function PaperPart() {
         {(add.error ?? test.error) && <Notice tone="brick">{sentenceOf(add.error ?? test.error)}</Notice>}
         <Row>
           <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || test.isPending}>
-            {test.isPending ? 'Asking …' : 'Ask the printer'}
+            {test.isPending ? t`Asking …` : t`Ask the printer`}
           </Button>
           <Button
             look="go"
             onPress={() => add.mutate(undefined)}
             isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || printer.name.trim() === '' || add.isPending}
-          >
-            Add the printer
-          </Button>
+          >{t`Add the printer`}</Button>
         </Row>
       </Padded>
     </Columns>

@@ -1,9 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { InvitedAnswer, PeopleAnswer, PersonAnswer, Role } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -16,9 +17,9 @@ import { Mark, Notice } from '../../ui/mark';
 import { useSaving } from './use-saving';
 
 const roleItems: { id: Role; text: string; detail: string }[] = [
-  { id: 'administrator', text: 'administrator', detail: 'everything, settings and people too' },
-  { id: 'operator', text: 'operator', detail: 'mailings, batches, copies' },
-  { id: 'viewer', text: 'viewer', detail: 'looks, changes nothing' },
+  { id: 'administrator', text: t`administrator`, detail: t`everything, settings and people too` },
+  { id: 'operator', text: t`operator`, detail: t`mailings, batches, copies` },
+  { id: 'viewer', text: t`viewer`, detail: t`looks, changes nothing` },
 ];
 
 function Rights({
@@ -30,9 +31,9 @@ function Rights({
 }) {
   return (
     <Row $gap={16} style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
-      <Choice label="Role" items={roleItems} value={value.role} onChange={(role) => onChange({ role: role as Role })} />
-      <Toggled label="Sees values of records" value={value.seesValues} onChange={(seesValues) => onChange({ seesValues })} />
-      <Toggled label="Sees passwords of copies" value={value.seesPasswords} onChange={(seesPasswords) => onChange({ seesPasswords })} />
+      <Choice label={t`Role`} items={roleItems} value={value.role} onChange={(role) => onChange({ role: role as Role })} />
+      <Toggled label={t`Sees values of records`} value={value.seesValues} onChange={(seesValues) => onChange({ seesValues })} />
+      <Toggled label={t`Sees passwords of copies`} value={value.seesPasswords} onChange={(seesPasswords) => onChange({ seesPasswords })} />
     </Row>
   );
 }
@@ -47,20 +48,13 @@ function Person({ person, isMe }: { person: PersonAnswer; isMe: boolean }) {
   const signOut = useSaving(key, () => api.post<PeopleAnswer>(`/api/people/${person.id}/sign-out`));
   return (
     <div>
-      <ListLine
-        actions={
-          <Button small pressed={open} onPress={() => setOpen(!open)}>
-            Change
-          </Button>
-        }
-      >
-        <b>{person.name}</b> <Mark $tone={person.closed ? 'brick' : 'slate'}>{person.closed ? 'closed' : person.role}</Mark>{' '}
-        {isMe && <Small>you</Small>}
+      <ListLine actions={<Button small pressed={open} onPress={() => setOpen(!open)}>{t`Change`}</Button>}>
+        <b>{person.name}</b> <Mark $tone={person.closed ? 'brick' : 'slate'}>{person.closed ? t`closed` : person.role}</Mark>{' '}
+        {isMe && <Small>{t`you`}</Small>}
         <div>
           <Small>
-            {person.email} · {person.lastSeenAt ? `last seen ${when(person.lastSeenAt)}` : 'never seen yet'} · signed in{' '}
-            {counted(person.sessions, 'time')}
-            {!person.seesValues && ' · sees no values'}
+            {t`${person.email} · ${person.lastSeenAt ? t`last seen ${when(person.lastSeenAt)}` : t`never seen yet`} · signed in ${plural(person.sessions, 'time')}`}
+            {!person.seesValues && t` · sees no values`}
           </Small>
         </div>
       </ListLine>
@@ -68,12 +62,10 @@ function Person({ person, isMe }: { person: PersonAnswer; isMe: boolean }) {
         <Stack style={{ padding: '0 0 12px' }}>
           <Rights value={person} onChange={(part) => save.mutate(part)} />
           <Row>
-            <Button small onPress={() => signOut.mutate(undefined)} isDisabled={person.sessions === 0}>
-              Sign out everywhere
-            </Button>
+            <Button small onPress={() => signOut.mutate(undefined)} isDisabled={person.sessions === 0}>{t`Sign out everywhere`}</Button>
             {!isMe && (
               <Button small look="danger" onPress={() => save.mutate({ closed: !person.closed })}>
-                {person.closed ? 'Open the account again' : 'Close the account'}
+                {person.closed ? t`Open the account again` : t`Close the account`}
               </Button>
             )}
           </Row>
@@ -101,52 +93,45 @@ export function PeoplePart() {
     mutationFn: (id: string) => api.remove(`/api/people/invitations/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['people'] }),
   });
-  if (!data) return <Loading what="the people" />;
+  if (!data) return <Loading what={t`the people`} />;
   return (
     <Columns $columns="minmax(0, 620px) minmax(0, 400px)">
       <Padded style={{ gap: 4 }}>
-        <h2>People</h2>
+        <h2>{t`People`}</h2>
         {data.people.map((person) => (
           <Person key={person.id} person={person} isMe={person.id === me?.account?.id} />
         ))}
         {data.invitations.map((one) => (
-          <ListLine
-            key={one.id}
-            actions={
-              <Button small look="danger" onPress={() => takeBack.mutate(one.id)}>
-                Take back
-              </Button>
-            }
-          >
-            <b>{one.name}</b> <Mark $tone="ochre">invited</Mark>
+          <ListLine key={one.id} actions={<Button small look="danger" onPress={() => takeBack.mutate(one.id)}>{t`Take back`}</Button>}>
+            <b>{one.name}</b> <Mark $tone="ochre">{t`invited`}</Mark>
             <div>
-              <Small>
-                {one.email} · {one.role} · by {one.who} · holds until {when(one.expiresAt)}
-              </Small>
+              <Small>{t`${one.email} · ${one.role} · by ${one.who} · holds until ${when(one.expiresAt)}`}</Small>
             </div>
           </ListLine>
         ))}
       </Padded>
       <FormCard onSubmit={() => invite.mutate()}>
-        <h2>Invite somebody</h2>
+        <h2>{t`Invite somebody`}</h2>
         <Fields>
-          <TextInput label="Name" value={form.name} onChange={(name) => setForm({ ...form, name })} />
-          <TextInput label="E-mail address" value={form.email} onChange={(email) => setForm({ ...form, email })} />
+          <TextInput label={t`Name`} value={form.name} onChange={(name) => setForm({ ...form, name })} />
+          <TextInput label={t`E-mail address`} value={form.email} onChange={(email) => setForm({ ...form, email })} />
         </Fields>
         <Rights value={form} onChange={(part) => setForm({ ...form, ...part })} />
         {invite.error && <Notice tone="brick">{sentenceOf(invite.error)}</Notice>}
         {invite.data && (
           <Notice tone={invite.data.said ? 'ochre' : 'moss'}>
             {invite.data.said
-              ? `It could not be mailed (${invite.data.said}). Give this address by hand:`
-              : 'The invitation is on its way. It also opens at'}
+              ? t`It could not be mailed (${invite.data.said}). Give this address by hand:`
+              : t`The invitation is on its way. It also opens at`}
             <div style={{ fontFamily: font.mono, fontSize: 12, overflowWrap: 'anywhere', color: color.ink }}>{invite.data.address}</div>
           </Notice>
         )}
         <Row>
-          <Button type="submit" look="go" isDisabled={form.name.trim() === '' || !form.email.includes('@') || invite.isPending}>
-            Invite
-          </Button>
+          <Button
+            type="submit"
+            look="go"
+            isDisabled={form.name.trim() === '' || !form.email.includes('@') || invite.isPending}
+          >{t`Invite`}</Button>
         </Row>
       </FormCard>
     </Columns>

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { RegisterAnswer, RegisterKind } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
@@ -5,7 +6,7 @@ import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { ChangeRemove } from '../../ui/change-remove';
@@ -20,11 +21,11 @@ import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 const kindWords: Record<RegisterKind, { text: string; detail: string }> = {
-  postgres: { text: 'PostgreSQL', detail: 'one row a copy in a table' },
-  mysql: { text: 'MySQL or MariaDB', detail: 'one row a copy in a table' },
-  sqlite: { text: 'SQLite file', detail: 'in the data folder, below registers' },
-  folder: { text: 'Folder', detail: 'one JSON file a copy, in the data folder, below registers' },
-  webdav: { text: 'WebDAV folder', detail: 'one JSON file a copy' },
+  postgres: { text: 'PostgreSQL', detail: t`one row a copy in a table` },
+  mysql: { text: t`MySQL or MariaDB`, detail: t`one row a copy in a table` },
+  sqlite: { text: t`SQLite file`, detail: t`in the data folder, below registers` },
+  folder: { text: t`Folder`, detail: t`one JSON file a copy, in the data folder, below registers` },
+  webdav: { text: t`WebDAV folder`, detail: t`one JSON file a copy` },
 };
 const isServer = (kind: RegisterKind): boolean => kind === 'postgres' || kind === 'mysql';
 
@@ -53,11 +54,11 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
   );
   return (
     <FormCard onSubmit={() => save.mutate(undefined)}>
-      <h2>{register ? `Change ${register.name}` : 'A new register'}</h2>
+      <h2>{register ? t`Change ${register.name}` : t`A new register`}</h2>
       <Fields>
-        <TextInput label="Name" value={form.name} onChange={(name) => set({ name })} placeholder="Town records" autoFocus />
+        <TextInput label={t`Name`} value={form.name} onChange={(name) => set({ name })} placeholder={t`Town records`} autoFocus />
         <Choice
-          label="Kind"
+          label={t`Kind`}
           items={Object.entries(kindWords).map(([id, words]) => ({ id, ...words }))}
           value={form.kind}
           onChange={(kind) => set({ kind: kind as RegisterKind, port: kind === 'mysql' ? 3306 : 5432 })}
@@ -65,24 +66,30 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       </Fields>
       {isServer(form.kind) && (
         <Fields $columns="2fr 84px 1.4fr">
-          <TextInput label="Host" value={form.host} onChange={(host) => set({ host })} mono />
-          <NumberInput label="Port" value={form.port} onChange={(port) => set({ port })} most={65_535} />
-          <TextInput label="Database" value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
+          <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} mono />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} most={65_535} />
+          <TextInput label={t`Database`} value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
         </Fields>
       )}
       {form.kind === 'webdav' && (
-        <TextInput label="Address" value={form.host} onChange={(host) => set({ host })} placeholder="https://files.example.org/dav" mono />
+        <TextInput
+          label={t`Address`}
+          value={form.host}
+          onChange={(host) => set({ host })}
+          placeholder={t`https://files.example.org/dav`}
+          mono
+        />
       )}
       <TextInput
-        label={isServer(form.kind) ? 'Table' : form.kind === 'sqlite' ? 'Name of the file' : 'Folder'}
+        label={isServer(form.kind) ? t`Table` : form.kind === 'sqlite' ? t`Name of the file` : t`Folder`}
         value={form.table}
         onChange={(table) => set({ table })}
         mono
-        help={isServer(form.kind) ? 'Is made when it is not there.' : undefined}
+        help={isServer(form.kind) ? t`Is made when it is not there.` : undefined}
       />
       {(isServer(form.kind) || form.kind === 'webdav') && (
         <Fields>
-          <TextInput label="User" value={form.user} onChange={(user) => set({ user })} />
+          <TextInput label={t`User`} value={form.user} onChange={(user) => set({ user })} />
           <SecretInput
             value={form.password}
             onChange={(next) => set({ password: next })}
@@ -95,16 +102,14 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       )}
       <Row $gap={16}>
         {isServer(form.kind) && <Toggled label="TLS" value={form.tls} onChange={(tls) => set({ tls })} />}
-        <Toggled label="Paused" value={form.paused} onChange={(paused) => set({ paused })} />
+        <Toggled label={t`Paused`} value={form.paused} onChange={(paused) => set({ paused })} />
       </Row>
       {save.error && <Notice tone="brick">{sentenceOf(save.error)}</Notice>}
       <Row>
         <Button type="submit" look="go" isDisabled={form.name.trim() === '' || save.isPending}>
-          {save.isPending ? 'Opening …' : 'Open it and save'}
+          {save.isPending ? t`Opening …` : t`Open it and save`}
         </Button>
-        <Button look="bare" onPress={onClose}>
-          Cancel
-        </Button>
+        <Button look="bare" onPress={onClose}>{t`Cancel`}</Button>
       </Row>
     </FormCard>
   );
@@ -119,22 +124,22 @@ export function RegistersPart() {
     (id: number) => api.remove(`/api/registers/${id}`).then(() => null),
     () => void refetch(),
   );
-  if (!data) return <Loading what="the registers" />;
+  if (!data) return <Loading what={t`the registers`} />;
   return (
     <Columns>
       <Stack $gap={16}>
         <Padded>
           <Row>
-            <h2 style={{ flex: 1 }}>Registers</h2>
+            <h2 style={{ flex: 1 }}>{t`Registers`}</h2>
             <Button small onPress={() => setEditing({ register: null })}>
               <Plus size={14} />
-              Add a register
+              {t`Add a register`}
             </Button>
           </Row>
           {data.length === 0 && (
-            <Empty title="No register yet">
-              A register is a table in your database, or a folder, to which every copy and every change of it is reported.
-            </Empty>
+            <Empty
+              title={t`No register yet`}
+            >{t`A register is a table in your database, or a folder, to which every copy and every change of it is reported.`}</Empty>
           )}
           {data.map((one) => (
             <ListLine
@@ -142,42 +147,36 @@ export function RegistersPart() {
               actions={
                 <ChangeRemove
                   onChange={() => setEditing({ register: one })}
-                  remove={{ name: one.name, text: 'What was reported stays there; nothing more is.', onYes: () => remove.mutate(one.id) }}
+                  remove={{ name: one.name, text: t`What was reported stays there; nothing more is.`, onYes: () => remove.mutate(one.id) }}
                 />
               }
             >
               <b>{one.name}</b>{' '}
               <Mark $tone={one.said ? 'brick' : one.paused ? 'slate' : one.waiting > 0 ? 'ochre' : 'moss'}>
                 {one.said
-                  ? 'fails'
+                  ? t`fails`
                   : one.paused
-                    ? 'paused'
+                    ? t`paused`
                     : one.waiting > 0
-                      ? `${counted(one.waiting, 'change')} to report`
-                      : 'up to date'}
+                      ? t`${plural(one.waiting, 'change')} to report`
+                      : t`up to date`}
               </Mark>
               <div>
                 <Small>
                   {kindWords[one.kind].text} · {[one.host, one.databaseName, one.table].filter(Boolean).join(' / ')}
-                  {one.reportedAt && ` · last reported ${when(one.reportedAt)}`}
+                  {one.reportedAt && t` · last reported ${when(one.reportedAt)}`}
                 </Small>
               </div>
-              {one.said && <div style={{ color: color.brick, fontSize: 13 }}>{one.said} It is tried again; nothing is lost.</div>}
+              {one.said && <div style={{ color: color.brick, fontSize: 13 }}>{t`${one.said} It is tried again; nothing is lost.`}</div>}
             </ListLine>
           ))}
         </Padded>
         {editing && <RegisterForm key={editing.register?.id ?? 'new'} register={editing.register} onClose={() => setEditing(null)} />}
       </Stack>
       <Padded style={{ background: color.paper, gap: 8 }}>
-        <h2>What is reported</h2>
-        <Small>
-          Code, state, since when, recipient, address, mailing, batch, template, file, SHA-256, the chosen metadata, what happened last, who
-          did it and why.
-        </Small>
-        <Small>
-          Each change is reported at least once, after a failure again. A copy is recognised by its code, so a line that comes twice
-          replaces itself.
-        </Small>
+        <h2>{t`What is reported`}</h2>
+        <Small>{t`Code, state, since when, recipient, address, mailing, batch, template, file, SHA-256, the chosen metadata, what happened last, who did it and why.`}</Small>
+        <Small>{t`Each change is reported at least once, after a failure again. A copy is recognised by its code, so a line that comes twice replaces itself.`}</Small>
       </Padded>
     </Columns>
   );

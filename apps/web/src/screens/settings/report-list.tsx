@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { saidWords } from '@mailbag/core';
 import type { IncomingReport } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -12,18 +13,18 @@ import { Row, Small, Stack } from '../../ui/layout';
 import { Mark, Notice } from '../../ui/mark';
 
 const kinds: Record<IncomingReport['kind'], { text: string; tone: 'brick' | 'ochre' | 'moss' | 'slate' }> = {
-  bounce: { text: 'bounce', tone: 'brick' },
-  delay: { text: 'delay', tone: 'ochre' },
-  delivered: { text: 'delivered', tone: 'moss' },
-  answer: { text: 'automatic answer', tone: 'slate' },
-  other: { text: 'no report', tone: 'slate' },
-  unreadable: { text: 'unreadable', tone: 'ochre' },
+  bounce: { text: t`bounce`, tone: 'brick' },
+  delay: { text: t`delay`, tone: 'ochre' },
+  delivered: { text: t`delivered`, tone: 'moss' },
+  answer: { text: t`automatic answer`, tone: 'slate' },
+  other: { text: t`no report`, tone: 'slate' },
+  unreadable: { text: t`unreadable`, tone: 'ochre' },
 };
 
 /** What the mark beside a report says. */
 function ReportMark({ kind, doubt, settled }: IncomingReport) {
-  if (doubt && settled === null) return <Mark $tone="ochre">to decide</Mark>;
-  if (settled === 'dismissed') return <Mark $tone="slate">dismissed</Mark>;
+  if (doubt && settled === null) return <Mark $tone="ochre">{t`to decide`}</Mark>;
+  if (settled === 'dismissed') return <Mark $tone="slate">{t`dismissed`}</Mark>;
   return <Mark $tone={kinds[kind].tone}>{kinds[kind].text}</Mark>;
 }
 
@@ -39,10 +40,10 @@ export function ReportList() {
   });
   return (
     <Padded style={{ gap: 4 }}>
-      <h2>What came in last</h2>
+      <h2>{t`What came in last`}</h2>
       {settle.error && <Notice tone="brick">{sentenceOf(settle.error)}</Notice>}
       {reports?.length === 0 && (
-        <Small>Nothing yet. Bounces, delays and automatic answers are listed here, and told in the story of their copy.</Small>
+        <Small>{t`Nothing yet. Bounces, delays and automatic answers are listed here, and told in the story of their copy.`}</Small>
       )}
       <Stack $gap={0}>
         {reports?.slice(0, 40).map((one) => (
@@ -50,7 +51,7 @@ export function ReportList() {
             {one.copyId ? (
               <Link to={`/ledger?copy=${one.copyId}`}>{one.subject || one.sender}</Link>
             ) : (
-              one.subject || one.sender || 'A message'
+              one.subject || one.sender || t`A message`
             )}
             <div>
               <Small>
@@ -59,19 +60,25 @@ export function ReportList() {
             </div>
             {one.doubt && one.settled === null && (
               <>
-                <Small style={{ color: color.ochre }}>{saidWords(one.doubt)} Did the copy bounce?</Small>
+                <Small style={{ color: color.ochre }}>{t`${saidWords(one.doubt)} Did the copy bounce?`}</Small>
                 <Row style={{ paddingTop: 4 }}>
-                  <Button changes small isDisabled={settle.isPending} onPress={() => settle.mutate({ id: one.id, isBounce: true })}>
-                    It bounced
-                  </Button>
-                  <Button changes small isDisabled={settle.isPending} onPress={() => settle.mutate({ id: one.id, isBounce: false })}>
-                    It did not
-                  </Button>
+                  <Button
+                    changes
+                    small
+                    isDisabled={settle.isPending}
+                    onPress={() => settle.mutate({ id: one.id, isBounce: true })}
+                  >{t`It bounced`}</Button>
+                  <Button
+                    changes
+                    small
+                    isDisabled={settle.isPending}
+                    onPress={() => settle.mutate({ id: one.id, isBounce: false })}
+                  >{t`It did not`}</Button>
                 </Row>
               </>
             )}
             {!one.copyId && one.kind !== 'other' && one.kind !== 'unreadable' && (
-              <Small style={{ color: color.ochre }}>No copy of ours is meant.</Small>
+              <Small style={{ color: color.ochre }}>{t`No copy of ours is meant.`}</Small>
             )}
           </ListLine>
         ))}

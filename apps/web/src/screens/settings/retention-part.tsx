@@ -1,9 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Columns, Fields } from '../../ui/columns';
 import { Confirm } from '../../ui/confirm';
@@ -24,7 +25,7 @@ export function RetentionPart() {
   const key = queries.retention().queryKey;
   const save = useSaving(key, () => api.put<RetentionAnswer>('/api/retention', form));
   const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
-  if (!data || !form) return <Loading what="how long things are kept" />;
+  if (!data || !form) return <Loading what={t`how long things are kept`} />;
   const days = (label: string, part: keyof RetentionRequest, help: string) => (
     <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} most={36_500} help={help} />
   );
@@ -32,44 +33,36 @@ export function RetentionPart() {
   return (
     <Columns>
       <FormCard onSubmit={() => save.mutate(undefined)}>
-        <h2>How long things are kept</h2>
+        <h2>{t`How long things are kept`}</h2>
         <Fields>
           {days(
-            'Days for values of records',
+            t`Days for values of records`,
             'recordDays',
-            '0: for ever. The copies stay; the values behind them and the words of the search are deleted.',
+            t`0: for ever. The copies stay; the values behind them and the words of the search are deleted.`,
           )}
-          {days('Days for copies', 'copyDays', '0: for ever. Files, rows, stories and deliveries are deleted.')}
+          {days(t`Days for copies`, 'copyDays', t`0: for ever. Files, rows, stories and deliveries are deleted.`)}
           {days(
-            'Days for sources',
+            t`Days for sources`,
             'sourceDays',
-            '0: for ever. Counted from when a source was read and its last batch ended. File, records and corrections are deleted; maps stay.',
+            t`0: for ever. Counted from when a source was read and its last batch ended. File, records and corrections are deleted; maps stay.`,
           )}
         </Fields>
-        <Small>
-          The first two are counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files
-          are removed from the archive. Copies that others already received are not called back, and what a register was told stays there.
-        </Small>
+        <Small>{t`The first two are counted from the day on which a batch ended. Deleted means deleted: rows are overwritten in the database, files are removed from the archive. Copies that others already received are not called back, and what a register was told stays there.`}</Small>
         {(save.error ?? run.error) && <Notice tone="brick">{sentenceOf(save.error ?? run.error)}</Notice>}
         {data.lastRun && (
-          <Small>
-            Last done {when(data.lastRun.at)}: {counted(data.lastRun.records, 'record')}, {counted(data.lastRun.copies, 'copy', 'copies')}{' '}
-            and {counted(data.lastRun.sources ?? 0, 'source')} deleted.
-          </Small>
+          <Small>{t`Last done ${when(data.lastRun.at)}: ${plural(data.lastRun.records, 'record')}, ${plural(data.lastRun.copies, 'copy', 'copies')} and ${plural(data.lastRun.sources ?? 0, 'source')} deleted.`}</Small>
         )}
         <Row>
-          <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>
-            Save
-          </Button>
+          <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>{t`Save`}</Button>
           {(data.recordDays > 0 || data.copyDays > 0 || data.sourceDays > 0) && isSaved && (
             <Confirm
-              title="Delete now what is over its time?"
-              text="It is done by itself several times a day. What is deleted cannot be brought back."
-              yes="Delete it"
+              title={t`Delete now what is over its time?`}
+              text={t`It is done by itself several times a day. What is deleted cannot be brought back.`}
+              yes={t`Delete it`}
               onYes={() => run.mutate(undefined)}
             >
               <Button look="danger" isDisabled={run.isPending}>
-                {run.isPending ? 'Deleting …' : 'Do it now'}
+                {run.isPending ? t`Deleting …` : t`Do it now`}
               </Button>
             </Confirm>
           )}

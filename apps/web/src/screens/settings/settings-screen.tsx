@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import type { ComponentType } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
@@ -18,7 +19,7 @@ import { SafetyPart } from './safety-part';
 import { YouPart } from './you-part';
 import { settingsPlaces } from './settings-places';
 
-const HistoryPart = loadedPart(() => import('./history-part'), 'the history');
+const HistoryPart = loadedPart(() => import('./history-part'), t`the history`);
 
 const Frame = styled.div`
   flex: 1;
@@ -74,21 +75,23 @@ export default function SettingsScreen() {
   const isAdministrator = data?.account?.role === 'administrator';
   const shown = settingsPlaces.filter(({ forAdministrators }) => isAdministrator || !forAdministrators);
   const chosen = shown.find(({ id }) => id === part);
-  useCrumbs({ text: 'Settings' }, { text: chosen?.text ?? '' });
+  useCrumbs({ text: t`Settings` }, { text: chosen?.text ?? '' });
   if (!part) return <Navigate to="/settings/mail" replace />;
   const Part = chosen && parts[chosen.id];
   return (
     <Screen>
-      <Head title="Settings" note={isAdministrator ? '' : 'An administrator can change them.'} />
+      <Head title={t`Settings`} note={isAdministrator ? '' : t`An administrator can change them.`} />
       <Frame>
-        <Places aria-label="Settings">
+        <Places aria-label={t`Settings`}>
           {shown.map(({ id, text }) => (
             <NavLink key={id} to={`/settings/${id}`}>
               {text}
             </NavLink>
           ))}
         </Places>
-        <Scroll style={{ padding: 16 }}>{Part ? <Part /> : <Empty title="Page not found">Choose a part on the left.</Empty>}</Scroll>
+        <Scroll style={{ padding: 16 }}>
+          {Part ? <Part /> : <Empty title={t`Page not found`}>{t`Choose a part on the left.`}</Empty>}
+        </Scroll>
       </Frame>
     </Screen>
   );

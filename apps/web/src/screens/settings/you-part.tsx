@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
@@ -20,7 +21,7 @@ export function YouPart() {
     onSuccess: () => (setBefore(''), setPassword('')),
   });
   const signOut = useMutation({ mutationFn: () => api.post('/api/people/me/sign-out-elsewhere') });
-  if (!data?.account) return <Loading what="your account" />;
+  if (!data?.account) return <Loading what={t`your account`} />;
   const { name, email, role } = data.account;
   return (
     <Columns $columns="minmax(0, 420px)">
@@ -29,23 +30,25 @@ export function YouPart() {
         <Small>
           {email} · {role}
         </Small>
-        <TextInput label="Password until now" type="password" autoComplete="current-password" value={before} onChange={setBefore} />
+        <TextInput label={t`Password until now`} type="password" autoComplete="current-password" value={before} onChange={setBefore} />
         <TextInput
-          label="New password"
+          label={t`New password`}
           type="password"
           autoComplete="new-password"
           value={password}
           onChange={setPassword}
-          help="At least 10 characters. Other browsers are signed out."
+          help={t`At least 10 characters. Other browsers are signed out.`}
         />
         {(change.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(change.error ?? signOut.error)}</Notice>}
-        {change.isSuccess && <Notice tone="moss">Password changed.</Notice>}
-        {signOut.isSuccess && <Notice tone="moss">You are signed in here only.</Notice>}
+        {change.isSuccess && <Notice tone="moss">{t`Password changed.`}</Notice>}
+        {signOut.isSuccess && <Notice tone="moss">{t`You are signed in here only.`}</Notice>}
         <Row>
-          <Button type="submit" look="go" isDisabled={before === '' || password.length < 10 || change.isPending}>
-            Change the password
-          </Button>
-          <Button onPress={() => signOut.mutate()}>Sign out elsewhere</Button>
+          <Button
+            type="submit"
+            look="go"
+            isDisabled={before === '' || password.length < 10 || change.isPending}
+          >{t`Change the password`}</Button>
+          <Button onPress={() => signOut.mutate()}>{t`Sign out elsewhere`}</Button>
         </Row>
       </FormCard>
     </Columns>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { createContext, use, useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -17,7 +18,7 @@ export const titleOf = (crumbs: readonly Crumb[]): string =>
       .filter(({ to }, at) => at > 0 || crumbs.length === 1 || to === undefined)
       .reverse()
       .map(({ text }) => text),
-    'Mailbag',
+    t`Mailbag`,
   ]
     .filter((text) => text !== '')
     .join(' · ');
@@ -67,7 +68,7 @@ export function useCrumbs(...crumbs: Crumb[]): void {
 export function CrumbHome() {
   const crumbs = use(Here).crumbs.filter(({ isPart }) => !isPart);
   return (
-    <Line aria-label="Where you are">
+    <Line aria-label={t`Where you are`}>
       {crumbs.map((crumb, index) => (
         <span key={index}>
           {index > 0 && ' / '}

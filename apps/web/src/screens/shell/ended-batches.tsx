@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { BatchSummary } from '@mailbag/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
@@ -59,7 +60,7 @@ export function EndedBatches() {
   // Who stands before the batch sees it there.
   const told = ended.filter(({ id }) => pathname !== `/batches/${id}`);
   return (
-    <Place role="status" aria-label="Batches that ended" data-print="no">
+    <Place role="status" aria-label={t`Batches that ended`} data-print="no">
       {told.map((batch) => {
         const { title, about, isStopped } = endWords(batch);
         const forget = (): void => setEnded((all) => all.filter(({ id }) => id !== batch.id));
@@ -68,13 +69,10 @@ export function EndedBatches() {
             <div>
               <b style={{ fontWeight: 600 }}>{title}</b>
               <div>
-                {about}{' '}
-                <Link to={`/batches/${batch.id}`} onClick={forget}>
-                  Show the batch
-                </Link>
+                {about} <Link to={`/batches/${batch.id}`} onClick={forget}>{t`Show the batch`}</Link>
               </div>
             </div>
-            <IconButton label={`Close: ${title}`} onPress={forget}>
+            <IconButton label={t`Close: ${title}`} onPress={forget}>
               <X size={15} />
             </IconButton>
           </Word>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { settingsPlaces } from '../settings/settings-places';
 
 /** A place or an action that is found by its words. */
@@ -9,13 +10,13 @@ export interface FoundPlace {
 
 /** Each with further words by which people look for it. */
 const actions: readonly (FoundPlace & { words: string })[] = [
-  { name: 'Begin a mailing', detail: 'Action', to: '/mailings', words: 'new create start' },
-  { name: 'Upload a template', detail: 'Action', to: '/templates', words: 'new add pdf form' },
-  { name: 'Bring in records', detail: 'Action', to: '/sources', words: 'new add source sheet spreadsheet database upload' },
-  { name: 'Make an intake', detail: 'Action', to: '/intakes', words: 'new create page questions form' },
-  { name: 'Gather for the post', detail: 'Action', to: '/paper', words: 'print letters paper run' },
-  { name: 'Copies that bounced', detail: 'Ledger', to: '/ledger?state=bounced', words: 'undelivered returned mail' },
-  { name: 'Copies on paper', detail: 'Ledger', to: '/ledger?paper=yes', words: 'post print' },
+  { name: t`Begin a mailing`, detail: t`Action`, to: '/mailings', words: t`new create start` },
+  { name: t`Upload a template`, detail: t`Action`, to: '/templates', words: t`new add pdf form` },
+  { name: t`Bring in records`, detail: t`Action`, to: '/sources', words: t`new add source sheet spreadsheet database upload` },
+  { name: t`Make an intake`, detail: t`Action`, to: '/intakes', words: t`new create page questions form` },
+  { name: t`Gather for the post`, detail: t`Action`, to: '/paper', words: t`print letters paper run` },
+  { name: t`Copies that bounced`, detail: t`Ledger`, to: '/ledger?state=bounced', words: t`undelivered returned mail` },
+  { name: t`Copies on paper`, detail: t`Ledger`, to: '/ledger?paper=yes', words: t`post print` },
 ];
 
 /** Most that are offered beside what is found on the server. */
@@ -27,7 +28,7 @@ export function placesFor(text: string, isAdministrator: boolean): FoundPlace[] 
   if (wanted.length === 0) return [];
   const settings = settingsPlaces
     .filter(({ forAdministrators }) => isAdministrator || !forAdministrators)
-    .map(({ id, text: name }) => ({ name, detail: 'Settings', to: `/settings/${id}`, words: 'settings' }));
+    .map(({ id, text: name }) => ({ name, detail: t`Settings`, to: `/settings/${id}`, words: 'settings' }));
   return [...actions, ...settings]
     .filter(({ name, words }) => {
       const own = `${name} ${words}`.toLowerCase().split(/\s+/);

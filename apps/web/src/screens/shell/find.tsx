@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { FindAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
@@ -6,7 +7,6 @@ import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
-import { counted } from '../../features/when';
 import { color, font, narrow } from '../../theme';
 import { placesFor } from './find-places';
 import { Floating } from '../../ui/choice';
@@ -83,11 +83,11 @@ const Item = styled(ListBoxItem)`
 function hitWords(hit: FindAnswer['hits'][number], text: string): { detail: string; to: string } {
   switch (hit.kind) {
     case 'mailing':
-      return { detail: `Mailing · ${counted(hit.records, 'record', 'records')}`, to: `/mailings/${hit.id}/map` };
+      return { detail: t`Mailing · ${plural(hit.records, 'record', 'records')}`, to: `/mailings/${hit.id}/map` };
     case 'template':
-      return { detail: `Template · ${counted(hit.fields, 'field', 'fields')}`, to: `/templates/${hit.id}` };
+      return { detail: t`Template · ${plural(hit.fields, 'field', 'fields')}`, to: `/templates/${hit.id}` };
     case 'source':
-      return { detail: `Source · ${counted(hit.records, 'record', 'records')}`, to: `/sources/${hit.id}` };
+      return { detail: t`Source · ${plural(hit.records, 'record', 'records')}`, to: `/sources/${hit.id}` };
     case 'copy':
       return {
         detail: `${hit.code} · ${hit.templateName} · ${hit.state}`,
@@ -122,7 +122,7 @@ export function Find({ isAdministrator }: { isAdministrator: boolean }) {
     : [];
   return (
     <Place
-      aria-label="Find"
+      aria-label={t`Find`}
       inputValue={text}
       onInputChange={setText}
       items={hits}
@@ -141,11 +141,11 @@ export function Find({ isAdministrator }: { isAdministrator: boolean }) {
     >
       <Frame>
         <Search size={15} />
-        <Input ref={input} placeholder="Find a copy, a person, a code" />
+        <Input ref={input} placeholder={t`Find a copy, a person, a code`} />
         <kbd>Ctrl K</kbd>
       </Frame>
       <Floating placement="bottom end" offset={10}>
-        <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? 'Nothing has that name, code or word.' : 'Looking …'}</div>}>
+        <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? t`Nothing has that name, code or word.` : t`Looking …`}</div>}>
           {(hit) => (
             <Item id={hit.key} textValue={hit.name}>
               {hit.name}

@@ -1,3 +1,5 @@
+import { count, counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { AccountAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import {
@@ -25,7 +27,6 @@ import styled from 'styled-components';
 import { api } from '../../api/client';
 import { useLive } from '../../api/live';
 import { queries } from '../../api/queries';
-import { counted, count } from '../../features/when';
 import { color, font, narrow, shadow } from '../../theme';
 import { Boundary } from '../../ui/boundary';
 import { Floating } from '../../ui/choice';
@@ -202,16 +203,16 @@ const Items = styled(Menu)`
 `;
 
 const EVERYWHERE = { isEverywhere: true };
-const FIND = [{ keys: 'Ctrl K', what: 'Find', isEverywhere: true }];
+const FIND = [{ keys: t`Ctrl K`, what: t`Find`, isEverywhere: true }];
 
 const places: { to: string; text: string; icon: ComponentType<{ size?: number }> }[] = [
-  { to: '/desk', text: 'Desk', icon: LayoutDashboard },
-  { to: '/mailings', text: 'Mailings', icon: Mails },
-  { to: '/templates', text: 'Templates', icon: FileText },
-  { to: '/sources', text: 'Sources', icon: Table2 },
-  { to: '/intakes', text: 'Intakes', icon: ClipboardPen },
-  { to: '/ledger', text: 'Ledger', icon: BookOpenText },
-  { to: '/paper', text: 'Paper', icon: Printer },
+  { to: '/desk', text: t`Desk`, icon: LayoutDashboard },
+  { to: '/mailings', text: t`Mailings`, icon: Mails },
+  { to: '/templates', text: t`Templates`, icon: FileText },
+  { to: '/sources', text: t`Sources`, icon: Table2 },
+  { to: '/intakes', text: t`Intakes`, icon: ClipboardPen },
+  { to: '/ledger', text: t`Ledger`, icon: BookOpenText },
+  { to: '/paper', text: t`Paper`, icon: Printer },
 ];
 
 function Running() {
@@ -224,12 +225,13 @@ function Running() {
   const done = isSending ? batch.copies - open : made;
   return (
     <RunningLink to={`/batches/${batch.id}`}>
-      Batch {batch.number} ·{' '}
-      {batch.state === 'paused'
-        ? 'paused'
-        : isSending
-          ? `${count(done)} of ${count(batch.copies)} sent`
-          : `${count(done)} of ${count(batch.copies)} made`}
+      {t`Batch ${batch.number} · ${
+        batch.state === 'paused'
+          ? t`paused`
+          : isSending
+            ? t`${count(done)} of ${count(batch.copies)} sent`
+            : t`${count(done)} of ${count(batch.copies)} made`
+      }`}
       <i>
         <i style={{ width: `${batch.copies > 0 ? (done / batch.copies) * 100 : 0}%` }} />
       </i>
@@ -278,12 +280,10 @@ export function Shell({ account }: { account: AccountAnswer }) {
           event.preventDefault();
           main.current?.focus();
         }}
-      >
-        Skip to the content
-      </SkipLink>
+      >{t`Skip to the content`}</SkipLink>
       <Rail
         ref={menu}
-        aria-label="Main"
+        aria-label={t`Main`}
         data-open={isMenuOpen || undefined}
         onKeyDown={({ key }) => key === 'Escape' && setMenuOpen(false)}
         // Not where a press takes the focus nowhere, as one on a link does in some browsers.
@@ -291,7 +291,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
       >
         <Brand to="/desk">
           <img src="/mark.svg" alt="" width={26} height={26} />
-          Mailbag
+          {t`Mailbag`}
         </Brand>
         {places.map(({ to, text, icon: Icon }) => (
           <NavLink key={to} to={to}>
@@ -305,50 +305,49 @@ export function Shell({ account }: { account: AccountAnswer }) {
         {account.postOffice && (
           <a href="/post-office" target="_blank" rel="noreferrer">
             <Mailbox size={17} />
-            Post office
+            {t`Post office`}
           </a>
         )}
         <a href={helpFor(pathname)} target="_blank" rel="noreferrer">
           <CircleQuestionMark size={17} />
-          Help
+          {t`Help`}
         </a>
         <NavLink to="/settings">
           <SlidersHorizontal size={17} />
-          Settings
+          {t`Settings`}
         </NavLink>
       </Rail>
       <Top data-print="no">
         <MenuButton aria-expanded={isMenuOpen} onPress={() => setMenuOpen(true)}>
           <MenuIcon size={16} />
-          Menu
+          {t`Menu`}
         </MenuButton>
         <CrumbHome />
         <Find isAdministrator={account.account?.role === 'administrator'} />
         <Running />
         {account.account?.role === 'viewer' && (
-          <Small title={LOOKS_ONLY} style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>
-            <Eye size={13} /> looks only
-          </Small>
+          <Small
+            title={LOOKS_ONLY}
+            style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}
+          >{phrase`${(<Eye size={13} />)} looks only`}</Small>
         )}
         {account.account?.seesValues === false && (
           <Small
-            title="Your account works with copies and does not see the values of records. An administrator can change that."
+            title={t`Your account works with copies and does not see the values of records. An administrator can change that.`}
             style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}
-          >
-            <EyeOff size={13} /> values hidden
-          </Small>
+          >{phrase`${(<EyeOff size={13} />)} values hidden`}</Small>
         )}
         <MenuTrigger>
-          <Person aria-label={`${initials}, signed in as ${name}`}>{initials}</Person>
+          <Person aria-label={t`${initials}, signed in as ${name}`}>{initials}</Person>
           <Floating placement="bottom end">
             <Items onAction={(id) => (id === 'out' ? signOut.mutate() : setShowsShortcuts(true))}>
-              <MenuItem id="keys" textValue="Keyboard shortcuts">
+              <MenuItem id="keys" textValue={t`Keyboard shortcuts`}>
                 <Keyboard size={15} />
-                Keyboard shortcuts
+                {t`Keyboard shortcuts`}
               </MenuItem>
-              <MenuItem id="out" textValue="Sign out">
+              <MenuItem id="out" textValue={t`Sign out`}>
                 <LogOut size={15} />
-                Sign out {name}
+                {t`Sign out ${name}`}
               </MenuItem>
             </Items>
           </Floating>
@@ -357,7 +356,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
       <EndedBatches />
       <ShortcutHelp isOpen={showsShortcuts} onOpen={setShowsShortcuts} />
       <Main ref={main} id="content" tabIndex={-1}>
-        <Boundary what="This screen" name={pathname}>
+        <Boundary what={t`This screen`} name={pathname}>
           <Outlet />
         </Boundary>
       </Main>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Heading, Modal } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../../theme';
@@ -59,21 +60,19 @@ export function ShortcutHelp({ isOpen, onOpen }: { isOpen: boolean; onOpen: (isO
         <Box>
           {({ close }) => (
             <>
-              <Heading slot="title" level={2}>
-                Keyboard shortcuts
-              </Heading>
+              <Heading slot="title" level={2}>{t`Keyboard shortcuts`}</Heading>
               {here.length > 0 && (
                 <>
-                  <h3>On this screen</h3>
+                  <h3>{t`On this screen`}</h3>
                   <KeyList list={here} />
                 </>
               )}
-              <h3>Everywhere</h3>
+              <h3>{t`Everywhere`}</h3>
               <KeyList list={all.filter(({ isEverywhere }) => isEverywhere)} />
-              <Toggled label="Single letters are shortcuts" value={areLettersOn} onChange={(isOn) => shortcuts.switchLetters(isOn)} />
-              <Small>Never while you type. Switch them off if speech input presses them by mistake. Holds in this browser.</Small>
+              <Toggled label={t`Single letters are shortcuts`} value={areLettersOn} onChange={(isOn) => shortcuts.switchLetters(isOn)} />
+              <Small>{t`Never while you type. Switch them off if speech input presses them by mistake. Holds in this browser.`}</Small>
               <Row style={{ justifyContent: 'flex-end' }}>
-                <Button onPress={close}>Close</Button>
+                <Button onPress={close}>{t`Close`}</Button>
               </Row>
             </>
           )}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
 import { queries } from '../../api/queries';
@@ -12,22 +13,21 @@ import { Mark } from '../../ui/mark';
 import { Table } from '../../ui/table';
 
 const states = {
-  active: { text: 'holds', tone: 'moss' },
-  fulfilled: { text: 'in the source by now', tone: 'plain' },
-  unfit: { text: 'no longer fits', tone: 'ochre' },
-  undone: { text: 'undone', tone: 'plain' },
+  active: { text: t`holds`, tone: 'moss' },
+  fulfilled: { text: t`in the source by now`, tone: 'plain' },
+  unfit: { text: t`no longer fits`, tone: 'ochre' },
+  undone: { text: t`undone`, tone: 'plain' },
 } as const;
 
 /** Every value that was changed in Mailbag, with who and when; each can be taken back. */
 export function CorrectionList({ sourceId, corrections }: { sourceId: number; corrections: Corrections }) {
   const { data } = useQuery(queries.corrections(sourceId));
-  if (!data) return <Loading what="the corrections" />;
+  if (!data) return <Loading what={t`the corrections`} />;
   if (data.length === 0)
     return (
-      <Empty title="No corrections">
-        Change a value in the records or take over what a check proposes. The source’s own value is kept, and the correction is made again
-        when the source is read again.
-      </Empty>
+      <Empty
+        title={t`No corrections`}
+      >{t`Change a value in the records or take over what a check proposes. The source’s own value is kept, and the correction is made again when the source is read again.`}</Empty>
     );
   return (
     <Scroll style={{ background: color.sheet, borderTop: `1px solid ${color.line}` }}>
@@ -37,12 +37,12 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
       <Table>
         <thead>
           <tr>
-            <th>Record</th>
-            <th>Column</th>
-            <th>As the source has it</th>
-            <th>Corrected</th>
-            <th>State</th>
-            <th>Who and when</th>
+            <th>{t`Record`}</th>
+            <th>{t`Column`}</th>
+            <th>{t`As the source has it`}</th>
+            <th>{t`Corrected`}</th>
+            <th>{t`State`}</th>
+            <th>{t`Who and when`}</th>
             <th />
           </tr>
         </thead>
@@ -50,11 +50,11 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
           {data.map((one) => (
             <tr key={one.id}>
               <td>
-                {one.recordKey.toUpperCase()} <Small>row {one.row}</Small>
+                {one.recordKey.toUpperCase()} <Small>{t`row ${one.row}`}</Small>
               </td>
               <td>{one.column}</td>
-              <td style={{ whiteSpace: 'pre-wrap' }}>{one.was || <Small>empty</Small>}</td>
-              <td style={{ whiteSpace: 'pre-wrap' }}>{one.value || <Small>empty</Small>}</td>
+              <td style={{ whiteSpace: 'pre-wrap' }}>{one.was || <Small>{t`empty`}</Small>}</td>
+              <td style={{ whiteSpace: 'pre-wrap' }}>{one.value || <Small>{t`empty`}</Small>}</td>
               <td>
                 <Mark $tone={states[one.state].tone}>{states[one.state].text}</Mark>
               </td>
@@ -63,9 +63,9 @@ export function CorrectionList({ sourceId, corrections }: { sourceId: number; co
               </td>
               <td>
                 {one.state === 'active' && (
-                  <Button changes small onPress={() => corrections.undo(one.id)} aria-label={`Undo ${one.column} of row ${one.row}`}>
+                  <Button changes small onPress={() => corrections.undo(one.id)} aria-label={t`Undo ${one.column} of row ${one.row}`}>
                     <Undo2 size={13} />
-                    Undo
+                    {t`Undo`}
                   </Button>
                 )}
               </td>

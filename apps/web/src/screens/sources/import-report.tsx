@@ -1,10 +1,12 @@
+import { count, counted, plural, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import { columnKindName } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Download, Info } from 'lucide-react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { count, counted, fullWhen } from '../../features/when';
+import { fullWhen } from '../../features/when';
 import { color } from '../../theme';
 import { Card, Empty, Row, Scroll, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
@@ -15,19 +17,18 @@ import { Table } from '../../ui/table';
 /** How the records came in: what is to be known, the columns, and what the checks of each mailing say. */
 export function ImportReportView({ sourceId }: { sourceId: number }) {
   const { data: report, error } = useQuery(queries.importReport(sourceId));
-  if (error && !report) return <Empty title="The report cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!report) return <Loading what="the report" />;
+  if (error && !report) return <Empty title={t`The report cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!report) return <Loading what={t`the report`} />;
   return (
     <Scroll>
       <Stack style={{ padding: 16 }}>
         <Row>
-          <p style={{ margin: 0, flex: 1 }}>
-            <b>{counted(report.count, 'record')}</b> came in{report.readAt && ` on ${fullWhen(report.readAt)}`}.{' '}
-            {report.notes.length === 0 && 'Nothing was skipped and nothing was odd.'}
-          </p>
+          <p
+            style={{ margin: 0, flex: 1 }}
+          >{phrase`${(<b>{counted(report.count, 'record')}</b>)} came in${report.readAt && t` on ${fullWhen(report.readAt)}`}. ${report.notes.length === 0 && t`Nothing was skipped and nothing was odd.`}`}</p>
           <FileButton $small href={`/api/sources/${sourceId}/report.xlsx`} download>
             <Download size={14} />
-            Save the report as a sheet
+            {t`Save the report as a sheet`}
           </FileButton>
         </Row>
         {report.notes.map((note) => (
@@ -43,10 +44,9 @@ export function ImportReportView({ sourceId }: { sourceId: number }) {
               </Link>
             </h2>
             <div style={{ padding: '0 12px 12px' }}>
-              <p style={{ margin: '0 0 8px' }}>
-                {counted(clean, 'record')} came in well, {count(stopped)} cannot run, {count(looked)} to look at
-                {leftOut > 0 && `, ${count(leftOut)} left out`}.
-              </p>
+              <p
+                style={{ margin: '0 0 8px' }}
+              >{phrase`${plural(clean, 'record')} came in well, ${count(stopped)} cannot run, ${count(looked)} to look at${leftOut > 0 && t`, ${count(leftOut)} left out`}.`}</p>
               {findings.map((finding) => (
                 <Row key={finding.title} style={{ padding: '2px 0' }}>
                   <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'}>{finding.severity}</Mark>
@@ -57,16 +57,16 @@ export function ImportReportView({ sourceId }: { sourceId: number }) {
           </Card>
         ))}
         <Card>
-          <h2>Columns</h2>
+          <h2>{t`Columns`}</h2>
           <Table>
             <thead>
               <tr>
-                <th>Column</th>
-                <th>Kind</th>
-                <th className="number">Empty</th>
-                <th className="number">Different</th>
-                <th>Longest</th>
-                <th>Such as</th>
+                <th>{t`Column`}</th>
+                <th>{t`Kind`}</th>
+                <th className="number">{t`Empty`}</th>
+                <th className="number">{t`Different`}</th>
+                <th>{t`Longest`}</th>
+                <th>{t`Such as`}</th>
               </tr>
             </thead>
             <tbody>
@@ -75,7 +75,7 @@ export function ImportReportView({ sourceId }: { sourceId: number }) {
                   <td>{name}</td>
                   <td>{columnKindName(kind)}</td>
                   <td className="number">{count(empty)}</td>
-                  <td className="number">{distinct >= 1000 ? 'over 1,000' : count(distinct)}</td>
+                  <td className="number">{distinct >= 1000 ? t`over 1,000` : count(distinct)}</td>
                   <td>{longest.slice(0, 60)}</td>
                   <td>
                     <Small>{examples.slice(0, 3).join(', ').slice(0, 80)}</Small>

@@ -1,3 +1,4 @@
+import { count, counted, plural, t } from '@mailbag/core/words';
 import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { ColumnReading } from '@mailbag/core';
 import { sourceNoteSentence } from '@mailbag/core';
@@ -13,7 +14,7 @@ import { RecordGrid } from '../../features/records/grid/record-grid';
 import { SourceChangesView } from '../../features/records/source-changes';
 import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -31,22 +32,22 @@ import { useAddress } from '../../ui/use-address';
 type View = 'records' | 'report' | 'corrections' | 'pictures';
 
 const formats = [
-  { id: 'xlsx', text: 'XLSX', detail: 'a workbook' },
-  { id: 'csv', text: 'CSV', detail: 'text, divided by commas' },
-  { id: 'json', text: 'JSON', detail: 'typed values' },
-  { id: 'xfdf', text: 'XFDF', detail: 'form data, a file a record' },
-  { id: 'fdf', text: 'FDF', detail: 'form data, a file a record' },
+  { id: 'xlsx', text: 'XLSX', detail: t`a workbook` },
+  { id: 'csv', text: 'CSV', detail: t`text, divided by commas` },
+  { id: 'json', text: 'JSON', detail: t`typed values` },
+  { id: 'xfdf', text: 'XFDF', detail: t`form data, a file a record` },
+  { id: 'fdf', text: 'FDF', detail: t`form data, a file a record` },
 ];
 
 const whereOf = ({ kind, reading, query, files }: SourceSummary): string =>
   [
-    kind === 'intake' && 'what people answered to an intake',
-    query && `query of ${query.connection}`,
-    files > 1 && `${files} files`,
-    reading.sheet && reading.layout !== 'pairs' && `sheet ${reading.sheet}`,
-    reading.layout === 'pairs' && 'labels and values',
-    reading.headingRow && reading.layout !== 'pairs' && `headings in row ${reading.headingRow}`,
-    reading.onePer !== undefined && `one record for each ${reading.onePer}`,
+    kind === 'intake' && t`what people answered to an intake`,
+    query && t`query of ${query.connection}`,
+    files > 1 && t`${files} files`,
+    reading.sheet && reading.layout !== 'pairs' && t`sheet ${reading.sheet}`,
+    reading.layout === 'pairs' && t`labels and values`,
+    reading.headingRow && reading.layout !== 'pairs' && t`headings in row ${reading.headingRow}`,
+    reading.onePer !== undefined && t`one record for each ${reading.onePer}`,
     reading.encoding,
   ]
     .filter(Boolean)
@@ -59,7 +60,7 @@ export default function SourceScreen() {
     ...queries.source(id),
     refetchInterval: ({ state }) => (state.data?.state === 'reading' ? 700 : false),
   });
-  useCrumbs({ text: 'Sources', to: '/sources' }, { text: source?.name ?? '…' });
+  useCrumbs({ text: t`Sources`, to: '/sources' }, { text: source?.name ?? '…' });
   const client = useQueryClient();
   const navigate = useNavigate();
   const corrections = useCorrections(id);
@@ -87,8 +88,8 @@ export default function SourceScreen() {
       await reread.mutateAsync({ fileIds });
     },
   });
-  if (error && !source) return <Empty title="This source cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!source) return <Loading what="the source" />;
+  if (error && !source) return <Empty title={t`This source cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!source) return <Loading what={t`the source`} />;
   const isReading = source.state === 'reading' || replace.isPending;
   const chosen = source.columns.find(({ name }) => name === column);
   const failure = remove.error ?? reread.error ?? replace.error;
@@ -102,68 +103,68 @@ export default function SourceScreen() {
         note={`${counted(source.count, 'record')} · ${counted(source.columns.length, 'column')} · ${whereOf(source)}`}
       >
         {source.kind === 'intake' ? (
-          <LinkButton to="/intakes">Intakes</LinkButton>
+          <LinkButton to="/intakes">{t`Intakes`}</LinkButton>
         ) : source.query ? (
           <Button changes isDisabled={isReading} onPress={() => reread.mutate({})}>
             <RefreshCw size={14} />
-            Read again
+            {t`Read again`}
           </Button>
         ) : (
           <FileTrigger allowsMultiple={source.files > 1} onSelect={(files) => files && files.length > 0 && replace.mutate([...files])}>
-            <Button changes isDisabled={isReading} tip="Mapping and corrections stay; what is new, gone or changed is shown.">
+            <Button changes isDisabled={isReading} tip={t`Mapping and corrections stay; what is new, gone or changed is shown.`}>
               <Upload size={14} />
-              Bring it again
+              {t`Bring it again`}
             </Button>
           </FileTrigger>
         )}
         <Choice
-          label="Save as"
+          label={t`Save as`}
           hideLabel
-          placeholder="Save as"
+          placeholder={t`Save as`}
           items={formats}
           value={null}
           onChange={(format) => window.location.assign(`/api/sources/${id}/records.${format}`)}
         />
         <Confirm
-          title={`Remove “${source.name}”?`}
-          text="Its records and corrections go with it. Copies that were made from them stay."
-          yes="Remove the source"
+          title={t`Remove “${source.name}”?`}
+          text={t`Its records and corrections go with it. Copies that were made from them stay.`}
+          yes={t`Remove the source`}
           onYes={() => remove.mutate()}
         >
-          <IconButton changes label="Remove the source">
+          <IconButton changes label={t`Remove the source`}>
             <Trash2 size={15} />
           </IconButton>
         </Confirm>
       </Head>
       <Bar style={{ borderTop: `1px solid ${color.line}`, background: color.sheet }}>
-        <Button small pressed={view === 'records'} onPress={() => setView('records')}>
-          Records
-        </Button>
-        <Button small pressed={view === 'report'} onPress={() => setView('report')}>
-          Import report{source.notes.length > 0 ? `, ${source.notes.length} to know` : ''}
-        </Button>
-        <Button small pressed={view === 'corrections'} onPress={() => setView('corrections')}>
-          Corrections, {count(source.corrections)}
-        </Button>
-        <Button small pressed={view === 'pictures'} onPress={() => setView('pictures')}>
-          Pictures, {count(source.pictures)}
-        </Button>
+        <Button small pressed={view === 'records'} onPress={() => setView('records')}>{t`Records`}</Button>
+        <Button
+          small
+          pressed={view === 'report'}
+          onPress={() => setView('report')}
+        >{t`Import report${source.notes.length > 0 ? t`, ${source.notes.length} to know` : ''}`}</Button>
+        <Button
+          small
+          pressed={view === 'corrections'}
+          onPress={() => setView('corrections')}
+        >{t`Corrections, ${count(source.corrections)}`}</Button>
+        <Button small pressed={view === 'pictures'} onPress={() => setView('pictures')}>{t`Pictures, ${count(source.pictures)}`}</Button>
         <div className="fill" />
-        {isReading && <Small role="status">Being read: {counted(source.progress, 'record')} so far …</Small>}
-        {!isReading && source.readAt && <Small>Read {when(source.readAt)}</Small>}
+        {isReading && <Small role="status">{t`Being read: ${plural(source.progress, 'record')} so far …`}</Small>}
+        {!isReading && source.readAt && <Small>{t`Read ${when(source.readAt)}`}</Small>}
         {hasRecords && (
           <>
-            <Small>Known again by</Small>
+            <Small>{t`Known again by`}</Small>
             <Choice
-              label="Record key"
+              label={t`Record key`}
               hideLabel
               small
               items={[
-                { id: '', text: 'their row' },
+                { id: '', text: t`their row` },
                 ...source.columns.map(({ name, distinct, empty }) => ({
                   id: name,
                   text: name,
-                  detail: `${distinct >= 1000 ? 'over 1,000' : distinct} different, ${empty} empty`,
+                  detail: t`${distinct >= 1000 ? t`over 1,000` : distinct} different, ${empty} empty`,
                 })),
               ]}
               value={source.keyColumn ?? ''}
@@ -175,13 +176,13 @@ export default function SourceScreen() {
       {(failure || source.error || source.changes || corrections.last || corrections.error) && hasRecords && view === 'records' && (
         <div style={{ padding: '8px 16px', display: 'grid', gap: 6, background: color.sheet }}>
           {failure && <Notice tone="brick">{sentenceOf(failure)}</Notice>}
-          {source.error && <Notice tone="brick">{source.error.message} The records below are those of the reading before.</Notice>}
+          {source.error && <Notice tone="brick">{t`${source.error.message} The records below are those of the reading before.`}</Notice>}
           <UndoLine corrections={corrections} />
           <SourceChangesView source={source} />
         </div>
       )}
-      {!hasRecords && source.state === 'reading' && <Loading what="the records" />}
-      {!hasRecords && source.state === 'failed' && <Empty title="The records could not be read">{source.error?.message}</Empty>}
+      {!hasRecords && source.state === 'reading' && <Loading what={t`the records`} />}
+      {!hasRecords && source.state === 'failed' && <Empty title={t`The records could not be read`}>{source.error?.message}</Empty>}
       {view === 'pictures' && (
         <div style={{ padding: 16, overflow: 'auto' }}>
           <SourcePictures sourceId={source.id} count={source.pictures} />
@@ -194,9 +195,11 @@ export default function SourceScreen() {
               <Notice tone="ochre" icon={<Info size={16} />}>
                 {sourceNoteSentence(notes[0]!)}{' '}
                 {notes.length > 1 && (
-                  <Button small look="bare" onPress={() => setView('report')}>
-                    {counted(notes.length - 1, 'more thing')} to know
-                  </Button>
+                  <Button
+                    small
+                    look="bare"
+                    onPress={() => setView('report')}
+                  >{t`${plural(notes.length - 1, 'more thing')} to know`}</Button>
                 )}
               </Notice>
             </div>

@@ -1,9 +1,10 @@
+import { count, counted, t } from '@mailbag/core/words';
 import type { SourceSummary } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { queries } from '../../api/queries';
 import { AddSource } from '../../features/records/add-source';
-import { count, counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Empty, Head, Screen, Small, Stack } from '../../ui/layout';
 import type { ListColumn } from '../../ui/list/column';
@@ -18,14 +19,14 @@ const nameOf = ({ name }: SourceSummary): string => name;
 
 /** Where the records of a source come from. */
 function originOf({ query, files, fileName, reading }: SourceSummary): string {
-  if (query) return `query of ${query.connection}`;
-  return files > 1 ? `${files} files` : `${fileName}${reading.sheet ? `, sheet ${reading.sheet}` : ''}`;
+  if (query) return t`query of ${query.connection}`;
+  return files > 1 ? t`${files} files` : `${fileName}${reading.sheet ? t`, sheet ${reading.sheet}` : ''}`;
 }
 
 const columns: readonly ListColumn<SourceSummary>[] = [
   {
     id: 'name',
-    head: 'Name',
+    head: t`Name`,
     least: 200,
     share: 3,
     isFixed: true,
@@ -35,9 +36,9 @@ const columns: readonly ListColumn<SourceSummary>[] = [
         <Link data-name="" to={addressOf(one)}>
           {one.name}
         </Link>{' '}
-        {one.state === 'reading' && <Mark $tone="ochre">being read</Mark>}
-        {one.state === 'failed' && <Mark $tone="brick">not read</Mark>}{' '}
-        {one.state === 'ready' && one.error && <Mark $tone="brick">could not be read again</Mark>}
+        {one.state === 'reading' && <Mark $tone="ochre">{t`being read`}</Mark>}
+        {one.state === 'failed' && <Mark $tone="brick">{t`not read`}</Mark>}{' '}
+        {one.state === 'ready' && one.error && <Mark $tone="brick">{t`could not be read again`}</Mark>}
         <br />
         <Small>
           {originOf(one)}
@@ -46,58 +47,58 @@ const columns: readonly ListColumn<SourceSummary>[] = [
       </>
     ),
   },
-  { id: 'from', head: 'From', least: 150, share: 2, isExtra: true, text: originOf },
-  { id: 'records', head: 'Records', least: 70, isNumber: true, text: (one) => count(one.count), value: (one) => one.count },
+  { id: 'from', head: t`From`, least: 150, share: 2, isExtra: true, text: originOf },
+  { id: 'records', head: t`Records`, least: 70, isNumber: true, text: (one) => count(one.count), value: (one) => one.count },
   {
     id: 'columns',
-    head: 'Columns',
+    head: t`Columns`,
     least: 70,
     isNumber: true,
     text: (one) => String(one.columns.length),
     value: (one) => one.columns.length,
   },
-  { id: 'corrections', head: 'Corrections', least: 80, isNumber: true, isExtra: true, text: (one) => String(one.corrections), value: (one) => one.corrections }, // prettier-ignore
+  { id: 'corrections', head: t`Corrections`, least: 80, isNumber: true, isExtra: true, text: (one) => String(one.corrections), value: (one) => one.corrections }, // prettier-ignore
   {
     id: 'used',
-    head: 'Used by',
+    head: t`Used by`,
     least: 150,
     share: 2,
     text: ({ usedBy }) => usedBy.join(', '),
-    cell: ({ usedBy }) => usedBy.join(', ') || <Small>no mailing yet</Small>,
+    cell: ({ usedBy }) => usedBy.join(', ') || <Small>{t`no mailing yet`}</Small>,
     value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
   },
-  { id: 'read', head: 'Read', least: 104, text: (one) => when(one.readAt ?? one.createdAt), value: (one) => one.readAt ?? one.createdAt },
+  { id: 'read', head: t`Read`, least: 104, text: (one) => when(one.readAt ?? one.createdAt), value: (one) => one.readAt ?? one.createdAt },
 ];
 
 export default function SourcesScreen() {
-  useCrumbs({ text: 'Sources' });
+  useCrumbs({ text: t`Sources` });
   const { data } = useQuery(queries.sources());
   const navigate = useNavigate();
-  if (!data) return <Loading what="sources" />;
+  if (!data) return <Loading what={t`sources`} />;
   return (
     <Screen>
-      <Head title="Sources" />
+      <Head title={t`Sources`} />
       <div style={{ padding: '0 16px 12px' }} data-print="no">
         <AddSource onAdded={(id) => void navigate(`/sources/${id}`)} />
       </div>
       <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
         <List
           id="sources"
-          label="sources"
+          label={t`sources`}
           noun={['source', 'sources']}
           columns={columns}
           rows={data}
           keyOf={keyOf}
           nameOf={nameOf}
           to={addressOf}
-          searchHint="Name, file or mailing"
+          searchHint={t`Name, file or mailing`}
           empty={(isSearch) =>
             isSearch ? (
-              <Empty title="No matches">Search for a part of its name, its file or its mailing.</Empty>
+              <Empty title={t`No matches`}>{t`Search for a part of its name, its file or its mailing.`}</Empty>
             ) : (
-              <Empty title="No records yet">
-                A source is where records come from: a workbook, a CSV file, form data or a database, one record for each recipient.
-              </Empty>
+              <Empty
+                title={t`No records yet`}
+              >{t`A source is where records come from: a workbook, a CSV file, form data or a database, one record for each recipient.`}</Empty>
             )
           }
         />

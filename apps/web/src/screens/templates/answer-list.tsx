@@ -1,10 +1,10 @@
+import { counted, t } from '@mailbag/core/words';
 import type { Answer, Field } from '@mailbag/core';
 import { answerReason, fieldLabel, kindWords, pieceWords } from '@mailbag/core';
 import { ChevronDown, ChevronRight, Split } from 'lucide-react';
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import { nameEnd } from '../../features/page/field-facts';
-import { counted } from '../../features/when';
 import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Small } from '../../ui/layout';
@@ -122,7 +122,7 @@ export function AnswerList(props: AnswerListProps) {
   return groups.map(([page, here]) => (
     <div key={page}>
       <Group>
-        {page === 0 ? 'On no page' : `Page ${page}`} <Small>{counted(here.length, 'answer')}</Small>
+        {page === 0 ? t`On no page` : t`Page ${page}`} <Small>{counted(here.length, 'answer')}</Small>
       </Group>
       {here.map((answer) => {
         const names = answer.parts.map(({ field }) => field);
@@ -138,7 +138,7 @@ export function AnswerList(props: AnswerListProps) {
               {picking !== null && (
                 <input
                   type="checkbox"
-                  aria-label={`Join ${label}, ${nameEnd(first)}`}
+                  aria-label={t`Join ${label}, ${nameEnd(first)}`}
                   checked={isPicked}
                   onChange={() => onPick(isPicked ? picking.filter((name) => !names.includes(name)) : [...picking, ...names])}
                 />
@@ -153,7 +153,7 @@ export function AnswerList(props: AnswerListProps) {
               >
                 <div>
                   <span>{label}</span>
-                  {names.some((name) => fields.get(name)?.flags.includes('required')) && <Mark $tone="brick">required</Mark>}
+                  {names.some((name) => fields.get(name)?.flags.includes('required')) && <Mark $tone="brick">{t`required`}</Mark>}
                   <Small>{isSeveral ? counted(names.length, 'box', 'boxes') : kindWords(field)}</Small>
                   {isSeveral && (isChosen ? <ChevronDown size={14} /> : <ChevronRight size={14} />)}
                 </div>
@@ -173,14 +173,14 @@ export function AnswerList(props: AnswerListProps) {
                     onMouseEnter={() => onPoint(name)}
                     onMouseLeave={() => onPoint(null)}
                   >
-                    <span>{piece ? pieceWords(piece) : option ? option.label : 'all of it'}</span>
+                    <span>{piece ? pieceWords(piece) : option ? option.label : t`all of it`}</span>
                     <code title={name}>{nameEnd(name)}</code>
                   </button>
                 ))}
                 <div>
-                  <Button small changes onPress={() => onTakeApart(first)} tip="Each box is an answer of its own">
+                  <Button small changes onPress={() => onTakeApart(first)} tip={t`Each box is an answer of its own`}>
                     <Split size={14} />
-                    Take apart
+                    {t`Take apart`}
                   </Button>
                 </div>
               </Opened>

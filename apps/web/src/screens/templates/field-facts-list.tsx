@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Field } from '@mailbag/core';
 import { kindWords } from '@mailbag/core';
 import styled from 'styled-components';
@@ -22,17 +23,17 @@ export function FieldFacts({ field }: { field: Field }) {
     ) : null;
   return (
     <ChosenFacts $names="92px">
-      {line('Full name', field.name)}
-      {line('Kind', kindWords(field))}
-      {line('Tooltip', field.tooltip ?? '')}
-      {line('Called so by', labelSourceWords(field))}
-      {line('Under', field.section ?? '')}
-      {line('Limits', fieldLimits(field).join(', '))}
-      {line('Options', field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
+      {line(t`Full name`, field.name)}
+      {line(t`Kind`, kindWords(field))}
+      {line(t`Tooltip`, field.tooltip ?? '')}
+      {line(t`Called so by`, labelSourceWords(field))}
+      {line(t`Under`, field.section ?? '')}
+      {line(t`Limits`, fieldLimits(field).join(', '))}
+      {line(t`Options`, field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
       {line('On-values', field.onValues.join(' · '))}
-      {line('Value now', Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
-      {line('Format', formatWords(field))}
-      {line('Worked out', calculationWords(field))}
+      {line(t`Value now`, Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
+      {line(t`Format`, formatWords(field))}
+      {line(t`Worked out`, calculationWords(field))}
       {line('Pages', [...new Set(field.widgets.map((widget) => widget.page))].join(', '))}
     </ChosenFacts>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Download } from 'lucide-react';
 import { MenuTrigger } from 'react-aria-components';
 import { Button } from '../../ui/button';
@@ -5,14 +6,14 @@ import { Floating } from '../../ui/choice';
 import { MenuItems, MenuLine } from '../../ui/menu';
 
 const formats: [format: string, name: string, says: string][] = [
-  ['form', 'The form itself', 'the fillable PDF, for other uses'],
-  ['pdf', 'Marked PDF', 'the form with every field’s name in its box, and an index'],
-  ['xlsx', 'Spreadsheet (XLSX)', 'a column a field, with drop-downs for choices'],
-  ['csv', 'CSV', 'a column a field'],
-  ['xfdf', 'XFDF', 'form data, one record a file'],
-  ['fdf', 'FDF', 'form data, one record a file'],
-  ['xml', 'XML', 'to be filled in by a program'],
-  ['json', 'JSON', 'to be filled in by a program'],
+  ['form', t`The form itself`, t`the fillable PDF, for other uses`],
+  ['pdf', t`Marked PDF`, t`the form with every field’s name in its box, and an index`],
+  ['xlsx', t`Spreadsheet (XLSX)`, t`a column a field, with drop-downs for choices`],
+  ['csv', 'CSV', t`a column a field`],
+  ['xfdf', 'XFDF', t`form data, one record a file`],
+  ['fdf', 'FDF', t`form data, one record a file`],
+  ['xml', 'XML', t`to be filled in by a program`],
+  ['json', 'JSON', t`to be filled in by a program`],
 ];
 
 /** The fields of a template to be taken elsewhere; filled in, each but the marked PDF comes back as records. And the form with its fields. */
@@ -21,10 +22,10 @@ export function FieldListMenu({ id, revisionId, fileName }: { id: number; revisi
     <MenuTrigger>
       <Button small>
         <Download size={14} />
-        Field list
+        {t`Field list`}
       </Button>
       <Floating>
-        <MenuItems aria-label="Field list as">
+        <MenuItems aria-label={t`Field list as`}>
           {formats.map(([format, name, says]) => (
             <MenuLine
               key={format}

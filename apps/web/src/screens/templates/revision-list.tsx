@@ -1,7 +1,9 @@
+import { counted, t } from '@mailbag/core/words';
+import { phrase } from '../../ui/phrase';
 import type { RevisionSummary } from '@mailbag/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '../../api/client';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Confirm } from '../../ui/confirm';
 import { Small } from '../../ui/layout';
@@ -22,20 +24,18 @@ export function RevisionList({
   onChoose: (from: number, to: number) => void;
 }) {
   return (
-    <section aria-label="All revisions">
-      <ChangesHeading>All revisions</ChangesHeading>
+    <section aria-label={t`All revisions`}>
+      <ChangesHeading>{t`All revisions`}</ChangesHeading>
       {revisions.map((one) => (
         <ChangeLine key={one.id} data-chosen={one.id === before.id || one.id === after.id || undefined}>
           <button onClick={() => one.id !== after.id && onChoose(one.id, after.id)} disabled={one.id === after.id}>
-            <div>
-              Revision {one.number} <Small>{one.fileName}</Small>
-            </div>
+            <div>{phrase`Revision ${one.number}  ${(<Small>{one.fileName}</Small>)}`}</div>
             <Small>
               {counted(one.fields, 'field')} · {when(one.createdAt)} ·{' '}
-              {one.usedBy.length === 0 ? 'in no mailing' : counted(one.usedBy.length, 'mailing')}
+              {one.usedBy.length === 0 ? t`in no mailing` : counted(one.usedBy.length, 'mailing')}
             </Small>
           </button>
-          <Small>{one.id === after.id ? 'on the right' : one.id === before.id ? 'in the middle' : 'compare'}</Small>
+          <Small>{one.id === after.id ? t`on the right` : one.id === before.id ? t`in the middle` : t`compare`}</Small>
           {one.number !== revisions[0]!.number && <GoBack templateId={templateId} revision={one} latest={revisions[0]!.number} />}
         </ChangeLine>
       ))}
@@ -52,14 +52,12 @@ function GoBack({ templateId, revision, latest }: { templateId: number; revision
   });
   return (
     <Confirm
-      title={`Go back to revision ${revision.number}?`}
-      text={`It becomes revision ${latest + 1}, the latest. Revisions in between stay, and so do the mailings that fill them until you take them over.`}
-      yes="Go back to it"
+      title={t`Go back to revision ${revision.number}?`}
+      text={t`It becomes revision ${latest + 1}, the latest. Revisions in between stay, and so do the mailings that fill them until you take them over.`}
+      yes={t`Go back to it`}
       onYes={() => back.mutate()}
     >
-      <Button small changes isDisabled={back.isPending}>
-        Go back
-      </Button>
+      <Button small changes isDisabled={back.isPending}>{t`Go back`}</Button>
     </Confirm>
   );
 }

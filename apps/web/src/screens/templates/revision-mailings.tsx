@@ -1,10 +1,10 @@
+import { plural, t } from '@mailbag/core/words';
 import type { RevisionUse, TakeOverAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
@@ -52,28 +52,24 @@ export function RevisionMailing({ use, target }: { use: RevisionUse; target: Tar
           {use.name}
         </Link>
         {done ? (
-          <Button changes small isDisabled={goBack.isPending} onPress={() => goBack.mutate()}>
-            Take back
-          </Button>
+          <Button changes small isDisabled={goBack.isPending} onPress={() => goBack.mutate()}>{t`Take back`}</Button>
         ) : (
-          <Button changes look="go" small isDisabled={!mailing || goOver.isPending} onPress={() => goOver.mutate()}>
-            Take over
-          </Button>
+          <Button changes look="go" small isDisabled={!mailing || goOver.isPending} onPress={() => goOver.mutate()}>{t`Take over`}</Button>
         )}
       </Row>
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       {done ? (
         <Notice tone={done.lost.length > 0 ? 'ochre' : 'moss'}>
-          It fills revision {target.number} now: {counted(done.carried, 'rule')} went along.
-          {done.lost.length > 0 && ` Without a field: ${done.lost.join(', ')}.`}
-          {done.open > 0 && ` ${counted(done.open, 'field')} of the new edition ${done.open === 1 ? 'has' : 'have'} no rule yet.`}
+          {t`It fills revision ${target.number} now: ${plural(done.carried, 'rule')} went along.`}
+          {done.lost.length > 0 && t` Without a field: ${done.lost.join(', ')}.`}
+          {done.open > 0 && t` ${plural(done.open, 'field')} of the new edition ${done.open === 1 ? t`has` : t`have`} no rule yet.`}
         </Notice>
       ) : (
         mailing && (
           <Small>
             {kept === mapped.length
-              ? `All of its ${counted(mapped.length, 'rule')} go along.`
-              : `${kept} of ${counted(mapped.length, 'rule')} go along; ${mapped.length - kept} ${mapped.length - kept === 1 ? 'has' : 'have'} no field any more.`}
+              ? t`All of its ${plural(mapped.length, 'rule')} go along.`
+              : t`${kept} of ${plural(mapped.length, 'rule')} go along; ${mapped.length - kept} ${mapped.length - kept === 1 ? t`has` : t`have`} no field any more.`}
           </Small>
         )
       )}

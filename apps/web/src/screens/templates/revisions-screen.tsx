@@ -1,3 +1,4 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { RevisionSummary, RevisionUploadAnswer } from '@mailbag/contract';
 import type { Field, FieldChange, FieldPair } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
@@ -11,7 +12,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { nameEnd } from '../../features/page/field-facts';
 import { PdfPages } from '../../features/page/pdf-pages';
-import { counted, when } from '../../features/when';
+import { when } from '../../features/when';
 import type { Tone } from '../../theme';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -41,13 +42,13 @@ const Printed = styled.p<{ $was: boolean }>`
 `;
 
 const changeWords: Record<FieldChange, string> = {
-  renamed: 'renamed',
-  moved: 'moved',
-  retyped: 'another kind',
-  options: 'other options',
-  limit: 'another limit',
-  page: 'another page',
-  required: 'required or not',
+  renamed: t`renamed`,
+  moved: t`moved`,
+  retyped: t`another kind`,
+  options: t`other options`,
+  limit: t`another limit`,
+  page: t`another page`,
+  required: t`required or not`,
 };
 
 /** A field of either edition that is looked at. */
@@ -60,7 +61,7 @@ export default function RevisionsScreen() {
   const id = Number(useParams().id);
   const { data: template } = useQuery(queries.template(id));
   const { data: revisions, error } = useQuery(queries.templateRevisions(id));
-  useCrumbs({ text: 'Templates', to: '/templates' }, { text: template?.name ?? '…', to: `/templates/${id}` }, { text: 'Revisions' });
+  useCrumbs({ text: t`Templates`, to: '/templates' }, { text: template?.name ?? '…', to: `/templates/${id}` }, { text: t`Revisions` });
   const [search, setSearch] = useSearchParams();
   const client = useQueryClient();
   const [coming, setComing] = useState<{ share: number } | { said: string; isFault: boolean } | null>(null);
@@ -71,15 +72,15 @@ export default function RevisionsScreen() {
       const { known, revision } = await api.upload<RevisionUploadAnswer>(`/api/templates/${id}/revisions`, file, (share) =>
         setComing({ share }),
       );
-      setComing(known ? { said: `${file.name} is here already, as revision ${revision.number}.`, isFault: false } : null);
+      setComing(known ? { said: t`${file.name} is here already, as revision ${revision.number}.`, isFault: false } : null);
       await client.invalidateQueries({ queryKey: ['templates'] });
     } catch (fault) {
       setComing({ said: sentenceOf(fault), isFault: true });
     }
   };
 
-  if (error && !revisions) return <Empty title="The revisions cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!template || !revisions) return <Loading what="the revisions" />;
+  if (error && !revisions) return <Empty title={t`The revisions cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!template || !revisions) return <Loading what={t`the revisions`} />;
   const [latest] = revisions;
   const after = revisions.find((one) => one.id === Number(search.get('to'))) ?? latest!;
   const before =
@@ -87,18 +88,20 @@ export default function RevisionsScreen() {
     revisions.find((one) => one.number < after.number) ??
     null;
   const dropZone = (
-    <DropFiles accept={['application/pdf']} label="Choose the new edition" onFiles={(files) => void bring(files)}>
-      Drop the new edition of this form here. Mailings go on with the one they were mapped for until you take them over.
-    </DropFiles>
+    <DropFiles
+      accept={['application/pdf']}
+      label={t`Choose the new edition`}
+      onFiles={(files) => void bring(files)}
+    >{t`Drop the new edition of this form here. Mailings go on with the one they were mapped for until you take them over.`}</DropFiles>
   );
   return (
     <Screen>
-      <Head title={`Revisions of ${template.name}`} note={counted(revisions.length, 'revision')}>
+      <Head title={t`Revisions of ${template.name}`} note={counted(revisions.length, 'revision')}>
         {before && (
           <FileTrigger acceptedFileTypes={['application/pdf']} onSelect={(files) => void bring([...(files ?? [])])}>
             <Button changes small>
               <Upload size={14} />
-              Bring a new edition
+              {t`Bring a new edition`}
             </Button>
           </FileTrigger>
         )}
@@ -107,7 +110,7 @@ export default function RevisionsScreen() {
       {coming && (
         <div style={{ padding: '0 16px 10px' }}>
           {'share' in coming ? (
-            <Notice tone="plain">Reading the new edition … {Math.round(coming.share * 100)} % sent</Notice>
+            <Notice tone="plain">{t`Reading the new edition … ${Math.round(coming.share * 100)} % sent`}</Notice>
           ) : (
             <Notice tone={coming.isFault ? 'brick' : 'ochre'}>{coming.said}</Notice>
           )}
@@ -124,11 +127,9 @@ export default function RevisionsScreen() {
         />
       ) : (
         <Stack $gap={12} style={{ padding: '0 16px', maxWidth: 560 }}>
-          <p style={{ margin: 0 }}>
-            There is one edition of this form so far: {latest!.fileName}, {counted(latest!.fields, 'field')}, here since{' '}
-            {when(latest!.createdAt)}. When its author sends a new one, bring it here: it is compared field by field, and your maps go
-            along.
-          </p>
+          <p
+            style={{ margin: 0 }}
+          >{t`There is one edition of this form so far: ${latest!.fileName}, ${plural(latest!.fields, 'field')}, here since ${when(latest!.createdAt)}. When its author sends a new one, bring it here: it is compared field by field, and your maps go along.`}</p>
           {dropZone}
         </Stack>
       )}
@@ -176,11 +177,11 @@ function Comparing({
 
   if (error && !data)
     return (
-      <Empty title="The editions cannot be compared" action={<Button onPress={() => void refetch()}>Try again</Button>}>
+      <Empty title={t`The editions cannot be compared`} action={<Button onPress={() => void refetch()}>{t`Try again`}</Button>}>
         {sentenceOf(error)}
       </Empty>
     );
-  if (!data || !found) return <Loading what="the comparison" />;
+  if (!data || !found) return <Loading what={t`the comparison`} />;
   const say = (side: 'old' | 'new', name: string): string => {
     const field = fieldsOf[side].get(name);
     return field ? fieldLabel(field) : name;
@@ -196,7 +197,7 @@ function Comparing({
       <button onClick={() => setLooked({ old: pair.old, new: pair.new })}>
         <div>
           {say('new', pair.new)}
-          {say('old', pair.old) !== say('new', pair.new) && <Small> was {say('old', pair.old)}</Small>}
+          {say('old', pair.old) !== say('new', pair.new) && <Small>{t` was ${say('old', pair.old)}`}</Small>}
         </div>
         {pair.old !== pair.new && (
           <Small>
@@ -208,11 +209,11 @@ function Comparing({
         <>
           <Button changes small onPress={() => decide(pair.old, pair.new)}>
             <Check size={14} />
-            Same field
+            {t`Same field`}
           </Button>
           <Button changes small onPress={() => decide(pair.old, null)}>
             <X size={14} />
-            Another
+            {t`Another`}
           </Button>
         </>
       ) : (
@@ -228,75 +229,68 @@ function Comparing({
           <code>{nameEnd(name)}</code>
         </Small>
       </button>
-      <Mark $tone={side === 'old' ? 'brick' : 'moss'}>{side === 'old' ? 'gone' : 'new'}</Mark>
+      <Mark $tone={side === 'old' ? 'brick' : 'moss'}>{side === 'old' ? t`gone` : t`new`}</Mark>
     </Line>
   );
   return (
     <Split $columns="380px minmax(0, 1fr) minmax(0, 1fr)" ref={board} style={{ position: 'relative' }}>
-      <Pane aria-label="What changed">
+      <Pane aria-label={t`What changed`}>
         <Scroll ref={list}>
           {data.comparison.likeness < 0.1 && (
             <div style={{ padding: 12 }}>
-              <Notice tone="ochre">
-                Revision {after.number} has next to nothing in common with revision {before.number}. If it is another form, upload it as a
-                template of its own.
-              </Notice>
+              <Notice tone="ochre">{t`Revision ${after.number} has next to nothing in common with revision ${before.number}. If it is another form, upload it as a template of its own.`}</Notice>
             </div>
           )}
           {found.doubtful.length > 0 && (
-            <section aria-label="To settle">
-              <Heading>To settle ({found.doubtful.length})</Heading>
+            <section aria-label={t`To settle`}>
+              <Heading>{t`To settle (${found.doubtful.length})`}</Heading>
               {found.doubtful.map((pair) => pairLine(pair, true))}
             </section>
           )}
           {(found.gone.length > 0 || found.added.length > 0) && (
-            <section aria-label="Gone and new">
-              <Heading>
-                Gone ({found.gone.length}) and new ({found.added.length})
-              </Heading>
+            <section aria-label={t`Gone and new`}>
+              <Heading>{t`Gone (${found.gone.length}) and new (${found.added.length})`}</Heading>
               {found.gone.map((name) => nameLine('old', name))}
               {found.added.map((name) => nameLine('new', name))}
               {found.gone.length > 0 && found.added.length > 0 && (
                 <Row style={{ padding: '8px 12px' }}>
-                  <Small style={{ flex: 1 }}>Choose one that is gone and one that is new if they are the same field.</Small>
-                  <Button changes small isDisabled={!canJoin} onPress={() => decide(looked.old!, looked.new)}>
-                    Same field
-                  </Button>
+                  <Small style={{ flex: 1 }}>{t`Choose one that is gone and one that is new if they are the same field.`}</Small>
+                  <Button changes small isDisabled={!canJoin} onPress={() => decide(looked.old!, looked.new)}>{t`Same field`}</Button>
                 </Row>
               )}
             </section>
           )}
-          <section aria-label="Mailings">
-            <Heading>Mailings that fill revision {before.number}</Heading>
+          <section aria-label={t`Mailings`}>
+            <Heading>{t`Mailings that fill revision ${before.number}`}</Heading>
             <Stack $gap={12} style={{ padding: 12 }}>
               {found.doubtful.length > 0 && before.usedBy.length > 0 && (
-                <Small>
-                  {counted(found.doubtful.length, 'pair is', 'pairs are')} not settled yet; their rules stay behind until they are.
-                </Small>
+                <Small>{t`${plural(found.doubtful.length, 'pair is', 'pairs are')} not settled yet; their rules stay behind until they are.`}</Small>
               )}
-              {before.usedBy.length === 0 && <Small>No mailing fills it any more.</Small>}
+              {before.usedBy.length === 0 && <Small>{t`No mailing fills it any more.`}</Small>}
               <Uses before={before} after={after} templateId={templateId} pairs={found.pairs} />
             </Stack>
           </section>
           {found.changed.length > 0 && (
-            <section aria-label="Changed">
-              <Heading>Changed ({found.changed.length})</Heading>
+            <section aria-label={t`Changed`}>
+              <Heading>{t`Changed (${found.changed.length})`}</Heading>
               {found.changed.map((pair) => pairLine(pair))}
             </section>
           )}
           {found.renamed.length > 0 && (
-            <section aria-label="Renamed">
-              <Heading>Only renamed, or on another page ({found.renamed.length})</Heading>
+            <section aria-label={t`Renamed`}>
+              <Heading>{t`Only renamed, or on another page (${found.renamed.length})`}</Heading>
               {found.renamed.map((pair) => pairLine(pair))}
             </section>
           )}
-          <section aria-label="The same">
-            <Heading>The same ({found.same.length})</Heading>
+          <section aria-label={t`The same`}>
+            <Heading>{t`The same (${found.same.length})`}</Heading>
             {found.same.map((pair) => pairLine(pair))}
           </section>
-          <section aria-label="Print">
-            <Heading>What the form says</Heading>
-            {data.print.gone.length + data.print.added.length === 0 && <Printed $was={false}>Every line is printed as before.</Printed>}
+          <section aria-label={t`Print`}>
+            <Heading>{t`What the form says`}</Heading>
+            {data.print.gone.length + data.print.added.length === 0 && (
+              <Printed $was={false}>{t`Every line is printed as before.`}</Printed>
+            )}
             {data.print.gone.map((line, at) => (
               <Printed key={`gone ${at}`} $was>
                 {line.text}
@@ -314,9 +308,9 @@ function Comparing({
       {(['old', 'new'] as const).map((side) => {
         const [detail, pdf, revision] = side === 'old' ? [was, wasPdf, before] : [now, nowPdf, after];
         return (
-          <Pane key={side} aria-label={`Revision ${revision.number}`} data-side={side}>
+          <Pane key={side} aria-label={t`Revision ${revision.number}`} data-side={side}>
             <Bar>
-              <b>Revision {revision.number}</b>
+              <b>{t`Revision ${revision.number}`}</b>
               <Small>{revision.fileName}</Small>
             </Bar>
             {detail ? (
@@ -329,7 +323,7 @@ function Comparing({
                 onChoose={(name) => lookAt(side, name)}
               />
             ) : (
-              <Loading what="the pages" />
+              <Loading what={t`the pages`} />
             )}
           </Pane>
         );

@@ -1,8 +1,8 @@
+import { plural, t } from '@mailbag/core/words';
 import type { TemplateNote } from '@mailbag/core';
 import { fewNames, templateNoteSentence } from '@mailbag/core';
 import { Info } from 'lucide-react';
 import styled from 'styled-components';
-import { counted } from '../../features/when';
 import { color } from '../../theme';
 import { Small } from '../../ui/layout';
 
@@ -41,7 +41,7 @@ export function TemplateNotes({ notes }: { notes: readonly TemplateNote[] }) {
     <Line>
       <summary>
         <Info size={16} />
-        <span>{notes.length === 1 ? templateNoteSentence(first) : `${counted(notes.length, 'thing')} to know about this file`}</span>
+        <span>{notes.length === 1 ? templateNoteSentence(first) : t`${plural(notes.length, 'thing')} to know about this file`}</span>
       </summary>
       <ul>
         {notes.map((note) => (

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { TemplateDetail } from '@mailbag/contract';
 import type { Answer, Joining } from '@mailbag/core';
 import { joiningName, joiningsFor, kindWords } from '@mailbag/core';
@@ -9,7 +10,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
-import { counted, kilobytes } from '../../features/when';
+import { kilobytes } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -32,9 +33,9 @@ import { useAddress } from '../../ui/use-address';
 export default function TemplateScreen() {
   const id = Number(useParams().id);
   const { data: template, error } = useQuery(queries.template(id));
-  useCrumbs({ text: 'Templates', to: '/templates' }, { text: template?.name ?? '…' });
-  if (error && !template) return <Empty title="This template cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!template) return <Loading what="the template" />;
+  useCrumbs({ text: t`Templates`, to: '/templates' }, { text: template?.name ?? '…' });
+  if (error && !template) return <Empty title={t`This template cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!template) return <Loading what={t`the template`} />;
   return <TemplateFields template={template} />;
 }
 
@@ -107,19 +108,19 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
     <Screen>
       <Head
         title={template.name}
-        note={`${template.fileName} · revision ${template.revision} · ${counted(template.pages, 'page')} · ${counted(template.fields, 'field')} · ${kilobytes(template.size)}`}
+        note={t`${template.fileName} · revision ${template.revision} · ${plural(template.pages, 'page')} · ${plural(template.fields, 'field')} · ${kilobytes(template.size)}`}
       >
         <FieldListMenu id={id} revisionId={revisionId} fileName={template.fileName} />
         <TemplateWays id={id} revisions={template.revision} />
         <Confirm
-          title={`Remove “${template.name}”?`}
-          text="Copies that were made from it stay."
-          yes="Remove the template"
+          title={t`Remove “${template.name}”?`}
+          text={t`Copies that were made from it stay.`}
+          yes={t`Remove the template`}
           onYes={() => remove.mutate()}
         >
           <Button changes look="danger" small>
             <Trash2 size={14} />
-            Remove
+            {t`Remove`}
           </Button>
         </Confirm>
       </Head>
@@ -130,55 +131,56 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
         </div>
       )}
       <Split $columns="380px minmax(0, 1fr)">
-        <Pane aria-label="Fields">
+        <Pane aria-label={t`Fields`}>
           <Bar>
             <Search size={15} color={color.faded} />
             <div style={{ flex: 1 }}>
-              <TextInput label="Find a field" hideLabel placeholder="Name, label or kind" value={text} onChange={setText} />
+              <TextInput label={t`Find a field`} hideLabel placeholder={t`Name, label or kind`} value={text} onChange={setText} />
             </div>
             {template.fields > 1 && (
               <Button
                 small
                 changes
                 pressed={picking !== null}
-                tip="Boxes that are one answer, such as day, month and year"
+                tip={t`Boxes that are one answer, such as day, month and year`}
                 onPress={() => setPicking(picking ? null : [])}
               >
                 <Combine size={14} />
-                Join
+                {t`Join`}
               </Button>
             )}
           </Bar>
           {picking !== null && (
             <Bar>
               {picked.length < 2 ? (
-                <Say>Pick the boxes of one answer, in their order.</Say>
+                <Say>{t`Pick the boxes of one answer, in their order.`}</Say>
               ) : ways.length === 0 ? (
-                <Say>These cannot be one answer: ticks and texts do not go together.</Say>
+                <Say>{t`These cannot be one answer: ticks and texts do not go together.`}</Say>
               ) : (
                 <Choice
-                  label={`Join ${picked.length} fields as`}
+                  label={t`Join ${picked.length} fields as`}
                   hideLabel
-                  placeholder={`Join ${picked.length} fields as …`}
+                  placeholder={t`Join ${picked.length} fields as …`}
                   items={ways.map((way) => ({ id: way, text: joiningName(way) }))}
                   value={null}
                   onChange={(as) => join.mutate({ fields: picked, as: as as Joining })}
                 />
               )}
               <div className="fill" />
-              <Button small onPress={() => setPicking(null)}>
-                Cancel
-              </Button>
+              <Button small onPress={() => setPicking(null)}>{t`Cancel`}</Button>
             </Bar>
           )}
           <Scroll ref={list}>
             {template.fields === 0 ? (
-              <Empty title="No fields yet" action={<LinkButton to={`/templates/${id}/layout`}>Draw its fields</LinkButton>}>
-                This file is filled by hand so far. Mailbag finds its blanks, and you say which become fields.
-              </Empty>
+              <Empty
+                title={t`No fields yet`}
+                action={<LinkButton to={`/templates/${id}/layout`}>{t`Draw its fields`}</LinkButton>}
+              >{t`This file is filled by hand so far. Mailbag finds its blanks, and you say which become fields.`}</Empty>
             ) : (
               shown.length === 0 && (
-                <Empty title="No field has that name">Search for a part of its name, its tooltip, its printed label or its kind.</Empty>
+                <Empty
+                  title={t`No field has that name`}
+                >{t`Search for a part of its name, its tooltip, its printed label or its kind.`}</Empty>
               )
             )}
             <AnswerList
@@ -194,11 +196,11 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
             />
           </Scroll>
         </Pane>
-        <Pane aria-label="Pages of the template">
+        <Pane aria-label={t`Pages of the template`}>
           <Bar>
             <Button small pressed={named} onPress={() => setNamed(!named)}>
               <Tags size={14} />
-              Names on the page
+              {t`Names on the page`}
             </Button>
             <div className="fill" />
             <Zoom zoom={zoom} onZoom={setZoom} />

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { TemplateSummary } from '@mailbag/contract';
 import { templateNoteSentence } from '@mailbag/core';
 import { Info } from 'lucide-react';
@@ -20,7 +21,7 @@ const nameOf = ({ name }: TemplateSummary): string => name;
 const columns: readonly ListColumn<TemplateSummary>[] = [
   {
     id: 'name',
-    head: 'Name',
+    head: t`Name`,
     least: 190,
     share: 3,
     isFixed: true,
@@ -33,14 +34,12 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
             {one.name}
           </Link>
           <br />
-          <Small>
-            {one.fileName} · revision {one.revision} · {kilobytes(one.size)}
-          </Small>
+          <Small>{t`${one.fileName} · revision ${one.revision} · ${kilobytes(one.size)}`}</Small>
           {one.notes.length > 0 && (
             <div>
               <Mark $tone="ochre" title={one.notes.map(templateNoteSentence).join(' ')}>
                 <Info />
-                {one.notes.length === 1 ? '1 thing to know' : `${one.notes.length} things to know`}
+                {one.notes.length === 1 ? t`1 thing to know` : t`${one.notes.length} things to know`}
               </Mark>
             </div>
           )}
@@ -48,20 +47,20 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
       </Row>
     ),
   },
-  { id: 'file', head: 'File', least: 120, share: 2, isExtra: true, text: ({ fileName }) => fileName },
-  { id: 'size', head: 'Size', least: 70, isNumber: true, isExtra: true, text: ({ size }) => kilobytes(size), value: ({ size }) => size },
-  { id: 'pages', head: 'Pages', least: 52, isNumber: true, text: ({ pages }) => String(pages), value: ({ pages }) => pages },
-  { id: 'fields', head: 'Fields', least: 52, isNumber: true, text: ({ fields }) => String(fields), value: ({ fields }) => fields },
+  { id: 'file', head: t`File`, least: 120, share: 2, isExtra: true, text: ({ fileName }) => fileName },
+  { id: 'size', head: t`Size`, least: 70, isNumber: true, isExtra: true, text: ({ size }) => kilobytes(size), value: ({ size }) => size },
+  { id: 'pages', head: t`Pages`, least: 52, isNumber: true, text: ({ pages }) => String(pages), value: ({ pages }) => pages },
+  { id: 'fields', head: t`Fields`, least: 52, isNumber: true, text: ({ fields }) => String(fields), value: ({ fields }) => fields },
   {
     id: 'used',
-    head: 'In use by',
+    head: t`In use by`,
     least: 110,
     share: 2,
     text: ({ usedBy }) => usedBy.join(', '),
-    cell: ({ usedBy }) => usedBy.join(', ') || <Small>no mailing yet</Small>,
+    cell: ({ usedBy }) => usedBy.join(', ') || <Small>{t`no mailing yet`}</Small>,
     value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
   },
-  { id: 'came', head: 'Came in', least: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
+  { id: 'came', head: t`Came in`, least: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
 ];
 
 /** All templates, with their first pages: searched, sorted, and put away where they are not needed any more. */
@@ -72,7 +71,7 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
   const isInArchive = showsArchived && archived > 0;
   const tools: ListColumn<TemplateSummary> = {
     id: 'tools',
-    head: 'Archive',
+    head: t`Archive`,
     least: 36,
     isTools: true,
     text: () => '',
@@ -93,14 +92,14 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
       {archive.error && <Notice tone="brick">{sentenceOf(archive.error)}</Notice>}
       <List
         id="templates"
-        label="templates"
+        label={t`templates`}
         noun={['template', 'templates']}
         columns={[...columns, tools]}
         rows={shown}
         keyOf={keyOf}
         nameOf={nameOf}
         to={addressOf}
-        searchHint="Name, file or mailing"
+        searchHint={t`Name, file or mailing`}
         tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
         actions={(picked, done) => (
           <ArchivePicked
@@ -113,8 +112,8 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
           />
         )}
         empty={(isSearch) => (
-          <Empty title="No template here">
-            {isSearch ? 'Search for a part of its name, its file or its mailing.' : 'All of them are archived.'}
+          <Empty title={t`No template here`}>
+            {isSearch ? t`Search for a part of its name, its file or its mailing.` : t`All of them are archived.`}
           </Empty>
         )}
       />

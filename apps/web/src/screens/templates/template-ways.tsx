@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { color } from '../../theme';
@@ -17,12 +18,12 @@ const Ways = styled.nav`
 export function TemplateWays({ id, revisions }: { id: number; revisions: number }) {
   const { pathname } = useLocation();
   const ways: [to: string, words: string][] = [
-    [`/templates/${id}`, 'Fields'],
-    [`/templates/${id}/layout`, 'Layout'],
-    [`/templates/${id}/revisions`, revisions > 1 ? `Revisions ${revisions}` : 'Revisions'],
+    [`/templates/${id}`, t`Fields`],
+    [`/templates/${id}/layout`, t`Layout`],
+    [`/templates/${id}/revisions`, revisions > 1 ? t`Revisions ${revisions}` : t`Revisions`],
   ];
   return (
-    <Ways aria-label="The template">
+    <Ways aria-label={t`The template`}>
       {ways.map(([to, words]) => (
         <LinkButton key={to} to={to} $small aria-current={pathname === to ? 'page' : undefined}>
           {words}

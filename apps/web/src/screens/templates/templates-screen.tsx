@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { TemplateUploadAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -7,7 +8,6 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { counted } from '../../features/when';
 import { color, narrow } from '../../theme';
 import { Button } from '../../ui/button';
 import { DropFiles } from '../../ui/drop';
@@ -47,7 +47,7 @@ interface Arrival {
 }
 
 export default function TemplatesScreen() {
-  useCrumbs({ text: 'Templates' });
+  useCrumbs({ text: t`Templates` });
   const { data } = useQuery(queries.templates());
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -69,8 +69,8 @@ export default function TemplatesScreen() {
         tell(index, {
           share: 1,
           said: answer.known
-            ? `is here already as “${answer.template.name}”.`
-            : `came in with ${counted(answer.template.fields, 'field')}.`,
+            ? t`is here already as “${answer.template.name}”.`
+            : t`came in with ${plural(answer.template.fields, 'field')}.`,
         });
       } catch (error) {
         const isFlat = isMailbagError(error) && error.code === 'pdf-no-fields';
@@ -81,25 +81,24 @@ export default function TemplatesScreen() {
     if (files.length === 1 && last && !last.known) void navigate(`/templates/${last.template.id}${blanks === 'draw' ? '/layout' : ''}`);
   };
 
-  if (!data) return <Loading what="templates" />;
+  if (!data) return <Loading what={t`templates`} />;
   return (
     <Screen>
-      <Head title="Templates" />
+      <Head title={t`Templates`} />
       <Columns>
         <div>
           {data.length === 0 ? (
-            <Empty title="No template yet">
-              A template is a PDF with form fields. Drop one on the right, and you will see all its fields on its pages. A form to be filled
-              by hand will do too: its blanks become fields.
-            </Empty>
+            <Empty
+              title={t`No template yet`}
+            >{t`A template is a PDF with form fields. Drop one on the right, and you will see all its fields on its pages. A form to be filled by hand will do too: its blanks become fields.`}</Empty>
           ) : (
             <TemplateTable templates={data} />
           )}
         </div>
         <Stack style={{ border: 0, background: 'none', display: 'flex' }}>
-          <DropFiles accept={['application/pdf', '.pdf']} label="Upload a template" several onFiles={(files) => void upload(files)}>
+          <DropFiles accept={['application/pdf', '.pdf']} label={t`Upload a template`} several onFiles={(files) => void upload(files)}>
             <FileText size={22} style={{ margin: '0 auto 6px' }} />
-            Drop PDF forms here
+            {t`Drop PDF forms here`}
           </DropFiles>
           {arrivals.map((one) => (
             <Notice key={one.file} tone={one.error ? 'brick' : 'plain'}>
@@ -108,21 +107,17 @@ export default function TemplatesScreen() {
                   {one.said}
                   {one.flat && (
                     <div style={{ marginTop: 8 }}>
-                      Or give it fields here. Mailbag finds its blanks (lines, boxes, combs, ticks), and you say which become fields.
+                      {t`Or give it fields here. Mailbag finds its blanks (lines, boxes, combs, ticks), and you say which become fields.`}
                       <Row style={{ marginTop: 6, flexWrap: 'wrap' }}>
-                        <Button changes small look="go" onPress={() => void upload([one.flat!], 'draw')}>
-                          Draw its fields
-                        </Button>
-                        <Button changes small onPress={() => void upload([one.flat!], 'take')}>
-                          Make fields of its blanks
-                        </Button>
+                        <Button changes small look="go" onPress={() => void upload([one.flat!], 'draw')}>{t`Draw its fields`}</Button>
+                        <Button changes small onPress={() => void upload([one.flat!], 'take')}>{t`Make fields of its blanks`}</Button>
                       </Row>
                     </div>
                   )}
                 </>
               ) : (
                 <>
-                  <b>{one.file}</b> {one.said ?? (one.share < 1 ? `is on its way, ${Math.round(one.share * 100)} %` : 'is being read …')}
+                  <b>{one.file}</b> {one.said ?? (one.share < 1 ? t`is on its way, ${Math.round(one.share * 100)} %` : t`is being read …`)}
                 </>
               )}
               {one.said === null && (

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Columns3, Download, Printer, Search, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { MenuTrigger } from 'react-aria-components';
@@ -53,7 +54,7 @@ export function ListBar({
         <>
           <Search size={15} color={color.faded} />
           <div style={{ flex: '0 1 240px', minWidth: 140 }}>
-            <TextInput label={`Search the ${label}`} hideLabel placeholder={searchHint} value={wanted} onChange={onWanted} />
+            <TextInput label={t`Search the ${label}`} hideLabel placeholder={searchHint} value={wanted} onChange={onWanted} />
           </div>
         </>
       )}
@@ -69,7 +70,7 @@ export function ListBar({
             {pickedSays}
           </Small>
           {withPicked}
-          <IconButton label="Pick none" onPress={onClear}>
+          <IconButton label={t`Pick none`} onPress={onClear}>
             <X size={15} />
           </IconButton>
         </>
@@ -78,12 +79,12 @@ export function ListBar({
       {tools}
       {columns.length > 0 && (
         <MenuTrigger>
-          <IconButton label="Columns">
+          <IconButton label={t`Columns`}>
             <Columns3 size={16} />
           </IconButton>
           <Floating>
             <MenuItems
-              aria-label="Columns"
+              aria-label={t`Columns`}
               selectionMode="multiple"
               selectedKeys={shown}
               onSelectionChange={(keys) =>
@@ -101,23 +102,23 @@ export function ListBar({
         </MenuTrigger>
       )}
       <MenuTrigger>
-        <IconButton label="Save or print the list">
+        <IconButton label={t`Save or print the list`}>
           <Download size={16} />
         </IconButton>
         <Floating>
-          <MenuItems aria-label="Save or print the list">
+          <MenuItems aria-label={t`Save or print the list`}>
             {onSave && (
-              <MenuLine id="csv" textValue="Save as CSV" onAction={onSave}>
+              <MenuLine id="csv" textValue={t`Save as CSV`} onAction={onSave}>
                 <Download size={15} />
                 <span>
-                  Save as CSV
-                  <small>the rows and columns that are shown, in this order</small>
+                  {t`Save as CSV`}
+                  <small>{t`the rows and columns that are shown, in this order`}</small>
                 </span>
               </MenuLine>
             )}
-            <MenuLine id="print" textValue="Print" onAction={() => setTimeout(() => window.print())}>
+            <MenuLine id="print" textValue={t`Print`} onAction={() => setTimeout(() => window.print())}>
               <Printer size={15} />
-              Print
+              {t`Print`}
             </MenuLine>
           </MenuItems>
         </Floating>

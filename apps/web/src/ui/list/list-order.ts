@@ -1,3 +1,4 @@
+import { spokenLocale } from '@mailbag/core/words';
 import type { Sortable } from './column';
 
 /** How a list is ordered; null: as it comes. */
@@ -18,7 +19,7 @@ export function nextOrder(order: ListOrder, column: string): ListOrder {
   return order.isDown ? null : { column, isDown: true };
 }
 
-const collator = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
+const collator = new Intl.Collator(spokenLocale(), { numeric: true, sensitivity: 'base' });
 
 /** Compares as people order: 9 before 10, small and capital letters alike. */
 export const compareCells = (one: Sortable, other: Sortable): number =>

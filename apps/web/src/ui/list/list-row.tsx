@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ReactNode, Ref } from 'react';
 import { memo, useLayoutEffect, useRef } from 'react';
 import type { ListColumn } from './column';
@@ -21,7 +22,7 @@ interface Props<T> {
 }
 
 /** What can be pressed within a row is reached from it with the arrows, and is no stop of its own. */
-const WITHIN = 'button, a[href], input, select, textarea';
+const WITHIN = t`button, a[href], input, select, textarea`;
 
 function RowOf<T>({ row, index, columns, tracks, name, top, isStop, isLink, isChosen, isPicked, onPick, measure }: Props<T>): ReactNode {
   const line = useRef<HTMLDivElement>(null);
@@ -48,7 +49,7 @@ function RowOf<T>({ row, index, columns, tracks, name, top, isStop, isLink, isCh
           <TickPlace>
             <input
               type="checkbox"
-              aria-label={`Pick ${name}`}
+              aria-label={t`Pick ${name}`}
               checked={isPicked}
               onChange={() => undefined}
               onClick={(event) => onPick(index, event.shiftKey)}

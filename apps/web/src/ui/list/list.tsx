@@ -1,3 +1,4 @@
+import { count, counted, plural, t } from '@mailbag/core/words';
 import { savedName } from '@mailbag/core';
 import { getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
 import type { ColumnDef } from '@tanstack/react-table';
@@ -8,7 +9,6 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { VisuallyHidden } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { stopFor } from '../arrow-stops';
-import { count, counted } from '../counted';
 import { useShortcutHelp } from '../shortcuts';
 import { useAddress } from '../use-address';
 import { csvOf, saveText } from './as-seen';
@@ -29,13 +29,13 @@ const ROW = 34;
 /** Pixels that the tick takes. */
 const TICK = 24;
 const KEYS = [
-  { keys: '↑ ↓ Home End PgUp PgDn', what: 'From row to row' },
-  { keys: '→ ←', what: 'What can be pressed in a row' },
+  { keys: t`↑ ↓ Home End PgUp PgDn`, what: t`From row to row` },
+  { keys: '→ ←', what: t`What can be pressed in a row` },
 ];
 const PICK_KEYS = [
-  { keys: 'Space', what: 'Pick the row' },
-  { keys: 'Shift ↑ ↓', what: 'Pick a range' },
-  { keys: 'Ctrl A', what: 'Pick all that match' },
+  { keys: t`Space`, what: t`Pick the row` },
+  { keys: t`Shift ↑ ↓`, what: t`Pick a range` },
+  { keys: t`Ctrl A`, what: t`Pick all that match` },
 ];
 
 /** A list whose rows come from the server as it is gone down, ordered there. */
@@ -272,7 +272,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   };
   const title = label[0]!.toUpperCase() + label.slice(1);
   const isNarrowed = wanted.trim() !== '';
-  const says = isNarrowed ? `${counted(seen.length, noun[0], noun[1])} of ${count(rows.length)}` : counted(rows.length, noun[0], noun[1]);
+  const says = isNarrowed ? t`${plural(seen.length, noun[0], noun[1])} of ${count(rows.length)}` : counted(rows.length, noun[0], noun[1]);
   return (
     <>
       {!isBare && rows.length > 0 && (
@@ -283,7 +283,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
           onWanted={(text) => put({ find: text, at: null })}
           says={hasMore ? '' : says}
           withPicked={actions && held.picked.size > 0 ? actions(picked, () => setPicking(nothingPicked)) : null}
-          pickedSays={`${counted(held.picked.size, noun[0], noun[1])} picked`}
+          pickedSays={t`${plural(held.picked.size, noun[0], noun[1])} picked`}
           onClear={() => setPicking(nothingPicked)}
           lead={lead}
           tools={tools}
@@ -339,7 +339,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
                     <input
                       type="checkbox"
                       tabIndex={-1}
-                      aria-label="Pick all that match"
+                      aria-label={t`Pick all that match`}
                       checked={held.picked.size > 0 && held.picked.size >= keys.length}
                       onChange={({ target }) => setPicking(target.checked ? (before) => pickAll(before, keys) : nothingPicked)}
                     />

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { addressFault } from '../../mail/address.js';
 import { addressesIn } from '../../mail/recipients.js';
 import { trimEnds } from '../../text/trim.js';
@@ -17,8 +18,8 @@ function certainMend(text: string): string | null {
 }
 
 const isWrong: FindingWords = {
-  title: 'Not an e-mail address',
-  sentence: ({ value, details }) => `“${value}” cannot be mailed to: ${details.why}.`,
+  title: t`Not an e-mail address`,
+  sentence: ({ value, details }) => t`“${value}” cannot be mailed to: ${details.why}.`,
 };
 
 /** The recipient's address can be mailed to. */
@@ -27,8 +28,8 @@ export const address: CheckKind = {
   findings: {
     'address-wrong': isWrong,
     'address-missing': {
-      title: 'No e-mail address',
-      sentence: ({ column }) => `No address in “${column}”. The copy is made and kept, but not mailed.`,
+      title: t`No e-mail address`,
+      sentence: ({ column }) => t`No address in “${column}”. The copy is made and kept, but not mailed.`,
     },
   },
   begin: ({ addressColumn, severalAddresses = false }) =>
@@ -48,7 +49,7 @@ export const address: CheckKind = {
 /** Every other column of addresses holds such (RFC 5321, 4.1.2). */
 export const otherAddress: CheckKind = {
   order: 50,
-  column: { switch: 'email', says: 'is an e-mail address', proposed: ({ kind }) => kind === 'email' },
+  column: { switch: 'email', says: t`is an e-mail address`, proposed: ({ kind }) => kind === 'email' },
   findings: { 'address-wrong': isWrong },
   begin: valueCheck('email', ({ addressColumn }) => ({ text }, _, { name }) => {
     const why = name === addressColumn || text.trim() === '' ? null : addressFault(text);

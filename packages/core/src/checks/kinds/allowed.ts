@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { normalised } from '../../map/choose.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
@@ -7,12 +8,12 @@ import { list, proposed } from '../finding.js';
 /** Values are among those that a person has allowed; case and stray spaces do not count. */
 export const allowed: CheckKind = {
   order: 180,
-  column: { switch: 'allowed', says: 'is one of these', proposed: () => false },
+  column: { switch: 'allowed', says: t`is one of these`, proposed: () => false },
   findings: {
     'not-allowed': {
-      title: 'Not an allowed value',
+      title: t`Not an allowed value`,
       sentence: ({ column, value, details }) =>
-        `“${column}” does not allow “${value}”. It allows ${list(details.accepted)}.${proposed(details.near)}`,
+        t`“${column}” does not allow “${value}”. It allows ${list(details.accepted)}.${proposed(details.near)}`,
     },
   },
   begin: valueCheck('allowed', () => ({ text }, values) => {

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { nameCase } from '../../text/name-case.js';
 import { isNameColumn } from '../name-column.js';
 import type { CheckKind } from '../check.js';
@@ -10,9 +11,9 @@ const SHORTEST = 4;
 /** Names in capitals amid names that are not. */
 export const capitals: CheckKind = {
   order: 150,
-  column: { switch: 'capitals', says: 'is not in capitals only', proposed: (column) => isNameColumn(column) && column.kind !== 'key' },
+  column: { switch: 'capitals', says: t`is not in capitals only`, proposed: (column) => isNameColumn(column) && column.kind !== 'key' },
   findings: {
-    'all-capitals': { title: 'Name in capitals', sentence: ({ value }) => `“${value}” is in capitals, unlike the other names.` },
+    'all-capitals': { title: t`Name in capitals`, sentence: ({ value }) => t`“${value}” is in capitals, unlike the other names.` },
   },
   begin: (setup) => {
     const watched = columnsWith(setup, 'capitals').map(({ column }) => ({

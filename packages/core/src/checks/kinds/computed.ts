@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
 
@@ -6,8 +7,8 @@ export const computed: CheckKind = {
   order: 205,
   findings: {
     'cannot-work-out': {
-      title: 'Rule that cannot be worked out',
-      sentence: ({ label, details }) => `“${label}” cannot be worked out. ${details.why ?? ''}`,
+      title: t`Rule that cannot be worked out`,
+      sentence: ({ label, details }) => t`“${label}” cannot be worked out. ${details.why ?? ''}`,
     },
   },
   begin: ({ templates }) => ({

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
@@ -6,11 +7,11 @@ const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\ufffd\ufff
 
 export const control: CheckKind = {
   order: 140,
-  column: { switch: 'control', says: 'has no control characters', proposed: () => true },
+  column: { switch: 'control', says: t`has no control characters`, proposed: () => true },
   findings: {
     'control-character': {
-      title: 'Control character',
-      sentence: ({ column, details }) => `“${column}” holds ${details.characters?.join(', ')}, which no form can print.`,
+      title: t`Control character`,
+      sentence: ({ column, details }) => t`“${column}” holds ${details.characters?.join(', ')}, which no form can print.`,
     },
   },
   begin: valueCheck('control', () => ({ text }) => {

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { distance } from 'fastest-levenshtein';
 import { addressFault, domainOf } from '../../mail/address.js';
 import type { CheckKind } from '../check.js';
@@ -22,11 +23,11 @@ const TIMES = 10;
 /** Domains that nearly are another one which most addresses of the column have. */
 export const domain: CheckKind = {
   order: 60,
-  column: { switch: 'domain', says: 'has no mistyped domain', proposed: ({ kind }) => kind === 'email' },
+  column: { switch: 'domain', says: t`has no mistyped domain`, proposed: ({ kind }) => kind === 'email' },
   findings: {
     'domain-typo': {
-      title: 'Domain looks mistyped',
-      sentence: ({ details }) => `Most addresses end in ${details.why}. Is it meant here too?`,
+      title: t`Domain looks mistyped`,
+      sentence: ({ details }) => t`Most addresses end in ${details.why}. Is it meant here too?`,
     },
   },
   begin: (setup) => {

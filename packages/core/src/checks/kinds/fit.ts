@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
@@ -24,17 +25,17 @@ export const fit: CheckKind = {
   order: 250,
   findings: {
     'cannot-draw': {
-      title: 'Characters that cannot be drawn',
-      sentence: ({ label, details }) => `No face can draw ${list(details.characters)} in “${label}”. ${facesAdvice(details.characters)}`,
+      title: t`Characters that cannot be drawn`,
+      sentence: ({ label, details }) => t`No face can draw ${list(details.characters)} in “${label}”. ${facesAdvice(details.characters)}`,
     },
     overflows: {
-      title: 'Does not fit its box',
+      title: t`Does not fit its box`,
       sentence: ({ label, details }) =>
         details.characters
-          ? `The box of “${label}” is not high enough for all that is chosen: ${list(details.characters)} cannot be seen.`
+          ? t`The box of “${label}” is not high enough for all that is chosen: ${list(details.characters)} cannot be seen.`
           : details.lost
-            ? `The value does not fit the box of “${label}”: of its ${details.length} characters the last ${details.length! - details.limit!} cannot be seen, “${excerpt(details.lost)}”.`
-            : `The value does not fit the box of “${label}”, even in small type.`,
+            ? t`The value does not fit the box of “${label}”: of its ${details.length} characters the last ${details.length! - details.limit!} cannot be seen, “${excerpt(details.lost)}”.`
+            : t`The value does not fit the box of “${label}”, even in small type.`,
     },
   },
   begin: ({ templates }) => {

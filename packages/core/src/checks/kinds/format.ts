@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel, formatFault } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
@@ -7,8 +8,8 @@ export const format: CheckKind = {
   order: 240,
   findings: {
     'format-unfit': {
-      title: 'Not what the field shows',
-      sentence: ({ value, label, details }) => `“${value}” does not go into “${label}”: ${details.why}.`,
+      title: t`Not what the field shows`,
+      sentence: ({ value, label, details }) => t`“${value}” does not go into “${label}”: ${details.why}.`,
     },
   },
   begin: ({ templates }) => {

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { normalised } from '../../map/choose.js';
 import type { CheckKind } from '../check.js';
 
@@ -6,12 +7,12 @@ export const key: CheckKind = {
   order: 10,
   findings: {
     'key-blank': {
-      title: 'Record key is empty',
-      sentence: ({ column }) => `“${column}” is empty. Give the record a key of its own or leave it out.`,
+      title: t`Record key is empty`,
+      sentence: ({ column }) => t`“${column}” is empty. Give the record a key of its own or leave it out.`,
     },
     'key-twice': {
-      title: 'Duplicate record key',
-      sentence: ({ value, details }) => `“${value}” is also the key of row ${details.rows?.join(', ')}. Only one of them can be right.`,
+      title: t`Duplicate record key`,
+      sentence: ({ value, details }) => t`“${value}” is also the key of row ${details.rows?.join(', ')}. Only one of them can be right.`,
     },
   },
   begin: ({ keyColumn }) => {

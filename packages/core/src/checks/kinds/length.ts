@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { FillRule } from '../../map/registry.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel } from '../../pdf/field.js';
@@ -13,8 +14,8 @@ export const length: CheckKind = {
   order: 230,
   findings: {
     'too-long': {
-      title: 'Longer than the field allows',
-      sentence: ({ label, details }) => `“${label}” takes ${details.limit} characters; this value has ${details.length}.`,
+      title: t`Longer than the field allows`,
+      sentence: ({ label, details }) => t`“${label}” takes ${details.limit} characters; this value has ${details.length}.`,
     },
   },
   begin: ({ templates }) => {

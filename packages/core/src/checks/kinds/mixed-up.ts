@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { ColumnKind } from '../../tables/record.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue } from '../check.js';
@@ -16,8 +17,8 @@ export const mixedUp: CheckKind = {
   order: 190,
   findings: {
     'mixed-up': {
-      title: 'In the wrong column',
-      sentence: ({ value, details }) => `“${value}” looks like a value for “${details.why}”, which has none of its own here.`,
+      title: t`In the wrong column`,
+      sentence: ({ value, details }) => t`“${value}” looks like a value for “${details.why}”, which has none of its own here.`,
     },
   },
   begin: ({ columns, plan = {}, usedColumns }) => {

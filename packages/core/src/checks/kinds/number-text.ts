@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
@@ -5,12 +6,12 @@ import { valueCheck } from '../check.js';
 /** Numbers that their program keeps as text: they are neither summed nor formatted. */
 export const numberText: CheckKind = {
   order: 110,
-  column: { switch: 'numberText', says: 'is a number, not text that looks like one', proposed: ({ kind }) => kind === 'number' },
+  column: { switch: 'numberText', says: t`is a number, not text that looks like one`, proposed: ({ kind }) => kind === 'number' },
   findings: {
-    'not-a-number': { title: 'Not a number', sentence: ({ column, value }) => `“${column}” holds numbers; “${value}” is none.` },
+    'not-a-number': { title: t`Not a number`, sentence: ({ column, value }) => t`“${column}” holds numbers; “${value}” is none.` },
     'number-as-text': {
-      title: 'Number kept as text',
-      sentence: ({ value }) => `“${value}” is kept as text, so it is neither summed nor formatted.`,
+      title: t`Number kept as text`,
+      sentence: ({ value }) => t`“${value}” is kept as text, so it is neither summed nor formatted.`,
     },
   },
   begin: valueCheck('numberText', () => ({ text, value }, _, { reading }) => {

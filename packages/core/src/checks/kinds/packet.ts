@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { rowsFor } from '../../map/packet.js';
 import { isCannot } from '../../map/rule.js';
 import type { CheckKind } from '../check.js';
@@ -7,12 +8,12 @@ export const packet: CheckKind = {
   order: 200,
   findings: {
     'no-template': {
-      title: 'No template of the packet is for it',
-      sentence: () => 'No template of the packet is for this record. Change who gets which template, or leave the record out.',
+      title: t`No template of the packet is for it`,
+      sentence: () => t`No template of the packet is for this record. Change who gets which template, or leave the record out.`,
     },
     'condition-unclear': {
-      title: 'Condition that cannot be told',
-      sentence: ({ details }) => `It cannot be told whether this record gets a template of the packet. ${details.why ?? ''}`,
+      title: t`Condition that cannot be told`,
+      sentence: ({ details }) => t`It cannot be told whether this record gets a template of the packet. ${details.why ?? ''}`,
     },
   },
   begin: ({ templates, context }) => {

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { graphemeCount } from '../../text/graphemes.js';
 import type { CheckKind } from '../check.js';
 
@@ -9,24 +10,24 @@ export const password: CheckKind = {
   order: 260,
   findings: {
     'password-empty': {
-      title: 'Password is empty',
+      title: t`Password is empty`,
       sentence: () =>
-        'The password to open this copy would be empty, so anybody could open it: the values that it is composed of are. Fill them in, or compose it of others under Output.',
+        t`The password to open this copy would be empty, so anybody could open it: the values that it is composed of are. Fill them in, or compose it of others under Output.`,
     },
     'password-weak': {
-      title: 'Password is weak',
+      title: t`Password is weak`,
       sentence: ({ details }) =>
-        `The password to open this copy has only ${details.length} character${details.length === 1 ? '' : 's'}, so it is soon guessed. Compose it of more values under Output.`,
+        t`The password to open this copy has only ${details.length} character${details.length === 1 ? '' : 's'}, so it is soon guessed. Compose it of more values under Output.`,
     },
     'passwords-same': {
-      title: 'Both passwords are the same',
+      title: t`Both passwords are the same`,
       sentence: () =>
-        'The password to open the copy is the permissions password too, so the limits would hold for nobody. Choose two different ones under Output.',
+        t`The password to open the copy is the permissions password too, so the limits would hold for nobody. Choose two different ones under Output.`,
     },
     'password-too-long': {
-      title: 'Password is too long',
+      title: t`Password is too long`,
       sentence: ({ details }) =>
-        `The password of this copy has ${details.length} bytes; ${details.limit} are the most that a PDF can have. Choose a shorter one under Output.`,
+        t`The password of this copy has ${details.length} bytes; ${details.limit} are the most that a PDF can have. Choose a shorter one under Output.`,
     },
   },
   begin: ({ passwordFault, openPassword }) =>

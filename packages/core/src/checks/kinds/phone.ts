@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { CountryCode } from 'libphonenumber-js';
 import { isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-js/max';
 import { trimEnds } from '../../text/trim.js';
@@ -19,9 +20,9 @@ function withoutExtension(text: string): string {
 /** Telephone numbers that can be dialled: by their country's numbering plan where it is known, else by their digits (ITU-T E.164). */
 export const phone: CheckKind = {
   order: 70,
-  column: { switch: 'phone', says: 'is a telephone number', proposed: ({ kind }) => kind === 'phone' },
+  column: { switch: 'phone', says: t`is a telephone number`, proposed: ({ kind }) => kind === 'phone' },
   findings: {
-    'phone-wrong': { title: 'Not a telephone number', sentence: ({ value, details }) => `“${value}” cannot be dialled: ${details.why}.` },
+    'phone-wrong': { title: t`Not a telephone number`, sentence: ({ value, details }) => t`“${value}” cannot be dialled: ${details.why}.` },
   },
   begin: valueCheck('phone', ({ plan = {} }) => {
     const country = plan.country && isSupportedCountry(plan.country) ? (plan.country as CountryCode) : undefined;
@@ -30,14 +31,14 @@ export const phone: CheckKind = {
       if (trimmed === '') return null;
       const say = (why: string) => ({ code: 'phone-wrong' as const, severity: 'look' as const, details: { why } });
       const digits = trimmed.replace(/\D/g, '').length;
-      if (/[^\d\s()+./\u00a0\u2010-\u2013-]/.test(withoutExtension(trimmed))) return say('it holds other characters than a number does');
-      if (digits > MOST) return say(`it has ${digits} digits, more than the ${MOST} that are possible`);
-      if (digits < FEWEST) return say(`it has only ${digits} digits`);
+      if (/[^\d\s()+./\u00a0\u2010-\u2013-]/.test(withoutExtension(trimmed))) return say(t`it holds other characters than a number does`);
+      if (digits > MOST) return say(t`it has ${digits} digits, more than the ${MOST} that are possible`);
+      if (digits < FEWEST) return say(t`it has only ${digits} digits`);
       if (!trimmed.startsWith('+') && !trimmed.startsWith('00') && !country) return null;
       const parsed = parsePhoneNumberFromString(trimmed.replace(/^00/, '+'), country);
-      if (!parsed) return say('its country code is not known');
-      if (!parsed.isPossible()) return say(`numbers of ${parsed.country ?? 'that country'} are longer or shorter`);
-      return parsed.isValid() ? null : say(`there is no such number in ${parsed.country ?? 'the numbering plan of that country'}`);
+      if (!parsed) return say(t`its country code is not known`);
+      if (!parsed.isPossible()) return say(t`numbers of ${parsed.country ?? t`that country`} are longer or shorter`);
+      return parsed.isValid() ? null : say(t`there is no such number in ${parsed.country ?? t`the numbering plan of that country`}`);
     };
   }),
 };

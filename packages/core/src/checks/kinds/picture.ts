@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
 
@@ -6,9 +7,9 @@ export const picture: CheckKind = {
   order: 260,
   findings: {
     'picture-missing': {
-      title: 'Picture that is not there',
+      title: t`Picture that is not there`,
       sentence: ({ value, label }) =>
-        `No picture called “${value}” came with the records, so “${label}” would stay empty. Add it to the source, or change the name.`,
+        t`No picture called “${value}” came with the records, so “${label}” would stay empty. Add it to the source, or change the name.`,
     },
   },
   begin: ({ templates, pictures }) => {

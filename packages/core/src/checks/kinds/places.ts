@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { normalised } from '../../map/choose.js';
 import { pathKey } from '../../copies/file-name.js';
 import type { CheckKind } from '../check.js';
@@ -10,11 +11,11 @@ export const places: CheckKind = {
   order: 270,
   findings: {
     'same-file': {
-      title: 'File name that another copy has',
+      title: t`File name that another copy has`,
       sentence: ({ value, details }) =>
         details.rows?.length
-          ? `The copy of row ${details.rows.join(', ')} has the file name “${value}” too, so one of them gets a number behind it. Add a column that tells them apart under Output.`
-          : `Several copies of this record have the file name “${value}”, so all but one get a number behind it. Add the template under Output.`,
+          ? t`The copy of row ${details.rows.join(', ')} has the file name “${value}” too, so one of them gets a number behind it. Add a column that tells them apart under Output.`
+          : t`Several copies of this record have the file name “${value}”, so all but one get a number behind it. Add the template under Output.`,
     },
   },
   begin: ({ places: wanted, keyColumn }) => {

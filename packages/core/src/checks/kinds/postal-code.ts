@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import validator from 'validator';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
@@ -42,11 +43,11 @@ export const postalDigits: Record<string, number> = {
 /** Postal codes of the country that is set. Without one nothing is known of them but their shape, which another check looks at. */
 export const postalCode: CheckKind = {
   order: 80,
-  column: { switch: 'postalCode', says: 'is a postal code', proposed: ({ kind }) => kind === 'postal-code' },
+  column: { switch: 'postalCode', says: t`is a postal code`, proposed: ({ kind }) => kind === 'postal-code' },
   findings: {
     'postal-code-wrong': {
-      title: 'Not a postal code',
-      sentence: ({ value, details }) => `“${value}” is not a postal code of ${details.why}.`,
+      title: t`Not a postal code`,
+      sentence: ({ value, details }) => t`“${value}” is not a postal code of ${details.why}.`,
     },
   },
   begin: valueCheck('postalCode', ({ plan = {} }) => {

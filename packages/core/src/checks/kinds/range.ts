@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { Cell, ColumnReading } from '../../tables/record.js';
 import { isoDate, likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
@@ -11,13 +12,13 @@ const asDate = ({ text, value }: Cell, reading?: ColumnReading): string | null =
 /** Numbers and dates lie between the limits that a person has set. What is neither is for other checks. */
 export const range: CheckKind = {
   order: 170,
-  column: { switch: 'range', says: 'lies between two limits', proposed: () => false },
+  column: { switch: 'range', says: t`lies between two limits`, proposed: () => false },
   findings: {
     'out-of-range': {
-      title: 'Outside of its limits',
+      title: t`Outside of its limits`,
       sentence: ({ value, details }) => {
         const [least, most] = details.accepted ?? [];
-        return `“${value}” is not ${least && most ? `between ${least} and ${most}` : least ? `${least} or more` : `${most} or less`}.`;
+        return t`“${value}” is not ${least && most ? t`between ${least} and ${most}` : least ? t`${least} or more` : t`${most} or less`}.`;
       },
     },
   },

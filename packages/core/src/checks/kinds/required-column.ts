@@ -1,12 +1,13 @@
+import { t } from '../../words/words.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 
 /** Columns that a person has said must be filled. */
 export const requiredColumn: CheckKind = {
   order: 30,
-  column: { switch: 'required', says: 'is filled', proposed: () => false },
+  column: { switch: 'required', says: t`is filled`, proposed: () => false },
   findings: {
-    'value-missing': { title: 'Required column empty', sentence: ({ column }) => `“${column}” must be filled and is empty.` },
+    'value-missing': { title: t`Required column empty`, sentence: ({ column }) => t`“${column}” must be filled and is empty.` },
   },
   begin: (setup) => {
     const watched = columnsWith(setup, 'required').map(({ column }) => column.name);

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel, isFillable, isRequired } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
@@ -7,8 +8,8 @@ export const required: CheckKind = {
   order: 220,
   findings: {
     'required-blank': {
-      title: 'Required field left blank',
-      sentence: ({ label }) => `“${label}” must be filled, and this record has nothing for it.`,
+      title: t`Required field left blank`,
+      sentence: ({ label }) => t`“${label}” must be filled, and this record has nothing for it.`,
     },
   },
   begin: ({ templates }) => {

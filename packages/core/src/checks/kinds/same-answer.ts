@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { isTelling, questionWords, sameHeading } from '../../answers/same-question.js';
 import { readsColumns } from '../../map/registry.js';
 import type { Field } from '../../pdf/field.js';
@@ -53,9 +54,9 @@ export const sameAnswer: CheckKind = {
   order: 245,
   findings: {
     'said-differently': {
-      title: 'Two templates say different things',
+      title: t`Two templates say different things`,
       sentence: ({ label, value, details }) =>
-        `“${label}” would say “${value}” here and “${details.why}” in another template of the packet. Fill both by one rule, or accept it if they ask different things.`,
+        t`“${label}” would say “${value}” here and “${details.why}” in another template of the packet. Fill both by one rule, or accept it if they ask different things.`,
     },
   },
   begin: ({ templates }) => {

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { Column } from '../../tables/record.js';
 import type { Row } from '../../map/row.js';
 import { isNameColumn } from '../name-column.js';
@@ -33,8 +34,8 @@ export const samePerson: CheckKind = {
   order: 200,
   findings: {
     'same-person': {
-      title: 'Probably the same person',
-      sentence: ({ details }) => `Row ${details.rows?.join(', ')} has the same name and the same ${details.why}.`,
+      title: t`Probably the same person`,
+      sentence: ({ details }) => t`Row ${details.rows?.join(', ')} has the same name and the same ${details.why}.`,
     },
   },
   begin: ({ columns, plan = {}, keyColumn }) => {
@@ -69,7 +70,7 @@ export const samePerson: CheckKind = {
               const key = `${row} ${rows.join(' ')}`;
               if (told.has(key)) continue;
               told.add(key);
-              const why = lists[index]!.map(({ name }) => name).join(' and ');
+              const why = lists[index]!.map(({ name }) => name).join(t` and `);
               say({
                 ...aboutValue(row, names[0]!.name, value.trim()),
                 code: 'same-person',

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 
@@ -19,13 +20,13 @@ export const shape: CheckKind = {
   order: 160,
   column: {
     switch: 'shape',
-    says: 'looks like its neighbours',
+    says: t`looks like its neighbours`,
     proposed: ({ kind }) => kind === 'phone' || kind === 'postal-code' || kind === 'key',
   },
   findings: {
     'odd-shape': {
-      title: 'Looks unlike its neighbours',
-      sentence: ({ value, details }) => `“${value}” is made up otherwise than the others, such as “${details.why}”.`,
+      title: t`Looks unlike its neighbours`,
+      sentence: ({ value, details }) => t`“${value}” is made up otherwise than the others, such as “${details.why}”.`,
     },
   },
   begin: (setup) => {

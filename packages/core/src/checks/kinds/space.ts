@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
@@ -8,10 +9,10 @@ const isPlain = /^\S+( \S+)*$/;
 /** Values that are printed as they stand do not start or end with a space, and have none doubled or of an odd kind. */
 export const space: CheckKind = {
   order: 130,
-  column: { switch: 'spaces', says: 'has no stray or odd spaces', proposed: () => true },
+  column: { switch: 'spaces', says: t`has no stray or odd spaces`, proposed: () => true },
   findings: {
-    'stray-space': { title: 'Stray space', sentence: ({ column }) => `“${column}” starts or ends with a space, which would be printed.` },
-    'odd-space': { title: 'Odd space inside', sentence: ({ column }) => `“${column}” has doubled or invisible spaces inside.` },
+    'stray-space': { title: t`Stray space`, sentence: ({ column }) => t`“${column}” starts or ends with a space, which would be printed.` },
+    'odd-space': { title: t`Odd space inside`, sentence: ({ column }) => t`“${column}” has doubled or invisible spaces inside.` },
   },
   begin: valueCheck('spaces', () => ({ text }) => {
     if (isPlain.test(text) && !ODD.test(text)) return null;

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { fieldLabel } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
 import { nearest } from '../../text/nearest.js';
@@ -8,9 +9,9 @@ export const translation: CheckKind = {
   order: 210,
   findings: {
     untranslated: {
-      title: 'Value without a translation',
+      title: t`Value without a translation`,
       sentence: ({ label, value, details }) =>
-        `“${label}” does not accept “${value}”. It accepts ${list(details.accepted)}.${proposed(details.near)}`,
+        t`“${label}” does not accept “${value}”. It accepts ${list(details.accepted)}.${proposed(details.near)}`,
     },
   },
   begin: ({ templates }) => ({

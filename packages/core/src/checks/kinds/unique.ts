@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { normalised } from '../../map/choose.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
@@ -5,11 +6,11 @@ import { aboutValue, columnsWith } from '../check.js';
 /** Columns in which no value may stand twice. */
 export const unique: CheckKind = {
   order: 40,
-  column: { switch: 'unique', says: 'stands only once', proposed: () => false },
+  column: { switch: 'unique', says: t`stands only once`, proposed: () => false },
   findings: {
     'not-unique': {
-      title: 'Stands more than once',
-      sentence: ({ value, details }) => `“${value}” also stands in row ${details.rows?.join(', ')}.`,
+      title: t`Stands more than once`,
+      sentence: ({ value, details }) => t`“${value}” also stands in row ${details.rows?.join(', ')}.`,
     },
   },
   begin: (setup) => {

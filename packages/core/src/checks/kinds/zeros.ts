@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 import { postalDigits } from './postal-code.js';
@@ -8,12 +9,12 @@ const MOST_OF_IT = 0.6;
 /** Digits whose leading zeros a program has dropped: shorter than nearly all others of their column. */
 export const zeros: CheckKind = {
   order: 120,
-  column: { switch: 'zeros', says: 'has lost no leading zero', proposed: ({ kind }) => kind === 'postal-code' },
+  column: { switch: 'zeros', says: t`has lost no leading zero`, proposed: ({ kind }) => kind === 'postal-code' },
   findings: {
     'lost-zeros': {
-      title: 'Leading zero lost',
+      title: t`Leading zero lost`,
       sentence: ({ value, details }) =>
-        `“${value}” has ${details.length} digits, the others have ${details.limit}. Its leading zero was lost.`,
+        t`“${value}” has ${details.length} digits, the others have ${details.limit}. Its leading zero was lost.`,
     },
   },
   begin: (setup) => {

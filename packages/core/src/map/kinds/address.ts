@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { addressLines, countryLetters } from '../../paper/postal-address.js';
 import type { PostalAddress } from '../../paper/postal-address.js';
 import type { FillRule } from '../registry.js';
@@ -21,8 +22,8 @@ export interface AddressRule {
 export const address: RuleKind<AddressRule> = {
   kind: 'address',
   order: 34,
-  title: 'an address block',
-  help: 'Puts name, street, postal code and town together as the country of the recipient writes them.',
+  title: t`an address block`,
+  help: t`Puts name, street, postal code and town together as the country of the recipient writes them.`,
   parts: {
     of: `rules by the part that they give: ${addressParts.map((part) => `"${part}"`).join(', ')}`,
     home: 'two letters of your own country (ISO 3166-1), which is left out',
@@ -82,14 +83,14 @@ export const address: RuleKind<AddressRule> = {
     if (texts.every((text) => text === '')) return madeText('');
     if (given.country !== '' && countryLetters(given.country) === null)
       return {
-        cannot: `“${given.country}” is not a country that is known; write its English name or its two letters.`,
+        cannot: t`“${given.country}” is not a country that is known; write its English name or its two letters.`,
         column: work.columns(of.country!),
         text: given.country,
       };
     const lines = addressLines(given, home);
     if (lines) return madeText(lines.join(joined ?? '\n'));
     const missing = given.street === '' ? 'street' : 'town';
-    return { cannot: `The address has no ${missing}; fill it in.`, column: of[missing] ? work.columns(of[missing]) : '', text: '' };
+    return { cannot: t`The address has no ${missing}; fill it in.`, column: of[missing] ? work.columns(of[missing]) : '', text: '' };
   },
-  sentence: ({ of }, inner) => [{ say: 'address of' }, ...addressParts.flatMap((part) => (of[part] ? inner(of[part]) : []))],
+  sentence: ({ of }, inner) => [{ say: t`address of` }, ...addressParts.flatMap((part) => (of[part] ? inner(of[part]) : []))],
 };

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { Amount, amountValue } from '../../tables/amount.js';
 import type { FillRule } from '../registry.js';
 import { bareAmount } from '../shown-amount.js';
@@ -33,7 +34,7 @@ const signs: Record<Operation, string> = {
   sum: 'plus',
   difference: 'minus',
   product: 'times',
-  quotient: 'divided by',
+  quotient: t`divided by`,
   minimum: 'or',
   maximum: 'or',
 };
@@ -91,8 +92,8 @@ const wordsOf = (one: Operand, inner: (rule: FillRule) => SentencePart[]): Sente
 export const arithmetic: RuleKind<ArithmeticRule> = {
   kind: 'arithmetic',
   order: 25,
-  title: 'a calculation',
-  help: 'Adds, subtracts, multiplies or divides columns and numbers, or takes the smallest or largest; exact to the cent.',
+  title: t`a calculation`,
+  help: t`Adds, subtracts, multiplies or divides columns and numbers, or takes the smallest or largest; exact to the cent.`,
   parts: {
     do: operations.map((one) => `"${one}"`).join(', '),
     of: 'list of rules and of { "number": "12.5" }, worked through from left to right',
@@ -163,7 +164,7 @@ export const arithmetic: RuleKind<ArithmeticRule> = {
     if (empty.length > 0 && empty.length === rule.of.filter((one) => !isNumberOperand(one)).length) return madeText('');
     if (empty.length > 0 && rule.empty === 'stop')
       return {
-        cannot: `${empty.map((one) => `“${one}”`).join(', ')} is empty; fill it in, or say in the rule that an empty value is left out.`,
+        cannot: t`${empty.map((one) => `“${one}”`).join(', ')} is empty; fill it in, or say in the rule that an empty value is left out.`,
         column: empty[0]!,
         text: '',
       };
@@ -172,7 +173,7 @@ export const arithmetic: RuleKind<ArithmeticRule> = {
     const result = calculated(rule.do, [first, ...rest]);
     if (!result)
       return {
-        cannot: 'Nothing can be divided by 0; correct the value, or make it a case of its own.',
+        cannot: t`Nothing can be divided by 0; correct the value, or make it a case of its own.`,
         column: work.columns(rule),
         text: '0',
       };
@@ -183,8 +184,8 @@ export const arithmetic: RuleKind<ArithmeticRule> = {
     };
   },
   sentence: (rule, inner) => [
-    ...(rule.do === 'minimum' || rule.do === 'maximum' ? [{ say: rule.do === 'minimum' ? 'smallest of' : 'largest of' }] : []),
+    ...(rule.do === 'minimum' || rule.do === 'maximum' ? [{ say: rule.do === 'minimum' ? t`smallest of` : t`largest of` }] : []),
     ...rule.of.flatMap((one, index) => [...(index > 0 ? [{ say: signs[rule.do] }] : []), ...wordsOf(one, inner)]),
-    ...(rule.round ? [{ say: `to ${rule.round.decimals} decimals` }] : []),
+    ...(rule.round ? [{ say: t`to ${rule.round.decimals} decimals` }] : []),
   ],
 };

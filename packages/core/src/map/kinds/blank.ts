@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { emptyCell } from '../../tables/record.js';
 import type { RuleKind } from '../rule.js';
 
@@ -10,13 +11,13 @@ export const blank: RuleKind<BlankRule> = {
   kind: 'blank',
   order: 50,
   asItStands: true,
-  title: 'left blank',
-  help: 'Stays empty on purpose, for a person to fill in by hand.',
+  title: t`left blank`,
+  help: t`Stays empty on purpose, for a person to fill in by hand.`,
   parts: {},
   examples: [{ rule: { kind: 'blank' }, from: {}, gives: '' }],
   suits: () => true,
   begin: () => ({ kind: 'blank' }),
   parse: () => ({ kind: 'blank' }),
   make: () => emptyCell,
-  sentence: () => [{ say: 'left blank on purpose' }],
+  sentence: () => [{ say: t`left blank on purpose` }],
 };

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { Condition } from '../condition.js';
 import { conditionSentence, holds, readCondition, rulesIn, withRulesIn } from '../condition.js';
 import type { FillRule } from '../registry.js';
@@ -32,7 +33,7 @@ export const cases: RuleKind<CasesRule> = {
   order: 26,
   asItStands: true,
   title: 'cases',
-  help: 'Asks what a record says, in order, and fills the field as the first case that holds; what is otherwise is always said.',
+  help: t`Asks what a record says, in order, and fills the field as the first case that holds; what is otherwise is always said.`,
   parts: {
     cases:
       'list of { "when", "then" }: a condition, and the rule for where it holds. A condition is { "of": rule, "test": "is" or "is-not", "values": […] }, { …, "test": "empty" or "not-empty" }, { …, "test": "contains", "starts-with" or "ends-with", "text" }, { …, "test": "before" or "after", "day": "2027-02-01" or "today" }, { …, "test": "over", "under", "at-least" or "at-most", "number": "65" }, { …, "test": "between", "from", "to" }, { "all": [conditions] } or { "any": [conditions] }',

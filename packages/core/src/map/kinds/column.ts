@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { takesOneOf } from '../rule.js';
 import type { RuleKind } from '../rule.js';
 
@@ -11,8 +12,8 @@ export const column: RuleKind<ColumnRule> = {
   kind: 'column',
   order: 10,
   asItStands: true,
-  title: 'a column',
-  help: 'Takes what stands in a column, as you see it in your sheet.',
+  title: t`a column`,
+  help: t`Takes what stands in a column, as you see it in your sheet.`,
   parts: { column: 'name of the column' },
   examples: [{ rule: { kind: 'column', column: 'Town' }, from: { Town: 'Larkmere' }, gives: 'Larkmere' }],
   suits: (field) => !takesOneOf(field),

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { FillRule } from '../registry.js';
 import { isCannot, madeText, takesOneOf } from '../rule.js';
 import type { Cannot, ReadRule, RuleKind } from '../rule.js';
@@ -65,8 +66,8 @@ export const compose: RuleKind<ComposeRule> = {
   kind: 'compose',
   order: 20,
   asItStands: true,
-  title: 'composed text',
-  help: 'Puts columns, text and other rules together. What stands beside an empty one is left out with it.',
+  title: t`composed text`,
+  help: t`Puts columns, text and other rules together. What stands beside an empty one is left out with it.`,
   parts: { parts: 'list of { "column" }, { "text" } or { "rule" }' },
   examples: [
     {

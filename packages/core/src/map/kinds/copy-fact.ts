@@ -1,14 +1,15 @@
+import { t } from '../../words/words.js';
 import { DateTime } from 'luxon';
 import { madeText } from '../rule.js';
 import type { RuleKind } from '../rule.js';
 
 /** What can be told of a copy beside its record. */
 export const copyFacts = {
-  today: 'today’s date',
-  batch: 'the number of the batch',
-  number: 'a running number',
-  count: 'how many copies there are',
-  code: 'the copy code',
+  today: t`today’s date`,
+  batch: t`the number of the batch`,
+  number: t`a running number`,
+  count: t`how many copies there are`,
+  code: t`the copy code`,
 } as const;
 export type CopyFact = keyof typeof copyFacts;
 
@@ -21,8 +22,8 @@ export interface CopyFactRule {
 export const copyFact: RuleKind<CopyFactRule> = {
   kind: 'copy-fact',
   order: 35,
-  title: 'date, number or code of the copy',
-  help: 'Today’s date (the day on which the batch begins), the number of the batch, a running number, or the copy code.',
+  title: t`date, number or code of the copy`,
+  help: t`Today’s date (the day on which the batch begins), the number of the batch, a running number, or the copy code.`,
   parts: { fact: Object.keys(copyFacts).map((one) => `"${one}"`).join(', ') }, // prettier-ignore
   examples: [
     { rule: { kind: 'copy-fact', fact: 'today' }, from: {}, gives: '02/01/2027' },

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { DateTime } from 'luxon';
 import { shownDay } from '../../tables/day.js';
 import type { FillRule } from '../registry.js';
@@ -57,8 +58,8 @@ const moved = ({ years, months, days }: DateRule['add']): string =>
 export const date: RuleKind<DateRule> = {
   kind: 'date',
   order: 23,
-  title: 'a date',
-  help: 'Reads a date, adds or takes off days, months or years, and writes it as you pick it; or gives the age on a day.',
+  title: t`a date`,
+  help: t`Reads a date, adds or takes off days, months or years, and writes it as you pick it; or gives the age on a day.`,
   parts: {
     of: 'the rule that gives the date',
     read: 'list of patterns in which the value writes its dates (UTS 35), such as "d/M/yyyy"; empty where it is clear',
@@ -136,14 +137,14 @@ export const date: RuleKind<DateRule> = {
     const { years, months, days } = rule.add;
     const then = day.plus({ years, months }).plus({ days });
     const text = then.isValid ? then.toISODate()! : '';
-    if (!/^\d{4}-/.test(text)) return cannotWork(work, rule.of, day.toISODate()!, 'is moved out of the calendar; change what is added');
+    if (!/^\d{4}-/.test(text)) return cannotWork(work, rule.of, day.toISODate()!, t`is moved out of the calendar; change what is added`);
     if ('pattern' in rule.show) return { text: shownDay(then, rule.show.pattern, language), value: text };
     const on = dayOf(work, rule.show.ageOn);
     if (isCannot(on ?? {})) return on as Extract<typeof on, { cannot: string }>;
-    if (on === null) return { cannot: 'The day on which the age is asked is empty.', column: work.columns(rule.show.ageOn), text: '' };
+    if (on === null) return { cannot: t`The day on which the age is asked is empty.`, column: work.columns(rule.show.ageOn), text: '' };
     const age = ageOn(then, on as DateTime);
     return age < 0
-      ? cannotWork(work, rule.of, then.toISODate()!, `lies after ${(on as DateTime).toISODate()}, so there is no age; correct it`)
+      ? cannotWork(work, rule.of, then.toISODate()!, t`lies after ${(on as DateTime).toISODate()}, so there is no age; correct it`)
       : { text: String(age), value: age };
   },
   sentence: (rule, inner) => [
@@ -151,7 +152,7 @@ export const date: RuleKind<DateRule> = {
     ...(moved(rule.add) === '' ? [] : [{ say: moved(rule.add) }]),
     ...('pattern' in rule.show
       ? [{ say: 'as' }, { text: shownDay(DateTime.fromISO('2027-02-01', { zone: 'utc' }), rule.show.pattern, rule.language ?? 'en') }]
-      : [{ say: 'as the age on' }, ...inner(rule.show.ageOn)]),
+      : [{ say: t`as the age on` }, ...inner(rule.show.ageOn)]),
   ],
 };
 

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { FillRule } from '../registry.js';
 import { isCannot, madeText } from '../rule.js';
 import type { RuleKind } from '../rule.js';
@@ -12,8 +13,8 @@ export const first: RuleKind<FirstRule> = {
   kind: 'first',
   order: 29,
   asItStands: true,
-  title: 'the first that is not empty',
-  help: 'Tries several in a row and takes the first that is not empty, such as the mobile number or else the one at home.',
+  title: t`the first that is not empty`,
+  help: t`Tries several in a row and takes the first that is not empty, such as the mobile number or else the one at home.`,
   parts: { of: 'list of rules, tried in order' },
   examples: [
     {
@@ -43,5 +44,5 @@ export const first: RuleKind<FirstRule> = {
     }
     return madeText('');
   },
-  sentence: ({ of }, inner) => of.flatMap((one, index) => [...(index > 0 ? [{ say: 'or else' }] : []), ...inner(one)]),
+  sentence: ({ of }, inner) => of.flatMap((one, index) => [...(index > 0 ? [{ say: t`or else` }] : []), ...inner(one)]),
 };

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { FitRule, TooLong } from '../../pdf/value.js';
 import type { FillRule } from '../registry.js';
 import { takesOneOf } from '../rule.js';
@@ -15,10 +16,10 @@ export interface FittedRule {
 /** Sizes that can be asked for, points. */
 export const [LEAST_TYPE, MOST_TYPE] = [3, 12];
 const ways: Record<TooLong, string> = {
-  shrink: 'in smaller type',
+  shrink: t`in smaller type`,
   wrap: 'in smaller type, then on further lines',
-  cut: 'in smaller type, then cut off after the last character that fits',
-  clip: 'in the size of the form, cut off at the edge of the box',
+  cut: t`in smaller type, then cut off after the last character that fits`,
+  clip: t`in the size of the form, cut off at the edge of the box`,
 };
 
 export const fitOf = ({ tooLong, smallest }: FittedRule): FitRule => ({ tooLong, smallest });
@@ -28,8 +29,8 @@ export const fitted: RuleKind<FittedRule> = {
   order: 150,
   asItStands: true,
   outermost: true,
-  title: 'a value, made to fit its box',
-  help: 'Says what happens where a value is too long: smaller type, further lines in the same box, or an end.',
+  title: t`a value, made to fit its box`,
+  help: t`Says what happens where a value is too long: smaller type, further lines in the same box, or an end.`,
   parts: {
     of: 'the rule whose value it is',
     tooLong:
@@ -63,6 +64,6 @@ export const fitted: RuleKind<FittedRule> = {
   evaluate: ({ of }, field, work) => work.evaluate(of, field),
   sentence: ({ of, tooLong, smallest }, inner) => [
     ...inner(of),
-    { say: tooLong === 'clip' ? ways.clip : `if too long ${ways[tooLong]}, down to ${smallest} pt` },
+    { say: tooLong === 'clip' ? ways.clip : t`if too long ${ways[tooLong]}, down to ${smallest} pt` },
   ],
 };

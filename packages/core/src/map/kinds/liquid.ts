@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { isMailbagError } from '../../errors/catalogue.js';
 import type { Pattern } from '../../patterns/pattern.js';
 import { compilePattern, patternExtras } from '../../patterns/pattern.js';
@@ -25,8 +26,8 @@ function patternOf(rule: LiquidRule): Pattern {
 export const liquid: RuleKind<LiquidRule> = {
   kind: 'liquid',
   order: 21,
-  title: 'composed text with conditions',
-  help: 'Text in the language Liquid: {{ name }} puts data in, {% if name == "…" %} asks. For whoever knows it; everything else is put together from parts.',
+  title: t`composed text with conditions`,
+  help: t`Text in the language Liquid: {{ name }} puts data in, {% if name == "…" %} asks. For whoever knows it; everything else is put together from parts.`,
   parts: {
     text: 'the text, with {{ names }} and {% tags %}',
     columns: `object: a name in the text, and the column that it stands for; beside them ${EXTRAS.join(', ')} are known`,

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { byNormalised, normalised } from '../choose.js';
 import type { FillRule } from '../registry.js';
 import { cannotWork, isCannot, madeText } from '../rule.js';
@@ -44,8 +45,8 @@ export const lookup: RuleKind<LookupRule> = {
   kind: 'lookup',
   order: 27,
   asItStands: true,
-  title: 'looked up in a table',
-  help: 'Finds the value that stands beside a key in a small table, such as the rate of a site or the officer of a district.',
+  title: t`looked up in a table`,
+  help: t`Finds the value that stands beside a key in a small table, such as the rate of a site or the officer of a district.`,
   parts: {
     of: 'the rule that gives the key',
     table: 'list of { "key", "value" }',
@@ -98,11 +99,11 @@ export const lookup: RuleKind<LookupRule> = {
     const found = index.get(normalised(text));
     if (found !== undefined) return madeText(found);
     if (otherwise) return work.make(otherwise);
-    return text === '' ? madeText('') : cannotWork(work, of, text, 'is not in the table of the rule; add it there, or correct it');
+    return text === '' ? madeText('') : cannotWork(work, of, text, t`is not in the table of the rule; add it there, or correct it`);
   },
   sentence: ({ of, table, otherwise, from }, inner) => [
     ...inner(of),
-    { say: `looked up in ${table.length} ${table.length === 1 ? 'line' : 'lines'}${from ? ` of ${from.source}` : ''}` },
+    { say: t`looked up in ${table.length} ${table.length === 1 ? t`line` : t`lines`}${from ? t` of ${from.source}` : ''}` },
     ...(otherwise ? [{ say: 'otherwise' }, ...inner(otherwise)] : []),
   ],
 };

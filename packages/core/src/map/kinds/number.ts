@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { Amount } from '../../tables/amount.js';
 import { amountValue } from '../../tables/amount.js';
 import type { Digits } from '../shown-amount.js';
@@ -60,8 +61,8 @@ function amountWords(amount: Amount, { words, currency }: Words): string | null 
 export const number: RuleKind<NumberRule> = {
   kind: 'number',
   order: 24,
-  title: 'a number',
-  help: 'Rounds a number and writes it as you want it: decimals, thousands, currency, percent, or in words.',
+  title: t`a number`,
+  help: t`Rounds a number and writes it as you want it: decimals, thousands, currency, percent, or in words.`,
   parts: {
     of: 'the rule that gives the number',
     round: '{ "decimals": 2, "how": "half-up" or "half-even" }; null for as many decimals as there are',
@@ -122,7 +123,7 @@ export const number: RuleKind<NumberRule> = {
     if ('words' in rule.show) {
       const text = amountWords(own, rule.show);
       return text === null
-        ? cannotWork(work, rule.of, own.toFixed(), 'is too long to be written in words; show it in digits')
+        ? cannotWork(work, rule.of, own.toFixed(), t`is too long to be written in words; show it in digits`)
         : madeText(text);
     }
     // Of 5 % that stand as 0.05 two decimals are those of the 5.
@@ -137,8 +138,8 @@ export const number: RuleKind<NumberRule> = {
     {
       say:
         'words' in show
-          ? 'in words'
-          : [round ? `with ${round.decimals} decimals` : 'as a number', show.percent === 'no' ? '' : 'percent', show.currency ?? '']
+          ? t`in words`
+          : [round ? t`with ${round.decimals} decimals` : t`as a number`, show.percent === 'no' ? '' : 'percent', show.currency ?? '']
               .filter(Boolean)
               .join(', '),
     },

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { Piece } from '../../answers/answer.js';
 import { pieceWords } from '../../answers/answer.js';
 import type { PieceBox } from '../../answers/split-answer.js';
@@ -45,7 +46,9 @@ function piece(field: Field, rule: PieceRule, { text: whole, value }: Cell, colu
   if ('among' in rule.box) return tick(field, whole, columnName, rule.box);
   const taken = pieceOf(whole, value, rule.box);
   if (taken !== null) return { value: taken };
-  const accepted = ['day', 'month', 'year'].includes(rule.box.piece.what) ? ['a date, such as 2027-02-01'] : ['an amount, such as 1234.50'];
+  const accepted = ['day', 'month', 'year'].includes(rule.box.piece.what)
+    ? [t`a date, such as 2027-02-01`]
+    : [t`an amount, such as 1234.50`];
   return { value: blankFor(field), untranslated: { column: columnName, text: whole, accepted } };
 }
 
@@ -82,8 +85,8 @@ export const pieceRule: RuleKind<PieceRule> = {
   kind: 'piece',
   order: 60,
   asItStands: true,
-  title: 'a piece of an answer',
-  help: 'Each box of an answer takes its piece of the one value; it is made for all boxes at once.',
+  title: t`a piece of an answer`,
+  help: t`Each box of an answer takes its piece of the one value; it is made for all boxes at once.`,
   parts: {
     of: 'the rule that gives the whole answer',
     box: '{ "piece": { "what": "characters", "from", "to" } or { "what": "day", "month", "year", "whole units", "cents", "area code" or "number" } or { "what": "line", "number" }, "isLast", "rooms" of lines in characters, "digits" of a year }; or for a tick { "option": { "value", "label" }, "among": the options of all ticks, "isSeveral" }',

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { FillRule } from '../registry.js';
 import { cannotWork, isCannot, madeText, takesOneOf } from '../rule.js';
 import type { RuleKind } from '../rule.js';
@@ -16,8 +17,8 @@ export interface PortionRule {
 export const portion: RuleKind<PortionRule> = {
   kind: 'portion',
   order: 22,
-  title: 'a portion of a value',
-  help: 'Takes some characters of a value, a word of it, what stands before or after a mark, or its digits alone.',
+  title: t`a portion of a value`,
+  help: t`Takes some characters of a value, a word of it, what stands before or after a mark, or its digits alone.`,
   parts: {
     of: 'the rule whose value it is taken from',
     take: '{ "what": "characters", "from": 3, "to": 5 or null } | { "what": "word", "number": 1, or -1 for the last } | { "what": "all-but-word", "number": 1 or -1 } | { "what": "before" or "after", "mark": "-", "which": "first" or "last" } | { "what": "digits" } | { "what": "letters" }',
@@ -68,8 +69,8 @@ export const portion: RuleKind<PortionRule> = {
     const part = partOf(text, take);
     if (part !== null) return madeText(part);
     if (missing !== 'stop') return madeText(missing === 'whole' ? text : '');
-    const why = take.what === 'digits' || take.what === 'letters' ? `has no ${take.what}` : `does not have ${takenWords(take)}`;
-    return cannotWork(work, of, text, `${why}; correct it, or say in the rule what is to happen then`);
+    const why = take.what === 'digits' || take.what === 'letters' ? t`has no ${take.what}` : t`does not have ${takenWords(take)}`;
+    return cannotWork(work, of, text, t`${why}; correct it, or say in the rule what is to happen then`);
   },
   sentence: ({ of, take }, inner) => [...inner(of), { say: takenWords(take) }],
 };

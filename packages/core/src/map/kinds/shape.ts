@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { nameCase } from '../../text/name-case.js';
 import type { FillRule } from '../registry.js';
 import { cannotWork, isCannot, madeText, takesOneOf } from '../rule.js';
@@ -23,13 +24,13 @@ const changed = {
   names: (text: string, _language: string) => nameCase(text),
 };
 
-const letterWords = { 'as-they-are': '', capitals: 'in capitals', small: 'in small letters', names: 'as a name' };
+const letterWords = { 'as-they-are': '', capitals: t`in capitals`, small: t`in small letters`, names: t`as a name` };
 
 export const shape: RuleKind<ShapeRule> = {
   kind: 'shape',
   order: 28,
-  title: 'a text, tidied',
-  help: 'Capitals, small letters or the case of a name; stray spaces taken off, lines joined, zeros put in front.',
+  title: t`a text, tidied`,
+  help: t`Capitals, small letters or the case of a name; stray spaces taken off, lines joined, zeros put in front.`,
   parts: {
     of: 'the rule whose text it is',
     letters: '"as-they-are", "capitals", "small" or "names" (“VAN DER BERG” becomes “van der Berg” within a name)',
@@ -95,7 +96,7 @@ export const shape: RuleKind<ShapeRule> = {
         work,
         of,
         text,
-        `has more than ${zeros} characters, so no zeros can be put in front; correct it, or change how many the rule wants`,
+        t`has more than ${zeros} characters, so no zeros can be put in front; correct it, or change how many the rule wants`,
       );
     return madeText(text.padStart(zeros, '0'));
   },
@@ -103,7 +104,7 @@ export const shape: RuleKind<ShapeRule> = {
     ...inner(of),
     {
       say:
-        [letterWords[letters], joinLines === null ? '' : 'in one line', zeros === null ? '' : `with zeros up to ${zeros} characters`]
+        [letterWords[letters], joinLines === null ? '' : t`in one line`, zeros === null ? '' : t`with zeros up to ${zeros} characters`]
           .filter(Boolean)
           .join(', ') || 'tidied',
     },

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { graphemes } from '../../text/graphemes.js';
 import type { FillRule } from '../registry.js';
 import { isCannot, madeText, takesOneOf } from '../rule.js';
@@ -30,8 +31,8 @@ export const shorten: RuleKind<ShortenRule> = {
   kind: 'shorten',
   order: 24,
   asItStands: true,
-  title: 'a value, shortened',
-  help: 'Keeps no more characters than fit, up to a whole word if you like, with a mark behind what was left out.',
+  title: t`a value, shortened`,
+  help: t`Keeps no more characters than fit, up to a whole word if you like, with a mark behind what was left out.`,
   parts: {
     of: 'the rule whose value is shortened',
     to: 'the most characters, with the mark',
@@ -75,5 +76,5 @@ export const shorten: RuleKind<ShortenRule> = {
     const made = work.make(rule.of);
     return isCannot(made) || graphemes(made.text).length <= rule.to ? made : madeText(shortened(made.text, rule));
   },
-  sentence: ({ of, to, at }, inner) => [...inner(of), { say: `at most ${to} characters${at === 'word' ? ', whole words' : ''}` }],
+  sentence: ({ of, to, at }, inner) => [...inner(of), { say: t`at most ${to} characters${at === 'word' ? t`, whole words` : ''}` }],
 };

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { acceptedValues } from '../../pdf/field.js';
 import { madeText } from '../rule.js';
 import type { RuleKind } from '../rule.js';
@@ -12,8 +13,8 @@ export const text: RuleKind<TextRule> = {
   kind: 'text',
   order: 40,
   asItStands: true,
-  title: 'fixed text',
-  help: 'The same in every copy.',
+  title: t`fixed text`,
+  help: t`The same in every copy.`,
   parts: { text: 'the text; for a tick box, radio button or menu one of the values that it accepts' },
   examples: [{ rule: { kind: 'text', text: 'in full' }, from: {}, gives: 'in full' }],
   suits: () => true,

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import { suggestTable } from '../suggest-table.js';
 import { isButtonWithStates } from '../../pdf/field.js';
 import { byNormalised, normalised } from '../choose.js';
@@ -35,8 +36,8 @@ export const translate: RuleKind<TranslateRule> = {
   kind: 'translate',
   order: 30,
   asItStands: true,
-  title: 'a column, translated',
-  help: 'Says which option each value of a column stands for. A value that is not in the list is a stop, never a silent tick.',
+  title: t`a column, translated`,
+  help: t`Says which option each value of a column stands for. A value that is not in the list is a stop, never a silent tick.`,
   parts: {
     column: 'name of the column',
     table: 'list of { "from", "to" }: a value of the column, and the on-value or export value that it becomes; "Off" or empty for none',
@@ -83,5 +84,5 @@ export const translate: RuleKind<TranslateRule> = {
       untranslated: { column: rule.column, text, accepted: rule.table.map((one) => one.from).filter(Boolean) },
     };
   },
-  sentence: (rule) => [{ column: rule.column }, { say: `${rule.table.length} values translated` }],
+  sentence: (rule) => [{ column: rule.column }, { say: t`${rule.table.length} values translated` }],
 };

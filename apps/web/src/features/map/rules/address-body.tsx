@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { AddressPart, AddressRule } from '@mailbag/core';
 import { addressParts } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -10,12 +11,12 @@ import { IconButton } from '../../../ui/button';
 import { X } from 'lucide-react';
 
 const words: Record<AddressPart, string> = {
-  name: 'Name',
-  street: 'Street',
-  postalCode: 'Postal code',
-  town: 'Town',
-  region: 'Region',
-  country: 'Country',
+  name: t`Name`,
+  street: t`Street`,
+  postalCode: t`Postal code`,
+  town: t`Town`,
+  region: t`Region`,
+  country: t`Country`,
 };
 
 export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
@@ -33,15 +34,15 @@ export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
             {one ? (
               <>
                 <RulePart place={`${place}${words[part]}`} rule={one} onChange={(next) => put(part, next)} />
-                <IconButton label={`${place}Take the ${words[part].toLowerCase()} out`} small onPress={() => put(part, undefined)}>
+                <IconButton label={t`${place}Take the ${words[part].toLowerCase()} out`} small onPress={() => put(part, undefined)}>
                   <X size={13} />
                 </IconButton>
               </>
             ) : (
               <ColumnChoice
-                label={`${place}${words[part]}: column`}
+                label={t`${place}${words[part]}: column`}
                 value={null}
-                placeholder="none"
+                placeholder={t`none`}
                 onChange={({ name }) => put(part, { kind: 'column', column: name })}
               />
             )}
@@ -49,21 +50,21 @@ export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
         );
       })}
       <Line>
-        <Lead>Lines</Lead>
+        <Lead>{t`Lines`}</Lead>
         <Choice
-          label={`${place}How the lines stand`}
+          label={t`${place}How the lines stand`}
           hideLabel
           small
           items={[
-            { id: 'lines', text: 'each on its own' },
-            { id: 'joined', text: 'in one, with commas' },
+            { id: 'lines', text: t`each on its own` },
+            { id: 'joined', text: t`in one, with commas` },
           ]}
           value={rule.joined === null ? 'lines' : 'joined'}
           onChange={(id) => onChange({ ...rule, joined: id === 'lines' ? null : ', ' })}
         />
-        Own country
+        {t`Own country`}
         <DraftText
-          label={`${place}Two letters of your own country`}
+          label={t`${place}Two letters of your own country`}
           width={48}
           value={rule.home}
           write={(home) => home}

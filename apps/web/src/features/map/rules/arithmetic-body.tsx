@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ArithmeticRule, Operand, Operation } from '@mailbag/core';
 import { isNumberOperand, isPlainNumber } from '@mailbag/core';
 import { Plus, X } from 'lucide-react';
@@ -11,12 +12,12 @@ import type { BodyProps } from './rule-setting';
 import { useRuleSetting } from './rule-setting';
 
 const operations: Record<Operation, { text: string; sign: string }> = {
-  sum: { text: 'sum', sign: '+' },
-  difference: { text: 'difference', sign: '−' },
-  product: { text: 'product', sign: '×' },
-  quotient: { text: 'quotient', sign: '÷' },
-  minimum: { text: 'smallest', sign: 'or' },
-  maximum: { text: 'largest', sign: 'or' },
+  sum: { text: t`sum`, sign: '+' },
+  difference: { text: t`difference`, sign: '−' },
+  product: { text: t`product`, sign: '×' },
+  quotient: { text: t`quotient`, sign: '÷' },
+  minimum: { text: t`smallest`, sign: 'or' },
+  maximum: { text: t`largest`, sign: 'or' },
 };
 
 export function ArithmeticBody({ rule, place, onChange }: BodyProps<ArithmeticRule>) {
@@ -26,23 +27,23 @@ export function ArithmeticBody({ rule, place, onChange }: BodyProps<ArithmeticRu
   return (
     <>
       <Line>
-        <Lead>Take the</Lead>
+        <Lead>{t`Take the`}</Lead>
         <Choice
-          label={`${place}Calculation`}
+          label={t`${place}Calculation`}
           hideLabel
           small
           items={Object.entries(operations).map(([id, { text }]) => ({ id, text }))}
           value={rule.do}
           onChange={(id) => onChange({ ...rule, do: id as Operation })}
         />
-        of
+        {t`of`}
       </Line>
       {rule.of.map((one, at) => (
         <Line key={at} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
           <Lead style={{ textAlign: 'right' }}>{at === 0 ? '' : operations[rule.do].sign}</Lead>
           {isNumberOperand(one) ? (
             <DraftText
-              label={`${place}Number ${at + 1}`}
+              label={t`${place}Number ${at + 1}`}
               value={one.number}
               write={(number) => number}
               read={(text) => {
@@ -52,10 +53,10 @@ export function ArithmeticBody({ rule, place, onChange }: BodyProps<ArithmeticRu
               onChange={(number) => replace(at, { number })}
             />
           ) : (
-            <RulePart place={`${place}Operand ${at + 1}`} rule={one} onChange={(next) => replace(at, next)} />
+            <RulePart place={t`${place}Operand ${at + 1}`} rule={one} onChange={(next) => replace(at, next)} />
           )}
           {rule.of.length > 1 && (
-            <IconButton label={`${place}Remove operand ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
+            <IconButton label={t`${place}Remove operand ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           )}
@@ -65,23 +66,23 @@ export function ArithmeticBody({ rule, place, onChange }: BodyProps<ArithmeticRu
         <Lead />
         <Button small onPress={() => put([...rule.of, { kind: 'column', column: columns[0]?.name ?? '' }])}>
           <Plus size={13} />
-          Add a column
+          {t`Add a column`}
         </Button>
         <Button small onPress={() => put([...rule.of, { number: '1' }])}>
           <Plus size={13} />
-          Add a number
+          {t`Add a number`}
         </Button>
       </Line>
       <RoundingChoice place={place} round={rule.round} onChange={(round) => onChange({ ...rule, round })} />
       <Line>
-        <Lead>Empty</Lead>
+        <Lead>{t`Empty`}</Lead>
         <Choice
-          label={`${place}An empty value`}
+          label={t`${place}An empty value`}
           hideLabel
           small
           items={[
-            { id: 'stop', text: 'is a stop', detail: 'The record waits until it is filled in' },
-            { id: 'left-out', text: 'is left out' },
+            { id: 'stop', text: t`is a stop`, detail: t`The record waits until it is filled in` },
+            { id: 'left-out', text: t`is left out` },
           ]}
           value={rule.empty}
           onChange={(empty) => onChange({ ...rule, empty: empty as ArithmeticRule['empty'] })}

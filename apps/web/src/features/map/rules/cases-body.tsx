@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Case, CasesRule } from '@mailbag/core';
 import { ArrowUp, Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/button';
@@ -18,24 +19,24 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
     <>
       {cases.map(({ when, then }, at) => (
         <Line key={at} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
-          <Lead>{at === 0 ? 'When' : 'or when'}</Lead>
+          <Lead>{at === 0 ? t`When` : t`or when`}</Lead>
           <div style={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', gap: 6 }}>
-            <ConditionEditor condition={when} place={`${place}Case ${at + 1}: `} onChange={(next) => replace(at, { when: next })} />
+            <ConditionEditor condition={when} place={t`${place}Case ${at + 1}: `} onChange={(next) => replace(at, { when: next })} />
             <Line style={{ alignItems: 'flex-start' }}>
-              <Lead style={{ minWidth: 32, paddingTop: 5 }}>then</Lead>
-              <RulePart {...outcome} place={`${place}Case ${at + 1}, then`} rule={then} onChange={(next) => replace(at, { then: next })} />
+              <Lead style={{ minWidth: 32, paddingTop: 5 }}>{t`then`}</Lead>
+              <RulePart {...outcome} place={t`${place}Case ${at + 1}, then`} rule={then} onChange={(next) => replace(at, { then: next })} />
             </Line>
           </div>
           {at > 0 && (
             <IconButton
-              label={`${place}Ask case ${at + 1} earlier`}
+              label={t`${place}Ask case ${at + 1} earlier`}
               small
               onPress={() => put([...cases.slice(0, at - 1), cases[at]!, cases[at - 1]!, ...cases.slice(at + 1)])}
             >
               <ArrowUp size={13} />
             </IconButton>
           )}
-          <IconButton label={`${place}Remove case ${at + 1}`} small onPress={() => put(cases.filter((_, index) => index !== at))}>
+          <IconButton label={t`${place}Remove case ${at + 1}`} small onPress={() => put(cases.filter((_, index) => index !== at))}>
             <X size={13} />
           </IconButton>
         </Line>
@@ -52,15 +53,15 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
           }
         >
           <Plus size={13} />
-          Add a case
+          {t`Add a case`}
         </Button>
       </Line>
       <Inset>
         <Line style={{ alignItems: 'flex-start' }}>
-          <Lead style={{ paddingTop: 5 }}>Otherwise</Lead>
+          <Lead style={{ paddingTop: 5 }}>{t`Otherwise`}</Lead>
           <RulePart
             {...outcome}
-            place={`${place}Otherwise`}
+            place={t`${place}Otherwise`}
             rule={rule.otherwise}
             onChange={(otherwise) => onChange({ ...rule, otherwise })}
           />

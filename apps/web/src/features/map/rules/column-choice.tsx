@@ -1,15 +1,16 @@
+import { t } from '@mailbag/core/words';
 import type { Column } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { useRuleSetting } from './rule-setting';
 
 const items = (columns: readonly Column[]) =>
-  columns.map((column) => ({ id: column.name, text: column.name, detail: column.examples.slice(0, 3).join(' · ') || 'empty' }));
+  columns.map((column) => ({ id: column.name, text: column.name, detail: column.examples.slice(0, 3).join(' · ') || t`empty` }));
 
 /** A column of the source, with samples of what is in it. */
 export function ColumnChoice({
-  label = 'Column',
+  label = t`Column`,
   value,
-  placeholder = 'Choose a column',
+  placeholder = t`Choose a column`,
   onChange,
 }: {
   label?: string;

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ComposePart, ComposeRule } from '@mailbag/core';
 import { Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/button';
@@ -18,37 +19,37 @@ export function ComposeBody({ rule, place, onChange }: BodyProps<ComposeRule>) {
         <Framed key={at} style={'rule' in part ? { padding: 6, flexBasis: '100%', alignItems: 'flex-start' } : undefined}>
           {'column' in part ? (
             <ColumnChoice
-              label={`${place}Column, part ${at + 1}`}
+              label={t`${place}Column, part ${at + 1}`}
               value={part.column}
               onChange={({ name }) => replace(at, { column: name })}
             />
           ) : 'rule' in part ? (
-            <RulePart place={`${place}Part ${at + 1}`} rule={part.rule} onChange={(next) => replace(at, { rule: next })} />
+            <RulePart place={t`${place}Part ${at + 1}`} rule={part.rule} onChange={(next) => replace(at, { rule: next })} />
           ) : (
             <input
-              aria-label={`${place}Text, part ${at + 1}`}
+              aria-label={t`${place}Text, part ${at + 1}`}
               value={part.text}
               onChange={(event) => replace(at, { text: event.target.value })}
             />
           )}
-          <IconButton label={`${place}Remove part ${at + 1}`} small onPress={() => remove(at)}>
+          <IconButton label={t`${place}Remove part ${at + 1}`} small onPress={() => remove(at)}>
             <X size={13} />
           </IconButton>
         </Framed>
       ))}
       <ColumnChoice
-        label={`${place}Add a column`}
+        label={t`${place}Add a column`}
         value={null}
-        placeholder="Add a column"
+        placeholder={t`Add a column`}
         onChange={({ name }) => put([...parts, ...between, { column: name }])}
       />
       <Button small onPress={() => put([...parts, { text: ', ' }])}>
         <Plus size={13} />
-        Add text
+        {t`Add text`}
       </Button>
       <Button small onPress={() => put([...parts, ...between, { rule: { kind: 'copy-fact', fact: 'today' } }])}>
         <Plus size={13} />
-        Add a rule
+        {t`Add a rule`}
       </Button>
     </Line>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Condition, Test } from '@mailbag/core';
 import { beginTest, holds, isPlainNumber, testWords } from '@mailbag/core';
 import { Plus, X } from 'lucide-react';
@@ -17,7 +18,7 @@ function Answer({ condition }: { condition: Condition }) {
   if (!work) return null;
   const answer = holds(condition, work);
   if (typeof answer !== 'boolean') return <Mark $tone="brick">{answer.cannot}</Mark>;
-  return <Mark $tone={answer ? 'moss' : 'plain'}>{answer ? 'yes, here' : 'not here'}</Mark>;
+  return <Mark $tone={answer ? 'moss' : 'plain'}>{answer ? t`yes, here` : t`not here`}</Mark>;
 }
 
 const isDay = (text: string): boolean => text === 'today' || (/^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)));
@@ -31,9 +32,9 @@ function Operands({ test, place, onChange }: { test: Test; place: string; onChan
     return (
       <>
         <DraftText
-          label={`${place}Values`}
+          label={t`${place}Values`}
           width={200}
-          placeholder="values, with commas between"
+          placeholder={t`values, with commas between`}
           value={test.values}
           write={(values) => values.join(', ')}
           read={(text) =>
@@ -46,12 +47,12 @@ function Operands({ test, place, onChange }: { test: Test; place: string; onChan
         />
         {left.length > 0 && (
           <Choice
-            label={`${place}Add a value of the column`}
+            label={t`${place}Add a value of the column`}
             hideLabel
             small
             items={left.map((one) => ({ id: one, text: one }))}
             value={null}
-            placeholder="or"
+            placeholder={t`or`}
             onChange={(value) => onChange({ ...test, values: [...test.values, value] })}
           />
         )}
@@ -59,11 +60,11 @@ function Operands({ test, place, onChange }: { test: Test; place: string; onChan
     );
   }
   if ('text' in test)
-    return <ShortText label={`${place}Text`} value={test.text} width={150} onChange={(text) => onChange({ ...test, text })} />;
+    return <ShortText label={t`${place}Text`} value={test.text} width={150} onChange={(text) => onChange({ ...test, text })} />;
   if ('day' in test)
     return (
       <DraftText
-        label={`${place}Day, as 2027-02-01, or today`}
+        label={t`${place}Day, as 2027-02-01, or today`}
         value={test.day}
         write={(day) => day}
         read={(text) => (isDay(text.trim()) ? text.trim() : null)}
@@ -73,7 +74,7 @@ function Operands({ test, place, onChange }: { test: Test; place: string; onChan
   if ('number' in test)
     return (
       <DraftText
-        label={`${place}Number`}
+        label={t`${place}Number`}
         value={test.number}
         write={(number) => number}
         read={(text) => {
@@ -91,14 +92,14 @@ function Operands({ test, place, onChange }: { test: Test; place: string; onChan
     return (
       <>
         <DraftText
-          label={`${place}From`}
+          label={t`${place}From`}
           value={test.from}
           write={(text) => text}
           read={bound}
           onChange={(from) => onChange({ ...test, from })}
         />
-        and
-        <DraftText label={`${place}To`} value={test.to} write={(text) => text} read={bound} onChange={(to) => onChange({ ...test, to })} />
+        {t`and`}
+        <DraftText label={t`${place}To`} value={test.to} write={(text) => text} read={bound} onChange={(to) => onChange({ ...test, to })} />
       </>
     );
   }
@@ -122,9 +123,9 @@ export function ConditionEditor({
     return (
       <div role="group" aria-label={`${place}condition`}>
         <Line>
-          <RulePart place={`${place}Asked of`} rule={condition.of} onChange={(of) => onChange({ ...condition, of })} />
+          <RulePart place={t`${place}Asked of`} rule={condition.of} onChange={(of) => onChange({ ...condition, of })} />
           <Choice
-            label={`${place}Test`}
+            label={t`${place}Test`}
             hideLabel
             small
             items={Object.entries(testWords).map(([id, text]) => ({ id, text }))}
@@ -133,12 +134,8 @@ export function ConditionEditor({
           />
           <Operands test={condition} place={place} onChange={onChange} />
           <Answer condition={condition} />
-          <Button small look="bare" onPress={() => onChange({ all: [condition, another] })}>
-            and …
-          </Button>
-          <Button small look="bare" onPress={() => onChange({ any: [condition, another] })}>
-            or …
-          </Button>
+          <Button small look="bare" onPress={() => onChange({ all: [condition, another] })}>{t`and …`}</Button>
+          <Button small look="bare" onPress={() => onChange({ any: [condition, another] })}>{t`or …`}</Button>
         </Line>
       </div>
     );
@@ -146,15 +143,15 @@ export function ConditionEditor({
   const isAll = 'all' in condition;
   const put = (next: Condition[]): void => onChange(next.length === 1 ? next[0]! : isAll ? { all: next } : { any: next });
   return (
-    <div role="group" aria-label={`${place}group of conditions`}>
+    <div role="group" aria-label={t`${place}group of conditions`}>
       <Line>
         <Choice
-          label={`${place}All or any`}
+          label={t`${place}All or any`}
           hideLabel
           small
           items={[
-            { id: 'all', text: 'all of these hold' },
-            { id: 'any', text: 'any of these holds' },
+            { id: 'all', text: t`all of these hold` },
+            { id: 'any', text: t`any of these holds` },
           ]}
           value={isAll ? 'all' : 'any'}
           onChange={(id) => onChange(id === 'all' ? { all: parts } : { any: parts })}
@@ -169,7 +166,7 @@ export function ConditionEditor({
               place={`${place}${at + 1}, `}
               onChange={(next) => put(parts.map((one, index) => (index === at ? next : one)))}
             />
-            <IconButton label={`${place}Remove condition ${at + 1}`} small onPress={() => put(parts.filter((_, index) => index !== at))}>
+            <IconButton label={t`${place}Remove condition ${at + 1}`} small onPress={() => put(parts.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           </Line>
@@ -177,7 +174,7 @@ export function ConditionEditor({
         <Line>
           <Button small onPress={() => put([...parts, another])}>
             <Plus size={13} />
-            Add a condition
+            {t`Add a condition`}
           </Button>
         </Line>
       </Inset>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { CopyFact, CopyFactRule } from '@mailbag/core';
 import { copyFacts } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -8,7 +9,7 @@ const items = Object.entries(copyFacts).map(([id, text]) => ({ id, text }));
 export function CopyFactBody({ rule, place, onChange }: BodyProps<CopyFactRule>) {
   return (
     <Choice
-      label={`${place}What of the copy`}
+      label={t`${place}What of the copy`}
       hideLabel
       small
       items={items}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { DateRule } from '@mailbag/core';
 import { isDatePattern, patternsReading, shownDay, shownPatterns } from '@mailbag/core';
 import { DateTime } from 'luxon';
@@ -23,7 +24,7 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
   const moved = (unit: keyof DateRule['add'], label: string) => (
     <>
       <WholeNumber
-        label={`${place}Plus ${label}`}
+        label={t`${place}Plus ${label}`}
         value={add[unit]}
         least={-100_000}
         most={100_000}
@@ -36,43 +37,43 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
   const isOffered = pattern !== null && (shownPatterns as readonly string[]).includes(pattern);
   return (
     <>
-      <PartLine lead="Date" place={place} rule={of} onChange={(next) => onChange({ ...rule, of: next })} />
+      <PartLine lead={t`Date`} place={place} rule={of} onChange={(next) => onChange({ ...rule, of: next })} />
       <Line>
-        <Lead>Read as</Lead>
+        <Lead>{t`Read as`}</Lead>
         <Choice
-          label={`${place}How the date is written`}
+          label={t`${place}How the date is written`}
           hideLabel
           small
           items={[
-            { id: '', text: 'clear by itself', detail: '2027-02-01, 1.2.2027, or a date of the spreadsheet' },
+            { id: '', text: t`clear by itself`, detail: t`2027-02-01, 1.2.2027, or a date of the spreadsheet` },
             ...[...new Set([...readings, ...read])].map((id) => ({
               id,
               text: id,
-              detail: `1 February 2027 is ${shownDay(SAMPLE, id, language)}`,
+              detail: t`1 February 2027 is ${shownDay(SAMPLE, id, language)}`,
             })),
           ]}
           value={read[0] ?? ''}
           onChange={(id) => onChange({ ...rule, read: id === '' ? [] : [id] })}
         />
-        {samples.length > 0 && <Small>The column has {samples.slice(0, 2).join(', ')}</Small>}
+        {samples.length > 0 && <Small>{t`The column has ${samples.slice(0, 2).join(', ')}`}</Small>}
       </Line>
       <Line>
-        <Lead>Plus</Lead>
+        <Lead>{t`Plus`}</Lead>
         {moved('years', 'years')}
         {moved('months', 'months')}
         {moved('days', 'days')}
-        <Small>Minus takes off.</Small>
+        <Small>{t`Minus takes off.`}</Small>
       </Line>
       <Line>
-        <Lead>Show as</Lead>
+        <Lead>{t`Show as`}</Lead>
         <Choice
-          label={`${place}How the date is shown`}
+          label={t`${place}How the date is shown`}
           hideLabel
           small
           items={[
             ...shownPatterns.map((id) => ({ id: id as string, text: shownDay(SAMPLE, id, language), detail: id })),
-            { id: OWN, text: 'a pattern of your own' },
-            { id: 'age', text: 'age in years on a day' },
+            { id: OWN, text: t`a pattern of your own` },
+            { id: 'age', text: t`age in years on a day` },
           ]}
           value={pattern === null ? 'age' : isOffered ? pattern : OWN}
           onChange={(id) =>
@@ -84,7 +85,7 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
         />
         {pattern !== null && !isOffered && (
           <DraftText
-            label={`${place}Pattern`}
+            label={t`${place}Pattern`}
             width={150}
             value={pattern}
             write={(text) => text}
@@ -98,8 +99,8 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
       </Line>
       {'ageOn' in show && (
         <Line>
-          <Lead>on</Lead>
-          <RulePart place={`${place}Day of the age`} rule={show.ageOn} onChange={(ageOn) => onChange({ ...rule, show: { ageOn } })} />
+          <Lead>{t`on`}</Lead>
+          <RulePart place={t`${place}Day of the age`} rule={show.ageOn} onChange={(ageOn) => onChange({ ...rule, show: { ageOn } })} />
         </Line>
       )}
     </>

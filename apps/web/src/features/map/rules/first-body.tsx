@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { FirstRule, FillRule } from '@mailbag/core';
 import { Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../../../ui/button';
@@ -13,14 +14,14 @@ export function FirstBody({ rule, place, onChange }: BodyProps<FirstRule>) {
     <>
       {rule.of.map((one, at) => (
         <Line key={at} style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
-          <Lead>{at === 0 ? 'First' : 'or else'}</Lead>
+          <Lead>{at === 0 ? t`First` : t`or else`}</Lead>
           <RulePart
-            place={`${place}Choice ${at + 1}`}
+            place={t`${place}Choice ${at + 1}`}
             rule={one}
             onChange={(next) => put(rule.of.map((other, index) => (index === at ? next : other)))}
           />
           {rule.of.length > 1 && (
-            <IconButton label={`${place}Remove choice ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
+            <IconButton label={t`${place}Remove choice ${at + 1}`} small onPress={() => put(rule.of.filter((_, index) => index !== at))}>
               <X size={13} />
             </IconButton>
           )}
@@ -29,7 +30,7 @@ export function FirstBody({ rule, place, onChange }: BodyProps<FirstRule>) {
       <Line>
         <Button small onPress={() => put([...rule.of, { kind: 'column', column: columns[0]?.name ?? '' }])}>
           <Plus size={13} />
-          Add a choice
+          {t`Add a choice`}
         </Button>
       </Line>
     </>

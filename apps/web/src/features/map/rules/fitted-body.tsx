@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { FittedRule } from '@mailbag/core';
 import { LEAST_TYPE, MOST_TYPE } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -9,22 +11,22 @@ import type { BodyProps } from './rule-setting';
 const ways: { id: FittedRule['tooLong']; text: string; detail: string }[] = [
   {
     id: 'shrink',
-    text: 'smaller type',
-    detail: 'Down to the size below; what is still too long is cut off at the edge, and a check says so',
+    text: t`smaller type`,
+    detail: t`Down to the size below; what is still too long is cut off at the edge, and a check says so`,
   },
-  { id: 'wrap', text: 'smaller type, then further lines', detail: 'Where the box is high enough for them' },
-  { id: 'cut', text: 'smaller type, then an end', detail: 'Behind the last character that fits' },
-  { id: 'clip', text: 'the size of the form', detail: 'What is too long is cut off at the edge' },
+  { id: 'wrap', text: t`smaller type, then further lines`, detail: t`Where the box is high enough for them` },
+  { id: 'cut', text: t`smaller type, then an end`, detail: t`Behind the last character that fits` },
+  { id: 'clip', text: t`the size of the form`, detail: t`What is too long is cut off at the edge` },
 ];
 
 export function FittedBody({ rule, place, onChange }: BodyProps<FittedRule>) {
   return (
     <>
-      <PartLine lead="Value" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      <PartLine lead={t`Value`} place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
-        <Lead>Too long</Lead>
+        <Lead>{t`Too long`}</Lead>
         <Choice
-          label={`${place}Where it is too long`}
+          label={t`${place}Where it is too long`}
           hideLabel
           small
           items={ways}
@@ -32,10 +34,9 @@ export function FittedBody({ rule, place, onChange }: BodyProps<FittedRule>) {
           onChange={(id) => onChange({ ...rule, tooLong: id as FittedRule['tooLong'] })}
         />
         {rule.tooLong !== 'clip' && (
-          <>
-            down to
+          <>{phrase`down to${(
             <DraftText
-              label={`${place}Smallest type in points`}
+              label={t`${place}Smallest type in points`}
               width={48}
               value={rule.smallest}
               write={String}
@@ -45,8 +46,7 @@ export function FittedBody({ rule, place, onChange }: BodyProps<FittedRule>) {
               }}
               onChange={(smallest) => onChange({ ...rule, smallest })}
             />
-            points
-          </>
+          )}points`}</>
         )}
       </Line>
     </>

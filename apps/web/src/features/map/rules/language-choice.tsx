@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Choice } from '../../../ui/choice';
 import { languageName } from '../../language-name';
 
@@ -17,10 +18,10 @@ export function LanguageChoice({
   const tags = language === null || offered.includes(language) ? offered : [language, ...offered];
   return (
     <Choice
-      label={`${place}Language`}
+      label={t`${place}Language`}
       hideLabel
       small
-      items={[{ id: '', text: 'as the office writes' }, ...tags.map((id) => ({ id, text: languageName(id) }))]}
+      items={[{ id: '', text: t`as the office writes` }, ...tags.map((id) => ({ id, text: languageName(id) }))]}
       value={language ?? ''}
       onChange={(id) => onChange(id === '' ? null : id)}
     />

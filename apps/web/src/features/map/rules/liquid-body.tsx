@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { LiquidRule } from '@mailbag/core';
 import { TextInput } from '../../../ui/field';
 import { Small } from '../../../ui/layout';
@@ -20,17 +21,15 @@ export function LiquidBody({ rule, place, onChange }: BodyProps<LiquidRule>) {
   const put = (text: string): void => onChange({ ...rule, text, columns: columnsIn(text, rule.columns, columns) });
   return (
     <>
-      <TextInput label={`${place}Text with conditions`} hideLabel mono rows={3} value={rule.text} onChange={put} />
+      <TextInput label={t`${place}Text with conditions`} hideLabel mono rows={3} value={rule.text} onChange={put} />
       <Line>
         <ColumnChoice
-          label={`${place}Put a column in`}
+          label={t`${place}Put a column in`}
           value={null}
-          placeholder="Put a column in"
+          placeholder={t`Put a column in`}
           onChange={({ slug }) => put(`${rule.text}{{ ${slug} }}`)}
         />
-        <Small>
-          {'{% if shed == "yes" %} … {% else %} … {% endif %}'} asks; code, batch, number and today are known beside the columns.
-        </Small>
+        <Small>{t`{% if shed == "yes" %} … {% else %} … {% endif %} asks; code, batch, number and today are known beside the columns.`}</Small>
       </Line>
     </>
   );

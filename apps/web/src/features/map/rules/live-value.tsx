@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { FillRule } from '@mailbag/core';
 import { isCannot } from '@mailbag/core';
 import styled from 'styled-components';
@@ -24,5 +25,5 @@ export function LiveValue({ rule }: { rule: FillRule }) {
   if (!work) return null;
   const made = work.make(rule);
   if (isCannot(made)) return <Fault>{made.cannot}</Fault>;
-  return <Value title={made.text}>= {made.text === '' ? 'empty' : made.text}</Value>;
+  return <Value title={made.text}>= {made.text === '' ? t`empty` : made.text}</Value>;
 }

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { FillRule, LookupLine, LookupRule } from '@mailbag/core';
 import { LOOKUP_LIMIT } from '@mailbag/core';
 import { Plus, Wand2, X } from 'lucide-react';
@@ -5,7 +6,6 @@ import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/button';
 import { TextInput, Toggled } from '../../../ui/field';
 import { Small, Stack } from '../../../ui/layout';
-import { counted } from '../../when';
 import { LookupSource } from './lookup-source';
 import { Lead, Line, Pair } from './parts';
 import { RulePart } from './rule-part';
@@ -42,9 +42,9 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
   return (
     <>
       <Line>
-        <Lead>Look up</Lead>
+        <Lead>{t`Look up`}</Lead>
         <RulePart
-          place={`${place}Key`}
+          place={t`${place}Key`}
           rule={rule.of}
           onChange={(of) => onChange({ ...rule, of, table: isUntouched ? keysOf(of).map((key) => ({ key, value: '' })) : table })}
         />
@@ -59,52 +59,55 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
         }}
       >
         <Pair>
-          <Small>When it is</Small>
+          <Small>{t`When it is`}</Small>
           <span />
-          <Small>take</Small>
+          <Small>{t`take`}</Small>
           <span />
         </Pair>
         {shown.map((one, at) => (
           <Pair key={at}>
-            <TextInput label={`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
+            <TextInput label={t`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
             <span aria-hidden>→</span>
-            <TextInput label={`${place}Found for key ${at + 1}`} hideLabel value={one.value} onChange={(value) => replace(at, { value })} />
-            <IconButton label={`${place}Remove line ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
+            <TextInput
+              label={t`${place}Found for key ${at + 1}`}
+              hideLabel
+              value={one.value}
+              onChange={(value) => replace(at, { value })}
+            />
+            <IconButton label={t`${place}Remove line ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
               <X size={14} />
             </IconButton>
           </Pair>
         ))}
         {shown.length < table.length && (
           <Line>
-            <Small>and {counted(table.length - shown.length, 'more line')}</Small>
-            <Button small look="bare" onPress={() => setWhole(true)}>
-              Show all
-            </Button>
+            <Small>{t`and ${plural(table.length - shown.length, 'more line')}`}</Small>
+            <Button small look="bare" onPress={() => setWhole(true)}>{t`Show all`}</Button>
           </Line>
         )}
         <Line>
           <Button small onPress={() => put([...table, { key: '', value: '' }])}>
             <Plus size={13} />
-            Add a line
+            {t`Add a line`}
           </Button>
           {missing.length > 0 && (
             <Button small onPress={() => put([...table, ...missing.map((key) => ({ key, value: '' }))])}>
               <Wand2 size={13} />
-              Add {missing.slice(0, 3).join(', ')} from the column
+              {t`Add ${missing.slice(0, 3).join(', ')} from the column`}
             </Button>
           )}
-          <Small>Two columns copied in a spreadsheet can be pasted here.</Small>
+          <Small>{t`Two columns copied in a spreadsheet can be pasted here.`}</Small>
         </Line>
       </Stack>
       <LookupSource rule={rule} place={place} onChange={onChange} />
       <Line>
         <Toggled
-          label={rule.otherwise ? 'Otherwise' : 'A key that is not in the table is a stop'}
+          label={rule.otherwise ? t`Otherwise` : t`A key that is not in the table is a stop`}
           value={rule.otherwise !== null}
           onChange={(on) => onChange({ ...rule, otherwise: on ? { kind: 'blank' } : null })}
         />
         {rule.otherwise && (
-          <RulePart place={`${place}Otherwise`} rule={rule.otherwise} onChange={(otherwise) => onChange({ ...rule, otherwise })} />
+          <RulePart place={t`${place}Otherwise`} rule={rule.otherwise} onChange={(otherwise) => onChange({ ...rule, otherwise })} />
         )}
       </Line>
     </>

@@ -1,3 +1,4 @@
+import { counted, plural, t } from '@mailbag/core/words';
 import type { LookupAnswer } from '@mailbag/contract';
 import type { LookupOrigin, LookupRule } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -9,7 +10,6 @@ import { Button } from '../../../ui/button';
 import { Choice } from '../../../ui/choice';
 import { Small, Stack } from '../../../ui/layout';
 import { Notice } from '../../../ui/mark';
-import { counted } from '../../when';
 import { Inset, Line } from './parts';
 
 /** Takes the table of a rule from two columns of another source, and takes it anew. */
@@ -30,7 +30,7 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
   const columnItems = (source?.columns ?? []).map(({ name, examples }) => ({
     id: name,
     text: name,
-    detail: examples.slice(0, 3).join(' · ') || 'empty',
+    detail: examples.slice(0, 3).join(' · ') || t`empty`,
   }));
   const whole =
     source && wanted?.key && wanted.value ? { sourceId: source.id, source: source.name, key: wanted.key, value: wanted.value } : null;
@@ -38,13 +38,10 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
     <Stack $gap={6}>
       {from && (
         <Line>
-          <Small>
-            {counted(rule.table.length, 'line')} from “{from.source}”: {from.key} → {from.value}. They stay as they are until they are taken
-            anew.
-          </Small>
+          <Small>{t`${plural(rule.table.length, 'line')} from “${from.source}”: ${from.key} → ${from.value}. They stay as they are until they are taken anew.`}</Small>
           <Button changes small look="bare" isDisabled={take.isPending} onPress={() => take.mutate(from)}>
             <RefreshCw size={13} />
-            Take them anew
+            {t`Take them anew`}
           </Button>
         </Line>
       )}
@@ -52,7 +49,7 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
         <Line>
           <Button changes small look="bare" onPress={() => setWanted({})}>
             <Table2 size={13} />
-            {from ? 'From other columns …' : 'Take the table from a source …'}
+            {from ? t`From other columns …` : t`Take the table from a source …`}
           </Button>
         </Line>
       )}
@@ -60,10 +57,10 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
         <Inset>
           <Line>
             <Choice
-              label={`${place}Source of the table`}
+              label={t`${place}Source of the table`}
               hideLabel
               small
-              placeholder="Source"
+              placeholder={t`Source`}
               items={ready.map(({ id, name, count }) => ({ id: String(id), text: name, detail: counted(count, 'record') }))}
               value={wanted.sourceId === undefined ? null : String(wanted.sourceId)}
               onChange={(id) => setWanted({ sourceId: Number(id) })}
@@ -71,20 +68,20 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
             {source && (
               <>
                 <Choice
-                  label={`${place}Column of the keys`}
+                  label={t`${place}Column of the keys`}
                   hideLabel
                   small
-                  placeholder="Key"
+                  placeholder={t`Key`}
                   items={columnItems}
                   value={wanted.key ?? null}
                   onChange={(key) => setWanted({ ...wanted, key: String(key) })}
                 />
                 <span aria-hidden>→</span>
                 <Choice
-                  label={`${place}Column of what is found`}
+                  label={t`${place}Column of what is found`}
                   hideLabel
                   small
-                  placeholder="What is found"
+                  placeholder={t`What is found`}
                   items={columnItems}
                   value={wanted.value ?? null}
                   onChange={(value) => setWanted({ ...wanted, value: String(value) })}
@@ -94,23 +91,20 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
           </Line>
           <Line>
             <Button changes small isDisabled={!whole || take.isPending} onPress={() => whole && take.mutate(whole)}>
-              {take.isPending ? 'Taking it …' : 'Take the table'}
+              {take.isPending ? t`Taking it …` : t`Take the table`}
             </Button>
-            <Button small look="bare" onPress={() => setWanted(null)}>
-              Cancel
-            </Button>
+            <Button small look="bare" onPress={() => setWanted(null)}>{t`Cancel`}</Button>
           </Line>
         </Inset>
       )}
       {take.error && <Notice tone="brick">{sentenceOf(take.error)}</Notice>}
       {take.data && take.data.unclear.length > 0 && (
         <Notice tone="ochre">
-          Several rows have the same key and different values; the first is taken for{' '}
-          {take.data.unclear
+          {t`Several rows have the same key and different values; the first is taken for ${take.data.unclear
             .slice(0, 5)
             .map((key) => `“${key}”`)
-            .join(', ')}
-          {take.data.unclear.length > 5 && ' and others'}.
+            .join(', ')}`}
+          {take.data.unclear.length > 5 && t` and others`}.
         </Notice>
       )}
     </Stack>

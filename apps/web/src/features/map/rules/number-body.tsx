@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Digits, NumberRule, WordsLanguage } from '@mailbag/core';
 import { wordsLanguages } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -11,15 +12,15 @@ import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 const signs = [
-  { id: 'minus', text: 'minus below 0' },
-  { id: 'always', text: 'plus or minus' },
-  { id: 'brackets', text: '(12) below 0' },
-  { id: 'never', text: 'no sign' },
+  { id: 'minus', text: t`minus below 0` },
+  { id: 'always', text: t`plus or minus` },
+  { id: 'brackets', text: t`(12) below 0` },
+  { id: 'never', text: t`no sign` },
 ];
 const percents = [
-  { id: 'no', text: 'no percent' },
-  { id: 'as-it-is', text: '5 is 5 %' },
-  { id: 'times-100', text: '0.05 is 5 %' },
+  { id: 'no', text: t`no percent` },
+  { id: 'as-it-is', text: t`5 is 5 %` },
+  { id: 'times-100', text: t`0.05 is 5 %` },
 ];
 const plain: Digits = { thousands: true, currency: null, percent: 'no', sign: 'minus', language: null };
 
@@ -29,24 +30,24 @@ export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
   const put = (next: NumberRule['show']): void => onChange({ ...rule, show: next });
   return (
     <>
-      <PartLine lead="Number" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      <PartLine lead={t`Number`} place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <RoundingChoice place={place} round={rule.round} onChange={(round) => onChange({ ...rule, round })} />
       <Line>
-        <Lead>Show in</Lead>
+        <Lead>{t`Show in`}</Lead>
         <Choice
-          label={`${place}Digits or words`}
+          label={t`${place}Digits or words`}
           hideLabel
           small
           items={[
-            { id: 'digits', text: 'digits' },
-            { id: 'words', text: 'words' },
+            { id: 'digits', text: t`digits` },
+            { id: 'words', text: t`words` },
           ]}
           value={inWords ? 'words' : 'digits'}
           onChange={(id) => put(id === 'words' ? { words: 'en-GB', currency: show.currency } : { ...plain, currency: show.currency })}
         />
         {inWords ? (
           <Choice
-            label={`${place}Language of the words`}
+            label={t`${place}Language of the words`}
             hideLabel
             small
             items={wordsLanguages.map((id) => ({ id, text: languageName(id) }))}
@@ -56,11 +57,11 @@ export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
         ) : (
           <LanguageChoice place={place} language={show.language} onChange={(language) => put({ ...show, language })} />
         )}
-        Currency
+        {t`Currency`}
         <DraftText
-          label={`${place}Currency, three letters`}
+          label={t`${place}Currency, three letters`}
           width={56}
-          placeholder="none"
+          placeholder={t`none`}
           value={show.currency}
           write={(currency) => currency ?? ''}
           read={(text) => (text.trim() === '' ? null : /^[A-Za-z]{3}$/.test(text.trim()) ? text.trim().toUpperCase() : null)}
@@ -70,9 +71,9 @@ export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
       {!inWords && (
         <Line>
           <Lead />
-          <Toggled label="Group thousands" value={show.thousands} onChange={(thousands) => put({ ...show, thousands })} />
+          <Toggled label={t`Group thousands`} value={show.thousands} onChange={(thousands) => put({ ...show, thousands })} />
           <Choice
-            label={`${place}Sign`}
+            label={t`${place}Sign`}
             hideLabel
             small
             items={signs}
@@ -80,7 +81,7 @@ export function NumberBody({ rule, place, onChange }: BodyProps<NumberRule>) {
             onChange={(sign) => put({ ...show, sign: sign as Digits['sign'] })}
           />
           <Choice
-            label={`${place}Percent`}
+            label={t`${place}Percent`}
             hideLabel
             small
             items={percents}

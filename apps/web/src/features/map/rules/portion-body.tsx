@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { PortionRule, Taken } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { WholeNumber } from './draft-text';
@@ -7,18 +8,18 @@ import type { BodyProps } from './rule-setting';
 
 /** What can be taken, each with what it begins with. */
 const ways: [id: string, text: string, take: Taken][] = [
-  ['characters', 'characters from … to', { what: 'characters', from: 1, to: 4 }],
-  ['character', 'one character', { what: 'characters', from: 1, to: 1 }],
-  ['rest', 'everything from character', { what: 'characters', from: 2, to: null }],
-  ['first', 'the first word', { what: 'word', number: 1 }],
-  ['last', 'the last word', { what: 'word', number: -1 }],
-  ['word', 'a word by its number', { what: 'word', number: 2 }],
-  ['all-but-first', 'all but the first word', { what: 'all-but-word', number: 1 }],
-  ['all-but-last', 'all but the last word', { what: 'all-but-word', number: -1 }],
-  ['before', 'what stands before a mark', { what: 'before', mark: '-', which: 'first' }],
-  ['after', 'what stands after a mark', { what: 'after', mark: '-', which: 'first' }],
-  ['digits', 'digits only', { what: 'digits' }],
-  ['letters', 'letters only', { what: 'letters' }],
+  ['characters', t`characters from … to`, { what: 'characters', from: 1, to: 4 }],
+  ['character', t`one character`, { what: 'characters', from: 1, to: 1 }],
+  ['rest', t`everything from character`, { what: 'characters', from: 2, to: null }],
+  ['first', t`the first word`, { what: 'word', number: 1 }],
+  ['last', t`the last word`, { what: 'word', number: -1 }],
+  ['word', t`a word by its number`, { what: 'word', number: 2 }],
+  ['all-but-first', t`all but the first word`, { what: 'all-but-word', number: 1 }],
+  ['all-but-last', t`all but the last word`, { what: 'all-but-word', number: -1 }],
+  ['before', t`what stands before a mark`, { what: 'before', mark: '-', which: 'first' }],
+  ['after', t`what stands after a mark`, { what: 'after', mark: '-', which: 'first' }],
+  ['digits', t`digits only`, { what: 'digits' }],
+  ['letters', t`letters only`, { what: 'letters' }],
 ];
 
 function wayOf(take: Taken): string {
@@ -38,9 +39,9 @@ export function PortionBody({ rule, place, onChange }: BodyProps<PortionRule>) {
   return (
     <>
       <Line>
-        <Lead>Take</Lead>
+        <Lead>{t`Take`}</Lead>
         <Choice
-          label={`${place}What is taken`}
+          label={t`${place}What is taken`}
           hideLabel
           small
           items={ways.map(([id, text]) => ({ id, text }))}
@@ -49,33 +50,33 @@ export function PortionBody({ rule, place, onChange }: BodyProps<PortionRule>) {
         />
         {take.what === 'characters' && (
           <>
-            {number('From character', take.from, (from) =>
+            {number(t`From character`, take.from, (from) =>
               way === 'character' ? { ...take, from, to: from } : { ...take, from, to: take.to === null ? null : Math.max(from, take.to) },
             )}
             {way === 'characters' && (
               <>
-                to
-                {number('To character', take.to ?? take.from, (to) => ({ ...take, to }), take.from)}
+                {t`to`}
+                {number(t`To character`, take.to ?? take.from, (to) => ({ ...take, to }), take.from)}
               </>
             )}
           </>
         )}
-        {take.what === 'word' && way === 'word' && number('Number of the word', take.number, (next) => ({ ...take, number: next }), 2)}
+        {take.what === 'word' && way === 'word' && number(t`Number of the word`, take.number, (next) => ({ ...take, number: next }), 2)}
         {(take.what === 'before' || take.what === 'after') && (
           <>
             <Choice
-              label={`${place}Which mark`}
+              label={t`${place}Which mark`}
               hideLabel
               small
               items={[
-                { id: 'first', text: 'the first' },
-                { id: 'last', text: 'the last' },
+                { id: 'first', text: t`the first` },
+                { id: 'last', text: t`the last` },
               ]}
               value={take.which}
               onChange={(which) => put({ ...take, which: which as 'first' | 'last' })}
             />
             <ShortText
-              label={`${place}Mark`}
+              label={t`${place}Mark`}
               width={64}
               value={take.mark}
               isInvalid={take.mark === ''}
@@ -85,19 +86,19 @@ export function PortionBody({ rule, place, onChange }: BodyProps<PortionRule>) {
         )}
       </Line>
       <Line>
-        <Lead>of</Lead>
-        <RulePart place={`${place}Portion of`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+        <Lead>{t`of`}</Lead>
+        <RulePart place={t`${place}Portion of`} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       </Line>
       <Line>
-        <Lead>Without it</Lead>
+        <Lead>{t`Without it`}</Lead>
         <Choice
-          label={`${place}When the value has no such part`}
+          label={t`${place}When the value has no such part`}
           hideLabel
           small
           items={[
-            { id: 'stop', text: 'is a stop', detail: 'The record waits until its value is corrected' },
-            { id: 'blank', text: 'leave the field blank' },
-            { id: 'whole', text: 'take all of the value' },
+            { id: 'stop', text: t`is a stop`, detail: t`The record waits until its value is corrected` },
+            { id: 'blank', text: t`leave the field blank` },
+            { id: 'whole', text: t`take all of the value` },
           ]}
           value={rule.missing}
           onChange={(missing) => onChange({ ...rule, missing: missing as PortionRule['missing'] })}

@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { Rounding } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { WholeNumber } from './draft-text';
@@ -15,31 +17,29 @@ export function RoundingChoice({
 }) {
   return (
     <Line>
-      <Lead>Round</Lead>
+      <Lead>{t`Round`}</Lead>
       <Choice
-        label={`${place}Rounding`}
+        label={t`${place}Rounding`}
         hideLabel
         small
         items={[
-          { id: 'none', text: 'not' },
-          { id: 'half-up', text: 'half up', detail: '2.345 becomes 2.35' },
-          { id: 'half-even', text: 'half to even', detail: '2.345 becomes 2.34, 2.355 becomes 2.36' },
+          { id: 'none', text: t`not` },
+          { id: 'half-up', text: t`half up`, detail: t`2.345 becomes 2.35` },
+          { id: 'half-even', text: t`half to even`, detail: t`2.345 becomes 2.34, 2.355 becomes 2.36` },
         ]}
         value={round?.how ?? 'none'}
         onChange={(how) => onChange(how === 'none' ? null : { decimals: round?.decimals ?? 2, how: how as Rounding['how'] })}
       />
       {round && (
-        <>
-          to
+        <>{phrase`to${(
           <WholeNumber
-            label={`${place}Decimals`}
+            label={t`${place}Decimals`}
             value={round.decimals}
             least={0}
             most={20}
             onChange={(decimals) => onChange({ ...round, decimals })}
           />
-          decimals
-        </>
+        )}decimals`}</>
       )}
     </Line>
   );

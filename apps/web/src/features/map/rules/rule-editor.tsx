@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Column, Field, FillRule, Work } from '@mailbag/core';
 import { beginRule, ruleFacts, ruleForColumn, rulesFor } from '@mailbag/core';
 import { useMemo } from 'react';
@@ -45,27 +46,23 @@ export function RuleEditor({
   const body = rule && <RuleBody rule={rule} field={field} place="" onChange={onChange} />;
   return (
     <RuleSettingContext.Provider value={setting}>
-      <Frame role="group" aria-label={`Rule for ${field.name}`}>
+      <Frame role="group" aria-label={t`Rule for ${field.name}`}>
         <Line>
-          <Small>Filled with</Small>
+          <Small>{t`Filled with`}</Small>
           <Choice
-            label="Kind of rule"
+            label={t`Kind of rule`}
             hideLabel
             small
             items={kinds.map(({ kind, title, help }) => ({ id: kind, text: title, detail: help }))}
             value={rule?.kind ?? null}
-            placeholder="nothing yet"
+            placeholder={t`nothing yet`}
             onChange={(kind) => onChange(beginRule(kind as FillRule['kind'], field, columns, rule))}
           />
           {!rule && columns.length > 0 && <ColumnChoice value={null} onChange={(column) => onChange(ruleForColumn(field, column))} />}
           {rule?.kind === 'translate' && <ColumnChoice value={rule.column} onChange={(column) => onChange(ruleForColumn(field, column))} />}
           {isLine && body}
           <div style={{ flex: 1 }} />
-          {rule && (
-            <Button small look="bare" onPress={() => onChange(undefined)}>
-              Remove rule
-            </Button>
-          )}
+          {rule && <Button small look="bare" onPress={() => onChange(undefined)}>{t`Remove rule`}</Button>}
         </Line>
         {!isLine && body}
       </Frame>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { FillRule, Field } from '@mailbag/core';
 import { beginRule, makesValue, ruleForColumn, ruleTitle, rulesFor } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -34,7 +35,7 @@ export function RulePart({
     <div role="group" aria-label={place} style={{ minWidth: 0 }}>
       <Line>
         <Choice
-          label={`${place}: kind of rule`}
+          label={t`${place}: kind of rule`}
           hideLabel
           small
           items={kinds}
@@ -42,7 +43,7 @@ export function RulePart({
           onChange={(kind) => onChange(beginRule(kind as FillRule['kind'], own, columns, rule))}
         />
         {rule.kind === 'translate' && (
-          <ColumnChoice label={`${place}: column`} value={rule.column} onChange={(column) => onChange(ruleForColumn(own, column))} />
+          <ColumnChoice label={t`${place}: column`} value={rule.column} onChange={(column) => onChange(ruleForColumn(own, column))} />
         )}
         {isSimple && body}
         {rule.kind !== 'blank' && makesValue(rule) && <LiveValue rule={rule} />}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { ShapeRule } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { Toggled } from '../../../ui/field';
@@ -7,54 +8,58 @@ import { PartLine } from './rule-part';
 import type { BodyProps } from './rule-setting';
 
 const letters = [
-  { id: 'as-they-are', text: 'as they are' },
-  { id: 'capitals', text: 'CAPITALS' },
-  { id: 'small', text: 'small letters' },
-  { id: 'names', text: 'As a Name', detail: 'Knows “van der” and “Mac”; what has both kinds of letters stays' },
+  { id: 'as-they-are', text: t`as they are` },
+  { id: 'capitals', text: t`CAPITALS` },
+  { id: 'small', text: t`small letters` },
+  { id: 'names', text: t`As a Name`, detail: t`Knows “van der” and “Mac”; what has both kinds of letters stays` },
 ];
 
 export function ShapeBody({ rule, place, onChange }: BodyProps<ShapeRule>) {
   return (
     <>
-      <PartLine lead="Text" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      <PartLine lead={t`Text`} place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
-        <Lead>Letters</Lead>
+        <Lead>{t`Letters`}</Lead>
         <Choice
-          label={`${place}Letters`}
+          label={t`${place}Letters`}
           hideLabel
           small
           items={letters}
           value={rule.letters}
           onChange={(id) => onChange({ ...rule, letters: id as ShapeRule['letters'] })}
         />
-        <Toggled label="Remove extra spaces" value={rule.tidy} onChange={(tidy) => onChange({ ...rule, tidy })} />
+        <Toggled label={t`Remove extra spaces`} value={rule.tidy} onChange={(tidy) => onChange({ ...rule, tidy })} />
       </Line>
       <Line>
         <Lead />
         <Toggled
-          label="Join lines with"
+          label={t`Join lines with`}
           value={rule.joinLines !== null}
           onChange={(on) => onChange({ ...rule, joinLines: on ? ', ' : null })}
         />
         {rule.joinLines !== null && (
           <ShortText
-            label={`${place}Between the lines`}
+            label={t`${place}Between the lines`}
             width={56}
             value={rule.joinLines}
             onChange={(joinLines) => onChange({ ...rule, joinLines })}
           />
         )}
-        <Toggled label="Zeros in front, up to" value={rule.zeros !== null} onChange={(on) => onChange({ ...rule, zeros: on ? 5 : null })} />
+        <Toggled
+          label={t`Zeros in front, up to`}
+          value={rule.zeros !== null}
+          onChange={(on) => onChange({ ...rule, zeros: on ? 5 : null })}
+        />
         {rule.zeros !== null && (
           <>
             <WholeNumber
-              label={`${place}Characters in all`}
+              label={t`${place}Characters in all`}
               value={rule.zeros}
               least={1}
               most={100}
               onChange={(zeros) => onChange({ ...rule, zeros })}
             />
-            characters
+            {t`characters`}
           </>
         )}
       </Line>

@@ -1,3 +1,5 @@
+import { t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { ShortenRule } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
 import { WholeNumber } from './draft-text';
@@ -8,33 +10,33 @@ import type { BodyProps } from './rule-setting';
 export function ShortenBody({ rule, place, onChange }: BodyProps<ShortenRule>) {
   return (
     <>
-      <PartLine lead="Value" place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
+      <PartLine lead={t`Value`} place={place} rule={rule.of} onChange={(of) => onChange({ ...rule, of })} />
       <Line>
-        <Lead>At most</Lead>
+        <Lead>{t`At most`}</Lead>
         <WholeNumber
-          label={`${place}Most characters`}
+          label={t`${place}Most characters`}
           value={rule.to}
           least={1}
           most={100_000}
           onChange={(to) => onChange({ ...rule, to })}
         />
-        characters, to the last
-        <Choice
-          label={`${place}Where it ends`}
-          hideLabel
-          small
-          items={[
-            { id: 'word', text: 'whole word' },
-            { id: 'character', text: 'character' },
-          ]}
-          value={rule.at}
-          onChange={(id) => onChange({ ...rule, at: id as ShortenRule['at'] })}
-        />
-        then
+        {phrase`characters, to the last${(
+          <Choice
+            label={t`${place}Where it ends`}
+            hideLabel
+            small
+            items={[
+              { id: 'word', text: t`whole word` },
+              { id: 'character', text: t`character` },
+            ]}
+            value={rule.at}
+            onChange={(id) => onChange({ ...rule, at: id as ShortenRule['at'] })}
+          />
+        )}then`}
         <ShortText
-          label={`${place}Mark behind it`}
+          label={t`${place}Mark behind it`}
           width={56}
-          placeholder="nothing"
+          placeholder={t`nothing`}
           value={rule.mark}
           onChange={(mark) => onChange({ ...rule, mark })}
         />

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { TextRule } from '@mailbag/core';
 import { acceptedValues } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -9,7 +10,7 @@ export function TextBody({ rule, field, place, onChange }: BodyProps<TextRule>) 
   if (accepted.length > 0)
     return (
       <Choice
-        label={`${place}Value`}
+        label={t`${place}Value`}
         hideLabel
         small
         items={accepted.map((value) => ({ id: value, text: value }))}
@@ -19,10 +20,10 @@ export function TextBody({ rule, field, place, onChange }: BodyProps<TextRule>) 
     );
   return (
     <ShortText
-      label={`${place}Fixed text`}
+      label={t`${place}Fixed text`}
       width={240}
       value={rule.text}
-      placeholder="The same in every copy"
+      placeholder={t`The same in every copy`}
       onChange={(text) => onChange({ ...rule, text })}
     />
   );

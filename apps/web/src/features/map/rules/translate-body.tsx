@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Field, TranslateRule, Translation } from '@mailbag/core';
 import { Plus, Wand2, X } from 'lucide-react';
 import type { ChoiceItem } from '../../../ui/choice';
@@ -17,16 +18,16 @@ function targetsOf(field: Field): ChoiceItem[] {
     ...(label !== value && { detail: `${what} ${value}` }),
   });
   if (field.kind === 'checkbox') {
-    const on = field.onValues[0] ?? 'Yes';
+    const on = field.onValues[0] ?? t`Yes`;
     const printed = field.options[0]?.label;
-    return [inWords(printed && printed !== on ? `ticked: ${printed}` : 'ticked', on, 'on-value'), { id: 'Off', text: 'not ticked' }];
+    return [inWords(printed && printed !== on ? t`ticked: ${printed}` : t`ticked`, on, 'on-value'), { id: 'Off', text: t`not ticked` }];
   }
   if (field.kind === 'radio')
     return [
       ...field.onValues.map((on, index) => inWords(field.options[index]?.label ?? on, on, 'on-value')),
-      { id: '', text: 'none chosen' },
+      { id: '', text: t`none chosen` },
     ];
-  return [...field.options.map(({ label, value }) => inWords(label, value, 'export value')), { id: '', text: 'left blank' }];
+  return [...field.options.map(({ label, value }) => inWords(label, value, t`export value`)), { id: '', text: t`left blank` }];
 }
 
 export function TranslateBody({ rule, field, place, onChange }: BodyProps<TranslateRule>) {
@@ -43,23 +44,23 @@ export function TranslateBody({ rule, field, place, onChange }: BodyProps<Transl
   return (
     <Stack $gap={6}>
       <Pair>
-        <Small>{column ? `When “${column.name}” says` : 'When the column says'}</Small>
+        <Small>{column ? t`When “${column.name}” says` : t`When the column says`}</Small>
         <span />
-        <Small>the field is</Small>
+        <Small>{t`the field is`}</Small>
         <span />
       </Pair>
       {table.map((one, at) => (
         <Pair key={at}>
-          <TextInput label={`${place}Value ${at + 1}`} hideLabel value={one.from} onChange={(from) => replace(at, { from })} />
+          <TextInput label={t`${place}Value ${at + 1}`} hideLabel value={one.from} onChange={(from) => replace(at, { from })} />
           <span aria-hidden>→</span>
           <Choice
-            label={`${place}Becomes, value ${at + 1}`}
+            label={t`${place}Becomes, value ${at + 1}`}
             hideLabel
             items={targets}
             value={targets.some(({ id }) => id === one.to) ? one.to : null}
             onChange={(to) => replace(at, { to })}
           />
-          <IconButton label={`${place}Remove value ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
+          <IconButton label={t`${place}Remove value ${at + 1}`} onPress={() => put(table.filter((_, index) => index !== at))}>
             <X size={14} />
           </IconButton>
         </Pair>
@@ -67,15 +68,15 @@ export function TranslateBody({ rule, field, place, onChange }: BodyProps<Transl
       <Line>
         <Button small onPress={() => put([...table, { from: '', to: targets[0]?.id ?? '' }])}>
           <Plus size={13} />
-          Add a value
+          {t`Add a value`}
         </Button>
         {missing.length > 0 && (
           <Button small onPress={() => put([...table, ...missing.map((from) => ({ from, to: targets[0]?.id ?? '' }))])}>
             <Wand2 size={13} />
-            Add {missing.slice(0, 3).join(', ')} from the column
+            {t`Add ${missing.slice(0, 3).join(', ')} from the column`}
           </Button>
         )}
-        <Small>A value that is not in this list is a stop, never a silent tick.</Small>
+        <Small>{t`A value that is not in this list is a stop, never a silent tick.`}</Small>
       </Line>
     </Stack>
   );

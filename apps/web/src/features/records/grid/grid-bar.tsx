@@ -1,3 +1,4 @@
+import { count, plural, t } from '@mailbag/core/words';
 import type { RecordKind } from '@mailbag/contract';
 import { ChevronsDown, Replace, Search } from 'lucide-react';
 import { useState } from 'react';
@@ -7,16 +8,15 @@ import { Choice } from '../../../ui/choice';
 import { Confirm } from '../../../ui/confirm';
 import { TextInput, Toggled } from '../../../ui/field';
 import { Bar, Small } from '../../../ui/layout';
-import { count, counted } from '../../when';
 import type { Corrections } from '../use-corrections';
 
 /** Which records are seen; `flagged`: those with a finding, which the mailing knows. */
 export type Only = RecordKind | 'flagged';
 const kindWords: Record<Only, [text: string, detail: string]> = {
-  flagged: ['with a finding', 'of the checks'],
-  corrected: ['corrected', 'a value was changed in Mailbag'],
-  empty: ['empty', 'in the column, or in any'],
-  filled: ['filled in', 'in the column, or in any'],
+  flagged: [t`with a finding`, t`of the checks`],
+  corrected: [t`corrected`, t`a value was changed in Mailbag`],
+  empty: [t`empty`, t`in the column, or in any`],
+  filled: [t`filled in`, t`in the column, or in any`],
 };
 export const onlyOf = (text: string | null, hasFindings: boolean): Only | null =>
   (Object.keys(kindWords) as Only[]).find((one) => one === text && (one !== 'flagged' || hasFindings)) ?? null;
@@ -51,32 +51,32 @@ export function GridBar(props: Props) {
       <Bar data-print="no">
         <Search size={15} color={color.faded} />
         <div style={{ flex: '0 1 200px', minWidth: 120 }}>
-          <TextInput label="Find in the records" hideLabel placeholder="Find" value={text} onChange={(find) => onChange({ find })} />
+          <TextInput label={t`Find in the records`} hideLabel placeholder={t`Find`} value={text} onChange={(find) => onChange({ find })} />
         </div>
         <Choice
-          label="In column"
+          label={t`In column`}
           hideLabel
           small
-          items={[{ id: '', text: 'in any column' }, ...columns.map(({ name }) => ({ id: name, text: `in ${name}` }))]}
+          items={[{ id: '', text: t`in any column` }, ...columns.map(({ name }) => ({ id: name, text: t`in ${name}` }))]}
           value={column ?? ''}
           onChange={(name) => onChange({ in: name || null })}
         />
         <Choice
-          label="Which records"
+          label={t`Which records`}
           hideLabel
           small
-          items={[{ id: '', text: 'all records' }, ...kinds.map((id) => ({ id, text: kindWords[id][0], detail: kindWords[id][1] }))]}
+          items={[{ id: '', text: t`all records` }, ...kinds.map((id) => ({ id, text: kindWords[id][0], detail: kindWords[id][1] }))]}
           value={only ?? ''}
           onChange={(kind) => onChange({ only: kind || null })}
         />
         <Small role="status" style={{ whiteSpace: 'nowrap' }}>
-          {isWaiting ? 'Looking …' : isNarrowed ? `${count(seen)} of ${counted(total, 'record')}` : ''}
+          {isWaiting ? t`Looking …` : isNarrowed ? t`${count(seen)} of ${plural(total, 'record')}` : ''}
         </Small>
         <div className="fill" />
         {flagged !== null && flagged > 0 && (
-          <Button small onPress={onNextFinding} tip="The next record with a finding (F8)">
+          <Button small onPress={onNextFinding} tip={t`The next record with a finding (F8)`}>
             <ChevronsDown size={14} />
-            Next finding
+            {t`Next finding`}
           </Button>
         )}
         <form
@@ -86,33 +86,33 @@ export function GridBar(props: Props) {
           }}
           style={{ width: 84 }}
         >
-          <TextInput label="Go to row" hideLabel placeholder="Row …" value={row} onChange={setRow} />
+          <TextInput label={t`Go to row`} hideLabel placeholder={t`Row …`} value={row} onChange={setRow} />
         </form>
         {corrections && (
           <Button small changes pressed={isReplacing} onPress={() => setReplacing(!isReplacing)}>
             <Replace size={14} />
-            Replace
+            {t`Replace`}
           </Button>
         )}
       </Bar>
       {isReplacing && corrections && (
         <Bar data-print="no">
-          <Small>Put</Small>
+          <Small>{t`Put`}</Small>
           <div style={{ flex: '0 1 200px', minWidth: 120 }}>
-            <TextInput label="Replace with" hideLabel placeholder="nothing" value={replacement} onChange={setReplacement} />
+            <TextInput label={t`Replace with`} hideLabel placeholder={t`nothing`} value={replacement} onChange={setReplacement} />
           </div>
-          <Small>in place of {text === '' ? 'what is looked for above' : `“${text}”`}</Small>
-          <Toggled label="Only whole values" value={isWhole} onChange={setWhole} />
+          <Small>{t`in place of ${text === '' ? t`what is looked for above` : `“${text}”`}`}</Small>
+          <Toggled label={t`Only whole values`} value={isWhole} onChange={setWhole} />
           <div className="fill" />
           <Confirm
             look="go"
-            title={`Replace “${text}” everywhere?`}
-            text={`In ${column === null ? 'every column' : `the column “${column}”`}, in all ${counted(total, 'record')}, capital and small letters as they stand. Each value’s own is kept beside it, and it can be undone.`}
-            yes="Replace all"
+            title={t`Replace “${text}” everywhere?`}
+            text={t`In ${column === null ? t`every column` : t`the column “${column}”`}, in all ${plural(total, 'record')}, capital and small letters as they stand. Each value’s own is kept beside it, and it can be undone.`}
+            yes={t`Replace all`}
             onYes={() => corrections.replace({ find: text, replace: replacement, column, isWhole })}
           >
             <Button small changes look="go" isDisabled={text === '' || corrections.isBusy}>
-              {corrections.isBusy ? 'Replacing …' : 'Replace all'}
+              {corrections.isBusy ? t`Replacing …` : t`Replace all`}
             </Button>
           </Confirm>
         </Bar>

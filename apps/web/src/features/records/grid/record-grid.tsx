@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { Column } from '@mailbag/core';
 import { columnKindName, isMailbagError } from '@mailbag/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -11,7 +12,6 @@ import { Notice } from '../../../ui/mark';
 import { useMayChange } from '../../../ui/rights';
 import { useShortcutHelp } from '../../../ui/shortcuts';
 import { useAddress } from '../../../ui/use-address';
-import { counted } from '../../when';
 import { CellEditor } from '../cell-editor';
 import type { Corrections } from '../use-corrections';
 import type { Block, Place, Range } from './cell-range';
@@ -26,17 +26,17 @@ import { useSeenRecords } from './seen-records';
 /** Cells that can be copied, or changed in one step. */
 const MOST_CELLS = 10_000;
 const KEYS = [
-  { keys: 'Enter F2', what: 'Change the value; a letter replaces it' },
-  { keys: 'Shift + arrows', what: 'Pick a range' },
-  { keys: 'Ctrl C, Ctrl X, Ctrl V', what: 'Copy, cut, paste; from and to spreadsheets' },
-  { keys: 'Del', what: 'Empty the cells' },
-  { keys: 'Alt ← →', what: 'Make the column narrower or wider' },
-  { keys: 'F8', what: 'Next finding' },
+  { keys: t`Enter F2`, what: t`Change the value; a letter replaces it` },
+  { keys: t`Shift + arrows`, what: t`Pick a range` },
+  { keys: t`Ctrl C, Ctrl X, Ctrl V`, what: t`Copy, cut, paste; from and to spreadsheets` },
+  { keys: t`Del`, what: t`Empty the cells` },
+  { keys: t`Alt ← →`, what: t`Make the column narrower or wider` },
+  { keys: 'F8', what: t`Next finding` },
 ];
 
 /** The column of a heading in words. */
 const about = (column: Column): string =>
-  `${column.name}: ${columnKindName(column.kind)}, ${column.empty} empty, ${column.distinct >= 1000 ? 'over 1,000' : column.distinct} different`;
+  t`${column.name}: ${columnKindName(column.kind)}, ${column.empty} empty, ${column.distinct >= 1000 ? t`over 1,000` : column.distinct} different`;
 
 interface Props {
   sourceId: number;
@@ -114,7 +114,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
   };
   const change = async (placed: readonly { index: number; column: number; text: string }[], words: string): Promise<void> => {
     if (!corrections || placed.length === 0) return;
-    if (placed.length > MOST_CELLS) return say(`${counted(placed.length, 'cell')} are too many at once. Pick ${MOST_CELLS} at most.`);
+    if (placed.length > MOST_CELLS) return say(t`${plural(placed.length, 'cell')} are too many at once. Pick ${MOST_CELLS} at most.`);
     const first = Math.min(...placed.map(({ index }) => index));
     const records = await seen.stretch(first, Math.max(...placed.map(({ index }) => index)));
     corrections.correctMany(
@@ -137,7 +137,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     const from = active?.index ?? -1;
     const places = (flagged ?? []).map((ordinal) => seen.indexOf(ordinal)).filter((index) => index >= 0).sort((one, other) => one - other); // prettier-ignore
     const next = places.find((index) => index > from) ?? places[0];
-    if (next === undefined) return say('None of the records that are seen has a finding.');
+    if (next === undefined) return say(t`None of the records that are seen has a finding.`);
     move({ index: next, column: active?.column ?? 0 });
     frame.current?.focus();
   };
@@ -150,7 +150,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
       frame.current?.focus();
       return say(null);
     }
-    say(`None of the records that are seen stands in row ${row}.`);
+    say(t`None of the records that are seen stands in row ${row}.`);
   };
 
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -186,21 +186,21 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
   const copy = (event: ClipboardEvent, picked: Block): boolean => {
     event.preventDefault();
     if (cellsIn(picked) > MOST_CELLS) {
-      say(`${counted(cellsIn(picked), 'cell')} are too many to copy at once. Pick ${MOST_CELLS} at most.`);
+      say(t`${plural(cellsIn(picked), 'cell')} are too many to copy at once. Pick ${MOST_CELLS} at most.`);
       return false;
     }
     const textsOf = (records: ReturnType<typeof seen.known>): string[][] =>
       (records ?? []).map(({ cells }) => cells.slice(picked.left, picked.right + 1).map(({ text }) => text));
     const known = seen.known(picked.top, picked.bottom);
     if (known) writeCells(event.clipboardData, textsOf(known));
-    else say('Not all of it has been read yet. Go through it once, and copy again.');
+    else say(t`Not all of it has been read yet. Go through it once, and copy again.`);
     return known !== null;
   };
   const onPaste = (event: ClipboardEvent): void => {
     if (!block || !corrections || draft !== null || event.target !== frame.current) return;
     event.preventDefault();
     const { placed, beyond } = pastedInto(block, readCells(event.clipboardData), seen.count, columns.length);
-    say(beyond > 0 ? `${counted(beyond, 'cell')} did not fit: the sheet ends before.` : null);
+    say(beyond > 0 ? t`${plural(beyond, 'cell')} did not fit: the sheet ends before.` : null);
     void change(placed, 'pasted');
   };
   const placeOf = (target: EventTarget): Place | null => {
@@ -227,7 +227,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     const column = columns[active.column]!;
     return (
       <CellEditor
-        label={`${column.name}, row ${record.row}`}
+        label={t`${column.name}, row ${record.row}`}
         text={record.cells[active.column]?.text ?? ''}
         correction={seen.correctionsAt(index).find((one) => one.row === record.row && one.column === column.name) ?? null}
         startWith={draft}
@@ -267,7 +267,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         ref={frame}
         tabIndex={0}
         role="grid"
-        aria-label="Records"
+        aria-label={t`Records`}
         aria-rowcount={seen.count + 1}
         aria-colcount={columns.length + 1}
         aria-multiselectable
@@ -290,9 +290,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         }}
       >
         <Heads role="row" aria-rowindex={1}>
-          <span className="row" role="columnheader">
-            Row
-          </span>
+          <span className="row" role="columnheader">{t`Row`}</span>
           {columns.map((column, index) => {
             const way = order?.column !== column.name ? 'none' : order.isDown ? 'descending' : 'ascending';
             const words = (
@@ -313,7 +311,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
                 {onColumn ? (
                   <button
                     onClick={() => onColumn(column.name)}
-                    aria-label={`${column.name} ${columnKindName(column.kind)}: how it is read`}
+                    aria-label={t`${column.name} ${columnKindName(column.kind)}: how it is read`}
                   >
                     {words}
                   </button>
@@ -322,7 +320,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
                 )}
                 <OrderButton
                   type="button"
-                  aria-label={`Order by ${column.name}`}
+                  aria-label={t`Order by ${column.name}`}
                   data-on={way === 'none' ? undefined : true}
                   onClick={() => put({ order: orderText(nextOrder(order, column.name)) })}
                 >
@@ -341,7 +339,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
           </div>
         )}
         {!failed && seen.count === 0 && !seen.isWaiting && (
-          <Empty title="No matches">No record of this source is like that. Look for something else, or in another column.</Empty>
+          <Empty title={t`No matches`}>{t`No record of this source is like that. Look for something else, or in another column.`}</Empty>
         )}
         <div
           role="rowgroup"

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { queries } from '../../../api/queries';
 import { about, kilobytes } from '../../../features/when';
@@ -10,13 +11,13 @@ export function EstimateLine({ mailing, digest }: { mailing: number; digest: str
   const { bytes, makingSeconds, sendingSeconds, server } = data;
   return (
     <Small>
-      {kilobytes(bytes)} in all, made in {about(makingSeconds)}.
+      {t`${kilobytes(bytes)} in all, made in ${about(makingSeconds)}.`}
       {server !== null &&
         (sendingSeconds === null
-          ? ` The messages leave as fast as “${server}” takes them.`
+          ? t` The messages leave as fast as “${server}” takes them.`
           : sendingSeconds < 0
-            ? ` No message ever leaves: “${server}” has no hours in which it may send.`
-            : ` At the limits of “${server}” the messages leave in ${about(sendingSeconds)}.`)}
+            ? t` No message ever leaves: “${server}” has no hours in which it may send.`
+            : t` At the limits of “${server}” the messages leave in ${about(sendingSeconds)}.`)}
     </Small>
   );
 }

@@ -1,3 +1,4 @@
+import { count, t } from '@mailbag/core/words';
 import type { StartGroup } from '@mailbag/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { ChevronDown, ChevronRight } from 'lucide-react';
@@ -5,7 +6,6 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { sentenceOf } from '../../../api/client';
 import { startList } from '../../../api/queries';
-import { count } from '../../../features/when';
 import { color } from '../../../theme';
 import { Button } from '../../../ui/button';
 import { Small } from '../../../ui/layout';
@@ -77,12 +77,14 @@ export function GroupLine({
       {isOpen && number > 0 && (
         <List>
           {list.error && <Notice tone="brick">{sentenceOf(list.error)}</Notice>}
-          {list.isLoading && <Small role="status">Reading the records …</Small>}
+          {list.isLoading && <Small role="status">{t`Reading the records …`}</Small>}
           <RecordList mailing={mailing} label={text} records={shown} />
           {list.hasNextPage && (
-            <Button small isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
-              Show more of {count(number)}
-            </Button>
+            <Button
+              small
+              isDisabled={list.isFetchingNextPage}
+              onPress={() => void list.fetchNextPage()}
+            >{t`Show more of ${count(number)}`}</Button>
           )}
         </List>
       )}

@@ -1,7 +1,7 @@
+import { count, t } from '@mailbag/core/words';
 import type { ListedRecord } from '@mailbag/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { count } from '../../../features/when';
 import { color } from '../../../theme';
 
 const Table = styled.table`
@@ -42,11 +42,11 @@ export function RecordList({
           <tr key={record.index}>
             {lead && <td style={{ width: 26 }}>{lead(record)}</td>}
             <td>
-              <b style={{ fontWeight: 600 }}>{record.key || `Row ${count(record.row)}`}</b> {record.about}
+              <b style={{ fontWeight: 600 }}>{record.key || t`Row ${count(record.row)}`}</b> {record.about}
             </td>
             <td>{record.address}</td>
             <td>
-              <Link to={`/mailings/${mailing}/map?record=${record.index}`}>row {count(record.row)}</Link>
+              <Link to={`/mailings/${mailing}/map?record=${record.index}`}>{t`row ${count(record.row)}`}</Link>
             </td>
           </tr>
         ))}

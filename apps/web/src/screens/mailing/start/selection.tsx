@@ -1,8 +1,8 @@
+import { count, plural, t } from '@mailbag/core/words';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { sentenceOf } from '../../../api/client';
 import { queries } from '../../../api/queries';
-import { count, counted } from '../../../features/when';
 import { Button } from '../../../ui/button';
 import { Choice } from '../../../ui/choice';
 import { TextInput } from '../../../ui/field';
@@ -11,9 +11,9 @@ import { Notice } from '../../../ui/mark';
 import { RecordList } from './record-list';
 
 const filters = [
-  { id: 'all', text: 'All records' },
-  { id: 'corrected', text: 'Corrected here' },
-  { id: 'looked', text: 'With something to look at' },
+  { id: 'all', text: t`All records` },
+  { id: 'corrected', text: t`Corrected here` },
+  { id: 'looked', text: t`With something to look at` },
 ] as const;
 
 /** Records chosen by hand or by what they hold. */
@@ -43,40 +43,38 @@ export function Selection({
     <Stack $gap={8}>
       <Row $gap={8} style={{ alignItems: 'end' }}>
         <div style={{ flex: 1 }}>
-          <TextInput label="Find records" value={text} onChange={setText} placeholder="A name, a plot, an address" />
+          <TextInput label={t`Find records`} value={text} onChange={setText} placeholder={t`A name, a plot, an address`} />
         </div>
-        <Choice label="Among" items={filters} value={only} onChange={(id) => setOnly(id as typeof only)} />
+        <Choice label={t`Among`} items={filters} value={only} onChange={(id) => setOnly(id as typeof only)} />
       </Row>
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       <Row $gap={8} aria-busy={isFetching}>
-        <Small role="status">
-          {counted(found.length, 'record')} found, {count(chosenOfFound)} of them chosen. {counted(rows.size, 'record')} chosen altogether.
-        </Small>
+        <Small role="status">{t`${plural(found.length, 'record')} found, ${count(chosenOfFound)} of them chosen. ${plural(rows.size, 'record')} chosen altogether.`}</Small>
       </Row>
       <Row $gap={8}>
-        <Button small isDisabled={chosenOfFound === found.length} onPress={() => set(found, true)}>
-          Choose all {count(found.length)}
-        </Button>
-        <Button small isDisabled={rows.size === 0} onPress={() => onChange(new Set())}>
-          Choose none
-        </Button>
+        <Button
+          small
+          isDisabled={chosenOfFound === found.length}
+          onPress={() => set(found, true)}
+        >{t`Choose all ${count(found.length)}`}</Button>
+        <Button small isDisabled={rows.size === 0} onPress={() => onChange(new Set())}>{t`Choose none`}</Button>
       </Row>
       <div style={{ maxHeight: 240, overflow: 'auto' }}>
         <RecordList
           mailing={mailing}
-          label="Records found"
+          label={t`Records found`}
           records={data?.shown ?? []}
           lead={({ row, key }) => (
             <input
               type="checkbox"
-              aria-label={`Choose ${key || `row ${row}`}`}
+              aria-label={t`Choose ${key || t`row ${row}`}`}
               checked={rows.has(row)}
               onChange={(event) => set([row], event.target.checked)}
             />
           )}
         />
         {data && found.length > data.shown.length && (
-          <Small>The first {count(data.shown.length)} are listed. Type more to find others.</Small>
+          <Small>{t`The first ${count(data.shown.length)} are listed. Type more to find others.`}</Small>
         )}
       </div>
     </Stack>

@@ -1,3 +1,5 @@
+import { count, counted, plural, t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { BatchSummary, StartGroup, StartPreview, StartWho } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -6,7 +8,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { NoAnswer, api, sentenceOf } from '../../../api/client';
 import type { MailingWork } from '../../../features/mailing/mailing-context';
-import { count, counted, fullWhen } from '../../../features/when';
+import { fullWhen } from '../../../features/when';
 import { randomKey } from '../../../platform/random-key';
 import { color } from '../../../theme';
 import { Button } from '../../../ui/button';
@@ -28,17 +30,17 @@ type Words = readonly [group: StartGroup, one: string, several: string];
 const runsAs = (mailed: boolean): Words[] => [
   mailed ? ['runs', 'recipient', 'recipients'] : ['runs', 'record', 'records'],
   ['mailed', 'message', 'messages'],
-  ['paper', 'on paper, as the recipient asks', 'on paper, as the recipients ask'],
-  ['no-address', 'on paper: it has no e-mail address', 'on paper: they have no e-mail address'],
-  ['again', 'of them has a copy already and gets another', 'of them have a copy already and get another'],
+  ['paper', t`on paper, as the recipient asks`, t`on paper, as the recipients ask`],
+  ['no-address', t`on paper: it has no e-mail address`, t`on paper: they have no e-mail address`],
+  ['again', t`of them has a copy already and gets another`, t`of them have a copy already and get another`],
 ];
 const notAs: Words[] = [
-  ['has-one', 'has a copy already', 'have a copy already'],
-  ['none-yet', 'has no copy yet', 'have no copy yet'],
-  ['unchanged', 'has a copy, and no value of it has changed', 'have a copy, and no value of it has changed'],
-  ['not-selected', 'is not chosen', 'are not chosen'],
-  ['stop', 'is held back by a stop of the checks', 'are held back by a stop of the checks'],
-  ['left-out', 'was left out by hand', 'were left out by hand'],
+  ['has-one', t`has a copy already`, t`have a copy already`],
+  ['none-yet', t`has no copy yet`, t`have no copy yet`],
+  ['unchanged', t`has a copy, and no value of it has changed`, t`have a copy, and no value of it has changed`],
+  ['not-selected', t`is not chosen`, t`are not chosen`],
+  ['stop', t`is held back by a stop of the checks`, t`are held back by a stop of the checks`],
+  ['left-out', t`was left out by hand`, t`were left out by hand`],
 ];
 
 /** Before a batch: who gets what, who does not and why, and the first message. */
@@ -116,7 +118,7 @@ export function StartPart({ work }: { work: MailingWork }) {
         <Notice tone="brick">{sentenceOf(error)}</Notice>
       </Scroll>
     );
-  if (!data) return <Loading what="who gets a copy" />;
+  if (!data) return <Loading what={t`who gets a copy`} />;
   const { counts, sizes, records, copies, unmapped, unknownBatches, mailed } = data;
   const needsConfirmation = who === 'everybody' && counts.again > 0;
   const isConfirmed = !needsConfirmation || typed.replace(/\D/g, '') === String(records);
@@ -125,27 +127,27 @@ export function StartPart({ work }: { work: MailingWork }) {
   const choices: { id: StartWho; text: string; figure?: string; detail: string }[] = [
     {
       id: 'new',
-      text: 'Those who have none yet',
+      text: t`Those who have none yet`,
       figure: figure(sizes.new),
-      detail: 'Known again by their record key over all batches of this mailing.',
+      detail: t`Known again by their record key over all batches of this mailing.`,
     },
     {
       id: 'changed',
-      text: 'Those whose values changed since their copy',
+      text: t`Those whose values changed since their copy`,
       figure: figure(sizes.changed),
-      detail: 'Only values that stand in the copy count.',
+      detail: t`Only values that stand in the copy count.`,
     },
     {
       id: 'selection',
-      text: 'A selection',
+      text: t`A selection`,
       figure: rows.size > 0 ? figure(rows.size) : 'choose',
-      detail: 'By hand, or by what the records hold.',
+      detail: t`By hand, or by what the records hold.`,
     },
     {
       id: 'everybody',
-      text: 'Everybody',
+      text: t`Everybody`,
       figure: figure(sizes.everybody),
-      detail: 'Also those who have a copy already: they get another one.',
+      detail: t`Also those who have a copy already: they get another one.`,
     },
   ];
   const line = ([group, one, several]: Words) => (
@@ -162,35 +164,27 @@ export function StartPart({ work }: { work: MailingWork }) {
   );
   return (
     <Split $columns="minmax(0, 1.15fr) minmax(0, 1fr)">
-      <Pane aria-label="Start a batch">
+      <Pane aria-label={t`Start a batch`}>
         <Scroll style={{ padding: '14px 16px 20px' }}>
           <Stack $gap={14}>
-            <PickOne label="Who gets copies" items={choices} value={who} onChange={(id) => set({ who: id, list: null })} />
+            <PickOne label={t`Who gets copies`} items={choices} value={who} onChange={(id) => set({ who: id, list: null })} />
             {data.keyColumn === null && (
-              <Notice tone="ochre">
-                No record key is chosen, so records are known again by their row.{' '}
-                <Link to={`/mailings/${mailing.id}/records`}>Choose a key</Link> to be safe when rows move.
-              </Notice>
+              <Notice tone="ochre">{phrase`No record key is chosen, so records are known again by their row. ${(<Link to={`/mailings/${mailing.id}/records`}>{t`Choose a key`}</Link>)} to be safe when rows move.`}</Notice>
             )}
             {unknownBatches.length > 0 && (
-              <Notice tone="ochre">
-                Batch {unknownBatches.join(', ')} ran with another record key, and its records are deleted. Who had a copy then is not known
-                any more.
-              </Notice>
+              <Notice tone="ochre">{t`Batch ${unknownBatches.join(', ')} ran with another record key, and its records are deleted. Who had a copy then is not known any more.`}</Notice>
             )}
             {who === 'selection' && <Selection mailing={mailing.id} rows={rows} onChange={setRows} />}
-            <section aria-label="What they get" aria-busy={isFetching}>
-              <h2 style={{ marginBottom: 6 }}>
-                {counted(copies, 'copy', 'copies')} of {counted(plan.packet.length, 'template')}
-              </h2>
+            <section aria-label={t`What they get`} aria-busy={isFetching}>
+              <h2 style={{ marginBottom: 6 }}>{t`${plural(copies, 'copy', 'copies')} of ${plural(plan.packet.length, 'template')}`}</h2>
               {runsAs(mailed)
                 .filter(
                   ([group]) =>
                     group === 'runs' || (group === 'again' ? counts.again > 0 : mailed && (group === 'mailed' || counts[group] > 0)),
                 )
                 .map(line)}
-              {data.startAt && <Small>Nothing is sent before {fullWhen(data.startAt)}.</Small>}
-              {!mailed && <Small>The copies are made and kept. Nobody gets a message.</Small>}
+              {data.startAt && <Small>{t`Nothing is sent before ${fullWhen(data.startAt)}.`}</Small>}
+              {!mailed && <Small>{t`The copies are made and kept. Nobody gets a message.`}</Small>}
               {records > 0 && (
                 <div style={{ paddingTop: 4 }}>
                   <EstimateLine mailing={mailing.id} digest={data.digest} />
@@ -198,19 +192,17 @@ export function StartPart({ work }: { work: MailingWork }) {
               )}
             </section>
             {notAs.some(([group]) => counts[group] > 0) && (
-              <section aria-label="Who gets nothing">
-                <h2 style={{ marginBottom: 6 }}>Nothing for these</h2>
+              <section aria-label={t`Who gets nothing`}>
+                <h2 style={{ marginBottom: 6 }}>{t`Nothing for these`}</h2>
                 {notAs.filter(([group]) => counts[group] > 0).map(line)}
                 {counts.stop > 0 && (
-                  <Small>
-                    <Link to={`/mailings/${mailing.id}/checks`}>Fix the stops</Link>, then start again for those who have none yet.
-                  </Small>
+                  <Small>{phrase`${(<Link to={`/mailings/${mailing.id}/checks`}>{t`Fix the stops`}</Link>)}, then start again for those who have none yet.`}</Small>
                 )}
               </section>
             )}
             {unmapped.length > 0 && (
               <details>
-                <summary>{counted(unmapped.length, 'field has', 'fields have')} no rule and stay as the form has them</summary>
+                <summary>{t`${plural(unmapped.length, 'field has', 'fields have')} no rule and stay as the form has them`}</summary>
                 <ul style={{ margin: '6px 0 0', paddingLeft: 20, fontSize: 13 }}>
                   {unmapped.slice(0, 200).map(({ template, field, label }) => (
                     <li key={`${template} ${field}`}>
@@ -218,7 +210,7 @@ export function StartPart({ work }: { work: MailingWork }) {
                     </li>
                   ))}
                 </ul>
-                {unmapped.length > 200 && <Small>and {count(unmapped.length - 200)} more</Small>}
+                {unmapped.length > 200 && <Small>{t`and ${count(unmapped.length - 200)} more`}</Small>}
               </details>
             )}
           </Stack>
@@ -230,7 +222,7 @@ export function StartPart({ work }: { work: MailingWork }) {
               {needsConfirmation && (
                 <div style={{ width: 260 }}>
                   <TextInput
-                    label={`Type ${records} to send to people who have a copy already`}
+                    label={t`Type ${records} to send to people who have a copy already`}
                     value={typed}
                     onChange={setTyped}
                     placeholder={String(records)}
@@ -245,23 +237,27 @@ export function StartPart({ work }: { work: MailingWork }) {
               >
                 <Send size={16} />
                 {start.isPending
-                  ? 'Starting …'
-                  : `${mailed && counts.mailed > 0 ? 'Make and mail' : 'Make'} ${counted(copies, 'copy', 'copies')}`}
+                  ? t`Starting …`
+                  : `${mailed && counts.mailed > 0 ? t`Make and mail` : t`Make`} ${counted(copies, 'copy', 'copies')}`}
               </Button>
               <LinkButton to={`/mailings/${mailing.id}/contact`}>
                 <FlaskConical size={15} />
-                Trial run first
+                {t`Trial run first`}
               </LinkButton>
               {records === 0 && isCurrent && (
-                <Small>{who === 'selection' ? 'Choose records above.' : 'Nobody is left with this choice.'}</Small>
+                <Small>{who === 'selection' ? t`Choose records above.` : t`Nobody is left with this choice.`}</Small>
               )}
             </Row>
           </Stack>
         </div>
       </Pane>
-      <Pane aria-label="The first message" style={{ background: color.ground }}>
+      <Pane aria-label={t`The first message`} style={{ background: color.ground }}>
         <Scroll style={{ padding: 16 }}>
-          {mailed && first === null ? <Notice tone="slate">Nobody is mailed with this choice.</Notice> : <MessageSampleView work={work} />}
+          {mailed && first === null ? (
+            <Notice tone="slate">{t`Nobody is mailed with this choice.`}</Notice>
+          ) : (
+            <MessageSampleView work={work} />
+          )}
         </Scroll>
       </Pane>
     </Split>

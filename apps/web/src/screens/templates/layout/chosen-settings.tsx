@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { onPage, pageOf, withoutDrawn } from '@mailbag/core';
 import { Trash2 } from 'lucide-react';
 import { Button } from '../../../ui/button';
@@ -10,15 +11,15 @@ import { drawnLabel } from './tools';
 import type { LayoutBoard } from './use-layout-board';
 
 const keys: [string, string][] = [
-  ['Arrow keys', 'move by 1 point, with Shift by 10'],
-  ['Alt+arrows', 'wider, narrower, higher, lower'],
-  ['Tab', 'to the next field'],
+  [t`Arrow keys`, t`move by 1 point, with Shift by 10`],
+  ['Alt+arrows', t`wider, narrower, higher, lower`],
+  ['Tab', t`to the next field`],
   ['Ctrl+D', 'duplicate'],
-  ['Ctrl+C, X, V', 'copy, cut, paste, also into another template'],
-  ['Ctrl+A', 'all on this page'],
+  ['Ctrl+C, X, V', t`copy, cut, paste, also into another template`],
+  ['Ctrl+A', t`all on this page`],
   ['Delete', 'remove'],
-  ['Enter on a tool', 'puts one in the middle of the page'],
-  ['Alt while dragging', 'nothing draws it along'],
+  [t`Enter on a tool`, t`puts one in the middle of the page`],
+  [t`Alt while dragging`, t`nothing draws it along`],
 ];
 
 /** What can be said of what is chosen; where nothing is, which keys there are. */
@@ -28,7 +29,7 @@ export function ChosenSettings({ board }: { board: LayoutBoard }) {
   if (!first)
     return (
       <Stack $gap={8} style={{ padding: 12 }}>
-        <Small>Choose a field to see what it is, or draw one: take a tool and drag on the page.</Small>
+        <Small>{t`Choose a field to see what it is, or draw one: take a tool and drag on the page.`}</Small>
         <dl style={{ margin: 0, fontSize: 12, lineHeight: '16px' }}>
           {keys.map(([key, does]) => (
             <div key={key} style={{ marginBottom: 4 }}>
@@ -61,7 +62,7 @@ export function ChosenSettings({ board }: { board: LayoutBoard }) {
   );
   return (
     <Stack $gap={10} style={{ padding: 12 }}>
-      <h2 style={{ overflowWrap: 'anywhere', fontSize: 14 }}>{isOne ? drawnLabel(first) : `${chosenItems.length} chosen`}</h2>
+      <h2 style={{ overflowWrap: 'anywhere', fontSize: 14 }}>{isOne ? drawnLabel(first) : t`${chosenItems.length} chosen`}</h2>
       {isOne && first.what === 'field' && (
         <FieldSettings
           key={first.key}
@@ -104,7 +105,7 @@ export function ChosenSettings({ board }: { board: LayoutBoard }) {
         }}
       >
         <Trash2 size={14} />
-        Remove
+        {t`Remove`}
       </Button>
     </Stack>
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useEffect, useState } from 'react';
 import { TextInput } from '../../../ui/field';
 
@@ -59,7 +60,7 @@ export function AmountInput({
     <CommitInput
       label={label}
       value={String(Math.round(value * 10) / 10)}
-      faultOf={(text) => (Number.isNaN(read(text)) ? 'A number.' : read(text) < least ? `At least ${least}.` : null)}
+      faultOf={(text) => (Number.isNaN(read(text)) ? t`A number.` : read(text) < least ? t`At least ${least}.` : null)}
       onCommit={(text) => onCommit(read(text))}
     />
   );

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { useDraggable } from '@dnd-kit/core';
 import type { Drawn, SeenBox } from '@mailbag/core';
 import type { PageSize } from '@mailbag/core';
@@ -104,12 +105,12 @@ export const DrawingPage = memo(function DrawingPage(props: DrawingPageProps) {
       style={{ width: size.width * scale, height: size.height * scale }}
       data-page={number}
       data-drawing={isDrawing || undefined}
-      aria-label={`Page ${number} of ${count}`}
+      aria-label={t`Page ${number} of ${count}`}
       role="group"
       tabIndex={0}
     >
       <PageCanvas pdf={pdf} number={number} width={size.width * scale} />
-      {isScan && <Scan>This page is a picture, as a scanner makes it. No blanks can be found on it: draw its fields by hand.</Scan>}
+      {isScan && <Scan>{t`This page is a picture, as a scanner makes it. No blanks can be found on it: draw its fields by hand.`}</Scan>}
       {isNear && (
         <>
           {own.map((box, index) => (
@@ -122,8 +123,8 @@ export const DrawingPage = memo(function DrawingPage(props: DrawingPageProps) {
               tabIndex={-1}
               data-blank={index}
               data-pointed={index === pointedBlank || undefined}
-              aria-label={`Blank: ${label}`}
-              title={`${label}. Click to make it a field`}
+              aria-label={t`Blank: ${label}`}
+              title={t`${label}. Click to make it a field`}
               style={placed(box, scale)}
             />
           ))}
@@ -134,7 +135,7 @@ export const DrawingPage = memo(function DrawingPage(props: DrawingPageProps) {
               box={dragged?.boxes.get(drawn.key) ?? box}
               scale={scale}
               name={drawn.what === 'field' ? drawn.field.name : drawnLabel(drawn)}
-              words={`${drawnLabel(drawn)}, ${toolFacts[toolOf(drawn)].word}, page ${number}`}
+              words={t`${drawnLabel(drawn)}, ${toolFacts[toolOf(drawn)].word}, page ${number}`}
               look={lookOf(drawn)}
               isChosen={chosen.has(drawn.key)}
               hasHandles={chosen.size === 1 && chosen.has(drawn.key)}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { DragEndEvent, DragMoveEvent, DragStartEvent } from '@dnd-kit/core';
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import type { Edge, Guides, PageSize, SeenBox } from '@mailbag/core';
@@ -176,8 +177,8 @@ export function DrawingPages(props: DrawingPagesProps) {
       onDragEnd={end}
       onDragCancel={cancel}
     >
-      <PageGround ref={groundRef} aria-label="Pages" onPointerDown={press} onClick={click}>
-        {failed && <p role="alert">This page cannot be drawn here. The file itself is kept.</p>}
+      <PageGround ref={groundRef} aria-label={t`Pages`} onPointerDown={press} onClick={click}>
+        {failed && <p role="alert">{t`This page cannot be drawn here. The file itself is kept.`}</p>}
         {pages.map((size, index) => (
           <DrawingPage
             key={index}

@@ -1,6 +1,7 @@
+import { counted, t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { Drawn } from '@mailbag/core';
 import { nameEnd } from '../../../features/page/field-facts';
-import { counted } from '../../../features/when';
 import { color, font } from '../../../theme';
 import { Small } from '../../../ui/layout';
 import { useEffect, useRef } from 'react';
@@ -97,7 +98,7 @@ export function DrawnList({
           {label}
           {one.what === 'field' && one.field.label !== null && <code>{nameEnd(one.field.name)}</code>}
         </span>
-        {one.what === 'field' && one.field.required && <Small>required</Small>}
+        {one.what === 'field' && one.field.required && <Small>{t`required`}</Small>}
       </Item>
     );
   };
@@ -110,20 +111,16 @@ export function DrawnList({
   };
   return (
     <div ref={frame}>
-      <Heading>
-        Fields <Small>{keys.length > 0 ? `${keys.length}, in tab order` : 'none drawn yet'}</Small>
-      </Heading>
+      <Heading>{phrase`Fields ${(<Small>{keys.length > 0 ? t`${keys.length}, in tab order` : t`none drawn yet`}</Small>)}`}</Heading>
       {keys.length > 0 && (
-        <ListBox aria-label="Fields in tab order" {...shared} dragAndDropHooks={dragAndDropHooks}>
+        <ListBox aria-label={t`Fields in tab order`} {...shared} dragAndDropHooks={dragAndDropHooks}>
           {fields.map(row)}
         </ListBox>
       )}
       {stamps.length > 0 && (
         <>
-          <Heading>
-            Stamps <Small>{counted(stamps.length, 'stamp')}</Small>
-          </Heading>
-          <ListBox aria-label="Stamps" {...shared}>
+          <Heading>{phrase`Stamps ${(<Small>{counted(stamps.length, 'stamp')}</Small>)}`}</Heading>
+          <ListBox aria-label={t`Stamps`} {...shared}>
             {stamps.map(row)}
           </ListBox>
         </>

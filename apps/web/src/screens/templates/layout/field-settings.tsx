@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { DrawnField, DrawnFace, DrawnKind, FieldOption } from '@mailbag/core';
 import { drawnFaces, drawnKinds, nameFault } from '@mailbag/core';
 import type { ReactNode } from 'react';
@@ -65,84 +66,84 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
   return (
     <>
       <CommitInput
-        label="Name"
+        label={t`Name`}
         mono
         value={field.name}
         faultOf={(name) => nameFault(name.trim(), taken)}
         onCommit={(name) => onChange({ name: name.trim() })}
       />
-      <CommitInput label="Label for people" value={field.label ?? ''} onCommit={(label) => onChange({ label: orNull(label) })} />
+      <CommitInput label={t`Label for people`} value={field.label ?? ''} onCommit={(label) => onChange({ label: orNull(label) })} />
       <Row $gap={12}>
         <Choice
-          label="Kind"
+          label={t`Kind`}
           hideLabel
           items={drawnKinds.map((one) => ({ id: one, text: toolFacts[one].word }))}
           value={kind}
           onChange={(next) => onChange({ kind: next as DrawnKind, ...(next === 'comb' && { cells: field.cells ?? field.limit ?? 8 }) })}
         />
-        <Toggled label="required" value={field.required} onChange={(required) => onChange({ required })} />
+        <Toggled label={t`required`} value={field.required} onChange={(required) => onChange({ required })} />
       </Row>
       {children}
       {kind === 'comb' && (
-        <NumberInput label="Cells" value={field.cells ?? 1} least={1} most={100} onChange={(cells) => onChange({ cells })} />
+        <NumberInput label={t`Cells`} value={field.cells ?? 1} least={1} most={100} onChange={(cells) => onChange({ cells })} />
       )}
       {(kind === 'text' || kind === 'multiline') && (
         <NumberInput
-          label="Most characters"
-          help="0: no limit"
+          label={t`Most characters`}
+          help={t`0: no limit`}
           value={field.limit ?? 0}
           onChange={(limit) => onChange({ limit: limit === 0 ? null : limit })}
         />
       )}
       {(kind === 'menu' || kind === 'list') && (
         <CommitInput
-          label="Options, one a line"
+          label={t`Options, one a line`}
           rows={4}
           value={optionLines(field.options)}
-          help="Shown = kept, where the data says it otherwise"
+          help={t`Shown = kept, where the data says it otherwise`}
           onCommit={(text) => onChange({ options: readOptions(text) })}
         />
       )}
       {isOption && (
         <CommitInput
-          label={kind === 'radio' ? 'Stands for' : 'On-value'}
-          value={field.value ?? 'Yes'}
-          {...(kind === 'radio' && { help: 'Buttons of one name are one group' })}
+          label={kind === 'radio' ? t`Stands for` : t`On-value`}
+          value={field.value ?? t`Yes`}
+          {...(kind === 'radio' && { help: t`Buttons of one name are one group` })}
           onCommit={(value) => onChange({ value: orNull(value) })}
         />
       )}
-      <NumberInput label={`Place in tab order, of ${count}`} value={place} least={1} most={count} onChange={onPlace} />
+      <NumberInput label={t`Place in tab order, of ${count}`} value={place} least={1} most={count} onChange={onPlace} />
       <CommitInput
-        label="Tooltip"
+        label={t`Tooltip`}
         value={field.tooltip ?? ''}
-        help={field.label ? 'Left empty, the label is the tooltip.' : ''}
+        help={field.label ? t`Left empty, the label is the tooltip.` : ''}
         onCommit={(tooltip) => onChange({ tooltip: orNull(tooltip) })}
       />
       {isWritten && (
         <>
-          <SettingsHeading>Writing</SettingsHeading>
+          <SettingsHeading>{t`Writing`}</SettingsHeading>
           <Two>
             <Choice
-              label="Face"
+              label={t`Face`}
               items={Object.keys(drawnFaces).map((face) => ({ id: face, text: face.replace('-', ' ') }))}
               value={field.font}
               onChange={(font) => onChange({ font: font as DrawnFace })}
             />
-            <NumberInput label="Size, 0: as fits" value={field.size} most={144} onChange={(size) => onChange({ size })} />
+            <NumberInput label={t`Size, 0: as fits`} value={field.size} most={144} onChange={(size) => onChange({ size })} />
           </Two>
           <Two>
             <Choice
-              label="Alignment"
+              label={t`Alignment`}
               items={['left', 'centre', 'right'].map((id) => ({ id, text: id }))}
               value={field.align}
               onChange={(align) => onChange({ align: align as DrawnField['align'] })}
             />
             <label>
-              <Small>Colour</Small>
+              <Small>{t`Colour`}</Small>
               <br />
               <input
                 type="color"
-                aria-label="Colour of the text"
+                aria-label={t`Colour of the text`}
                 value={hex(field.colour)}
                 onChange={(event) => onChange({ colour: fromHex(event.target.value) })}
                 style={{ width: '100%', height: 32, marginTop: 4 }}
@@ -151,7 +152,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
           </Two>
         </>
       )}
-      <Toggled label="with a border" value={field.border} onChange={(border) => onChange({ border })} />
+      <Toggled label={t`with a border`} value={field.border} onChange={(border) => onChange({ border })} />
     </>
   );
 }

@@ -1,3 +1,5 @@
+import { plural, t } from '@mailbag/core/words';
+import { phrase } from '../../../ui/phrase';
 import type { LayoutAidsAnswer, LayoutAnswer, RevisionSummary, TemplateDetail } from '@mailbag/contract';
 import { layoutPlaceWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -8,7 +10,6 @@ import { queries } from '../../../api/queries';
 import { savedWords } from '../../../features/editing/saved-words';
 import { SavingNotices } from '../../../features/editing/saving-notices';
 import { useDesk } from '../../../features/editing/use-desk';
-import { counted } from '../../../features/when';
 import { Button } from '../../../ui/button';
 import { Confirm } from '../../../ui/confirm';
 import { Empty, Head, Pane, Screen, Scroll } from '../../../ui/layout';
@@ -34,9 +35,9 @@ export default function LayoutScreen() {
   const { data: template } = useQuery(queries.template(id));
   const { data: layout, error } = useQuery(queries.layout(id));
   const { data: aids, error: aidsError } = useQuery({ ...queries.layoutAids(id, layout?.baseId ?? 0), enabled: layout !== undefined });
-  useCrumbs({ text: 'Templates', to: '/templates' }, { text: template?.name ?? '…', to: `/templates/${id}` }, { text: 'Layout' });
-  if (error && !layout) return <Empty title="This layout cannot be shown">{sentenceOf(error)}</Empty>;
-  if (!template || !layout) return <Loading what="the layout" />;
+  useCrumbs({ text: t`Templates`, to: '/templates' }, { text: template?.name ?? '…', to: `/templates/${id}` }, { text: t`Layout` });
+  if (error && !layout) return <Empty title={t`This layout cannot be shown`}>{sentenceOf(error)}</Empty>;
+  if (!template || !layout) return <Loading what={t`the layout`} />;
   return <LayoutDesk template={template} answer={layout} aids={aids} aidsFault={aidsError ? sentenceOf(aidsError) : null} />;
 }
 
@@ -90,8 +91,8 @@ function LayoutDesk({
               ? answer.isDraft || editor.saving.state !== 'saved'
                 ? savedWords(editor.saving)
                 : isEmpty
-                  ? 'Nothing drawn yet'
-                  : 'In use as it is'
+                  ? t`Nothing drawn yet`
+                  : t`In use as it is`
               : LOOKS_ONLY}
           </span>
         }
@@ -99,38 +100,30 @@ function LayoutDesk({
         <TemplateWays id={id} revisions={answer.latest} />
         {answer.isDraft && (
           <Confirm
-            title="Discard what you drew?"
-            text={`The layout goes back to what revision ${answer.latest} has. Ctrl+Z takes that back as long as this window is open.`}
-            yes="Discard it"
+            title={t`Discard what you drew?`}
+            text={t`The layout goes back to what revision ${answer.latest} has. Ctrl+Z takes that back as long as this window is open.`}
+            yes={t`Discard it`}
             onYes={() => discard.mutate()}
           >
-            <Button small changes>
-              Discard
-            </Button>
+            <Button small changes>{t`Discard`}</Button>
           </Confirm>
         )}
         <Button look="go" changes isDisabled={!answer.isDraft || isEmpty || use.isPending} onPress={() => use.mutate()}>
-          {use.isPending ? 'Writing the fields …' : `Take into use as revision ${answer.latest + 1}`}
+          {use.isPending ? t`Writing the fields …` : t`Take into use as revision ${answer.latest + 1}`}
         </Button>
       </Head>
       {(fault || use.data || answer.isOvertaken || aidsFault) && (
         <div style={{ padding: '0 16px 10px', display: 'grid', gap: 6 }}>
           {fault && <Notice tone="brick">{sentenceOf(fault)}</Notice>}
-          {aidsFault && <Notice tone="ochre">No blanks were looked for: {aidsFault}</Notice>}
+          {aidsFault && <Notice tone="ochre">{t`No blanks were looked for: ${aidsFault}`}</Notice>}
           {answer.isOvertaken && (
-            <Notice tone="ochre">
-              This is drawn on revision {answer.baseNumber}. Revision {answer.latest} came in since. Taken into use, what you see here
-              becomes the latest; discarded, you start on revision {answer.latest}.
-            </Notice>
+            <Notice tone="ochre">{t`This is drawn on revision ${answer.baseNumber}. Revision ${answer.latest} came in since. Taken into use, what you see here becomes the latest; discarded, you start on revision ${answer.latest}.`}</Notice>
           )}
           {use.data && !answer.isDraft && !use.isPending && (
-            <Notice tone="moss" icon={<Check size={16} />}>
-              Revision {use.data.number} is in use, with {counted(use.data.fields, 'field')}. Mailings go on with the revision that they
-              were mapped for until you take them over.{' '}
-              <LinkButton to={`/templates/${id}/revisions`} $small>
-                See what changes for them
-              </LinkButton>
-            </Notice>
+            <Notice
+              tone="moss"
+              icon={<Check size={16} />}
+            >{phrase`Revision ${use.data.number} is in use, with ${plural(use.data.fields, 'field')}. Mailings go on with the revision that they were mapped for until you take them over. ${(<LinkButton to={`/templates/${id}/revisions`} $small>{t`See what changes for them`}</LinkButton>)}`}</Notice>
           )}
         </div>
       )}
@@ -145,13 +138,13 @@ function LayoutDesk({
         redo={editor.redo}
       />
       <Split $columns="250px minmax(0, 1fr) 232px">
-        <Pane aria-label="What is drawn">
+        <Pane aria-label={t`What is drawn`}>
           <Scroll>
             <DrawnList drawn={board.drawn} chosen={board.chosen} onChoose={board.choose} onOrder={board.orderTo} />
             <BlanksList board={board} aids={aids} isLooking={!aids && aidsFault === null} />
           </Scroll>
         </Pane>
-        <Pane aria-label="Pages of the template">
+        <Pane aria-label={t`Pages of the template`}>
           <DrawingPages
             bytes={bytes ?? null}
             pages={board.pages}
@@ -173,7 +166,7 @@ function LayoutDesk({
             groundRef={board.ground}
           />
         </Pane>
-        <Pane aria-label="Settings of what is chosen">
+        <Pane aria-label={t`Settings of what is chosen`}>
           <Scroll>
             <ChosenSettings board={board} />
           </Scroll>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { MousePointer2, Stamp } from 'lucide-react';
 import type { PressEvent } from 'react-aria-components';
 import { Menu, MenuItem, MenuTrigger, Toolbar } from 'react-aria-components';
@@ -52,10 +53,10 @@ export function LayoutToolbar({ tool, onTool, onPlace, zoom, onZoom, undo, redo 
     else onTool(tool === next ? 'select' : next);
   };
   return (
-    <Strip aria-label="Drawing tools">
-      <Button small pressed={tool === 'select'} tip="Choose, move and resize (Esc)" onPress={() => onTool('select')}>
+    <Strip aria-label={t`Drawing tools`}>
+      <Button small pressed={tool === 'select'} tip={t`Choose, move and resize (Esc)`} onPress={() => onTool('select')}>
         <MousePointer2 size={14} />
-        Select
+        {t`Select`}
       </Button>
       {fieldTools.map((one) => {
         const { icon: Icon, word } = toolFacts[one];
@@ -65,7 +66,7 @@ export function LayoutToolbar({ tool, onTool, onPlace, zoom, onZoom, undo, redo 
             small
             changes
             pressed={tool === one}
-            tip="Drag on the page. With Shift the tool stays for the next one"
+            tip={t`Drag on the page. With Shift the tool stays for the next one`}
             onPress={(event) => choose(one, event)}
           >
             <Icon size={14} />
@@ -76,10 +77,10 @@ export function LayoutToolbar({ tool, onTool, onPlace, zoom, onZoom, undo, redo 
       <MenuTrigger>
         <Button small changes pressed={isStampTool(tool)}>
           <Stamp size={14} />
-          {isStampTool(tool) ? toolFacts[tool].word : 'Stamp'}
+          {isStampTool(tool) ? toolFacts[tool].word : t`Stamp`}
         </Button>
         <Floating>
-          <Items aria-label="Stamps" onAction={(key) => onTool(stampTools.find((one) => one === key)!)}>
+          <Items aria-label={t`Stamps`} onAction={(key) => onTool(stampTools.find((one) => one === key)!)}>
             {stampTools.map((one) => (
               <Item key={one} id={one}>
                 {toolFacts[one].word}

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Alignment, SeenBox } from '@mailbag/core';
 import { aligned, distributed, sameSized } from '@mailbag/core';
 import {
@@ -36,30 +37,30 @@ export function PlaceSettings({
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
-        <SettingsHeading>Place on the page</SettingsHeading>
-        <Button small look="bare" tip="Millimetres or points" onPress={() => onUnit(unit === 'mm' ? 'pt' : 'mm')}>
+        <SettingsHeading>{t`Place on the page`}</SettingsHeading>
+        <Button small look="bare" tip={t`Millimetres or points`} onPress={() => onUnit(unit === 'mm' ? 'pt' : 'mm')}>
           {unit}
         </Button>
       </Row>
       <Two>
         <AmountInput
-          label="From the left"
+          label={t`From the left`}
           value={left / points}
           onCommit={(x) => onChange({ ...box, left: x * points, right: right - left + x * points })}
         />
         <AmountInput
-          label="From the top"
+          label={t`From the top`}
           value={top / points}
           onCommit={(y) => onChange({ ...box, top: y * points, bottom: bottom - top + y * points })}
         />
         <AmountInput
-          label="Wide"
+          label={t`Wide`}
           least={1}
           value={(right - left) / points}
           onCommit={(width) => onChange({ ...box, right: left + width * points })}
         />
         <AmountInput
-          label="High"
+          label={t`High`}
           least={1}
           value={(bottom - top) / points}
           onCommit={(height) => onChange({ ...box, bottom: top + height * points })}
@@ -70,12 +71,12 @@ export function PlaceSettings({
 }
 
 const ways: [how: Alignment, words: string, icon: typeof Scaling][] = [
-  ['left', 'Align left edges', AlignStartVertical],
-  ['centre', 'Align middles, left to right', AlignCenterVertical],
-  ['right', 'Align right edges', AlignEndVertical],
-  ['top', 'Align upper edges', AlignStartHorizontal],
-  ['middle', 'Align middles, top to bottom', AlignCenterHorizontal],
-  ['bottom', 'Align lower edges', AlignEndHorizontal],
+  ['left', t`Align left edges`, AlignStartVertical],
+  ['centre', t`Align middles, left to right`, AlignCenterVertical],
+  ['right', t`Align right edges`, AlignEndVertical],
+  ['top', t`Align upper edges`, AlignStartHorizontal],
+  ['middle', t`Align middles, top to bottom`, AlignCenterHorizontal],
+  ['bottom', t`Align lower edges`, AlignEndHorizontal],
 ];
 
 /** Several things put in order among themselves. The first that was chosen gives the size. */
@@ -91,24 +92,24 @@ export function ArrangeSettings({
   const put = (next: readonly SeenBox[]): void => onChange(new Map(keys.map((key, index) => [key, next[index]!])));
   return (
     <Stack $gap={8}>
-      <SettingsHeading>Arrange</SettingsHeading>
-      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label="Align">
+      <SettingsHeading>{t`Arrange`}</SettingsHeading>
+      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label={t`Align`}>
         {ways.map(([how, words, Icon]) => (
           <IconButton key={how} changes label={words} onPress={() => put(aligned(all, how))}>
             <Icon size={16} />
           </IconButton>
         ))}
       </Row>
-      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label="Spread">
-        <IconButton changes label="Same gaps, left to right" isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'x'))}>
+      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label={t`Spread`}>
+        <IconButton changes label={t`Same gaps, left to right`} isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'x'))}>
           <AlignHorizontalSpaceAround size={16} />
         </IconButton>
-        <IconButton changes label="Same gaps, top to bottom" isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'y'))}>
+        <IconButton changes label={t`Same gaps, top to bottom`} isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'y'))}>
           <AlignVerticalSpaceAround size={16} />
         </IconButton>
-        <Button small changes tip="As large as the one that was chosen first" onPress={() => put(sameSized(all))}>
+        <Button small changes tip={t`As large as the one that was chosen first`} onPress={() => put(sameSized(all))}>
           <Scaling size={14} />
-          Same size
+          {t`Same size`}
         </Button>
       </Row>
     </Stack>

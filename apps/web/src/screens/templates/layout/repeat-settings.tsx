@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import { Copy, Files } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../../ui/button';
@@ -26,23 +27,21 @@ export function RepeatSettings({
   const [gap, setGap] = useState(4);
   return (
     <Stack $gap={8}>
-      <SettingsHeading>Again</SettingsHeading>
+      <SettingsHeading>{t`Again`}</SettingsHeading>
       <Two>
-        <NumberInput label="Times" value={count} least={1} most={200} onChange={setCount} />
-        <AmountInput label="Gap, points" value={gap} onCommit={setGap} />
+        <NumberInput label={t`Times`} value={count} least={1} most={200} onChange={setCount} />
+        <AmountInput label={t`Gap, points`} value={gap} onCommit={setGap} />
       </Two>
       <Row $gap={6} style={{ flexWrap: 'wrap' }}>
-        <Button small changes onPress={() => onRepeatDown(count, height + gap)}>
-          Repeat down
-        </Button>
-        <Button small changes tip="Ctrl+D" onPress={onDuplicate}>
+        <Button small changes onPress={() => onRepeatDown(count, height + gap)}>{t`Repeat down`}</Button>
+        <Button small changes tip={t`Ctrl+D`} onPress={onDuplicate}>
           <Copy size={14} />
-          Duplicate
+          {t`Duplicate`}
         </Button>
         {pages > 1 && (
           <Button small changes onPress={onEveryPage}>
             <Files size={14} />
-            On every page
+            {t`On every page`}
           </Button>
         )}
       </Row>

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Stamp, Symbology } from '@mailbag/core';
 import { lineFault, stampLineNames, symbologies } from '@mailbag/core';
 import { Choice } from '../../../ui/choice';
@@ -8,11 +9,11 @@ import { toolFacts } from './tools';
 
 /** What lines may tell, and in words. */
 const lineWords: Record<(typeof stampLineNames)[number], string> = {
-  number: 'place of the copy in its batch',
-  count: 'how many records the batch has',
-  code: 'copy code',
-  batch: 'number of the batch',
-  today: 'the day the batch began',
+  number: t`place of the copy in its batch`,
+  count: t`how many records the batch has`,
+  code: t`copy code`,
+  batch: t`number of the batch`,
+  today: t`the day the batch began`,
 };
 
 /** What a stamp draws on every copy. */
@@ -21,7 +22,7 @@ export function StampSettings({ stamp, onChange }: { stamp: Stamp; onChange: (st
     return (
       <>
         <CommitInput
-          label="Line of text"
+          label={t`Line of text`}
           value={stamp.text}
           faultOf={(text) => {
             const fault = lineFault(text);
@@ -37,7 +38,7 @@ export function StampSettings({ stamp, onChange }: { stamp: Stamp; onChange: (st
           ))}
         </Small>
         <Choice
-          label="Alignment"
+          label={t`Alignment`}
           items={['left', 'centre', 'right'].map((id) => ({ id, text: id }))}
           value={stamp.align}
           onChange={(align) => onChange({ ...stamp, align: align as typeof stamp.align })}
@@ -47,13 +48,13 @@ export function StampSettings({ stamp, onChange }: { stamp: Stamp; onChange: (st
   return (
     <>
       <Choice
-        label="Symbol"
+        label={t`Symbol`}
         items={symbologies.map((id) => ({ id, text: toolFacts[id].word }))}
         value={stamp.symbology}
         onChange={(symbology) => onChange({ ...stamp, symbology: symbology as Symbology })}
       />
-      <Toggled label="code in print below" value={stamp.inPrint} onChange={(inPrint) => onChange({ ...stamp, inPrint })} />
-      <Small>Every copy has its own code, by which it is known when it comes back.</Small>
+      <Toggled label={t`code in print below`} value={stamp.inPrint} onChange={(inPrint) => onChange({ ...stamp, inPrint })} />
+      <Small>{t`Every copy has its own code, by which it is known when it comes back.`}</Small>
     </>
   );
 }

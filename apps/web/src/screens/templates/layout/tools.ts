@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { Drawn, DrawnKind, SeenBox, Stamp, Symbology } from '@mailbag/core';
 import { drawnField, ownBox } from '@mailbag/core';
 import type { PageSize } from '@mailbag/core';
@@ -32,20 +33,20 @@ interface ToolFacts {
 }
 
 export const toolFacts: Record<DrawTool, ToolFacts> = {
-  text: { word: 'Text', icon: Type, width: 150, height: 16 },
-  multiline: { word: 'Lines', icon: AlignLeft, width: 220, height: 60 },
-  comb: { word: 'Comb', icon: RectangleEllipsis, width: 144, height: 18 },
-  checkbox: { word: 'Tick', icon: SquareCheck, width: 12, height: 12 },
-  radio: { word: 'One of', icon: CircleDot, width: 12, height: 12 },
-  menu: { word: 'Menu', icon: SquareChevronDown, width: 120, height: 16 },
-  list: { word: 'List', icon: ListChecks, width: 120, height: 60 },
-  date: { word: 'Date', icon: Calendar, width: 90, height: 16 },
-  signature: { word: 'Signature', icon: PenLine, width: 160, height: 36 },
-  image: { word: 'Picture', icon: Image, width: 90, height: 110 },
-  qr: { word: 'QR code', icon: QrCode, width: 62, height: 62 },
-  datamatrix: { word: 'Data Matrix', icon: QrCode, width: 50, height: 50 },
-  code128: { word: 'Code 128', icon: QrCode, width: 170, height: 24 },
-  line: { word: 'Line of text', icon: Hash, width: 180, height: 9.3 },
+  text: { word: t`Text`, icon: Type, width: 150, height: 16 },
+  multiline: { word: t`Lines`, icon: AlignLeft, width: 220, height: 60 },
+  comb: { word: t`Comb`, icon: RectangleEllipsis, width: 144, height: 18 },
+  checkbox: { word: t`Tick`, icon: SquareCheck, width: 12, height: 12 },
+  radio: { word: t`One of`, icon: CircleDot, width: 12, height: 12 },
+  menu: { word: t`Menu`, icon: SquareChevronDown, width: 120, height: 16 },
+  list: { word: t`List`, icon: ListChecks, width: 120, height: 60 },
+  date: { word: t`Date`, icon: Calendar, width: 90, height: 16 },
+  signature: { word: t`Signature`, icon: PenLine, width: 160, height: 36 },
+  image: { word: t`Picture`, icon: Image, width: 90, height: 110 },
+  qr: { word: t`QR code`, icon: QrCode, width: 62, height: 62 },
+  datamatrix: { word: t`Data Matrix`, icon: QrCode, width: 50, height: 50 },
+  code128: { word: t`Code 128`, icon: QrCode, width: 170, height: 24 },
+  line: { word: t`Line of text`, icon: Hash, width: 180, height: 9.3 },
 };
 
 export const fieldTools = [
@@ -69,7 +70,7 @@ export const toolOf = (drawn: Drawn): DrawTool =>
 /** What a person calls something that is drawn. */
 export const drawnLabel = (drawn: Drawn): string => {
   if (drawn.what === 'field') return drawn.field.label ?? drawn.field.name;
-  return drawn.stamp.kind === 'line' ? drawn.stamp.text : `Copy code, ${toolFacts[drawn.stamp.symbology].word}`;
+  return drawn.stamp.kind === 'line' ? drawn.stamp.text : t`Copy code, ${toolFacts[drawn.stamp.symbology].word}`;
 };
 
 /** Something new in a box. @param blank what is printed where it stands, if a blank was found there */
@@ -85,7 +86,7 @@ export function newDrawn(
   if (tool === 'line') {
     const line: Stamp = {
       kind: 'line',
-      text: 'Copy {{ number }} of {{ count }}',
+      text: t`Copy {{ number }} of {{ count }}`,
       page,
       x: box.left,
       y: size.height - box.bottom + 2.1,
@@ -117,7 +118,7 @@ export function newDrawn(
       label: blank?.label ?? null,
       cells: tool === 'comb' ? Math.max(1, Math.round(width / 18)) : null,
       size: tool === 'text' || tool === 'date' || tool === 'menu' ? 10 : 0,
-      options: isChoice ? ['First', 'Second'].map((word) => ({ value: word, label: word })) : [],
+      options: isChoice ? [t`First`, t`Second`].map((word) => ({ value: word, label: word })) : [],
     }),
   };
 }

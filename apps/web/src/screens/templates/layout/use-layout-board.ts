@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { LayoutAidsAnswer, LayoutAnswer } from '@mailbag/contract';
 import type { Drawn, DrawnField, Layout, SeenBox } from '@mailbag/core';
 import { boxOf, copied, drawnIn, onPage, pageOf, seenBox, withBoxes, withDrawn, withoutDrawn } from '@mailbag/core';
@@ -70,7 +71,7 @@ export function useLayoutBoard(answer: LayoutAnswer, aids: LayoutAidsAnswer | un
       if (!size) return;
       const box = seenBox(blank.rect, size);
       const isTaken = items.some((item) => pageOf(item.drawn) === blank.page && (isWithin(box, item.box) || isWithin(item.box, box)));
-      if (!isTaken) offered[blank.page - 1]!.push({ index, label: blank.label ?? 'without a label', box });
+      if (!isTaken) offered[blank.page - 1]!.push({ index, label: blank.label ?? t`without a label`, box });
     });
     return offered;
   }, [aids, items, pages]);

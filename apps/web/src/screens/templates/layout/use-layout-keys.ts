@@ -1,15 +1,16 @@
+import { t } from '@mailbag/core/words';
 import { useEffect, useRef } from 'react';
 import { useShortcutHelp } from '../../../ui/shortcuts';
 
 const KEYS_TOLD = [
-  { keys: '← → ↑ ↓', what: 'Move what is chosen; with Shift by ten points, with Alt its edges' },
-  { keys: 'Alt ↑ ↓', what: 'In the list: change the tab order' },
-  { keys: 'Enter', what: 'On a page: draw with the tool in the middle' },
-  { keys: 'Del', what: 'Remove what is chosen' },
-  { keys: 'Ctrl D', what: 'Duplicate' },
-  { keys: 'Ctrl C Ctrl X Ctrl V', what: 'Copy, cut, paste' },
-  { keys: 'Ctrl A', what: 'Choose all' },
-  { keys: 'Esc', what: 'Let go of the tool, then of what is chosen' },
+  { keys: '← → ↑ ↓', what: t`Move what is chosen; with Shift by ten points, with Alt its edges` },
+  { keys: t`Alt ↑ ↓`, what: t`In the list: change the tab order` },
+  { keys: 'Enter', what: t`On a page: draw with the tool in the middle` },
+  { keys: t`Del`, what: t`Remove what is chosen` },
+  { keys: t`Ctrl D`, what: t`Duplicate` },
+  { keys: t`Ctrl C Ctrl X Ctrl V`, what: t`Copy, cut, paste` },
+  { keys: t`Ctrl A`, what: t`Choose all` },
+  { keys: t`Esc`, what: t`Let go of the tool, then of what is chosen` },
 ];
 
 export interface LayoutKeys {
