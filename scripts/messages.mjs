@@ -28,7 +28,13 @@ function messageOf(template) {
 }
 
 function messagesOfFile(file) {
-  const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true, file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS);
+  const source = ts.createSourceFile(
+    file,
+    readFileSync(file, 'utf8'),
+    ts.ScriptTarget.Latest,
+    true,
+    file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
   const found = [];
   const texts = (node) => node.elements.filter(ts.isStringLiteral).map((one) => one.text);
   const visit = (node) => {
@@ -36,10 +42,22 @@ function messagesOfFile(file) {
     else if (ts.isCallExpression(node) && ['counted', 'plural'].includes(node.expression.getText())) {
       const forms = node.arguments.slice(1);
       const inMessage = ts.isTemplateSpan(node.parent) && ts.isTaggedTemplateExpression(node.parent.parent.parent);
-      if (!inMessage && forms.length > 0 && forms.every(ts.isStringLiteral)) found.push(pluralName(0, forms.map((one) => one.text)));
-    } else if (ts.isJsxAttribute(node) && node.name.getText() === 'noun' && node.initializer?.expression && ts.isArrayLiteralExpression(node.initializer.expression)) {
+      if (!inMessage && forms.length > 0 && forms.every(ts.isStringLiteral))
+        found.push(
+          pluralName(
+            0,
+            forms.map((one) => one.text),
+          ),
+        );
+    } else if (
+      ts.isJsxAttribute(node) &&
+      node.name.getText() === 'noun' &&
+      node.initializer?.expression &&
+      ts.isArrayLiteralExpression(node.initializer.expression)
+    ) {
       found.push(pluralName(0, texts(node.initializer.expression)));
-    } else if (ts.isPropertyAssignment(node) && node.name.getText() === 'message' && ts.isStringLiteralLike(node.initializer)) found.push(node.initializer.text);
+    } else if (ts.isPropertyAssignment(node) && node.name.getText() === 'message' && ts.isStringLiteralLike(node.initializer))
+      found.push(node.initializer.text);
     ts.forEachChild(node, visit);
   };
   visit(source);
@@ -56,7 +74,9 @@ export function messages() {
     for (const file of filesOf(join(root, place)).sort()) {
       const name = relative(root, file);
       const said = name.endsWith('people/deeds.ts') ? deedsOf(file) : messagesOfFile(file);
-      for (const message of said) if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !all.has(message)) all.set(message, name);
+      for (const message of said)
+        if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts') && !all.has(message))
+          all.set(message, name);
     }
   return all;
 }

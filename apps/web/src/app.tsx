@@ -1,8 +1,9 @@
-import { t } from '@mailbag/core/words';
+import { spokenLocale, t } from '@mailbag/core/words';
 import type { AccountAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { Suspense, lazy, useEffect, useRef } from 'react';
+import { I18nProvider } from 'react-aria-components';
 import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
 import { NoAnswer, sentenceOf } from './api/client';
 import { RightsProvider, useMayChange } from './ui/rights';
@@ -16,6 +17,7 @@ import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { resumeDesks } from './features/editing/kept-desks';
+import { keepOwnLanguage } from './words/own-language';
 
 /** Above the screen; until it is there, the screen stays as it is. */
 const SignInAgain = lazy(async () => ({ default: (await import('./screens/account/sign-in-again')).SignInAgain }));
@@ -89,6 +91,8 @@ function Screens() {
     if (last.current?.account && last.current.account.id !== data.account.id) window.location.assign('/');
     else if (last.current !== data) resumeDesks();
     last.current = data;
+    // Much is said while modules are loaded, so another language needs the page anew.
+    if (keepOwnLanguage(data.account.language)) window.location.reload();
   }, [data]);
   if (error && !data)
     return (
@@ -137,16 +141,18 @@ function Screens() {
 
 export function App() {
   return (
-    <QueryClientProvider client={client}>
-      <GlobalStyle />
-      {/* What stands in the address is there at once, as what is typed is. */}
-      <BrowserRouter useTransitions={false}>
-        <Crumbs>
-          <Suspense fallback={<Loading what={t`the screen`} />}>
-            <Screens />
-          </Suspense>
-        </Crumbs>
-      </BrowserRouter>
-    </QueryClientProvider>
+    <I18nProvider locale={spokenLocale()}>
+      <QueryClientProvider client={client}>
+        <GlobalStyle />
+        {/* What stands in the address is there at once, as what is typed is. */}
+        <BrowserRouter useTransitions={false}>
+          <Crumbs>
+            <Suspense fallback={<Loading what={t`the screen`} />}>
+              <Screens />
+            </Suspense>
+          </Crumbs>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </I18nProvider>
   );
 }

@@ -15,7 +15,7 @@ export function stopFor(key: string, at: number, stops: number): number | null {
 }
 
 const STOP = '[data-stop]';
-const WITHIN = t`button:not([disabled]), a[href], input, select, textarea`;
+const WITHIN = 'button:not([disabled]), a[href], input, select, textarea';
 
 /** Moves the focus among the rows of a grid that is one tab stop, and from a row to what can be pressed in it and back. */
 export function onArrowStops(event: KeyboardEvent<HTMLElement>): void {

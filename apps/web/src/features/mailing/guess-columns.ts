@@ -20,7 +20,7 @@ export function guessColumns(plan: MailingPlan, source: SourceSummary): MailingP
   return {
     ...plan,
     keyColumn: has(plan.keyColumn) ? plan.keyColumn : (key?.name ?? null),
-    output: isUntouched && keySlug ? { ...plan.output, file: t`{{ ${keySlug} }} {{ template }}.pdf` } : plan.output,
+    output: isUntouched && keySlug ? { ...plan.output, file: `{{ ${keySlug} }} {{ template }}.pdf` } : plan.output,
     message: {
       ...plan.message,
       addressColumn: has(plan.message.addressColumn) ? plan.message.addressColumn : (address?.name ?? null),

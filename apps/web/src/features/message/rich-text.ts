@@ -1,4 +1,3 @@
-
 /** Columns stand in a rich body as `{{ plot }}`; the editor shows them as chips, which are elements of its own. */
 const escape = (text: string): string => text.replace(/[&<>"]/g, (char) => `&#${char.charCodeAt(0)};`);
 

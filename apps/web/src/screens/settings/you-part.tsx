@@ -1,10 +1,13 @@
 import { t } from '@mailbag/core/words';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import type { SpokenLanguage } from '@mailbag/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { languageNames } from '../../words/languages';
 import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
-import { Columns } from '../../ui/columns';
+import { Choice } from '../../ui/choice';
+import { Columns, Padded } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
 import { Row, Small } from '../../ui/layout';
@@ -20,11 +23,26 @@ export function YouPart() {
     mutationFn: () => api.post('/api/people/me/password', { before, password }),
     onSuccess: () => (setBefore(''), setPassword('')),
   });
+  const client = useQueryClient();
+  const speak = useMutation({
+    mutationFn: (language: SpokenLanguage) => api.put('/api/people/me/language', { language }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
+  });
   const signOut = useMutation({ mutationFn: () => api.post('/api/people/me/sign-out-elsewhere') });
   if (!data?.account) return <Loading what={t`your account`} />;
-  const { name, email, role } = data.account;
+  const { name, email, role, language } = data.account;
   return (
     <Columns $columns="minmax(0, 420px)">
+      <Padded>
+        <Choice
+          label={t`Language`}
+          items={[{ id: '', text: t`as the browser asks` }, ...Object.entries(languageNames).map(([id, text]) => ({ id, text }))]}
+          value={language}
+          onChange={(id) => speak.mutate(id as SpokenLanguage)}
+        />
+        <Small>{t`Mailbag speaks it to you, wherever you sign in. The page is loaded again.`}</Small>
+        {speak.error && <Notice tone="brick">{sentenceOf(speak.error)}</Notice>}
+      </Padded>
       <FormCard onSubmit={() => change.mutate()}>
         <h2>{name}</h2>
         <Small>

@@ -22,7 +22,7 @@ interface Props<T> {
 }
 
 /** What can be pressed within a row is reached from it with the arrows, and is no stop of its own. */
-const WITHIN = t`button, a[href], input, select, textarea`;
+const WITHIN = 'button, a[href], input, select, textarea';
 
 function RowOf<T>({ row, index, columns, tracks, name, top, isStop, isLink, isChosen, isPicked, onPick, measure }: Props<T>): ReactNode {
   const line = useRef<HTMLDivElement>(null);
