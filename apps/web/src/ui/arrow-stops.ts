@@ -1,4 +1,3 @@
-import { t } from '@mailbag/core/words';
 import type { KeyboardEvent } from 'react';
 
 /** Rows that Page Up and Page Down leave behind. */
