@@ -67,13 +67,30 @@ function messagesOfFile(file) {
 /** What is said of requests in the history. */
 const deedsOf = (file) => [...readFileSync(file, 'utf8').matchAll(/^ {2}'[A-Z]+ [^']*': '([^']*)',$/gm)].map(([, words]) => words);
 
+/** Words that programs know and people see. */
+function wordsOf(file) {
+  const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true);
+  const found = [];
+  const visit = (node) => {
+    if (ts.isPropertyAssignment(node)) found.push(node.name.text);
+    else if (ts.isStringLiteral(node) && ts.isArrayLiteralExpression(node.parent)) found.push(node.text);
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return found;
+}
+
 /** @returns {Map<string, string>} messages, with the file that says each first */
 export function messages() {
   const all = new Map();
   for (const place of places)
     for (const file of filesOf(join(root, place)).sort()) {
       const name = relative(root, file);
-      const said = name.endsWith('people/deeds.ts') ? deedsOf(file) : messagesOfFile(file);
+      const said = name.endsWith('people/deeds.ts')
+        ? deedsOf(file)
+        : name.endsWith('words/code-words.ts')
+          ? wordsOf(file)
+          : messagesOfFile(file);
       for (const message of said)
         if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts') && !all.has(message))
           all.set(message, name);

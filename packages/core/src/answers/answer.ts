@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import type { FieldOption } from '../pdf/field.js';
 
 /** Which part of its answer a box takes. */
@@ -31,19 +32,19 @@ export interface Answer {
 
 /** A piece as people and programs are told it. */
 export const pieceWords = (piece: Piece): string =>
-  piece.what === 'characters' ? `characters ${piece.from}-${piece.to}` : piece.what === 'line' ? `line ${piece.number}` : piece.what;
+  piece.what === 'characters' ? t`characters ${piece.from}-${piece.to}` : piece.what === 'line' ? t`line ${piece.number}` : piece.what;
 
 const reasons: Record<Exclude<AnswerReason, 'alone'>, string> = {
-  characters: 'The boxes stand in one row and take one number or word between them.',
-  date: 'The boxes are the day, month and year of one date.',
-  amount: 'The boxes are the whole units and the cents of one amount.',
-  telephone: 'The boxes are the area code and the number of one telephone.',
-  lines: 'The text goes on in the lines below.',
-  'yes-no': 'The two ticks are Yes and No to one question.',
-  'one-of': 'Only one of these ticks is to be set.',
-  'some-of': 'These ticks stand under one question.',
-  same: 'The same is asked in several places.',
-  joined: 'Joined by hand.',
+  characters: t`The boxes stand in one row and take one number or word between them.`,
+  date: t`The boxes are the day, month and year of one date.`,
+  amount: t`The boxes are the whole units and the cents of one amount.`,
+  telephone: t`The boxes are the area code and the number of one telephone.`,
+  lines: t`The text goes on in the lines below.`,
+  'yes-no': t`The two ticks are Yes and No to one question.`,
+  'one-of': t`Only one of these ticks is to be set.`,
+  'some-of': t`These ticks stand under one question.`,
+  same: t`The same is asked in several places.`,
+  joined: t`Joined by hand.`,
 };
 /** Why fields were taken for one answer, as a sentence; null: it is a single field. */
 export const answerReason = (reason: AnswerReason): string | null => (reason === 'alone' ? null : reasons[reason]);

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { Field, FieldOption } from '../pdf/field.js';
 import { fieldLabel } from '../pdf/field.js';
@@ -9,15 +10,15 @@ export const joinings = ['same', 'characters', 'date', 'amount', 'telephone', 'l
 export type Joining = (typeof joinings)[number];
 
 const joiningNames: Record<Joining, string> = {
-  same: 'The same value in each',
-  characters: 'One number or word, its characters in turn',
-  date: 'Day, month and year of one date',
-  amount: 'Whole units and cents of one amount',
-  telephone: 'Area code and number of one telephone',
-  lines: 'One text that goes on in the next line',
-  'yes-no': 'Yes and No to one question',
-  'one-of': 'Ticks of which one is set',
-  'some-of': 'Ticks of which any are set',
+  same: t`The same value in each`,
+  characters: t`One number or word, its characters in turn`,
+  date: t`Day, month and year of one date`,
+  amount: t`Whole units and cents of one amount`,
+  telephone: t`Area code and number of one telephone`,
+  lines: t`One text that goes on in the next line`,
+  'yes-no': t`Yes and No to one question`,
+  'one-of': t`Ticks of which one is set`,
+  'some-of': t`Ticks of which any are set`,
 };
 export const joiningName = (joining: Joining): string => joiningNames[joining];
 

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { meaningOf } from '../page/label-meaning.js';
 import { bareWords, saysNoMore } from '../page/label-words.js';
 import type { Field, FieldOption, TemplateDescription } from '../pdf/field.js';
@@ -34,11 +35,11 @@ export interface LeftField {
   why: LeftReason;
 }
 const leftWords: Record<LeftReason, string> = {
-  button: 'a push button',
+  button: t`a push button`,
   'read-only': 'read-only',
-  calculated: 'calculated from other fields',
+  calculated: t`calculated from other fields`,
   hidden: 'hidden',
-  nowhere: 'on no page',
+  nowhere: t`on no page`,
 };
 export const leftSentence = (why: LeftReason): string => leftWords[why];
 

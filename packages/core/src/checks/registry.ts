@@ -1,3 +1,4 @@
+import { translated } from '../words/words.js';
 import type { CheckKind, FindingWords } from './check.js';
 import type { Finding } from './finding.js';
 import * as kinds from './kinds.js';
@@ -13,4 +14,9 @@ const words = new Map<string, FindingWords>(Object.values(checkKinds).flatMap(({
 export const findingTitle = (code: string): string => words.get(code)?.title ?? code;
 
 /** What a finding says of its record: what is wrong and what to do. */
-export const findingSentence = (finding: Finding): string => words.get(finding.code)?.sentence(finding) ?? findingTitle(finding.code);
+export function findingSentence(finding: Finding): string {
+  const { code, details } = finding;
+  // Why something is wrong was said where it was checked, in English.
+  const told = details.why === undefined ? finding : { ...finding, details: { ...details, why: translated(details.why) } };
+  return words.get(code)?.sentence(told) ?? findingTitle(code);
+}

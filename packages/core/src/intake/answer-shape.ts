@@ -1,3 +1,5 @@
+import { t } from '../words/words.js';
+
 /** A run of characters of an answer. */
 export interface ShapePart {
   /** `exactly`: the text itself. `either`: letters and digits. */
@@ -73,11 +75,11 @@ export function hasShape({ parts }: AnswerShape, text: string): boolean {
 /** Whether an example still is one after its runs were changed; otherwise visitors would be shown what is refused. */
 export const isExample = (shape: AnswerShape): boolean => hasShape(shape, shape.example);
 
-const noun = { letters: 'letter', digits: 'digit', either: 'letter or digit' } as const;
+const noun = { letters: 'letter', digits: 'digit', either: t`letter or digit` } as const;
 function partWords({ what, text, least, most }: ShapePart): string {
-  if (what === 'exactly') return text.trim() === '' ? (text.length === 1 ? 'a space' : 'spaces') : `“${text}”`;
-  const many = what === 'either' ? 'letters or digits' : what;
-  return least === most ? `${most} ${most === 1 ? noun[what] : many}` : `${least} to ${most} ${many}`;
+  if (what === 'exactly') return text.trim() === '' ? (text.length === 1 ? t`a space` : 'spaces') : `“${text}”`;
+  const many = what === 'either' ? t`letters or digits` : what;
+  return least === most ? `${most} ${most === 1 ? noun[what] : many}` : t`${least} to ${most} ${many}`;
 }
 
 /** A shape in words: “1 letter, “-”, 1 to 3 digits”. */

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { IsWhole } from '../editing/changes.js';
 import type { LineStamp } from '../pdf/fill/stamp/line-stamp.js';
@@ -30,10 +31,10 @@ export const isWholeInLayout: IsWhole = (place) => place.length >= 3;
 
 /** How a place of a layout is called on the screen. */
 export function layoutPlaceWords([part, key, setting]: readonly string[], { fields }: Layout): string {
-  if (part === 'order') return 'the tab order';
-  if (part === 'stamps') return 'a stamp';
-  const name = (key !== undefined && fields[key]?.name) || 'a field';
-  return setting ? `${setting === 'rect' ? 'the place' : `the ${setting}`} of “${name}”` : `“${name}”`;
+  if (part === 'order') return t`the tab order`;
+  if (part === 'stamps') return t`a stamp`;
+  const name = (key !== undefined && fields[key]?.name) || t`a field`;
+  return setting ? t`${setting === 'rect' ? t`the place` : t`the ${setting}`} of “${name}”` : `“${name}”`;
 }
 
 /** A layout of fields that were found or listed. @param newKey makes a key that nothing has yet */

@@ -1,3 +1,5 @@
+import { t } from '../words/words.js';
+
 /** Where the trouble of a delivery sits, by the subject of its enhanced code (RFC 3463, 3). */
 export const troubles = ['address', 'mailbox', 'their server', 'network', 'protocol', 'content', 'policy', 'our side'] as const;
 export type Trouble = (typeof troubles)[number];
@@ -37,23 +39,23 @@ export function enhancedCode(text: string): EnhancedCode | null {
 
 /** What an enhanced code tells a person, by its subject and detail (RFC 3463, 3.2 to 3.8); null: nothing more than its subject. */
 const details: Record<string, string> = {
-  '1.1': 'there is no such mailbox',
-  '1.2': 'there is no such domain',
-  '1.3': 'the address is not written right',
-  '1.6': 'the mailbox has moved and left no address',
-  '1.10': 'the domain takes no mail',
-  '2.1': 'the mailbox is closed',
-  '2.2': 'the mailbox is full',
-  '2.3': 'the message is larger than the mailbox takes',
-  '3.2': 'their server takes no mail at present',
-  '3.4': 'the message is larger than their server takes',
-  '4.1': 'their server does not answer',
-  '4.4': 'no way leads to their domain',
-  '4.7': 'the time for tries is over',
-  '5.3': 'the message has too many recipients',
-  '6.1': 'their server does not take this kind of message',
-  '7.0': 'their rules refuse it',
-  '7.1': 'their rules refuse it',
+  '1.1': t`there is no such mailbox`,
+  '1.2': t`there is no such domain`,
+  '1.3': t`the address is not written right`,
+  '1.6': t`the mailbox has moved and left no address`,
+  '1.10': t`the domain takes no mail`,
+  '2.1': t`the mailbox is closed`,
+  '2.2': t`the mailbox is full`,
+  '2.3': t`the message is larger than the mailbox takes`,
+  '3.2': t`their server takes no mail at present`,
+  '3.4': t`the message is larger than their server takes`,
+  '4.1': t`their server does not answer`,
+  '4.4': t`no way leads to their domain`,
+  '4.7': t`the time for tries is over`,
+  '5.3': t`the message has too many recipients`,
+  '6.1': t`their server does not take this kind of message`,
+  '7.0': t`their rules refuse it`,
+  '7.1': t`their rules refuse it`,
 };
 
 /** In a person's words what an enhanced code says. @param code such as `5.1.1` */

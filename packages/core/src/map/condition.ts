@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { DateTime } from 'luxon';
 import { Amount } from '../tables/amount.js';
 import { normalised } from './choose.js';
@@ -24,19 +25,19 @@ export type Condition = Test | { all: Condition[] } | { any: Condition[] };
 /** Every test by what a person reads of it. */
 export const testWords: Readonly<Record<Test['test'], string>> = {
   is: 'is',
-  'is-not': 'is not',
-  empty: 'is empty',
-  'not-empty': 'is not empty',
+  'is-not': t`is not`,
+  empty: t`is empty`,
+  'not-empty': t`is not empty`,
   contains: 'contains',
-  'starts-with': 'starts with',
-  'ends-with': 'ends with',
-  before: 'is before',
-  after: 'is after',
-  over: 'is over',
-  under: 'is under',
-  'at-least': 'is at least',
-  'at-most': 'is at most',
-  between: 'is between',
+  'starts-with': t`starts with`,
+  'ends-with': t`ends with`,
+  before: t`is before`,
+  after: t`is after`,
+  over: t`is over`,
+  under: t`is under`,
+  'at-least': t`is at least`,
+  'at-most': t`is at most`,
+  between: t`is between`,
 };
 
 const isTest = (one: Condition): one is Test => 'test' in one;

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import type { Field } from '../pdf/field.js';
 import { takeCell } from './choose.js';
 import type { FillContext } from './fill-context.js';
@@ -86,7 +87,7 @@ class RecordWork implements Work {
 
   make(rule: FillRule): Made {
     const { make, title } = kindOf(rule);
-    return make ? make(rule, this) : { cannot: `“${title}” cannot be a part of another rule.`, column: '', text: '' };
+    return make ? make(rule, this) : { cannot: t`“${title}” cannot be a part of another rule.`, column: '', text: '' };
   }
 
   columns(rule: FillRule): string {
@@ -138,17 +139,17 @@ export function parseRule(given: unknown): { rule: FillRule; fault: null } | { r
   };
   const read = (one: unknown, depth: number): FillRule | null => {
     if (typeof one === 'string') return { kind: 'column', column: one };
-    if (typeof one !== 'object' || one === null) return failed('it is not a rule');
-    if (depth > DEEPEST) return failed(`it is put together more than ${DEEPEST} deep`);
+    if (typeof one !== 'object' || one === null) return failed(t`it is not a rule`);
+    if (depth > DEEPEST) return failed(t`it is put together more than ${DEEPEST} deep`);
     const { kind } = one as { kind?: unknown };
-    if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind)) return failed(`there is no rule called “${String(kind).slice(0, 40)}”`);
+    if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind)) return failed(t`there is no rule called “${String(kind).slice(0, 40)}”`);
     const rule = named(kind as FillRule['kind']).parse(one as Record<string, unknown>, (inner, forField) => {
       const own = read(inner, depth + 1);
       const isPart = own === null || (!kindOf(own).outermost && (forField || makesValue(own)));
-      return isPart ? own : failed(`“${own.kind}” cannot be a part of the rule “${kind}”`);
+      return isPart ? own : failed(t`“${own.kind}” cannot be a part of the rule “${kind}”`);
     });
-    return rule ?? failed(`a part of the rule “${kind}” is missing`);
+    return rule ?? failed(t`a part of the rule “${kind}” is missing`);
   };
-  const rule = typeof given === 'string' ? failed('it is not a rule') : read(given, 0);
-  return rule ? { rule, fault: null } : { rule: null, fault: fault ?? 'it is not a rule' };
+  const rule = typeof given === 'string' ? failed(t`it is not a rule`) : read(given, 0);
+  return rule ? { rule, fault: null } : { rule: null, fault: fault ?? t`it is not a rule` };
 }

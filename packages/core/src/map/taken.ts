@@ -1,3 +1,5 @@
+import { t, translated } from '../words/words.js';
+
 /** What is taken. Characters are counted as people see them, from 1; `to: null` is the end. Words are counted from 1, or from -1 at the end. */
 export type Taken =
   | { what: 'characters'; from: number; to: number | null }
@@ -35,26 +37,26 @@ export function partOf(text: string, take: Taken): string | null {
 }
 
 const ordinal = (number: number): string =>
-  number === 1 ? 'first' : number === -1 ? 'last' : number < 0 ? `${-number}. last` : `${number}.`;
+  number === 1 ? t`first` : number === -1 ? t`last` : number < 0 ? t`${-number}. last` : `${number}.`;
 /** What is taken, in words: “characters 3 to 5”. */
 export function takenWords(take: Taken): string {
   switch (take.what) {
     case 'characters':
       return take.to === null
-        ? `from character ${take.from} on`
+        ? t`from character ${take.from} on`
         : take.to === take.from
-          ? `character ${take.from}`
-          : `characters ${take.from} to ${take.to}`;
+          ? t`character ${take.from}`
+          : t`characters ${take.from} to ${take.to}`;
     case 'word':
-      return `${ordinal(take.number)} word`;
+      return t`${ordinal(take.number)} word`;
     case 'all-but-word':
-      return `all but the ${ordinal(take.number)} word`;
+      return t`all but the ${ordinal(take.number)} word`;
     case 'before':
     case 'after':
-      return `what stands ${take.what} the ${take.which} “${take.mark}”`;
+      return t`what stands ${translated(take.what)} the ${translated(take.which)} “${take.mark}”`;
     case 'digits':
     case 'letters':
-      return `${take.what} only`;
+      return t`${translated(take.what)} only`;
   }
 }
 

@@ -1,3 +1,4 @@
+import { t, translated } from '../words/words.js';
 import type { Answer } from '../answers/answer.js';
 import type { LabelSource } from '../page/field-words.js';
 import type { Calculation, FormatScript } from './read/scripts/script.js';
@@ -125,18 +126,16 @@ export interface TemplateDescription {
 }
 
 const noteSentences: Record<TemplateNoteCode, string> = {
-  mended: 'The file was damaged and was repaired while it was read. Look through its pages once.',
-  encrypted: 'The file is protected by its author, but opens without a password. Copies are made without that protection.',
-  'xfa-dropped': 'The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.',
-  signed: 'The file is signed. Filling it breaks that signature, so copies go out without it.',
-  scripts:
-    'The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself; fields with others are filled like any other, so put the finished value into the records.',
-  'fonts-missing': 'The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.',
-  'stray-widgets': 'Some fields stood outside the list of fields. They were taken in.',
-  'filling-forbidden': 'The author’s permissions forbid filling this form. Make sure that you may use it.',
-  'print-unread':
-    'Words that are printed on the form cannot be read: its fonts do not say which letters they draw. Fields there are called by their tooltips and names, so look through what they are called.',
-  'two-kinds': 'Fields of one name have two different kinds; they are filled as the first of them.',
+  mended: t`The file was damaged and was repaired while it was read. Look through its pages once.`,
+  encrypted: t`The file is protected by its author, but opens without a password. Copies are made without that protection.`,
+  'xfa-dropped': t`The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.`,
+  signed: t`The file is signed. Filling it breaks that signature, so copies go out without it.`,
+  scripts: t`The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself; fields with others are filled like any other, so put the finished value into the records.`,
+  'fonts-missing': t`The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.`,
+  'stray-widgets': t`Some fields stood outside the list of fields. They were taken in.`,
+  'filling-forbidden': t`The author’s permissions forbid filling this form. Make sure that you may use it.`,
+  'print-unread': t`Words that are printed on the form cannot be read: its fonts do not say which letters they draw. Fields there are called by their tooltips and names, so look through what they are called.`,
+  'two-kinds': t`Fields of one name have two different kinds; they are filled as the first of them.`,
 };
 
 /** A note of a template as a sentence for the screen. */
@@ -144,7 +143,7 @@ export const templateNoteSentence = (note: TemplateNote): string => noteSentence
 
 /** At most five names, and how many more there are. */
 export const fewNames = (names: readonly string[]): string =>
-  names.length > 5 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ');
+  names.length > 5 ? t`${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ');
 
 const isFlag = (field: Field, flag: FieldFlag): boolean => field.flags.includes(flag);
 export const isRequired = (field: Field): boolean => isFlag(field, 'required');
@@ -188,7 +187,7 @@ const kinds: Record<FieldKind, string> = {
 
 /** The kind of a field in words. */
 export function kindWords(field: Field): string {
-  if (field.flags.includes('comb')) return `comb, ${field.maxLength} cells`;
-  if (field.flags.includes('multiline')) return 'text, several lines';
-  return kinds[field.kind];
+  if (field.flags.includes('comb')) return t`comb, ${field.maxLength} cells`;
+  if (field.flags.includes('multiline')) return t`text, several lines`;
+  return translated(kinds[field.kind]);
 }

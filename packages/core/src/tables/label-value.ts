@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import type { Cell } from './record.js';
 import { emptyCell } from './record.js';
 import { columnLetters } from './headings.js';
@@ -184,13 +185,13 @@ export function pairsOfRoles(roles: string): PairOfColumns[] {
 
 /** What was taken for what, in the letters of columns. */
 export function pairsSentence(pairs: readonly PairOfColumns[]): string {
-  const letters = (columns: readonly number[]): string => [...new Set(columns)].map(columnLetters).join(' and ');
+  const letters = (columns: readonly number[]): string => [...new Set(columns)].map(columnLetters).join(t` and `);
   const names = pairs.flatMap(({ name }) => (name === null ? [] : [name]));
   const labels = pairs.flatMap(({ label, name }) => (label === name ? [] : [label]));
   return [
-    ...(labels.length > 0 ? [`labels in ${letters(labels)}`] : []),
-    ...(names.length > 0 ? [`names in ${letters(names)}`] : []),
-    `values in ${letters(pairs.map(({ value }) => value))}`,
+    ...(labels.length > 0 ? [t`labels in ${letters(labels)}`] : []),
+    ...(names.length > 0 ? [t`names in ${letters(names)}`] : []),
+    t`values in ${letters(pairs.map(({ value }) => value))}`,
   ].join(', ');
 }
 

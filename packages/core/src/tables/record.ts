@@ -1,3 +1,5 @@
+import { plural, t, translated } from '../words/words.js';
+
 /** A cell: the text as the person sees it in their own program, and the typed value. Dates are ISO 8601 text with `kind` of the column saying so. */
 export interface Cell {
   text: string;
@@ -19,7 +21,7 @@ const kindNames: Record<ColumnKind, string> = {
   address: 'address',
   key: 'key',
 };
-export const columnKindName = (kind: ColumnKind): string => kindNames[kind];
+export const columnKindName = (kind: ColumnKind): string => translated(kindNames[kind]);
 
 /** How a person says that a column is to be read. What is left out is found out. */
 export interface ColumnReading {
@@ -61,45 +63,45 @@ export interface SourceNote {
 }
 
 const named = (note: { names: string[] }): string => note.names.join(', ');
-/** “1 row was”, “2 rows were”. */
-const told = ({ count }: { count: number }, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 const noteSentences = {
-  'hidden-rows': (note) => `${told(note, 'hidden row was', 'hidden rows were')} read too.`,
-  'hidden-columns': (note) => `Hidden columns were read too: ${named(note)}.`,
-  'hidden-sheet': (note) => `The sheet ${named(note)} is hidden in the workbook.`,
-  'other-hidden-sheets': (note) => `The workbook also has hidden sheets, which were not read: ${named(note)}.`,
-  'double-heading': (note) => `Headings that stood twice were numbered: ${named(note)}.`,
-  'empty-heading': (note) => `${told(note, 'column', 'columns')} without a heading got a name after its place: ${named(note)}.`,
-  'error-cells': (note) => `${told(note, 'cell holds', 'cells hold')} an error such as #N/A and came in as that text: ${named(note)}.`,
+  'hidden-rows': (note) => t`${plural(note.count, 'hidden row was', 'hidden rows were')} read too.`,
+  'hidden-columns': (note) => t`Hidden columns were read too: ${named(note)}.`,
+  'hidden-sheet': (note) => t`The sheet ${named(note)} is hidden in the workbook.`,
+  'other-hidden-sheets': (note) => t`The workbook also has hidden sheets, which were not read: ${named(note)}.`,
+  'double-heading': (note) => t`Headings that stood twice were numbered: ${named(note)}.`,
+  'empty-heading': (note) => t`${plural(note.count, 'column', 'columns')} without a heading got a name after its place: ${named(note)}.`,
+  'error-cells': (note) =>
+    t`${plural(note.count, 'cell holds', 'cells hold')} an error such as #N/A and came in as that text: ${named(note)}.`,
   'ragged-rows': (note) =>
-    `${told(note, 'row has', 'rows have')} cells beyond the last heading; they stand in columns of their own: ${named(note)}.`,
+    t`${plural(note.count, 'row has', 'rows have')} cells beyond the last heading; they stand in columns of their own: ${named(note)}.`,
   'short-rows': (note) =>
-    `${told(note, 'row has', 'rows have')} fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
-  'encoding-guessed': (note) => `The file does not say its encoding; it was read as ${named(note)}.`,
-  'empty-rows': (note) => `${told(note, 'empty row was', 'empty rows were')} skipped.`,
-  'rows-above': (note) => `${told(note, 'row above the headings was', 'rows above the headings were')} skipped.`,
+    t`${plural(note.count, 'row has', 'rows have')} fewer cells than there are headings; what is missing came in empty: ${named(note)}.`,
+  'encoding-guessed': (note) => t`The file does not say its encoding; it was read as ${named(note)}.`,
+  'empty-rows': (note) => t`${plural(note.count, 'empty row was', 'empty rows were')} skipped.`,
+  'rows-above': (note) => t`${plural(note.count, 'row above the headings was', 'rows above the headings were')} skipped.`,
   'merged-cells': (note) =>
-    `${told(note, 'merged cell', 'merged cells')} below the headings hold their value in the first cell only: ${named(note)}.`,
+    t`${plural(note.count, 'merged cell', 'merged cells')} below the headings hold their value in the first cell only: ${named(note)}.`,
   'formula-without-value': (note) =>
-    `${told(note, 'cell holds', 'cells hold')} a formula whose result was never saved, and came in empty: ${named(note)}. Open the workbook, save it and read it again.`,
+    t`${plural(note.count, 'cell holds', 'cells hold')} a formula whose result was never saved, and came in empty: ${named(note)}. Open the workbook, save it and read it again.`,
   'digits-lost': (note) =>
-    `${told(note, 'number has', 'numbers have')} more than 15 digits, of which the workbook itself has lost the last ones: ${named(note)}. Keep such numbers as text there.`,
-  'digits-kept': (note) => `${told(note, 'long number', 'long numbers')} came in as text, so that no digit is lost: ${named(note)}.`,
+    t`${plural(note.count, 'number has', 'numbers have')} more than 15 digits, of which the workbook itself has lost the last ones: ${named(note)}. Keep such numbers as text there.`,
+  'digits-kept': (note) =>
+    t`${plural(note.count, 'long number', 'long numbers')} came in as text, so that no digit is lost: ${named(note)}.`,
   'dates-ambiguous': (note) =>
-    `Dates such as 3/4/2027 can be read two ways in ${named(note)}. Set whether the day or the month comes first.`,
+    t`Dates such as 3/4/2027 can be read two ways in ${named(note)}. Set whether the day or the month comes first.`,
   'broken-quotes': (note) =>
-    `${told(note, 'row has', 'rows have')} a quote in the wrong place: ${named(note)}. Look there before you go on.`,
-  macros: () => `The workbook has macros. They were ignored.`,
-  'external-links': () => `The workbook has links to other workbooks. They were not followed; the last saved values were read.`,
+    t`${plural(note.count, 'row has', 'rows have')} a quote in the wrong place: ${named(note)}. Look there before you go on.`,
+  macros: () => t`The workbook has macros. They were ignored.`,
+  'external-links': () => t`The workbook has links to other workbooks. They were not followed; the last saved values were read.`,
   'values-left-out': (note) =>
-    `${told(note, 'value lies', 'values lie')} too deep in the file to become a column and was left out: ${named(note)}.`,
-  'files-skipped': (note) => `${told(note, 'file was', 'files were')} skipped: ${named(note)}.`,
+    t`${plural(note.count, 'value lies', 'values lie')} too deep in the file to become a column and was left out: ${named(note)}.`,
+  'files-skipped': (note) => t`${plural(note.count, 'file was', 'files were')} skipped: ${named(note)}.`,
   'read-as-pairs': (note) =>
-    `The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “A table” in its place.`,
-  'two-heading-rows': (note) => `Two rows of headings were joined, such as ${named(note)}.`,
+    t`The sheet was read as labels and values down the page (${named(note)}). If its first row holds headings, choose “A table” in its place.`,
+  'two-heading-rows': (note) => t`Two rows of headings were joined, such as ${named(note)}.`,
   'rows-gathered': (note) =>
-    `${told(note, 'row was', 'rows were')} gathered into the record of an earlier one with the same ${named(note)}; what differs stands in numbered columns.`,
-  'rows-capped': (note) => `Only the first ${named(note)} rows were read; the rest was left out.`,
+    t`${plural(note.count, 'row was', 'rows were')} gathered into the record of an earlier one with the same ${named(note)}; what differs stands in numbered columns.`,
+  'rows-capped': (note) => t`Only the first ${named(note)} rows were read; the rest was left out.`,
 } satisfies Record<string, (note: { count: number; names: string[] }) => string>;
 export const sourceNoteSentence = (note: SourceNote): string => (noteSentences[note.code] as (note: SourceNote) => string)(note);
 

@@ -1,4 +1,4 @@
-import { count, t } from '@mailbag/core/words';
+import { count, t, translated } from '@mailbag/core/words';
 import type { BatchSummary } from '@mailbag/contract';
 import { barOrder } from './state-parts';
 
@@ -15,5 +15,9 @@ export function endWords({ number, mailingName, state, counts, error }: Ended): 
   const batch = t`Batch ${number} of ${mailingName}`;
   const parts = barOrder.filter((one) => counts[one]).map((one) => `${count(counts[one] ?? 0)} ${one}`);
   if (state === 'paused') return { title: t`${batch} is paused`, about: error?.message ?? t`Somebody paused it.`, isStopped: true };
-  return { title: t`${batch} is ${state}`, about: parts.length > 0 ? `${parts.join(', ')}.` : '', isStopped: state === 'cancelled' };
+  return {
+    title: t`${batch} is ${translated(state)}`,
+    about: parts.length > 0 ? `${parts.join(', ')}.` : '',
+    isStopped: state === 'cancelled',
+  };
 }

@@ -1,4 +1,4 @@
-import { counted, t } from '@mailbag/core/words';
+import { counted, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import type { BesideCopyAnswer } from '@mailbag/contract';
 import { troubleWords, saidWords } from '@mailbag/core';
@@ -253,7 +253,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               {copy.printRuns.map((run) => (
                 <Small
                   key={run.id}
-                >{phrase`${(<Link to={`/paper/${run.id}`}>{t`Print run ${run.number}`}</Link>)} (${run.state}), sheet ${run.sheet}`}</Small>
+                >{phrase`${(<Link to={`/paper/${run.id}`}>{t`Print run ${run.number}`}</Link>)} (${translated(run.state)}), sheet ${run.sheet}`}</Small>
               ))}
               {copy.isProtected && <Password id={id} />}
               {isFile && (

@@ -1,3 +1,4 @@
+import { translated } from '@mailbag/core/words';
 import type { CopyState } from '@mailbag/core';
 import { Ban, CheckCheck, CircleHelp, Clock, FileCheck, FileClock, MailX, Printer, Send, SendHorizontal, Timer, Undo2 } from 'lucide-react';
 import type { ComponentType } from 'react';
@@ -25,7 +26,7 @@ export function StateMark({ state }: { state: CopyState }) {
   return (
     <Mark $tone={tone}>
       <Icon />
-      {state}
+      {translated(state)}
     </Mark>
   );
 }

@@ -1,3 +1,4 @@
+import { translated } from '@mailbag/core/words';
 import type { CopyState } from '@mailbag/core';
 import { color, tones } from '../../theme';
 import { stateLooks } from './state-mark';
@@ -22,4 +23,6 @@ export const stateColor = (state: CopyState): string =>
 
 /** Parts of a bar from copies by state. */
 export const stateParts = (counts: Record<string, number>) =>
-  barOrder.filter((state) => counts[state]).map((state) => ({ name: state, share: counts[state] ?? 0, color: stateColor(state) }));
+  barOrder
+    .filter((state) => counts[state])
+    .map((state) => ({ name: translated(state), share: counts[state] ?? 0, color: stateColor(state) }));

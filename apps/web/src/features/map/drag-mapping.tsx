@@ -5,6 +5,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { color, shadow } from '../../theme';
 import type { ChosenField } from './fill-sheet';
+import { silentDrag } from '../../ui/silent-drag';
 
 const Carried = styled.span`
   display: inline-block;
@@ -64,6 +65,7 @@ export function DragMapping({
   return (
     <DndContext
       sensors={sensors}
+      accessibility={silentDrag}
       autoScroll
       onDragStart={({ active }: DragStartEvent) => setDragged(active.data.current as Dragged)}
       onDragMove={(event) => dragged && 'column' in dragged && onOver(targetAt(pointerOf(event), shownTemplate).field ?? null)}

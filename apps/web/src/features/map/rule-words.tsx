@@ -1,4 +1,4 @@
-import { t } from '@mailbag/core/words';
+import { t, translated } from '@mailbag/core/words';
 import type { FillRule, SentencePart } from '@mailbag/core';
 import { ruleSentence } from '@mailbag/core';
 import { Chip, Say } from '../../ui/mark';
@@ -17,7 +17,7 @@ export function SentenceWords({ parts }: { parts: readonly SentencePart[] }) {
             <Chip key={index}>{part.text}</Chip>
           )
         ) : (
-          <Say key={index}>{part.say} </Say>
+          <Say key={index}>{translated(part.say)} </Say>
         ),
       )}
     </>

@@ -1,4 +1,4 @@
-import { count, plural, t } from '@mailbag/core/words';
+import { count, plural, t, translated } from '@mailbag/core/words';
 import { saidWords } from '@mailbag/core';
 import type { BatchSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -93,7 +93,7 @@ export default function BatchScreen() {
         title={
           <Row $gap={10}>
             {t`Batch ${batch.number} · ${batch.mailingName}`}
-            <Mark $tone={looks[batch.state]}>{batch.state}</Mark>
+            <Mark $tone={looks[batch.state]}>{translated(batch.state)}</Mark>
           </Row>
         }
         note={t`started ${when(batch.startedAt)}`}
@@ -162,7 +162,7 @@ export default function BatchScreen() {
           tall
           label={t`Batch ${batch.number}: ${barOrder
             .filter((state) => batch.counts[state])
-            .map((state) => `${batch.counts[state]} ${state}`)
+            .map((state) => `${batch.counts[state]} ${translated(state)}`)
             .join(', ')}`}
           total={batch.copies}
           parts={stateParts(batch.counts)}
@@ -173,7 +173,7 @@ export default function BatchScreen() {
             .map((state) => (
               <StateLink key={state} to={`/ledger?batch=${id}&state=${state}`}>
                 <i style={{ background: stateColor(state) }} />
-                {state} <b>{count(batch.counts[state] ?? 0)}</b>
+                {translated(state)} <b>{count(batch.counts[state] ?? 0)}</b>
               </StateLink>
             ))}
           {(batch.counts.planned ?? 0) > 0 && <Small>{t`planned ${count(batch.counts.planned ?? 0)}`}</Small>}

@@ -1,4 +1,4 @@
-import { count, plural, t } from '@mailbag/core/words';
+import { count, plural, t, translated } from '@mailbag/core/words';
 import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { copyStates, saidWords } from '@mailbag/core';
@@ -217,7 +217,7 @@ export default function DeskScreen() {
           {seen.map((state) => (
             <Key key={state}>
               <i style={{ background: stateColor(state) }} />
-              {state}
+              {translated(state)}
             </Key>
           ))}
         </HeadRow>
@@ -227,7 +227,7 @@ export default function DeskScreen() {
             <MailingLine key={`batch ${batch.id}`} to={`/batches/${batch.id}`}>
               <div>
                 <b>{t`Batch ${batch.number} of ${batch.mailingName}`}</b>
-                <Small>{t`${batch.state} now`}</Small>
+                <Small>{t`${translated(batch.state)} now`}</Small>
               </div>
               <PartsBar tall label={t`Batch ${batch.number}`} total={batch.copies} parts={stateParts(batch.counts)} />
             </MailingLine>

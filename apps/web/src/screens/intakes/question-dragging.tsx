@@ -8,6 +8,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { color } from '../../theme';
 import { useMayChange } from '../../ui/rights';
+import { silentDrag } from '../../ui/silent-drag';
 
 const Grip = styled.span`
   display: flex;
@@ -44,6 +45,7 @@ export function QuestionDragging({
   return (
     <DndContext
       sensors={sensors}
+      accessibility={silentDrag}
       collisionDetection={pointerWithin}
       onDragStart={({ active }) => setDragged(String(active.id))}
       onDragCancel={() => setDragged(null)}

@@ -1,4 +1,4 @@
-import { counted, plural, t } from '@mailbag/core/words';
+import { counted, plural, t, translated } from '@mailbag/core/words';
 import type { IntakeQuestion } from '@mailbag/core';
 import { placesOfAnswer } from '@mailbag/core';
 import { ArrowDown, ArrowUp, GitBranch } from 'lucide-react';
@@ -102,10 +102,10 @@ export function QuestionRow({ question, work, isChosen, onChoose, onChooseOther,
               {t`for some`}
             </Mark>
           )}
-          {sure && !isAway && <SureBar confidence={sure.part} label={t`${Math.round(sure.part * 100)} % sure: ${sure.why}`} />}
+          {sure && !isAway && <SureBar confidence={sure.part} label={t`${Math.round(sure.part * 100)} % sure: ${translated(sure.why)}`} />}
           {doubt !== '' && !isAway && <Mark $tone="ochre">{t`look`}</Mark>}
           {!isAway && placesOfAnswer(work.document, question, work.intake.places).length === 0 && <Mark $tone="plain">{t`added`}</Mark>}
-          <Mark $tone="slate">{kind}</Mark>
+          <Mark $tone="slate">{translated(kind)}</Mark>
           <IconButton label={t`Move ${words} up (Alt+Up)`} small changes onPress={() => onStep(-1)}>
             <ArrowUp size={14} />
           </IconButton>

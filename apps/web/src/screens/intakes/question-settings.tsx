@@ -1,4 +1,4 @@
-import { t } from '@mailbag/core/words';
+import { t, translated } from '@mailbag/core/words';
 import type { IntakeKind, IntakeQuestion } from '@mailbag/core';
 import { intakeKinds, isPictureKind, placesOfAnswer, splitSection, withQuestion } from '@mailbag/core';
 import { Check, EyeOff, Heading, Undo } from 'lucide-react';
@@ -34,7 +34,7 @@ const kindWords = (kind: IntakeKind): { text: string; detail?: string } =>
     ? { text: t`consent`, detail: t`ticked by whoever agrees with the words` }
     : kind === 'notice'
       ? { text: t`nothing: a notice`, detail: t`words that are only read` }
-      : { text: kind };
+      : { text: translated(kind) };
 
 /** Somebody has looked at it. */
 const looked = { doubt: '', sure: null } satisfies Partial<IntakeQuestion>;

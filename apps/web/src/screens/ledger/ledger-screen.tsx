@@ -1,4 +1,4 @@
-import { count, counted, t } from '@mailbag/core/words';
+import { count, counted, t, translated } from '@mailbag/core/words';
 import { copyStates, troubles } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { Search, X } from 'lucide-react';
@@ -104,7 +104,7 @@ export default function LedgerScreen() {
         <Choice
           label={t`State`}
           hideLabel
-          items={[{ id: '', text: t`Any state` }, ...copyStates.map((state) => ({ id: state, text: state }))]}
+          items={[{ id: '', text: t`Any state` }, ...copyStates.map((state) => ({ id: state, text: translated(state) }))]}
           value={filter.state ?? ''}
           onChange={(state) => set({ state })}
         />
@@ -120,7 +120,7 @@ export default function LedgerScreen() {
           hideLabel
           items={[
             { id: '', text: t`Any trouble` },
-            ...troubles.map((trouble) => ({ id: trouble, text: trouble, detail: troubleDetails[trouble] })),
+            ...troubles.map((trouble) => ({ id: trouble, text: translated(trouble), detail: troubleDetails[trouble] })),
           ]}
           value={filter.trouble ?? ''}
           onChange={(trouble) => set({ trouble })}
@@ -213,7 +213,7 @@ export default function LedgerScreen() {
                       onPress={() => set({ state: filter.state === state ? null : state })}
                       style={{ color: tones[stateLooks[state].tone].ink }}
                     >
-                      {state} {count(counts?.byState[state] ?? 0)}
+                      {translated(state)} {count(counts?.byState[state] ?? 0)}
                     </Button>
                   ))}
               </States>

@@ -1,4 +1,4 @@
-import { counted, plural, t } from '@mailbag/core/words';
+import { counted, plural, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import { saidWords } from '@mailbag/core';
 import type { PaperReason, PrintRunDetail, PrintRunState, PrintRunSummary } from '@mailbag/contract';
@@ -186,7 +186,7 @@ const sheetColumns: readonly ListColumn<Sheet>[] = [
     ),
   },
   { id: 'template', head: t`Template`, least: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
-  { id: 'state', head: t`State`, least: 62, text: ({ state }) => state },
+  { id: 'state', head: t`State`, least: 62, text: ({ state }) => translated(state) },
 ];
 
 function Run({ run }: { run: PrintRunDetail }) {

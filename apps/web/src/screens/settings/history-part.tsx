@@ -1,4 +1,4 @@
-import { t } from '@mailbag/core/words';
+import { t, translated } from '@mailbag/core/words';
 import type { HistoryLine } from '@mailbag/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
@@ -11,12 +11,12 @@ import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
 
 const keyOf = ({ id }: HistoryLine): number => id;
-const nameOf = ({ who, action }: HistoryLine): string => `${who} ${action}`;
+const nameOf = ({ who, action }: HistoryLine): string => `${who} ${translated(action)}`;
 
 const columns: readonly ListColumn<HistoryLine>[] = [
   { id: 'when', head: t`When`, least: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
   { id: 'who', head: t`Who`, least: 120, share: 1, isUnordered: true, text: ({ who }) => who },
-  { id: 'what', head: t`What`, least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${action} ${subject}` },
+  { id: 'what', head: t`What`, least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${translated(action)} ${subject}` },
   { id: 'about', head: t`About`, least: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
 ];
 

@@ -1,4 +1,4 @@
-import { t } from '@mailbag/core/words';
+import { t, translated } from '@mailbag/core/words';
 import type { SpokenLanguage } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -46,7 +46,7 @@ export function YouPart() {
       <FormCard onSubmit={() => change.mutate()}>
         <h2>{name}</h2>
         <Small>
-          {email} · {role}
+          {email} · {translated(role)}
         </Small>
         <TextInput label={t`Password until now`} type="password" autoComplete="current-password" value={before} onChange={setBefore} />
         <TextInput

@@ -1,4 +1,4 @@
-import { plural, t } from '@mailbag/core/words';
+import { plural, t, translated } from '@mailbag/core/words';
 import type { FindAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
@@ -90,7 +90,7 @@ function hitWords(hit: FindAnswer['hits'][number], text: string): { detail: stri
       return { detail: t`Source · ${plural(hit.records, 'record', 'records')}`, to: `/sources/${hit.id}` };
     case 'copy':
       return {
-        detail: `${hit.code} · ${hit.templateName} · ${hit.state}`,
+        detail: `${hit.code} · ${hit.templateName} · ${translated(hit.state)}`,
         to: `/ledger?copy=${hit.id}&text=${encodeURIComponent(text)}`,
       };
   }
@@ -142,7 +142,7 @@ export function Find({ isAdministrator }: { isAdministrator: boolean }) {
       <Frame>
         <Search size={15} />
         <Input ref={input} placeholder={t`Find a copy, a person, a code`} />
-        <kbd>Ctrl K</kbd>
+        <kbd>{t`Ctrl K`}</kbd>
       </Frame>
       <Floating placement="bottom end" offset={10}>
         <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? t`Nothing has that name, code or word.` : t`Looking …`}</div>}>

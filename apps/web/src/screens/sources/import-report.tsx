@@ -1,4 +1,4 @@
-import { count, counted, plural, t } from '@mailbag/core/words';
+import { count, counted, plural, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import { columnKindName } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
@@ -49,8 +49,8 @@ export function ImportReportView({ sourceId }: { sourceId: number }) {
               >{phrase`${plural(clean, 'record')} came in well, ${count(stopped)} cannot run, ${count(looked)} to look at${leftOut > 0 && t`, ${count(leftOut)} left out`}.`}</p>
               {findings.map((finding) => (
                 <Row key={finding.title} style={{ padding: '2px 0' }}>
-                  <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'}>{finding.severity}</Mark>
-                  {finding.title} <Small>{counted(finding.records, 'record')}</Small>
+                  <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'}>{translated(finding.severity)}</Mark>
+                  {translated(finding.title)} <Small>{counted(finding.records, 'record')}</Small>
                 </Row>
               ))}
             </div>

@@ -28,8 +28,8 @@ const choicesOfWho: StartWho[] = ['new', 'changed', 'selection', 'everybody'];
 /** What each group of records is told as, beside its number: of one, and of several. */
 type Words = readonly [group: StartGroup, one: string, several: string];
 const runsAs = (mailed: boolean): Words[] => [
-  mailed ? ['runs', 'recipient', 'recipients'] : ['runs', 'record', 'records'],
-  ['mailed', 'message', 'messages'],
+  mailed ? ['runs', t`recipient`, t`recipients`] : ['runs', t`record`, t`records`],
+  ['mailed', t`message`, t`messages`],
   ['paper', t`on paper, as the recipient asks`, t`on paper, as the recipients ask`],
   ['no-address', t`on paper: it has no e-mail address`, t`on paper: they have no e-mail address`],
   ['again', t`of them has a copy already and gets another`, t`of them have a copy already and get another`],
@@ -140,7 +140,7 @@ export function StartPart({ work }: { work: MailingWork }) {
     {
       id: 'selection',
       text: t`A selection`,
-      figure: rows.size > 0 ? figure(rows.size) : 'choose',
+      figure: rows.size > 0 ? figure(rows.size) : t`choose`,
       detail: t`By hand, or by what the records hold.`,
     },
     {

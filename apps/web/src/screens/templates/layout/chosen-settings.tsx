@@ -12,12 +12,12 @@ import type { LayoutBoard } from './use-layout-board';
 
 const keys: [string, string][] = [
   [t`Arrow keys`, t`move by 1 point, with Shift by 10`],
-  ['Alt+arrows', t`wider, narrower, higher, lower`],
-  ['Tab', t`to the next field`],
-  ['Ctrl+D', 'duplicate'],
-  ['Ctrl+C, X, V', t`copy, cut, paste, also into another template`],
-  ['Ctrl+A', t`all on this page`],
-  ['Delete', 'remove'],
+  [t`Alt+arrows`, t`wider, narrower, higher, lower`],
+  [t`Tab`, t`to the next field`],
+  [t`Ctrl+D`, t`duplicate`],
+  [t`Ctrl+C, X, V`, t`copy, cut, paste, also into another template`],
+  [t`Ctrl+A`, t`all on this page`],
+  [t`Del`, t`remove`],
   [t`Enter on a tool`, t`puts one in the middle of the page`],
   [t`Alt while dragging`, t`nothing draws it along`],
 ];

@@ -12,15 +12,11 @@ import { dragged, isWithin } from './drag';
 import type { OfferedBlank, Placed } from './drawing-page';
 import { DrawingPage } from './drawing-page';
 import type { Tool } from './tools';
+import { silentDrag } from '../../../ui/silent-drag';
 
 /** Pixels within which guides draw. */
 const REACH = 6;
 const NONE: never[] = [];
-/** What a screen reader is told of dragging: nothing, since boxes have names and keys of their own. */
-const silent = {
-  announcements: { onDragStart: () => undefined, onDragOver: () => undefined, onDragEnd: () => undefined, onDragCancel: () => undefined },
-  screenReaderInstructions: { draggable: '' },
-};
 
 export interface DrawingPagesProps {
   bytes: Uint8Array | null;
@@ -171,7 +167,7 @@ export function DrawingPages(props: DrawingPagesProps) {
   return (
     <DndContext
       sensors={mayChange ? sensors : NONE}
-      accessibility={silent}
+      accessibility={silentDrag}
       onDragStart={start}
       onDragMove={move}
       onDragEnd={end}
