@@ -174,6 +174,25 @@ export default tseslint.config(
       ],
     },
   },
+  // What people read is said through the catalogues of words.
+  {
+    files: ['apps/web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXElement:not([openingElement.name.name="code"]) > JSXText[value=/\\p{L}{2}/u]',
+          message: 'Say it as a message: {t`…`}.',
+        },
+        {
+          selector:
+            'JSXAttribute[name.name=/^(label|aria-label|title|placeholder|help|what|tip|yes|no|text|lead|searchHint|alt)$/] > Literal[value=/\\p{Ll}{2}/u]',
+          message: 'Say it as a message: {t`…`}.',
+        },
+      ],
+    },
+  },
   // The bench runs the library beside ours, and tests fill forms that it wrote.
   {
     files: ['packages/core/src/pdf/**', 'packages/core/src/testing/told-forms/**', 'bench/**', 'testing/**'],
