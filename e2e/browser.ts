@@ -16,9 +16,9 @@ export const openBrowser = (): Promise<Browser> =>
     ],
   });
 
-/** A page that fails the test when the application throws. */
-export async function openPage(browser: Browser): Promise<{ page: Page; faults: string[] }> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', acceptDownloads: true });
+/** A page that fails the test when the application throws. @param locale the language that the browser asks for (BCP 47) */
+export async function openPage(browser: Browser, locale = 'en-GB'): Promise<{ page: Page; faults: string[] }> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale, acceptDownloads: true });
   page.setDefaultTimeout(60_000);
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));

@@ -1,5 +1,6 @@
 import type { Browser, Locator, Page } from 'playwright-core';
-import { demoSignIn, makeWorld } from '../demo/src/world.js';
+import { demoSignIn } from '../demo/src/office.js';
+import { makeWorld } from '../demo/src/world.js';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, PrinterStandIn, RunningMailbag, standInPorts } from '../testing/running-mailbag.js';
 import { openBrowser, openPage } from './browser.js';

@@ -1,5 +1,7 @@
+import { once } from 'node:events';
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { build, endTogether, install, option, root, startProcess, webPort } from './run.mjs';
 
 const port = await webPort('4180');
@@ -12,7 +14,7 @@ const office = startProcess('standins/dist/mail/main.js', ['0', '0', '0'], {});
 const printer = startProcess('standins/dist/printer/main.js', ['0'], {});
 const ports = { ...(await office.ready), printer: (await printer.ready).port };
 const isNew = !existsSync(join(data, 'mailbag.sqlite'));
-const server = startProcess('apps/server/bin/server.mjs', [], {
+const settings = {
   MAILBAG_PORT: '0',
   MAILBAG_HOST: '127.0.0.1',
   MAILBAG_DATA: data,
@@ -24,7 +26,21 @@ const server = startProcess('apps/server/bin/server.mjs', [], {
   MAILBAG_VISITOR_LIMITS: process.env.MAILBAG_VISITOR_LIMITS ?? '20',
   MAILBAG_MAILBOX_SECONDS: process.env.MAILBAG_MAILBOX_SECONDS ?? '5',
   MAILBAG_RETRY_PACE: process.env.MAILBAG_RETRY_PACE ?? '0.05',
-});
+};
+if (isNew) {
+  const { lastYear } = await import(join(root, 'demo/dist/last-year.js'));
+  for (const { daysAgo, happen } of lastYear) {
+    const past = startProcess('apps/server/bin/server.mjs', [], {
+      ...settings,
+      NODE_OPTIONS: `--import=${pathToFileURL(join(root, 'demo/dist/past-clock.js'))}`,
+      MAILBAG_DEMO_DAYS_AGO: String(daysAgo),
+    });
+    await happen(`http://127.0.0.1:${(await past.ready).port}`, ports);
+    past.child.kill('SIGTERM');
+    await once(past.child, 'exit');
+  }
+}
+const server = startProcess('apps/server/bin/server.mjs', [], settings);
 const front = startProcess('standins/dist/front/main.js', [
   port,
   `http://127.0.0.1:${(await server.ready).port}`,
@@ -32,7 +48,7 @@ const front = startProcess('standins/dist/front/main.js', [
 ]);
 const address = `http://127.0.0.1:${(await front.ready).port}`;
 endTogether(front.child, server.child, office.child, printer.child);
-const { demoSignIn, moveStandIns } = await import(join(root, 'demo/dist/world.js'));
+const { demoSignIn, moveStandIns } = await import(join(root, 'demo/dist/office.js'));
 const { makeDemo } = await import(join(root, 'demo/dist/whole-demo.js'));
 if (isNew) await makeDemo(address, ports);
 else await moveStandIns(address, ports);

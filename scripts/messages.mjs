@@ -9,7 +9,7 @@ import ts from 'typescript';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 /** Where messages are said. */
-const places = ['apps/web/src', 'packages/core/src', 'packages/contract/src', 'apps/server/src/people'];
+const places = ['apps/web/src', 'packages/core/src', 'packages/contract/src', 'apps/server/src'];
 
 const filesOf = (folder) =>
   readdirSync(folder, { withFileTypes: true, recursive: true })
@@ -67,6 +67,12 @@ function messagesOfFile(file) {
 /** What is said of requests in the history. */
 const deedsOf = (file) => [...readFileSync(file, 'utf8').matchAll(/^ {2}'[A-Z]+ [^']*': '([^']*)',$/gm)].map(([, words]) => words);
 
+/** What jobs are called. */
+const jobTitlesOf = (file) => {
+  const text = readFileSync(file, 'utf8');
+  return /jobs\.register\b/.test(text) ? [...text.matchAll(/\btitle: '([^']+)'/g)].map(([, title]) => title) : [];
+};
+
 /** Words that programs know and people see. */
 function wordsOf(file) {
   const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true);
@@ -90,7 +96,9 @@ export function messages() {
         ? deedsOf(file)
         : name.endsWith('words/code-words.ts')
           ? wordsOf(file)
-          : messagesOfFile(file);
+          : name.startsWith('apps/server/')
+            ? jobTitlesOf(file)
+            : messagesOfFile(file);
       for (const message of said)
         if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts') && !all.has(message))
           all.set(message, name);

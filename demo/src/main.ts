@@ -1,5 +1,5 @@
 import { makeDemo } from './whole-demo.js';
-import { demoSignIn } from './world.js';
+import { demoSignIn } from './office.js';
 
 /** Makes the world on a running server. Arguments: its address, and the ports of the stand-in post office: SMTP, page, IMAP; and that of the stand-in printer. */
 const [base, ...ports] = process.argv.slice(2);

@@ -1,16 +1,14 @@
-import { bankMandate } from './forms/bank-mandate.js';
 import { plotInspection } from './forms/plot-inspection.js';
+import { addMailing, addSheet, uploadForms } from './begin.js';
 import { makeChildrensPlots } from './children.js';
 import { shedPermit } from './forms/shed-permit.js';
-import { tenancyAgreement } from './forms/tenancy-agreement.js';
-import { addMailServer, addSender, mailServer } from './mail-set-up.js';
-import { ServerClient } from './server-client.js';
+import { officeOf } from './office.js';
+import type { StandIns } from './office.js';
+import type { ServerClient } from './server-client.js';
 import { tenancies } from './tenancies.js';
 import { waitingList } from './waiting-list.js';
 import { permitList, tenancyWorkbook } from './workbooks.js';
 import { startBatch } from './start-batch.js';
-
-export const demoSignIn = { name: 'Marit Odum', email: 'marit@larkmere.example', password: 'plots-and-paths' };
 
 const column = (name: string) => ({ kind: 'column', column: name });
 const yesNo = (name: string, on: string) => ({
@@ -118,90 +116,15 @@ export const permitMap = {
 interface Identified {
   id: number;
 }
-interface Saved {
-  id: number;
-  version: number;
-}
-
-/** Where the stand-ins are, on loopback. */
-export interface StandIns {
-  smtp: number;
-  page: number;
-  imap: number;
-  printer: number;
-}
-
-const printerAddress = (port: number): string => `ipp://127.0.0.1:${port}/ipp/print`;
-const BOUNCES = 'bounces@larkmere.example';
-const bounceSettings = (imap: number) => ({
-  address: BOUNCES,
-  host: '127.0.0.1',
-  port: imap,
-  tls: false,
-  checkCertificate: false,
-  user: 'bounces',
-  password: 'bounces',
-  folder: 'INBOX',
-  smtpPort: 0,
-});
-
-/** Reads the code that the stand-in post office received for an address. */
-async function codeIn(page: number, address: string): Promise<string> {
-  const messages = (await (await fetch(`http://127.0.0.1:${page}/messages.json`)).json()) as { to: string; subject: string }[];
-  return messages
-    .filter(({ to }) => to === address)
-    .at(-1)!
-    .subject.slice(0, 6);
-}
-
-/** Tells a world made earlier where the stand-ins are now. A world whose sign-in was changed is left alone. */
-export async function moveStandIns(base: string, { smtp, imap, printer }: StandIns): Promise<void> {
-  const server = new ServerClient(base);
-  await server.send('POST', '/api/account/sign-in', { email: demoSignIn.email, password: demoSignIn.password });
-  for (const { id, hasPassword: _, senders: __, rest: ___, ...known } of await server.get<
-    { id: number; name: string; hasPassword: boolean; senders: number; rest: unknown }[]
-  >('/api/mail-servers'))
-    if (known.name === mailServer(0).name) await server.send('PUT', `/api/mail-servers/${id}`, { ...known, password: '', port: smtp });
-  await server.send('PUT', '/api/bounces', bounceSettings(imap));
-  for (const { id, name } of await server.get<{ id: number; name: string }[]>('/api/printers')) {
-    if (name !== 'Ground floor') continue;
-    await server.send('POST', '/api/printers', { name, uri: printerAddress(printer) });
-    await server.send('DELETE', `/api/printers/${id}`);
-  }
-}
-
-/** Makes the Larkmere world on a server that has no account yet, and lets one small batch run. */
+/** Makes the Larkmere world, on a server that has no account yet or that of the office, and lets one small batch run. */
 export async function makeWorld(base: string, standIns: StandIns): Promise<void> {
-  const server = new ServerClient(base);
-  await server.send('POST', '/api/account/set-up', demoSignIn);
-  const serverId = await addMailServer(server, standIns.smtp);
-  await addSender(server, serverId, 'office@larkmere.example', (address) => codeIn(standIns.page, address), 'Larkmere Allotment Office');
-  await server.send('PUT', '/api/bounces', bounceSettings(standIns.imap));
-  await server.send('POST', '/api/printers', { name: 'Ground floor', uri: printerAddress(standIns.printer) });
-  await server.send('PUT', '/api/settings/office', {
-    returnLine: 'Larkmere Allotment Office · 1 Mill Lane · 04200 Larkmere',
-    country: 'DE',
-  });
-  const upload = async (file: string, bytes: Uint8Array): Promise<number> =>
-    (await server.upload<{ template: Identified }>('/api/templates', file, bytes)).template.id;
-  const agreement = await upload('Tenancy agreement.pdf', tenancyAgreement());
-  const mandate = await upload('Bank mandate.pdf', bankMandate());
-  const permit = await upload('Shed and glasshouse permit.pdf', shedPermit());
+  const server = await officeOf(base, standIns);
+  const { agreement, mandate, permit } = await uploadForms(server);
 
   const rows = tenancies();
-  const addSource = async (file: string, bytes: Uint8Array): Promise<number> => {
-    const { fileId, excerpt } = await server.upload<{ fileId: string; excerpt: { sheet: string | null; headingRow: number } }>(
-      '/api/sources/files',
-      file,
-      bytes,
-    );
-    const reading = { headingRow: excerpt.headingRow, ...(excerpt.sheet === null ? {} : { sheet: excerpt.sheet }) };
-    const { id } = await server.send<Identified>('POST', '/api/sources', { fileIds: [fileId], name: file, reading });
-    await server.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state !== 'reading');
-    return id;
-  };
-  const tenanciesSource = await addSource('tenancies.xlsx', await tenancyWorkbook(rows));
-  const permits = await addSource(
+  const tenanciesSource = await addSheet(server, 'tenancies.xlsx', await tenancyWorkbook(rows));
+  const permits = await addSheet(
+    server,
     'shed permits.csv',
     permitList(
       rows
@@ -231,12 +154,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
     reading: {},
   });
   await server.until<{ state: string }>(`/api/sources/${waiting}`, ({ state }) => state !== 'reading');
-  const addMailing = async (name: string, plan: object): Promise<number> => {
-    const { id, version } = await server.send<Saved>('POST', '/api/mailings', { name });
-    await server.send('PUT', `/api/mailings/${id}`, { version, plan: { name, leftOut: [], ...plan } });
-    return id;
-  };
-  const early = await addMailing('Shed permits, early birds', {
+  const early = await addMailing(server, 'Shed permits, early birds', {
     packet: [permit],
     sourceId: permits,
     keyColumn: 'Plot',
@@ -276,7 +194,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
       wantsValues: ['paper'],
     },
   });
-  await addMailing('Plot renewals 2027', {
+  await addMailing(server, 'Plot renewals 2027', {
     packet: [agreement, mandate, permit],
     sourceId: tenanciesSource,
     keyColumn: 'Plot',

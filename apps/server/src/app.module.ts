@@ -42,6 +42,7 @@ import { Envelopes } from './delivery/envelopes.service.js';
 import { Letters } from './delivery/letters.service.js';
 import { Settling } from './delivery/settling.service.js';
 import { DeskController } from './desk/desk.controller.js';
+import { Course } from './desk/course.service.js';
 import { DeskService } from './desk/desk.service.js';
 import { Needs } from './desk/needs.service.js';
 import { HistoryController } from './people/history.controller.js';
@@ -206,6 +207,7 @@ import { Pool } from './work/pool.js';
     CorrectionsService,
     Claims,
     DeliveryService,
+    Course,
     DeskService,
     Envelopes,
     FrozenBatches,

@@ -73,14 +73,38 @@ export class DeskAnswer {
   @IsObject({ each: true })
   mailings!: { id: number; name: string; copies: number; counts: Record<string, number> }[];
 
-  /** For each of the last days, ISO date and copies by what happened to them. */
-  @IsArray()
-  @IsObject({ each: true })
-  days!: { day: string; made: number; sent: number; bounced: number; printed: number; returned: number }[];
-
   @IsArray()
   @IsObject({ each: true })
   recent!: { at: string; state: string; recipient: string; templateName: string; said: Said | null; copyId: number }[];
+}
+
+/** The last 21 days, the last 16 weeks, or the last 12 months. */
+export const courseSpans = ['days', 'weeks', 'year'] as const;
+export type CourseSpan = (typeof courseSpans)[number];
+
+export class CourseQuery {
+  @IsIn(courseSpans)
+  span: CourseSpan = 'days';
+}
+
+/** Copies by what happened to them. */
+export interface Happenings {
+  made: number;
+  sent: number;
+  bounced: number;
+  printed: number;
+  returned: number;
+}
+
+/** What happened to copies in each part of a span, the earliest first. */
+export class CourseAnswer {
+  @IsIn(courseSpans)
+  span!: CourseSpan;
+
+  /** Days from and to (ISO 8601), both of them within. */
+  @IsArray()
+  @IsObject({ each: true })
+  parts!: ({ from: string; to: string } & Happenings)[];
 }
 
 export class FindAnswer {

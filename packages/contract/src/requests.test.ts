@@ -27,6 +27,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['corrections', contract.CorrectionsRequest, { changes: [{ row: 2, column: 'Name', value: 'Ada' }] }, { changes: [[], [{ row: '2' }], 'all'] }],
   ['what is replaced', contract.ReplaceRequest, { find: 'Mill', replace: '', column: null, isWhole: false }, { find: ['', long(301)], replace: [null, long(301)], column: [5], isWhole: ['no'] }],
   ['how records are seen', contract.RecordViewQuery, { order: 'Name', down: 'yes', column: 'Site', text: 'Mill', only: 'empty' }, { down: ['no'], only: ['odd'], text: [long(301)], order: [long(301)] }],
+  ['a course', contract.CourseQuery, { span: 'year' }, { span: ['decade', ''] }],
   ['places of records', contract.RecordsAtQuery, { at: '0,5' }, { at: ['', '1,', 'a', long(4001)] }],
   ['sending again', contract.SendAgainRequest, { address: 'ada@example.org' }, { address: [long(2001), 5] }],
   ['much at once', contract.ManyCopiesRequest, { action: 'withdraw', ids: [1, 2] }, { action: ['burn'], ids: [['1'], 'all'] }],

@@ -14,6 +14,10 @@ afterAll(async () => {
   await office.close();
 });
 
+const dayAfter = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);
+const over = async (span: string): Promise<{ from: string; to: string; sent: number }[]> =>
+  (await mailbag.client.get<{ parts: { from: string; to: string; sent: number }[] }>(`/api/desk/course?span=${span}`)).parts;
+
 test('a day is that of the office: on the Desk, in the ledger, in the date that a message carries, and frozen when the batch begins', async () => {
   const { client } = mailbag;
   // Fourteen hours before UTC, by the IANA time zone database, so that a day ends there when it is 10 in the morning in UTC.
@@ -48,12 +52,24 @@ test('a day is that of the office: on the Desk, in the ledger, in the date that 
     expect([await on(yesterday), await on(next)]).toEqual(days);
     // Days that are over are counted once for each zone.
     await zone('Asia/Kathmandu');
-    await client.get('/api/desk');
+    await over('days');
     await zone('Pacific/Kiritimati');
-    const { days: shown } = await client.get<{ days: { day: string; sent: number }[] }>('/api/desk');
-    expect([yesterday, next].map((day) => shown.find((one) => one.day === day)?.sent)).toEqual(days);
-    expect(shown.at(-1)!.day).toBe(today);
+    const shown = await over('days');
+    expect(shown).toHaveLength(21);
+    expect([yesterday, next].map((day) => shown.find(({ from }) => from === day)?.sent)).toEqual(days);
+    expect(shown.at(-1)!.from).toBe(today);
   }
+  // Weeks begin on Monday (ISO 8601); a year ends with the month that is not over. Each counts what its days count.
+  const [weeks, year] = [await over('weeks'), await over('year')];
+  expect([weeks.length, year.length]).toEqual([16, 12]);
+  for (const { from, to } of weeks) expect([from, to].map((day) => new Date(`${day}T12:00:00Z`).getUTCDay())).toEqual([1, 0]);
+  expect(year.at(-1)!.from).toBe(`${today.slice(0, 7)}-01`);
+  for (const parts of [weeks, year]) {
+    expect(parts.filter(({ from, to }) => from <= next && next <= to).map(({ sent }) => sent)).toEqual([1]);
+    expect(parts.reduce((sum, { sent }) => sum + sent, 0)).toBe(1);
+    expect(parts.slice(1).map(({ from }) => from)).toEqual(parts.slice(0, -1).map(({ to }) => dayAfter(to)));
+  }
+  await expect(over('decade')).rejects.toThrow();
 });
 
 test('a message that is shown again is proved to be the one that went out, or said not to be', async () => {

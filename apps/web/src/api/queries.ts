@@ -10,6 +10,8 @@ import type {
   CorrectionAnswer,
   CurrentTrialAnswer,
   DatabaseTable,
+  CourseAnswer,
+  CourseSpan,
   DeskAnswer,
   FindAnswer,
   FindingsAnswer,
@@ -85,6 +87,12 @@ const PICTURES_A_PAGE = 60;
 
 export const queries = {
   account: () => queryOptions({ queryKey: ['account'], queryFn: () => api.get<AccountAnswer>('/api/account'), staleTime: Infinity }),
+  course: (span: CourseSpan) =>
+    queryOptions({
+      queryKey: ['desk', 'course', span],
+      queryFn: () => api.get<CourseAnswer>(`/api/desk/course?span=${span}`),
+      placeholderData: keepPreviousData,
+    }),
   desk: () => queryOptions({ queryKey: ['desk'], queryFn: () => api.get<DeskAnswer>('/api/desk') }),
   intakes: () => queryOptions({ queryKey: ['intakes'], queryFn: () => api.get<IntakeSummary[]>('/api/intakes') }),
   intake: (id: number) => queryOptions({ queryKey: ['intakes', id], queryFn: () => api.get<IntakeDetail>(`/api/intakes/${id}`) }),

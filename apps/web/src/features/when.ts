@@ -12,6 +12,8 @@ const yearTime = new Intl.DateTimeFormat(spokenLocale(), {
   minute: '2-digit',
 });
 
+const megabytes = new Intl.NumberFormat(spokenLocale(), { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+
 const isOfThisYear = (date: Date): boolean => date.getFullYear() === new Date().getFullYear();
 
 /** Today as the time, other days with their date and time, those of other years with their date and year. */
@@ -37,4 +39,4 @@ export function about(seconds: number): string {
   return t`about ${count(Math.round(hours / 24))} days`;
 }
 export const kilobytes = (bytes: number): string =>
-  bytes < 1_048_576 ? t`${count(Math.max(1, Math.round(bytes / 1024)))} KB` : t`${(bytes / 1_048_576).toFixed(1)} MB`;
+  bytes < 1_048_576 ? t`${count(Math.max(1, Math.round(bytes / 1024)))} KB` : t`${megabytes.format(bytes / 1_048_576)} MB`;

@@ -1,3 +1,4 @@
+import { translated } from '../words/words.js';
 import { databasesErrors } from './databases.js';
 import type { ErrorEntry, ErrorFields } from './entry.js';
 import { formsErrors } from './forms.js';
@@ -36,6 +37,10 @@ type Told<Code extends ErrorCode> =
     ? [fields?: FieldsOf<Code>, options?: { cause?: unknown }]
     : [fields: FieldsOf<Code>, options?: { cause?: unknown }];
 
+/** Why something is wrong is told in English where it was found; a sentence says it in the language that is spoken. */
+const inWords = (fields: ErrorFields): ErrorFields =>
+  typeof fields.why === 'string' ? { ...fields, why: translated(fields.why) } : fields;
+
 /** An error of the catalogue. `fields` hold what the sentence needs, so that a screen can say it. */
 export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
   readonly fields: ErrorFields;
@@ -45,7 +50,7 @@ export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
     readonly code: Code,
     ...[fields, options]: Told<Code>
   ) {
-    super((catalogue[code] as ErrorEntry<unknown>).sentence(fields ?? {}), options);
+    super((catalogue[code] as ErrorEntry<unknown>).sentence(inWords((fields ?? {}) as ErrorFields)), options);
     this.name = 'MailbagError';
     this.fields = (fields ?? {}) as ErrorFields;
     this.status = catalogue[code].status;

@@ -36,7 +36,8 @@ import { LinkButton } from '../../ui/link-button';
 import { useCrumbs } from '../shell/crumbs';
 import { FirstSteps } from './first-steps';
 import { needWords } from './need-words';
-import { WeeksChart } from './weeks-chart';
+import { CourseCard } from './course-card';
+import { HeadRow } from './head-row';
 
 const Grid = styled.div`
   height: 100%;
@@ -104,15 +105,6 @@ const MailingLine = styled(Link)`
   & b {
     flex: 1;
     font-weight: 600;
-  }
-`;
-const HeadRow = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 12px 12px 8px;
-  & > h2 {
-    flex: 1;
   }
 `;
 const Key = styled.span`
@@ -207,10 +199,7 @@ export default function DeskScreen() {
           })}
         </List>
       </Card>
-      <Card>
-        <h2>{t`The last three weeks`}</h2>
-        <WeeksChart days={data.days} />
-      </Card>
+      <CourseCard />
       <Card>
         <HeadRow>
           <h2>{data.mailings.length === 0 ? t`First steps` : t`Mailings`}</h2>

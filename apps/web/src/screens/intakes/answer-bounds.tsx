@@ -88,7 +88,7 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
             </div>
             <Small>{t`to`}</Small>
             <div style={{ width: 70 }}>
-              <TextInput label={t`To`} hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
+              <TextInput label={t`Up to`} hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
             </div>
             <div style={{ width: 170 }}>
               <Choice

@@ -1,4 +1,4 @@
-import { spokenLocale, t } from '@mailbag/core/words';
+import { spokenLocale, t, translated } from '@mailbag/core/words';
 import type { CheckPlan, ColumnChecks } from '@mailbag/core';
 import type { Column, FillContext } from '@mailbag/core';
 import {
@@ -170,7 +170,7 @@ function TriedValue({ column, checks, plan, context }: { column: Column; checks:
           found.map((finding) => (
             <div key={finding.code}>
               <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
-                {finding.severity}
+                {translated(finding.severity)}
               </Mark>
               {findingSentence(finding)}
               {finding.mend != null && <Small>{t` Proposed: “${finding.mend}”.`}</Small>}

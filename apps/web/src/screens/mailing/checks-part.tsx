@@ -1,4 +1,4 @@
-import { count, counted, plural, t } from '@mailbag/core/words';
+import { count, counted, plural, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { findingTitle } from '@mailbag/core';
@@ -133,7 +133,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
               <span>{findingTitle(group.code)}</span>
               <Mark $tone={group.severity === 'stop' ? 'brick' : 'ochre'}>
                 {group.severity === 'stop' ? <CircleAlert /> : <Eye />}
-                {group.severity}
+                {translated(group.severity)}
               </Mark>
               <b>{count(group.records)}</b>
             </Kind>

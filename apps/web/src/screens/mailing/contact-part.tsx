@@ -75,13 +75,13 @@ const Caption = styled.div`
 `;
 
 const reasons: Record<PickReason, string> = {
-  first: 'first',
-  last: 'last',
-  longest: 'longest',
-  emptiest: 'emptiest',
-  flagged: 'flagged',
-  value: 'value',
-  random: 'random',
+  first: t`first`,
+  last: t`last`,
+  longest: t`longest`,
+  emptiest: t`emptiest`,
+  flagged: t`flagged`,
+  value: t`value`,
+  random: t`random`,
 };
 const chosenFirst: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'random'];
 const offered: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'flagged', 'random'];

@@ -1,4 +1,4 @@
-import { count, t } from '@mailbag/core/words';
+import { count, t, translated } from '@mailbag/core/words';
 import type { FindingsAnswer } from '@mailbag/contract';
 import type { Remedy } from '@mailbag/core';
 import { findingSentence, remediesOf, remedied, smallerType } from '@mailbag/core';
@@ -97,7 +97,7 @@ export function FindingRow({
       </td>
       <td>
         <Mark $tone={finding.severity === 'stop' ? 'brick' : 'ochre'} style={{ marginRight: 6 }}>
-          {finding.severity}
+          {translated(finding.severity)}
         </Mark>
         {findingSentence(finding)}
         {acceptance && (

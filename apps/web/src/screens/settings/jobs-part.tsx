@@ -1,4 +1,4 @@
-import { count, plural, t } from '@mailbag/core/words';
+import { count, plural, t, translated } from '@mailbag/core/words';
 import type { JobAnswer, JobState, JobsAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../../api/client';
@@ -30,7 +30,7 @@ function whereItIs({ state, startedAt, finishedAt, dueAt, done, total, attempts,
 }
 
 function Job({ job, onAgain, isDisabled }: { job: JobAnswer; onAgain: () => void; isDisabled: boolean }) {
-  const name = [job.title, job.subject].filter(Boolean).join(': ');
+  const name = [translated(job.title), job.subject].filter(Boolean).join(': ');
   return (
     <ListLine
       actions={

@@ -1,4 +1,4 @@
-import { plural, t } from '@mailbag/core/words';
+import { plural, t, translated } from '@mailbag/core/words';
 import type { InvitedAnswer, PeopleAnswer, PersonAnswer, Role } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -49,7 +49,7 @@ function Person({ person, isMe }: { person: PersonAnswer; isMe: boolean }) {
   return (
     <div>
       <ListLine actions={<Button small pressed={open} onPress={() => setOpen(!open)}>{t`Change`}</Button>}>
-        <b>{person.name}</b> <Mark $tone={person.closed ? 'brick' : 'slate'}>{person.closed ? t`closed` : person.role}</Mark>{' '}
+        <b>{person.name}</b> <Mark $tone={person.closed ? 'brick' : 'slate'}>{person.closed ? t`closed` : translated(person.role)}</Mark>{' '}
         {isMe && <Small>{t`you`}</Small>}
         <div>
           <Small>
@@ -105,7 +105,7 @@ export function PeoplePart() {
           <ListLine key={one.id} actions={<Button small look="danger" onPress={() => takeBack.mutate(one.id)}>{t`Take back`}</Button>}>
             <b>{one.name}</b> <Mark $tone="ochre">{t`invited`}</Mark>
             <div>
-              <Small>{t`${one.email} · ${one.role} · by ${one.who} · holds until ${when(one.expiresAt)}`}</Small>
+              <Small>{t`${one.email} · ${translated(one.role)} · by ${one.who} · holds until ${when(one.expiresAt)}`}</Small>
             </div>
           </ListLine>
         ))}

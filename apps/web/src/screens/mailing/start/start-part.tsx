@@ -238,7 +238,9 @@ export function StartPart({ work }: { work: MailingWork }) {
                 <Send size={16} />
                 {start.isPending
                   ? t`Starting …`
-                  : `${mailed && counts.mailed > 0 ? t`Make and mail` : t`Make`} ${counted(copies, 'copy', 'copies')}`}
+                  : mailed && counts.mailed > 0
+                    ? t`Make and mail ${plural(copies, 'copy', 'copies')}`
+                    : t`Make ${plural(copies, 'copy', 'copies')}`}
               </Button>
               <LinkButton to={`/mailings/${mailing.id}/contact`}>
                 <FlaskConical size={15} />
