@@ -1,2 +1,2 @@
-/** Messages that the sources say, with the file that says each first. */
-export function messages(): Map<string, string>;
+/** Messages that the sources say, with the files that say them. */
+export function messages(): Map<string, string[]>;

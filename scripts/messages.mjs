@@ -86,7 +86,7 @@ function wordsOf(file) {
   return found;
 }
 
-/** @returns {Map<string, string>} messages, with the file that says each first */
+/** @returns {Map<string, string[]>} messages, with the files that say them */
 export function messages() {
   const all = new Map();
   for (const place of places)
@@ -100,8 +100,8 @@ export function messages() {
             ? jobTitlesOf(file)
             : messagesOfFile(file);
       for (const message of said)
-        if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts') && !all.has(message))
-          all.set(message, name);
+        if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts'))
+          all.set(message, [...(all.get(message) ?? []), name]);
     }
   return all;
 }
@@ -109,5 +109,5 @@ export function messages() {
 if (import.meta.url === pathToFileURL(process.argv[1]).href) {
   const folder = join(root, 'apps/web/src/words/de');
   const known = new Set(readdirSync(folder).flatMap((file) => Object.keys(JSON.parse(readFileSync(join(folder, file), 'utf8')))));
-  for (const [message, file] of messages()) if (!known.has(message)) console.log(`${file}\t${JSON.stringify(message)}`);
+  for (const [message, [file]] of messages()) if (!known.has(message)) console.log(`${file}\t${JSON.stringify(message)}`);
 }

@@ -25,12 +25,15 @@ const letter = (subject: string, first: string) => ({
   body: `Dear {{ first_name }} {{ surname }},\n\n${first}\n\nLarkmere Allotment Office`,
 });
 
-/** A batch over all that have no copy yet, waited for until its messages have gone out or come back. */
-async function runBatch(server: ServerClient, mailing: number): Promise<void> {
+/** A batch over all that have no copy yet, waited for until its messages have gone out or come back. @param bounces how many come back at least */
+async function runBatch(server: ServerClient, mailing: number, bounces: number): Promise<void> {
   const { id } = await startBatch(server, mailing);
   await server.until<{ counts: Record<string, number>; copies: number }>(
     `/api/batches/${id}`,
-    ({ counts, copies }) => copies > 0 && ['sent', 'bounced', 'made'].reduce((sum, state) => sum + (counts[state] ?? 0), 0) === copies,
+    ({ counts, copies }) =>
+      copies > 0 &&
+      (counts.bounced ?? 0) >= bounces &&
+      ['sent', 'bounced', 'made'].reduce((sum, state) => sum + (counts[state] ?? 0), 0) === copies,
     90,
   );
 }
@@ -58,9 +61,9 @@ async function printBounced(server: ServerClient, mailingId: number, name: strin
 }
 
 /** A mailing of the past over some rows: made, run and put away. */
-async function runAndArchive(server: ServerClient, name: string, plan: object): Promise<void> {
+async function runAndArchive(server: ServerClient, name: string, plan: object, bounces = 0): Promise<void> {
   const mailing = await addMailing(server, name, { keyColumn: 'Plot', ...plan });
-  await runBatch(server, mailing);
+  await runBatch(server, mailing, bounces);
   await printBounced(server, mailing, name);
   await server.send('POST', `/api/mailings/${mailing}/archive`, { isArchived: true });
 }
@@ -90,17 +93,22 @@ export const lastYear: readonly PastDay[] = [
     async happen(base, standIns) {
       const server = await officeOf(base, standIns);
       const { permit } = await uploadForms(server);
-      await runAndArchive(server, 'Shed permits, spring 2026', {
-        packet: [permit],
-        sourceId: await addSheet(server, 'permits, spring 2026.csv', permitList(ofSite('Canal Side', 70).slice(30))),
-        maps: { [permit]: { ...permitMap, 'permit.name': column('Tenant') } },
-        output: { folder: '2026/Permits, spring', file: '{{ plot }}.pdf' },
-        message: {
-          ...letter('Permit for plot {{ plot }}', 'your permit for plot {{ plot }} is attached.'),
-          recipient: '{{ tenant }}',
-          body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached.\n\nLarkmere Allotment Office',
+      await runAndArchive(
+        server,
+        'Shed permits, spring 2026',
+        {
+          packet: [permit],
+          sourceId: await addSheet(server, 'permits, spring 2026.csv', permitList(ofSite('Canal Side', 70).slice(30))),
+          maps: { [permit]: { ...permitMap, 'permit.name': column('Tenant') } },
+          output: { folder: '2026/Permits, spring', file: '{{ plot }}.pdf' },
+          message: {
+            ...letter('Permit for plot {{ plot }}', 'your permit for plot {{ plot }} is attached.'),
+            recipient: '{{ tenant }}',
+            body: 'Dear {{ tenant }},\n\nyour permit for plot {{ plot }} is attached.\n\nLarkmere Allotment Office',
+          },
         },
-      });
+        1,
+      );
     },
   },
   {

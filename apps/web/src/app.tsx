@@ -2,6 +2,7 @@ import { spokenLocale, t } from '@mailbag/core/words';
 import type { AccountAnswer } from '@mailbag/contract';
 import { isMailbagError } from '@mailbag/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
+import type { ComponentType } from 'react';
 import { Suspense, lazy, useEffect, useRef } from 'react';
 import { I18nProvider } from 'react-aria-components';
 import { BrowserRouter, Navigate, Outlet, Route, Routes, useLocation } from 'react-router';
@@ -16,29 +17,35 @@ import { Button } from './ui/button';
 import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
+import { restOfWords } from './words/speak-in';
 import { resumeDesks } from './features/editing/kept-desks';
 import { keepOwnLanguage } from './words/own-language';
 
 /** Above the screen; until it is there, the screen stays as it is. */
 const SignInAgain = lazy(async () => ({ default: (await import('./screens/account/sign-in-again')).SignInAgain }));
-// What nobody needs who is not signed in yet.
-const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), t`your desk`);
-const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
-const MailingsScreen = loadedPart(() => import('./screens/mailings/mailings-screen'));
-const MailingScreen = loadedPart(() => import('./screens/mailing/mailing-screen'));
-const IntakesScreen = loadedPart(() => import('./screens/intakes/intakes-screen'));
-const IntakeScreen = loadedPart(() => import('./screens/intakes/intake-screen'));
-const PosterScreen = loadedPart(() => import('./screens/intakes/poster-screen'));
-const TemplatesScreen = loadedPart(() => import('./screens/templates/templates-screen'));
-const RevisionsScreen = loadedPart(() => import('./screens/templates/revisions-screen'));
-const LayoutScreen = loadedPart(() => import('./screens/templates/layout/layout-screen'));
-const TemplateScreen = loadedPart(() => import('./screens/templates/template-screen'));
-const SourcesScreen = loadedPart(() => import('./screens/sources/sources-screen'));
-const SourceScreen = loadedPart(() => import('./screens/sources/source-screen'));
-const BatchScreen = loadedPart(() => import('./screens/batch/batch-screen'));
-const LedgerScreen = loadedPart(() => import('./screens/ledger/ledger-screen'));
-const PaperScreen = loadedPart(() => import('./screens/paper/paper-screen'));
-const SettingsScreen = loadedPart(() => import('./screens/settings/settings-screen'));
+/** What nobody needs who is not signed in yet, and the words for it. */
+const part = <Props extends object>(load: () => Promise<{ default: ComponentType<Props> }>, what?: string): ComponentType<Props> =>
+  loadedPart(async () => {
+    await restOfWords();
+    return load();
+  }, what);
+const Shell = part(async () => ({ default: (await import('./screens/shell/shell')).Shell }), t`your desk`);
+const DeskScreen = part(() => import('./screens/desk/desk-screen'));
+const MailingsScreen = part(() => import('./screens/mailings/mailings-screen'));
+const MailingScreen = part(() => import('./screens/mailing/mailing-screen'));
+const IntakesScreen = part(() => import('./screens/intakes/intakes-screen'));
+const IntakeScreen = part(() => import('./screens/intakes/intake-screen'));
+const PosterScreen = part(() => import('./screens/intakes/poster-screen'));
+const TemplatesScreen = part(() => import('./screens/templates/templates-screen'));
+const RevisionsScreen = part(() => import('./screens/templates/revisions-screen'));
+const LayoutScreen = part(() => import('./screens/templates/layout/layout-screen'));
+const TemplateScreen = part(() => import('./screens/templates/template-screen'));
+const SourcesScreen = part(() => import('./screens/sources/sources-screen'));
+const SourceScreen = part(() => import('./screens/sources/source-screen'));
+const BatchScreen = part(() => import('./screens/batch/batch-screen'));
+const LedgerScreen = part(() => import('./screens/ledger/ledger-screen'));
+const PaperScreen = part(() => import('./screens/paper/paper-screen'));
+const SettingsScreen = part(() => import('./screens/settings/settings-screen'));
 
 /** Who is signed out elsewhere sees the sign-in page at the next question. */
 const onError = (error: Error): void => {

@@ -142,3 +142,15 @@ test('the last administrator stays one', async () => {
     mailbag.client.send('PUT', `/api/people/${id}`, { name: person.name, role: 'viewer', seesValues: true, seesPasswords: true }),
   ).rejects.toThrow('account-last-administrator');
 });
+
+test('everybody says in which language Mailbag speaks to them, for themselves alone', async () => {
+  const viewer = await signedInAs(mailbag, { role: 'viewer' });
+  const languageOf = async (client: ServerClient): Promise<string> =>
+    (await client.get<{ account: { language: string } }>('/api/account')).account.language;
+  expect(await languageOf(viewer)).toBe('');
+  await viewer.send('PUT', '/api/people/me/language', { language: 'de' });
+  expect([await languageOf(viewer), await languageOf(mailbag.client)]).toEqual(['de', '']);
+  await expect(viewer.send('PUT', '/api/people/me/language', { language: 'tlh' })).rejects.toThrow('Mailbag does not speak this language');
+  await viewer.send('PUT', '/api/people/me/language', { language: '' });
+  expect(await languageOf(viewer)).toBe('');
+});

@@ -1,52 +1,17 @@
 import type { Catalogue } from '@mailbag/core/words';
-import checks from './de/checks.json';
-import core from './de/core.json';
-import errors from './de/errors.json';
-import features from './de/features.json';
-import featuresCopies from './de/features-copies.json';
-import featuresMap from './de/features-map.json';
-import featuresRecords from './de/features-records.json';
-import history from './de/history.json';
-import requests from './de/requests.json';
-import screensBatch from './de/screens-batch.json';
-import screensDesk from './de/screens-desk.json';
-import screensIntakes from './de/screens-intakes.json';
-import screensLedger from './de/screens-ledger.json';
-import screensMailing from './de/screens-mailing.json';
-import screensMailings from './de/screens-mailings.json';
-import screensPaper from './de/screens-paper.json';
-import screensSettings from './de/screens-settings.json';
-import screensShell from './de/screens-shell.json';
-import screensSources from './de/screens-sources.json';
-import screensTemplates from './de/screens-templates.json';
-import ui from './de/ui.json';
+import first from './de/first.json';
 import type { Messages } from './message-catalogue';
 import { messageCatalogue } from './message-catalogue';
 
-/** What is said in German, by the part of the source that says it first. */
-export const germanMessages: Messages = {
-  ...checks,
-  ...core,
-  ...errors,
-  ...features,
-  ...featuresCopies,
-  ...featuresMap,
-  ...featuresRecords,
-  ...history,
-  ...requests,
-  ...screensBatch,
-  ...screensDesk,
-  ...screensIntakes,
-  ...screensLedger,
-  ...screensMailing,
-  ...screensMailings,
-  ...screensPaper,
-  ...screensSettings,
-  ...screensShell,
-  ...screensSources,
-  ...screensTemplates,
-  ...ui,
-};
+/** What is said in German before anybody is signed in. */
+export const firstMessages: Messages = first;
+/** All that is said in German, as far as it is there. */
+const messages: Record<string, string> = { ...firstMessages };
 
 /** @param locale BCP 47 */
-export const german = (locale: string): Catalogue => messageCatalogue(locale, germanMessages);
+export const german = (locale: string): Catalogue => messageCatalogue(locale, messages);
+
+/** Loads what is said behind the sign-in. */
+export async function restOfGerman(): Promise<void> {
+  Object.assign(messages, (await import('./german-rest')).restMessages);
+}
