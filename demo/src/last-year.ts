@@ -25,9 +25,9 @@ const letter = (subject: string, first: string) => ({
   body: `Dear {{ first_name }} {{ surname }},\n\n${first}\n\nLarkmere Allotment Office`,
 });
 
-/** A batch over all that have no copy yet, waited for until its messages have gone out or come back. @param bounces how many come back at least */
-async function runBatch(server: ServerClient, mailing: number, bounces: number): Promise<void> {
-  const { id } = await startBatch(server, mailing);
+/** A batch over all that have no copy yet, waited for until its messages have gone out or come back. @param bounces how many come back at least @param rows of those who are meant; left out: all */
+async function runBatch(server: ServerClient, mailing: number, bounces: number, rows?: number[]): Promise<void> {
+  const { id } = await startBatch(server, mailing, rows ? 'selection' : 'new', rows);
   await server.until<{ counts: Record<string, number>; copies: number }>(
     `/api/batches/${id}`,
     ({ counts, copies }) =>
@@ -84,7 +84,36 @@ const renewalOf = (site: string, most: number): PastDay['happen'] =>
     });
   };
 
-/** The last year of the office, the earliest day first: renewals by sites, permits in spring, mandates in autumn. The mailings are put away. */
+const NEW_TENANTS = 'New tenants, November 2026';
+
+/** Some of the new tenants get their agreement. @param from the first of their rows, from 0 */
+const welcome = (from: number, to: number, isLast = false): PastDay['happen'] =>
+  async function greet(base, standIns) {
+    const server = await officeOf(base, standIns);
+    const { agreement } = await uploadForms(server);
+    const known = (await server.get<{ id: number; name: string }[]>('/api/mailings')).find(({ name }) => name === NEW_TENANTS);
+    const mailing =
+      known?.id ??
+      (await addMailing(server, NEW_TENANTS, {
+        packet: [agreement],
+        sourceId: await sheetOf(server, 'new tenants, November 2026.xlsx', ofSite('Mill Lane', 125).slice(60)),
+        keyColumn: 'Plot',
+        maps: { [agreement]: agreementMap },
+        output: { folder: '2026/New tenants', file: '{{ plot }} {{ surname }}.pdf' },
+        message: letter('Welcome to plot {{ plot }}', 'the agreement for plot {{ plot }} is attached. Please send it back signed.'),
+      }));
+    const source = (await server.get<{ plan: { sourceId: number } }>(`/api/mailings/${mailing}`)).plan.sourceId;
+    const { records } = await server.get<{ records: { row: number }[] }>(`/api/sources/${source}/records?from=0&count=200`);
+    await runBatch(
+      server,
+      mailing,
+      0,
+      records.slice(from, to).map(({ row }) => row),
+    );
+    if (isLast) await server.send('POST', `/api/mailings/${mailing}/archive`, { isArchived: true });
+  };
+
+/** The last year of the office, the earliest day first: renewals by sites, permits in spring, mandates in autumn, and of late the new tenants. The mailings are put away. */
 export const lastYear: readonly PastDay[] = [
   { daysAgo: 341, happen: renewalOf('Mill Lane', 110) },
   { daysAgo: 332, happen: renewalOf('Canal Side', 80) },
@@ -125,4 +154,7 @@ export const lastYear: readonly PastDay[] = [
       });
     },
   },
+  { daysAgo: 17, happen: welcome(0, 16) },
+  { daysAgo: 12, happen: welcome(16, 39) },
+  { daysAgo: 5, happen: welcome(39, 48, true) },
 ];
