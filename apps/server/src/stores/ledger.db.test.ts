@@ -85,6 +85,9 @@ test('counts follow each change of a state, whichever way they are asked for', a
   expect((await ledgerStore.countsByMailing(sql)).map(({ name, state, count }) => [name, state, count])).toEqual(
     expect.arrayContaining([['Renewals', 'sent', 3], ['Permits', 'planned', 2]]), // prettier-ignore
   );
+  await sql.query("UPDATE mailing SET archivedAt = '2027-01-01' WHERE name = 'Renewals'");
+  expect(new Set((await ledgerStore.countsByMailing(sql)).map(({ name }) => name))).toEqual(new Set(['Permits']));
+  await sql.query('UPDATE mailing SET archivedAt = NULL');
 });
 
 test('words are added where an address was corrected, and those of the record go when its time is over', async () => {

@@ -75,10 +75,11 @@ export const ledgerStore = {
   addWords: (sql: Sql, text: string, ids: readonly number[]) =>
     run(sql, `UPDATE copy_words SET text = text || ? WHERE rowid ${dialect.inIds}`, [text, JSON.stringify(ids)]),
 
+  /** Of mailings that are not put away, the one that was changed last first. */
   countsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; state: string | null; count: number }>(
       sql,
-      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
+      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id WHERE mailing.archivedAt IS NULL GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
     ),
 
   inStateByMailing: (sql: Sql, state: string) =>
