@@ -17,19 +17,15 @@ test.each([
   ['nested arrays', nested(2_000_000)],
   ['nested objects', `${'{"a":'.repeat(900_000)}1${'}'.repeat(900_000)}`],
   ['nested arrays in a password', `{"email":"a@b.org","password":${nested(1_500_000)}}`],
-])(
-  '%s to the sign-in are refused at once, and others go on',
-  async (_, body) => {
-    let status = 0;
-    const wait = await longestWait(
-      mailbag.address,
-      post('/api/account/sign-in', body).then((answer) => (status = answer.status)),
-    );
-    expect(status).toBe(413);
-    expect(wait).toBeLessThan(1000);
-  },
-  120_000,
-);
+])('%s to the sign-in are refused at once, and others go on', async (_, body) => {
+  let status = 0;
+  const wait = await longestWait(
+    mailbag.address,
+    post('/api/account/sign-in', body).then((answer) => (status = answer.status)),
+  );
+  expect(status).toBe(413);
+  expect(wait).toBeLessThan(1000);
+});
 
 test.each([
   ['brackets just within the size', `{"email":"a@b.org","password":${nested(30_000)}}`],

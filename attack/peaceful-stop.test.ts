@@ -48,7 +48,7 @@ test('with a page open and a batch running it stops in time and goes on by itsel
   }
   const { counts, error } = await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
   expect({ counts, error }).toEqual({ counts: { made: RECORDS }, error: null });
-}, 120_000);
+});
 
 test('messages that are under way are finished or given back: nobody is mailed twice, and nothing is in doubt that had not begun to leave', async () => {
   const { mailing } = await smallMailing(mailbag.client, rows(MESSAGES, 'slow', 'way'), { folder: 'way' });
@@ -61,7 +61,7 @@ test('messages that are under way are finished or given back: nobody is mailed t
   const letters = (await office.letters()).filter(({ to }) => to.startsWith('slow.way'));
   expect(letters).toHaveLength(MESSAGES);
   expect(new Set(letters.map(({ to }) => to)).size).toBe(MESSAGES);
-}, 90_000);
+});
 
 test('a server that waits for a mail server that never answers is gone in time, and says what nobody can know', async () => {
   const { mailing } = await smallMailing(mailbag.client, rows(3, 'hang', 'hang'), { folder: 'hang' });
@@ -73,7 +73,7 @@ test('a server that waits for a mail server that never answers is gone in time, 
   const states = (await copiesOf(mailbag.client, id)).map(({ state }) => state);
   expect(states.every((state) => ['unconfirmed', 'retrying', 'queued', 'sending'].includes(state))).toBe(true);
   await mailbag.client.send('POST', `/api/batches/${id}/cancel`);
-}, 60_000);
+});
 
 test('a request in the middle of a stop gets an answer or a sentence', async () => {
   const stopping = mailbag.stop();

@@ -53,7 +53,7 @@ beforeAll(async () => {
   // From here on everything goes out from the first folder.
   await first.client.send('PUT', `/api/mail-servers/${server!.id}`, mailServer(office.smtp));
   await first.client.until<Batch>(`/api/batches/${batch}`, ({ state }) => state === 'done');
-}, 120_000);
+});
 afterAll(async () => {
   await first.close();
   await office.close();
@@ -94,7 +94,7 @@ test('a backup that was taken while it was sent sends nothing again when it is r
   await mailbag.client.send('POST', '/api/copies/many', { action: 'confirm-sent', ids: unconfirmed });
   expect((await mailbag.client.get<Batch>(`/api/batches/${batch}`)).counts).toEqual({ sent: COUNT });
   await mailbag.kill();
-}, 60_000);
+});
 
 test.each([
   ['a folder that was copied as it stood', 'copied', () => join(parent, 'copied')],
@@ -110,17 +110,13 @@ test.each([
       return data;
     },
   ],
-])(
-  '%s sends nothing by itself',
-  async (_, why, make) => {
-    if (why === 'older database') await first.kill();
-    const mailbag = await held(make());
-    expect((await mailbag.client.get<HoldAnswer>('/api/safety/hold')).held).toMatchObject({ why });
-    expect(await letters()).toHaveLength(COUNT);
-    await mailbag.kill();
-  },
-  60_000,
-);
+])('%s sends nothing by itself', async (_, why, make) => {
+  if (why === 'older database') await first.kill();
+  const mailbag = await held(make());
+  expect((await mailbag.client.get<HoldAnswer>('/api/safety/hold')).held).toMatchObject({ why });
+  expect(await letters()).toHaveLength(COUNT);
+  await mailbag.kill();
+});
 
 test('the folder that mailed goes on as before after a kill and a stop', async () => {
   const mailbag = new RunningMailbag({}, join(parent, 'restored'));
@@ -174,7 +170,7 @@ test('without its key, or with another one, the server does not start, says what
   await mailbag.client.send('PUT', '/api/bounces', { ...bounces, password: 'again' });
   expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs.map(({ kind }) => kind)).not.toContain('lost-secrets');
   await mailbag.kill();
-}, 60_000);
+});
 
 test('backups are taken on demand and by schedule, so many are kept, and the self-check finds what is missing or changed', async () => {
   const mailbag = new RunningMailbag({ MAILBAG_BACKUPS: join(parent, 'kept') }, join(parent, 'restored'));
@@ -210,7 +206,7 @@ test('backups are taken on demand and by schedule, so many are kept, and the sel
   );
   expect((await client.get<DeskAnswer>('/api/desk')).needs).toContainEqual(expect.objectContaining({ kind: 'self-check', count: 2 }));
   await mailbag.kill();
-}, 60_000);
+});
 
 test('a command line that is called wrongly, or cannot do it, says so', () => {
   const run = (...args: string[]): { status: number | null; said: string } => {

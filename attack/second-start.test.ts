@@ -66,7 +66,6 @@ test.each(['another port', 'the same port'])(
     expect(letters.map(({ to }) => to).sort()).toEqual([...new Set(letters.map(({ to }) => to))].sort());
     expect(letters).toHaveLength(12);
   },
-  60_000,
 );
 
 test('a port that is taken is told before the folder is made', async () => {
@@ -123,7 +122,7 @@ test('a message whose claim is lost before its first byte does not leave', async
   database.exec('DROP TRIGGER robber');
   database.close();
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => counts.sent === 1);
-}, 60_000);
+});
 
 async function until(isTrue: () => boolean, seconds = 20): Promise<void> {
   for (const end = Date.now() + seconds * 1000; !isTrue();) {

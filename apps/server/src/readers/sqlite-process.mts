@@ -12,6 +12,8 @@ export interface SqliteWork {
   block: number;
 }
 export type SqliteNews =
+  /** The engine is there, and the question begins. */
+  | { isReady: true }
   | { tables: DatabaseTable[] }
   | { names: string[] }
   | { rows: DatabaseRow[] }
@@ -111,7 +113,9 @@ async function work(asked: SqliteWork): Promise<void> {
     // Where the engine lies is told by whoever starts this process: it may look into no other folder.
     const { default: load } = (await import(process.argv[2]!)) as typeof import('@sqlite.org/sqlite-wasm');
     const silent = { print: () => undefined, printErr: () => undefined };
-    answer(await (load as (options: object) => Promise<Sqlite3Static>)(silent), asked);
+    const sqlite3 = await (load as (options: object) => Promise<Sqlite3Static>)(silent);
+    tell({ isReady: true });
+    answer(sqlite3, asked);
   } catch (error) {
     const { code = '', message = String(error) } = error as { code?: string; message?: string };
     const [, name, said] = /^(SQLITE_\w+): sqlite3 result code \d+: (.*)$/s.exec(message) ?? [];

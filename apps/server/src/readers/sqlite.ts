@@ -12,6 +12,8 @@ import type { SqliteNews, SqliteWork } from './sqlite-process.mjs';
 
 /** Memory that reading a SQLite file may take beside the engine's own, MB. */
 const MEMORY_MB = 256;
+/** What the process and its engine may take to be there, ms, on a machine that is busy with something else. It is no time of the question. */
+const START_TIME = 25_000;
 /** The first bytes of every SQLite database (its file format, 1.3.1). */
 const HEADER = 'SQLite format 3\0';
 /** Place of the text encoding in the file's header, and its value for UTF-8 (SQLite, “Database File Format”, 1.3.13). */
@@ -66,9 +68,14 @@ async function ask(path: string, work: SqliteWork, host: string, time: number, o
   let timer: ReturnType<typeof setTimeout> | undefined;
   try {
     await new Promise<void>((resolve, reject) => {
-      timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), time);
+      const wait = (most: number): void => {
+        clearTimeout(timer);
+        timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), most);
+      };
+      wait(START_TIME);
       child.on('message', (news: SqliteNews) => {
-        if ('failed' in news) reject(databaseFailure(news.failed, host));
+        if ('isReady' in news) wait(time);
+        else if ('failed' in news) reject(databaseFailure(news.failed, host));
         else if (onNews(news)) resolve();
       });
       child.once('error', (error) => reject(databaseFailure(error, host)));

@@ -55,7 +55,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
   const away = all.filter(({ isAway }) => isAway).length;
   const doubtful = all.filter(({ doubt, isAway }) => doubt !== '' && !isAway);
   useEffect(() => revealChosen(list.current), [chosen]);
-  useKey('v', 'Page or form beside the questions', () => set({ view: view === 'form' ? 'page' : null }));
+  useKey('v', t`Page or form beside the questions`, () => set({ view: view === 'form' ? 'page' : null }));
 
   const isWanted = ({ words, column, isAway }: IntakeQuestion): boolean =>
     (showsAway || !isAway) && `${words} ${column}`.toLowerCase().includes(text.trim().toLowerCase());

@@ -96,7 +96,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
     }),
     [plan.maps, plan.conditions, plan.counts],
   );
-  useKey('w', 'Worst case', record ? () => setWorst(!isWorst) : null);
+  useKey('w', t`Worst case`, record ? () => setWorst(!isWorst) : null);
   const context = useMemo(() => fillContext(mailing.next, index, SAMPLE_CODE), [mailing.next, index]);
   const [wantedPart, setPart] = useState(0);
   /** The record as each of its copies of the template that is shown sees it. */

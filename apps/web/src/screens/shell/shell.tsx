@@ -248,7 +248,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
   const [isMenuOpen, setMenuOpen] = useState(false);
   useHeadingFocus(main, pathname);
   const [showsShortcuts, setShowsShortcuts] = useState(false);
-  useKey('?', 'Shortcuts', () => setShowsShortcuts(true), EVERYWHERE);
+  useKey('?', t`Shortcuts`, () => setShowsShortcuts(true), EVERYWHERE);
   useShortcutHelp(FIND);
   useEffect(() => setMenuOpen(false), [pathname]);
   useEffect(() => {
