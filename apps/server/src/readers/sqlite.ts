@@ -12,8 +12,11 @@ import type { SqliteNews, SqliteWork } from './sqlite-process.mjs';
 
 /** Memory that reading a SQLite file may take beside the engine's own, MB. */
 const MEMORY_MB = 256;
-/** What the process and its engine may take to be there, ms, on a machine that is busy with something else. It is no time of the question. */
-const START_TIME = 25_000;
+/**
+ * What the process and its engine may take to be there, ms, on a machine that is busy with something else. It is no time of the question. With that of a
+ * question it is less than what its thread gets (task-limits.ts): a thread that is ended cannot end the process any more.
+ */
+const START_TIME = 15_000;
 /** The first bytes of every SQLite database (its file format, 1.3.1). */
 const HEADER = 'SQLite format 3\0';
 /** Place of the text encoding in the file's header, and its value for UTF-8 (SQLite, “Database File Format”, 1.3.13). */
