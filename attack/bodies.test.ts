@@ -1,4 +1,5 @@
 import { connect } from 'node:net';
+import { PATIENCE } from '../testing/patience.js';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { longestWait } from '../testing/watching.js';
 
@@ -50,7 +51,7 @@ test('a stranger’s body is not read where only the signed-in may go', async ()
         `PUT /api/mailings/1 HTTP/1.1\r\nHost: ${hostname}:${port}\r\nX-Mailbag: 1\r\nContent-Type: application/json\r\nContent-Length: 20000000\r\n\r\n`,
       ),
     );
-    socket.setTimeout(5000, () => reject(new Error('no answer')));
+    socket.setTimeout(PATIENCE, () => reject(new Error('no answer')));
     socket.once('data', (data) => (resolve(data.toString()), socket.destroy())).once('error', reject);
   });
   expect(said).toMatch(/^HTTP\/1\.1 401 /);

@@ -6,6 +6,7 @@ import type { BackupsAnswer, DeskAnswer, HoldAnswer, SelfCheckAnswer } from '@ma
 import type { Said } from '@mailbag/core';
 import { mailServer } from '../demo/src/mail-set-up.js';
 import { signedInAs } from '../testing/accounts.js';
+import { PATIENCE } from '../testing/patience.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
@@ -135,7 +136,7 @@ test('without its key, or with another one, the server does not start, says what
     const { status, stderr } = spawnSync(process.execPath, ['apps/server/bin/server.mjs'], {
       env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: '0', ...env },
       encoding: 'utf8',
-      timeout: 15_000,
+      timeout: PATIENCE,
     });
     return { status, said: stderr };
   };

@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import type { CopyDetail } from '@mailbag/contract';
 import { saidWords } from '@mailbag/core';
+import { PATIENCE } from '../testing/patience.js';
 import { freePort } from '../testing/ports.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
 import type { Batch, CopyRow } from '../testing/small-mailing.js';
@@ -30,7 +31,7 @@ async function startAgain(data: string, port: number): Promise<{ code: number | 
   });
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
-  const timer = setTimeout(() => child.kill('SIGKILL'), 15_000);
+  const timer = setTimeout(() => child.kill('SIGKILL'), PATIENCE);
   const code = await new Promise<number | null>((resolve) => child.once('exit', resolve));
   clearTimeout(timer);
   return { code, said };
@@ -124,7 +125,7 @@ test('a message whose claim is lost before its first byte does not leave', async
   await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => counts.sent === 1);
 });
 
-async function until(isTrue: () => boolean, seconds = 20): Promise<void> {
+async function until(isTrue: () => boolean, seconds = PATIENCE / 1000): Promise<void> {
   for (const end = Date.now() + seconds * 1000; !isTrue();) {
     if (Date.now() > end) throw new Error(`Did not happen within ${seconds} s. The server said: ${mailbag.said().slice(-2000)}`);
     await new Promise((done) => setTimeout(done, 100));

@@ -1,5 +1,6 @@
 import { chromium } from 'playwright-core';
 import type { Browser, Locator, Page } from 'playwright-core';
+import { PATIENCE } from '../testing/patience.js';
 
 /** Debian's Chromium with an empty profile and nothing that reaches outside. */
 export const openBrowser = (): Promise<Browser> =>
@@ -19,7 +20,7 @@ export const openBrowser = (): Promise<Browser> =>
 /** A page that fails the test when the application throws. @param locale the language that the browser asks for (BCP 47) */
 export async function openPage(browser: Browser, locale = 'en-GB'): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale, acceptDownloads: true });
-  page.setDefaultTimeout(60_000);
+  page.setDefaultTimeout(PATIENCE);
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
   return { page, faults };

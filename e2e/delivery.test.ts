@@ -20,7 +20,7 @@ beforeAll(async () => {
   await makeWorld(mailbag.address, standInPorts(office, printer));
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
-}, 120_000);
+});
 afterAll(async () => {
   await browser?.close();
   await mailbag.close();

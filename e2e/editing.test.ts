@@ -1,4 +1,5 @@
 import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
+import { PATIENCE } from '../testing/patience.js';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import { openBrowser } from './browser.js';
@@ -30,7 +31,7 @@ beforeAll(async () => {
   ({ mailing } = await smallMailing(mailbag.client, rows, { mailed: true }));
   browser = await openBrowser();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
-  context.setDefaultTimeout(60_000);
+  context.setDefaultTimeout(PATIENCE);
   page = await open();
   await page.getByLabel('E-mail address').fill(person.email);
   await page.getByLabel('Password', { exact: true }).fill(person.password);

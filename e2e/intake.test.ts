@@ -6,6 +6,7 @@ import { bankMandate } from '../demo/src/forms/bank-mandate.js';
 import { shedPermit } from '../demo/src/forms/shed-permit.js';
 import { violationsOn } from '../testing/axe.js';
 import { readByOther } from '../testing/other-reader.js';
+import { PATIENCE } from '../testing/patience.js';
 import { inkIn, pictureOf } from '../testing/picture.js';
 import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, signInTo } from './browser.js';
@@ -253,7 +254,7 @@ async function openPhone(): Promise<void> {
     acceptDownloads: true,
   });
   phone = await pocket.newPage();
-  phone.setDefaultTimeout(60_000);
+  phone.setDefaultTimeout(PATIENCE);
   phone.on('pageerror', (error) => faults.push(error.message));
 }
 async function sayPhrase(phrase: string): Promise<void> {

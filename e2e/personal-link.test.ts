@@ -2,6 +2,7 @@ import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
 import { startBatch } from '../demo/src/start-batch.js';
 import { violationsOn } from '../testing/axe.js';
 import { codesOn } from '../testing/codes-on.js';
+import { PATIENCE } from '../testing/patience.js';
 import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
 import type { Batch } from '../testing/small-mailing.js';
 import { copiesOf, smallMailing } from '../testing/small-mailing.js';
@@ -79,7 +80,7 @@ step('a phone that reads the paper opens the page, once it is told what only the
   const [code] = (await codesOn(await mailbag.client.bytes(`/api/copies/${copy}/pdf`))).filter(({ text }) => text.includes('/in/'));
   pocket = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: 'de-DE' });
   phone = await pocket.newPage();
-  phone.setDefaultTimeout(60_000);
+  phone.setDefaultTimeout(PATIENCE);
   phone.on('pageerror', (error) => faults.push(error.message));
   await phone.goto(code!.text);
   await phone.getByRole('heading', { name: 'Damit sich Ihre Seite öffnet, sagen Sie uns bitte:' }).waitFor();

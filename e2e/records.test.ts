@@ -34,7 +34,7 @@ beforeAll(async () => {
   );
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
-}, 120_000);
+});
 afterAll(async () => {
   await browser?.close();
   await mailbag.close();

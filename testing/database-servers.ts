@@ -4,6 +4,7 @@ import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { PATIENCE } from './patience.js';
 import { freePort } from './ports.js';
 
 /** Neither server runs as root; an unprivileged user is there on every Debian. */
@@ -27,7 +28,7 @@ function run(command: string, args: string[]): void {
 }
 
 async function untilOpen(port: number, child: ChildProcess, output: () => string): Promise<void> {
-  for (const end = Date.now() + 30_000; Date.now() < end;) {
+  for (const end = Date.now() + PATIENCE; Date.now() < end;) {
     if (child.exitCode !== null) throw new Error(`the database server ended: ${output()}`);
     const isOpen = await new Promise<boolean>((resolve) => {
       const socket = connect(port, '127.0.0.1');

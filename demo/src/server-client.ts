@@ -38,7 +38,7 @@ export class ServerClient {
     return (await (await this.ask('POST', path, form)).json()) as T;
   }
   /** Asks again until the answer suits. @throws Error after the time is over */
-  async until<T>(path: string, suits: (answer: T) => boolean, seconds = 60): Promise<T> {
+  async until<T>(path: string, suits: (answer: T) => boolean, seconds = 150): Promise<T> {
     for (const end = Date.now() + seconds * 1000; ;) {
       const answer = await this.get<T>(path);
       if (suits(answer)) return answer;

@@ -41,7 +41,7 @@ test('copies of all sizes are in their places when it is flushed, whatever they 
     if (sha(readFileSync(join(folder, `${index} ä.pdf`))) !== sha(meant)) throw new Error(`Copy ${index} is not what was handed over.`);
   }
   expect(readFileSync(join(folder, 'large.pdf'))).toHaveLength(20_005_000);
-}, 60_000);
+});
 
 test('what cannot be written is told with its path, at the latest when it ends; nothing is written after it', async () => {
   const said = await running(
@@ -54,4 +54,4 @@ test('what cannot be written is told with its path, at the latest when it ends; 
   );
   expect(said).toBe(`ENOENT ${folder}/missing/two.pdf`);
   expect(readdirSync(folder)).toEqual(['one.pdf']);
-}, 60_000);
+});

@@ -84,4 +84,4 @@ test('a server killed at any point loses no copy, makes none twice, and mails no
   const unconfirmed = copies.filter(({ state }) => state === 'unconfirmed');
   // At most as many per kill as connections were open.
   expect(unconfirmed.length).toBeLessThanOrEqual(points.length * 5);
-}, 300_000);
+});

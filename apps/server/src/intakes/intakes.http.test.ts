@@ -3,6 +3,7 @@ import { encode as encodePng } from 'fast-png';
 import { bankMandate } from '../../../../demo/src/forms/bank-mandate.js';
 import { shedPermit } from '../../../../demo/src/forms/shed-permit.js';
 import { readByOther } from '../../../../testing/other-reader.js';
+import { PATIENCE } from '../../../../testing/patience.js';
 import { inkIn, pictureOf } from '../../../../testing/picture.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 
@@ -170,7 +171,7 @@ test('an answer becomes copies that the visitor fetches, with the signature in i
   const again = await submit(2, answersOf({ [idOf('Plot number')]: 'B-18' }));
   expect(again.number).toBe(first.number);
   const receipt = await (async () => {
-    for (const end = Date.now() + 60_000; Date.now() < end;) {
+    for (const end = Date.now() + PATIENCE; Date.now() < end;) {
       const now = await told<{ copies: string[]; isMaking: boolean }>(stranger('GET', `/receipts/${first.receipt}`));
       if (!now.isMaking && now.copies.length === 2) return now;
       await new Promise((done) => setTimeout(done, 150));
@@ -186,7 +187,7 @@ test('an answer becomes copies that the visitor fetches, with the signature in i
   const mandate = Object.entries(files).find(([name]) => name.startsWith('Bank'))![1];
   expect(inkIn(await pictureOf(mandate), signatureBox)).toBeGreaterThan(500);
   const letters = await (async () => {
-    for (const end = Date.now() + 60_000; Date.now() < end;) {
+    for (const end = Date.now() + PATIENCE; Date.now() < end;) {
       const found = (await office.letters()).filter(({ to }) => to === 'ayumi@example.org');
       if (found.length > 0) return found;
       await new Promise((done) => setTimeout(done, 150));

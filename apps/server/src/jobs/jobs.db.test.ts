@@ -4,11 +4,12 @@ import { ownDatabase } from '../../../../testing/own-database.js';
 import type { Sql } from '../persistence/sql.js';
 import type { Changes } from './job-runner.js';
 import { JobRunner } from './job-runner.js';
+import { PATIENCE } from '../../../../testing/patience.js';
 
 let database: DataSource;
 let close: () => Promise<void>;
 const opened: JobRunner[] = [];
-beforeAll(async () => ({ database, close } = await ownDatabase()), 60_000);
+beforeAll(async () => ({ database, close } = await ownDatabase()));
 afterEach(async () => {
   for (const jobs of opened.splice(0)) await jobs.close();
   await database.query('DELETE FROM job');
@@ -34,7 +35,7 @@ const jobsOf = (): JobRunner => {
   return jobs;
 };
 const until = async (isSo: () => boolean | Promise<boolean>, what: string): Promise<void> => {
-  for (const end = Date.now() + 10_000; !(await isSo());) {
+  for (const end = Date.now() + PATIENCE; !(await isSo());) {
     if (Date.now() > end) throw new Error(`It never came about that ${what}.`);
     await new Promise((done) => setTimeout(done, 5));
   }

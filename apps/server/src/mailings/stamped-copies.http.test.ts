@@ -44,7 +44,7 @@ test('copies carry their code as a symbol and the picture of the office, in the 
     expect(inkIn(await pictureOf(bytes), [80, 40, 120, 80])).toBeGreaterThan(80 * 80 * 0.9);
     expect((await codesOn(combined, page)).map(({ text }) => text)).toEqual([copy.code]);
   }
-}, 60_000);
+});
 
 test('what is no picture is refused when it is chosen, and a stamp that is none when it is saved', async () => {
   const { client } = mailbag;

@@ -154,7 +154,7 @@ test('PostgreSQL gets one row a copy, however often it is told', async () => {
   } finally {
     await server.close();
   }
-}, 120_000);
+});
 
 test('MariaDB gets one row a copy', async () => {
   const server = await DatabaseServer.mariadb();
@@ -181,7 +181,7 @@ test('MariaDB gets one row a copy', async () => {
   } finally {
     await server.close();
   }
-}, 120_000);
+});
 
 test('a register that cannot be opened is not kept, and says why', async () => {
   await expect(add('Nowhere', { kind: 'postgres', host: '127.0.0.1', port: 9, databaseName: 'x', user: 'x' })).rejects.toThrow(

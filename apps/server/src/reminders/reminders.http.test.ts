@@ -73,7 +73,7 @@ test('by a schedule they go out by themselves, as often as was said and no often
   }
   await new Promise((done) => setTimeout(done, 5000));
   expect(await reminded('bytime')).toEqual(['bytime.out@example.org', 'bytime.out@example.org']);
-}, 60_000);
+});
 
 test('without a text nobody is reminded', async () => {
   const { mailing } = await smallMailing(mailbag.client, [['N-1', 'No', 'no.text@example.org', 'yes']], { folder: 'none' });

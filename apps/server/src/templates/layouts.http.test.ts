@@ -113,7 +113,7 @@ test('a form without fields: its blanks are taken, it is in use, and copies of i
       if (finish === 'flattened') expect(read!.text).toContain(index === 0 ? 'Ada Quist' : 'Bea');
     }
   }
-}, 90_000);
+});
 
 test('two people draw on one template: both keep what they did, the same thing changed twice is told, and what was not seen is not taken into use', async () => {
   const { client } = mailbag;

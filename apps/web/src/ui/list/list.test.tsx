@@ -180,7 +180,7 @@ test('of many rows only those are drawn that are seen; on paper stand all', asyn
   expect(drawn()).toBe(3000);
   act(() => void window.dispatchEvent(new Event('afterprint')));
   expect(drawn()).toBeLessThan(60);
-}, 60_000);
+});
 
 test('where there is nothing, that is said', () => {
   shown([]);
