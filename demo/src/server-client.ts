@@ -25,7 +25,7 @@ export class ServerClient {
   async get<T>(path: string): Promise<T> {
     return (await (await this.ask('GET', path)).json()) as T;
   }
-  async send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
+  async send<T>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
     const text = await (await this.ask(method, path, body)).text();
     return (text ? JSON.parse(text) : undefined) as T;
   }

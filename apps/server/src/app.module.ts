@@ -84,6 +84,8 @@ import { ErrorFilter } from './error-filter.js';
 import { FacesController } from './settings/faces.controller.js';
 import { HealthController } from './safety/health.controller.js';
 import { RegistersController } from './registers/registers.controller.js';
+import { WastebasketController } from './wastebasket/wastebasket.controller.js';
+import { Wastebasket } from './wastebasket/wastebasket.service.js';
 import { Registers } from './registers/registers.service.js';
 import { RemindersController } from './reminders/reminders.controller.js';
 import { Reminders } from './reminders/reminders.service.js';
@@ -174,6 +176,7 @@ import { Pool } from './work/pool.js';
     PaperController,
     PeopleController,
     RegistersController,
+    WastebasketController,
     RemindersController,
     RetentionController,
     SafetyController,
@@ -242,6 +245,7 @@ import { Pool } from './work/pool.js';
     Printers,
     RecordExports,
     Registers,
+    Wastebasket,
     History,
     Reminders,
     Retention,

@@ -26,6 +26,7 @@ import { SourcePictures1765300000000 } from './migrations/0014-source-pictures.j
 import { Intakes1765400000000 } from './migrations/0015-intakes.js';
 import { PersonalLinks1765500000000 } from './migrations/0016-personal-links.js';
 import { Languages1765600000000 } from './migrations/0017-languages.js';
+import { Wastebasket1765700000000 } from './migrations/0018-wastebasket.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -75,6 +76,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Intakes1765400000000,
     PersonalLinks1765500000000,
     Languages1765600000000,
+    Wastebasket1765700000000,
   ],
   migrationsRun: true,
   synchronize: false,

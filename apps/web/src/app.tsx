@@ -45,6 +45,7 @@ const SourceScreen = part(() => import('./screens/sources/source-screen'));
 const BatchScreen = part(() => import('./screens/batch/batch-screen'));
 const LedgerScreen = part(() => import('./screens/ledger/ledger-screen'));
 const PaperScreen = part(() => import('./screens/paper/paper-screen'));
+const WastebasketScreen = part(() => import('./screens/wastebasket/wastebasket-screen'));
 const SettingsScreen = part(() => import('./screens/settings/settings-screen'));
 
 /** Who is signed out elsewhere sees the sign-in page at the next question. */
@@ -129,6 +130,7 @@ function Screens() {
             <Route path="sources" element={<SourcesScreen />} />
             <Route path="sources/:id" element={<SourceScreen />} />
           </Route>
+          <Route path="wastebasket" element={<WastebasketScreen />} />
           <Route path="intakes" element={<IntakesScreen />} />
           <Route path="intakes/:id/:part?" element={<IntakeScreen />} />
           <Route path="templates" element={<TemplatesScreen />} />

@@ -117,11 +117,27 @@ export class FindAnswer {
   )[];
 }
 
+/** What open pages are told about. */
+export const LIVE_TOPICS = [
+  'batch',
+  'copies',
+  'source',
+  'checks',
+  'mailing',
+  'senders',
+  'print-run',
+  'register',
+  'safety',
+  'here',
+  'template',
+  'intake',
+  'wastebasket',
+] as const;
+
 /** What is told to open pages as it happens. */
 export class LiveEvent {
-  @IsIn(['batch', 'copies', 'source', 'checks', 'mailing', 'senders', 'print-run', 'register', 'safety', 'here', 'template', 'intake'])
-  topic!:
-    'batch' | 'copies' | 'source' | 'checks' | 'mailing' | 'senders' | 'print-run' | 'register' | 'safety' | 'here' | 'template' | 'intake';
+  @IsIn(LIVE_TOPICS)
+  topic!: (typeof LIVE_TOPICS)[number];
 
   @IsNumber()
   id!: number;

@@ -25,3 +25,4 @@ export * from './submission.js';
 export * from './job.js';
 export * from './done.js';
 export * from './survey.js';
+export * from './wastebasket.js';

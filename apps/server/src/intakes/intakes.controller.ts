@@ -156,11 +156,4 @@ export class IntakesController {
   ): Promise<void> {
     return this.personal.settle(id, submission, accepted, who);
   }
-
-  @Delete(':id')
-  @HttpCode(204)
-  @WithoutValues()
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.intakes.remove(id);
-  }
 }

@@ -105,6 +105,7 @@ export class IntakesService {
   async entity(id: number): Promise<IntakeRow> {
     const intake = await intakeStore.byId(this.transactions, id);
     if (!intake) throw new MailbagError('not-found', { what: 'intake' });
+    if (intake.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: intake.plan.name });
     return intake;
   }
 
@@ -269,13 +270,18 @@ export class IntakesService {
     if (loop) throw new MailbagError('intake-loop', { questions: loop.map(({ words }) => `“${words}”`).join(' → ') });
   }
 
-  /** Removes an intake of which no copies exist, with its mailing, its source and what was answered. @throws MailbagError not-found, mailing-has-intake */
-  async remove(id: number): Promise<void> {
-    const { plan, mailingId, sourceId } = await this.entity(id);
+  /** @throws MailbagError not-found, in-wastebasket, intake-has-answers */
+  async assertMayGo(id: number): Promise<void> {
+    const { plan } = await this.entity(id);
     if ((await submissionStore.count(this.transactions, id)) > 0) throw new MailbagError('intake-has-answers', { intake: plan.name });
+  }
+
+  /** Deletes for good an intake that nobody answered, with its mailing and its source. */
+  async erase(id: number): Promise<void> {
+    const intake = await intakeStore.byId(this.transactions, id);
+    if (!intake) return;
     await this.transactions.run((sql) => intakeStore.remove(sql, id));
-    await this.mailings.remove(mailingId);
-    await this.sources.remove(sourceId);
-    this.live.tell('intake', id);
+    await this.mailings.erase(intake.mailingId);
+    await this.sources.erase(intake.sourceId);
   }
 }

@@ -24,7 +24,6 @@ import type { Account } from '@mailbag/contract';
 import {
   Body,
   Controller,
-  Delete,
   Get,
   HttpCode,
   Param,
@@ -228,12 +227,6 @@ export class MailingsController {
   @HttpCode(200)
   archive(@Param('id', ParseIntPipe) id: number, @Body() { isArchived }: ArchiveRequest): Promise<MailingSummary> {
     return this.mailings.archive(id, isArchived);
-  }
-
-  @Delete(':id')
-  @HttpCode(204)
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.mailings.remove(id);
   }
 
   @Answers(ChecksAnswer)

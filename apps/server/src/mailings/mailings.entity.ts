@@ -29,4 +29,7 @@ export class MailingEntity {
   /** Null: it is in use. */
   @Column('text', { nullable: true })
   archivedAt!: string | null;
+  /** When it was put into the wastebasket; null: it is not in it. ISO 8601. */
+  @Column('text', { nullable: true })
+  deletedAt!: string | null;
 }

@@ -99,6 +99,7 @@ export class MailingsService {
   async entity(id: number): Promise<Mailing> {
     const mailing = await this.mailings.findOneBy({ id });
     if (!mailing) throw new MailbagError('not-found', { what: 'mailing' });
+    if (mailing.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: mailing.name });
     const packet = await mailingStore.packet(this.transactions, id);
     const plan = { ...mailing.plan, sourceId: mailing.sourceId, packet: packet.map(({ templateId }) => templateId) };
     return { ...mailing, plan, revisions: new Map(packet.map(({ templateId, revisionId }) => [templateId, revisionId])) };
@@ -233,15 +234,24 @@ export class MailingsService {
     }
   }
 
-  /** @throws MailbagError not-found, mailing-has-intake */
-  async remove(id: number): Promise<void> {
-    const { name } = await this.entity(id);
-    const intake = await intakeStore.ofMailing(this.transactions, id);
-    if (intake) throw new MailbagError('mailing-has-intake', { mailing: name, intake: intake.plan.name });
+  /** Deletes it for good. @throws MailbagError mailing-has-intake */
+  async erase(id: number): Promise<void> {
+    await this.assertFree(id);
     await this.transactions.run(async (manager) => {
       await manager.delete(MailingEntity, { id });
       await batchStore.forgetHadCopies(manager, id);
     });
+  }
+
+  /** @throws MailbagError not-found, in-wastebasket, mailing-has-intake */
+  async assertMayGo(id: number): Promise<void> {
+    await this.assertFree((await this.entity(id)).id);
+  }
+
+  /** What makes copies of the answers of an intake goes with it, not by itself. */
+  private async assertFree(id: number): Promise<void> {
+    const intake = await intakeStore.ofMailing(this.transactions, id);
+    if (intake) throw new MailbagError('mailing-has-intake', { mailing: intake.plan.name, intake: intake.plan.name });
   }
 
   /** The mailing as a batch would run it. Null: it has no templates or no records yet. */

@@ -81,7 +81,7 @@ export class Retention {
     // The source of an intake stays with its page; what people answered goes.
     if (sourceDays > 0) records += await this.submissions.forget(new Date(Date.now() - sourceDays * DAY).toISOString());
     for (const { id } of await this.sourcesOver(sourceDays)) {
-      await this.sources.forget(id);
+      await this.sources.erase(id);
       sources++;
     }
     if (records + copies + sources > 0) {

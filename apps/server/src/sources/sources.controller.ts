@@ -9,6 +9,7 @@ import {
   PictureNameRequest,
   PictureNamesAnswer,
   RecordsAnswer,
+  RenameRequest,
   SourceFileAnswer,
   SourcePicturesAnswer,
   SourceRequest,
@@ -24,6 +25,7 @@ import {
   HttpCode,
   Param,
   ParseIntPipe,
+  Patch,
   Post,
   Put,
   Query,
@@ -160,6 +162,12 @@ export class SourcesController {
   }
 
   @Answers(SourceSummary)
+  @Patch(':id')
+  rename(@Param('id', ParseIntPipe) id: number, @Body() { name }: RenameRequest): Promise<SourceSummary> {
+    return this.sources.rename(id, name);
+  }
+
+  @Answers(SourceSummary)
   @Put(':id/reading')
   reread(@Param('id', ParseIntPipe) id: number, @Body() body: SourceRereadRequest): Promise<SourceSummary> {
     return this.sources.reread(id, body);
@@ -169,11 +177,5 @@ export class SourcesController {
   async export(@Param('id', ParseIntPipe) id: number, @Param('format') format: string): Promise<StreamableFile> {
     const { name, type, stream } = await this.exports.of(id, format);
     return new StreamableFile(stream, { type, disposition: attachment(name) });
-  }
-
-  @Delete(':id')
-  @HttpCode(204)
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.sources.remove(id);
   }
 }

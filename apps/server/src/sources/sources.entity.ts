@@ -51,4 +51,7 @@ export class SourceEntity {
   /** The pictures that came with it, as the digest of their list and their number; null: none. See `files/picture-list`. */
   @Column('simple-json', { nullable: true })
   pictures!: { list: string; count: number } | null;
+  /** When it was put into the wastebasket; null: it is not in it. ISO 8601. */
+  @Column('text', { nullable: true })
+  deletedAt!: string | null;
 }

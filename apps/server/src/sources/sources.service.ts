@@ -4,7 +4,7 @@ import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { EntityManager } from 'typeorm';
-import { Repository } from 'typeorm';
+import { IsNull, Repository } from 'typeorm';
 import { ConnectionsService } from '../databases/connections.service.js';
 import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
@@ -73,6 +73,7 @@ export class SourcesService {
         readingId: null,
         attempts: 0,
         pictures: null,
+        deletedAt: null,
       }),
     );
   }
@@ -121,18 +122,21 @@ export class SourcesService {
   }
 
   async list(): Promise<SourceSummary[]> {
-    return Promise.all((await this.sources.find({ order: { id: 'DESC' } })).map((source) => this.summary(source)));
+    return Promise.all(
+      (await this.sources.find({ where: { deletedAt: IsNull() }, order: { id: 'DESC' } })).map((source) => this.summary(source)),
+    );
   }
 
   /** @throws MailbagError not-found */
   async detail(id: number): Promise<SourceSummary> {
     const source = await this.sources.findOneBy({ id });
     if (!source) throw new MailbagError('not-found', { what: 'source' });
+    if (source.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: source.name });
     return this.summary(source);
   }
 
   private async summary(source: SourceEntity): Promise<SourceSummary> {
-    const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, pictures, ...rest } = source;
+    const { fileId: _fileId, readingId: _readingId, attempts: _attempts, files, query, pictures, deletedAt: _deletedAt, ...rest } = source;
     const used = await mailingStore.namesBySource(this.transactions, source.id);
     const sum = await correctionStore.activeCount(this.transactions, source.id);
     const connection = query ? ((await this.connections.list()).find(({ id }) => id === query.connectionId)?.name ?? '') : '';
@@ -208,24 +212,29 @@ export class SourcesService {
     return new Map(rows.map((row) => [row.ordinal, toRecord(row)]));
   }
 
-  /** @throws MailbagError source-in-use, not-found */
-  async remove(id: number): Promise<void> {
-    const source = await this.detail(id);
-    if (source.usedBy.length > 0) throw new MailbagError('source-in-use', { source: source.name, mailings: source.usedBy });
-    await this.erase(id);
+  /** @throws MailbagError not-found, in-wastebasket */
+  async rename(id: number, name: string): Promise<SourceSummary> {
+    await this.detail(id);
+    await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { name: name.trim() }));
+    return this.detail(id);
   }
 
-  /** Removes a source whose time is over, also from mailings: their maps stay, what is said of single records goes. @throws MailbagError not-found */
-  async forget(id: number): Promise<void> {
-    await this.detail(id);
-    await this.erase(id, async (manager) => {
+  /** @throws MailbagError source-in-use, not-found, in-wastebasket */
+  async assertMayGo(id: number): Promise<void> {
+    const { name: source, usedBy: mailings } = await this.detail(id);
+    if (mailings.length > 0) throw new MailbagError('source-in-use', { source, mailings });
+  }
+
+  /** Deletes a source for good, also from mailings: their maps stay, what is said of single records goes. */
+  async erase(id: number): Promise<void> {
+    await this.deleteAll(id, async (manager) => {
       const ids = (await mailingStore.ofSource(manager, id)).map((row) => row.id);
       await findingStore.dropOfMailings(manager, ids);
       await mailingStore.disconnect(manager, ids);
     });
   }
 
-  private async erase(id: number, before: (manager: EntityManager) => Promise<void> = async () => undefined): Promise<void> {
+  private async deleteAll(id: number, before: (manager: EntityManager) => Promise<void>): Promise<void> {
     const entity = await this.sources.findOneByOrFail({ id });
     await this.transactions.run(async (manager) => {
       await before(manager);

@@ -67,7 +67,7 @@ export const findingStore = {
   stopsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; count: number }>(
       sql,
-      "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' AND mailing.archivedAt IS NULL GROUP BY mailing.id ORDER BY count DESC",
+      "SELECT mailing.id, mailing.name, COUNT(DISTINCT finding.ordinal) AS count FROM finding JOIN mailing ON mailing.id = finding.mailingId WHERE finding.severity = 'stop' AND mailing.archivedAt IS NULL AND mailing.deletedAt IS NULL GROUP BY mailing.id ORDER BY count DESC",
     ),
 
   looksAt: (sql: Sql, mailingId: number, row: number, code: string, column: string) =>

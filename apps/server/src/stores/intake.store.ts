@@ -11,6 +11,8 @@ export interface IntakeRow {
   /** Grows with every change. */
   version: number;
   updatedAt: string;
+  /** ISO 8601; null: it is not in the wastebasket. */
+  deletedAt: string | null;
 }
 
 /** What was published: the page, and what makes copies of its answers. It never changes. */
@@ -38,7 +40,7 @@ export interface IntakeListRow extends Omit<IntakeRow, 'plan'> {
 }
 
 type Raw = Omit<IntakeRow, 'plan'> & { plan: string };
-const COLUMNS = 'id, mailingId, sourceId, plan, version, updatedAt';
+const COLUMNS = 'id, mailingId, sourceId, plan, version, updatedAt, deletedAt';
 const read = (row: Raw | undefined): IntakeRow | undefined => row && { ...row, plan: JSON.parse(row.plan) as IntakePlan };
 
 export const intakeStore = {
@@ -64,7 +66,7 @@ export const intakeStore = {
          (SELECT updatedAt FROM mailing WHERE mailing.id = intake.mailingId) AS mailingChangedAt,
          (SELECT COUNT(*) FROM submission WHERE intakeId = intake.id) AS answers,
          (SELECT MAX(receivedAt) FROM submission WHERE intakeId = intake.id) AS lastAnswerAt
-       FROM intake ${id === null ? '' : 'WHERE id = ?'} ORDER BY updatedAt DESC`,
+       FROM intake WHERE ${id === null ? 'deletedAt IS NULL' : 'id = ?'} ORDER BY updatedAt DESC`,
       id === null ? [] : [id],
     ),
 
@@ -101,7 +103,8 @@ export const intakeStore = {
       sql,
       `SELECT intake_edition.intakeId AS id, intake_edition.plan, (SELECT word FROM intake_word WHERE intakeId = intake_edition.intakeId ORDER BY since DESC, word LIMIT 1) AS word
        FROM intake_edition WHERE intake_edition.id IN (SELECT MAX(id) FROM intake_edition GROUP BY intakeId)
-         AND ${dialect.at('intake_edition.plan', 'personal', 'mailingId')} = ? ORDER BY intake_edition.intakeId DESC LIMIT 1`,
+         AND ${dialect.at('intake_edition.plan', 'personal', 'mailingId')} = ?
+         AND intake_edition.intakeId NOT IN (SELECT id FROM intake WHERE deletedAt IS NOT NULL) ORDER BY intake_edition.intakeId DESC LIMIT 1`,
       [mailingId],
     ),
 
@@ -112,7 +115,11 @@ export const intakeStore = {
       [edition.intakeId, edition.plan, edition.frozen, edition.version, edition.publishedAt, who],
     ))!.id,
   edition: (sql: Sql, id: number) => one<EditionRow>(sql, 'SELECT * FROM intake_edition WHERE id = ?', [id]),
-  /** What is published; undefined: nothing is. */
+  /** What is published; undefined: nothing is, or it is in the wastebasket. */
   lastEdition: (sql: Sql, intakeId: number) =>
-    one<EditionRow>(sql, 'SELECT * FROM intake_edition WHERE intakeId = ? ORDER BY id DESC LIMIT 1', [intakeId]),
+    one<EditionRow>(
+      sql,
+      'SELECT * FROM intake_edition WHERE intakeId = ? AND intakeId NOT IN (SELECT id FROM intake WHERE deletedAt IS NOT NULL) ORDER BY id DESC LIMIT 1',
+      [intakeId],
+    ),
 };

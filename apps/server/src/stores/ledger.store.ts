@@ -79,7 +79,7 @@ export const ledgerStore = {
   countsByMailing: (sql: Sql) =>
     rows<{ id: number; name: string; state: string | null; count: number }>(
       sql,
-      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id WHERE mailing.archivedAt IS NULL GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
+      'SELECT mailing.id, mailing.name, copy_count.state, COALESCE(SUM(copy_count.count), 0) AS count FROM mailing LEFT JOIN copy_count ON copy_count.mailingId = mailing.id WHERE mailing.archivedAt IS NULL AND mailing.deletedAt IS NULL GROUP BY mailing.id, copy_count.state ORDER BY mailing.updatedAt DESC',
     ),
 
   inStateByMailing: (sql: Sql, state: string) =>

@@ -17,7 +17,7 @@ export const mailingStore = {
       sql,
       `SELECT mailing.id, mailing.name, (SELECT COUNT(*) FROM mailing_template WHERE mailingId = mailing.id) AS templates, source.id AS sourceId, source.name AS sourceName,
          COALESCE(source.count, 0) AS records, (SELECT COUNT(*) FROM batch WHERE batch.mailingId = mailing.id) AS batches, mailing.updatedAt, mailing.archivedAt
-       FROM mailing LEFT JOIN source ON source.id = mailing.sourceId ORDER BY mailing.updatedAt DESC`,
+       FROM mailing LEFT JOIN source ON source.id = mailing.sourceId WHERE mailing.deletedAt IS NULL ORDER BY mailing.updatedAt DESC`,
     );
     return found.map(({ archivedAt, ...mailing }) => ({ ...mailing, isArchived: archivedAt !== null }));
   },
@@ -27,11 +27,11 @@ export const mailingStore = {
   remindingBySchedule: (sql: Sql) =>
     rows<{ id: number }>(
       sql,
-      `SELECT id FROM mailing WHERE archivedAt IS NULL AND ${dialect.at('plan', 'message', 'reminder', 'bySchedule')} = 1`,
+      `SELECT id FROM mailing WHERE archivedAt IS NULL AND deletedAt IS NULL AND ${dialect.at('plan', 'message', 'reminder', 'bySchedule')} = 1`,
     ),
 
   namesBySource: (sql: Sql, sourceId: number) =>
-    rows<{ name: string }>(sql, 'SELECT name FROM mailing WHERE sourceId = ? ORDER BY name', [sourceId]),
+    rows<{ name: string }>(sql, 'SELECT name FROM mailing WHERE sourceId = ? AND deletedAt IS NULL ORDER BY name', [sourceId]),
 
   /** Takes the source away; what is said of single records goes with it. */
   disconnect: (sql: Sql, ids: readonly number[]) =>
@@ -41,10 +41,11 @@ export const mailingStore = {
       ['[]', JSON.stringify(ids)],
     ),
 
-  namesByTemplate: (sql: Sql, templateId: number) =>
+  /** @param alsoDeleted those in the wastebasket count too */
+  namesByTemplate: (sql: Sql, templateId: number, alsoDeleted = false) =>
     rows<{ name: string }>(
       sql,
-      'SELECT name FROM mailing WHERE id IN (SELECT mailingId FROM mailing_template WHERE templateId = ?) ORDER BY name',
+      `SELECT name FROM mailing WHERE id IN (SELECT mailingId FROM mailing_template WHERE templateId = ?)${alsoDeleted ? '' : ' AND deletedAt IS NULL'} ORDER BY name`,
       [templateId],
     ),
 
@@ -52,7 +53,7 @@ export const mailingStore = {
   ofTemplate: (sql: Sql, templateId: number) =>
     rows<{ id: number; name: string; revisionId: number }>(
       sql,
-      'SELECT mailing.id, mailing.name, revisionId FROM mailing_template JOIN mailing ON mailing.id = mailingId WHERE templateId = ? ORDER BY mailing.name',
+      'SELECT mailing.id, mailing.name, revisionId FROM mailing_template JOIN mailing ON mailing.id = mailingId WHERE templateId = ? AND mailing.deletedAt IS NULL ORDER BY mailing.name',
       [templateId],
     ),
 
@@ -73,10 +74,11 @@ export const mailingStore = {
 
   /** Plans of other mailings as JSON, those that were worked on last. */
   plansBeside: (sql: Sql, id: number, count: number) =>
-    rows<{ name: string; plan: string }>(sql, 'SELECT name, plan FROM mailing WHERE id <> ? ORDER BY updatedAt DESC, id DESC LIMIT ?', [
-      id,
-      count,
-    ]),
+    rows<{ name: string; plan: string }>(
+      sql,
+      'SELECT name, plan FROM mailing WHERE id <> ? AND deletedAt IS NULL ORDER BY updatedAt DESC, id DESC LIMIT ?',
+      [id, count],
+    ),
 
   setPlan: (sql: Sql, id: number, plan: unknown) =>
     run(sql, 'UPDATE mailing SET plan = ?, version = version + 1 WHERE id = ?', [JSON.stringify(plan), id]),

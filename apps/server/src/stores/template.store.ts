@@ -37,17 +37,17 @@ export const templateStore = {
          latest.size, latest.notes, ${counted('pages')} AS pages, ${counted('fields')} AS fields
        FROM template JOIN template_revision latest ON latest.templateId = template.id
          AND latest.number = (SELECT MAX(number) FROM template_revision WHERE templateId = template.id)
-       ${id === null ? '' : 'WHERE template.id = ?'} ORDER BY template.id DESC`,
+       WHERE ${id === null ? 'template.deletedAt IS NULL' : 'template.id = ?'} ORDER BY template.id DESC`,
       id === null ? [] : [id],
     ),
 
   /** @param at null: it is taken back */
   archive: (sql: Sql, id: number, at: string | null) => run(sql, 'UPDATE template SET archivedAt = ? WHERE id = ?', [at, id]),
 
-  /** Names of the mailings that fill templates, by template. */
+  /** Names of the mailings that fill templates, by template; those in the wastebasket are left out. */
   uses: (sql: Sql) =>
     rows<{ templateId: number; name: string }>(
       sql,
-      'SELECT templateId, mailing.name FROM mailing_template JOIN mailing ON mailing.id = mailingId ORDER BY mailing.name',
+      'SELECT templateId, mailing.name FROM mailing_template JOIN mailing ON mailing.id = mailingId WHERE mailing.deletedAt IS NULL ORDER BY mailing.name',
     ),
 };

@@ -173,7 +173,7 @@ test('what is drawn can be discarded; a new edition that comes in meanwhile is s
   // A template goes with what is drawn on it.
   await draw(template, 'c', drawn('more', [60, 200, 90, 220]));
   await client.send('DELETE', `/api/templates/${template}`);
-  await expect(layoutOf(template)).rejects.toThrow('not-found');
+  await expect(layoutOf(template)).rejects.toThrow('in-wastebasket');
 });
 
 test('who only looks draws nothing', async () => {

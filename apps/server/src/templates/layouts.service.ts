@@ -128,7 +128,7 @@ export class LayoutsService {
     const { base } = await this.drawn(id);
     const { blanks, pages } = await this.aids(id, base.id);
     if (blanks.length === 0) {
-      await this.templates.remove(id);
+      await this.templates.erase(id);
       throw new MailbagError('pdf-no-blanks', { file: base.fileName, isScan: pages.some(({ isScan }) => isScan) });
     }
     const layout = layoutOf(blanks, () => randomUUID());

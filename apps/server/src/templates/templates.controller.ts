@@ -13,7 +13,6 @@ import { Answers } from '../platform/answers.js';
 import {
   Body,
   Controller,
-  Delete,
   Get,
   HttpCode,
   Param,
@@ -136,11 +135,5 @@ export class TemplatesController {
   @Post(':id/revisions/:revision/latest')
   goBack(@Param('id', ParseIntPipe) id: number, @Param('revision', ParseIntPipe) revision: number): Promise<RevisionSummary> {
     return this.templates.goBack(id, revision);
-  }
-
-  @Delete(':id')
-  @HttpCode(204)
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.templates.remove(id);
   }
 }

@@ -12,6 +12,9 @@ export class TemplateEntity {
   /** Null: it is in use. */
   @Column('text', { nullable: true })
   archivedAt!: string | null;
+  /** When it was put into the wastebasket; null: it is not in it. ISO 8601. */
+  @Column('text', { nullable: true })
+  deletedAt!: string | null;
 }
 
 /** A revision never changes; its file lies under its hash. */

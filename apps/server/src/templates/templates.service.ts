@@ -20,6 +20,7 @@ import { LiveService } from '../live/live.service.js';
 import { Pool } from '../work/pool.js';
 import { TemplateEntity, TemplateRevisionEntity } from './templates.entity.js';
 import { templateStore } from '../stores/template.store.js';
+import { wastebasketStore } from '../stores/wastebasket.store.js';
 import { layoutStore } from '../stores/layout.store.js';
 import { mailingStore } from '../stores/mailing.store.js';
 
@@ -47,7 +48,10 @@ export class TemplatesService {
     try {
       const { hash, read } = await this.arrival(key, fileName, mayBeFlat);
       const known = await this.revisions.findOneBy({ hash });
-      if (known) return { template: await this.summary(known.templateId), known: true };
+      if (known) {
+        await this.transactions.run((sql) => wastebasketStore.putBack(sql, 'template', known.templateId));
+        return { template: await this.summary(known.templateId), known: true };
+      }
       const content = await read();
       const createdAt = new Date().toISOString();
       const id = await this.transactions.run(async (manager) => {
@@ -126,8 +130,17 @@ export class TemplatesService {
     }
   }
 
-  /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
+  /** @throws MailbagError not-found, in-wastebasket */
+  private async template(id: number): Promise<TemplateEntity> {
+    const template = await this.templates.findOneBy({ id });
+    if (!template) throw new MailbagError('not-found', { what: 'template' });
+    if (template.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: template.name });
+    return template;
+  }
+
+  /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found, in-wastebasket */
   async revision(id: number, revisionId?: number): Promise<TemplateRevisionEntity> {
+    await this.template(id);
     const revision = await this.revisions.findOne({
       where: { templateId: id, ...(revisionId === undefined ? {} : { id: revisionId }) },
       order: { number: 'DESC' },
@@ -166,8 +179,7 @@ export class TemplatesService {
 
   /** @param revisionId the revision that is meant; left out: the latest @throws MailbagError not-found */
   async detail(id: number, revisionId?: number): Promise<FillableTemplate> {
-    const template = await this.templates.findOneBy({ id });
-    if (!template) throw new MailbagError('not-found', { what: 'template' });
+    const template = await this.template(id);
     const revision = await this.revision(id, revisionId);
     return {
       id,
@@ -254,14 +266,24 @@ export class TemplatesService {
   }
 
   async rename(id: number, name: string): Promise<TemplateSummary> {
+    await this.template(id);
     await this.transactions.run((manager) => manager.update(TemplateEntity, { id }, { name: name.trim() }));
     return this.summary(id);
   }
 
-  /** The file stays: batches that ran with it can be explained. @throws MailbagError template-in-use, not-found */
-  async remove(id: number): Promise<void> {
-    const template = await this.detail(id);
-    if (template.usedBy.length > 0) throw new MailbagError('template-in-use', { template: template.name, mailings: template.usedBy });
+  /** @throws MailbagError template-in-use, not-found, in-wastebasket */
+  async assertMayGo(id: number): Promise<void> {
+    const { name: template, usedBy: mailings } = await this.detail(id);
+    if (mailings.length > 0) throw new MailbagError('template-in-use', { template, mailings });
+  }
+
+  /** Deletes it for good. Its file stays: batches that ran with it can be explained. @throws MailbagError template-in-use */
+  async erase(id: number): Promise<void> {
+    const mailings = await mailingStore.namesByTemplate(this.transactions, id, true);
+    if (mailings.length > 0) {
+      const { name: template } = await this.templates.findOneByOrFail({ id });
+      throw new MailbagError('template-in-use', { template, mailings: mailings.map(({ name }) => name) });
+    }
     await this.transactions.run(async (manager) => {
       await layoutStore.remove(manager, id);
       await manager.delete(TemplateRevisionEntity, { templateId: id });

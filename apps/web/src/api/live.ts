@@ -13,6 +13,7 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   here: (id) => [['here', id]],
   senders: () => [['senders'], ['desk']],
   intake: () => [['intakes'], ['desk']],
+  wastebasket: () => [['wastebasket'], ['templates'], ['sources'], ['mailings'], ['intakes'], ['desk']],
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
   safety: () => [['safety'], ['desk']],

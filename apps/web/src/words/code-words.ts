@@ -33,6 +33,7 @@ const states: Record<Word, true> = {
 /** Kinds of columns, fields and questions, troubles of mail, and words of rules. */
 export const codeWords: readonly string[] = [
   ...Object.keys(states),
+  ...['template', 'source', 'mailing', 'intake'],
   ...['text', 'number', 'date', 'yes or no', 'e-mail', 'phone', 'postal code', 'address', 'key'],
   ...['tick box', 'radio buttons', 'menu', 'list', 'signature', 'push button', 'checkbox', 'radio', 'combo', 'button'],
   ...['long text', 'telephone', 'amount', 'image', 'one of', 'some of', 'consent', 'notice'],

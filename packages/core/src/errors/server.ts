@@ -73,6 +73,7 @@ export const serverErrors = {
   ),
   'server-starts': told(() => t`Mailbag is starting. It answers in a moment.`),
   'server-stops': told(() => t`The server is stopping. What was not finished goes on when it is back.`, 503),
+  'in-wastebasket': told<{ name: string }>((e) => t`“${e.name}” is in the wastebasket. Put it back from there to open it.`, 410),
   'not-found': told<{ what: string }>((e) => t`There is no ${e.what} with this address. It may have been removed.`, 404),
   unexpected: told<{ trace: string }>((e) => t`Something went wrong on the server (${e.trace}). Nothing was lost; try again.`, 500),
 };

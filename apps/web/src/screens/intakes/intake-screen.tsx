@@ -3,10 +3,11 @@ import type { IntakeDetail } from '@mailbag/contract';
 import { askedSections } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ExternalLink, Globe } from 'lucide-react';
-import { Navigate, NavLink, useParams } from 'react-router';
+import { Navigate, NavLink, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeleteThis, useDeleting } from '../../features/deleting';
 import { savedWords } from '../../features/editing/saved-words';
 import { SavingNotices } from '../../features/editing/saving-notices';
 import { UndoButtons } from '../../features/editing/undo-buttons';
@@ -109,6 +110,8 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
       await client.invalidateQueries({ queryKey: ['intakes'] });
     },
   });
+  const navigate = useNavigate();
+  const deleting = useDeleting('intake', () => void navigate('/intakes'));
   const work: IntakeWork = { ...editor, intake };
   const asked = askedSections(plan).flatMap(({ questions }) => questions);
   const doubts = asked.filter(({ doubt }) => doubt !== '').length;
@@ -134,6 +137,12 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         }
       >
         <UndoButtons undo={undo} redo={redo} />
+        <DeleteThis
+          name={plan.name}
+          text={t`Its page goes offline.`}
+          isBusy={deleting.isPending}
+          onDelete={() => deleting.mutate([{ id: intake.id, name: plan.name }])}
+        />
         {intake.isPublished && (
           <FileButton href={`/in/${intake.word}`} target="_blank" rel="noreferrer">
             <ExternalLink size={14} />
@@ -170,6 +179,11 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
           <span>{counted(intake.answers, 'answer')}</span>
         </NavLink>
       </Parts>
+      {deleting.error && (
+        <div style={{ padding: '0 16px 10px' }}>
+          <Notice tone="brick">{sentenceOf(deleting.error)}</Notice>
+        </div>
+      )}
       {publish.error && (
         <div style={{ padding: '0 16px 10px' }}>
           <Notice tone="brick">{sentenceOf(publish.error)}</Notice>

@@ -8,6 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeletedNotice, WastebasketLink } from '../../features/deleting';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -150,6 +151,7 @@ export default function IntakesScreen() {
           </Button>
         )}
       </Head>
+      <DeletedNotice kind="intake" />
       <Scroll style={{ padding: '0 16px', ...(data.length > 0 && { flex: 'none', maxHeight: '60%' }) }}>
         {shows && <NewIntake isFirst={data.length === 0} onCancel={data.length > 0 ? () => setMaking(false) : null} />}
       </Scroll>
@@ -165,6 +167,7 @@ export default function IntakesScreen() {
             nameOf={nameOf}
             to={addressOf}
             searchHint={t`Name or address`}
+            tools={<WastebasketLink kind="intake" />}
             empty={() => <Empty title={t`No matches`}>{t`Search for a part of its name or its address.`}</Empty>}
           />
         </Stack>

@@ -7,6 +7,7 @@ import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeletePicked, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { useArchive } from '../../features/use-archive';
 import { when } from '../../features/when';
 import { color } from '../../theme';
@@ -86,6 +87,7 @@ export default function MailingsScreen() {
     },
   });
   const archive = useArchive('mailings');
+  const deleting = useDeleting('mailing');
   if (!data) return <Loading what={t`mailings`} />;
   const archived = data.filter(({ isArchived }) => isArchived).length;
   const isInArchive = showsArchived && archived > 0;
@@ -166,6 +168,7 @@ export default function MailingsScreen() {
       </Head>
       {bringIn.error && <Notice tone="brick">{sentenceOf(bringIn.error)}</Notice>}
       {archive.error && <Notice tone="brick">{sentenceOf(archive.error)}</Notice>}
+      <DeletedNotice kind="mailing" error={deleting.error} />
       {create.error && <Notice tone="brick">{sentenceOf(create.error)}</Notice>}
       <Stack $gap={0} style={{ background: color.sheet, borderTop: `1px solid ${color.line}`, flex: 1, minHeight: 0 }}>
         <List
@@ -178,16 +181,30 @@ export default function MailingsScreen() {
           nameOf={nameOf}
           to={addressOf}
           searchHint={t`Name, template or source`}
-          tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
+          tools={
+            <>
+              <ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />
+              <WastebasketLink kind="mailing" />
+            </>
+          }
           actions={(picked, done) => (
-            <ArchivePicked
-              isInArchive={isInArchive}
-              isBusy={archive.isPending}
-              onPress={() => {
-                archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
-                done();
-              }}
-            />
+            <Row>
+              <ArchivePicked
+                isInArchive={isInArchive}
+                isBusy={archive.isPending}
+                onPress={() => {
+                  archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
+                  done();
+                }}
+              />
+              <DeletePicked
+                isBusy={deleting.isPending}
+                onPress={() => {
+                  deleting.mutate(picked);
+                  done();
+                }}
+              />
+            </Row>
           )}
           empty={(isSearch) =>
             data.length === 0 ? (

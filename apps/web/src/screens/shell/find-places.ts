@@ -15,6 +15,7 @@ const actions: readonly (FoundPlace & { words: string })[] = [
   { name: t`Bring in records`, detail: t`Action`, to: '/sources', words: t`new add source sheet spreadsheet database upload` },
   { name: t`Make an intake`, detail: t`Action`, to: '/intakes', words: t`new create page questions form` },
   { name: t`Gather for the post`, detail: t`Action`, to: '/paper', words: t`print letters paper run` },
+  { name: t`Wastebasket`, detail: t`Place`, to: '/wastebasket', words: t`deleted trash bin restore undo put back` },
   { name: t`Copies that bounced`, detail: t`Ledger`, to: '/ledger?state=bounced', words: t`undelivered returned mail` },
   { name: t`Copies on paper`, detail: t`Ledger`, to: '/ledger?paper=yes', words: t`post print` },
 ];

@@ -3,11 +3,12 @@ import type { SourceFileAnswer, SourceSummary } from '@mailbag/contract';
 import type { ColumnReading } from '@mailbag/core';
 import { sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Info, RefreshCw, Trash2, Upload } from 'lucide-react';
+import { Info, RefreshCw, Upload } from 'lucide-react';
 import { FileTrigger } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeleteThis, useDeleting } from '../../features/deleting';
 import { ColumnPanel } from '../../features/records/column-panel';
 import { SourcePictures } from '../../features/records/source-pictures';
 import { RecordGrid } from '../../features/records/grid/record-grid';
@@ -16,9 +17,8 @@ import { UndoLine } from '../../features/records/undo-line';
 import { useCorrections } from '../../features/records/use-corrections';
 import { when } from '../../features/when';
 import { color } from '../../theme';
-import { Button, IconButton } from '../../ui/button';
+import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Confirm } from '../../ui/confirm';
 import { Bar, Empty, Head, Screen, Small } from '../../ui/layout';
 import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
@@ -27,6 +27,7 @@ import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { CorrectionList } from './correction-list';
 import { ImportReportView } from './import-report';
+import { Rename } from '../../features/rename';
 import { useAddress } from '../../ui/use-address';
 
 type View = 'records' | 'report' | 'corrections' | 'pictures';
@@ -70,12 +71,10 @@ export default function SourceScreen() {
   const setView = (next: View): void => put({ view: next === 'records' ? null : next });
   const column = query.get('column');
   const setColumn = (next: string | null): void => put({ column: next });
-  const remove = useMutation({
-    mutationFn: () => api.remove(`/api/sources/${id}`),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['sources'], exact: true });
-      void navigate('/sources');
-    },
+  const deleting = useDeleting('source', () => void navigate('/sources'));
+  const rename = useMutation({
+    mutationFn: (name: string) => api.patch(`/api/sources/${id}`, { name }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['sources'] }),
   });
   const reread = useMutation({
     mutationFn: (how: object) => api.put<SourceSummary>(`/api/sources/${id}/reading`, how),
@@ -92,7 +91,7 @@ export default function SourceScreen() {
   if (!source) return <Loading what={t`the source`} />;
   const isReading = source.state === 'reading' || replace.isPending;
   const chosen = source.columns.find(({ name }) => name === column);
-  const failure = remove.error ?? reread.error ?? replace.error;
+  const failure = deleting.error ?? rename.error ?? reread.error ?? replace.error;
   // Titles and empty rows are told in the report only.
   const notes = source.notes.filter(({ code }) => code !== 'rows-above' && code !== 'empty-rows');
   const hasRecords = source.columns.length > 0;
@@ -125,16 +124,13 @@ export default function SourceScreen() {
           value={null}
           onChange={(format) => window.location.assign(`/api/sources/${id}/records.${format}`)}
         />
-        <Confirm
-          title={t`Remove “${source.name}”?`}
+        <Rename name={source.name} onRename={rename.mutate} />
+        <DeleteThis
+          name={source.name}
           text={t`Its records and corrections go with it. Copies that were made from them stay.`}
-          yes={t`Remove the source`}
-          onYes={() => remove.mutate()}
-        >
-          <IconButton changes label={t`Remove the source`}>
-            <Trash2 size={15} />
-          </IconButton>
-        </Confirm>
+          isBusy={deleting.isPending}
+          onDelete={() => deleting.mutate([{ id, name: source.name }])}
+        />
       </Head>
       <Bar style={{ borderTop: `1px solid ${color.line}`, background: color.sheet }}>
         <Button small pressed={view === 'records'} onPress={() => setView('records')}>{t`Records`}</Button>

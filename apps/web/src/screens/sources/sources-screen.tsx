@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { queries } from '../../api/queries';
 import { AddSource } from '../../features/records/add-source';
+import { DeletePicked, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Empty, Head, Screen, Small, Stack } from '../../ui/layout';
@@ -74,10 +75,12 @@ export default function SourcesScreen() {
   useCrumbs({ text: t`Sources` });
   const { data } = useQuery(queries.sources());
   const navigate = useNavigate();
+  const deleting = useDeleting('source');
   if (!data) return <Loading what={t`sources`} />;
   return (
     <Screen>
       <Head title={t`Sources`} />
+      <DeletedNotice kind="source" error={deleting.error} />
       <div style={{ padding: '0 16px 12px' }} data-print="no">
         <AddSource onAdded={(id) => void navigate(`/sources/${id}`)} />
       </div>
@@ -92,6 +95,16 @@ export default function SourcesScreen() {
           nameOf={nameOf}
           to={addressOf}
           searchHint={t`Name, file or mailing`}
+          tools={<WastebasketLink kind="source" />}
+          actions={(picked, done) => (
+            <DeletePicked
+              isBusy={deleting.isPending}
+              onPress={() => {
+                deleting.mutate(picked);
+                done();
+              }}
+            />
+          )}
           empty={(isSearch) =>
             isSearch ? (
               <Empty title={t`No matches`}>{t`Search for a part of its name, its file or its mailing.`}</Empty>

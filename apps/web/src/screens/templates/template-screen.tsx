@@ -3,20 +3,21 @@ import type { TemplateDetail } from '@mailbag/contract';
 import type { Answer, Joining } from '@mailbag/core';
 import { joiningName, joiningsFor, kindWords } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Combine, Search, Tags, Trash2 } from 'lucide-react';
+import { Combine, Search, Tags } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeleteThis, useDeleting } from '../../features/deleting';
 import { PdfPages } from '../../features/page/pdf-pages';
 import { Zoom } from '../../features/page/zoom';
 import { kilobytes } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Confirm } from '../../ui/confirm';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Head, Pane, Screen, Scroll } from '../../ui/layout';
+import { Rename } from '../../features/rename';
 import { Split } from '../../ui/split';
 import { LinkButton } from '../../ui/link-button';
 import { Loading } from '../../ui/loading';
@@ -53,12 +54,10 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
   const list = useRef<HTMLDivElement>(null);
   const client = useQueryClient();
   const navigate = useNavigate();
-  const remove = useMutation({
-    mutationFn: () => api.remove(`/api/templates/${id}`),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['templates'], exact: true });
-      void navigate('/templates');
-    },
+  const deleting = useDeleting('template', () => void navigate('/templates'));
+  const rename = useMutation({
+    mutationFn: (name: string) => api.patch(`/api/templates/${id}`, { name }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['templates'] }),
   });
   const join = useMutation({
     mutationFn: (wish: { fields: readonly string[]; as: Joining | null }) =>
@@ -102,7 +101,7 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
     name === null ? [] : (answers.find(({ parts }) => parts.some(({ field }) => field === name))?.parts.map(({ field }) => field) ?? []);
   const picked = picking ?? [];
   const ways = joiningsFor(picked.flatMap((name) => fields.get(name) ?? []));
-  const fault = remove.error ?? join.error;
+  const fault = deleting.error ?? rename.error ?? join.error;
 
   return (
     <Screen>
@@ -112,17 +111,13 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
       >
         <FieldListMenu id={id} revisionId={revisionId} fileName={template.fileName} />
         <TemplateWays id={id} revisions={template.revision} />
-        <Confirm
-          title={t`Remove “${template.name}”?`}
+        <Rename name={template.name} onRename={rename.mutate} />
+        <DeleteThis
+          name={template.name}
           text={t`Copies that were made from it stay.`}
-          yes={t`Remove the template`}
-          onYes={() => remove.mutate()}
-        >
-          <Button changes look="danger" small>
-            <Trash2 size={14} />
-            {t`Remove`}
-          </Button>
-        </Confirm>
+          isBusy={deleting.isPending}
+          onDelete={() => deleting.mutate([{ id, name: template.name }])}
+        />
       </Head>
       {(template.notes.length > 0 || fault) && (
         <div style={{ padding: '0 16px 10px', display: 'grid', gap: 6 }}>

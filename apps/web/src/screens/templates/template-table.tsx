@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../../api/client';
 import { Thumbnail } from '../../features/page/thumbnail';
+import { DeletePicked, WastebasketLink, useDeleting } from '../../features/deleting';
 import { useArchive } from '../../features/use-archive';
 import { kilobytes, when } from '../../features/when';
 import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
@@ -67,6 +68,7 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
 export function TemplateTable({ templates }: { templates: readonly TemplateSummary[] }) {
   const [showsArchived, showArchived] = useState(false);
   const archive = useArchive('templates');
+  const deleting = useDeleting('template');
   const archived = templates.filter(({ isArchived }) => isArchived).length;
   const isInArchive = showsArchived && archived > 0;
   const tools: ListColumn<TemplateSummary> = {
@@ -89,7 +91,7 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
   );
   return (
     <>
-      {archive.error && <Notice tone="brick">{sentenceOf(archive.error)}</Notice>}
+      {(archive.error ?? deleting.error) && <Notice tone="brick">{sentenceOf((archive.error ?? deleting.error)!)}</Notice>}
       <List
         id="templates"
         label={t`templates`}
@@ -100,16 +102,30 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
         nameOf={nameOf}
         to={addressOf}
         searchHint={t`Name, file or mailing`}
-        tools={<ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />}
+        tools={
+          <>
+            <ArchivedSwitch count={archived} isOn={showsArchived} onSwitch={showArchived} />
+            <WastebasketLink kind="template" />
+          </>
+        }
         actions={(picked, done) => (
-          <ArchivePicked
-            isInArchive={isInArchive}
-            isBusy={archive.isPending}
-            onPress={() => {
-              archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
-              done();
-            }}
-          />
+          <Row>
+            <ArchivePicked
+              isInArchive={isInArchive}
+              isBusy={archive.isPending}
+              onPress={() => {
+                archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
+                done();
+              }}
+            />
+            <DeletePicked
+              isBusy={deleting.isPending}
+              onPress={() => {
+                deleting.mutate(picked);
+                done();
+              }}
+            />
+          </Row>
         )}
         empty={(isSearch) => (
           <Empty title={t`No template here`}>

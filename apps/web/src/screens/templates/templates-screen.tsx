@@ -15,6 +15,7 @@ import { Empty, Head, PartsBar, Row, Screen, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useCrumbs } from '../shell/crumbs';
+import { DeletedNotice } from '../../features/deleting';
 import { TemplateTable } from './template-table';
 
 const Columns = styled.div`
@@ -85,6 +86,7 @@ export default function TemplatesScreen() {
   return (
     <Screen>
       <Head title={t`Templates`} />
+      <DeletedNotice kind="template" />
       <Columns>
         <div>
           {data.length === 0 ? (
