@@ -59,6 +59,7 @@ const screens: readonly (readonly [address: string, shown: () => Locator, title:
   ['/batches/1', () => page.getByRole('row', { name: /Tenant 1/ }), 'Batch 1 · Permits'],
   ['/ledger', () => page.getByRole('row', { name: /Tenant 1/ }), 'Ledger'],
   ['/paper', () => page.getByText('Gather for the post'), 'Paper'],
+  ['/wastebasket', () => heading('Wastebasket'), 'Wastebasket'],
   ['/settings/mail', () => heading('Settings'), 'Senders · Settings'],
   ['/settings/people', () => page.getByText(person.email).first(), 'People · Settings'],
   ['/settings/retention', () => heading('Settings'), 'Retention · Settings'],

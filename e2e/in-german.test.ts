@@ -164,6 +164,7 @@ step('no screen says one of its messages in English', async () => {
     ['/intakes', 'Onlineformulare'],
     ['/batches/1', /Stapel 1/],
     ['/paper', 'Papier'],
+    ['/wastebasket', 'Papierkorb'],
     ['/settings/mail', 'Einstellungen'],
     ['/settings/people', 'Einstellungen'],
     ['/settings/safety', 'Einstellungen'],

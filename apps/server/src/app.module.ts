@@ -18,6 +18,7 @@ import { BatchStarts } from './batches/batch-starts.service.js';
 import { StartEstimates } from './batches/start-estimates.service.js';
 import { BatchesController } from './batches/batches.controller.js';
 import { BatchMaking } from './batches/batch-making.service.js';
+import { BatchMails } from './batches/batch-mails.service.js';
 import { BatchSummaries } from './batches/batch-summaries.service.js';
 import { BatchesService } from './batches/batches.service.js';
 import { FrozenBatches } from './frozen/frozen-batches.js';
@@ -196,6 +197,7 @@ import { Pool } from './work/pool.js';
     ArchiveService,
     Backups,
     BatchMaking,
+    BatchMails,
     BatchSummaries,
     BatchesService,
     BatchStarts,

@@ -27,6 +27,7 @@ import { Intakes1765400000000 } from './migrations/0015-intakes.js';
 import { PersonalLinks1765500000000 } from './migrations/0016-personal-links.js';
 import { Languages1765600000000 } from './migrations/0017-languages.js';
 import { Wastebasket1765700000000 } from './migrations/0018-wastebasket.js';
+import { BatchMails1765800000000 } from './migrations/0019-batch-mails.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -77,6 +78,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     PersonalLinks1765500000000,
     Languages1765600000000,
     Wastebasket1765700000000,
+    BatchMails1765800000000,
   ],
   migrationsRun: true,
   synchronize: false,

@@ -16,6 +16,12 @@ export class LanguageRequest {
   language!: SpokenLanguage;
 }
 
+/** Of what one is told by mail. */
+export class MailWishRequest {
+  @IsBoolean()
+  mailsBatches!: boolean;
+}
+
 /** Setting up the first administrator. */
 export class SetUpRequest {
   @IsString()
@@ -65,6 +71,10 @@ export class Account {
 
   @IsIn(spokenLanguages)
   language!: SpokenLanguage;
+
+  /** Whether they are told by mail when a long batch of theirs ended. */
+  @IsBoolean()
+  mailsBatches!: boolean;
 }
 
 /** An account as administrators see it. */

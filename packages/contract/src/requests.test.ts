@@ -41,6 +41,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['a code', contract.SenderCodeRequest, { code: '123456' }, { code: [5] }],
   ['what is doubted', contract.DoubtRequest, { batchIds: [1] }, { batchIds: ['all', ['1']] }],
   ['an invitation that is accepted', contract.AcceptInvitationRequest, { token: 'abc', password: 'plots-and-paths' }, { token: [long(101), 5], password: ['short', long(201)] }],
+  ['a wish for mail', contract.MailWishRequest, { mailsBatches: true }, { mailsBatches: ['yes', null] }],
   ['a language', contract.LanguageRequest, { language: 'de' }, { language: ['tlh', null] }],
   ['another password', contract.PasswordRequest, { before: 'x', password: 'plots-and-paths' }, { before: [long(201)], password: ['too short'] }],
   ['who would run', contract.StartPreviewRequest, { reread: false, who: 'selection', rows: [2, 3] }, { reread: ['no'], who: ['some'], rows: [['2'], 2, [1.5]] }],

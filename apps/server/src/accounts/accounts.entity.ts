@@ -27,6 +27,8 @@ export class AccountEntity implements AccountRow {
   lastSeenAt!: string | null;
   @Column('text', { default: '' })
   language!: SpokenLanguage;
+  @Column('integer', { default: 0 })
+  mailsBatches!: number;
 }
 
 /** A signed-in browser. The token itself is in the cookie only. */

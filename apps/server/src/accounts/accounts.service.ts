@@ -4,6 +4,7 @@ import type {
   Account,
   InvitationRequest,
   LanguageRequest,
+  MailWishRequest,
   PasswordRequest,
   PeopleAnswer,
   PersonAnswer,
@@ -37,7 +38,7 @@ const MOST_PLACES = 10_000;
 const STRANGER: Principal = { kind: 'visitor', id: null, name: 'somebody' };
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
-const toAccount = ({ id, name, email, role, seesValues, seesPasswords, language }: AccountEntity): Account => ({
+const toAccount = ({ id, name, email, role, seesValues, seesPasswords, language, mailsBatches }: AccountEntity): Account => ({
   id,
   name,
   email,
@@ -45,6 +46,7 @@ const toAccount = ({ id, name, email, role, seesValues, seesPasswords, language 
   seesValues: seesValues === 1,
   seesPasswords: seesPasswords === 1,
   language,
+  mailsBatches: mailsBatches === 1,
 });
 /** Minutes between notes of when an account was seen. */
 const SEEN_MINUTES = 5;
@@ -152,6 +154,11 @@ export class AccountsService {
   async signOutEverywhere(accountId: number, but?: string): Promise<void> {
     await this.transactions.run((manager) => accountStore.endSessions(manager, accountId, but ? digest(but) : ''));
     this.sessionsEnded.next();
+  }
+
+  /** Of what somebody is told by mail. */
+  async tellByMail(accountId: number, { mailsBatches }: MailWishRequest): Promise<void> {
+    await this.transactions.run((manager) => accountStore.setMailsBatches(manager, mailsBatches, accountId));
   }
 
   /** In which language somebody is spoken to. */

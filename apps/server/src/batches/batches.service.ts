@@ -13,6 +13,7 @@ import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Pool } from '../work/pool.js';
 import { BatchMaking } from './batch-making.service.js';
+import { BatchMails } from './batch-mails.service.js';
 import { BatchSummaries } from './batch-summaries.service.js';
 import { BatchStarts } from './batch-starts.service.js';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
@@ -52,6 +53,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     private readonly live: LiveService,
     private readonly starts: BatchStarts,
     private readonly jobs: Jobs,
+    private readonly mails: BatchMails,
   ) {
     jobs.register('batch', {
       title: 'Making and sending',
@@ -96,6 +98,8 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
     const { id, isNew } = await this.starts.begin(mailingId, request);
     if (isNew) {
       this.logger.log(`batch ${id} started by ${who.name}`);
+      const starter = who.kind === 'person' ? who.id : null;
+      if (starter !== null) await this.transactions.run((sql) => batchStore.setStarter(sql, id, starter));
       this.live.tell('batch', id);
       await this.goOn(id);
     }
@@ -150,6 +154,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       await batchStore.pauseFor(sql, error.toJSON(), id);
       await this.delivery.hold(sql, id, true);
     });
+    await this.mails.ended(id);
   }
 
   /** One committed step. @returns whether there is another */
@@ -171,7 +176,9 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
 
   private async move(id: number, from: BatchState, to: BatchState): Promise<boolean> {
     const finishedAt = to === 'done' ? new Date().toISOString() : null;
-    return this.transactions.run(async (sql) => (await batchStore.move(sql, to, finishedAt, id, from)) === 1);
+    const isMine = await this.transactions.run(async (sql) => (await batchStore.move(sql, to, finishedAt, id, from)) === 1);
+    if (isMine && to === 'done') await this.mails.ended(id);
+    return isMine;
   }
 
   /** Everything is made: what stands beside the copies is written, and the batch goes on. */

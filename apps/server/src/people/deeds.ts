@@ -11,6 +11,7 @@ export const deeds: Record<string, string> = {
   'POST /api/people/invitations': 'invited somebody',
   'DELETE /api/people/invitations/:id': 'took an invitation back',
   'POST /api/people/invitation': 'accepted an invitation',
+  'PUT /api/people/me/mails': 'chose what is told by mail',
   'POST /api/people/me/password': 'changed the own password',
   'POST /api/people/me/sign-out-elsewhere': 'signed out elsewhere',
   'POST /api/mail-servers': 'added a mail server',

@@ -4,6 +4,7 @@ import {
   InvitedAnswer,
   InvitedPerson,
   LanguageRequest,
+  MailWishRequest,
   PasswordRequest,
   PeopleAnswer,
   PersonRequest,
@@ -94,6 +95,14 @@ export class PeopleController {
   @Needs('viewer')
   language(@SignedIn() { id }: Account, @Body() body: LanguageRequest): Promise<void> {
     return this.accounts.speakTo(id, body);
+  }
+
+  /** Of what one is told by mail. */
+  @Put('me/mails')
+  @HttpCode(204)
+  @Needs('viewer')
+  mails(@SignedIn() { id }: Account, @Body() body: MailWishRequest): Promise<void> {
+    return this.accounts.tellByMail(id, body);
   }
 
   @Post('me/password')

@@ -26,6 +26,8 @@ export interface AccountRow {
   disabledAt: string | null;
   lastSeenAt: string | null;
   language: SpokenLanguage;
+  /** Whether they are told by mail when a long batch of theirs ended. */
+  mailsBatches: number;
 }
 
 export const accountStore = {
@@ -46,6 +48,9 @@ export const accountStore = {
     run(sql, 'UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, id]),
 
   setLanguage: (sql: Sql, language: SpokenLanguage, id: number) => run(sql, 'UPDATE account SET language = ? WHERE id = ?', [language, id]),
+
+  setMailsBatches: (sql: Sql, mailsBatches: boolean, id: number) =>
+    run(sql, 'UPDATE account SET mailsBatches = ? WHERE id = ?', [mailsBatches ? 1 : 0, id]),
 
   /** All accounts by name, with how many sessions each has. */
   withSessions: (sql: Sql, now: string) =>

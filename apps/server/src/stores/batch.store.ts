@@ -33,7 +33,38 @@ export interface FrozenRow {
   reminder: string | null;
 }
 
+/** A batch that is done or paused, and whom that is told by mail. */
+export interface EndedBatch {
+  number: number;
+  mailingName: string;
+  state: 'done' | 'paused';
+  /** As JSON; null: nothing went wrong. */
+  error: string | null;
+  startedAt: string;
+  finishedAt: string | null;
+  toldState: string;
+  /** Of whoever started it. */
+  email: string;
+}
+
 export const batchStore = {
+  setStarter: (sql: Sql, id: number, accountId: number) => run(sql, 'UPDATE batch SET startedBy = ? WHERE id = ?', [accountId, id]),
+
+  /** If it is done, or paused by what went wrong, and whoever started it wishes to be told and can still sign in. */
+  ended: (sql: Sql, id: number) =>
+    one<EndedBatch>(
+      sql,
+      `SELECT number, mailingName, state, error, startedAt, finishedAt, toldState, email FROM batch JOIN account ON account.id = batch.startedBy
+       WHERE batch.id = ? AND account.mailsBatches = 1 AND account.disabledAt IS NULL AND (state = 'done' OR (state = 'paused' AND error IS NOT NULL))`,
+      [id],
+    ),
+  endedSince: (sql: Sql, since: string) =>
+    rows<{ id: number }>(sql, 'SELECT id FROM batch WHERE startedBy IS NOT NULL AND finishedAt >= ? AND toldState <> state', [since]),
+
+  /** @returns whether nobody else was quicker */
+  setTold: async (sql: Sql, id: number, from: string, to: string): Promise<boolean> =>
+    (await changed(sql, 'UPDATE batch SET toldState = ? WHERE id = ? AND toldState = ?', [to, id, from])) === 1,
+
   /** Why it does not get on; null: it does. */
   say: (sql: Sql, text: string | null, id: number) =>
     run(sql, "UPDATE batch SET error = ? WHERE id = ? AND state IN ('planning', 'making')", [text, id]),

@@ -77,6 +77,9 @@ export const mailingsErrors = {
   'batch-not-made': told<{ path: string; why: string }>(
     (e) => t`${e.path} could not be made: ${e.why}. The batch is paused; nothing already made is lost.`,
   ),
+  'batch-mail-failed': told<{ batch: number; why: string }>(
+    (e) => t`The mail that tells how batch ${e.batch} ended could not be sent: ${e.why}. It is tried again.`,
+  ),
   'batch-file-gone': told<{ path: string }>(
     (e) => t`${e.path} is no longer in the archive folder, so this copy cannot be sent or opened.`,
     404,

@@ -8,7 +8,7 @@ import { queries } from '../../api/queries';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Columns, Padded } from '../../ui/columns';
-import { TextInput } from '../../ui/field';
+import { TextInput, Toggled } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
 import { Row, Small } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
@@ -28,9 +28,13 @@ export function YouPart() {
     mutationFn: (language: SpokenLanguage) => api.put('/api/people/me/language', { language }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
   });
+  const wish = useMutation({
+    mutationFn: (mailsBatches: boolean) => api.put('/api/people/me/mails', { mailsBatches }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
+  });
   const signOut = useMutation({ mutationFn: () => api.post('/api/people/me/sign-out-elsewhere') });
   if (!data?.account) return <Loading what={t`your account`} />;
-  const { name, email, role, language } = data.account;
+  const { name, email, role, language, mailsBatches } = data.account;
   return (
     <Columns $columns="minmax(0, 420px)">
       <Padded>
@@ -42,6 +46,13 @@ export function YouPart() {
         />
         <Small>{t`Mailbag speaks it to you, wherever you sign in. The page is loaded again.`}</Small>
         {speak.error && <Notice tone="brick">{sentenceOf(speak.error)}</Notice>}
+        {role !== 'viewer' && (
+          <>
+            <Toggled label={t`Mail me when a long batch of mine is done`} value={mailsBatches} onChange={wish.mutate} />
+            <Small>{t`Long is more than a minute. You are also told when something stops it.`}</Small>
+            {wish.error && <Notice tone="brick">{sentenceOf(wish.error)}</Notice>}
+          </>
+        )}
       </Padded>
       <FormCard onSubmit={() => change.mutate()}>
         <h2>{name}</h2>
