@@ -5,7 +5,7 @@ import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.j
 import type { Batch } from '../testing/small-mailing.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import { openBrowser, openPage, seen, sheetRow, signInTo } from './browser.js';
-import { storyOn } from './steps.js';
+import { storyOn, visitsOn } from './steps.js';
 
 /** Every screen, for those who cannot see it, cannot use a mouse, or have it large (WCAG 2.2, level AA). */
 let browser: Browser;
@@ -26,6 +26,8 @@ afterAll(async () => {
   await office?.close();
 });
 const step = storyOn(() => ({ page, faults }));
+/** When there is something to see, each visit stands for itself. */
+const visit = visitsOn(() => ({ page, faults }));
 const button = (name: string | RegExp): Locator => page.getByRole('button', { name });
 const link = (name: string | RegExp): Locator => page.getByRole('link', { name });
 const heading = (name: string | RegExp): Locator => page.getByRole('heading', { name, level: 1 });
@@ -111,7 +113,7 @@ async function overflowAt320(): Promise<number> {
   return over;
 }
 
-step('every screen can be read by everybody, has one heading and a title of its own, and fits 320 pixels', async () => {
+visit('every screen can be read by everybody, has one heading and a title of its own, and fits 320 pixels', async () => {
   const found: Record<string, object> = {};
   for (const [address, shown] of screens) {
     await goTo(address, shown);
@@ -135,12 +137,12 @@ const states: readonly (readonly [address: string, open: () => Promise<void>, sh
   ['/sources/1?column=Plot', () => Promise.resolve(), () => page.getByLabel('Column Plot')],
   ['/ledger', () => page.getByRole('row', { name: /Tenant 1/ }).click(), () => page.getByRole('heading', { name: /Tenant 1|P-1/ })],
   ['/batches/1?copy=1', () => Promise.resolve(), () => page.getByLabel('First page of the copy')],
-  ['/templates/1', () => button('Remove').click(), () => page.locator('[role=alertdialog], [role=dialog]')],
+  ['/templates/1', () => button('Delete').click(), () => page.locator('[role=alertdialog], [role=dialog]')],
   ['/desk', () => button(/signed in as/).click(), () => page.getByRole('menuitem', { name: /^Sign out/ })],
   ['/desk', async () => (await page.keyboard.press('Control+k'), page.keyboard.type('Tenant')), () => page.getByRole('option').first()],
 ];
 
-step('so can what opens on them', async () => {
+visit('so can what opens on them', async () => {
   const found: [string, string[]][] = [];
   for (const [address, open, shown] of states) {
     await goTo(address, () => page.locator('main'));
@@ -154,7 +156,7 @@ step('so can what opens on them', async () => {
   expect(found.filter(([, faults]) => faults.length > 0)).toEqual([]);
 });
 
-step('record, field and filter stand in the address: a reload and Back show the same', async () => {
+visit('record, field and filter stand in the address: a reload and Back show the same', async () => {
   await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
   await button('Next record').click();
   await sheetRow(page, /^Name of the tenant/).click();
@@ -177,7 +179,8 @@ step('record, field and filter stand in the address: a reload and Back show the 
   expect(new URL(page.url()).searchParams.get('sort')).toBe('column');
 });
 
-step('places and actions are found by their words', async () => {
+visit('places and actions are found by their words', async () => {
+  await goTo('/desk', () => page.getByRole('heading', { name: 'Needs you' }));
   await page.keyboard.press('Control+k');
   await page.keyboard.type('new mail');
   await page.getByRole('option', { name: /^Begin a mailing/ }).waitFor();
@@ -186,7 +189,7 @@ step('places and actions are found by their words', async () => {
   await heading('Mailings').waitFor();
 });
 
-step('by keyboard one is past the menu at once, and the sheet is one stop with arrows inside', async () => {
+visit('by keyboard one is past the menu at once, and the sheet is one stop with arrows inside', async () => {
   await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
@@ -208,7 +211,7 @@ step('by keyboard one is past the menu at once, and the sheet is one stop with a
   expect(await sheet.locator('[role=row][tabindex="0"]').count()).toBe(1);
 });
 
-step('the shortcuts of a screen are told, and single letters can be switched off', async () => {
+visit('the shortcuts of a screen are told, and single letters can be switched off', async () => {
   await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
   await page.keyboard.press('?');
   const help = page.getByRole('dialog', { name: 'Keyboard shortcuts' });
@@ -233,7 +236,7 @@ step('the shortcuts of a screen are told, and single letters can be switched off
   await page.getByText(/^Nobody has this record/).waitFor();
 });
 
-step('at 320 pixels places stand in a menu and panes behind each other', async () => {
+visit('at 320 pixels places stand in a menu and panes behind each other', async () => {
   await page.setViewportSize({ width: 320, height: 640 });
   await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
   expect(await violationsOn(page)).toEqual([]);

@@ -88,6 +88,13 @@ export function useCorrections(sourceId: number) {
       }),
     accept: (mailingId: number, look: { row: number; code: string; column: string | null; field: string | null; reason: string }): void =>
       run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, look)),
+    acceptMany: (
+      mailingId: number,
+      looks: readonly { row: number; code: string; column: string | null; field: string | null; reason: string }[],
+    ): void =>
+      run.mutate(async () => {
+        for (const look of looks) await api.post(`/api/mailings/${mailingId}/acceptances`, look);
+      }),
     takeBack: (mailingId: number, acceptanceId: number): void =>
       run.mutate(() => api.remove(`/api/mailings/${mailingId}/acceptances/${acceptanceId}`)),
     undoLast: (): void => {

@@ -4,7 +4,7 @@ import type { FindingGroup, FindingSort } from '@mailbag/contract';
 import { findingTitle } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { CircleAlert, Download, Eye, Settings2, UserPlus, Wrench } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { queries } from '../../api/queries';
 import type { MailingWork } from '../../features/mailing/mailing-context';
@@ -16,11 +16,14 @@ import { FileButton } from '../../ui/link-button';
 import { TextInput } from '../../ui/field';
 import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
 import { Split } from '../../ui/split';
+import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
-import { Sortable, Table } from '../../ui/table';
+import { Table } from '../../ui/table';
 import { CheckSettings } from './check-settings';
-import { FindingRow } from './finding-row';
+import { FindingActions, looksIn } from './finding-actions';
+import type { Item } from './finding-columns';
+import { findingColumns, placeOf } from './finding-columns';
 import { useAddress } from '../../ui/use-address';
 
 const Kind = styled.button`
@@ -50,6 +53,8 @@ const Kind = styled.button`
   }
 `;
 const PAGE = 100;
+const keyOf = ({ finding: { row, code, column, template, field } }: Item): string => [row, code, column, template, field].join(' ');
+const nameOf = ({ finding }: Item): string => t`row ${finding.row}`;
 
 /** Which findings are listed: all, a kind, the looks that were accepted, or the records that were left out. */
 type Filter = { code: string; severity: string } | 'all' | 'accepted' | 'left out';
@@ -69,6 +74,7 @@ export function ChecksPart({ work }: { work: MailingWork }) {
   const { query: address, put } = useAddress();
   const filter = readFilter(address.get('kind'));
   const [pages, setPages] = useState(1);
+  const onEnd = useCallback(() => setPages((before) => before + 1), []);
   const [isSetting, setIsSetting] = useState(false);
   const corrections = useCorrections(plan.sourceId ?? 0);
   const text = address.get('text') ?? '';
@@ -83,19 +89,18 @@ export function ChecksPart({ work }: { work: MailingWork }) {
       ...(order.isDown && { down: 'yes' }),
     }),
   );
-  const { data: findings } = useQuery({
+  const { data: findings, isPlaceholderData } = useQuery({
     ...queries.findings(mailing.id, `&${query}`, 0, PAGE * pages),
     enabled: filter !== 'left out',
+    // While more of the same are read, those before stay.
+    placeholderData: (before) => (pages > 1 ? before : undefined),
   });
-  const sortable = (sort: FindingSort, words: string) => (
-    <Sortable
-      aria-sort={order.sort !== sort ? 'none' : order.isDown ? 'descending' : 'ascending'}
-      words={words}
-      onSort={() => put({ sort, down: order.sort === sort && !order.isDown })}
-    />
-  );
-  const leaveOut = (row: number, out: boolean): void =>
-    change((one) => ({ ...one, leftOut: out ? [...one.leftOut, row] : one.leftOut.filter((other) => other !== row) }));
+  const listed = useMemo(() => findings?.items ?? [], [findings]);
+  const leaveOut = (rows: readonly number[], out: boolean): void =>
+    change((one) => {
+      const others = one.leftOut.filter((row) => !rows.includes(row));
+      return { ...one, leftOut: out ? [...others, ...rows] : others };
+    });
 
   if (!checks) return <Loading what={t`the checks`} />;
   if (!checks.possible)
@@ -163,84 +168,93 @@ export function ChecksPart({ work }: { work: MailingWork }) {
         {chosen && chosen.mends > 0 && (
           <MendAll group={chosen} isBusy={corrections.isBusy} onMend={() => corrections.mend(mailing.id, { code: chosen.code })} />
         )}
-        {filter !== 'left out' && (text !== '' || (findings?.total ?? 0) > 0) && (
-          <Bar>
-            <div style={{ flex: '0 1 240px', minWidth: 120 }}>
-              <TextInput
-                label={t`Search the findings`}
-                hideLabel
-                placeholder={t`Search the findings’ records`}
-                value={text}
-                onChange={(next) => {
-                  setText(next);
-                  setPages(1);
+        {filter === 'left out' ? (
+          <LeftOut rows={plan.leftOut} onTakeIn={(row) => leaveOut([row], false)} />
+        ) : findings ? (
+          <List
+            id="findings"
+            label={t`findings`}
+            noun={['finding', 'findings']}
+            columns={findingColumns({
+              work,
+              corrected: findings.corrections,
+              corrections,
+              onLeaveOut: (row) => leaveOut([row], true),
+            })}
+            rows={listed}
+            keyOf={keyOf}
+            nameOf={nameOf}
+            to={(item) => placeOf(work, item)}
+            keepsBar={text !== ''}
+            lead={
+              <>
+                <div style={{ flex: '0 1 240px', minWidth: 120 }}>
+                  <TextInput
+                    label={t`Search the findings`}
+                    hideLabel
+                    placeholder={t`Search the findings’ records`}
+                    value={text}
+                    onChange={(next) => {
+                      setText(next);
+                      setPages(1);
+                    }}
+                  />
+                </div>
+                <Small role="status" style={{ whiteSpace: 'nowrap' }}>
+                  {counted(findings.total, 'finding')}
+                </Small>
+              </>
+            }
+            tools={
+              findings.total > 0 && (
+                <>
+                  <FileButton
+                    $small
+                    href={`/api/mailings/${mailing.id}/findings.csv?${query}`}
+                    download
+                  >{phrase`${(<Download size={13} />)} CSV`}</FileButton>
+                  <FileButton
+                    $small
+                    href={`/api/mailings/${mailing.id}/findings.xlsx?${query}`}
+                    download
+                  >{phrase`${(<Download size={13} />)} Excel`}</FileButton>
+                </>
+              )
+            }
+            actions={(picked, done) => (
+              <FindingActions
+                picked={picked}
+                onAccept={(reason) => {
+                  corrections.acceptMany(
+                    mailing.id,
+                    looksIn(picked).map(({ finding: { row, code, column, field } }) => ({ row, code, column, field, reason })),
+                  );
+                  done();
+                }}
+                onLeaveOut={() => {
+                  leaveOut([...new Set(picked.map(({ finding }) => finding.row))], true);
+                  done();
                 }}
               />
-            </div>
-            <Small role="status" style={{ whiteSpace: 'nowrap' }}>
-              {findings ? counted(findings.total, 'finding') : ''}
-            </Small>
-            <div className="fill" />
-            {findings && findings.total > 0 && (
-              <>
-                <FileButton
-                  $small
-                  href={`/api/mailings/${mailing.id}/findings.csv?${query}`}
-                  download
-                >{phrase`${(<Download size={13} />)} CSV`}</FileButton>
-                <FileButton
-                  $small
-                  href={`/api/mailings/${mailing.id}/findings.xlsx?${query}`}
-                  download
-                >{phrase`${(<Download size={13} />)} Excel`}</FileButton>
-              </>
             )}
-          </Bar>
-        )}
-        {filter === 'left out' ? (
-          <LeftOut rows={plan.leftOut} onTakeIn={(row) => leaveOut(row, false)} />
-        ) : findings && findings.items.length > 0 ? (
-          <Scroll>
-            <Table>
-              <thead>
-                <tr>
-                  {sortable('row', t`Row`)}
-                  <th>{plan.keyColumn ?? t`Record`}</th>
-                  {sortable('column', t`Column`)}
-                  {sortable('value', t`Value`)}
-                  {sortable('kind', t`Problem`)}
-                </tr>
-              </thead>
-              <tbody>
-                {findings.items.map((item) => (
-                  <FindingRow
-                    key={`${item.finding.row} ${item.finding.code} ${item.finding.column} ${item.finding.template} ${item.finding.field}`}
-                    work={work}
-                    item={item}
-                    answer={findings}
-                    corrections={corrections}
-                    isNarrow={isSetting}
-                    onLeaveOut={() => leaveOut(item.finding.row, true)}
-                  />
-                ))}
-              </tbody>
-            </Table>
-            {findings.total > findings.items.length && (
-              <div style={{ padding: 12 }}>
-                <Button onPress={() => setPages(pages + 1)}>{t`Show more of ${count(findings.total)}`}</Button>
-              </div>
+            far={{
+              order: { column: order.sort, isDown: order.isDown },
+              onOrder: (next) => put({ sort: next?.column ?? null, down: next?.isDown ?? false }),
+              hasMore: !isPlaceholderData && findings.total > findings.items.length,
+              onEnd,
+            }}
+            empty={() => (
+              <Empty title={text.trim() !== '' ? t`Nothing found` : checks.current ? t`Nothing to be said` : t`Checking …`}>
+                {text.trim() !== ''
+                  ? t`No record that has such a finding holds these words.`
+                  : checks.current
+                    ? filter === 'all'
+                      ? t`Every record that is checked can run as it is.`
+                      : t`Nothing of this kind is left.`
+                    : t`The records are being checked against the map and the forms.`}
+              </Empty>
             )}
-          </Scroll>
-        ) : findings ? (
-          <Empty title={text.trim() !== '' ? t`Nothing found` : checks.current ? t`Nothing to be said` : t`Checking …`}>
-            {text.trim() !== ''
-              ? t`No record that has such a finding holds these words.`
-              : checks.current
-                ? filter === 'all'
-                  ? t`Every record that is checked can run as it is.`
-                  : t`Nothing of this kind is left.`
-                : t`The records are being checked against the map and the forms.`}
-          </Empty>
+          />
         ) : (
           <Loading what={t`the findings`} />
         )}

@@ -46,22 +46,6 @@ const Left = styled.div`
   gap: 14px;
   background: ${color.paper};
 `;
-const RunLine = styled(Link)`
-  display: block;
-  padding: 8px 10px;
-  border-radius: 6px;
-  border: 1px solid transparent;
-  color: ${color.ink};
-  text-decoration: none;
-  &:hover {
-    background: ${color.kraft};
-  }
-  &[data-chosen] {
-    background: ${color.sheet};
-    border-color: ${color.line};
-    box-shadow: inset 3px 0 0 ${color.plum};
-  }
-`;
 const looks: Record<PrintRunState, { text: string; tone: Tone }> = {
   making: { text: t`being made`, tone: 'ochre' },
   ready: { text: t`ready`, tone: 'plum' },
@@ -301,6 +285,47 @@ function Run({ run }: { run: PrintRunDetail }) {
   );
 }
 
+const keyOfRun = ({ id }: PrintRunSummary): number => id;
+const nameOfRun = ({ name }: PrintRunSummary): string => name;
+const runColumns: readonly ListColumn<PrintRunSummary>[] = [
+  {
+    id: 'name',
+    head: t`Print run`,
+    least: 120,
+    share: 1,
+    isFixed: true,
+    text: nameOfRun,
+    cell: (one) => (
+      <>
+        <Link data-name="" to={`/paper/${one.id}`}>
+          {one.name}
+        </Link>
+        <br />
+        <Small>
+          {counted(one.sheets, 'sheet')} · {counted(one.recipients, 'recipient')} · {when(one.createdAt)}
+        </Small>
+      </>
+    ),
+  },
+  {
+    id: 'sheets',
+    head: t`Sheets`,
+    least: 44,
+    isNumber: true,
+    isExtra: true,
+    text: ({ sheets }) => String(sheets),
+    value: ({ sheets }) => sheets,
+  },
+  {
+    id: 'state',
+    head: t`State`,
+    least: 74,
+    text: ({ state }) => looks[state].text,
+    cell: ({ state }) => <Mark $tone={looks[state].tone}>{looks[state].text}</Mark>,
+  },
+  { id: 'made', head: t`Made`, least: 70, isExtra: true, text: ({ createdAt }) => when(createdAt), value: ({ createdAt }) => createdAt },
+];
+
 /** Copies that go by post. */
 export default function PaperScreen() {
   const { id } = useParams();
@@ -308,24 +333,31 @@ export default function PaperScreen() {
   const chosenId = id ? Number(id) : (runs?.[0]?.id ?? null);
   const { data: run, error } = useQuery({ ...queries.printRun(chosenId ?? 0), enabled: chosenId !== null });
   useCrumbs({ text: t`Paper`, to: '/paper' }, ...(run ? [{ text: run.name }] : []));
-  const line = (one: PrintRunSummary) => (
-    <RunLine key={one.id} to={`/paper/${one.id}`} {...(one.id === chosenId ? { 'data-chosen': '' } : {})}>
-      <Row>
-        <b style={{ flex: 1, fontWeight: 600 }}>{one.name}</b>
-        <Mark $tone={looks[one.state].tone}>{looks[one.state].text}</Mark>
-      </Row>
-      <Small>
-        {counted(one.sheets, 'sheet')} · {counted(one.recipients, 'recipient')} · {when(one.createdAt)}
-      </Small>
-    </RunLine>
-  );
+  const navigate = useNavigate();
   return (
     <Screen>
       <Head title={t`Paper`} note={t`for those who cannot be mailed`} />
       <Frame>
         <Left>
           <Gather />
-          <Stack $gap={2}>{runs?.map(line)}</Stack>
+          {runs && runs.length > 0 && (
+            <Card style={{ display: 'flex', flexDirection: 'column', flex: 'none', maxHeight: 420 }}>
+              <List
+                id="print-runs"
+                place="runs"
+                label={t`print runs`}
+                noun={['print run', 'print runs']}
+                columns={runColumns}
+                rows={runs}
+                keyOf={keyOfRun}
+                nameOf={nameOfRun}
+                chosen={chosenId}
+                onChoose={(next) => void navigate(`/paper/${next}`)}
+                searchHint={runs.length > 8 ? t`Name of a run` : undefined}
+                empty={() => <Empty title={t`No matches`}>{t`Search for a part of its name.`}</Empty>}
+              />
+            </Card>
+          )}
         </Left>
         {error && <Empty title={t`This print run cannot be shown`}>{sentenceOf(error)}</Empty>}
         {!error && chosenId === null && (

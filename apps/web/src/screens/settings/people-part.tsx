@@ -1,19 +1,23 @@
-import { plural, t, translated } from '@mailbag/core/words';
-import type { InvitedAnswer, PeopleAnswer, PersonAnswer, Role } from '@mailbag/contract';
+import { t, translated } from '@mailbag/core/words';
+import type { InvitationAnswer, InvitedAnswer, PeopleAnswer, PersonAnswer, Role } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { color, font } from '../../theme';
-import { Button } from '../../ui/button';
+import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
+import { Columns, Fields } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
 import { FormCard } from '../../ui/form-card';
-import { Row, Small, Stack } from '../../ui/layout';
+import { Card, Empty, Row, Small, Stack } from '../../ui/layout';
+import type { ListColumn } from '../../ui/list/column';
+import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
 import { Mark, Notice } from '../../ui/mark';
+import { useAddress } from '../../ui/use-address';
 import { useSaving } from './use-saving';
 
 const roleItems: { id: Role; text: string; detail: string }[] = [
@@ -38,8 +42,8 @@ function Rights({
   );
 }
 
-function Person({ person, isMe }: { person: PersonAnswer; isMe: boolean }) {
-  const [open, setOpen] = useState(false);
+/** What may be changed of one account. */
+function Person({ person, isMe, onClose }: { person: PersonAnswer; isMe: boolean; onClose: () => void }) {
   const key = queries.people().queryKey;
   const save = useSaving(key, (part: Partial<PersonAnswer>) => {
     const { name, role, seesValues, seesPasswords, closed } = { ...person, ...part };
@@ -47,34 +51,91 @@ function Person({ person, isMe }: { person: PersonAnswer; isMe: boolean }) {
   });
   const signOut = useSaving(key, () => api.post<PeopleAnswer>(`/api/people/${person.id}/sign-out`));
   return (
-    <div>
-      <ListLine actions={<Button small pressed={open} onPress={() => setOpen(!open)}>{t`Change`}</Button>}>
-        <b>{person.name}</b> <Mark $tone={person.closed ? 'brick' : 'slate'}>{person.closed ? t`closed` : translated(person.role)}</Mark>{' '}
-        {isMe && <Small>{t`you`}</Small>}
-        <div>
-          <Small>
-            {t`${person.email} · ${person.lastSeenAt ? t`last seen ${when(person.lastSeenAt)}` : t`never seen yet`} · signed in ${plural(person.sessions, 'time')}`}
-            {!person.seesValues && t` · sees no values`}
-          </Small>
-        </div>
-      </ListLine>
-      {open && (
-        <Stack style={{ padding: '0 0 12px' }}>
-          <Rights value={person} onChange={(part) => save.mutate(part)} />
-          <Row>
-            <Button small onPress={() => signOut.mutate(undefined)} isDisabled={person.sessions === 0}>{t`Sign out everywhere`}</Button>
-            {!isMe && (
-              <Button small look="danger" onPress={() => save.mutate({ closed: !person.closed })}>
-                {person.closed ? t`Open the account again` : t`Close the account`}
-              </Button>
-            )}
-          </Row>
-          {(save.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(save.error ?? signOut.error)}</Notice>}
-        </Stack>
-      )}
-    </div>
+    <Card as="section" aria-label={person.name} style={{ padding: 16 }}>
+      <Stack>
+        <Row>
+          <h2 style={{ flex: 1 }}>{person.name}</h2>
+          <IconButton label={t`Close`} onPress={onClose}>
+            <X size={15} />
+          </IconButton>
+        </Row>
+        <Rights value={person} onChange={(part) => save.mutate(part)} />
+        <Row style={{ flexWrap: 'wrap' }}>
+          <Button small onPress={() => signOut.mutate(undefined)} isDisabled={person.sessions === 0}>{t`Sign out everywhere`}</Button>
+          {!isMe && (
+            <Button small look="danger" onPress={() => save.mutate({ closed: !person.closed })}>
+              {person.closed ? t`Open the account again` : t`Close the account`}
+            </Button>
+          )}
+        </Row>
+        {(save.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(save.error ?? signOut.error)}</Notice>}
+      </Stack>
+    </Card>
   );
 }
+
+/** Somebody with an account, or an invitation to one. */
+interface Line {
+  key: string;
+  name: string;
+  email: string;
+  role: Role;
+  person: PersonAnswer | null;
+  invitation: InvitationAnswer | null;
+}
+const keyOf = ({ key }: Line): string => key;
+const nameOf = ({ name }: Line): string => name;
+const linesOf = ({ people, invitations }: PeopleAnswer): readonly Line[] => [
+  ...people.map((person) => ({ ...person, key: String(person.id), person, invitation: null })),
+  ...invitations.map((invitation) => ({ ...invitation, key: `invited ${invitation.id}`, person: null, invitation })),
+];
+const stateOf = ({ person }: Line): string => (person === null ? t`invited` : person.closed ? t`closed` : t`open`);
+const seenWords = ({ person, invitation }: Line): string =>
+  invitation ? t`holds until ${when(invitation.expiresAt)}` : person?.lastSeenAt ? when(person.lastSeenAt) : t`never`;
+
+const columns: readonly ListColumn<Line>[] = [
+  {
+    id: 'name',
+    head: t`Name`,
+    least: 150,
+    share: 2,
+    isFixed: true,
+    text: ({ name, email }) => `${name} ${email}`,
+    value: nameOf,
+    cell: (one) => (
+      <span data-name="">
+        <b>{one.name}</b>
+        <br />
+        <Small>{one.email}</Small>
+      </span>
+    ),
+  },
+  { id: 'role', head: t`Role`, least: 84, text: ({ role }) => translated(role) },
+  {
+    id: 'state',
+    head: t`Account`,
+    least: 66,
+    text: stateOf,
+    cell: (one) => <Mark $tone={one.person === null ? 'ochre' : one.person.closed ? 'brick' : 'slate'}>{stateOf(one)}</Mark>,
+  },
+  {
+    id: 'values',
+    head: t`Sees values`,
+    least: 74,
+    isExtra: true,
+    text: ({ person }) => (person === null ? '' : person.seesValues ? t`yes` : t`no`),
+  },
+  { id: 'seen', head: t`Last seen`, least: 104, share: 1, text: seenWords, value: ({ person }) => person?.lastSeenAt ?? null },
+  {
+    id: 'sessions',
+    head: t`Signed in`,
+    least: 60,
+    isExtra: true,
+    isNumber: true,
+    text: ({ person }) => (person ? String(person.sessions) : ''),
+    value: ({ person }) => person?.sessions ?? null,
+  },
+];
 
 /** Who works with Mailbag, and what they may do. */
 export function PeoplePart() {
@@ -93,47 +154,71 @@ export function PeoplePart() {
     mutationFn: (id: string) => api.remove(`/api/people/invitations/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['people'] }),
   });
+  const { query, put } = useAddress();
   if (!data) return <Loading what={t`the people`} />;
+  const chosen = data.people.find(({ id }) => String(id) === query.get('person')) ?? null;
+  const tools: ListColumn<Line> = {
+    id: 'tools',
+    head: t`Take back`,
+    least: 84,
+    isTools: true,
+    text: () => '',
+    cell: ({ invitation }) =>
+      invitation && (
+        <Button
+          small
+          look="danger"
+          aria-label={t`Take back the invitation of ${invitation.name}`}
+          onPress={() => takeBack.mutate(invitation.id)}
+        >{t`Take back`}</Button>
+      ),
+  };
   return (
-    <Columns $columns="minmax(0, 620px) minmax(0, 400px)">
-      <Padded style={{ gap: 4 }}>
-        <h2>{t`People`}</h2>
-        {data.people.map((person) => (
-          <Person key={person.id} person={person} isMe={person.id === me?.account?.id} />
-        ))}
-        {data.invitations.map((one) => (
-          <ListLine key={one.id} actions={<Button small look="danger" onPress={() => takeBack.mutate(one.id)}>{t`Take back`}</Button>}>
-            <b>{one.name}</b> <Mark $tone="ochre">{t`invited`}</Mark>
-            <div>
-              <Small>{t`${one.email} · ${translated(one.role)} · by ${one.who} · holds until ${when(one.expiresAt)}`}</Small>
-            </div>
-          </ListLine>
-        ))}
-      </Padded>
-      <FormCard onSubmit={() => invite.mutate()}>
-        <h2>{t`Invite somebody`}</h2>
-        <Fields>
-          <TextInput label={t`Name`} value={form.name} onChange={(name) => setForm({ ...form, name })} />
-          <TextInput label={t`E-mail address`} value={form.email} onChange={(email) => setForm({ ...form, email })} />
-        </Fields>
-        <Rights value={form} onChange={(part) => setForm({ ...form, ...part })} />
-        {invite.error && <Notice tone="brick">{sentenceOf(invite.error)}</Notice>}
-        {invite.data && (
-          <Notice tone={invite.data.said ? 'ochre' : 'moss'}>
-            {invite.data.said
-              ? t`It could not be mailed (${invite.data.said}). Give this address by hand:`
-              : t`The invitation is on its way. It also opens at`}
-            <div style={{ fontFamily: font.mono, fontSize: 12, overflowWrap: 'anywhere', color: color.ink }}>{invite.data.address}</div>
-          </Notice>
-        )}
-        <Row>
-          <Button
-            type="submit"
-            look="go"
-            isDisabled={form.name.trim() === '' || !form.email.includes('@') || invite.isPending}
-          >{t`Invite`}</Button>
-        </Row>
-      </FormCard>
+    <Columns $columns="minmax(0, 1fr) minmax(0, 310px)" style={{ height: '100%' }}>
+      <Card style={{ display: 'flex', flexDirection: 'column', minHeight: 320 }}>
+        {takeBack.error && <Notice tone="brick">{sentenceOf(takeBack.error)}</Notice>}
+        <List
+          id="people"
+          label={t`people`}
+          noun={['person', 'people']}
+          columns={data.invitations.length > 0 ? [...columns, tools] : columns}
+          rows={linesOf(data)}
+          keyOf={keyOf}
+          nameOf={nameOf}
+          chosen={chosen === null ? null : String(chosen.id)}
+          onChoose={(key) => put({ person: key.startsWith('invited') ? null : key })}
+          searchHint={t`Name or address`}
+          empty={() => <Empty title={t`No matches`}>{t`Search for a part of a name or an e-mail address.`}</Empty>}
+        />
+      </Card>
+      {chosen ? (
+        <Person key={chosen.id} person={chosen} isMe={chosen.id === me?.account?.id} onClose={() => put({ person: null })} />
+      ) : (
+        <FormCard onSubmit={() => invite.mutate()}>
+          <h2>{t`Invite somebody`}</h2>
+          <Fields>
+            <TextInput label={t`Name`} value={form.name} onChange={(name) => setForm({ ...form, name })} />
+            <TextInput label={t`E-mail address`} value={form.email} onChange={(email) => setForm({ ...form, email })} />
+          </Fields>
+          <Rights value={form} onChange={(part) => setForm({ ...form, ...part })} />
+          {invite.error && <Notice tone="brick">{sentenceOf(invite.error)}</Notice>}
+          {invite.data && (
+            <Notice tone={invite.data.said ? 'ochre' : 'moss'}>
+              {invite.data.said
+                ? t`It could not be mailed (${invite.data.said}). Give this address by hand:`
+                : t`The invitation is on its way. It also opens at`}
+              <div style={{ fontFamily: font.mono, fontSize: 12, overflowWrap: 'anywhere', color: color.ink }}>{invite.data.address}</div>
+            </Notice>
+          )}
+          <Row>
+            <Button
+              type="submit"
+              look="go"
+              isDisabled={form.name.trim() === '' || !form.email.includes('@') || invite.isPending}
+            >{t`Invite`}</Button>
+          </Row>
+        </FormCard>
+      )}
     </Columns>
   );
 }

@@ -22,7 +22,9 @@ interface Props<T> {
 }
 
 /** What can be pressed within a row is reached from it with the arrows, and is no stop of its own. */
-const WITHIN = 'button, a[href], input, select, textarea';
+export const WITHIN = 'button, a[href], input, select, textarea, [role="button"]';
+/** Where text is typed. */
+export const TYPED = 'input:not([type="checkbox"]), textarea, select';
 
 function RowOf<T>({ row, index, columns, tracks, name, top, isStop, isLink, isChosen, isPicked, onPick, measure }: Props<T>): ReactNode {
   const line = useRef<HTMLDivElement>(null);

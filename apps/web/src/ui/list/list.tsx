@@ -10,14 +10,14 @@ import { VisuallyHidden } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { stopFor } from '../arrow-stops';
 import { useShortcutHelp } from '../shortcuts';
-import { useAddress } from '../use-address';
 import { csvOf, saveText } from './as-seen';
 import type { ListColumn } from './column';
 import { leastWidth, tracksOf } from './column';
+import { useListAddress } from './list-address';
 import { useKeptColumns } from './kept-columns';
 import { ListBar } from './list-bar';
 import { GAP, HeadLine, ListFrame, TickPlace } from './list-looks';
-import { ListRow } from './list-row';
+import { ListRow, TYPED, WITHIN } from './list-row';
 import type { ListOrder } from './list-order';
 import { compareCells, holdsWords, nextOrder, orderText, readOrder } from './list-order';
 import { nothingPicked, pick, pickAll, pickedOf } from './picking';
@@ -69,6 +69,9 @@ export interface ListProps<T, K extends string | number> {
   /** What stands there where there is nothing; told whether that is for what is looked for. */
   empty: (isSearch: boolean) => ReactNode;
   far?: FarList;
+  /** Beside another list: what stands before its own keys in the address. */
+  place?: string;
+  keepsBar?: boolean;
   /** Above the list there is no bar. */
   isBare?: boolean;
 }
@@ -96,8 +99,10 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
     empty,
     far,
     isBare,
+    keepsBar = false,
+    place,
   } = props;
-  const { query, put } = useAddress();
+  const { read, put } = useListAddress(place);
   const navigate = useNavigate();
   const [kept, keep] = useKeptColumns(id);
   const [picking, setPicking] = useState(nothingPicked as { picked: ReadonlySet<K>; anchor: K | null });
@@ -106,11 +111,11 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   const isOnPaper = useOnPaper();
   useShortcutHelp(actions ? [...KEYS, ...PICK_KEYS] : KEYS);
 
-  const wanted = query.get('find') ?? '';
+  const wanted = read('find') ?? '';
   const order = far
     ? far.order
     : readOrder(
-        query.get('order'),
+        read('order'),
         columns.map((column) => column.id),
       );
   const defs = useMemo(
@@ -161,7 +166,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   useEffect(() => {
     if (hasMore && last >= seen.length - 30) onEnd?.();
   }, [hasMore, last, seen.length, onEnd]);
-  useKeptScroll(frame, virtual, seen.length, query.get('at'), put);
+  useKeptScroll(frame, virtual, seen.length, read('at'), put);
 
   // The chosen one comes into view, also one that an address names; then it stays where it is while others come in.
   const chosenAt = chosen === null ? -1 : keys.indexOf(chosen);
@@ -206,7 +211,9 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
     if (event.altKey || event.defaultPrevented) return;
     const line = target.closest<HTMLElement>('[data-stop]');
     if (!line) return;
-    const within = [...line.querySelectorAll<HTMLElement>('button:not([disabled]), a[href], input')];
+    // In a line of text the arrows move the caret.
+    if (target.matches(TYPED)) return;
+    const within = [...line.querySelectorAll<HTMLElement>(WITHIN)].filter((one) => !one.matches(':disabled'));
     const handled = ((): boolean => {
       if (line !== target) {
         const step = { ArrowRight: 1, ArrowLeft: -1 }[key] ?? (key === 'Escape' ? -within.length : null);
@@ -275,7 +282,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   const says = isNarrowed ? t`${plural(seen.length, noun[0], noun[1])} of ${count(rows.length)}` : counted(rows.length, noun[0], noun[1]);
   return (
     <>
-      {!isBare && rows.length > 0 && (
+      {!isBare && (rows.length > 0 || keepsBar) && (
         <ListBar
           label={label}
           searchHint={searchHint ?? null}
