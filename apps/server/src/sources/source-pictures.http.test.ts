@@ -128,6 +128,9 @@ test('pictures go with their records, but for those that another source has too'
   const digest = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
   expect(places()).toEqual(expect.arrayContaining([digest(picture(0.11)), digest(picture(0.12))]));
   await mailbag.client.send('DELETE', `/api/sources/${own}`);
+  // What can be put back keeps its pictures.
+  expect(places()).toContain(digest(picture(0.12)));
+  await mailbag.client.send('DELETE', `/api/wastebasket/source/${own}`);
   expect(places()).toContain(digest(picture(0.11)));
   expect(places()).not.toContain(digest(picture(0.12)));
   expect(Buffer.from(await mailbag.client.bytes(`/api/sources/${other}/pictures?name=ada`))).toEqual(Buffer.from(picture(0.11)));

@@ -1,57 +1,55 @@
 import type { Cell } from '@mailbag/core';
-import { inReadingOrder, textFinder } from '@mailbag/core';
+import { textFinder } from '@mailbag/core';
 import { recordStore } from '../stores/record.store.js';
 import type { Tasks } from '../work/tasks.js';
+import { columnAt, isEmptyAt, orderOf, readingOf } from './record-columns.js';
 import { threadSql } from './worker-database.js';
 
 type View = Tasks['viewRecords']['input'];
+type Reading = { readingId: number; stamp: string };
 
 /** Records that are looked through at a time. */
 const BLOCK = 2000;
 
-/** Places that the conditions leave, as they come; null: all. */
-async function placesOf({ sourceId, column, text, only }: View): Promise<number[] | null> {
+/** Whether a record is left, by its place. */
+type Left = (place: number) => boolean;
+
+/** Which records the conditions leave; null: all. */
+async function leftOf(reading: Reading, { sourceId, column, text, only }: View): Promise<Left | null> {
   const wanted = text.trim();
   if (only === null && wanted === '') return null;
   const isIn = wanted === '' ? null : textFinder(wanted);
   const corrected =
     only === 'corrected' ? new Set((await recordStore.corrected(threadSql(), sourceId)).map(({ ordinal }) => ordinal)) : null;
-  const isAsked = (ordinal: number): boolean => corrected === null || corrected.has(ordinal);
+  const isAsked: Left = (place) => corrected === null || corrected.has(place);
   const fits = (cell: string): boolean =>
     (isIn === null || isIn(cell)) && (only === 'empty' ? cell === '' : only === 'filled' ? cell !== '' : true);
   if (column !== null) {
-    const cells = await recordStore.columnOf(threadSql(), sourceId, column, false);
-    return cells.filter(({ ordinal, text: cell }) => isAsked(ordinal) && fits(cell ?? '')).map(({ ordinal }) => ordinal);
+    const { texts } = await columnAt(reading, column, false);
+    return (place) => isAsked(place) && fits(texts[place] ?? '');
   }
-  // Few lines hold the text at all, and only those are taken apart.
+  // Few lines hold the text at all, and only those are taken apart; whole blocks of them are passed over at once.
   const inLine = wanted === '' ? () => true : textFinder(JSON.stringify(wanted).slice(1, -1));
-  const places: number[] = [];
+  const places = new Set<number>();
   for (let from = 0; ; from += BLOCK) {
-    const lines = await recordStore.stretch(threadSql(), sourceId, from, from + BLOCK);
-    if (lines.length === 0) return places;
-    for (const { ordinal, cells } of lines)
-      if (isAsked(ordinal) && inLine(cells) && (JSON.parse(cells) as Cell[]).some((cell) => fits(cell.text))) places.push(ordinal);
+    const block = await recordStore.linesOf(threadSql(), reading.readingId, from, from + BLOCK);
+    if (block === '') return (place) => places.has(place);
+    if (!inLine(block)) continue;
+    for (const [at, line] of block.split('\n').entries())
+      if (isAsked(from + at) && inLine(line) && (JSON.parse(line) as Cell[]).some((cell) => fits(cell.text))) places.add(from + at);
   }
 }
 
-/** Records as they are to be seen: numbers and days by their value, texts as a dictionary has them, numbers within them by their value, what is empty last. */
+/** Records as they are to be seen: in the order of a column, with what is empty last, or as they came. */
 export async function viewRecords(view: View): Promise<number[]> {
   const { order, sourceId } = view;
-  const places = await placesOf(view);
-  if (order === null) return places ?? (await recordStore.columnOf(threadSql(), sourceId, 0, false)).map(({ ordinal }) => ordinal);
-  const isLeft = places && new Set(places);
-  const column = await recordStore.columnOf(threadSql(), sourceId, order.column, order.hasValues);
-  const left = isLeft ? column.filter(({ ordinal }) => isLeft.has(ordinal)) : column;
-  const isEmpty = ({ text }: { text: string | null }): boolean => text === null || text === '';
-  const numbers = left.filter(({ value }) => typeof value === 'number');
-  numbers.sort((one, other) => (one.value as number) - (other.value as number));
-  // A day is kept as ISO 8601, which is in its order as text. Numbers come before texts, as spreadsheet programs have them (common practice, no source).
-  const texts = inReadingOrder(
-    left.filter((one) => typeof one.value !== 'number' && !isEmpty(one)),
-    ({ text, value }) => (typeof value === 'string' ? value : text!),
-  );
-  const up = [...numbers, ...texts];
-  return [...(order.isDown ? up.reverse() : up), ...left.filter((one) => typeof one.value !== 'number' && isEmpty(one))].map(
-    ({ ordinal }) => ordinal,
-  );
+  const reading = await readingOf(sourceId);
+  if (reading === null) return [];
+  const isLeft = await leftOf(reading, view);
+  const column = await columnAt(reading, order?.column ?? 0, order?.hasValues ?? false);
+  const places = [...column.texts.keys()];
+  if (order === null) return isLeft ? places.filter(isLeft) : places;
+  const up = [...orderOf(column)];
+  const all = [...(order.isDown ? up.reverse() : up), ...places.filter((place) => isEmptyAt(column, place))];
+  return isLeft ? all.filter(isLeft) : all;
 }

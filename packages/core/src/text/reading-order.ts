@@ -1,15 +1,14 @@
 const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true });
 
 /** A text so that code units order most texts as the collation does: letters without case and marks, numbers by how many digits they have. */
-const roughly = (text: string): string =>
-  text
-    .toLowerCase()
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .replace(/\d+/g, (digits) => {
-      const number = digits.replace(/^0+(?=\d)/, '');
-      return `${String(Math.min(number.length, 99)).padStart(2, '0')}${number}`;
-    });
+const roughly = (text: string): string => {
+  const small = text.toLowerCase();
+  const plain = /^[\u0000-\u007f]*$/.test(small) ? small : small.normalize('NFD').replace(/\p{M}/gu, '');
+  return plain.replace(/\d+/g, (digits) => {
+    const number = digits.replace(/^0+(?=\d)/, '');
+    return `${String(Math.min(number.length, 99)).padStart(2, '0')}${number}`;
+  });
+};
 
 /**
  * Things ordered by a text as people look for it: letters without regard to case and marks, numbers within it by their value (Unicode Collation

@@ -30,6 +30,7 @@ test('what lies within JSON is reached by its keys, and replaced there', () => {
     a: { b: [10, 20] },
   });
   expect(ask(`SELECT ${sqlite.gathered('id')} FROM t`)).toEqual(['[1,2]']);
+  expect(ask(`SELECT ${sqlite.lines('id')} FROM t`)).toEqual(['1\n2']);
 });
 
 test('capital and small letters are alike where it is asked for, and the greater of two is the greater', () => {

@@ -20,6 +20,8 @@ export interface Dialect {
   each: (json: string, name: string, ...keys: string[]) => string;
   /** The values of a group as one list, as JSON. */
   gathered: (column: string) => string;
+  /** The texts of a group as one, a line for each. */
+  lines: (column: string) => string;
   /** A column as it is compared and ordered when capital and small letters are alike. */
   caseless: (column: string) => string;
   /** The greater of two values. */

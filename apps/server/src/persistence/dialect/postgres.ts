@@ -15,6 +15,7 @@ export const postgres: Dialect = {
   withAt: (json, ...keys) => `jsonb_set(${json}::jsonb, '{${keys.join(',')}}', ?::jsonb)::text`,
   each: (json, name, ...keys) => `json_array_elements_text(${json}::json #> '{${keys.join(',')}}') AS ${name}(value)`,
   gathered: (column) => `json_agg(${column})`,
+  lines: (column) => `string_agg(${column}, chr(10))`,
   caseless: (column) => `lower(${column})`,
   greater: (one, other) => `GREATEST(${one}, ${other})`,
   unindexed: (column) => column,

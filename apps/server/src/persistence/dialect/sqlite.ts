@@ -13,6 +13,7 @@ export const sqlite: Dialect = {
   withAt: (json, ...keys) => `json_set(${json}, ${path(keys)}, json(?))`,
   each: (json, name, ...keys) => `json_each(${json}, ${path(keys)}) AS ${name}`,
   gathered: (column) => `json_group_array(${column})`,
+  lines: (column) => `group_concat(${column}, char(10))`,
   caseless: (column) => `${column} COLLATE NOCASE`,
   greater: (one, other) => `MAX(${one}, ${other})`,
   unindexed: (column) => `+${column}`,
