@@ -4,7 +4,7 @@ import { planPlaceWords } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { History, Send } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
-import { Navigate, useParams } from 'react-router';
+import { Navigate, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -23,6 +23,7 @@ import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
 import { useAddress } from '../../ui/use-address';
+import { useKey } from '../../ui/use-key';
 import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
 import { ChecksPart } from './checks-part';
@@ -65,6 +66,9 @@ const partNames: Readonly<Record<string, string>> = {
   contact: t`Contact sheet`,
 };
 
+/** The parts in the order in which one goes through them. */
+const stepOrder: readonly string[] = ['packet', 'records', 'map', 'checks', 'output', 'start'];
+
 export default function MailingScreen() {
   const id = Number(useParams().id);
   const { data, error } = useQuery({ ...queries.mailing(id), refetchOnWindowFocus: false });
@@ -99,6 +103,11 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   useCrumbs({ text: t`Mailings`, to: '/mailings' }, { text: plan.name }, { text: partNames[part ?? ''] ?? '', isPart: true });
 
   useUndoKeys(undoByKey, redoByKey);
+  const navigate = useNavigate();
+  const place = stepOrder.indexOf(part ?? '');
+  const goTo = (step: string | undefined) => (place >= 0 && step ? () => void navigate(`/mailings/${mailing.id}/${step}`) : null);
+  useKey('n', t`Next part`, goTo(stepOrder[place + 1]));
+  useKey('p', t`Part before`, goTo(stepOrder[place - 1]));
 
   const total = mailing.source?.count ?? 0;
   const work: MailingWork = {

@@ -10,6 +10,11 @@ test('actions and settings are found by the beginnings of their words, in any or
   expect(placesFor('people', true)).toEqual([{ name: 'People', detail: 'Settings', to: '/settings/people' }]);
 });
 
+test('a place is found by its name, before what begins there', () => {
+  expect(names('ledger')[0]).toBe('Ledger');
+  expect(placesFor('mailings', true)).toEqual([{ name: 'Mailings', detail: 'Place', to: '/mailings' }]);
+});
+
 test('nothing is found by a word that only stands inside another one, by other words or by none', () => {
   expect(names('ailing')).toEqual([]);
   expect(names('new zebra')).toEqual([]);

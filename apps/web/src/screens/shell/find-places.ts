@@ -20,6 +20,17 @@ const actions: readonly (FoundPlace & { words: string })[] = [
   { name: t`Copies on paper`, detail: t`Ledger`, to: '/ledger?paper=yes', words: t`post print` },
 ];
 
+const places: readonly (FoundPlace & { words: string })[] = [
+  { name: t`Desk`, to: '/desk' },
+  { name: t`Mailings`, to: '/mailings' },
+  { name: t`Templates`, to: '/templates' },
+  { name: t`Sources`, to: '/sources' },
+  { name: t`Intakes`, to: '/intakes' },
+  { name: t`Ledger`, to: '/ledger' },
+  { name: t`Paper`, to: '/paper' },
+  { name: t`Help`, to: '/help' },
+].map((place) => ({ ...place, detail: t`Place`, words: '' }));
+
 /** Most that are offered beside what is found on the server. */
 const MOST = 4;
 
@@ -30,7 +41,7 @@ export function placesFor(text: string, isAdministrator: boolean): FoundPlace[] 
   const settings = settingsPlaces
     .filter(({ forAdministrators }) => isAdministrator || !forAdministrators)
     .map(({ id, text: name }) => ({ name, detail: t`Settings`, to: `/settings/${id}`, words: 'settings' }));
-  return [...actions, ...settings]
+  return [...places, ...actions, ...settings]
     .filter(({ name, words }) => {
       const own = `${name} ${words}`.toLowerCase().split(/\s+/);
       return wanted.every((word) => own.some((one) => one.startsWith(word)));

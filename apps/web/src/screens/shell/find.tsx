@@ -117,7 +117,7 @@ export function Find({ isAdministrator }: { isAdministrator: boolean }) {
   const hits: Hit[] = isAsked
     ? [
         ...(data?.hits ?? []).map((hit) => ({ key: `${hit.kind} ${hit.id}`, name: hit.name, ...hitWords(hit, text) })),
-        ...placesFor(text, isAdministrator).map((place) => ({ key: place.to, ...place })),
+        ...placesFor(text, isAdministrator).map((place) => ({ key: `${place.to} ${place.name}`, ...place })),
       ]
     : [];
   return (
