@@ -76,10 +76,10 @@ const row = (label: string | RegExp): Locator => sheetRow(page, label);
 const sheet = (): Locator => page.getByRole('treegrid', { name: 'Answers of the packet' });
 
 /** Goes on with a key until something has the focus. It is looked for by its role once, and again only when it was drawn anew. */
-async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab' | 'ArrowDown', most: number): Promise<void> {
+async function goTo(target: Locator, key: 'Tab' | 'Shift+Tab' | 'ArrowDown', limit: number): Promise<void> {
   await target.waitFor();
   let element = (await target.elementHandle())!;
-  for (let presses = 0; presses < most; presses++) {
+  for (let presses = 0; presses < limit; presses++) {
     const where = await element.evaluate((own) => (own === document.activeElement ? 'here' : own.isConnected ? 'elsewhere' : 'gone'));
     if (where === 'here') return;
     if (where === 'gone') element = (await target.elementHandle())!;

@@ -65,7 +65,7 @@ function messagesOfFile(file) {
 }
 
 /** What is said of requests in the history. */
-const deedsOf = (file) => [...readFileSync(file, 'utf8').matchAll(/^ {2}'[A-Z]+ [^']*': '([^']*)',$/gm)].map(([, words]) => words);
+const actionsOf = (file) => [...readFileSync(file, 'utf8').matchAll(/^ {2}'[A-Z]+ [^']*': '([^']*)',$/gm)].map(([, words]) => words);
 
 /** What jobs are called. */
 const jobTitlesOf = (file) => {
@@ -92,8 +92,8 @@ export function messages() {
   for (const place of places)
     for (const file of filesOf(join(root, place)).sort()) {
       const name = relative(root, file);
-      const said = name.endsWith('people/deeds.ts')
-        ? deedsOf(file)
+      const said = name.endsWith('people/recorded-actions.ts')
+        ? actionsOf(file)
         : name.endsWith('words/code-words.ts')
           ? wordsOf(file)
           : name.startsWith('apps/server/')

@@ -56,13 +56,13 @@ export const residentMegabytes = (pid: number): number =>
 /** Watches the memory of a process until it is stopped, MB. */
 export function peakMegabytes(pid: number): { before: number; stop: () => number } {
   const before = residentMegabytes(pid);
-  let most = before;
-  const timer = setInterval(() => (most = Math.max(most, residentMegabytes(pid))), 20);
+  let peak = before;
+  const timer = setInterval(() => (peak = Math.max(peak, residentMegabytes(pid))), 20);
   return {
     before,
     stop: () => {
       clearInterval(timer);
-      return Math.max(most, residentMegabytes(pid));
+      return Math.max(peak, residentMegabytes(pid));
     },
   };
 }

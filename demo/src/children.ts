@@ -39,7 +39,7 @@ export async function makeChildrensPlots(server: ServerClient, rows: readonly Te
   await server.until<{ state: string }>(`/api/sources/${sourceId}`, ({ state }) => state !== 'reading');
   for (const [name, bytes] of Object.entries(bedSigns())) await server.upload(`/api/sources/${sourceId}/pictures`, `${name}.png`, bytes);
   const file = await server.upload<object>('/api/mailings/pictures', 'office signature.png', officeSignature());
-  const most = Math.max(...families);
+  const largest = Math.max(...families);
   const lines = Array.from({ length: LINES }, (_, at) => at + 1);
   const { id, version } = await server.send<{ id: number; version: number }>('POST', '/api/mailings', { name: 'Children’s plots' });
   await server.send('PUT', `/api/mailings/${id}`, {
@@ -62,7 +62,7 @@ export async function makeChildrensPlots(server: ServerClient, rows: readonly Te
         },
       },
       counts: {
-        [template.id]: { items: Array.from({ length: most }, (_, at) => parts.map((part) => `${part} ${at + 1}`)), perCopy: LINES },
+        [template.id]: { items: Array.from({ length: largest }, (_, at) => parts.map((part) => `${part} ${at + 1}`)), perCopy: LINES },
       },
       output: {
         folder: '2027/Children',

@@ -40,10 +40,10 @@ async function runBatch(server: ServerClient, mailing: number, bounces: number, 
 
 const sheetOf = async (server: ServerClient, file: string, rows: Tenancy[]): Promise<number> =>
   addSheet(server, file, await tenancyWorkbook(rows));
-const ofSite = (site: string, most: number): Tenancy[] =>
+const ofSite = (site: string, limit: number): Tenancy[] =>
   tenancies()
     .filter((one) => one.site === site && mailable(one))
-    .slice(0, most);
+    .slice(0, limit);
 
 /** Who could not be reached by mail got a letter. */
 async function printBounced(server: ServerClient, mailingId: number, name: string): Promise<void> {
@@ -68,13 +68,13 @@ async function runAndArchive(server: ServerClient, name: string, plan: object, b
   await server.send('POST', `/api/mailings/${mailing}/archive`, { isArchived: true });
 }
 
-const renewalOf = (site: string, most: number): PastDay['happen'] =>
+const renewalOf = (site: string, maximum: number): PastDay['happen'] =>
   async function renew(base, standIns) {
     const server = await officeOf(base, standIns);
     const { agreement } = await uploadForms(server);
     await runAndArchive(server, `Plot renewals 2026, ${site}`, {
       packet: [agreement],
-      sourceId: await sheetOf(server, `tenancies 2026, ${site}.xlsx`, ofSite(site, most)),
+      sourceId: await sheetOf(server, `tenancies 2026, ${site}.xlsx`, ofSite(site, maximum)),
       maps: { [agreement]: agreementMap },
       output: { folder: '2026/{{ site }}', file: '{{ plot }} {{ surname }} {{ template }}.pdf' },
       message: letter(

@@ -40,8 +40,8 @@ import { CorrectionsService } from './corrections/corrections.service.js';
 import { Claims } from './delivery/claims.service.js';
 import { DeliveryService } from './delivery/delivery.service.js';
 import { Envelopes } from './delivery/envelopes.service.js';
-import { Letters } from './delivery/letters.service.js';
-import { Settling } from './delivery/settling.service.js';
+import { OutgoingMessages } from './delivery/outgoing-messages.service.js';
+import { CopyActions } from './delivery/copy-actions.service.js';
 import { DeskController } from './desk/desk.controller.js';
 import { Course } from './desk/course.service.js';
 import { DeskService } from './desk/desk.service.js';
@@ -221,7 +221,7 @@ import { Pool } from './work/pool.js';
     InboundSmtp,
     Invitations,
     LedgerExports,
-    Letters,
+    OutgoingMessages,
     LiveService,
     HereService,
     MailingChecks,
@@ -257,7 +257,7 @@ import { Pool } from './work/pool.js';
     SenderCodes,
     SendersService,
     SettingsService,
-    Settling,
+    CopyActions,
     RecordSearch,
     SourceFiles,
     SourceLookups,

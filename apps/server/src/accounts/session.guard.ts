@@ -22,7 +22,7 @@ const NEEDS = 'needs a role';
 export const Needs = (role: Role) => SetMetadata(NEEDS, role);
 const MEGABYTES = 'takes megabytes';
 /** Marks what takes a larger body than is usual. */
-export const TakesMegabytes = (most: number) => SetMetadata(MEGABYTES, most);
+export const TakesMegabytes = (limit: number) => SetMetadata(MEGABYTES, limit);
 
 export type SignedRequest = Request & { account?: Account };
 /** The account that is signed in. */

@@ -40,7 +40,7 @@ export class BatchMails implements OnApplicationBootstrap {
       title: 'Telling that a batch ended',
       atOnce: 1,
       retry: AGAIN.map((wait) => wait * config.retryPace),
-      run: ({ key }) => this.tell(Number(key)),
+      run: ({ key }) => this.notify(Number(key)),
     });
   }
 
@@ -64,7 +64,7 @@ export class BatchMails implements OnApplicationBootstrap {
   }
 
   /** @throws MailbagError batch-mail-failed: no server took it, and it is tried again */
-  private async tell(id: number): Promise<void> {
+  private async notify(id: number): Promise<void> {
     const batch = await this.toTell(id);
     if (!batch) return;
     const message = await this.message(id, batch);

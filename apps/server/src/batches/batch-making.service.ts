@@ -95,7 +95,7 @@ export class BatchMaking {
       }
     });
     this.summaries.keepPace(batchId, made.length);
-    this.live.tell('copies', batchId);
+    this.live.notify('copies', batchId);
     this.delivery.wake();
   }
 }

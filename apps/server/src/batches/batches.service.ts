@@ -100,7 +100,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       this.logger.log(`batch ${id} started by ${who.name}`);
       const starter = who.kind === 'person' ? who.id : null;
       if (starter !== null) await this.transactions.run((sql) => batchStore.setStarter(sql, id, starter));
-      this.live.tell('batch', id);
+      this.live.notify('batch', id);
       await this.goOn(id);
     }
     return this.summaries.of(id);
@@ -114,8 +114,8 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       // What is sent is told as it happens; this is for a hint that was lost.
       if ((await batchStore.state(this.transactions, id))?.state === 'sending') return LOOK_AGAIN;
     } finally {
-      this.live.tell('batch', id);
-      this.live.tell('copies', id);
+      this.live.notify('batch', id);
+      this.live.notify('copies', id);
     }
   }
 
@@ -139,7 +139,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         await pause(wait, undefined, { signal: this.stop.signal }).catch(() => undefined);
         wait = Math.min(wait * 2, LONGEST_WAIT);
       }
-      this.live.tell('batch', id);
+      this.live.notify('batch', id);
     }
   }
 
@@ -195,7 +195,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   private async finishSending(id: number): Promise<void> {
     const batch = await batchStore.state(this.transactions, id);
     if (batch?.state !== 'sending' || (await this.delivery.isOpen(id))) return;
-    if (await this.move(id, 'sending', 'done')) this.live.tell('batch', id);
+    if (await this.move(id, 'sending', 'done')) this.live.notify('batch', id);
   }
 
   /** @throws MailbagError batch-not-running, not-found */
@@ -241,7 +241,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
       if (!from.includes(batch.state)) throw new MailbagError('batch-not-running', { batch: batch.number, state: batch.state, wanted });
       await work(sql);
     });
-    this.live.tell('batch', id);
-    this.live.tell('copies', id);
+    this.live.notify('batch', id);
+    this.live.notify('copies', id);
   }
 }

@@ -87,8 +87,8 @@ export class BouncesService implements MailTaker {
 
   private tell(batchId: number | null): void {
     if (batchId === null) return;
-    this.live.tell('copies', batchId);
-    this.live.tell('batch', batchId);
+    this.live.notify('copies', batchId);
+    this.live.notify('batch', batchId);
   }
 
   private async find(sql: Sql, { token, messageIds, recipients, kind }: MailReport): Promise<Found | null> {

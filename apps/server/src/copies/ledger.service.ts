@@ -85,21 +85,21 @@ export class Ledger {
     return { rows: rows.slice(0, count), more: rows.length > count };
   }
 
-  /** @param most rows at most */
-  private async rows(query: Asked, most: number): Promise<CopyRow[]> {
-    if (query.shownOnly && query.text) return this.shownRows(query, most, LOOKED_THROUGH);
+  /** @param limit rows at most */
+  private async rows(query: Asked, limit: number): Promise<CopyRow[]> {
+    if (query.shownOnly && query.text) return this.shownRows(query, limit, LOOKED_THROUGH);
     const filter = this.filterOf(query);
     const search = await this.searchQuery(query.text);
     const sort = query.sort ?? usualSort(query);
     const found =
       search && sort === 'newest' && !(await this.leavesFew(filter))
-        ? await ledgerStore.found(this.transactions, filter, search, query.before, most)
-        : await ledgerStore.page(this.transactions, filter, search, sort, query.before, most);
+        ? await ledgerStore.found(this.transactions, filter, search, query.before, limit)
+        : await ledgerStore.page(this.transactions, filter, search, sort, query.before, limit);
     return found.map((row) => ({ ...row, wantsPaper: Boolean(row.wantsPaper) }));
   }
 
   /** Rows whose words stand in what the ledger shows. @param looked how many of those that the search finds are gone through */
-  private async shownRows(query: Asked, most: number, looked: number): Promise<CopyRow[]> {
+  private async shownRows(query: Asked, maximum: number, looked: number): Promise<CopyRow[]> {
     const BLOCK = 1000;
     const words = searchWords(query.text ?? '');
     const found: CopyRow[] = [];
@@ -108,7 +108,7 @@ export class Ledger {
       const rows = await this.rows({ ...query, shownOnly: false, ...(before === undefined ? {} : { before }) }, BLOCK);
       for (const row of rows) {
         if (showsWords(row, words)) found.push(row);
-        if (found.length === most) return found;
+        if (found.length === maximum) return found;
       }
       if (rows.length < BLOCK) break;
       before = rows.at(-1)!.id;

@@ -168,7 +168,7 @@ export class CorrectionsService {
 
   private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
     if (cells.length === 0) return;
-    this.live.tell('source', sourceId);
+    this.live.notify('source', sourceId);
     const done = this.checks.recheck(sourceId, {
       ordinals: [...new Set(cells.map(({ ordinal }) => ordinal))],
       columns: [...new Set(cells.map(({ column }) => column))],

@@ -59,13 +59,13 @@ export class Claims {
   }
 
   /** Claims what is due. @returns null: nothing is. `count`: how many claims this folder has seen, where it counts them */
-  claim(lane: Lane, most: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
+  claim(lane: Lane, limit: number): Promise<{ ready: Claimed[]; count: number | null } | null> {
     return this.transactions.run(async (sql) => {
       const at = Date.now();
       const now = new Date(at).toISOString();
       const leaseUntil = new Date(at + config.mailTimeout * 4 + MINUTE).toISOString();
       const { id: serverId, limits } = lane.server;
-      const rows = await deliveryStore.due(sql, serverId, now, most);
+      const rows = await deliveryStore.due(sql, serverId, now, limit);
       if (rows.length === 0) return null;
       const claim = randomBytes(9).toString('base64url');
       const ids: number[] = [];

@@ -8,9 +8,9 @@ import { SignedIn, TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { CopiesService } from '../copies/copies.service.js';
 import { Ledger, askedBy } from '../copies/ledger.service.js';
 import { attachment } from '../platform/content-disposition.js';
-import { Letters } from './letters.service.js';
+import { OutgoingMessages } from './outgoing-messages.service.js';
 import { rawMessage } from './outgoing-message.js';
-import { Settling } from './settling.service.js';
+import { CopyActions } from './copy-actions.service.js';
 import type { Principal } from '../platform/principal.js';
 
 /** How copies go out, and what a person does about it. */
@@ -19,8 +19,8 @@ export class CopyDeliveriesController {
   constructor(
     private readonly copies: CopiesService,
     private readonly ledger: Ledger,
-    private readonly settling: Settling,
-    private readonly letters: Letters,
+    private readonly actions: CopyActions,
+    private readonly outgoing: OutgoingMessages,
   ) {}
 
   /** The same with many copies. */
@@ -35,7 +35,7 @@ export class CopyDeliveriesController {
     @Who() who: Principal,
   ): Promise<ManyCopiesAnswer> {
     const meant = ids ?? (filter ? await this.ledger.ids(askedBy(filter, account)) : []);
-    const done = await this.settling.many(action, meant, who);
+    const done = await this.actions.many(action, meant, who);
     const back = action === 'to-paper' ? 'off-paper' : action === 'off-paper' ? 'to-paper' : null;
     return { meant: meant.length, done: done.length, undo: back && done.length > 0 ? { action: back, ids: done } : null };
   }
@@ -44,7 +44,7 @@ export class CopyDeliveriesController {
   @Answers(MessageAnswer)
   @Get(':id/message')
   async message(@Param('id', ParseIntPipe) id: number): Promise<MessageAnswer> {
-    const { from, to, subject, html, text, attachments, isAsSent } = await this.letters.ofCopy(id);
+    const { from, to, subject, html, text, attachments, isAsSent } = await this.outgoing.ofCopy(id);
     return {
       from: `${from.name} <${from.address}>`,
       to: to.map(({ name, address }) => (name ? `${name} <${address}>` : address)),
@@ -57,7 +57,7 @@ export class CopyDeliveriesController {
   }
   @Get(':id/message.eml')
   async rawMessage(@Param('id', ParseIntPipe) id: number): Promise<StreamableFile> {
-    return new StreamableFile(await rawMessage(await this.letters.ofCopy(id)), {
+    return new StreamableFile(await rawMessage(await this.outgoing.ofCopy(id)), {
       type: 'message/rfc822',
       disposition: attachment('Message.eml'),
     });
@@ -75,20 +75,20 @@ export class CopyDeliveriesController {
     // Whoever may not look into a copy must not have it sent to another address and look into it there.
     if (!account.seesValues && (await this.copies.detail(id, account)).address.trim() !== address.trim())
       throw new MailbagError('account-values-hidden');
-    return this.settling.sendAgain(id, address, who);
+    return this.actions.sendAgain(id, address, who);
   }
 
   @Post(':id/confirm-sent')
   @HttpCode(204)
   @WithoutValues()
   confirmSent(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<void> {
-    return this.settling.confirmSent(id, who);
+    return this.actions.confirmSent(id, who);
   }
 
   @Post(':id/withdraw')
   @HttpCode(204)
   @WithoutValues()
   withdraw(@Param('id', ParseIntPipe) id: number, @Who() who: Principal): Promise<void> {
-    return this.settling.withdraw(id, who);
+    return this.actions.withdraw(id, who);
   }
 }

@@ -16,7 +16,7 @@ import type { Claimed } from '../stores/delivery.store.js';
 import { deliveryStore } from '../stores/delivery.store.js';
 import { Envelopes } from './envelopes.service.js';
 import { Lane, MINUTE } from './lane.js';
-import { Letters } from './letters.service.js';
+import { OutgoingMessages } from './outgoing-messages.service.js';
 import { MailThread } from './mail-thread.js';
 import type { Outcome } from './outcome.js';
 import type { OutgoingMessage } from './outgoing-message.js';
@@ -62,7 +62,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     private readonly claims: Claims,
     private readonly senders: SendersService,
     private readonly envelopes: Envelopes,
-    private readonly letters: Letters,
+    private readonly outgoing: OutgoingMessages,
     private readonly live: LiveService,
     private readonly holding: Hold,
     private readonly settings: SettingsService,
@@ -182,8 +182,8 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     const outcome = await this.attempt(lane, delivery);
     const restUntil = await this.watchServer(lane, outcome);
     await this.write(delivery, outcome, restUntil);
-    this.live.tell('copies', delivery.batchId);
-    this.live.tell('batch', delivery.batchId);
+    this.live.notify('copies', delivery.batchId);
+    this.live.notify('batch', delivery.batchId);
   }
 
   /** Writes an outcome down, again and again until it is: a letter that was accepted must not stay “sending” because our own disk was full. */
@@ -216,7 +216,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     try {
       const sender = await this.senders.ready(delivery.senderId);
       if (!sender) return { kind: 'server', said: remark('sender-unconfirmed') };
-      message = await this.letters.of(delivery, sender, lane.server);
+      message = await this.outgoing.of(delivery, sender, lane.server);
     } catch (error) {
       if (!isMailbagError(error)) this.logger.error(error);
       return isMailbagError(error)
@@ -243,13 +243,13 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
       const until = await this.senders.rest(lane.server.id, outcome.said);
       lane.waitUntil = Date.parse(until);
       lane.server.restUntil = until;
-      this.live.tell('senders', lane.server.id);
+      this.live.notify('senders', lane.server.id);
       return until;
     }
     if (lane.server.restUntil && outcome.kind === 'accepted') {
       lane.server.restUntil = null;
       await this.senders.restOver(lane.server.id);
-      this.live.tell('senders', lane.server.id);
+      this.live.notify('senders', lane.server.id);
     }
     return null;
   }

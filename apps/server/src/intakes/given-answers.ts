@@ -7,8 +7,8 @@ export function readAnswers(plan: IntakePlan, given: Record<string, unknown>): I
   for (const { questions } of askedSections(plan))
     for (const { id, kind } of questions) {
       const answer = Object.hasOwn(given, id) ? given[id] : undefined;
-      const most = isPictureKind(kind) ? LARGEST_PICTURE : 20_000;
-      if (typeof answer === 'string' && answer.length <= most) answers[id] = answer;
+      const limit = isPictureKind(kind) ? LARGEST_PICTURE : 20_000;
+      if (typeof answer === 'string' && answer.length <= limit) answers[id] = answer;
       else if (Array.isArray(answer) && answer.length <= 500 && answer.every((one) => typeof one === 'string' && one.length <= 300))
         answers[id] = answer as string[];
     }

@@ -161,7 +161,7 @@ export class IntakesService {
       return added;
     });
     await this.readings.want(await this.readings.source(sourceId));
-    this.live.tell('intake', id);
+    this.live.notify('intake', id);
     return this.detail(id);
   }
 
@@ -188,7 +188,7 @@ export class IntakesService {
       const next = await this.wholePlan(document);
       const isMine = await this.transactions.run((sql) => intakeStore.save(sql, id, version, next, new Date().toISOString()));
       if (isMine) {
-        this.live.tell('intake', id);
+        this.live.notify('intake', id);
         return { version: version + 1, plan: next, clashes };
       }
       if (tries === MOST_TRIES) throw new MailbagError('intake-changed-elsewhere', { intake: plan.name });
@@ -208,7 +208,7 @@ export class IntakesService {
     await this.entity(id);
     await this.assertWord(id, word);
     await this.transactions.run((sql) => intakeStore.setWord(sql, id, word, new Date().toISOString()));
-    this.live.tell('intake', id);
+    this.live.notify('intake', id);
     return this.detail(id);
   }
 
@@ -240,7 +240,7 @@ export class IntakesService {
         who.name,
       ),
     );
-    this.live.tell('intake', id);
+    this.live.notify('intake', id);
     return this.detail(id);
   }
 

@@ -50,7 +50,7 @@ export class Notices implements OnApplicationBootstrap {
       atOnce: 1,
       retry: AGAIN.map((wait) => wait * config.retryPace),
       forEver: true,
-      run: ({ key }) => this.tellAll(Number(key)),
+      run: ({ key }) => this.notifyAll(Number(key)),
     });
   }
 
@@ -60,7 +60,7 @@ export class Notices implements OnApplicationBootstrap {
   }
 
   /** @throws MailbagError intake-notice-failed: one could not be sent, and is tried again */
-  private async tellAll(intakeId: number): Promise<void> {
+  private async notifyAll(intakeId: number): Promise<void> {
     const intake = await intakeStore.byId(this.transactions, intakeId);
     if (!intake) return;
     let isWaiting = false;
@@ -73,14 +73,18 @@ export class Notices implements OnApplicationBootstrap {
       const age = Date.now() - Date.parse(row.receivedAt);
       const { copies, isMaking } = await this.submissions.made(row);
       if (isMaking && age < PATIENCE) isWaiting = true;
-      else failed = (await this.tell(row, copies, age)) ?? failed;
+      else failed = (await this.notify(row, copies, age)) ?? failed;
     }
     if (failed !== null) throw new MailbagError('intake-notice-failed', { why: failed });
     if (isWaiting) await this.jobs.add({ kind: 'notices', key: intakeId, subject: intake.plan.name, after: SOON });
   }
 
   /** @returns why it could not be sent; null: it was, or nobody wants it */
-  private async tell(row: SubmissionRow, copies: Awaited<ReturnType<Submissions['made']>>['copies'], age: number): Promise<string | null> {
+  private async notify(
+    row: SubmissionRow,
+    copies: Awaited<ReturnType<Submissions['made']>>['copies'],
+    age: number,
+  ): Promise<string | null> {
     const edition = await this.editions.byId(row.editionId);
     const { notice } = edition.plan.after;
     const to = addressesIn(notice?.to ?? '', true).addresses.map(({ address }) => address);
@@ -94,7 +98,7 @@ export class Notices implements OnApplicationBootstrap {
     if (!(await move('waiting', 'sending'))) return null;
     const { kind, said } = await this.senders.mailSingle(to, message);
     await move('sending', kind === 'not-sent' ? (age < LATEST ? 'waiting' : 'failed') : kind);
-    this.live.tell('intake', row.intakeId);
+    this.live.notify('intake', row.intakeId);
     return kind === 'not-sent' ? said : null;
   }
 

@@ -149,8 +149,8 @@ export class PersonalLinks {
       const ids = await personalStore.together(sql, copy);
       await changeCopies(sql, ids, 'complete', { who, said: remark('answer-settled', { number: row.number }) });
     });
-    this.live.tell('intake', row.intakeId);
-    if (copy) this.live.tell('copies', copy.batchId);
+    this.live.notify('intake', row.intakeId);
+    if (copy) this.live.notify('copies', copy.batchId);
   }
 
   /** Takes over what nobody is to look at. What cannot be taken over waits for a person. */

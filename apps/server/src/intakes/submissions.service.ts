@@ -62,7 +62,7 @@ export class Submissions {
   /** Answers are there that are no records yet. */
   async arrived(intakeId: number, name: string): Promise<void> {
     await this.jobs.add({ kind: 'answers', key: intakeId, subject: name, priority: 5 });
-    this.live.tell('intake', intakeId);
+    this.live.notify('intake', intakeId);
   }
 
   private async bringIn(id: number): Promise<void> {
@@ -74,11 +74,11 @@ export class Submissions {
     const list = new Map([...known, ...Object.entries(came)]);
     if (list.size > known.size) await this.sources.setPictures(sourceId, { list: await keepPictureList(list), count: list.size });
     await this.readings.refresh(sourceId);
-    this.live.tell('intake', id);
+    this.live.notify('intake', id);
     if (plan.personal?.accept === 'mailbag') await this.personal.takeOverAll(id);
     if (plan.after.atOnce) await this.makeCopies(mailingId);
     await this.jobs.add({ kind: 'notices', key: id, subject: plan.name });
-    this.live.tell('intake', id);
+    this.live.notify('intake', id);
   }
 
   /** Copies of all answers that have none. */
@@ -155,7 +155,7 @@ export class Submissions {
         for (const digest of Object.values(JSON.parse(pictures) as Record<string, string>))
           if (!kept.has(digest)) await remove(fileKey('attachments', digest));
       await this.readings.refresh(intake.sourceId);
-      this.live.tell('intake', id);
+      this.live.notify('intake', id);
     }
     return gone.length;
   }

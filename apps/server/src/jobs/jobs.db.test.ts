@@ -46,7 +46,7 @@ const shown = async (jobs: JobRunner) =>
 test('as many run at a time as a kind allows, the more urgent first, and nothing stays of those that came to their end', async () => {
   const jobs = jobsOf();
   const begun: string[] = [];
-  let [now, most] = [0, 0];
+  let [now, highest] = [0, 0];
   let open = (): void => undefined;
   const gate = new Promise<void>((done) => (open = done));
   jobs.register('work', {
@@ -55,7 +55,7 @@ test('as many run at a time as a kind allows, the more urgent first, and nothing
     retry: [],
     run: async ({ key }) => {
       begun.push(key);
-      most = Math.max(most, ++now);
+      highest = Math.max(highest, ++now);
       await gate;
       now--;
     },
@@ -67,7 +67,7 @@ test('as many run at a time as a kind allows, the more urgent first, and nothing
   expect(begun).toContain('first');
   open();
   await until(async () => (await jobs.answer()).jobs.length === 0, 'all were over');
-  expect([begun.length, most]).toEqual([4, 2]);
+  expect([begun.length, highest]).toEqual([4, 2]);
 });
 
 test('what fails is tried again by its schedule, then waits for a person with its sentence', async () => {

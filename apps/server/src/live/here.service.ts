@@ -26,7 +26,7 @@ export class HereService {
     if (!leaves) here.set(window, { accountId: id, name, until: now + GONE });
     for (const [key, { until }] of here) if (until < now) isChanged = here.delete(key) || isChanged;
     if (here.size === 0) this.windows.delete(mailingId);
-    if (isChanged) this.live.tell('here', mailingId);
+    if (isChanged) this.live.notify('here', mailingId);
     return [
       ...new Set([...here].flatMap(([key, one]) => (key === window ? [] : [one.accountId === id ? 'you, in another window' : one.name]))),
     ];

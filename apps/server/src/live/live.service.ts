@@ -14,7 +14,7 @@ export class LiveService implements BeforeApplicationShutdown {
     this.over.next();
   }
 
-  tell(topic: LiveEvent['topic'], id: number): void {
+  notify(topic: LiveEvent['topic'], id: number): void {
     this.events.next({ topic, id });
   }
 }

@@ -132,7 +132,7 @@ export class MailingChecks implements OnApplicationBootstrap {
       if (!isMailbagError(error)) this.logger.error(error);
     }
     await this.transactions.run((manager) => manager.update(MailingEntity, { id }, { checkedKey: key, checkError }));
-    this.live.tell('checks', id);
+    this.live.notify('checks', id);
   }
 
   /** Runs all checks over all records: of many, each thread looks at a stretch. What held before holds until all is found. */
@@ -212,7 +212,7 @@ export class MailingChecks implements OnApplicationBootstrap {
           at: new Date().toISOString(),
         });
     });
-    this.live.tell('checks', id);
+    this.live.notify('checks', id);
     return { accepted: wanted.length };
   }
 
@@ -223,7 +223,7 @@ export class MailingChecks implements OnApplicationBootstrap {
       await findingStore.takeBack(manager, id, acceptanceId);
       await findingStore.dropAcceptance(manager, id, acceptanceId);
     });
-    this.live.tell('checks', id);
+    this.live.notify('checks', id);
   }
 
   async checks(id: number): Promise<ChecksAnswer> {

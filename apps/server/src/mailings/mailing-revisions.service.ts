@@ -68,7 +68,7 @@ export class MailingRevisions {
         continue;
       }
       await this.history.note('changed a mailing', mailing.name, `revision ${now.revision} of ${now.name}`);
-      this.live.tell('mailing', id);
+      this.live.notify('mailing', id);
       return {
         carried: Object.keys(map).length,
         lost,

@@ -200,7 +200,7 @@ export class MailingsService {
     });
     if (!isMine) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
     if (changes.length > 0) await this.history.noteOften('changed a mailing', name, changes.join(', '));
-    this.live.tell('mailing', mailing.id);
+    this.live.notify('mailing', mailing.id);
     return { version: version + 1, updatedAt: now.toISOString() };
   }
 
@@ -208,7 +208,7 @@ export class MailingsService {
   async archive(id: number, isArchived: boolean): Promise<MailingSummary> {
     await this.entity(id);
     await this.transactions.run((sql) => mailingStore.archive(sql, id, isArchived ? new Date().toISOString() : null));
-    this.live.tell('mailing', id);
+    this.live.notify('mailing', id);
     return (await this.list()).find((one) => one.id === id)!;
   }
 

@@ -9,9 +9,9 @@ import { LastCopies } from './last-copies.service.js';
 import { Surveys } from './surveys.service.js';
 
 /** A whole number within limits; anything else is `otherwise`. */
-const whole = (given: string | undefined, otherwise: number, most: number): number => {
+const whole = (given: string | undefined, otherwise: number, limit: number): number => {
   const number = Number(given);
-  return given !== undefined && Number.isInteger(number) && number >= 0 ? Math.min(number, most) : otherwise;
+  return given !== undefined && Number.isInteger(number) && number >= 0 ? Math.min(number, limit) : otherwise;
 };
 
 /** What the map of a mailing makes of all its records, and records that are worth looking at. */

@@ -61,7 +61,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   async move(id: number, from: PrintRunState, to: PrintRunState, said: Said | null): Promise<boolean> {
     if (!leads(printRunLaw, from, to)) throw new MailbagError('print-run-state', { run: id, state: from, wanted: to });
     const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, said, new Date().toISOString(), id, from));
-    this.live.tell('print-run', id);
+    this.live.notify('print-run', id);
     return isMoved === 1;
   }
 
@@ -155,7 +155,7 @@ export class PrintRuns implements OnApplicationBootstrap {
       if (!isMailbagError(error)) this.logger.error(error);
       throw error;
     }
-    this.live.tell('print-run', id);
+    this.live.notify('print-run', id);
   }
 
   /** @throws MailbagError not-found */
@@ -214,10 +214,10 @@ export class PrintRuns implements OnApplicationBootstrap {
       return [...new Set(rows.map(({ batchId }) => batchId))];
     });
     for (const batch of batches) {
-      this.live.tell('copies', batch);
-      this.live.tell('batch', batch);
+      this.live.notify('copies', batch);
+      this.live.notify('batch', batch);
     }
-    this.live.tell('print-run', id);
+    this.live.notify('print-run', id);
   }
 
   /** A person's word that it is printed. @throws MailbagError print-run-state */

@@ -109,7 +109,7 @@ export class Printing implements OnApplicationBootstrap {
       ));
     if (status.said !== (run.said ?? '')) {
       await this.transactions.run((sql) => printRunStore.say(sql, status.said || null, id));
-      this.live.tell('print-run', id);
+      this.live.notify('print-run', id);
     }
     return config.printerSeconds * 1000;
   }

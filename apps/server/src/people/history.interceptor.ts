@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import type { Observable } from 'rxjs';
 import { tap } from 'rxjs';
 import type { SignedRequest } from '../accounts/session.guard.js';
-import { deeds } from './deeds.js';
+import { recordedActions } from './recorded-actions.js';
 import type { Principal } from '../platform/principal.js';
 import { person } from '../platform/principal.js';
 import { History } from '../history/history.service.js';
@@ -19,7 +19,7 @@ export class HistoryInterceptor implements NestInterceptor {
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const request = context.switchToHttp().getRequest<SignedRequest>();
     const route = (request.route as { path?: string } | undefined)?.path ?? request.path;
-    const action = deeds[`${request.method} ${route}`];
+    const action = recordedActions[`${request.method} ${route}`];
     if (!action) return next.handle();
     return next.handle().pipe(tap(() => void this.write(request, action)));
   }

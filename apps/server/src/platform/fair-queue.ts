@@ -18,17 +18,17 @@ export class FairQueue {
   private servings = 0;
   private free: number;
 
-  /** @param perKey places that one asker takes at most @param most pieces of one asker that wait; more are refused by `isFull` */
+  /** @param perKey places that one asker takes at most @param limit pieces of one asker that wait; more are refused by `isFull` */
   constructor(
     places: number,
     private readonly perKey = places,
-    private readonly most = Infinity,
+    private readonly limit = Infinity,
   ) {
     this.free = places;
   }
 
   isFull(key: string): boolean {
-    return (this.waiting.get(key)?.length ?? 0) >= this.most;
+    return (this.waiting.get(key)?.length ?? 0) >= this.limit;
   }
 
   /** Runs a piece of work when its turn has come. */

@@ -15,13 +15,13 @@ export class Grouped<Input, Output> {
    * @param together fails as a whole when one of them fails
    * @param alone is tried for each of a group that failed
    * @param gather milliseconds in which a group gathers; null: what is begun in the same turn of the event loop
-   * @param most pieces of a group
+   * @param limit pieces of a group
    */
   constructor(
     private readonly together: (inputs: readonly Input[]) => Promise<readonly Output[]>,
     private readonly alone: (input: Input) => Promise<Output>,
     private readonly gather: number | null = null,
-    private readonly most = 60,
+    private readonly limit = 60,
   ) {}
 
   submit(input: Input): Promise<Output> {
@@ -34,7 +34,7 @@ export class Grouped<Input, Output> {
     this.isRunning = true;
     while (this.waiting.length > 0) {
       await (this.gather === null ? nextTurn() : pause(this.gather));
-      const group = this.waiting.splice(0, this.most);
+      const group = this.waiting.splice(0, this.limit);
       try {
         const outputs = await this.together(group.map(({ input }) => input));
         group.forEach(({ resolve }, index) => resolve(outputs[index]!));

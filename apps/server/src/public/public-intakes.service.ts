@@ -79,11 +79,11 @@ export class PublicIntakes {
 
   /** Why a page takes no answers; null: it does. */
   private async closed({ plan, intakeId }: Edition): Promise<PublicClosed | null> {
-    const { from, until, most } = plan.opening;
+    const { from, until, most: limit } = plan.opening;
     const now = Date.now();
     if (from !== null && Date.parse(from) > now) return { why: 'not-yet', at: from };
     if (until !== null && Date.parse(until) <= now) return { why: 'over', at: until };
-    if (most !== null && (await submissionStore.count(this.transactions, intakeId)) >= most) return { why: 'full', at: '' };
+    if (limit !== null && (await submissionStore.count(this.transactions, intakeId)) >= limit) return { why: 'full', at: '' };
     return null;
   }
 
@@ -246,9 +246,9 @@ export class PublicIntakes {
 }
 
 /** Why a page takes no answers, for programs; the page says it in the visitor's language. */
-function closedWords({ why, at }: PublicClosed, { most, contact }: IntakePlan['opening']): string {
+function closedWords({ why, at }: PublicClosed, { most: maximum, contact }: IntakePlan['opening']): string {
   const day = at.slice(0, 10);
-  const said = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${most} places are taken` }[why];
+  const said = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${maximum} places are taken` }[why];
   return contact.trim() === '' ? said : `${said}; ask ${contact.trim()}`;
 }
 

@@ -23,9 +23,9 @@ export class TokenBuckets {
   ) {}
 
   private there(name: string, now: number): number {
-    const { most, perSecond } = this.size;
-    const before = this.buckets.get(name) ?? { tokens: most, at: now };
-    return Math.min(most, before.tokens + ((now - before.at) / 1000) * perSecond);
+    const { most: limit, perSecond } = this.size;
+    const before = this.buckets.get(name) ?? { tokens: limit, at: now };
+    return Math.min(limit, before.tokens + ((now - before.at) / 1000) * perSecond);
   }
   private secondsTo(tokens: number, there: number): number {
     return there >= tokens ? 0 : Math.ceil((tokens - there) / this.size.perSecond);
@@ -71,8 +71,8 @@ export class VisitorLimits {
     private readonly scale = 1,
     now: () => number = Date.now,
   ) {
-    const of = (most: number, perSecond: number): TokenBuckets =>
-      new TokenBuckets({ most: most * scale, perSecond: perSecond * scale }, now);
+    const of = (maximum: number, perSecond: number): TokenBuckets =>
+      new TokenBuckets({ most: maximum * scale, perSecond: perSecond * scale }, now);
     this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2), mail: of(4, 1 / 300) };
     this.byRecipient = of(3, 1 / 3600);
     this.byIntake = of(600, 20);

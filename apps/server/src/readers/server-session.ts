@@ -81,12 +81,12 @@ async function* rowsUntilGone(stream: Readable, connection: unknown): AsyncGener
 /**
  * Streams the rows of a query in blocks. The names come first, also when no row follows.
  * @param namesOf the names of the columns, once the stream knows them
- * @returns false when there were more rows than `most`
+ * @returns false when there were more rows than `limit`
  */
 export async function streamRows(
   runner: QueryRunner,
   { sql, values }: PreparedQuery,
-  most: number,
+  limit: number,
   namesOf: (stream: Readable) => () => string[] | undefined,
   onNames: (names: string[]) => void,
   onRows: (rows: DatabaseRow[]) => void,
@@ -102,7 +102,7 @@ export async function streamRows(
   let count = 0;
   for await (const row of rowsUntilGone(stream, await runner.connect())) {
     const columns = head(row);
-    if (++count > most) {
+    if (++count > limit) {
       onRows(block);
       stream.destroy();
       return false;

@@ -71,9 +71,9 @@ async function ask(path: string, work: SqliteWork, host: string, time: number, o
   let timer: ReturnType<typeof setTimeout> | undefined;
   try {
     await new Promise<void>((resolve, reject) => {
-      const wait = (most: number): void => {
+      const wait = (limit: number): void => {
         clearTimeout(timer);
-        timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), most);
+        timer = setTimeout(() => reject(new MailbagError('database-too-slow', { host })), limit);
       };
       wait(START_TIME);
       child.on('message', (news: SqliteNews) => {

@@ -134,7 +134,7 @@ export class Registers implements OnApplicationBootstrap {
     } finally {
       await writer?.close().catch(() => undefined);
     }
-    this.live.tell('register', register.id);
+    this.live.notify('register', register.id);
   }
 
   async list(): Promise<RegisterAnswer[]> {

@@ -86,7 +86,7 @@ export class Retention {
     }
     if (records + copies + sources > 0) {
       await this.history.note('deleted what was over its time', `${records} records, ${copies} copies, ${sources} sources`, null, MAILBAG);
-      await this.pool.run('giveBack', null);
+      await this.pool.run('releaseSpace', null);
     }
     await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });
     return this.answer();

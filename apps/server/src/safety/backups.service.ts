@@ -98,7 +98,7 @@ export class Backups {
       failed = { at: new Date().toISOString(), ...told.toJSON() };
     }
     await this.settings.set(NAME, { ...(await this.stored()), failed }).catch((error: unknown) => this.logger.error(error));
-    this.live.tell('safety', 0);
+    this.live.notify('safety', 0);
   }
 
   /** @throws MailbagError not-found */

@@ -110,8 +110,8 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
         });
         if (count < BLOCK) break;
       }
-      this.live.tell('copies', batchId);
-      this.live.tell('batch', batchId);
+      this.live.notify('copies', batchId);
+      this.live.notify('batch', batchId);
     }
   }
 

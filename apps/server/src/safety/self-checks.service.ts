@@ -40,6 +40,6 @@ export class SelfChecks implements OnApplicationBootstrap {
 
   private async look(thorough: boolean): Promise<void> {
     await this.settings.set(NAME, await this.pool.run('selfCheck', { thorough }));
-    this.live.tell('safety', 0);
+    this.live.notify('safety', 0);
   }
 }

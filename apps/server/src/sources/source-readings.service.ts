@@ -132,7 +132,7 @@ export class SourceReadings implements OnApplicationBootstrap, BeforeApplication
     }
     this.underWay.delete(id);
     void this.sweep();
-    this.live.tell('source', id);
+    this.live.notify('source', id);
   }
 
   /** A source that was read before still has those records. */

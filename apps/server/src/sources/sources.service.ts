@@ -113,7 +113,7 @@ export class SourcesService {
     };
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, changed));
     const fresh = await this.sources.findOneByOrFail({ id });
-    this.live.tell('source', id);
+    this.live.notify('source', id);
     await this.readings.want(
       fresh,
       replaced.map(({ fileId }) => fileId),
@@ -159,7 +159,7 @@ export class SourcesService {
   async setPictures(id: number, pictures: SourceEntity['pictures']): Promise<void> {
     await this.detail(id);
     await this.transactions.run((manager) => manager.update(SourceEntity, { id }, { pictures }));
-    this.live.tell('source', id);
+    this.live.notify('source', id);
   }
 
   async records(id: number, from: number, count: number): Promise<RecordsAnswer> {

@@ -239,11 +239,11 @@ export const batchStore = {
       to,
     ]),
 
-  recordsFrom: (sql: Sql, batchId: number, from: number, most: number) =>
+  recordsFrom: (sql: Sql, batchId: number, from: number, limit: number) =>
     rows<RecordRow>(sql, 'SELECT ordinal, row, cells FROM batch_record WHERE batchId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [
       batchId,
       from,
-      most,
+      limit,
     ]),
 
   /** How far its planning is. */

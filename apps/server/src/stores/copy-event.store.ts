@@ -4,7 +4,7 @@ import { keptSaid, readSaid, saidWords } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
-import { withSaid } from './kept-said.js';
+import { withRemarks } from './stored-remarks.js';
 import type { Principal } from '../platform/principal.js';
 import { principalKey } from '../platform/principal.js';
 
@@ -44,10 +44,10 @@ export interface CopyChange {
 export const copyEventStore = {
   /** The story of a copy, latest first. */
   events: (sql: Sql, copyId: number) =>
-    withSaid<CopyEventLine>(rows(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId])),
+    withRemarks<CopyEventLine>(rows(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId])),
 
   latestEvents: (sql: Sql) =>
-    withSaid<DeskAnswer['recent'][number]>(
+    withRemarks<DeskAnswer['recent'][number]>(
       rows(
         sql,
         `SELECT event.at, event.state, copy.recipient, copy.templateName, event.said, copy.id AS copyId
@@ -67,13 +67,13 @@ export const copyEventStore = {
     one<{ count: number }>(sql, 'SELECT COUNT(*) AS count FROM copy_event WHERE id > ?', [position]),
 
   /** Changes of copies after a position, as registers are told them. @param mailings empty: of all */
-  async changesAfter(sql: Sql, position: number, mailings: readonly number[], most: number): Promise<CopyChange[]> {
+  async changesAfter(sql: Sql, position: number, mailings: readonly number[], limit: number): Promise<CopyChange[]> {
     const found = await rows<CopyChange>(
       sql,
       `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
          copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
        FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? `AND copy.mailingId ${dialect.inIds}` : ''} ORDER BY event.id LIMIT ?`,
-      [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), most],
+      [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), limit],
     );
     return found.map((change) => ({ ...change, said: change.said === null ? null : saidWords(readSaid(change.said)) }));
   },

@@ -3,7 +3,7 @@ import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 import type { AddressedCopy, BesideCopy, CopiesOfMailing, CopyOfRecord, ManifestRow, PlannedCopy } from './copy-rows.js';
-import { withSaid } from './kept-said.js';
+import { withRemarks } from './stored-remarks.js';
 import type { LedgerRow } from './ledger.store.js';
 import { LEDGER_COLUMNS } from './ledger.store.js';
 import type { PlannedBatch } from './batch.store.js';
@@ -14,11 +14,11 @@ const BESIDE = `copy JOIN copy beside ON beside.mailingId = copy.mailingId AND b
 
 export const copyStore = {
   /** Copies of a batch that were made, for its manifest, a page after the id. */
-  manifestPage: (sql: Sql, batchId: number, after: number, most: number) =>
+  manifestPage: (sql: Sql, batchId: number, after: number, limit: number) =>
     rows<ManifestRow>(
       sql,
       `SELECT id, code, row, recipient, address, templateName, path, size, sha256, state, since, metadata FROM copy WHERE batchId = ? AND id > ? AND sha256 IS NOT NULL ORDER BY id LIMIT ?`,
-      [batchId, after, most],
+      [batchId, after, limit],
     ),
 
   /** The metadata of any copy of a batch. */
@@ -107,7 +107,7 @@ export const copyStore = {
 
   lastOf: async (sql: Sql, mailingId: number, state: string) =>
     (
-      await withSaid<{ mailingName: string; said: Said | null }>(
+      await withRemarks<{ mailingName: string; said: Said | null }>(
         rows(
           sql,
           'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
@@ -117,7 +117,7 @@ export const copyStore = {
     )[0],
 
   heldByOurSide: (sql: Sql) =>
-    withSaid<CopiesOfMailing>(
+    withRemarks<CopiesOfMailing>(
       rows(
         sql,
         `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
@@ -168,8 +168,8 @@ export const copyStore = {
 
   clearValues: (sql: Sql, batchId: number) => run(sql, "UPDATE copy SET metadata = NULL, recordKey = '' WHERE batchId = ?", [batchId]),
 
-  pathsOfBatch: (sql: Sql, batchId: number, most: number) =>
-    rows<{ id: number; path: string }>(sql, 'SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [batchId, most]),
+  pathsOfBatch: (sql: Sql, batchId: number, maximum: number) =>
+    rows<{ id: number; path: string }>(sql, 'SELECT id, path FROM copy WHERE batchId = ? LIMIT ?', [batchId, maximum]),
 
   ofDeliveries: (sql: Sql, ids: readonly number[]) =>
     rows<{

@@ -20,7 +20,8 @@ const delivery = (part: Partial<Parameters<typeof deliveryStore.add>[1]> = {}): 
   }); // prettier-ignore
 const stateOf = async (id: number): Promise<string> =>
   (await sql.query<{ state: string }>('SELECT state FROM delivery WHERE id = ?', [id]))[0]!.state;
-const due = async (minute: number, most = 10): Promise<number[]> => (await deliveryStore.due(sql, 1, at(minute), most)).map(({ id }) => id);
+const due = async (minute: number, limit = 10): Promise<number[]> =>
+  (await deliveryStore.due(sql, 1, at(minute), limit)).map(({ id }) => id);
 
 test('what is due comes by its time, of its own server alone, and neither held nor before its beginning', async () => {
   const late = await delivery({ nextTryAt: at(5) });

@@ -4,7 +4,7 @@ import type { CopyDetail } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import { withSaid } from './kept-said.js';
+import { withRemarks } from './stored-remarks.js';
 
 /** States of deliveries (table `delivery`). `stopped`: for a reason of our own that does not go away by itself. */
 export type DeliveryState = 'queued' | 'sending' | 'retrying' | 'sent' | 'bounced' | 'unconfirmed' | 'withdrawn' | 'stopped';
@@ -82,11 +82,11 @@ export const deliveryStore = {
     rows(sql, 'SELECT domain, sentAt FROM delivery WHERE serverId = ? AND sentAt > ? ORDER BY sentAt', [serverId, since]),
 
   /** What is due for a server; what was tried before goes first at the same time. */
-  due: (sql: Sql, serverId: number, now: string, most: number): Promise<{ id: number; domain: string }[]> =>
+  due: (sql: Sql, serverId: number, now: string, limit: number): Promise<{ id: number; domain: string }[]> =>
     rows<{ id: number; domain: string }>(sql, `${due('retrying')} UNION ALL ${due('queued')} ORDER BY nextTryAt, id LIMIT ?`, [
-      ...[serverId, now, now, most],
-      ...[serverId, now, now, most],
-      most,
+      ...[serverId, now, now, limit],
+      ...[serverId, now, now, limit],
+      limit,
     ]),
 
   /** All that is due for a domain waits, however much it is. */
@@ -192,7 +192,7 @@ export const deliveryStore = {
 
   ofCopy: async (sql: Sql, id: number) =>
     (
-      await withSaid<NonNullable<CopyDetail['delivery']>>(
+      await withRemarks<NonNullable<CopyDetail['delivery']>>(
         rows(
           sql,
           'SELECT id, address, state, attempts, messageId, said, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
@@ -308,6 +308,6 @@ export const deliveryStore = {
        WHERE delivery.state IN ('queued', 'retrying') GROUP BY batch.id ORDER BY batch.number DESC`,
     ),
 
-  waitingOfBatch: (sql: Sql, batchId: number, most: number) =>
-    rows<{ id: number }>(sql, "SELECT id FROM delivery WHERE batchId = ? AND state IN ('queued', 'retrying') LIMIT ?", [batchId, most]),
+  waitingOfBatch: (sql: Sql, batchId: number, maximum: number) =>
+    rows<{ id: number }>(sql, "SELECT id FROM delivery WHERE batchId = ? AND state IN ('queued', 'retrying') LIMIT ?", [batchId, maximum]),
 };

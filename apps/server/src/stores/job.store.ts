@@ -90,11 +90,11 @@ export const jobStore = {
     changed(sql, "UPDATE job SET state = 'waiting', dueAt = ?, attempts = 0 WHERE id = ? AND state <> 'running'", [now, id]),
 
   /** What can be claimed now, the most urgent first: what is due, and what somebody left lying. */
-  due: (sql: Sql, now: number, most: number) =>
+  due: (sql: Sql, now: number, limit: number) =>
     rows<JobRow>(
       sql,
       `SELECT * FROM job WHERE ${DUE} OR (state = 'running' AND leaseUntil < ?) ORDER BY priority DESC, dueAt, id LIMIT ?`,
-      [now, now, now, most],
+      [now, now, now, limit],
     ),
 
   /** @returns it as it was claimed; undefined: it was not there to be claimed any more */
@@ -155,9 +155,9 @@ export const jobStore = {
   nextAt: async (sql: Sql) => (await one<{ at: number | null }>(sql, "SELECT MIN(dueAt) AS at FROM job WHERE state = 'waiting'"))!.at,
 
   /** What runs, what has failed, what waits. */
-  list: (sql: Sql, most: number) =>
+  list: (sql: Sql, maximum: number) =>
     rows<JobRow>(sql, "SELECT * FROM job ORDER BY CASE state WHEN 'running' THEN 0 WHEN 'failed' THEN 1 ELSE 2 END, dueAt, id LIMIT ?", [
-      most,
+      maximum,
     ]),
 
   counts: (sql: Sql) => rows<{ state: JobState; count: number }>(sql, 'SELECT state, COUNT(*) AS count FROM job GROUP BY state'),

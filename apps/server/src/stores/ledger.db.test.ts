@@ -30,8 +30,8 @@ ownTables('all', async (own) => {
   await sql.query("UPDATE copy SET state = 'sent' WHERE mailingId = 2");
 });
 
-const page = async (...[filter, search, sort, last, most]: [object, string?, LedgerSort?, number?, number?]) =>
-  (await ledgerStore.page(sql, filter, search ?? '', sort ?? 'newest', last, most ?? 10)).map(({ code }) => code);
+const page = async (...[filter, search, sort, last, limit]: [object, string?, LedgerSort?, number?, number?]) =>
+  (await ledgerStore.page(sql, filter, search ?? '', sort ?? 'newest', last, limit ?? 10)).map(({ code }) => code);
 
 test('filters narrow, one by one and together', async () => {
   expect(await page({ mailing: 1 })).toEqual(['1-2', '1-1', '1-0']);

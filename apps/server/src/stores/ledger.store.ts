@@ -104,23 +104,23 @@ export const ledgerStore = {
   },
 
   /** A page. @param search as FTS5 asks; empty: none @param last id of the last copy of the page before; undefined: from the beginning */
-  page: (sql: Sql, filter: LedgerFilter, search: string, sort: LedgerSort, last: number | undefined, most: number) => {
+  page: (sql: Sql, filter: LedgerFilter, search: string, sort: LedgerSort, last: number | undefined, limit: number) => {
     const { where, values } = chosen(filter);
     const { by, after } = orders[sort];
     return rows<LedgerRow>(
       sql,
       `SELECT ${LEDGER_COLUMNS} FROM copy WHERE ${where}${search ? ` AND ${MATCHES}` : ''}${last === undefined ? '' : ` AND ${after}`} ORDER BY ${by} LIMIT ?`,
-      [...values, ...(search ? [search] : []), ...(last === undefined ? [] : [last]), most],
+      [...values, ...(search ? [search] : []), ...(last === undefined ? [] : [last]), limit],
     );
   },
 
   /** A page of what a search finds, the newest first: it runs from the newest on and ends when the page is full. */
-  found: (sql: Sql, filter: LedgerFilter, search: string, last: number | undefined, most: number) => {
+  found: (sql: Sql, filter: LedgerFilter, search: string, last: number | undefined, maximum: number) => {
     const { where, values } = chosen(filter);
     return rows<LedgerRow>(
       sql,
       `SELECT ${LEDGER_COLUMNS} FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE ${dialect.matches('copy_words')}${last === undefined ? '' : ' AND copy_words.rowid < ?'} AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?`,
-      [search, ...(last === undefined ? [] : [last]), ...values, most],
+      [search, ...(last === undefined ? [] : [last]), ...values, maximum],
     );
   },
 
@@ -151,13 +151,13 @@ export const ledgerStore = {
     ]);
   },
 
-  /** How many copies a search finds in each state; of the newest, when there are more than `most`. */
-  countsFound: (sql: Sql, filter: LedgerFilter, search: string, most: number) => {
+  /** How many copies a search finds in each state; of the newest, when there are more than `maximum`. */
+  countsFound: (sql: Sql, filter: LedgerFilter, search: string, maximum: number) => {
     const { where, values } = chosen(filter);
     return rows<StateCount>(
       sql,
       `SELECT state, COUNT(*) AS count FROM (SELECT copy.state FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE ${dialect.matches('copy_words')} AND ${where} ORDER BY copy_words.rowid DESC LIMIT ?) AS found GROUP BY state`,
-      [search, ...values, most],
+      [search, ...values, maximum],
     );
   },
 

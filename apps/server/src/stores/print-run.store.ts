@@ -4,7 +4,7 @@ import type { PaperReason, PrintRunState } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import { withSaid } from './kept-said.js';
+import { withRemarks } from './stored-remarks.js';
 import type { Principal } from '../platform/principal.js';
 import { principalKey } from '../platform/principal.js';
 
@@ -62,7 +62,7 @@ export const printRunStore = {
     ),
 
   inTrouble: (sql: Sql) =>
-    withSaid<{ number: number; said: Said | null }>(
+    withRemarks<{ number: number; said: Said | null }>(
       rows(sql, "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number"),
     ),
 
@@ -74,7 +74,7 @@ export const printRunStore = {
       [JSON.stringify(ids)],
     ),
 
-  underWay: (sql: Sql) => withSaid<PrintRunRow>(rows(sql, "SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')")),
+  underWay: (sql: Sql) => withRemarks<PrintRunRow>(rows(sql, "SELECT * FROM print_run WHERE state IN ('making', 'sending', 'printing')")),
 
   printing: (sql: Sql, jobId: number, id: number) =>
     run(sql, "UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, id]),
@@ -107,9 +107,9 @@ export const printRunStore = {
       [JSON.stringify(sheets), runId],
     ),
 
-  one: async (sql: Sql, id: number) => (await withSaid<PrintRunRow>(rows(sql, 'SELECT * FROM print_run WHERE id = ?', [id])))[0],
+  one: async (sql: Sql, id: number) => (await withRemarks<PrintRunRow>(rows(sql, 'SELECT * FROM print_run WHERE id = ?', [id])))[0],
 
-  latest: (sql: Sql) => withSaid<PrintRunRow>(rows(sql, 'SELECT * FROM print_run ORDER BY number DESC LIMIT 100')),
+  latest: (sql: Sql) => withRemarks<PrintRunRow>(rows(sql, 'SELECT * FROM print_run ORDER BY number DESC LIMIT 100')),
 
   lines: (sql: Sql, runId: number) =>
     rows<{ copyId: number; code: string; recipient: string; postalCode: string; sheet: number; state: string; templateName: string }>(

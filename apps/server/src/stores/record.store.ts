@@ -106,11 +106,11 @@ export const recordStore = {
   readingOf: async (sql: Sql, id: number) =>
     (await one<{ readingId: number | null }>(sql, 'SELECT readingId FROM source WHERE id = ?', [id]))?.readingId ?? null,
 
-  block: (sql: Sql, readingId: number, from: number, most: number) =>
+  block: (sql: Sql, readingId: number, from: number, limit: number) =>
     rows<RecordRow>(sql, 'SELECT ordinal, row, cells FROM source_record WHERE readingId = ? AND ordinal >= ? ORDER BY ordinal LIMIT ?', [
       readingId,
       from,
-      most,
+      limit,
     ]),
 
   recordOf: (sql: Sql, readingId: number, ordinal: number) =>
@@ -156,11 +156,11 @@ export const recordStore = {
   hasReading: async (sql: Sql, readingId: number) => (await rows(sql, 'SELECT 1 FROM source_reading WHERE id = ?', [readingId])).length > 0,
 
   /** Drops the first records of a reading. @returns whether there are more */
-  async dropRecords(sql: Sql, readingId: number, most: number): Promise<boolean> {
+  async dropRecords(sql: Sql, readingId: number, maximum: number): Promise<boolean> {
     const last = await one<{ ordinal: number }>(
       sql,
       'SELECT ordinal FROM source_record WHERE readingId = ? ORDER BY ordinal LIMIT 1 OFFSET ?',
-      [readingId, most],
+      [readingId, maximum],
     );
     await run(sql, 'DELETE FROM source_record WHERE readingId = ? AND ordinal <= ?', [readingId, last?.ordinal ?? Number.MAX_SAFE_INTEGER]);
     return last !== undefined;

@@ -3,12 +3,12 @@ import { keptSaid, readSaid } from '@mailbag/core';
 import type { Said } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
-import { withSaid } from './kept-said.js';
+import { withRemarks } from './stored-remarks.js';
 
 export const reportStore = {
   /** What came in, doubtful ones first. */
   latest: async (sql: Sql): Promise<IncomingReport[]> => {
-    const found = await withSaid<Omit<IncomingReport, 'doubt'> & { doubt: string | null }>(
+    const found = await withRemarks<Omit<IncomingReport, 'doubt'> & { doubt: string | null }>(
       rows(
         sql,
         `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId

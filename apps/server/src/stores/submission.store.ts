@@ -118,11 +118,11 @@ export const submissionStore = {
     ),
 
   /** In the order in which they came in; those in whose place others came are left out. */
-  after: (sql: Sql, intakeId: number, id: number, most: number) =>
+  after: (sql: Sql, intakeId: number, id: number, limit: number) =>
     rows<SubmissionRow>(sql, `SELECT ${COLUMNS} FROM submission WHERE intakeId = ? AND id > ? AND ${IN_FORCE} ORDER BY id LIMIT ?`, [
       intakeId,
       id,
-      most,
+      limit,
     ]),
 
   /** The newest first, with how many copies were made of each. */

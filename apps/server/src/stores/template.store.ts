@@ -22,11 +22,11 @@ const counted = (column: string): string => `(SELECT COUNT(*) FROM ${dialect.eac
 
 export const templateStore = {
   /** Names of the fields of all templates. */
-  fieldNames: (sql: Sql, most: number) =>
+  fieldNames: (sql: Sql, limit: number) =>
     rows<{ name: string }>(
       sql,
       `SELECT DISTINCT ${dialect.at('field.value', 'name')} AS name FROM template_revision, ${dialect.each('template_revision.fields', 'field')} LIMIT ?`,
-      [most],
+      [limit],
     ),
 
   /** All templates, or one, the newest first. Fields of thousands are counted where they are. */

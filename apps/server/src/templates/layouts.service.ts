@@ -89,7 +89,7 @@ export class LayoutsService {
         layoutStore.save(sql, id, version, { baseId: base.id, content }, new Date().toISOString()),
       );
       if (isMine) {
-        this.live.tell('template', id);
+        this.live.notify('template', id);
         return { version: version + 1, layout: next, clashes };
       }
       if (tries === MOST_TRIES) throw new MailbagError('layout-changed-elsewhere', { template: (await this.templates.detail(id)).name });
@@ -100,7 +100,7 @@ export class LayoutsService {
   async discard(id: number): Promise<LayoutAnswer> {
     const { version } = await this.drawn(id);
     await this.transactions.run((sql) => layoutStore.settle(sql, id, version));
-    this.live.tell('template', id);
+    this.live.notify('template', id);
     return this.layout(id);
   }
 
@@ -119,7 +119,7 @@ export class LayoutsService {
     const made = await this.templates.addRevision(id, key, { fileName: base.fileName, drawn: { baseId: base.id, layout } });
     // What somebody drew since then is not lost: it goes on as a draft.
     await this.transactions.run((sql) => layoutStore.settle(sql, id, version));
-    this.live.tell('template', id);
+    this.live.notify('template', id);
     return made;
   }
 

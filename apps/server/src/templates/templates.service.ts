@@ -224,7 +224,7 @@ export class TemplatesService {
   /** Puts a template away, or takes it back: it is not offered any more, and goes on where it is used. @throws MailbagError not-found */
   async archive(id: number, isArchived: boolean): Promise<TemplateSummary> {
     await this.transactions.run((sql) => templateStore.archive(sql, id, isArchived ? new Date().toISOString() : null));
-    this.live.tell('template', id);
+    this.live.notify('template', id);
     return this.summary(id);
   }
 
@@ -235,7 +235,7 @@ export class TemplatesService {
     await this.transactions.run((manager) =>
       manager.insert(TemplateRevisionEntity, { ...content, number, createdAt: new Date().toISOString() }),
     );
-    this.live.tell('template', id);
+    this.live.notify('template', id);
     return (await this.revisionsOf(id)).find((one) => one.number === number)!;
   }
 
@@ -251,7 +251,7 @@ export class TemplatesService {
     const { fieldList, answers } = await this.detail(id, revisionId);
     const next = as ? joinAnswers(answers, fields, as, fieldList) : takeApart(answers, fields[0]!, fieldList);
     await this.transactions.run((manager) => manager.update(TemplateRevisionEntity, { id: revisionId }, { answers: next }));
-    this.live.tell('template', id);
+    this.live.notify('template', id);
     return this.detail(id, revisionId);
   }
 

@@ -27,10 +27,10 @@ async function incomingMail(raw: Uint8Array, envelopeTo: readonly string[]): Pro
       .slice(line.indexOf(':') + 1, LONGEST_HEADER)
       .replace(/\r?\n[ \t]+/g, ' ')
       .trim();
-  const part = (most: number, ...types: string[]): string | null =>
+  const part = (limit: number, ...types: string[]): string | null =>
     mail.attachments
       .find(({ contentType }) => types.includes(contentType.toLowerCase()))
-      ?.content.subarray(0, most)
+      ?.content.subarray(0, limit)
       .toString('utf8') ?? null;
   const to = [
     ...envelopeTo,

@@ -53,7 +53,7 @@ const tasks: { [Name in TaskName]: (input: Tasks[Name]['input']) => Promise<Task
     ]);
     await carryLogOver(threadSql());
   },
-  giveBack: async () => (await import('./give-back.js')).giveBack(),
+  releaseSpace: async () => (await import('./release-space.js')).releaseSpace(),
   databaseTables: async ({ access }) => (await import('../readers/open-database.js')).openDatabase(access).tables(),
   queryExcerpt: async (input) => (await import('./kinds/database.js')).queryExcerpt(input),
   checkStretch: async (input) => (await import('./check-mailing.js')).checkStretch(input),

@@ -109,7 +109,7 @@ export class Wastebasket {
   }
 
   private changed(kind: WastebasketKind, id: number): void {
-    this.live.tell(kind, id);
-    this.live.tell('wastebasket', id);
+    this.live.notify(kind, id);
+    this.live.notify('wastebasket', id);
   }
 }

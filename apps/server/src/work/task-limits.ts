@@ -45,7 +45,7 @@ export const taskLimits: Record<TaskName, TaskLimit> = {
   make: { lane: 'batch', seconds: 600, what: 'Making copies' },
   assemble: { lane: 'batch', seconds: 1800, what: 'Putting the file together' },
   checkpoint: { lane: 'care', seconds: 600, what: 'Carrying the log over' },
-  giveBack: { lane: 'care', seconds: 1800, what: 'Giving room back' },
+  releaseSpace: { lane: 'care', seconds: 1800, what: 'Giving room back' },
   selfCheck: { lane: 'care', seconds: 6 * 3600, what: 'Checking the folder' },
   backup: { lane: 'care', seconds: 6 * 3600, what: 'Taking the backup' },
   openMaking: { lane: 'batch', seconds: 60, what: 'Getting ready to make copies' },

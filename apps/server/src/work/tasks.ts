@@ -122,7 +122,7 @@ export interface Tasks {
   sweepRecords: { input: null; output: void };
   checkpoint: { input: null; output: void };
   /** Leaves nothing in the files of the database of what was deleted in it. */
-  giveBack: { input: null; output: void };
+  releaseSpace: { input: null; output: void };
   databaseTables: { input: { access: DatabaseAccess }; output: DatabaseTable[] };
   queryExcerpt: { input: { access: DatabaseAccess; sql: string; parameters: Record<string, string> }; output: QueryExcerpt };
   /** Runs the checks of single records over a stretch of a mailing's, and writes down what they find beside what holds. */

@@ -9,7 +9,7 @@ export function NumberInput({
   onChange,
   help,
   least = 0,
-  most = 1_000_000,
+  most: limit = 1_000_000,
   hideLabel = false,
 }: {
   label: string;
@@ -21,10 +21,10 @@ export function NumberInput({
   hideLabel?: boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
-  const isIn = (number: number): boolean => number >= least && number <= most;
+  const isIn = (number: number): boolean => number >= least && number <= limit;
   // What is typed stands while it is typed, though its first digit alone may be too small; whoever leaves finds what holds.
   const leave = (): void => {
-    if (typed && !isIn(Number(typed))) onChange(Math.min(most, Math.max(least, Number(typed))));
+    if (typed && !isIn(Number(typed))) onChange(Math.min(limit, Math.max(least, Number(typed))));
     setTyped(null);
   };
   return (
@@ -38,7 +38,7 @@ export function NumberInput({
         setTyped(digits);
         if (digits !== '' && isIn(Number(digits))) onChange(Number(digits));
       }}
-      {...(typed && !isIn(Number(typed)) ? { error: t`From ${least} to ${most}.` } : {})}
+      {...(typed && !isIn(Number(typed)) ? { error: t`From ${least} to ${limit}.` } : {})}
       {...(help ? { help } : {})}
     />
   );

@@ -20,6 +20,8 @@ import screensSources from './de/screens-sources.json';
 import screensTemplates from './de/screens-templates.json';
 import type { Messages } from './message-catalogue';
 
+export { pluralFormat } from './plural-format';
+
 /** What is said in German behind the sign-in, by the part of the source that says it first. */
 export const restMessages: Messages = {
   ...checks,

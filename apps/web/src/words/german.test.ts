@@ -23,6 +23,9 @@ test('what is said before anybody is signed in comes with the first words', () =
   expect(late.map(([message]) => message)).toEqual([]);
 });
 
+test('what is said first needs no plurals, which come with the rest', () =>
+  expect(Object.values(firstMessages).filter((text) => /\{\d+\s*,|'/.test(text))).toEqual([]));
+
 test('nothing is in the German catalogue that no source says', () => {
   expect(Object.keys(germanMessages).filter((message) => !said.has(message))).toEqual([]);
 });

@@ -1,14 +1,21 @@
 import { count, counted, plural, speak, spokenLanguage, spokenLocale, t, translated } from '@mailbag/core/words';
+import type { Formatter } from './message-catalogue';
 import { messageCatalogue } from './message-catalogue';
+import { pluralFormat } from './plural-format';
 
-const de = messageCatalogue('de-DE', {
-  Copies: 'Kopien',
-  'Sent to {0} by {1}': 'Von {1} an {0} gesendet',
-  '{0, plural, one {# copy} other {# copies}}': '{0, plural, one {# Kopie} other {# Kopien}}',
-  'with {0, plural, one {# copy} other {# copies}} of {1}': 'mit {0, plural, one {# Kopie} other {# Kopien}} von {1}',
-  'signed in': 'hat sich angemeldet',
-  'Put {{ link }} in': '{{ link }} einsetzen',
-});
+let format: Formatter | null = pluralFormat('de-DE');
+const de = messageCatalogue(
+  'de-DE',
+  {
+    Copies: 'Kopien',
+    'Sent to {0} by {1}': 'Von {1} an {0} gesendet',
+    '{0, plural, one {# copy} other {# copies}}': '{0, plural, one {# Kopie} other {# Kopien}}',
+    'with {0, plural, one {# copy} other {# copies}} of {1}': 'mit {0, plural, one {# Kopie} other {# Kopien}} von {1}',
+    'signed in': 'hat sich angemeldet',
+    'Put {{ link }} in': '{{ link }} einsetzen',
+  },
+  () => format,
+);
 afterEach(() => speak(null));
 
 test('without a catalogue English is said', () => {
@@ -33,4 +40,13 @@ test('what a catalogue lacks is said in English, and braces that stand for nothi
   speak(de);
   expect(t`Nobody has ${3} of them`).toBe('Nobody has 3 of them');
   expect(t`Put {{ link }} in`).toBe('{{ link }} einsetzen');
+});
+
+test('before plurals can be said, what has none is said, and the rest in English', () => {
+  speak(de);
+  format = null;
+  expect(t`Sent to ${'Ada'} by ${'Marit'}`).toBe('Von Marit an Ada gesendet');
+  expect(counted(2, 'copy', 'copies')).toBe('2 copies');
+  format = pluralFormat('de-DE');
+  expect(counted(2, 'copy', 'copies')).toBe('2 Kopien');
 });

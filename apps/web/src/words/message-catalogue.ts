@@ -1,23 +1,34 @@
 import type { Catalogue } from '@mailbag/core/words';
 import { Plural } from '@mailbag/core/words';
-import { IntlMessageFormat } from 'intl-messageformat';
 
 /** Messages in a language by their names, in the syntax of ICU's MessageFormat. */
 export type Messages = Readonly<Record<string, string>>;
 
-/** @param locale BCP 47 (RFC 5646) */
-export function messageCatalogue(locale: string, messages: Messages): Catalogue {
-  const made = new Map<string, IntlMessageFormat>();
+/** Says a message that has more to it than places for values. @returns its parts */
+export type Formatter = (message: string, text: string, values: readonly unknown[]) => readonly unknown[];
+
+/** Plurals, choices, formats and quotes (ICU's MessageFormat). */
+const MORE = /\{\d+\s*,|'/;
+const PLACE = /\{(\d+)\}/;
+
+/** Parts of a message that has nothing but places for values. */
+const plainParts = (text: string, values: readonly unknown[]): readonly unknown[] =>
+  text
+    .split(PLACE)
+    .map((part, at) => (at % 2 === 0 ? part : values[Number(part)]))
+    .map((part) => (part instanceof Plural ? part.value : part))
+    .filter((part) => part !== '');
+
+/** @param locale BCP 47 (RFC 5646) @param formatter says plurals; it may come later than the first words, which have none */
+export function messageCatalogue(locale: string, messages: Messages, formatter: () => Formatter | null): Catalogue {
   return {
     locale,
     say(message, values) {
       const text = messages[message];
       if (text === undefined) return null;
       if (values.length === 0) return [text];
-      let format = made.get(message);
-      if (!format) made.set(message, (format = new IntlMessageFormat(text, locale, undefined, { ignoreTag: true })));
-      const named = Object.fromEntries(values.map((value, at) => [at, value instanceof Plural ? value.value : value]));
-      return format.formatToParts<unknown>(named).map(({ value }) => value);
+      if (!MORE.test(text)) return plainParts(text, values);
+      return formatter()?.(message, text, values) ?? null;
     },
   };
 }

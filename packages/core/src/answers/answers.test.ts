@@ -7,7 +7,7 @@ const words = (text: string, x: number, y: number, size = 8): string =>
 const box = (name: string, rect: number[], more = ''): string => `/FT/Tx/T(${name})/Rect[${rect.join(' ')}]${more}`;
 const tick = (name: string, x: number, y: number, on = 'Yes'): string =>
   `/FT/Btn/T(${name})/Rect[${x} ${y} ${x + 9} ${y + 9}]/AS/Off/AP<</N<</${on} 4 0 R>>>>`;
-const limit = (most: number): string => `/MaxLen ${most}`;
+const limit = (maximum: number): string => `/MaxLen ${maximum}`;
 
 /** The answers of a page of more than one field, each as its label and its fields with their pieces. */
 async function answersOf(fields: string[], content: string, page = ''): Promise<[string | null, string][]> {

@@ -57,7 +57,7 @@ export class RecordChecker {
     for (const record of records) {
       const row = this.read(record);
       const copies = this.evaluates ? this.setup.templates.map((template) => evaluateTemplate(template, row, this.setup.context)) : [];
-      for (let at = 0, most = Math.max(1, ...copies.map(({ length }) => length)); at < most; at++) {
+      for (let at = 0, limit = Math.max(1, ...copies.map(({ length }) => length)); at < limit; at++) {
         const evaluations = copies.map((own) => own[at] ?? null);
         const sayOf = at === 0 ? say : sayAtSource(evaluations, say);
         for (const [own, check] of this.checks) {

@@ -6,13 +6,13 @@ const RESERVED = /^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/i;
 const LONGEST = 200;
 
 /** The beginning of a text that has at most so many bytes in UTF-8; no character is cut. */
-function firstBytes(text: string, most: number): string {
+function firstBytes(text: string, limit: number): string {
   let bytes = 0;
   let end = 0;
   for (const char of text) {
     const point = char.codePointAt(0)!;
     bytes += point < 0x80 ? 1 : point < 0x800 ? 2 : point < 0x10000 ? 3 : 4;
-    if (bytes > most) return text.slice(0, end);
+    if (bytes > limit) return text.slice(0, end);
     end += char.length;
   }
   return text;

@@ -2,21 +2,21 @@ import type { Json } from './changes.js';
 import { changesBetween, inverseOf, isChange, same, withChanges } from './changes.js';
 
 /** A random source that says the same at each run (Park and Miller, 1988). */
-function randomOf(seed: number): (most: number) => number {
+function randomOf(seed: number): (limit: number) => number {
   let state = seed;
-  return (most) => (state = (state * 48_271) % 2_147_483_647) % most;
+  return (maximum) => (state = (state * 48_271) % 2_147_483_647) % maximum;
 }
 const never = (): boolean => false;
 
 /** A document as plans are: objects by name, lists of single things, texts, numbers and nothing. */
-function someDocument(random: (most: number) => number, depth = 3): Json {
+function someDocument(random: (maximum: number) => number, depth = 3): Json {
   const names = ['name', 'packet', 'maps', 'leftOut', 'message', 'output', '1', '2'];
   if (depth === 0) return [null, true, random(5), ['a', 'b', 'Dear', ''][random(4)]!][random(4)]!;
   if (random(4) === 0) return [...new Set(Array.from({ length: random(5) }, () => random(9)))];
   return Object.fromEntries(Array.from({ length: random(5) }, () => [names[random(names.length)]!, someDocument(random, depth - 1)]));
 }
 /** Another one that was made of it by a few changes. */
-function edited(document: Json, random: (most: number) => number, depth = 3): Json {
+function edited(document: Json, random: (maximum: number) => number, depth = 3): Json {
   if (Array.isArray(document)) {
     const kept = document.filter(() => random(5) > 0);
     if (random(3) === 0) kept.reverse();

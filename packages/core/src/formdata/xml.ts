@@ -40,8 +40,9 @@ function recordElements(root: Element): Element[] {
       if (same) same.push(kid);
       else byName.set(kid.name, [kid]);
     }
-    const [most] = [...byName.values()].sort((a, b) => b.length - a.length);
-    if (most && most.length > 1 && most.some(({ kids, attributes }) => kids.length > 0 || Object.keys(attributes).length > 0)) return most;
+    const [limit] = [...byName.values()].sort((a, b) => b.length - a.length);
+    if (limit && limit.length > 1 && limit.some(({ kids, attributes }) => kids.length > 0 || Object.keys(attributes).length > 0))
+      return limit;
     if (level.kids.length !== 1) break;
     level = level.kids[0]!;
   }

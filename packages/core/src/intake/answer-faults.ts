@@ -70,8 +70,8 @@ function boundOf(text: string | undefined) {
 export const boundDay = (text: string | undefined, today: string): string | null =>
   text === 'today' ? today : /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') ? text! : null;
 
-function dayFault({ id, least, most }: IntakeQuestion, day: string, today: string): AnswerFault | null {
-  const [first, last] = [boundDay(least, today), boundDay(most, today)];
+function dayFault({ id, least, most: maximum }: IntakeQuestion, day: string, today: string): AnswerFault | null {
+  const [first, last] = [boundDay(least, today), boundDay(maximum, today)];
   if (first !== null && day < first) return { question: id, code: 'too-early', detail: first };
   return last !== null && day > last ? { question: id, code: 'too-late', detail: last } : null;
 }
@@ -94,7 +94,7 @@ export function answerFault(
   if (isPictureKind(kind))
     return typeof answer === 'string' && answer.length <= LARGEST_PICTURE && PICTURE.test(answer) ? null : fault('not-a-picture');
   if (Array.isArray(answer) && kind !== 'some of') return fault('not-an-option');
-  const most = limit ?? LONGEST_ANSWER;
+  const maximum = limit ?? LONGEST_ANSWER;
   switch (kind) {
     case 'consent':
       return text === YES ? null : fault(required ? 'missing' : 'not-an-option');
@@ -122,7 +122,7 @@ export function answerFault(
       if (addressFault(text) !== null) return fault('not-an-address');
       break;
   }
-  if ([...text].length > most) return fault('too-long', String(most));
+  if ([...text].length > maximum) return fault('too-long', String(maximum));
   if (question.shape && question.shape.parts.length > 0 && !hasShape(question.shape, text))
     return fault('other-shape', question.shape.example);
   const why = oddness(question, text, country);

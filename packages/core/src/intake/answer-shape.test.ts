@@ -46,8 +46,8 @@ test('every way in which runs can lie is found: held against the pattern languag
   let texts = [''];
   for (let length = 0; length < 5; length++) texts = [...texts, ...texts.filter((one) => one.length === length).flatMap((one) => ['a', '1', '-'].map((next) => one + next))]; // prettier-ignore
   for (const runs of shapes) {
-    const parts = runs.map(([what, least, most]) => ({ what, text: '', least, most }));
-    const pattern = new RegExp(`^${runs.map(([what, least, most]) => `[${classes[what]}]{${least},${most}}`).join('')}$`);
+    const parts = runs.map(([what, least, limit]) => ({ what, text: '', least, most: limit }));
+    const pattern = new RegExp(`^${runs.map(([what, least, maximum]) => `[${classes[what]}]{${least},${maximum}}`).join('')}$`);
     expect(texts.filter((text) => hasShape({ example: '', parts }, text))).toEqual(texts.filter((text) => pattern.test(text)));
   }
 });

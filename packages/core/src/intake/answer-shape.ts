@@ -43,7 +43,7 @@ const isOf = (what: ShapePart['what'], character: string): boolean =>
   what === 'either' ? isLetter(character) || isDigit(character) : kindOf(character) === what;
 
 /** Places up to which a text can be read by one more run. @param ends whether it can be read up to each place so far, without that run */
-function endsAfter({ what, text, least, most }: ShapePart, characters: readonly string[], ends: readonly boolean[]): boolean[] {
+function endsAfter({ what, text, least, most: limit }: ShapePart, characters: readonly string[], ends: readonly boolean[]): boolean[] {
   if (what === 'exactly') {
     const wanted = [...text.toLowerCase()];
     return ends.map(
@@ -58,7 +58,7 @@ function endsAfter({ what, text, least, most }: ShapePart, characters: readonly 
   let length = 0;
   return ends.map((_, end) => {
     length = end > 0 && isOf(what, characters[end - 1]!) ? length + 1 : 0;
-    const [from, to] = [end - Math.min(most, length), end - least];
+    const [from, to] = [end - Math.min(limit, length), end - least];
     return to >= from && before[to + 1]! > before[from]!;
   });
 }
@@ -76,10 +76,10 @@ export function hasShape({ parts }: AnswerShape, text: string): boolean {
 export const isExample = (shape: AnswerShape): boolean => hasShape(shape, shape.example);
 
 const noun = { letters: 'letter', digits: 'digit', either: t`letter or digit` } as const;
-function partWords({ what, text, least, most }: ShapePart): string {
+function partWords({ what, text, least, most: maximum }: ShapePart): string {
   if (what === 'exactly') return text.trim() === '' ? (text.length === 1 ? t`a space` : 'spaces') : `“${text}”`;
   const many = what === 'either' ? t`letters or digits` : what;
-  return least === most ? `${most} ${most === 1 ? noun[what] : many}` : t`${least} to ${most} ${many}`;
+  return least === maximum ? `${maximum} ${maximum === 1 ? noun[what] : many}` : t`${least} to ${maximum} ${many}`;
 }
 
 /** A shape in words: “1 letter, “-”, 1 to 3 digits”. */

@@ -29,12 +29,12 @@ function sent(limits: RateLimits, minutes: number, domains: readonly string[], r
 }
 /** The most that left within any stretch of that length. */
 function busiest(times: readonly number[], length: number): number {
-  let most = 0;
+  let maximum = 0;
   for (let first = 0, last = 0; last < times.length; last++) {
     while (times[last]! - times[first]! >= length) first++;
-    most = Math.max(most, last - first + 1);
+    maximum = Math.max(maximum, last - first + 1);
   }
-  return most;
+  return maximum;
 }
 
 test.each([
@@ -48,7 +48,8 @@ test.each([
   const times = all.map(({ at }) => at);
   // Where one limit is all there is, it is reached.
   const isAlone = Object.values(limits).filter(Boolean).length === 1;
-  const keeps = (most: number, limit: number): void => (isAlone ? expect(most).toBe(limit) : expect(most).toBeLessThanOrEqual(limit));
+  const keeps = (maximum: number, limit: number): void =>
+    isAlone ? expect(maximum).toBe(limit) : expect(maximum).toBeLessThanOrEqual(limit);
   if (limits.perMinute) keeps(busiest(times, MINUTE), limits.perMinute);
   if (limits.perHour) keeps(busiest(times, 60 * MINUTE), limits.perHour);
   if (limits.perDomainMinute)

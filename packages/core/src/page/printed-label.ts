@@ -186,8 +186,8 @@ export class PageLabels {
   }
 
   /** A box without words of its own right below another one that ends where it ends goes on with what that one began. */
-  private continued({ box }: Place, most = 3): PrintedLabel | null {
-    if (most === 0) return null;
+  private continued({ box }: Place, limit = 3): PrintedLabel | null {
+    if (limit === 0) return null;
     const upper = this.placesAt.between(box[3] - 2, box[3] + (box[3] - box[1]) * 1.2).find(
       ({ box: one, isTick }) =>
         !isTick &&
@@ -199,7 +199,7 @@ export class PageLabels {
         one[1] - box[3] > -2 &&
         one[1] - box[3] < (box[3] - box[1]) * 1.2,
     );
-    const found = upper && (this.candidates(upper)[0] ?? this.continued(upper, most - 1));
+    const found = upper && (this.candidates(upper)[0] ?? this.continued(upper, limit - 1));
     return found?.relation === 'left' || found?.relation === 'above' ? { ...found, cost: found.cost + 15 } : null;
   }
 

@@ -169,9 +169,9 @@ export function openCsv(bytes: Uint8Array, file: string, reading: CsvReading = {
 }
 
 /** The first rows of a CSV file. */
-export function firstCsvRows({ rows }: CsvTable, most: number): string[][] {
+export function firstCsvRows({ rows }: CsvTable, maximum: number): string[][] {
   const found: string[][] = [];
-  rows((cells) => found.push(cells) < most);
+  rows((cells) => found.push(cells) < maximum);
   while (found.length > 0 && found.at(-1)!.every((cell) => cell === '')) found.pop();
   return found;
 }

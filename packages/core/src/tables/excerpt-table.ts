@@ -68,7 +68,7 @@ export async function lookInto(file: TableFile, kind: TableKind, book: SheetBook
       layout: 'pairs',
       roles: rolesOf(
         pairs,
-        rows.reduce((most, { cells }) => Math.max(most, cells.length), 0),
+        rows.reduce((widest, { cells }) => Math.max(widest, cells.length), 0),
       ),
       headingRow: 0,
       rows: textsOf(rows.slice(0, EXCERPT_ROWS)),

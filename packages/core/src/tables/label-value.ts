@@ -30,7 +30,7 @@ class Columns {
     private readonly rows: readonly SheetRow[],
     private readonly known: ReadonlySet<string>,
   ) {
-    const width = rows.reduce((most, { cells }) => Math.max(most, cells.length), 0);
+    const width = rows.reduce((widest, { cells }) => Math.max(widest, cells.length), 0);
     this.all = Array.from({ length: width }, (_, column) => column).filter((column) => this.filled(column).length > 0);
   }
   filled(column: number): Cell[] {
@@ -104,7 +104,7 @@ export function findPairs(
   hiddenColumns: readonly number[],
   known: ReadonlySet<string> = new Set(),
 ): PairOfColumns[] {
-  const width = rows.reduce((most, { cells }) => Math.max(most, cells.length), 0);
+  const width = rows.reduce((widest, { cells }) => Math.max(widest, cells.length), 0);
   if (width > MOST_COLUMNS) return [];
   const columns = new Columns(rows, known);
   const named = namedPairs(columns, hiddenColumns);

@@ -37,13 +37,13 @@ export async function firstRows(
   book: SheetBook,
   sheet: string,
   allowance: Allowance,
-  most: number,
+  limit: number,
 ): Promise<{ rows: SheetRow[]; facts: SheetFacts }> {
   const rows: SheetRow[] = [];
   const facts = await book.rows(sheet, (row) => {
     allowance.take(row.row, row.cells);
     if (row.cells.some((cell) => cell?.text)) rows.push(row);
-    return rows.length < most;
+    return rows.length < limit;
   });
   return { rows, facts };
 }

@@ -116,18 +116,18 @@ export class ColumnProfile {
   private kind(name: string, canBeKey: boolean): ColumnKind {
     const { votes, filled } = this;
     if (filled === 0) return 'text';
-    const most = filled * 0.8;
+    const limit = filled * 0.8;
     const isCalled = (kind: ColumnKind): boolean => headings[kind]!.test(name) && !isMailHeading(name);
-    if (votes.email >= most || (isMailHeading(name) && votes.email >= filled * 0.5)) return 'email';
-    if (votes.iban >= most) return 'iban';
-    if (votes.date >= most) return 'date';
-    if (isCalled('postal-code') && votes['postal-code'] >= most) return 'postal-code';
-    if (votes.phone >= most && (this.dialled >= filled * 0.5 || isCalled('phone'))) return 'phone';
+    if (votes.email >= limit || (isMailHeading(name) && votes.email >= filled * 0.5)) return 'email';
+    if (votes.iban >= limit) return 'iban';
+    if (votes.date >= limit) return 'date';
+    if (isCalled('postal-code') && votes['postal-code'] >= limit) return 'postal-code';
+    if (votes.phone >= limit && (this.dialled >= filled * 0.5 || isCalled('phone'))) return 'phone';
     if (votes['yes-no'] >= filled * 0.98 && this.values.size <= 6) return 'yes-no';
     const isUnlike = this.hashes !== null && filled >= 3 && this.empty <= filled * 0.02;
-    if (canBeKey && isUnlike && votes.key >= filled * 0.95 && (votes.number < most || isCalled('key'))) return 'key';
-    if (votes.number >= most) return 'number';
-    if (isCalled('address') || votes.address >= most) return 'address';
+    if (canBeKey && isUnlike && votes.key >= filled * 0.95 && (votes.number < limit || isCalled('key'))) return 'key';
+    if (votes.number >= limit) return 'number';
+    if (isCalled('address') || votes.address >= limit) return 'address';
     return 'text';
   }
 }

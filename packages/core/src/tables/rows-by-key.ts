@@ -49,7 +49,7 @@ export function rowsByKey(
   const key = columns.findIndex(({ name }) => name === keyColumn);
   if (key < 0) throw new MailbagError('sheet-no-such-column', { where, column: keyColumn });
   const groups = groupRows(records, key, where, keyColumn);
-  const most = groups.reduce((longest, { length }) => Math.max(longest, length), 0);
+  const maximum = groups.reduce((longest, { length }) => Math.max(longest, length), 0);
   const differs = columns.map((_, index) =>
     groups.some(([first, ...others]) => others.some(({ cells }) => (cells[index]?.text ?? '') !== (first!.cells[index]?.text ?? ''))),
   );
@@ -59,7 +59,7 @@ export function rowsByKey(
     !differs[index]
       ? [{ index, item: 0 }]
       : index === repeated[0]
-        ? Array.from({ length: most }, (_, item) => repeated.map((one) => ({ index: one, item }))).flat()
+        ? Array.from({ length: maximum }, (_, item) => repeated.map((one) => ({ index: one, item }))).flat()
         : [],
   );
   if (places.length > COLUMN_LIMIT)

@@ -2,7 +2,7 @@ import { t } from '@mailbag/core/words';
 import type { IntakePlan } from '@mailbag/core';
 import styled from 'styled-components';
 import { useRecord } from '../../api/queries';
-import { savedWords } from '../../features/editing/saved-words';
+import { SavedState } from '../../features/editing/saved-state';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { PasswordSettings } from '../../features/mailing/password-settings';
@@ -88,7 +88,9 @@ function VisitorMessage({ work }: { work: MailingWork }) {
       <Bar>
         <Small>{t`To each visitor, as soon as the copies are made. What is changed here holds at once.`}</Small>
         <div className="fill" />
-        <Small role="status">{t`Message: ${savedWords(saving)}`}</Small>
+        <Small>
+          <SavedState saving={saving} label={t`Message`} />
+        </Small>
         <UndoButtons undo={undo} redo={redo} />
       </Bar>
       <Scroll style={{ padding: '14px 16px 20px' }}>

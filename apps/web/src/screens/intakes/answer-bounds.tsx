@@ -20,20 +20,20 @@ interface Props {
 
 /** What answers may look like, and between which numbers or days they lie. */
 export function AnswerBounds({ question, onChange }: Props) {
-  const { kind, shape = null, least = '', most = '' } = question;
+  const { kind, shape = null, least = '', most: limit = '' } = question;
   if (hasShape(kind)) return <Shape shape={shape} onChange={(next) => onChange({ shape: next })} />;
   if (kind === 'number' || kind === 'amount')
     return (
       <Row $gap={12}>
         <TextInput label={t`Smallest`} value={least} placeholder={t`any`} onChange={(next) => onChange({ least: next.trim() })} />
-        <TextInput label={t`Greatest`} value={most} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
+        <TextInput label={t`Greatest`} value={limit} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
       </Row>
     );
   if (kind === 'date')
     return (
       <Row $gap={12} style={{ alignItems: 'end', flexWrap: 'wrap' }}>
         <Day label={t`First day`} value={least} onChange={(next) => onChange({ least: next })} />
-        <Day label={t`Last day`} value={most} onChange={(next) => onChange({ most: next })} />
+        <Day label={t`Last day`} value={limit} onChange={(next) => onChange({ most: next })} />
       </Row>
     );
   return null;
@@ -62,8 +62,8 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
   const count = (index: number, end: 'least' | 'most', text: string): void => {
     const number = Number(text);
     if (text.trim() === '' || !Number.isInteger(number) || number < (end === 'least' ? 0 : 1) || number > shapeLimits.run) return;
-    const { least, most } = parts[index]!;
-    setPart(index, end === 'least' ? { least: number, most: Math.max(most, number) } : { most: number, least: Math.min(least, number) });
+    const { least, most: maximum } = parts[index]!;
+    setPart(index, end === 'least' ? { least: number, most: Math.max(maximum, number) } : { most: number, least: Math.min(least, number) });
   };
   return (
     <Stack $gap={6}>

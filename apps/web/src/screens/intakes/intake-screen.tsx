@@ -8,7 +8,7 @@ import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { DeleteThis, useDeleting } from '../../features/deleting';
-import { savedWords } from '../../features/editing/saved-words';
+import { SavedState } from '../../features/editing/saved-state';
 import { SavingNotices } from '../../features/editing/saving-notices';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import { useDesk } from '../../features/editing/use-desk';
@@ -132,7 +132,7 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
           <>
             {intake.isPublished ? <Mark $tone="moss">{t`published`}</Mark> : <Mark $tone="slate">{t`draft`}</Mark>}{' '}
             {isAhead && t`changes not published yet · `}
-            <span role="status">{mayChange ? savedWords(saving) : LOOKS_ONLY}</span>
+            {mayChange ? <SavedState saving={saving} /> : <span role="status">{LOOKS_ONLY}</span>}
           </>
         }
       >

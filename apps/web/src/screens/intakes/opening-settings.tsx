@@ -9,7 +9,7 @@ import type { IntakeWork } from './intake-work';
 /** When the page takes answers, and from whom. */
 export function OpeningSettings({ work: { document: plan, change } }: { work: IntakeWork }) {
   const open = (next: Partial<IntakePlan['opening']>): void => change((before) => ({ ...before, opening: { ...before.opening, ...next } }));
-  const { from, until, most, contact, zone = '' } = plan.opening;
+  const { from, until, most: maximum, contact, zone = '' } = plan.opening;
   return (
     <>
       <Row $gap={12} style={{ alignItems: 'start' }}>
@@ -28,7 +28,7 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
         <div style={{ width: 130 }}>
           <TextInput
             label={t`Answers at most`}
-            value={most === null ? '' : String(most)}
+            value={maximum === null ? '' : String(maximum)}
             placeholder={t`no limit`}
             onChange={(text) => {
               const number = Number(text);

@@ -122,7 +122,7 @@ export function CheckSettings({
                     hideLabel
                     placeholder={t`most`}
                     value={limits.most}
-                    onChange={(most) => setColumn({ range: { ...limits, most } })}
+                    onChange={(limit) => setColumn({ range: { ...limits, most: limit } })}
                   />
                 </Row>
                 <Small>{t`Numbers, or dates as 2027-01-31.`}</Small>

@@ -9,7 +9,7 @@ import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { SavingNotices } from '../../features/editing/saving-notices';
-import { savedWords } from '../../features/editing/saved-words';
+import { SavedState } from '../../features/editing/saved-state';
 import { UndoButtons } from '../../features/editing/undo-buttons';
 import type { MailingWork } from '../../features/mailing/mailing-context';
 import { RouteCard } from '../../features/mailing/route-card';
@@ -139,7 +139,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
         }
         note={
           <>
-            <span role="status">{mayChange ? savedWords(saving) : LOOKS_ONLY}</span>
+            {mayChange ? <SavedState saving={saving} /> : <span role="status">{LOOKS_ONLY}</span>}
             {others.length > 0 && <span role="status">{t` · Also here: ${others.join(', ')}`}</span>}
           </>
         }

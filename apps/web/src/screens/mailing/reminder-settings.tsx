@@ -80,7 +80,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
               least={1}
               most={365}
             />
-            <NumberInput label={t`At most`} value={reminder.most} onChange={(most) => set({ most })} least={1} most={10} />
+            <NumberInput label={t`At most`} value={reminder.most} onChange={(limit) => set({ most: limit })} least={1} most={10} />
             <div style={{ paddingTop: 20 }}>
               <Toggled label={t`By itself`} value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
             </div>

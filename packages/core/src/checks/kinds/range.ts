@@ -17,18 +17,18 @@ export const range: CheckKind = {
     'out-of-range': {
       title: t`Outside of its limits`,
       sentence: ({ value, details }) => {
-        const [least, most] = details.accepted ?? [];
-        return t`“${value}” is not ${least && most ? t`between ${least} and ${most}` : least ? t`${least} or more` : t`${most} or less`}.`;
+        const [least, maximum] = details.accepted ?? [];
+        return t`“${value}” is not ${least && maximum ? t`between ${least} and ${maximum}` : least ? t`${least} or more` : t`${maximum} or less`}.`;
       },
     },
   },
-  begin: valueCheck('range', () => (cell, { least, most }, { reading }) => {
-    const isDates = /^\d{4}-\d\d-\d\d$/.test(least || most);
+  begin: valueCheck('range', () => (cell, { least, most: maximum }, { reading }) => {
+    const isDates = /^\d{4}-\d\d-\d\d$/.test(least || maximum);
     const value = isDates ? asDate(cell, reading) : asNumber(cell, reading);
     if (value === null) return null;
     const limit = (text: string): number | string => (isDates ? text : Number(text));
     const isLow = least !== '' && value < limit(least);
-    const isHigh = most !== '' && value > limit(most);
-    return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [least, most] } } : null;
+    const isHigh = maximum !== '' && value > limit(maximum);
+    return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [least, maximum] } } : null;
   }),
 };

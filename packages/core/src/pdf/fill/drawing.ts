@@ -48,14 +48,14 @@ export function listRows(
 ): { shown: { label: string; isChosen: boolean }[]; unseen: string[] } {
   const chosen = new Set(chosenValues(field, value));
   const size = box.size || LIST_SIZE;
-  const most = Math.max(1, Math.floor(((box.height - 2 * Math.max(1, box.border)) * 1000 + 10) / (box.line.height * size)));
+  const limit = Math.max(1, Math.floor(((box.height - 2 * Math.max(1, box.border)) * 1000 + 10) / (box.line.height * size)));
   const entries = field.options.map((option) => ({ label: option.label, isChosen: chosen.has(option.value) }));
   const first = entries.findIndex(({ isChosen }) => isChosen);
-  const isAmongFirst = entries.slice(most).every(({ isChosen }) => !isChosen);
-  const from = isAmongFirst ? 0 : Math.min(first, Math.max(0, entries.length - most));
-  const seen = (index: number): boolean => index >= from && index < from + most;
+  const isAmongFirst = entries.slice(limit).every(({ isChosen }) => !isChosen);
+  const from = isAmongFirst ? 0 : Math.min(first, Math.max(0, entries.length - limit));
+  const seen = (index: number): boolean => index >= from && index < from + limit;
   return {
-    shown: entries.slice(from, from + most),
+    shown: entries.slice(from, from + limit),
     unseen: entries.flatMap(({ label, isChosen }, index) => (isChosen && !seen(index) ? [label] : [])),
   };
 }

@@ -15,9 +15,9 @@ beforeAll(async () => {
 });
 
 /** A random source that says the same at each run (Park and Miller, 1988). */
-function randomOf(seed: number): (most: number) => number {
+function randomOf(seed: number): (limit: number) => number {
   let state = seed * 7919 + 1;
-  return (most) => (state = (state * 48_271) % 2_147_483_647) % most;
+  return (maximum) => (state = (state * 48_271) % 2_147_483_647) % maximum;
 }
 const words = [
   'Ada',
@@ -52,7 +52,7 @@ interface Box {
   border: boolean;
 }
 /** One box in each of twelve places of the page, so that none can reach into another without being seen. */
-function boxesOf(random: (most: number) => number): Box[] {
+function boxesOf(random: (maximum: number) => number): Box[] {
   return Array.from({ length: 12 }, (_, at): Box => {
     const [left, bottom] = [10 + (at % 3) * 97, 8 + Math.floor(at / 3) * 48];
     const [width, height] = [12 + random(75), 7 + random(35)];
@@ -74,7 +74,7 @@ const fieldOf = ({ name, rect, flags, size, quadding, maxLength, border }: Box):
   `/FT/Tx/T(${name})/Rect[${rect.join(' ')}]/Ff ${flags}/Q ${quadding}/DA(/Helv ${size} Tf 0 g)` +
   `${maxLength === null ? '' : `/MaxLen ${maxLength}`}${border ? '/MK<</BC[0.9]>>/BS<</W 1>>' : ''}`;
 
-function valuesOf(boxes: readonly Box[], random: (most: number) => number): Record<string, string> {
+function valuesOf(boxes: readonly Box[], random: (maximum: number) => number): Record<string, string> {
   return Object.fromEntries(
     boxes.map(({ name, maxLength, flags }) => {
       if (maxLength !== null) return [name, 'AB12Cd'.repeat(3).slice(0, 1 + random(maxLength))];

@@ -60,7 +60,7 @@ export function lastLeaf(doc: PDFDocument, root: PDFDict): { numbers: PDFArray; 
 
 /** The first key of the parent tree that is free (ISO 32000-2, table 354, ParentTreeNextKey). */
 export function freeKey(root: PDFDict): number {
-  let most = (numberEntry(root, 'ParentTreeNextKey') ?? 0) - 1;
+  let highest = (numberEntry(root, 'ParentTreeNextKey') ?? 0) - 1;
   const seen = new Set<PDFDict>();
   const walk = (node: PDFDict | undefined): void => {
     if (!node || seen.has(node)) return;
@@ -68,7 +68,7 @@ export function freeKey(root: PDFDict): number {
     const numbers = arrayEntry(node, 'Nums');
     for (let index = 0; numbers && index < numbers.size(); index += 2) {
       const key = numbers.lookup(index);
-      if (key instanceof PDFNumber) most = Math.max(most, key.asNumber());
+      if (key instanceof PDFNumber) highest = Math.max(highest, key.asNumber());
     }
     const kids = arrayEntry(node, 'Kids');
     for (let index = 0; kids && index < kids.size(); index++) {
@@ -77,7 +77,7 @@ export function freeKey(root: PDFDict): number {
     }
   };
   walk(dictEntry(root, 'ParentTree'));
-  return most + 1;
+  return highest + 1;
 }
 
 /** Adds a kid to an element, or to the root, after those that it has. */

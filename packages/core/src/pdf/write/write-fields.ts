@@ -170,14 +170,14 @@ class Writer {
           : kind === 'signature'
             ? 'Sig'
             : 'Tx';
-    const most = kind === 'comb' ? cells : limit;
+    const maximum = kind === 'comb' ? cells : limit;
     const said = tooltip ?? label;
     return {
       FT: type,
       T: textString(field.name.split('.').at(-1)!),
       ...(bits !== 0 && { Ff: bits }),
       ...(said !== null && { TU: textString(said) }),
-      ...(type === 'Tx' && most !== null && { MaxLen: Math.max(1, Math.round(most)) }),
+      ...(type === 'Tx' && maximum !== null && { MaxLen: Math.max(1, Math.round(maximum)) }),
       ...(type === 'Ch' && {
         Opt: this.doc.context.obj(
           options.map(({ value, label: say }) =>

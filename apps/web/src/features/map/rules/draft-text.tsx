@@ -41,7 +41,7 @@ export function DraftText<Value>({
 /** A whole number within limits. */
 export function WholeNumber({
   least,
-  most,
+  most: limit,
   width = 56,
   ...rest
 }: {
@@ -59,7 +59,7 @@ export function WholeNumber({
       write={String}
       read={(text) => {
         const number = Number(text);
-        return /^-?\d{1,6}$/.test(text.trim()) && number >= least && number <= most ? number : null;
+        return /^-?\d{1,6}$/.test(text.trim()) && number >= least && number <= limit ? number : null;
       }}
     />
   );

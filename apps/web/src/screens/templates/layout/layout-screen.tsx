@@ -7,7 +7,7 @@ import { Check } from 'lucide-react';
 import { useParams } from 'react-router';
 import { api, sentenceOf } from '../../../api/client';
 import { queries } from '../../../api/queries';
-import { savedWords } from '../../../features/editing/saved-words';
+import { SavedState } from '../../../features/editing/saved-state';
 import { SavingNotices } from '../../../features/editing/saving-notices';
 import { useDesk } from '../../../features/editing/use-desk';
 import { Button } from '../../../ui/button';
@@ -86,15 +86,15 @@ function LayoutDesk({
       <Head
         title={template.name}
         note={
-          <span role="status">
-            {mayChange
-              ? answer.isDraft || editor.saving.state !== 'saved'
-                ? savedWords(editor.saving)
-                : isEmpty
-                  ? t`Nothing drawn yet`
-                  : t`In use as it is`
-              : LOOKS_ONLY}
-          </span>
+          !mayChange ? (
+            <span role="status">{LOOKS_ONLY}</span>
+          ) : answer.isDraft || editor.saving.state !== 'saved' ? (
+            <SavedState saving={editor.saving} />
+          ) : isEmpty ? (
+            t`Nothing drawn yet`
+          ) : (
+            t`In use as it is`
+          )
         }
       >
         <TemplateWays id={id} revisions={answer.latest} />

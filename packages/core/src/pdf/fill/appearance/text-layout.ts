@@ -211,8 +211,8 @@ function layoutLine(text: string, box: TextBox, choice: FaceChoice, rule: FitRul
   const wanted = box.size || Math.max(rule.smallest, autoSize(box));
   const mayShrink = rule.tooLong !== 'clip' || box.size === 0;
   const tallest = (clipOf(box) * 1000) / Math.max(1, heightOf(ink));
-  const most = Math.min(width * wanted > room ? Math.floor((room / width) * 20) / 20 : Infinity, tallest);
-  const size = mayShrink && most < wanted ? Math.max(Math.min(rule.smallest, wanted), most) : wanted;
+  const limit = Math.min(width * wanted > room ? Math.floor((room / width) * 20) / 20 : Infinity, tallest);
+  const size = mayShrink && limit < wanted ? Math.max(Math.min(rule.smallest, wanted), limit) : wanted;
   const fits = width * size <= room + OVER;
   const isCut = heightOf(ink) * size > clipOf(box) * 1000 + OVER;
   if (!fits && rule.tooLong === 'wrap') return layoutBlock(text, { ...box, multiline: true }, choice, rule);
@@ -259,8 +259,8 @@ function layoutBlock(text: string, box: TextBox, choice: FaceChoice, rule: FitRu
   }
   const { size } = chosen;
   const step = lead * size;
-  const most = chosen.fits || rule.tooLong !== 'cut' ? chosen.lines.length : Math.max(1, Math.floor((tall - step) / step) + 1);
-  const shaped = chosen.lines.slice(0, most).map((line) => shapeLine(line, choice));
+  const maximum = chosen.fits || rule.tooLong !== 'cut' ? chosen.lines.length : Math.max(1, Math.floor((tall - step) / step) + 1);
+  const shaped = chosen.lines.slice(0, maximum).map((line) => shapeLine(line, choice));
   const top = box.height - padding - step;
   const last = shaped.length - 1;
   const rise = last < 0 ? 0 : settle(box, size, { y: top, ink: inkOf(shaped[0]!) }, { y: top - last * step, ink: inkOf(shaped[last]!) });

@@ -17,7 +17,7 @@ import type { Principal } from '../platform/principal.js';
 
 /** What a person does with copies that are made: send again, settle, to paper, withdraw. */
 @Injectable()
-export class Settling {
+export class CopyActions {
   constructor(
     private readonly transactions: Transactions,
     private readonly batches: FrozenBatches,
@@ -34,8 +34,8 @@ export class Settling {
 
   private tell(batches: Iterable<number>): void {
     for (const id of new Set(batches)) {
-      this.live.tell('copies', id);
-      this.live.tell('batch', id);
+      this.live.notify('copies', id);
+      this.live.notify('batch', id);
     }
   }
 

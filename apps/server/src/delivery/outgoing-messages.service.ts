@@ -22,7 +22,7 @@ const MOST_RECIPIENTS = 100;
 
 /** Puts the message of a delivery together. */
 @Injectable()
-export class Letters {
+export class OutgoingMessages {
   private readonly grouped: Grouped<LetterOfBatch, TaskResult<Letter>>;
 
   constructor(

@@ -2,7 +2,7 @@
  * What requests are called in the history, by method and path. Those that are not named here are not told, such as looking into a file; what the history
  * says of them in other words is written where it is done: changes of a plan, failed sign-ins, what is led elsewhere.
  */
-export const deeds: Record<string, string> = {
+export const recordedActions: Record<string, string> = {
   'POST /api/account/set-up': 'set Mailbag up',
   'POST /api/account/sign-in': 'signed in',
   'POST /api/account/sign-out': 'signed out',
