@@ -99,7 +99,7 @@ await shot('contact-sheet', async () => {
 await shot('checks', async () => {
   await mailing(/^Checks/);
   await page
-    .getByRole('cell', { name: /also the key of row/ })
+    .getByRole('gridcell', { name: /also the key of row/ })
     .first()
     .waitFor();
 });
