@@ -171,7 +171,13 @@ export class MailingChecks implements OnApplicationBootstrap {
   /** Checks again, in every mailing that reads the source, what a change of some values touches. */
   async recheck(sourceId: number, only: { ordinals: number[]; columns: string[] }): Promise<void> {
     const rows = await mailingStore.ofSource(this.transactions, sourceId);
-    await Promise.all(rows.map(async ({ id }) => this.jobs.run(this.wish(id, (await this.mailings.entity(id)).name, only))));
+    await Promise.all(
+      rows.map(async ({ id }) => {
+        // One in the wastebasket is checked when it is put back.
+        const mailing = await this.mailings.entity(id).catch(() => null);
+        if (mailing) await this.jobs.run(this.wish(id, mailing.name, only));
+      }),
+    );
   }
 
   /** The values that the checks propose for a kind of finding. */

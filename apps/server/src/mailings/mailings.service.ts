@@ -1,4 +1,3 @@
-import { isDeepStrictEqual } from 'node:util';
 import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
@@ -18,6 +17,7 @@ import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { FillableTemplate } from '../templates/templates.service.js';
 import { TemplatesService, toldTemplate } from '../templates/templates.service.js';
+import { changedParts } from './changed-parts.js';
 import { MailingEntity } from './mailings.entity.js';
 import { sealedPlan, toldPlan, withPasswordPatterns } from '../frozen/plan-passwords.js';
 import { batchStore } from '../stores/batch.store.js';
@@ -41,27 +41,6 @@ const emptyPlan = (name: string): MailingPlan => ({
   output: { folder: '', file: '{{ template }} {{ code }}.pdf' },
   message: { mailed: true, addressColumn: null, recipient: '', subject: '', body: '' },
 });
-
-/** Parts of a plan as the history calls them. */
-const partNames: Record<keyof MailingPlan, string> = {
-  name: 'name',
-  packet: 'templates',
-  sourceId: 'records',
-  keyColumn: 'key',
-  maps: 'map',
-  conditions: 'who gets which template',
-  counts: 'how many copies of a template a record gets',
-  leftOut: 'records left out',
-  output: 'output',
-  message: 'message',
-  paper: 'paper',
-  checks: 'checks',
-};
-/** Which parts of a plan another one changes. Passwords are compared as they are kept. */
-const changedParts = (before: MailingPlan, after: MailingPlan): string[] =>
-  (Object.keys(partNames) as (keyof MailingPlan)[])
-    .filter((part) => !isDeepStrictEqual(JSON.parse(JSON.stringify(before[part] ?? null)), JSON.parse(JSON.stringify(after[part] ?? null))))
-    .map((part) => partNames[part]);
 
 /** A mailing with its whole plan. */
 export interface Mailing extends Omit<MailingEntity, 'plan'> {
@@ -95,11 +74,17 @@ export class MailingsService {
     private readonly frozenBatches: FrozenBatches,
   ) {}
 
-  /** As it is kept. @throws MailbagError not-found */
+  /** As it is kept. @throws MailbagError not-found, in-wastebasket */
   async entity(id: number): Promise<Mailing> {
+    const mailing = await this.stored(id);
+    if (mailing.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: mailing.name });
+    return mailing;
+  }
+
+  /** Also one in the wastebasket. @throws MailbagError not-found */
+  private async stored(id: number): Promise<Mailing> {
     const mailing = await this.mailings.findOneBy({ id });
     if (!mailing) throw new MailbagError('not-found', { what: 'mailing' });
-    if (mailing.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: mailing.name });
     const packet = await mailingStore.packet(this.transactions, id);
     const plan = { ...mailing.plan, sourceId: mailing.sourceId, packet: packet.map(({ templateId }) => templateId) };
     return { ...mailing, plan, revisions: new Map(packet.map(({ templateId, revisionId }) => [templateId, revisionId])) };
@@ -292,9 +277,10 @@ export class MailingsService {
     // Corrections that did not fit for want of it hold again.
     await this.transactions.run((sql) => correctionStore.renameColumn(sql, to.name, sourceId, from.name));
     for (const { id } of rows) {
-      const { version, plan } = await this.entity(id);
-      const clear = withPasswordPatterns(plan, (pattern) => patternWithColumn(pattern, from, to));
-      await this.save(id, { version, plan: planWithColumn(clear, from, to) });
+      const mailing = await this.stored(id);
+      const clear = withPasswordPatterns(mailing.plan, (pattern) => patternWithColumn(pattern, from, to));
+      const packet = [...mailing.revisions].map(([templateId, revisionId]) => ({ templateId, revisionId }));
+      await this.keep(mailing, mailing.version, sealedPlan(planWithColumn(clear, from, to), mailing.plan), packet);
     }
     return rows.length;
   }

@@ -39,6 +39,8 @@ export const wastebasketStore = {
     await set(sql, kind, id, null, null);
     const mailing = kind === 'intake' ? '(SELECT mailingId FROM intake WHERE id = ?)' : '?';
     if (kind === 'template' || kind === 'source') return;
+    // What was changed meanwhile was not checked in it.
+    await run(sql, `UPDATE mailing SET checkedKey = NULL WHERE id = ${mailing}`, [id]);
     await run(
       sql,
       `UPDATE template SET deletedAt = NULL, deletedBy = NULL WHERE id IN (SELECT templateId FROM mailing_template WHERE mailingId = ${mailing})`,

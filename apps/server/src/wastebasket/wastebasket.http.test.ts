@@ -1,4 +1,5 @@
 import type {
+  ChecksAnswer,
   HistoryLine,
   IntakeDetail,
   MailingDetail,
@@ -9,6 +10,7 @@ import type {
 } from '@mailbag/contract';
 import { tenancyAgreement } from '../../../../demo/src/forms/tenancy-agreement.js';
 import { RunningMailbag } from '../../../../testing/running-mailbag.js';
+import { smallMailing } from '../../../../testing/small-mailing.js';
 import { until } from '../../../../testing/until.js';
 import { smallIntake, stranger } from '../../../../testing/small-intake.js';
 
@@ -126,4 +128,19 @@ test('an intake goes with what is made of it: its page is not there any more, an
   await send('POST', `/api/wastebasket/intake/${intake.id}/back`);
   expect(await page()).toBe(200);
   expect((await get<IntakeDetail>(`/api/intakes/${intake.id}`)).id).toBe(intake.id);
+});
+
+test('a source goes on being corrected and renamed while one of its mailings lies in the wastebasket, which has it all when it comes back', async () => {
+  const { mailing: gone } = await smallMailing(mailbag.client, [['P-1', 'Ada', 'ada@example.org', 'yes']]);
+  const before = await get<MailingDetail>(`/api/mailings/${gone}`);
+  const [form] = before.plan.packet;
+  const own = before.plan.sourceId!;
+  const rules = (detail: MailingDetail): string => JSON.stringify(detail.plan.maps[form!]);
+  expect(rules(before)).toContain('"Name"');
+  await send('DELETE', `/api/mailings/${gone}`);
+  await send('POST', `/api/sources/${own}/corrections`, { row: 2, column: 'Name', value: 'Ada Lark' });
+  await send('POST', `/api/sources/${own}/links`, { from: 'Name', to: 'Plot' });
+  await send('POST', `/api/wastebasket/mailing/${gone}/back`);
+  expect(rules(await get<MailingDetail>(`/api/mailings/${gone}`))).not.toContain('"Name"');
+  await mailbag.client.until<ChecksAnswer>(`/api/mailings/${gone}/checks`, ({ current }) => current);
 });
