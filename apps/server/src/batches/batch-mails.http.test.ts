@@ -1,3 +1,6 @@
+import { cpSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { PostOffice, RunningMailbag, person } from '../../../../testing/running-mailbag.js';
 import type { Batch } from '../../../../testing/small-mailing.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
@@ -71,5 +74,29 @@ test('what ended while the server was down is told at its start, and tried again
   expect((await toldOf()).length).toBe(before);
   await office.behave('mood=well');
   await until(async () => (await toldOf()).length > before, 'it was told when mail went again');
+  expect((await toldOf()).length).toBe(before + 1);
+});
+
+test('a folder that was copied while a mail waited tells nobody: the one that it comes from does', async () => {
+  const id = await ended('copied', 0);
+  const before = (await toldOf()).length;
+  await mailbag.kill();
+  mailbag.change('UPDATE batch SET startedAt = ? WHERE id = ?', [new Date(Date.now() - 7_200_000).toISOString(), id]);
+  const data = mkdtempSync(join(tmpdir(), 'mailbag-copied-'));
+  cpSync(mailbag.data, data, { recursive: true, filter: (path) => !path.endsWith('mailbag.pid') });
+  const copied = new RunningMailbag({}, data);
+  await copied.startAgain();
+  expect((await copied.client.get<{ held: object | null }>('/api/safety/hold')).held).not.toBeNull();
+  const told = (): string => {
+    const database = copied.beside();
+    const { toldState } = database.prepare('SELECT toldState FROM batch WHERE id = ?').get(id) as { toldState: string };
+    database.close();
+    return toldState;
+  };
+  await until(() => told() === 'done', 'the copied folder passed the batch over');
+  expect((await toldOf()).length).toBe(before);
+  await copied.close();
+  await mailbag.startAgain();
+  await until(async () => (await toldOf()).length > before, 'the folder itself told it');
   expect((await toldOf()).length).toBe(before + 1);
 });

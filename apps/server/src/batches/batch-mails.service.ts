@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { Jobs } from '../jobs/jobs.service.js';
 import { config } from '../platform/config.js';
 import { Transactions } from '../persistence/transactions.js';
+import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { batchStore } from '../stores/batch.store.js';
 import type { EndedBatch } from '../stores/batch.store.js';
@@ -34,6 +35,7 @@ export class BatchMails implements OnApplicationBootstrap {
     private readonly transactions: Transactions,
     private readonly senders: SendersService,
     private readonly ledger: Ledger,
+    private readonly hold: Hold,
     private readonly jobs: Jobs,
   ) {
     jobs.register('batch-mail', {
@@ -69,6 +71,8 @@ export class BatchMails implements OnApplicationBootstrap {
     if (!batch) return;
     const message = await this.message(id, batch);
     if (!(await this.transactions.run((sql) => batchStore.setTold(sql, id, batch.toldState, batch.state)))) return;
+    // The folder that this one comes from may have told it.
+    if (this.hold.isHeld) return;
     const { kind, said } = await this.senders.mailSingle(batch.email, message);
     if (kind !== 'not-sent') return;
     await this.transactions.run((sql) => batchStore.setTold(sql, id, batch.state, batch.toldState));

@@ -9,6 +9,7 @@ import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { config } from '../platform/config.js';
 import { Transactions } from '../persistence/transactions.js';
+import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { SettingsService } from '../settings/settings.service.js';
 import { intakeStore } from '../stores/intake.store.js';
@@ -25,6 +26,8 @@ import { Submissions } from './submissions.service.js';
 const AGAIN = [5000, 30_000, 300_000];
 /** Milliseconds until it is looked again whether copies are made; for so long after an answer came they are waited for. */
 const [SOON, PATIENCE] = [1500, 600_000];
+/** Milliseconds until it is looked again whether the folder may send. */
+const HELD = 30_000;
 /** Milliseconds after which a notice that no server took is given up. */
 const LATEST = 3 * 86_400_000;
 
@@ -44,6 +47,7 @@ export class Notices implements OnApplicationBootstrap {
     private readonly jobs: Jobs,
     private readonly live: LiveService,
     private readonly settings: SettingsService,
+    private readonly hold: Hold,
   ) {
     jobs.register('notices', {
       title: 'Telling the office of answers',
@@ -63,6 +67,8 @@ export class Notices implements OnApplicationBootstrap {
   private async notifyAll(intakeId: number): Promise<void> {
     const intake = await intakeStore.byId(this.transactions, intakeId);
     if (!intake) return;
+    // The folder that this one comes from may have told them: they wait until somebody has looked.
+    if (this.hold.isHeld) return void (await this.jobs.add({ kind: 'notices', key: intakeId, subject: intake.plan.name, after: HELD }));
     let isWaiting = false;
     let failed: string | null = null;
     let last = 0;
