@@ -183,7 +183,9 @@ step('no screen says one of its messages in English', async () => {
 step('numbers, dates and the language of one’s own: English for this person, in every browser', async () => {
   await page.goto(`${mailbag.address}/settings/you`);
   await button(/Sprache$/).click();
-  await page.getByRole('option', { name: 'English' }).click();
+  // By a key: the page is loaded anew as soon as it is chosen, which may come between a mouse button's down and up.
+  await page.getByRole('option', { name: 'English' }).focus();
+  await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'Settings' }).waitFor();
   await page.goto(`${mailbag.address}/ledger`);
   await page.getByRole('heading', { name: 'Ledger' }).waitFor();
