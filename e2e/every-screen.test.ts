@@ -211,6 +211,24 @@ visit('by keyboard one is past the menu at once, and the sheet is one stop with 
   expect(await sheet.locator('[role=row][tabindex="0"]').count()).toBe(1);
 });
 
+visit('what is deleted from a list is put back by one press, or from the wastebasket', async () => {
+  await goTo('/mailings', () => link('Permits').first());
+  await page.getByRole('checkbox', { name: 'Pick Permits' }).click();
+  await button('Delete').click();
+  await page.getByText('“Permits” is in the wastebasket.').waitFor();
+  expect(await violationsOn(page)).toEqual([]);
+  await button('Put back').click();
+  await link('Permits').first().waitFor();
+  await page.getByRole('checkbox', { name: 'Pick Permits' }).click();
+  await button('Delete').click();
+  await link(/^Wastebasket/).click();
+  await page.getByRole('checkbox', { name: 'Pick Permits' }).click();
+  await button('Put back').click();
+  await heading('Wastebasket').waitFor();
+  await page.getByRole('heading', { name: 'The wastebasket is empty' }).waitFor();
+  await goTo('/mailings', () => link('Permits').first());
+});
+
 visit('the shortcuts of a screen are told, and single letters can be switched off', async () => {
   await goTo('/mailings/1/map', () => sheetRow(page, 'Plot number'));
   await page.keyboard.press('?');

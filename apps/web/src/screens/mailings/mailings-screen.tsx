@@ -7,11 +7,12 @@ import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { DeletePicked, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
+import { AwayPicked } from '../../features/away-picked';
+import { DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { useArchive } from '../../features/use-archive';
 import { when } from '../../features/when';
 import { color } from '../../theme';
-import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
+import { ArchiveButton, ArchivedSwitch } from '../../ui/archive-button';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
@@ -188,23 +189,7 @@ export default function MailingsScreen() {
             </>
           }
           actions={(picked, done) => (
-            <Row>
-              <ArchivePicked
-                isInArchive={isInArchive}
-                isBusy={archive.isPending}
-                onPress={() => {
-                  archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
-                  done();
-                }}
-              />
-              <DeletePicked
-                isBusy={deleting.isPending}
-                onPress={() => {
-                  deleting.mutate(picked);
-                  done();
-                }}
-              />
-            </Row>
+            <AwayPicked picked={picked} onDone={done} isInArchive={isInArchive} archive={archive} deleting={deleting} />
           )}
           empty={(isSearch) =>
             data.length === 0 ? (

@@ -6,10 +6,11 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../../api/client';
 import { Thumbnail } from '../../features/page/thumbnail';
-import { DeletePicked, WastebasketLink, useDeleting } from '../../features/deleting';
+import { AwayPicked } from '../../features/away-picked';
+import { WastebasketLink, useDeleting } from '../../features/deleting';
 import { useArchive } from '../../features/use-archive';
 import { kilobytes, when } from '../../features/when';
-import { ArchiveButton, ArchivePicked, ArchivedSwitch } from '../../ui/archive-button';
+import { ArchiveButton, ArchivedSwitch } from '../../ui/archive-button';
 import { Empty, Row, Small } from '../../ui/layout';
 import type { ListColumn } from '../../ui/list/column';
 import { List } from '../../ui/list/list';
@@ -109,23 +110,7 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
           </>
         }
         actions={(picked, done) => (
-          <Row>
-            <ArchivePicked
-              isInArchive={isInArchive}
-              isBusy={archive.isPending}
-              onPress={() => {
-                archive.mutate({ ids: picked.map(keyOf), isArchived: !isInArchive });
-                done();
-              }}
-            />
-            <DeletePicked
-              isBusy={deleting.isPending}
-              onPress={() => {
-                deleting.mutate(picked);
-                done();
-              }}
-            />
-          </Row>
+          <AwayPicked picked={picked} onDone={done} isInArchive={isInArchive} archive={archive} deleting={deleting} />
         )}
         empty={(isSearch) => (
           <Empty title={t`No template here`}>
