@@ -24,7 +24,7 @@ interface Deleted {
 /** Where what was deleted last is kept, until its list has been left. */
 const LAST = ['just-deleted'];
 /** Lists that what goes into the wastebasket, or comes out of it, changes. */
-const CHANGED = ['templates', 'sources', 'mailings', 'intakes', 'wastebasket'];
+export const CHANGED = ['templates', 'sources', 'mailings', 'intakes', 'wastebasket'];
 
 /** What has happened with some things before one failed is seen all the same. */
 async function inTurn(

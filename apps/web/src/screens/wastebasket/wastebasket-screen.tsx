@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2, Undo2 } from 'lucide-react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { CHANGED } from '../../features/deleting';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -14,6 +15,7 @@ import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { useCrumbs } from '../shell/crumbs';
+import { inOrder } from './in-order';
 
 const DAY = 86_400_000;
 const keyOf = ({ kind, id }: WastebasketLine): string => `${kind}/${id}`;
@@ -43,14 +45,10 @@ export default function WastebasketScreen() {
   const client = useQueryClient();
   const act = useMutation({
     mutationFn: async ({ lines, isBack }: { lines: readonly WastebasketLine[]; isBack: boolean }) => {
-      // What needs others comes back first and goes first: they follow it.
-      for (const line of lines)
+      for (const line of inOrder(lines, isBack))
         await (isBack ? api.post(`/api/wastebasket/${keyOf(line)}/back`) : api.remove(`/api/wastebasket/${keyOf(line)}`));
     },
-    onSettled: () =>
-      Promise.all(
-        ['wastebasket', 'templates', 'sources', 'mailings', 'intakes'].map((key) => client.invalidateQueries({ queryKey: [key] })),
-      ),
+    onSettled: () => Promise.all(CHANGED.map((key) => client.invalidateQueries({ queryKey: [key] }))),
   });
   if (error && !data) return <Empty title={t`The wastebasket cannot be shown`}>{sentenceOf(error)}</Empty>;
   if (!data) return <Loading what={t`the wastebasket`} />;
