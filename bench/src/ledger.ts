@@ -6,7 +6,7 @@ import { option } from './option.js';
 import { startMailbag } from './server-process.js';
 
 /** Fills the ledger with copies as batches leave them: states, recipients of the demo over and over, words of whole records. */
-function fillLedger(path: string, count: number): void {
+export function fillLedger(path: string, count: number): void {
   const database = new Database(path);
   database.pragma('busy_timeout = 60000');
   database.pragma('synchronous = OFF');

@@ -9,6 +9,7 @@ const benches: Record<string, () => Promise<void>> = {
   checks: async () => (await import('./checks.js')).checksBench(),
   intake: async () => (await import('./intake.js')).intakeBench(),
   page: async () => (await import('./page.js')).pageBench(),
+  screens: async () => (await import('./screens.js')).screensBench(),
   batch: async () => (await import('./batch.js')).batchBench(),
 };
 

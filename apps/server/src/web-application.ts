@@ -3,12 +3,12 @@ import { join } from 'node:path';
 import { validation } from './platform/validation.js';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, Response } from 'express';
-import compression from 'compression';
 import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
 import { helpPages } from './help/help-pages.js';
+import { packedAssets } from './platform/packed-assets.js';
 import { setUpPages } from './public/pages.js';
 
 /** Sets up how requests are read, what browsers may do with the answers, and the screens themselves. */
@@ -49,8 +49,8 @@ export function setUpWeb(app: NestExpressApplication): void {
   if (existsSync(pages)) setUpPages(app, readFileSync(pages, 'utf8'));
   if (existsSync(config.manualFolder)) setUpHelp(app);
   if (existsSync(config.webFolder)) {
-    // What the screens are made of; answers with what the office holds are not packed, since their length would tell of it.
-    app.use('/assets', compression());
+    // Answers with what the office holds are not packed, since their length would tell of it.
+    app.use('/assets', packedAssets(join(config.webFolder, 'assets')));
     app.useStaticAssets(config.webFolder, {
       index: 'index.html',
       maxAge: '1h',

@@ -5,6 +5,7 @@ export { keptSaid, readSaid, remark, remarks, saidWords } from './remarks/catalo
 export type { ErrorFields } from './errors/entry.js';
 export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
+export { facesFor, isBeyondStandard } from './pdf/plan/embed-faces.js';
 
 export { inspectTemplate } from './pdf/read/inspect.js';
 export { answerReason, pieceWords } from './answers/answer.js';
@@ -154,6 +155,8 @@ export type { Learned, Suggestion } from './map/suggest.js';
 export { checkRecords, checkValue, checksComparing, checksOfRecords, comparingChecks, RecordChecker } from './checks/check-records.js';
 export type { CheckScope, SaidFinding } from './checks/check-records.js';
 export { checkSays, checksOf, plainSwitches, proposedChecks, unknownChecks } from './checks/check-plan.js';
+export { fieldVerdict, isBlank } from './checks/field-verdict.js';
+export type { FieldVerdict } from './checks/field-verdict.js';
 export type { CheckPlan, ColumnChecks } from './checks/column-checks.js';
 export type { CopyPlaces, NamedPicture } from './checks/check.js';
 export { isTelling, questionWords, sameHeading } from './answers/same-question.js';

@@ -1,6 +1,7 @@
 import { copyFileSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { facesFor, isBeyondStandard } from '@mailbag/core';
 import { addedFaces, bundledFaces, nodeFonts } from './node-fonts.js';
 
 /** A collection of one face (OpenType specification, TTC header): every offset of the face moves by the header's length. */
@@ -37,4 +38,28 @@ test('faces that the administrator adds are found in their folder, collections t
   expect(Buffer.from(fonts.subset(bytes, ['ก'.codePointAt(0)!])).readUInt32BE()).toBe(0x00010000);
   expect(addedFaces(join(folder, 'missing'))).toEqual({ faces: [], refused: [] });
   rmSync(folder, { recursive: true, force: true });
+});
+
+test.each<[string, string[], number | null]>([
+  ['letters of Western Europe', ['Zoë', 'Ünal', '€'], 0],
+  ['a Polish name', ['Łódź'], 1],
+  ['a Polish name written with marks of their own', ['Lo\u0301dz\u0301'], 1],
+  ['a character that no face has', ['\u{e0100}x'], null],
+])('%s are drawn with as few faces as do', async (_, texts, count) => {
+  const { fonts, faces } = await nodeFonts();
+  const asked: number[] = [];
+  const found = await facesFor(fonts, texts, async (place) => {
+    asked.push(place);
+    return faces[place] ?? null;
+  });
+  expect(found).toEqual(faces.slice(0, count ?? faces.length));
+  expect(asked).toHaveLength(count ?? faces.length + 1);
+  expect(isBeyondStandard(texts.join(''))).toBe(count !== 0);
+});
+test('a face that lies far behind is reached, and nothing behind it is asked for', async () => {
+  const { fonts, faces } = await nodeFonts();
+  const found = await facesFor(fonts, ['ก'], async (place) => faces[place] ?? null);
+  const last = found.at(-1)!;
+  expect(last.name).toMatch(/Thai/);
+  expect(found).toHaveLength(faces.indexOf(last) + 1);
 });

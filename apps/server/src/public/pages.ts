@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import compression from 'compression';
 import type { Request, Response } from 'express';
 import { Editions } from '../intakes/editions.service.js';
 import { config } from '../platform/config.js';
+import { packedAssets } from '../platform/packed-assets.js';
 
 /** Where the page's own styles say that they are its own (W3C, Content Security Policy Level 3, 6.1.13). */
 const NONCE = '%PAGE_NONCE%';
@@ -29,9 +29,7 @@ const policy = (nonce: string, sites: readonly string[]): string =>
 
 /** The pages of intakes: one small program for all of them, whose word stands in the address. @param html of the program */
 export function setUpPages(app: NestExpressApplication, html: string): void {
-  // Phones on slow lines come here; nothing of what is packed is secret beside what somebody else chooses.
-  app.use('/in', compression());
-  app.useStaticAssets(join(config.pagesFolder, 'assets'), { prefix: '/in/assets', index: false, maxAge: '365d', immutable: true });
+  app.use('/in/assets', packedAssets(join(config.pagesFolder, 'assets')));
   const editions = app.get(Editions);
   const sitesOf = (word: string): Promise<readonly string[]> =>
     editions.ofWord(word).then(

@@ -1,30 +1,55 @@
 import type { FaceFile, FontEngine } from '@mailbag/core';
-import { harfBuzzEngine } from '@mailbag/core';
+import { facesFor, harfBuzzEngine, isBeyondStandard } from '@mailbag/core';
 import subsetUrl from 'harfbuzzjs/dist/harfbuzz-subset.wasm?url';
 
-let loaded: Promise<{ fonts: FontEngine; faces: FaceFile[] }> | null = null;
+interface Loaded {
+  fonts: FontEngine;
+  /** In order of preference. */
+  names: readonly string[];
+}
+let loaded: Promise<Loaded> | null = null;
+const faces = new Map<string, Promise<FaceFile>>();
 
-/** The browser's side of core's fonts; asked for once, and only when a value needs more than the standard fonts. */
-export function browserFonts(): Promise<{ fonts: FontEngine; faces: FaceFile[] }> {
-  loaded ??= (async () => {
-    const [{ instance }, hb, names] = await Promise.all([
-      WebAssembly.instantiateStreaming(fetch(subsetUrl)),
-      import('harfbuzzjs'),
-      fetch('/api/faces').then((answer) => answer.json() as Promise<string[]>),
-    ]);
-    const faces = await Promise.all(
-      names.map(async (name) => ({ name, bytes: new Uint8Array(await (await fetch(`/api/faces/${name}`)).arrayBuffer()) })),
-    );
-    return { fonts: harfBuzzEngine(hb, instance.exports), faces };
-  })().catch((error: unknown) => {
-    loaded = null;
-    throw error;
-  });
-  return loaded;
+/** Keeps what was promised, but not a failure: it is tried again. */
+const kept = <Value>(promise: Promise<Value>, forget: () => void): Promise<Value> => {
+  promise.catch(forget);
+  return promise;
+};
+
+const engine = (): Promise<Loaded> =>
+  (loaded ??= kept(
+    (async () => {
+      const [{ instance }, hb, names] = await Promise.all([
+        WebAssembly.instantiateStreaming(fetch(subsetUrl)),
+        import('harfbuzzjs'),
+        fetch('/api/faces').then((answer) => answer.json() as Promise<string[]>),
+      ]);
+      return { fonts: harfBuzzEngine(hb, instance.exports), names };
+    })(),
+    () => (loaded = null),
+  ));
+
+function faceNamed(name: string): Promise<FaceFile> {
+  let face = faces.get(name);
+  if (!face) {
+    const fetched = fetch(`/api/faces/${name}`).then(async (answer) => ({ name, bytes: new Uint8Array(await answer.arrayBuffer()) }));
+    faces.set(name, (face = kept(fetched, () => faces.delete(name))));
+  }
+  return face;
+}
+
+/**
+ * The browser's side of core's fonts, with the faces that draw the characters. Engine and faces are asked for once, and only when a character needs them: together
+ * they are larger than all of the screens.
+ */
+export async function browserFonts(characters: ReadonlySet<string>): Promise<{ fonts: FontEngine; faces: FaceFile[] }> {
+  if (![...characters].some(isBeyondStandard)) return { fonts: noFonts, faces: [] };
+  const { fonts, names } = await engine();
+  return { fonts, faces: await facesFor(fonts, characters, async (place) => (names[place] ? faceNamed(names[place]) : null)) };
 }
 
 /** Stands in until a face is needed. */
-export const noFonts: FontEngine = {
+const noFonts: FontEngine = {
   openFace() {
     throw new Error('no face is loaded');
   },

@@ -1,6 +1,6 @@
 import type { Column, CopyStamp, Field, FieldMap, FieldValues, FillContext, FillNote, Finish, SourceRecord, Stamp } from '@mailbag/core';
 import { CombinedFile, RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
-import { browserFonts, noFonts } from './browser-fonts';
+import { browserFonts } from './browser-fonts';
 
 /** A template with its rules, and the record that fills it. */
 export interface PreviewWish {
@@ -75,7 +75,7 @@ async function fillerFor(
   const known = ready.get(template);
   if (known?.key === key && needed.every((char) => known.characters.has(char))) return known.filler;
   const characters = new Set([...(known?.characters ?? []), ...needed]);
-  const { fonts, faces } = characters.size > 0 ? await browserFonts() : { fonts: noFonts, faces: [] };
+  const { fonts, faces } = await browserFonts(characters);
   const { pdf, fields, stamps } = templates.get(template)!;
   const filler = RecordFiller.of(
     pdf,

@@ -1,5 +1,5 @@
 import { t } from '../words/words.js';
-import validator from 'validator';
+import isEmail from 'validator/lib/isEmail.js';
 
 /** Why a text is no e-mail address (RFC 5321, 4.1.2); null when it is one. */
 export function addressFault(text: string): string | null {
@@ -19,7 +19,7 @@ export function addressFault(text: string): string | null {
   if (address.length > 254) return t`it is longer than 254 characters`;
   if (!domain.includes('.')) return t`“${domain}” is not a complete domain`;
   if (domain.includes('..') || domain.startsWith('.') || domain.endsWith('.')) return t`the dots in “${domain}” are wrong`;
-  return validator.isEmail(address, { allow_utf8_local_part: true, ignore_max_length: true }) ? null : t`it is not written as an address`;
+  return isEmail.default(address, { allow_utf8_local_part: true, ignore_max_length: true }) ? null : t`it is not written as an address`;
 }
 
 /** The domain of an address, lower case. */

@@ -35,7 +35,7 @@ const mark = (
     records = true,
   }: { by?: FillRule | undefined; notes?: FillNote[]; problems?: unknown[]; records?: boolean } = {},
 ): [string, string] => {
-  const { tone, word } = fieldMark(one, by, evaluation(value, problems), notes, records);
+  const { tone, word } = fieldMark(one, by, records ? evaluation(value, problems) : null, notes);
   return [tone, word];
 };
 const required = field({ flags: ['required'] });
@@ -50,15 +50,14 @@ test.each<[string, [string, string], [string, string]]>([
   ['is blank', mark(field(), ''), ['plain', 'blank']],
   ['is required and blank', mark(required, ''), ['brick', 'required']],
   ['is required, while there are no records yet', mark(required, '', { records: false }), ['plain', 'blank']],
+  ['is required and blank but for spaces', mark(required, '  '), ['brick', 'required']],
+  ['is required, and the form has one itself', mark({ ...required, value: 'Ada' }, undefined), ['plain', 'blank']],
   ['is not translated', mark(field(), '', { problems: [{ field: 'a' }] }), ['brick', 'unknown']],
   ['has notes of another field only', mark(field(), 'Ada', { notes: [{ ...note({ fit: 'overflows' }), field: 'b' }] }), ['moss', 'fits']],
 ])('a field whose value %s says so', (_, found, wanted) => expect(found).toEqual(wanted));
 
 test('a field without a rule is open, and required where it must be filled', () => {
-  expect([fieldMark(field(), undefined, null, [], false).word, fieldMark(required, undefined, null, [], false).word]).toEqual([
-    'open',
-    'required',
-  ]);
+  expect([fieldMark(field(), undefined, null, []).word, fieldMark(required, undefined, null, []).word]).toEqual(['open', 'required']);
 });
 
 /** What a person reads of what is drawn. */

@@ -1,6 +1,6 @@
 import { t } from '@mailbag/core/words';
-import type { Evaluation, Field, FieldValue, FillNote, FillRule } from '@mailbag/core';
-import { graphemeCount, isRequired } from '@mailbag/core';
+import type { Evaluation, Field, FieldValue, FieldVerdict, FillNote, FillRule } from '@mailbag/core';
+import { fieldVerdict } from '@mailbag/core';
 import { Check, CircleAlert, Minus, Ruler } from 'lucide-react';
 import type { Tone } from '../../theme';
 
@@ -11,7 +11,7 @@ export const valueWords = (field: Field, value: FieldValue | undefined): string 
   if (value === false) return field.kind === 'checkbox' ? t`not ticked` : t`none chosen`;
   if (Array.isArray(value)) return value.join(', ') || t`blank`;
   if (field.kind === 'checkbox') return t`ticked`;
-  return field.options.find((option) => option.value === value)?.label ?? (value === '' ? 'blank' : value);
+  return field.options.find((option) => option.value === value)?.label ?? (value === '' ? t`blank` : value);
 };
 
 /** How a field stands for one record, in a word. */
@@ -26,26 +26,19 @@ export const worstMark = (marks: readonly FieldMark[]): FieldMark =>
   [...marks].sort((one, other) => WEIGHT.indexOf(one.tone) - WEIGHT.indexOf(other.tone))[0]!;
 const WEIGHT: Tone[] = ['brick', 'ochre', 'moss', 'plain'];
 
-export function fieldMark(
-  field: Field,
-  rule: FillRule | undefined,
-  evaluation: Evaluation | null,
-  notes: readonly FillNote[],
-  hasRecords: boolean,
-): FieldMark {
-  const problem = evaluation?.problems.find((one) => one.field === field.name);
-  const note = notes.find((one) => one.field === field.name);
-  const value = evaluation?.values[field.name];
-  const isBlank = value === undefined || value === '' || value === false || (Array.isArray(value) && value.length === 0);
-  if (problem) return { tone: 'brick', word: t`unknown`, icon: <CircleAlert /> };
-  if (isRequired(field) && (!rule || (hasRecords && evaluation && isBlank)))
-    return { tone: 'brick', word: t`required`, icon: <CircleAlert /> };
-  if (note && note.characters.length > 0) return { tone: 'brick', word: t`no face`, icon: <CircleAlert /> };
-  if (typeof value === 'string' && field.maxLength !== null && graphemeCount(value.normalize('NFC')) > field.maxLength)
-    return { tone: 'brick', word: t`too long`, icon: <CircleAlert /> };
-  if (note?.fit === 'overflows') return { tone: 'brick', word: t`too long`, icon: <Ruler /> };
-  if (note?.fit === 'tight') return { tone: 'ochre', word: t`tight`, icon: <Ruler /> };
-  if (!rule) return { tone: 'plain', word: t`open`, icon: <Minus /> };
-  if (isBlank) return { tone: 'plain', word: t`blank`, icon: <Minus /> };
-  return { tone: 'moss', word: t`fits`, icon: <Check /> };
-}
+/** Core's verdict on a field in a word, with its colour and symbol. */
+const MARKS: Readonly<Record<FieldVerdict, FieldMark>> = {
+  untranslated: { tone: 'brick', word: t`unknown`, icon: <CircleAlert /> },
+  required: { tone: 'brick', word: t`required`, icon: <CircleAlert /> },
+  'cannot-draw': { tone: 'brick', word: t`no face`, icon: <CircleAlert /> },
+  'too-long': { tone: 'brick', word: t`too long`, icon: <CircleAlert /> },
+  overflows: { tone: 'brick', word: t`too long`, icon: <Ruler /> },
+  tight: { tone: 'ochre', word: t`tight`, icon: <Ruler /> },
+  open: { tone: 'plain', word: t`open`, icon: <Minus /> },
+  blank: { tone: 'plain', word: t`blank`, icon: <Minus /> },
+  fits: { tone: 'moss', word: t`fits`, icon: <Check /> },
+};
+
+/** @param evaluation what the map makes of a record; null: there is no record yet */
+export const fieldMark = (field: Field, rule: FillRule | undefined, evaluation: Evaluation | null, notes: readonly FillNote[]): FieldMark =>
+  MARKS[fieldVerdict(field, rule, evaluation, notes)];

@@ -68,7 +68,7 @@ function readFilter(kind: string | null): Filter {
 }
 
 /** What the checks say of the records, and what can be done about each. */
-export function ChecksPart({ work }: { work: MailingWork }) {
+export default function ChecksPart({ work }: { work: MailingWork }) {
   const { mailing, plan, change } = work;
   const { data: checks } = useQuery(queries.checks(mailing.id));
   const { query: address, put } = useAddress();

@@ -87,7 +87,7 @@ const chosenFirst: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'rand
 const offered: PickReason[] = ['first', 'last', 'longest', 'emptiest', 'flagged', 'random'];
 
 /** Many copies at once, those that are worth looking at before anything is made. */
-export function ContactPart({ work }: { work: MailingWork }) {
+export default function ContactPart({ work }: { work: MailingWork }) {
   const { mailing, plan, columns } = work;
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();

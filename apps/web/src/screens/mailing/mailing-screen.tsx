@@ -21,19 +21,22 @@ import { Button } from '../../ui/button';
 import { Empty, Head, Screen } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { LinkButton } from '../../ui/link-button';
+import { loadedPart } from '../../ui/loaded-part';
 import { LOOKS_ONLY, useMayChange } from '../../ui/rights';
 import { useAddress } from '../../ui/use-address';
 import { useKey } from '../../ui/use-key';
 import { useUndoKeys } from '../../ui/use-undo-keys';
 import { useCrumbs } from '../shell/crumbs';
-import { ChecksPart } from './checks-part';
-import { ContactPart } from './contact-part';
-import { MapPart } from './map-part';
-import { OutputPart } from './output-part';
-import { PacketPart } from './packet-part';
 import { PastChanges } from './past-changes';
-import { RecordsPart } from './records-part';
-import { StartPart } from './start/start-part';
+
+/** Each is loaded when somebody goes there: what checks know of telephone numbers is half of what the map needs. */
+const ChecksPart = loadedPart(() => import('./checks-part'), t`the checks`);
+const ContactPart = loadedPart(() => import('./contact-part'), t`the contact sheet`);
+const MapPart = loadedPart(() => import('./map-part'), t`the map`);
+const OutputPart = loadedPart(() => import('./output-part'), t`the output and the message`);
+const PacketPart = loadedPart(() => import('./packet-part'), t`the packet`);
+const RecordsPart = loadedPart(() => import('./records-part'), t`the records`);
+const StartPart = loadedPart(() => import('./start/start-part'), t`the start of the batch`);
 
 const NameInput = styled.input`
   font: inherit;

@@ -59,7 +59,7 @@ const NO_NOTES: readonly FillNote[] = [];
 type Show = 'all' | 'open' | 'suggested' | 'trouble';
 
 /** The fill sheet beside the filled page. */
-export function MapPart({ work: mailingWork }: { work: MailingWork }) {
+export default function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const { mailing, plan, change, columns, index } = mailingWork;
   const { query, put } = useAddress();
   const [pointed, setPointed] = useState<string | null>(null);
@@ -133,7 +133,7 @@ export function MapPart({ work: mailingWork }: { work: MailingWork }) {
   const markFor = (entry: PacketEntry): FieldMark =>
     worstMark(
       placesOf(entry).flatMap(({ template: { id }, parts }) =>
-        parts.map((field) => fieldMark(field, mapOf(id)[field.name], evaluations.get(id) ?? null, notesFor(id), record !== null)),
+        parts.map((field) => fieldMark(field, mapOf(id)[field.name], (record && evaluations.get(id)) ?? null, notesFor(id))),
       ),
     );
   const wanted = text.trim().toLowerCase();

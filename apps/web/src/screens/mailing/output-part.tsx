@@ -18,7 +18,7 @@ import { useAddress } from '../../ui/use-address';
 const parts = { message: t`Message`, output: t`Output`, paper: t`Paper`, reminders: t`Reminders` } as const;
 
 /** Where copies are kept, what recipients get, on paper too; beside it what it gives for the chosen record. */
-export function OutputPart({ work }: { work: MailingWork }) {
+export default function OutputPart({ work }: { work: MailingWork }) {
   const { mailing, plan, columns, index } = work;
   const { query, put } = useAddress();
   const part = (query.get('part') ?? 'message') as keyof typeof parts;

@@ -44,7 +44,7 @@ function withEntry<Said>(said: Record<string, Said> | undefined, id: number, one
 }
 
 /** Which templates are filled from one record, and in which order. */
-export function PacketPart({ work }: { work: MailingWork }) {
+export default function PacketPart({ work }: { work: MailingWork }) {
   const { mailing, plan, change, settle, columns } = work;
   const { data: all } = useQuery(queries.templates());
   const client = useQueryClient();

@@ -18,7 +18,7 @@ import { Loading } from '../../ui/loading';
 import { FileButton } from '../../ui/link-button';
 
 /** Where the records come from, and which column tells them apart. */
-export function RecordsPart({ work: { mailing, plan, change, settle, columns } }: { work: MailingWork }) {
+export default function RecordsPart({ work: { mailing, plan, change, settle, columns } }: { work: MailingWork }) {
   const { data: sources } = useQuery(queries.sources());
   const corrections = useCorrections(plan.sourceId ?? 0);
   const { data: flagged } = useQuery(queries.flagged(mailing.id));

@@ -2,8 +2,8 @@ import { t } from '../../words/words.js';
 import type { FillRule } from '../../map/registry.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel } from '../../pdf/field.js';
-import { graphemeCount } from '../../text/graphemes.js';
 import type { CheckKind } from '../check.js';
+import { lengthOver } from '../field-verdict.js';
 
 /** Characters of an answer that the boxes in front of this one take: what is too long is told by the length of all of it. */
 const takenBefore = (rule: FillRule): number =>
@@ -42,9 +42,8 @@ export const length: CheckKind = {
         limited.forEach((fields, template) => {
           for (const { name, label, limit, before, column } of fields) {
             const value = evaluations[template]?.values[name];
-            if (typeof value !== 'string') continue;
-            const count = graphemeCount(value.normalize('NFC'));
-            if (count > limit)
+            const count = lengthOver(limit, value);
+            if (count !== null)
               say({
                 code: 'too-long',
                 severity: 'stop',
@@ -53,7 +52,7 @@ export const length: CheckKind = {
                 template,
                 field: name,
                 label,
-                value,
+                value: String(value),
                 details: { limit: before + limit, length: before + count },
               });
           }

@@ -2,6 +2,7 @@ import { t } from '../../words/words.js';
 import { readsColumns } from '../../map/registry.js';
 import { fieldLabel, isFillable, isRequired } from '../../pdf/field.js';
 import type { CheckKind } from '../check.js';
+import { isBlank, valueToStand } from '../field-verdict.js';
 
 /** Every required field gets a value. A field for which the template itself has one may stay as it is. */
 export const required: CheckKind = {
@@ -19,7 +20,7 @@ export const required: CheckKind = {
         .map((field) => ({
           name: field.name,
           label: fieldLabel(field),
-          own: field.value,
+          value: field.value,
           column: map[field.name] ? (readsColumns(map[field.name]!)[0] ?? null) : null,
         })),
     );
@@ -32,14 +33,7 @@ export const required: CheckKind = {
           if (!evaluation) return;
           const { values, problems } = evaluation;
           for (const field of fields) {
-            const value = Object.hasOwn(values, field.name) ? values[field.name]! : field.own;
-            const isBlank =
-              value === null ||
-              value === false ||
-              value === 'Off' ||
-              (typeof value === 'string' && value.trim() === '') ||
-              (Array.isArray(value) && value.length === 0);
-            if (!isBlank || problems.some((problem) => problem.field === field.name)) continue;
+            if (!isBlank(valueToStand(field, values)) || problems.some((problem) => problem.field === field.name)) continue;
             say({
               code: 'required-blank',
               severity: 'stop',

@@ -75,8 +75,7 @@ function shareOut({ points, words, isWhole }: Wanted, faces: readonly ExtraFace[
     for (const point of text) share.add(point);
     shares.set(face, share);
   };
-  for (const point of points) {
-    if (point < 0x20 || inWinAnsi(point)) continue;
+  for (const point of beyondStandard(points)) {
     const first = faces.find(({ face }) => face.covers(point));
     if (first) give(first, [point]);
   }
@@ -92,17 +91,48 @@ function shareOut({ points, words, isWhole }: Wanted, faces: readonly ExtraFace[
 
 const pointsOf = (text: string): number[] => Array.from(text, (char) => char.codePointAt(0)!);
 
+/** Characters that no standard font has, composed (NFC). */
+const beyondStandard = (points: readonly number[]): Set<number> => new Set(points.filter((point) => point >= 0x20 && !inWinAnsi(point)));
+
+/** Takes away the characters that a face covers. */
+function coverWith(face: ShapingFace, missing: Set<number>): void {
+  for (const point of missing) if (face.covers(point)) missing.delete(point);
+}
+
+/**
+ * The faces that `neededFaces` looks at for the characters, for hosts that fetch them: none after all the characters are covered.
+ * @param faceAt fetches a face by its place in the order of preference; null: there are no more
+ */
+export async function facesFor(
+  fonts: FontEngine,
+  characters: Iterable<string>,
+  faceAt: (place: number) => Promise<FaceFile | null>,
+): Promise<FaceFile[]> {
+  const missing = beyondStandard(wantedOf(characters).points);
+  const files: FaceFile[] = [];
+  while (missing.size > 0) {
+    const file = await faceAt(files.length);
+    if (!file) break;
+    coverWith(openFace(fonts, file), missing);
+    files.push(file);
+  }
+  return files;
+}
+
+/** Whether the standard fonts do not do for a text. */
+export const isBeyondStandard = (text: string): boolean => beyondStandard(pointsOf(text.normalize('NFC'))).size > 0;
+
 /** The faces needed for the characters, each cut down to what it draws of them. */
 export function neededFaces(fonts: FontEngine, files: readonly FaceFile[], characters: Iterable<string>): NeededFace[] {
   const wanted = wantedOf(characters);
-  if (!wanted.points.some((point) => point >= 0x20 && !inWinAnsi(point))) return [];
+  const missing = beyondStandard(wanted.points);
+  if (missing.size === 0) return [];
   const faces: ExtraFace[] = [];
-  const missing = new Set(wanted.points.filter((point) => point >= 0x20 && !inWinAnsi(point)));
   // Later faces are opened only for what the earlier ones lack: those for ideographs are large.
   for (const [index, file] of files.entries()) {
     if (missing.size === 0) break;
     const face = openFace(fonts, file);
-    for (const point of missing) if (face.covers(point)) missing.delete(point);
+    coverWith(face, missing);
     faces.push({ index, name: file.name, face, table: new CodeTable() });
   }
   const shares = shareOut(wanted, faces);

@@ -44,7 +44,7 @@ const notAs: Words[] = [
 ];
 
 /** Before a batch: who gets what, who does not and why, and the first message. */
-export function StartPart({ work }: { work: MailingWork }) {
+export default function StartPart({ work }: { work: MailingWork }) {
   const { mailing, plan, settle } = work;
   const [search, setSearch] = useSearchParams();
   const who = choicesOfWho.find((one) => one === search.get('who')) ?? 'new';
