@@ -10,7 +10,7 @@ import { PacketFrame } from './packet-frame';
 import { SentenceWords } from './rule-words';
 import { ConditionEditor } from './rules/condition-editor';
 import { Line } from './rules/parts';
-import { RuleBody } from './rules/rule-body';
+import { RuleBody } from './rules/loaded-rule-body';
 import { RuleSettingContext } from './rules/rule-setting';
 
 /** Who gets a template of the packet: everybody, or the records for which a condition holds. */

@@ -46,7 +46,7 @@ const bodies: Bodies = {
 };
 
 /** The parts of a rule, edited in place. */
-export function RuleBody(props: BodyProps<FillRule>) {
+export default function RuleBody(props: BodyProps<FillRule>) {
   const Body = bodies[props.rule.kind] as ComponentType<BodyProps<FillRule>> | null;
   return Body && <Body {...props} />;
 }

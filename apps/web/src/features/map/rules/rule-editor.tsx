@@ -9,7 +9,7 @@ import { Choice } from '../../../ui/choice';
 import { Small } from '../../../ui/layout';
 import { ColumnChoice } from './column-choice';
 import { Line } from './parts';
-import { RuleBody } from './rule-body';
+import { RuleBody } from './loaded-rule-body';
 import { RuleSettingContext } from './rule-setting';
 
 const Frame = styled.div`
