@@ -63,7 +63,7 @@ step('a mailing with its packet and its records', async () => {
   await user.type(page.getByLabel('Name of the new mailing'), 'Name of the new mailing', 'Permits');
   await page.keyboard.press('Enter');
   await user.press(button('Add permit'), 'Add permit');
-  await button('Take permit out of the packet').waitFor();
+  await button('Remove permit from the packet').waitFor();
   await user.nextPart();
   await chooseFile('Choose a sheet', 'people.csv');
   await user.press(button('Read the records'), 'Read the records');

@@ -62,7 +62,7 @@ step('“did mine arrive?” is answered from Find: a late bounce, with the word
 
 step('a view is kept, all copies of it go to paper with a count, and back again', async () => {
   await page.goto(`${mailbag.address}/ledger?state=bounced`);
-  await button('Keep this view').click();
+  await button('Save this view').click();
   await page.getByLabel('Name of the view').fill('All that bounced');
   await button('Keep', page.getByRole('group', { name: 'Saved views' })).click();
   await button(/^All that bounced/).waitFor();
@@ -134,7 +134,7 @@ step('what Mailbag does by itself stands in Settings, Jobs, and can be had at on
   // It has not run yet, since its time is in some hours.
   const lastRuns = waiting.getByText(/last run/);
   const before = await lastRuns.count();
-  await button('Run now: Deleting what is over its time', waiting).click();
+  await button('Run now: Deleting data past its retention', waiting).click();
   await page.waitForFunction(
     (count) =>
       [...document.querySelectorAll('[aria-label="Waiting for their time"] small, [aria-label="Waiting for their time"] span')].filter(
@@ -162,7 +162,7 @@ step('a viewer is invited, chooses a password, sees copies but no values, and ch
   await page.goto(address);
   await page.getByRole('heading', { name: 'Welcome, Vera Lund' }).waitFor();
   await page.getByLabel('Choose a password').fill('a sentence to remember');
-  await button('Go in').click();
+  await button('Accept the invitation').click();
   await page.getByRole('heading', { name: 'Needs you' }).waitFor();
   await page.goto(`${mailbag.address}/ledger?state=sent`);
   await page.getByRole('row', { name: /sent/ }).first().click();

@@ -106,7 +106,7 @@ step('a session that is over: signing in above the screen, and on with everythin
   await dialog.waitFor();
   await page.unrouteAll({ behavior: 'wait' });
   await dialog.getByLabel('Password').fill(person.password);
-  await dialog.getByRole('button', { name: 'Sign in and go on' }).click();
+  await dialog.getByRole('button', { name: 'Sign in and continue' }).click();
   await dialog.waitFor({ state: 'detached' });
   await says(page, 'Saved');
   await expect(subject(page).inputValue()).resolves.toBe('Typed signed out');
@@ -168,7 +168,7 @@ step('where both change the same, both values are shown and one is chosen', asyn
     await route.continue();
   });
   await subject(page).fill('Mine');
-  await says(page, 'The subject was changed elsewhere at the same time. It is now “Theirs”; here it was to be “Mine”.');
+  await says(page, 'The subject was also changed elsewhere. It is now “Theirs”; your change would make it “Mine”.');
   expect((await plan()).message.subject).toBe('Theirs');
   await page.getByRole('button', { name: 'Use mine' }).click();
   await page.getByRole('button', { name: 'Use mine' }).waitFor({ state: 'detached' });

@@ -110,8 +110,8 @@ step('a question is asked of some only, and a circle of conditions is refused wi
     .waitFor();
   await settings('Greenhouse').getByRole('button', { name: 'Remove this condition' }).click();
   // What is left stands in the picture of what hangs on what, from where it is chosen.
-  await button('What hangs on what').click();
-  const picture = page.getByRole('list', { name: 'What hangs on what' });
+  await button('What depends on what').click();
+  const picture = page.getByRole('list', { name: 'What depends on what' });
   await picture.getByRole('button', { name: /^Roof when Greenhouse is/ }).click();
   await settings('Roof').waitFor();
   expect(await picture.getByRole('button', { name: /^IBAN/ }).count()).toBe(0);
@@ -203,9 +203,9 @@ step('an answer has to look like an example, and it is said what that is', async
   await row('Which plot would you like\\?').click();
   const plot = settings('Which plot would you like?');
   await plot.getByLabel('Looks like').fill('B-17');
-  await plot.getByText('Taken are: 1 letter, “-”, 2 digits.').waitFor();
+  await plot.getByText('Accepted: 1 letter, “-”, 2 digits.').waitFor();
   await plot.getByRole('group', { name: 'Run 3' }).getByLabel('From').fill('1');
-  await plot.getByText('Taken are: 1 letter, “-”, 1 to 2 digits.').waitFor();
+  await plot.getByText('Accepted: 1 letter, “-”, 1 to 2 digits.').waitFor();
   await saved();
 });
 
@@ -229,8 +229,8 @@ step('it gets a word of its own, which is said to be free while it is typed, and
   await word.fill('in');
   await page.getByText(/“in” cannot be an address/).waitFor();
   await word.fill('plots 2027');
-  await page.getByText('This word is free.').waitFor();
-  await button('Take this word').click();
+  await page.getByText('This word is available.').waitFor();
+  await button('Use this word').click();
   await page.getByRole('switch', { name: 'Show the form’s first page before the first question' }).click({ force: true });
   await page
     .frameLocator('iframe[title="The page as a visitor sees it"]')
@@ -465,7 +465,7 @@ step('both mails tell of it: the visitor’s how its locked copies open, the off
 
 step('another packet is published under the same address', async () => {
   await page.goto(`${mailbag.address}/mailings/1/packet`);
-  await button('Take Shed permit out of the packet').click();
+  await button('Remove Shed permit from the packet').click();
   await page.getByText('Saved', { exact: true }).waitFor();
   await page.goto(`${mailbag.address}/intakes/1/questions`);
   await button('Publish changes').click();

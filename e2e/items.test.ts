@@ -104,11 +104,11 @@ step('each copy is seen on the page, with its own items', async () => {
   await sheetRow(page, /^Name of child 1/).getByText('Ada').waitFor(); // prettier-ignore
   await sheetRow(page, /^Name of child 2/).getByText('Bo').waitFor(); // prettier-ignore
   const before = await timesDrawn(page);
-  await button('The next copy').click();
+  await button('Next copy').click();
   await sheetRow(page, /^Name of child 1/).getByText('Di').waitFor(); // prettier-ignore
   await sheetRow(page, /^Name of child 2/).getByText('blank').first().waitFor(); // prettier-ignore
   await drawnAgain(page, before);
-  await button('The copy before').click();
+  await button('Previous copy').click();
 });
 
 step('a table of a rule is taken from two columns of another source', async () => {
@@ -126,7 +126,7 @@ step('a table of a rule is taken from two columns of another source', async () =
   await button('Take the table').click();
   await page.getByText(/^4 lines from “beds.csv”: Who → Grows\./).waitFor();
   await sheetRow(page, /^Bed of child 1/).getByText('Radishes').waitFor(); // prettier-ignore
-  await button('The next copy').click();
+  await button('Next copy').click();
   await sheetRow(page, /^Bed of child 1/).getByText('Sunflowers').waitFor(); // prettier-ignore
 });
 

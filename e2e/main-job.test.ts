@@ -63,9 +63,9 @@ step('a first visitor sets up Mailbag and enters the mail server', async () => {
   await page.getByLabel('Your name', { exact: true }).fill('Marit Odum');
   await page.getByLabel('E-mail address', { exact: true }).fill('marit@larkmere.example');
   await page.getByLabel('Password', { exact: true }).fill('short');
-  expect(await button('Set up and go in').isDisabled()).toBe(true);
+  expect(await button('Set up and sign in').isDisabled()).toBe(true);
   await page.getByLabel('Password', { exact: true }).fill('plots-and-paths');
-  await button('Set up and go in').click();
+  await button('Set up and sign in').click();
   await page.getByRole('heading', { name: 'Needs you' }).waitFor();
   await page.getByRole('link', { name: 'Set it up' }).click();
   await button('Add a mail server').first().click();
@@ -90,7 +90,7 @@ step('a first visitor sets up Mailbag and enters the mail server', async () => {
   await entry.waitFor();
   await entry.fill('000000');
   await button('Confirm').click();
-  await page.getByText('That is not the code. 4 more tries are left.').waitFor();
+  await page.getByText('That code is wrong. 4 more attempts are left.').waitFor();
   await entry.fill(await office.code('choir@larkmere.example'));
   await button('Confirm').click();
   await page.getByText('confirmed', { exact: true }).waitFor();
@@ -117,7 +117,7 @@ step('packet and records come together in a mailing', async () => {
   await page.getByLabel('Name of the new mailing').fill('Members 2027');
   await button('Begin a mailing').click();
   await button('Add membership').click();
-  await button('Take membership out of the packet').waitFor();
+  await button('Remove membership from the packet').waitFor();
   await part(/^Records/);
   await chooseFile('Choose a sheet', 'members.xlsx');
   await page.getByText('The headings stand in row 3.').waitFor();
@@ -172,7 +172,7 @@ step('checks hold back what cannot run, and a record can be left out', async () 
   await button('Leave out row 9').click();
   await page.getByRole('link', { name: /Checks 1 stop/ }).waitFor();
   await button('Left out by hand').click();
-  await button('Take in row 9').waitFor();
+  await button('Include row 9').waitFor();
 });
 
 step('output and message show what they give for the chosen record', async () => {

@@ -70,7 +70,7 @@ step('the checks of the Larkmere workbook find every fault that is in it, and no
     [
       'Not an e-mail address stop 4',
       'Value without a translation stop 2',
-      'Rule that cannot be worked out stop 1',
+      'Rule that cannot be calculated stop 1',
       'Duplicate record key stop 2',
       'Not a date stop 1',
       'Leading zero lost look 9',
@@ -91,7 +91,7 @@ step('a value that does not fit says what cannot be seen, and is mended on the s
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await kinds().getByText('Does not fit its box').click();
   await page.getByLabel('Search the findings').fill('nobody of that name');
-  await page.getByText('No record that has such a finding holds these words.').waitFor();
+  await page.getByText('No record with such a finding matches.').waitFor();
   await page.getByLabel('Search the findings').fill('ayumi');
   await concerned().getByRole('row', { name: /A-17/ }).waitFor();
   await page.getByLabel('Search the findings').fill('');
@@ -123,7 +123,7 @@ step('a look is accepted with a reason and stands among those accepted', async (
   await button('Accept row 20', concerned()).click();
   await concerned().getByRole('textbox', { name: 'Why this is right' }).fill('The office prints a second line by hand.');
   await button('Accept', concerned()).click();
-  await button(/Looks accepted/, kinds()).click();
+  await button(/Accepted looks/, kinds()).click();
   await concerned().getByText('The office prints a second line by hand.').waitFor();
 });
 
@@ -132,17 +132,17 @@ step('a limit that a person sets is checked at once', async () => {
   const settings = page.getByRole('region', { name: 'What is checked' });
   await settings.getByRole('button', { name: /Column/ }).click();
   await page.getByRole('option', { name: /Area m²/ }).click();
-  await settings.getByRole('textbox', { name: 'Most' }).fill('300');
-  await kinds().getByText('Outside of its limits').waitFor();
-  await settings.getByRole('textbox', { name: 'Most' }).fill('');
-  await kinds().getByText('Outside of its limits').waitFor({ state: 'detached' });
+  await settings.getByRole('textbox', { name: 'Maximum' }).fill('300');
+  await kinds().getByText('Outside its limits').waitFor();
+  await settings.getByRole('textbox', { name: 'Maximum' }).fill('');
+  await kinds().getByText('Outside its limits').waitFor({ state: 'detached' });
 });
 
 step('the workbook comes again: what changed is shown, and the corrections are made again', async () => {
   await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Sources' }).click();
   await page.getByRole('link', { name: 'tenancies.xlsx' }).click();
-  await chooseFile('Bring it again', 'tenancies.xlsx');
-  await page.getByText('10 corrections made again.').waitFor();
+  await chooseFile('Upload again', 'tenancies.xlsx');
+  await page.getByText('10 corrections applied again.').waitFor();
   await button('1 record changed').click();
   await page.getByRole('cell', { name: 'Newcomer' }).waitFor();
   await button('1 new record').click();
@@ -189,7 +189,7 @@ step(
     await button(/^PLZ .*: how it is read$/).click();
     await page
       .getByRole('complementary', { name: 'Column PLZ' })
-      .getByRole('button', { name: /Found out: postal code/ })
+      .getByRole('button', { name: /Detected: postal code/ })
       .waitFor();
   },
 );

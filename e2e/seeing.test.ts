@@ -49,7 +49,7 @@ const row = (label: string | RegExp): Locator => sheetRow(page, label);
 
 step('a box that is ticked for everybody is seen by its numbers, and mended', async () => {
   await row(/^A shed up to/).click();
-  await page.getByText('20 of 20 ticked: is that meant?').waitFor();
+  await page.getByText('20 of 20 ticked: is that intended?').waitFor();
   await button(/Becomes, value 2$/).click();
   await page.getByRole('option', { name: 'not ticked' }).click();
   await button('not ticked: 10 of 20').click();
@@ -160,7 +160,7 @@ step('a mailing begins as an earlier one, and columns that are called otherwise 
   await client.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state === 'ready');
   await page.getByRole('link', { name: 'Mailings' }).first().click();
   await page.getByLabel('Name of the new mailing').fill('Permits 2028');
-  await button(/Begin as$/).click();
+  await button(/Start as$/).click();
   await page.getByRole('option', { name: /^as Permits/ }).click();
   await button('Begin a mailing').click();
   await row(/^Name of the tenant/)
@@ -210,7 +210,7 @@ step('a mailing leaves as a zip, comes in again as another one, and is put away'
   const [leaving] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export “Permits 2028”' }).click()]);
   expect(leaving.suggestedFilename()).toBe('Permits 2028.zip');
   const zip = await leaving.path();
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button('Bring one in').click()]);
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button('Import').click()]);
   await chooser.setFiles({ name: 'Permits 2028.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
   // It has the packet and the map; records are to be chosen.
   await row(/^Name of the tenant/)

@@ -61,7 +61,7 @@ step('a mailing is mapped for the first edition of a form', async () => {
   await page.getByLabel('Name of the new mailing').fill('Members 2028');
   await button('Begin a mailing').click();
   await button('Add membership').click();
-  await button('Take membership out of the packet').waitFor();
+  await button('Remove membership from the packet').waitFor();
   const { client } = mailbag;
   const [mailing] = await client.get<{ id: number }[]>('/api/mailings');
   const { version, plan, templates } = await client.get<{ version: number; plan: Record<string, unknown>; templates: { id: number }[] }>(
@@ -135,7 +135,7 @@ step('boxes that are one answer are joined by hand, filled by one rule, and take
   await page.keyboard.press('Enter');
   await fields.getByText('Joined by hand.').waitFor();
   await fields.getByText('characters 1-1').waitFor();
-  await button('Take apart', fields).focus();
+  await button('Split up', fields).focus();
   await page.keyboard.press('Enter');
   await row.waitFor({ state: 'detached' });
 });

@@ -148,7 +148,7 @@ await shot('rule', async () => {
   };
   await page.getByRole('row', { name: /^Remarks of the office/ }).first().click(); // prettier-ignore
   await choose(/Kind of rule$/, /^cases/);
-  await choose(/Case 1: Asked of: column$/, /^Shed/);
+  await choose(/Case 1: What is compared: column$/, /^Shed/);
   await choose(/Case 1: Test$/, /./);
   await page.getByRole('textbox', { name: 'Case 1: Values' }).fill('yes');
   await choose(/Case 1, then: kind of rule$/, /^fixed text/);

@@ -174,7 +174,10 @@ export async function screensBench(): Promise<void> {
             element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
           }),
         async () => {
-          await page.getByText(/values pasted\./).first().waitFor();
+          await page
+            .getByText(/values pasted\./)
+            .first()
+            .waitFor();
           await cell('X-0').waitFor();
         },
       );

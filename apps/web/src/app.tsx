@@ -82,7 +82,7 @@ function NothingHere() {
   return (
     <Screen>
       <Head title={t`There is nothing here`} />
-      <Empty title={t`The address leads nowhere`}>{t`Choose a place in the menu.`}</Empty>
+      <Empty title={t`There is no page at this address`}>{t`Choose a place in the menu.`}</Empty>
     </Screen>
   );
 }

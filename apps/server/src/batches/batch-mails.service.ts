@@ -39,7 +39,7 @@ export class BatchMails implements OnApplicationBootstrap {
     private readonly jobs: Jobs,
   ) {
     jobs.register('batch-mail', {
-      title: 'Telling that a batch ended',
+      title: 'Mailing that a batch ended',
       atOnce: 1,
       retry: AGAIN.map((wait) => wait * config.retryPace),
       run: ({ key }) => this.notify(Number(key)),

@@ -22,7 +22,7 @@ export class KeptVisits {
     jobs: Jobs,
   ) {
     jobs.register('kept-visits', {
-      title: 'Forgetting what visitors did not go on with',
+      title: 'Deleting what visitors did not finish',
       atOnce: 1,
       retry: [60_000],
       run: () => this.transactions.run((sql) => keptVisitStore.dropOver(sql, new Date().toISOString())),

@@ -42,7 +42,7 @@ export class Retention {
     jobs: Jobs,
   ) {
     jobs.register('retention', {
-      title: 'Deleting what is over its time',
+      title: 'Deleting data past its retention',
       atOnce: 1,
       retry: [60_000],
       // Whoever brought a folder back may have done so for what would be deleted.

@@ -31,7 +31,7 @@ export class Backups {
     private readonly jobs: Jobs,
   ) {
     jobs.register('backup', { title: 'Backup', atOnce: 1, retry: [], run: () => this.takeNow() });
-    jobs.register('backup-schedule', { title: 'Looking whether a backup is due', atOnce: 1, retry: [], run: () => this.lookWhetherDue() });
+    jobs.register('backup-schedule', { title: 'Checking whether a backup is due', atOnce: 1, retry: [], run: () => this.lookWhetherDue() });
     jobs.every({ kind: 'backup-schedule' }, LOOK);
   }
 

@@ -18,7 +18,7 @@ export class SelfChecks implements OnApplicationBootstrap {
     private readonly jobs: Jobs,
   ) {
     jobs.register<{ thorough: boolean }>('self-check', {
-      title: 'Looking whether the folder is whole',
+      title: 'Checking whether the folder is whole',
       atOnce: 1,
       retry: [],
       run: ({ payload }) => this.look(payload.thorough),

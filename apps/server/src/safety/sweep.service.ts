@@ -23,7 +23,7 @@ export class Sweep implements OnApplicationBootstrap {
     private readonly accounts: AccountsService,
     private readonly jobs: Jobs,
   ) {
-    jobs.register('sweep', { title: 'Throwing away what nobody needs', atOnce: 1, retry: [60_000], run: () => this.sweep() });
+    jobs.register('sweep', { title: 'Clearing away what nobody needs', atOnce: 1, retry: [60_000], run: () => this.sweep() });
     jobs.every({ kind: 'sweep' }, HOUR);
   }
 

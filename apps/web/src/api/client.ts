@@ -67,7 +67,7 @@ export const api = {
       request.open('POST', path);
       request.setRequestHeader('x-mailbag', '1');
       request.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 0);
-      request.onerror = () => reject(new Error(t`The connection broke while the file was sent. Choose it again.`));
+      request.onerror = () => reject(new Error(t`The connection was lost while the file was being sent. Choose it again.`));
       request.onload = () => {
         const told = (() => {
           try {

@@ -37,7 +37,7 @@ function previewWorker(): Worker {
     asked?.resolve({ ...answer, bytes: answer.bytes ?? rest });
   };
   worker.onerror = () => {
-    for (const { reject } of waiting.values()) reject(new Error(t`The page could not be drawn. Load Mailbag again.`));
+    for (const { reject } of waiting.values()) reject(new Error(t`The page could not be drawn. Reload Mailbag.`));
     waiting.clear();
     worker?.terminate();
     worker = null;

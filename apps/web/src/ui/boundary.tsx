@@ -33,13 +33,13 @@ export class Boundary extends Component<Props, { error: Error | null }> {
         action={
           <span style={{ display: 'inline-flex', gap: 8 }}>
             <Button look="go" onPress={() => this.setState({ error: null })}>{t`Try again`}</Button>
-            <Button onPress={() => window.location.reload()}>{t`Load Mailbag again`}</Button>
+            <Button onPress={() => window.location.reload()}>{t`Reload Mailbag`}</Button>
           </span>
         }
       >
         {isMissing
-          ? t`A part of Mailbag did not arrive: the server may be away, or it has been brought up to date since this page was opened. What you have typed is kept.`
-          : t`Something went wrong here (${error.message}). What you have typed is kept, and everything else goes on.`}
+          ? t`A part of Mailbag could not be loaded: the server may be away, or it has been updated since this page was opened. What you have typed is kept.`
+          : t`Something went wrong here (${error.message}). What you have typed is kept, and everything else still works.`}
       </Empty>
     );
   }

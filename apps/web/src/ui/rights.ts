@@ -7,4 +7,4 @@ export const RightsProvider = MayChange.Provider;
 export const useMayChange = (): boolean => useContext(MayChange);
 
 /** Said where something cannot be changed by who looks. */
-export const LOOKS_ONLY = t`Your account looks here and does not change anything. An administrator can give it more.`;
+export const LOOKS_ONLY = t`Your account can look at this but not change it. An administrator can give you more rights.`;

@@ -69,11 +69,11 @@ export function SecretInput({
       autoComplete="new-password"
       value={value}
       onChange={onChange}
-      placeholder={isKept ? (moved ? t`enter it again` : t`stays as it is`) : (sample ?? '')}
+      placeholder={isKept ? (moved ? t`enter it again` : t`unchanged`) : (sample ?? '')}
       help={
         isKept && moved
-          ? t`Needed again, since where it is sent was changed. A kept password goes only where it was meant for.`
-          : t`Kept encrypted and never shown again.`
+          ? t`Enter it again: the server it is sent to was changed. A stored password is only sent to the server it was entered for.`
+          : t`Stored encrypted and never shown again.`
       }
     />
   );

@@ -38,7 +38,7 @@ test('what a person has set holds over what is proposed, also where it is off', 
 });
 
 test('every switch says what a value is, and none that is not there says anything', () => {
-  for (const name of [...plainSwitches, 'range', 'allowed']) expect(checkSays(name)).toMatch(/^(is|has|lies|looks|stands) /);
+  for (const name of [...plainSwitches, 'range', 'allowed']) expect(checkSays(name)).toMatch(/^(is|has|lies|looks|appears) /);
   expect(checkSays('nothing')).toBe('');
   expect(new Set(plainSwitches).size).toBe(plainSwitches.length);
 });

@@ -19,7 +19,7 @@ export const databasesErrors = {
   ),
   'database-text-encoding': told<{ host: string }>(
     (e) =>
-      t`${e.host} keeps its texts as UTF-16, which cannot be read here. Have the file written anew as UTF-8 by the program that it comes from.`,
+      t`${e.host} keeps its texts as UTF-16, which cannot be read here. Save the file again as UTF-8 in the program that it comes from.`,
   ),
   'database-too-much': told<{ host: string }>(
     (e) => t`The query on ${e.host} needs more memory than a query may take. Ask for fewer rows or shorter values.`,
@@ -32,7 +32,7 @@ export const databasesErrors = {
     (e) => t`The database at ${e.host} took too long and the query was ended. Ask for fewer rows, or have an index made for it.`,
   ),
   'database-gone': told<{ host: string }>(
-    (e) => t`The connection to the database at ${e.host} broke off. Nothing was changed; the records read before are kept. Try again.`,
+    (e) => t`The connection to the database at ${e.host} was lost. Nothing was changed; the records read before are kept. Try again.`,
   ),
   'database-failed': told<{ host: string; said: string }>((e) => t`The database at ${e.host} says: ${e.said}`),
   'connection-in-use': told<{ connection: string; sources: readonly string[] }>(

@@ -53,7 +53,7 @@ export const intakesErrors = {
     409,
   ),
   'intake-link-not-mailed': told(() => t`The link could not be mailed. Look at the address, or go on now.`, 409),
-  'intake-code-wrong': told(() => t`That is not the code, or it is over. Look at it again, or ask for another one.`, 409),
+  'intake-code-wrong': told(() => t`That code is wrong or has expired. Check it, or ask for another one.`, 409),
   'intake-mail-failed': told(() => t`The message could not be sent. Look at the address, or download the copies.`, 409),
   'intake-form-drawn-on': told<{ template: string }>(
     (e) =>

@@ -28,8 +28,8 @@ export const mailErrors = {
   'sender-code-not-mailed': told<{ address: string; said: string }>(
     (e) => t`The code could not be mailed to ${e.address}: ${e.said}. Test the mail server first.`,
   ),
-  'sender-code-wrong': told<{ left: number }>((e) => t`That is not the code. ${e.left} more tries are left.`),
-  'sender-code-over': told(() => t`This code no longer holds. Ask for a new one; it comes within a minute.`),
+  'sender-code-wrong': told<{ left: number }>((e) => t`That code is wrong. ${e.left} more attempts are left.`),
+  'sender-code-over': told(() => t`This code is no longer valid. Ask for a new one; it comes within a minute.`),
   'sender-not-confirmed': told<{ mailing: string }>(
     (e) => t`“${e.mailing}” has no confirmed sender. Choose one in Output and message, or confirm it in Settings.`,
   ),

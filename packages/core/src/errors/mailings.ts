@@ -12,8 +12,7 @@ export const mailingsErrors = {
     409,
   ),
   'mailing-file-unreadable': told<{ why: string }>(
-    (e) =>
-      t`This file cannot be brought in as a mailing: ${e.why}. Choose a zip that was written with “Export” here or in another Mailbag.`,
+    (e) => t`This file cannot be imported as a mailing: ${e.why}. Choose a zip that was written with “Export” here or in another Mailbag.`,
   ),
   'file-gone': told<{ name: string }>(
     (e) => t`${e.name} is not in the data folder any more. Whoever runs Mailbag can bring it back from a backup.`,
@@ -31,9 +30,7 @@ export const mailingsErrors = {
   'count-unknown': told<{ template: number }>(
     () => t`How many copies of a template a record gets was not saved: the columns of its items are missing. Choose them again.`,
   ),
-  'check-unknown': told<{ check: string }>(
-    (e) => t`There is no check called “${e.check}”, so the plan was not saved. Load the page again.`,
-  ),
+  'check-unknown': told<{ check: string }>((e) => t`There is no check called “${e.check}”, so the plan was not saved. Reload the page.`),
   'pattern-unknown-column': told<{ pattern: string; name: string; columns: readonly string[] }>(
     (e) => t`“${e.pattern}” names ${e.name}, which is not a column of the records. Columns are ${list(e.columns)}.`,
   ),

@@ -15,7 +15,7 @@ export const serverErrors = {
     (e) => t`“${e.address}” is not an address that can be reached. Write it like ipp://printer.example:631/ipp/print.`,
   ),
   'host-other': told<{ host: string; address: string }>((e) => t`Mailbag is not reached as ${e.host}. Open ${e.address}.`),
-  'request-not-ours': told(() => t`The request did not come from Mailbag itself and was refused. Load the page again.`, 403),
+  'request-not-ours': told(() => t`The request did not come from Mailbag itself and was refused. Reload the page.`, 403),
   'request-wrong': told<{ why: string }>((e) => t`The request was not understood: ${e.why}.`, 400),
   'request-too-large': told<{ limitKb: number }>(
     (e) => t`The request is larger than the ${e.limitKb} KB that may be sent here. Send less at once.`,

@@ -140,7 +140,7 @@ export function parseRule(given: unknown): { rule: FillRule; fault: null } | { r
   const read = (one: unknown, depth: number): FillRule | null => {
     if (typeof one === 'string') return { kind: 'column', column: one };
     if (typeof one !== 'object' || one === null) return failed(t`it is not a rule`);
-    if (depth > DEEPEST) return failed(t`it is put together more than ${DEEPEST} deep`);
+    if (depth > DEEPEST) return failed(t`it is nested more than ${DEEPEST} deep`);
     const { kind } = one as { kind?: unknown };
     if (typeof kind !== 'string' || !Object.hasOwn(kinds, kind)) return failed(t`there is no rule called “${String(kind).slice(0, 40)}”`);
     const rule = named(kind as FillRule['kind']).parse(one as Record<string, unknown>, (inner, forField) => {

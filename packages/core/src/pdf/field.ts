@@ -131,10 +131,10 @@ const noteSentences: Record<TemplateNoteCode, string> = {
   'xfa-dropped': t`The file also holds an XFA form. Mailbag fills its AcroForm fields; copies go out without XFA.`,
   signed: t`The file is signed. Filling it breaks that signature, so copies go out without it.`,
   scripts: t`The file contains scripts. They are never run. Formats and sums of the usual kinds are worked out by Mailbag itself; fields with others are filled like any other, so put the finished value into the records.`,
-  'fonts-missing': t`The file does not contain all fonts that its fields ask for. Values are drawn in the nearest font that is there.`,
-  'stray-widgets': t`Some fields stood outside the list of fields. They were taken in.`,
+  'fonts-missing': t`The file does not contain all fonts that its fields ask for. Values are drawn in the nearest available font.`,
+  'stray-widgets': t`Some fields were missing from the form’s own list. They were included.`,
   'filling-forbidden': t`The author’s permissions forbid filling this form. Make sure that you may use it.`,
-  'print-unread': t`Words that are printed on the form cannot be read: its fonts do not say which letters they draw. Fields there are called by their tooltips and names, so look through what they are called.`,
+  'print-unread': t`Words printed on the form cannot be read, because its fonts do not say which letters they draw. Fields there take their labels from tooltips and names, so look through the labels.`,
   'two-kinds': t`Fields of one name have two different kinds; they are filled as the first of them.`,
 };
 

@@ -82,7 +82,7 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
       )}
       {copy.state === 'retrying' && (
         <Notice tone="ochre">
-          <b>{t`Refused for now; the next try is ${copy.nextTryAt ? when(copy.nextTryAt) : t`soon`}.`}</b>
+          <b>{t`Refused for now; the next attempt is ${copy.nextTryAt ? when(copy.nextTryAt) : t`soon`}.`}</b>
           <div>{said}</div>
           <Small>{t`${plural(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.`}</Small>
         </Notice>
@@ -111,7 +111,7 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
       {(copy.state === 'made' || copy.state === 'bounced') && (
         <Row>
           <Button changes small onPress={() => paper.mutate(copy.wantsPaper ? 'off-paper' : 'to-paper')} isDisabled={paper.isPending}>
-            {copy.wantsPaper ? t`Take off paper` : t`To paper`}
+            {copy.wantsPaper ? t`Do not print` : t`Send on paper`}
           </Button>
           {copy.wantsPaper && <Small>{t`It waits for a print run.`}</Small>}
         </Row>

@@ -151,8 +151,8 @@ function SentMessage({ id }: { id: number }) {
           {data.isAsSent !== null && (
             <Small>
               {data.isAsSent
-                ? t`Text and attachments are the same as those that went out: their digest was written down then.`
-                : t`This is not exactly what went out. The digest that was written down then is another one, so something has changed since.`}
+                ? t`Text and attachments are the same as those that went out: they match the digest recorded then.`
+                : t`This is not exactly what went out: its digest differs from the one recorded then, so something has changed since.`}
             </Small>
           )}
           <Row>

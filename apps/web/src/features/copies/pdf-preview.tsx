@@ -50,7 +50,7 @@ export function PdfPreview({ path, pages: told, name }: { path: string; pages: n
   return (
     <Ground>
       <Row>
-        <IconButton label={t`Page before`} isDisabled={number <= 1} onPress={() => setNumber(number - 1)}>
+        <IconButton label={t`Previous page`} isDisabled={number <= 1} onPress={() => setNumber(number - 1)}>
           <ChevronLeft size={16} />
         </IconButton>
         <Small>{t`Page ${number} of ${pages}`}</Small>

@@ -19,7 +19,7 @@ export function ClashNotice({ clash, place, onSettle }: { clash: Clash; place: s
   return (
     <Notice tone="ochre">
       <Stack $gap={6}>
-        <span>{t`${place.charAt(0).toUpperCase() + place.slice(1)} was changed elsewhere at the same time. It is now ${words(clash.theirs)}; here it was to be ${words(clash.mine)}.`}</span>
+        <span>{t`${place.charAt(0).toUpperCase() + place.slice(1)} was also changed elsewhere. It is now ${words(clash.theirs)}; your change would make it ${words(clash.mine)}.`}</span>
         <Row>
           <Button small onPress={() => onSettle(false)}>{t`Keep theirs`}</Button>
           <Button small changes onPress={() => onSettle(true)}>{t`Use mine`}</Button>

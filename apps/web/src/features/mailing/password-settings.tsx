@@ -18,7 +18,7 @@ function weakness(pattern: string): string | null {
       : t`Everybody gets the same password.`;
   let tags = 0;
   const others = replaceTags(text, () => (tags++, ''));
-  return others === '' && tags === 1 ? t`One value alone is guessed easily, such as a date of birth. Two are better.` : null;
+  return others === '' && tags === 1 ? t`A single value, such as a date of birth, is easy to guess. Two are better.` : null;
 }
 
 /** A password's pattern. Where it may not be seen, it is said that there is one, and another can take its place. */
@@ -29,7 +29,7 @@ function PasswordPattern(props: ComponentProps<typeof PatternInput>) {
       <strong>{props.label}</strong>
       <Row>
         <Small>{t`One is set. Your account does not see it.`}</Small>
-        <Button small changes onPress={() => props.onChange('')}>{t`Set another`}</Button>
+        <Button small changes onPress={() => props.onChange('')}>{t`Set a new one`}</Button>
       </Row>
     </Stack>
   );
@@ -48,7 +48,7 @@ export function PasswordSettings({ work: { plan, change, columns } }: { work: Ma
         value={output.openPassword ?? ''}
         columns={columns}
         onChange={(openPassword) => set({ openPassword })}
-        help={t`Composed for each record; empty: none. It is stored nowhere and told only to those who may see it. Printed copies have none.`}
+        help={t`Composed for each record. Leave it empty for none. It is stored nowhere and shown only to those who may see it. Printed copies have none.`}
       />
       {weak && <Notice tone="ochre">{weak}</Notice>}
       {(output.openPassword ?? '').trim() !== '' && (
@@ -65,7 +65,7 @@ export function PasswordSettings({ work: { plan, change, columns } }: { work: Ma
         value={output.permissionsPassword ?? ''}
         columns={columns}
         onChange={(permissionsPassword) => set({ permissionsPassword })}
-        help={t`With one, recipients can read, print and copy text, and change nothing. Empty: no limits.`}
+        help={t`With one, recipients can read, print and copy text, but change nothing. Leave it empty for no limits.`}
       />
     </>
   );

@@ -59,7 +59,7 @@ export function AnswerPieces({
             <code title={name}>{nameEnd(name)}</code>
             <span>{valueWords(parts[index]!, evaluation?.values[name])}</span>
             <Button small look="bare" aria-expanded={opened === name} onPress={() => setOpened(opened === name ? null : name)}>
-              {opened === name ? t`Close` : t`Fill otherwise`}
+              {opened === name ? t`Close` : t`Fill differently`}
             </Button>
           </Line>
           {opened === name && (

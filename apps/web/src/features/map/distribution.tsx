@@ -151,7 +151,7 @@ export function Distribution({
           {own.distinct > 1 && t`, ${own.distinct >= 2000 ? t`2,000 or more` : count(own.distinct)} different values`}
         </Small>{' '}
         {lines.length === 1 && data.records > 1 && first && (
-          <Mark $tone="ochre">{t`${count(first.number)} of ${count(data.records)}  ${first.words}: is that meant?`}</Mark>
+          <Mark $tone="ochre">{t`${count(first.number)} of ${count(data.records)}  ${first.words}: is that intended?`}</Mark>
         )}
       </div>
       <List>

@@ -92,7 +92,7 @@ interface Props {
 const KEYS = [
   { keys: t`↑ ↓ Home End`, what: t`From answer to answer` },
   { keys: 'Enter', what: t`Open or close the rule of an answer` },
-  { keys: '→', what: t`To what can be pressed in a row` },
+  { keys: '→', what: t`To the buttons of a row` },
   { keys: t`Esc`, what: t`From a rule back to its row` },
 ];
 const keyOf = ({ template, field }: PacketEntry): string => `${template.id} ${field.name}`;

@@ -61,7 +61,7 @@ export function PacketCondition({
           look="bare"
           aria-label={t`Every record gets ${name}`}
           onPress={() => onChange(null)}
-        >{t`Every record again`}</Button>
+        >{t`Back to every record`}</Button>
       </Line>
     </PacketFrame>
   );

@@ -39,7 +39,7 @@ export function PacketCount({
             small
             look="bare"
             aria-label={t`Several copies of ${name}`}
-            tip={t`The records tell of up to ${first.items.length} things each: ${groups.map((group) => `“${group.name}”`).join(', ')}`}
+            tip={t`The records hold up to ${first.items.length} of these each: ${groups.map((group) => `“${group.name}”`).join(', ')}`}
             onPress={() => onChange({ items: first.items, perCopy: 1 })}
           >{t`One for each …`}</Button>
         </Line>
@@ -89,7 +89,7 @@ export function PacketCount({
           look="bare"
           aria-label={t`One copy of ${name}`}
           onPress={() => onChange(null)}
-        >{t`One copy a record again`}</Button>
+        >{t`Back to one copy per record`}</Button>
       </Line>
     </PacketFrame>
   );

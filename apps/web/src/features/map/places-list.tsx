@@ -61,10 +61,10 @@ export function PlacesList({
                 small
                 look="bare"
                 aria-expanded={opened === id}
-                aria-label={opened === id ? t`Close ${name}` : t`Fill ${name} otherwise`}
+                aria-label={opened === id ? t`Close ${name}` : t`Fill ${name} differently`}
                 onPress={() => setOpened(opened === id ? null : id)}
               >
-                {opened === id ? t`Close` : t`Fill otherwise`}
+                {opened === id ? t`Close` : t`Fill differently`}
               </Button>
             </Line>
             {opened === id && (

@@ -64,7 +64,7 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
       }}
     >
       <IconButton
-        label={onlyFlagged ? t`Flagged record before (←)` : t`Record before (←)`}
+        label={onlyFlagged ? t`Previous flagged record (←)` : t`Previous record (←)`}
         isDisabled={total === 0}
         onPress={() => step(-1)}
       >
@@ -87,7 +87,7 @@ export function RecordBar({ work: { mailing, plan, columns, index, setIndex } }:
             autoFocus
             placeholder={t`Any word on the record, then Enter`}
             value={text}
-            error={missed ? t`No record holds that.` : null}
+            error={missed ? t`No record matches.` : null}
             onChange={setText}
             onBlur={() => !text && setSearching(false)}
           />

@@ -35,14 +35,14 @@ export function WhichCopy({
           {!isUntold && <SentenceWords parts={conditionSentence(condition, ruleSentence)} />}
         </div>
       )}
-      {ofItems && !getsIt && !condition && t`This record does not get it: it has nothing of what there is a copy for.`}
+      {ofItems && !getsIt && !condition && t`This record does not get it: it has none of the items that get a copy.`}
       {ofItems && getsIt && (
         <Line>
           <span>{t`Copy ${part + 1} of ${rows.length} for this record`}</span>
-          <IconButton label={t`The copy before`} isDisabled={part === 0} onPress={() => onPart(part - 1)}>
+          <IconButton label={t`Previous copy`} isDisabled={part === 0} onPress={() => onPart(part - 1)}>
             <ChevronLeft size={15} />
           </IconButton>
-          <IconButton label={t`The next copy`} isDisabled={part >= rows.length - 1} onPress={() => onPart(part + 1)}>
+          <IconButton label={t`Next copy`} isDisabled={part >= rows.length - 1} onPress={() => onPart(part + 1)}>
             <ChevronRight size={15} />
           </IconButton>
         </Line>

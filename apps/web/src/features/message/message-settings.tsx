@@ -111,7 +111,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
             help={t`Type {{ and the columns are offered. A plain text part is made from it.`}
           />
           <Choice
-            label={t`The copies go along as`}
+            label={t`Attach the copies as`}
             items={attachWays}
             value={message.attach ?? 'files'}
             onChange={(next) => set({ attach: next as 'files' | 'combined' | 'zip' })}
@@ -121,7 +121,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
               <FileTrigger onSelect={(files) => files?.[0] && attach.mutate(files[0])}>
                 <Button changes small isDisabled={attach.isPending || extra.length >= 10}>
                   <Paperclip size={14} />
-                  {attach.isPending ? t`Taking it …` : t`Attach a file to every message`}
+                  {attach.isPending ? t`Taking the table …` : t`Attach a file to every message`}
                 </Button>
               </FileTrigger>
               {extra.map((file) => (
@@ -161,7 +161,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
               <Row $gap={12} style={{ alignItems: 'flex-end' }}>
                 <div style={{ width: 220 }}>
                   <TextInput
-                    label={t`Send not before`}
+                    label={t`Do not send before`}
                     type="datetime-local"
                     value={localTime(message.startAt ?? null)}
                     onChange={(text) => set({ startAt: fromLocalTime(text) })}
@@ -171,7 +171,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
                   <Button small look="bare" onPress={() => set({ startAt: null })}>{t`As soon as the copies are made`}</Button>
                 )}
               </Row>
-              {!message.startAt && <Small>{t`Empty: as soon as the copies are made, within the hours of the mail server.`}</Small>}
+              {!message.startAt && <Small>{t`Left empty: as soon as the copies are made, within the hours of the mail server.`}</Small>}
             </Stack>
           </details>
         </>

@@ -133,7 +133,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
           />
         </div>
       </Row>
-      {!isAdministrator && <Small>{t`A database server is added by an administrator, once; then everybody who may can ask it.`}</Small>}
+      {!isAdministrator && <Small>{t`An administrator adds a database server once; then everybody with the right to can query it.`}</Small>}
       {isFile ? (
         fileName ? (
           <Notice tone="plain">{t`${fileName} has arrived.`}</Notice>
@@ -175,7 +175,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
         </Row>
       )}
       {!isFile && (
-        <Small>{t`A user who may only read is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown again.`}</Small>
+        <Small>{t`A user with read-only rights is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown again.`}</Small>
       )}
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       {test.data && !error && <Notice tone="moss">{t`It works: ${plural(test.data.length, 'table')} can be read.`}</Notice>}
@@ -184,7 +184,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
           {test.isPending ? t`Trying …` : t`Test it`}
         </Button>
         <Button changes look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
-          {save.isPending ? t`Connecting …` : t`Keep the connection`}
+          {save.isPending ? t`Connecting …` : t`Save the connection`}
         </Button>
       </Row>
     </Stack>
@@ -277,7 +277,7 @@ function AskDatabase({ connection, onAdded }: { connection: ConnectionAnswer; on
           <Row style={{ alignItems: 'flex-end' }}>
             <Button isDisabled={!sql.trim() || look.isPending} tip={t`Ctrl+Enter`} onPress={() => look.mutate(sql)}>
               <Play size={14} />
-              {look.isPending ? t`Asking …` : t`Show the first rows`}
+              {look.isPending ? t`Querying …` : t`Show the first rows`}
             </Button>
             <div style={{ flex: 1 }} />
             <div style={{ width: 200 }}>

@@ -78,7 +78,7 @@ const columnRoleItems = [
   { id: 'l', text: t`Labels` },
   { id: 'n', text: t`Technical names` },
   { id: 'v', text: t`Values` },
-  { id: '-', text: t`Nothing of them` },
+  { id: '-', text: t`None of these` },
 ];
 const replaced = (roles: string, index: number, role: string): string => `${roles.slice(0, index)}${role}${roles.slice(index + 1)}`;
 
@@ -173,7 +173,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
         >{t`Drop a workbook, a CSV file or form data here (XFDF, FDF, XML, JSON). Several filled PDFs or form files become one source.`}</DropFiles>
         {take.isPending && (
           <Notice tone="plain">
-            {share < 1 ? t`On its way, ${Math.round(share * 100)} %` : t`Its first rows are being read …`}
+            {share < 1 ? t`Uploading, ${Math.round(share * 100)} %` : t`Its first rows are being read …`}
             <PartsBar label={t`Upload`} total={1} parts={[{ share, color: color.plum, name: 'sent' }]} />
           </Notice>
         )}
@@ -209,8 +209,8 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
           <Choice
             label={t`Laid out as`}
             items={[
-              { id: 'table', text: t`A table`, detail: t`headings across, a record a row` },
-              { id: 'pairs', text: t`Labels and values`, detail: t`down the page, a record a sheet` },
+              { id: 'table', text: t`A table`, detail: t`headings across, one record per row` },
+              { id: 'pairs', text: t`Labels and values`, detail: t`down the page, one record per sheet` },
             ]}
             value={excerpt.layout}
             onChange={(layout) =>
@@ -257,7 +257,7 @@ function AddFiles({ onAdded }: { onAdded: (id: number) => void }) {
       {refused.length > 0 && <Notice tone="ochre">{t`${plural(refused.length, 'file')} skipped: ${refused.slice(0, 5).join(' ')}`}</Notice>}
       <Small>
         {files.length > 1
-          ? t`${files.length} files become one source, a record each or more. The first one is shown.`
+          ? t`${files.length} files become one source, with one record or more each. The first one is shown.`
           : excerpt.layout === 'pairs'
             ? t`Say above each column what it holds: names stand for the labels where there are any, in the order of their values. Every sheet becomes a record.`
             : excerpt.headingRow === 0

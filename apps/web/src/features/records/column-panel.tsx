@@ -71,7 +71,7 @@ export function ColumnPanel({
         <Choice
           label={t`Kind`}
           items={[
-            { id: '', text: t`Found out: ${columnKindName(column.kind)}` },
+            { id: '', text: t`Detected: ${columnKindName(column.kind)}` },
             ...columnKinds.map((one) => ({ id: one, text: columnKindName(one) })),
           ]}
           value={draft.kind ?? ''}
@@ -81,7 +81,7 @@ export function ColumnPanel({
           <Choice
             label={t`Dates such as 3/4/2027`}
             items={[
-              { id: '', text: t`As they can only be meant` },
+              { id: '', text: t`Only where it is unambiguous` },
               { id: 'day-first', text: t`Day first: 3 April` },
               { id: 'month-first', text: t`Month first: March 4` },
             ]}
@@ -101,7 +101,7 @@ export function ColumnPanel({
           />
         )}
         <Small>{t`The source is read again with this. What people see stays as it is; only its kind and value change.`}</Small>
-        <Button changes look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>{t`Read it so`}</Button>
+        <Button changes look="go" isDisabled={!isChanged || isBusy} onPress={() => onRead(draft)}>{t`Read it this way`}</Button>
       </Stack>
     </Panel>
   );

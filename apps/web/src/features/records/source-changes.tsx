@@ -26,7 +26,7 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
     <Stack $gap={6}>
       <Notice tone={isQuiet ? 'plain' : 'lagoon'}>
         <Row style={{ flexWrap: 'wrap' }}>
-          {isQuiet ? t`The last reading found nothing changed.` : t`Since the reading before:`}
+          {isQuiet ? t`Nothing had changed when it was last read.` : t`Since it was read before:`}
           {changes.added > 0 && (
             <Button small pressed={open === 'added'} onPress={toggle('added')}>
               {counted(changes.added, 'new record')}
@@ -44,8 +44,8 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
           )}
           {changes.newColumns.length > 0 && <span>{t`New columns: ${changes.newColumns.join(', ')}.`}</span>}
           {changes.goneColumns.length > 0 && <span>{t`Columns gone: ${changes.goneColumns.join(', ')}.`}</span>}
-          {corrections.applied > 0 && <span>{t`${plural(corrections.applied, 'correction')} made again.`}</span>}
-          {corrections.fulfilled > 0 && <span>{t`${plural(corrections.fulfilled, 'correction')} stand in the source by now.`}</span>}
+          {corrections.applied > 0 && <span>{t`${plural(corrections.applied, 'correction')} applied again.`}</span>}
+          {corrections.fulfilled > 0 && <span>{t`${plural(corrections.fulfilled, 'correction')} are in the source now.`}</span>}
         </Row>
         {open !== null && open !== 'changed' && (
           <p style={{ margin: '6px 0 0' }}>
@@ -77,7 +77,7 @@ export function SourceChangesView({ source }: { source: SourceSummary }) {
             <Row style={{ flexWrap: 'wrap' }}>
               {t`“${from}” is gone; “${to}” probably took its place.`}
               <Button changes small isDisabled={relink.isPending || relink.isSuccess} onPress={() => relink.mutate({ from, to })}>
-                {relink.isSuccess ? t`Linked` : t`Link “${to}” in its place`}
+                {relink.isSuccess ? t`Linked` : t`Use “${to}” instead`}
               </Button>
             </Row>
           </Notice>

@@ -82,9 +82,7 @@ export function SourcePictures({ sourceId, count }: { sourceId: number; count: n
           </Confirm>
         )}
       </Row>
-      {add.isPending && (
-        <Notice tone="plain">{share < 1 ? t`On their way, ${Math.round(share * 100)} %` : t`They are being read …`}</Notice>
-      )}
+      {add.isPending && <Notice tone="plain">{share < 1 ? t`Uploading, ${Math.round(share * 100)} %` : t`They are being read …`}</Notice>}
       {failure && <Notice tone="brick">{sentenceOf(failure)}</Notice>}
       {answer && (
         <Notice tone={answer.refusedCount > 0 ? 'ochre' : 'plain'}>

@@ -18,7 +18,7 @@ export function UndoLine({ corrections }: { corrections: Corrections }) {
           <Undo2 size={13} />
           {t`Undo`}
         </Button>
-        <IconButton label={t`Close this line`} small onPress={corrections.forget}>
+        <IconButton label={t`Close`} small onPress={corrections.forget}>
           <X size={14} />
         </IconButton>
       </Row>

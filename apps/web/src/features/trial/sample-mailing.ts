@@ -7,7 +7,7 @@ import { guessColumns } from '../mailing/guess-columns';
 /** What ships with Mailbag for those who have nothing of their own at hand. */
 async function shipped(path: string, name: string, type: string): Promise<File> {
   const answer = await fetch(path);
-  if (!answer.ok) throw new Error(t`The sample “${name}” did not come. Load the page again.`);
+  if (!answer.ok) throw new Error(t`The sample “${name}” could not be loaded. Reload the page.`);
   return new File([await answer.blob()], name, { type });
 }
 

@@ -78,7 +78,7 @@ export function TrialPane({
         {throwAway.error && <Notice tone="brick">{sentenceOf(throwAway.error)}</Notice>}
         <div style={{ padding: '8px 12px', display: 'grid', gap: 6 }}>
           <Small role="status">
-            {t`${plural(trial.copies.length, 'copy', 'copies')} of ${plural(trial.indexes.length, 'record')}, outside of the ledger.`}
+            {t`${plural(trial.copies.length, 'copy', 'copies')} of ${plural(trial.indexes.length, 'record')}, not in the ledger.`}
             {trial.mail && t` ${plural(trial.mail.sent, 'message')} went to ${trial.mail.address}.`}
           </Small>
           {trial.faults.map(({ index, why }) => (

@@ -54,7 +54,7 @@ export function InvitationScreen() {
               autoFocus
             />
             {accept.error && <Notice tone="brick">{sentenceOf(accept.error)}</Notice>}
-            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>{t`Go in`}</Button>
+            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>{t`Accept the invitation`}</Button>
           </>
         )}
       </Card>

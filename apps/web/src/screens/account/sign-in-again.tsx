@@ -29,7 +29,7 @@ export function SignInAgain({ email }: { email: string }) {
           >
             <Stack $gap={12}>
               <Heading slot="title" level={2}>{t`Sign in again`}</Heading>
-              <p>{t`Your time was up, or you signed out in another window. What you have typed is still here and is saved as soon as you are back.`}</p>
+              <p>{t`Your session has ended, or you signed out in another window. What you have typed is still here and is saved as soon as you are back.`}</p>
               <TextInput
                 label={t`E-mail address`}
                 type="email"
@@ -48,8 +48,8 @@ export function SignInAgain({ email }: { email: string }) {
               />
               {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
               <div style={{ display: 'flex', justifyContent: 'space-between' }}>
-                <Button onPress={() => window.location.assign('/')}>{t`Somebody else`}</Button>
-                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>{t`Sign in and go on`}</Button>
+                <Button onPress={() => window.location.assign('/')}>{t`Sign in as somebody else`}</Button>
+                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>{t`Sign in and continue`}</Button>
               </div>
             </Stack>
           </form>

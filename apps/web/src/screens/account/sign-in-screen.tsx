@@ -59,7 +59,7 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
           look="go"
           isDisabled={enter.isPending || !email || !password || (setUpNeeded && (!name.trim() || password.length < 10))}
         >
-          {setUpNeeded ? t`Set up and go in` : t`Sign in`}
+          {setUpNeeded ? t`Set up and sign in` : t`Sign in`}
         </Button>
       </Card>
     </Ground>

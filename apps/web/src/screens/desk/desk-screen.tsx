@@ -237,7 +237,7 @@ export default function DeskScreen() {
       <Card>
         <h2>{t`Just now`}</h2>
         <List>
-          {data.recent.length === 0 && <Empty title={t`Nothing has happened yet`}>{t`What becomes of copies is told here.`}</Empty>}
+          {data.recent.length === 0 && <Empty title={t`Nothing has happened yet`}>{t`What happens to copies is listed here.`}</Empty>}
           {data.recent.map((line, at) => {
             const text = [line.recipient, line.templateName, line.said === null ? '' : saidWords(line.said)].filter(Boolean).join(' · ');
             return (

@@ -48,7 +48,7 @@ const words: Record<NeedKind, NeedWords> = {
   held: {
     title: () => t`Nothing is sent until you have looked`,
     about: () =>
-      t`This folder was put back or copied · What waits here may have gone out from where it comes from. Look at it, then let the rest go.`,
+      t`This folder was restored or copied · What waits here may have gone out from where it comes from. Look at it, then let the rest go.`,
     action: t`Look at it`,
     to: () => '/settings/safety',
   },
@@ -129,7 +129,7 @@ const words: Record<NeedKind, NeedWords> = {
   retrying: {
     title: (n) => counted(n, 'copy is tried again by itself', 'copies are tried again by themselves'),
     about: (need) => withSaid(need),
-    action: t`Watch`,
+    action: t`See them`,
     to: copies('retrying'),
   },
 };

@@ -86,7 +86,7 @@ function VisitorMessage({ work }: { work: MailingWork }) {
   return (
     <>
       <Bar>
-        <Small>{t`To each visitor, as soon as the copies are made. What is changed here holds at once.`}</Small>
+        <Small>{t`To each visitor, as soon as the copies are made. Changes here take effect at once.`}</Small>
         <div className="fill" />
         <Small>
           <SavedState saving={saving} label={t`Message`} />

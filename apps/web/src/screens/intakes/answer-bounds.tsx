@@ -26,7 +26,7 @@ export function AnswerBounds({ question, onChange }: Props) {
     return (
       <Row $gap={12}>
         <TextInput label={t`Smallest`} value={least} placeholder={t`any`} onChange={(next) => onChange({ least: next.trim() })} />
-        <TextInput label={t`Greatest`} value={limit} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
+        <TextInput label={t`Largest`} value={limit} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
       </Row>
     );
   if (kind === 'date')
@@ -71,7 +71,7 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
         label={t`Looks like`}
         value={shape?.example ?? ''}
         placeholder={t`anything; write an example, such as B-17`}
-        help={shape && parts.length > 0 ? t`Taken are: ${shapeSentence(shape)}.` : undefined}
+        help={shape && parts.length > 0 ? t`Accepted: ${shapeSentence(shape)}.` : undefined}
         onChange={(text) => {
           const next = shapeOf(text);
           // While an example is reworded, runs that still fit it keep their lengths.
@@ -104,7 +104,7 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
         ),
       )}
       {shape && parts.length > 0 && !isExample(shape) && (
-        <Notice tone="ochre">{t`Your example is not taken itself any more, and visitors are shown it. Write one that is.`}</Notice>
+        <Notice tone="ochre">{t`Your example itself is no longer accepted, and visitors are shown it. Write one that is.`}</Notice>
       )}
     </Stack>
   );

@@ -33,7 +33,7 @@ export function AnswerChanges({ intakeId, line }: Props) {
         <Small>{phrase`Answered by the personal link of ${(<Link to={`/ledger?text=${copyCode}`}>{copyCode}</Link>)}`}</Small>
         {settled === 'open' && <Mark $tone="ochre">{counted(changes.length, 'correction waits', 'corrections wait')}</Mark>}
         {settled === 'accepted' && <Mark $tone="moss">{t`taken over`}</Mark>}
-        {settled === 'refused' && <Mark $tone="slate">{t`left aside`}</Mark>}
+        {settled === 'refused' && <Mark $tone="slate">{t`not taken over`}</Mark>}
       </Row>
       {changes.length === 0 ? (
         <Small>{t`What the records say was right.`}</Small>

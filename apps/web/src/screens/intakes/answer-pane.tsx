@@ -22,7 +22,7 @@ const noticeWords: Record<Exclude<NoticeState, 'none'>, string> = {
   sending: t`The office is being told of it by mail.`,
   sent: t`The office was told of it by mail.`,
   failed: t`The office could not be told of it by mail.`,
-  unknown: t`Whether the office’s notice of it arrived is not known: Mailbag was ended while it was sent.`,
+  unknown: t`Whether the office’s notice of it arrived is not known: Mailbag stopped while it was being sent.`,
 };
 
 interface Props {
@@ -84,7 +84,7 @@ export function AnswerPane({ intake, line, onRemoved }: Props) {
               ),
           )}
           {ask.data && <AskedBack answer={ask.data} address={mail ? (line.values[mail.column] ?? '') : ''} />}
-          {line.mendedBy !== null && <Notice tone="slate">{t`The visitor corrected it: ${line.mendedBy} came in its place.`}</Notice>}
+          {line.mendedBy !== null && <Notice tone="slate">{t`The visitor corrected it: ${line.mendedBy} has replaced it.`}</Notice>}
           {line.notice !== 'none' && <Small>{noticeWords[line.notice]}</Small>}
           <AnswerChanges intakeId={intake.id} line={line} />
           <Facts $names="40%">

@@ -127,7 +127,7 @@ export function AnswersPart({ intake }: { intake: IntakeDetail }) {
               ))}
             </tbody>
           </Table>
-          {data.lines.length === 0 && <Empty title={t`No matches`}>{t`Change what you look for, or show all.`}</Empty>}
+          {data.lines.length === 0 && <Empty title={t`No matches`}>{t`Change your search, or show all.`}</Empty>}
         </Scroll>
       </Pane>
       {line && <AnswerPane key={line.id} intake={intake} line={line} onRemoved={() => setChosen(null)} />}

@@ -20,7 +20,7 @@ interface Props {
 export function NoticeSettings({ plan, columns, onChange }: Props) {
   const { data: account } = useQuery(queries.account());
   const notice = plan.after.notice ?? null;
-  const fault = notice === null ? null : notice.to.trim() === '' ? t`Say where it goes.` : addressesIn(notice.to, true).fault;
+  const fault = notice === null ? null : notice.to.trim() === '' ? t`Say who gets it.` : addressesIn(notice.to, true).fault;
   const set = (next: Partial<OfficeNotice>): void => onChange({ ...notice!, ...next });
   return (
     <Stack $gap={12} role="group" aria-label={t`Notice to the office`}>

@@ -27,7 +27,7 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
         />
         <div style={{ width: 130 }}>
           <TextInput
-            label={t`Answers at most`}
+            label={t`Maximum number of answers`}
             value={maximum === null ? '' : String(maximum)}
             placeholder={t`no limit`}
             onChange={(text) => {
@@ -70,7 +70,7 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
       />
       <div style={{ width: 300 }}>
         <TextInput
-          label={t`Days for which a mailed link to go on later holds`}
+          label={t`Days for which a mailed link to continue later is valid`}
           value={String(plan.opening.keptDays)}
           help={t`0: no link is mailed`}
           onChange={(text) => {

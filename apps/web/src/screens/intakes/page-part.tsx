@@ -98,11 +98,15 @@ function Address({ intake }: { intake: IntakeDetail }) {
             onChange={(text) => setWord(text.toLowerCase().replaceAll(' ', '-'))}
             error={fault}
             help={
-              isFree ? t`This word is free.` : isOwn ? t`It stays the same whatever changes in the forms.` : t`Looking whether it is free …`
+              isFree
+                ? t`This word is available.`
+                : isOwn
+                  ? t`It stays the same whatever changes in the forms.`
+                  : t`Checking whether it is available …`
             }
           />
         </div>
-        {!isOwn && <Button changes isDisabled={!isFree || take.isPending} onPress={() => take.mutate()}>{t`Take this word`}</Button>}
+        {!isOwn && <Button changes isDisabled={!isFree || take.isPending} onPress={() => take.mutate()}>{t`Use this word`}</Button>}
       </Row>
       {intake.earlierWords.length > 0 && (
         <Small>{t`Earlier words lead here too: ${intake.earlierWords.map((one) => `/in/${one}`).join(', ')}`}</Small>

@@ -57,8 +57,8 @@ export function PersonalSettings({ work, personal }: { work: IntakeWork; persona
         onChange={(accept) => set({ accept })}
       />
       <Row>
-        <Button changes onPress={() => set({ round: personal.round + 1 })}>{t`Let no earlier link hold`}</Button>
-        <Small>{t`Holds as soon as the page is published again.`}</Small>
+        <Button changes onPress={() => set({ round: personal.round + 1 })}>{t`Make all earlier links invalid`}</Button>
+        <Small>{t`Takes effect when the page is published again.`}</Small>
       </Row>
     </Stack>
   );

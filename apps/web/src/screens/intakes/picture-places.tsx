@@ -42,7 +42,7 @@ export function PicturePlaces({ question, work: { intake, document: plan }, onDr
         return (
           <Stack $gap={6} role="group" aria-label={t`Where it stands`}>
             <Row style={{ flexWrap: 'wrap' }}>
-              <Small>{own.length === 0 ? t`It stands nowhere on the forms yet.` : t`Stands in`}</Small>
+              <Small>{own.length === 0 ? t`It is nowhere on the forms yet.` : t`Stands in`}</Small>
               {own.map((picture) => {
                 const box = boxes.find((one) => keyOf(one) === keyOf(picture));
                 return (

@@ -64,7 +64,7 @@ export function QuestionSettings({
           {!isAway && (
             <Button small look="bare" changes onPress={() => set({ ...looked })}>
               <Check size={14} />
-              {t`It is right`}
+              {t`It is correct`}
             </Button>
           )}
         </Notice>
@@ -86,7 +86,7 @@ export function QuestionSettings({
         {hasLimit(kind) && (
           <div style={{ width: 110 }}>
             <TextInput
-              label={t`Most characters`}
+              label={t`Maximum characters`}
               value={limit === null ? '' : String(limit)}
               placeholder={t`no limit`}
               onChange={(next) => {
@@ -111,7 +111,7 @@ export function QuestionSettings({
         onChange={(next) => set({ help: next })}
       />
       {!['signature', 'image', 'some of', 'consent', 'notice'].includes(kind) && (
-        <TextInput label={t`Stands there already`} value={initial} placeholder={t`nothing`} onChange={(next) => set({ initial: next })} />
+        <TextInput label={t`Filled in already`} value={initial} placeholder={t`nothing`} onChange={(next) => set({ initial: next })} />
       )}
       <WhenEditor plan={plan} own={new Set([id])} when={when} name={words} onChange={(next) => set({ when: next })} />
       {isPictureKind(kind) ? (

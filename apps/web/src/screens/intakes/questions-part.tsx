@@ -137,14 +137,14 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
               })}
               {all.filter(isWanted).length === 0 && (
                 <Small style={{ padding: 16, color: color.faded }}>
-                  {text.trim() ? t`No question has these words.` : t`Nothing is asked yet.`}
+                  {text.trim() ? t`No question matches.` : t`Nothing is asked yet.`}
                 </Small>
               )}
             </List>
           </QuestionDragging>
         </Scroll>
       </Pane>
-      <Pane aria-label={{ form: t`The form`, page: t`The page`, hangs: t`What hangs on what` }[view]}>
+      <Pane aria-label={{ form: t`The form`, page: t`The page`, hangs: t`What depends on what` }[view]}>
         <Bar>
           <Button small pressed={view === 'form'} tip={t`Switch with V`} onPress={() => set({ view: null })}>
             <FileText size={14} />
@@ -156,7 +156,7 @@ export function QuestionsPart({ work }: { work: IntakeWork }) {
           </Button>
           <Button small pressed={view === 'hangs'} onPress={() => set({ view: 'hangs' })}>
             <GitBranch size={14} />
-            {t`What hangs on what`}
+            {t`What depends on what`}
           </Button>
         </Bar>
         {view === 'form' ? (

@@ -62,7 +62,7 @@ export function SectionHead({ section, step, number, steps, count, plan, change 
           {number === null ? t`no step: nothing is asked` : t`step ${number} · ${plural(count, 'question')}`}
         </Small>
         <IconButton
-          label={t`Ask ${title} of some only`}
+          label={t`Ask ${title} only of some`}
           small
           changes
           pressed={when !== null}

@@ -92,9 +92,9 @@ export function WhatHangs({ work: { document: plan, intake }, chosen, onChoose }
       {roots.length === 0 ? (
         <Small
           style={{ padding: 16, maxWidth: 460, display: 'block' }}
-        >{t`Every question is asked of everybody. To ask one of some only, open it and press “Only for some …”; then it stands here below the question that decides about it.`}</Small>
+        >{t`Every question is asked of everybody. To ask one only of some, open it and press “Only for some …”; then it stands here below the question that decides about it.`}</Small>
       ) : (
-        <Tree aria-label={t`What hangs on what`}>
+        <Tree aria-label={t`What depends on what`}>
           {roots.map((node) => (
             <Node key={node.question.id} node={node} plan={plan} chosen={chosen} onChoose={onChoose} />
           ))}

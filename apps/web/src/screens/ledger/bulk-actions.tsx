@@ -116,7 +116,8 @@ export function BulkActions({ meant, byState, state }: Props) {
           {last === 'off-paper'
             ? t`${plural(run.data.done, 'copy', 'copies')} taken out again.`
             : actions[last].done(counted(run.data.done, 'copy', 'copies'))}
-          {run.data.meant > run.data.done && t` ${plural(run.data.meant - run.data.done, 'other was', 'others were')} in no state for it.`}{' '}
+          {run.data.meant > run.data.done &&
+            t` ${plural(run.data.meant - run.data.done, 'other was', 'others were')} in a state that does not allow it.`}{' '}
           {run.data.undo && <Button changes small look="bare" onPress={() => run.mutate(run.data!.undo!)}>{t`Undo`}</Button>}
         </Small>
       )}

@@ -86,7 +86,7 @@ export default function LedgerScreen() {
         title={t`Ledger`}
         note={
           counts
-            ? `${counted(counts.total, 'copy', 'copies')}${narrowed ? t` · the filters leave ${counts.atLeast ? t`more than ` : ''}${count(counts.atLeast ? 10_000 : counts.matching)}` : ''}`
+            ? `${counted(counts.total, 'copy', 'copies')}${narrowed ? t` · ${counts.atLeast ? t`more than ` : ''}${count(counts.atLeast ? 10_000 : counts.matching)} match the filters` : ''}`
             : ''
         }
       />

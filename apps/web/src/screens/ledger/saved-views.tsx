@@ -36,14 +36,14 @@ export function SavedViews({ filter }: { filter: string }) {
             {view.name}
           </Button>
           {view.filter === filter && (
-            <IconButton small label={t`Forget the view ${view.name}`} onPress={() => remove.mutate(view.id)}>
+            <IconButton small label={t`Delete the view ${view.name}`} onPress={() => remove.mutate(view.id)}>
               <X size={12} />
             </IconButton>
           )}
         </Row>
       ))}
       {filter !== '' && !data.some((view) => view.filter === filter) && name === null && (
-        <Button small look="bare" onPress={() => setName('')}>{t`Keep this view`}</Button>
+        <Button small look="bare" onPress={() => setName('')}>{t`Save this view`}</Button>
       )}
       {name !== null && (
         <Row

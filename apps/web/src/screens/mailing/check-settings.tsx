@@ -75,8 +75,8 @@ export function CheckSettings({
       <Scroll>
         <Stack style={{ padding: 12 }}>
           <Choice
-            label={t`Numbers and postal codes without a country are of`}
-            items={[{ id: '', text: t`no country in particular` }, ...regions]}
+            label={t`Country of numbers and postal codes that name none`}
+            items={[{ id: '', text: t`no particular country` }, ...regions]}
             value={checks.country ?? ''}
             onChange={(country) => set({ country })}
           />
@@ -111,16 +111,16 @@ export function CheckSettings({
                 <Small>{checkSays('range')}</Small>
                 <Row>
                   <TextInput
-                    label={t`Least`}
+                    label={t`Minimum`}
                     hideLabel
-                    placeholder={t`least`}
+                    placeholder={t`minimum`}
                     value={limits.least}
                     onChange={(least) => setColumn({ range: { ...limits, least } })}
                   />
                   <TextInput
-                    label={t`Most`}
+                    label={t`Maximum`}
                     hideLabel
-                    placeholder={t`most`}
+                    placeholder={t`maximum`}
                     value={limits.most}
                     onChange={(limit) => setColumn({ range: { ...limits, most: limit } })}
                   />
@@ -131,7 +131,7 @@ export function CheckSettings({
                 <TextInput
                   label={checkSays('allowed')}
                   rows={3}
-                  placeholder={t`One value a line`}
+                  placeholder={t`One value per line`}
                   value={(current.allowed ?? []).join('\n')}
                   onChange={(text) => setColumn({ allowed: text === '' ? null : text.split('\n') })}
                 />
@@ -144,7 +144,7 @@ export function CheckSettings({
                     const { [name]: _own, ...rest } = checks.columns ?? {};
                     set({ columns: rest });
                   }}
-                >{t`Back to what is proposed`}</Button>
+                >{t`Reset to the proposal`}</Button>
               )}
             </div>
           )}
@@ -163,9 +163,9 @@ function TriedValue({ column, checks, plan, context }: { column: Column; checks:
       <TextInput label={t`Try a value`} placeholder={column.examples[0] ?? ''} value={text} onChange={setText} />
       <div role="status" style={{ paddingTop: 4 }}>
         {text === '' ? (
-          <Small>{t`Type one to see what would be said of it, without changing a record.`}</Small>
+          <Small>{t`Type one to see what the checks would say, without changing a record.`}</Small>
         ) : found.length === 0 ? (
-          <Mark $tone="moss">{t`Nothing to be said`}</Mark>
+          <Mark $tone="moss">{t`No finding`}</Mark>
         ) : (
           found.map((finding) => (
             <div key={finding.code}>

@@ -145,7 +145,7 @@ export default function ChecksPart({ work }: { work: MailingWork }) {
           ))}
           {checks.accepted > 0 && (
             <Kind aria-pressed={filter === 'accepted'} onClick={show('accepted')}>
-              <span>{t`Looks accepted`}</span>
+              <span>{t`Accepted looks`}</span>
               <b>{count(checks.accepted)}</b>
             </Kind>
           )}
@@ -244,9 +244,9 @@ export default function ChecksPart({ work }: { work: MailingWork }) {
               onEnd,
             }}
             empty={() => (
-              <Empty title={text.trim() !== '' ? t`Nothing found` : checks.current ? t`Nothing to be said` : t`Checking …`}>
+              <Empty title={text.trim() !== '' ? t`Nothing found` : checks.current ? t`No finding` : t`Checking …`}>
                 {text.trim() !== ''
-                  ? t`No record that has such a finding holds these words.`
+                  ? t`No record with such a finding matches.`
                   : checks.current
                     ? filter === 'all'
                       ? t`Every record that is checked can run as it is.`
@@ -293,7 +293,7 @@ function LeftOut({ rows, onTakeIn }: { rows: readonly number[]; onTakeIn: (row: 
     return (
       <Empty
         title={t`No record is left out`}
-      >{t`Leave out a record in the list of its findings; it comes here and can be taken in again.`}</Empty>
+      >{t`Leave out a record in the list of its findings; it comes here and can be included again.`}</Empty>
     );
   return (
     <Scroll>
@@ -311,9 +311,9 @@ function LeftOut({ rows, onTakeIn }: { rows: readonly number[]; onTakeIn: (row: 
               <tr key={row}>
                 <td>{t`Row ${row}`}</td>
                 <td>
-                  <Button changes small onPress={() => onTakeIn(row)} aria-label={t`Take in row ${row}`}>
+                  <Button changes small onPress={() => onTakeIn(row)} aria-label={t`Include row ${row}`}>
                     <UserPlus size={13} />
-                    {t`Take in again`}
+                    {t`Include again`}
                   </Button>
                 </td>
               </tr>

@@ -183,7 +183,7 @@ function Problem({
               <Button
                 changes
                 small
-                tip={t`Take over what is proposed`}
+                tip={t`Use the proposed value`}
                 aria-label={t`Change row ${finding.row} to ${finding.mend}`}
                 onPress={() => corrections.correct(finding.row, finding.column!, finding.mend!)}
               >

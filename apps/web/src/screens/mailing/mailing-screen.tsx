@@ -110,7 +110,7 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const place = stepOrder.indexOf(part ?? '');
   const goTo = (step: string | undefined) => (place >= 0 && step ? () => void navigate(`/mailings/${mailing.id}/${step}`) : null);
   useKey('n', t`Next part`, goTo(stepOrder[place + 1]));
-  useKey('p', t`Part before`, goTo(stepOrder[place - 1]));
+  useKey('p', t`Previous part`, goTo(stepOrder[place - 1]));
 
   const total = mailing.source?.count ?? 0;
   const work: MailingWork = {

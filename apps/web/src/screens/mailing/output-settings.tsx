@@ -69,7 +69,7 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
         value={output.folder}
         columns={columns}
         onChange={(folder) => set({ folder })}
-        help={t`A slash opens a folder in a folder. Empty: straight into the archive.`}
+        help={t`A slash makes a folder within a folder. Left empty: straight into the archive.`}
       />
       <PatternInput
         label={t`File name`}
@@ -90,8 +90,8 @@ export function OutputSettings({ work, sample }: { work: MailingWork; sample: Sa
           label={t`Combined files`}
           items={[
             { id: 'none', text: t`none`, detail: t`single files only` },
-            { id: 'batch', text: t`one a batch`, detail: t`all copies in one PDF, a bookmark each` },
-            { id: 'template', text: t`one a template`, detail: t`for each template its own PDF` },
+            { id: 'batch', text: t`one per batch`, detail: t`all copies in one PDF, with a bookmark for each` },
+            { id: 'template', text: t`one per template`, detail: t`a PDF of its own for each template` },
           ]}
           value={combined}
           onChange={(next) => set({ combined: next as 'none' | 'batch' | 'template' })}

@@ -100,7 +100,7 @@ export default function PacketPart({ work }: { work: MailingWork }) {
                   <ArrowDown size={15} />
                 </IconButton>
                 <IconButton
-                  label={t`Take ${nameOf(id)} out of the packet`}
+                  label={t`Remove ${nameOf(id)} from the packet`}
                   onPress={() => change((one) => ({ ...one, packet: one.packet.filter((other) => other !== id) }))}
                 >
                   <X size={15} />

@@ -18,7 +18,7 @@ export function PaperSettings({ work }: { work: MailingWork }) {
   return (
     <Stack $gap={14}>
       <h2>{t`Paper`}</h2>
-      <Small>{t`Who has no address for mail, bounced, or asks for paper is gathered into a print run, with a sheet for the window of an envelope.`}</Small>
+      <Small>{t`Recipients who have no e-mail address, whose mail bounced, or who ask for paper are gathered into a print run, with a sheet for the window of an envelope.`}</Small>
       <PatternInput label={t`Name`} value={paper.name} columns={columns} onChange={(name) => set({ name })} />
       <PatternInput label={t`Street`} value={paper.street} columns={columns} onChange={(street) => set({ street })} />
       <Fields $columns="1fr 2fr">

@@ -59,7 +59,7 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
           >
             <Button changes isDisabled={add.isPending || pictures.length >= MOST_PICTURES}>
               <ImagePlus size={14} />
-              {add.isPending ? t`Taking it …` : t`Choose a picture`}
+              {add.isPending ? t`Taking the table …` : t`Choose a picture`}
             </Button>
           </FileTrigger>
           {columns.length > 0 && (
@@ -81,7 +81,7 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
               {t`${nameOf(picture)} in ${wordsOf(picture)}`}
               <IconButton
                 small
-                label={t`Take ${nameOf(picture)} out of ${wordsOf(picture)}`}
+                label={t`Remove ${nameOf(picture)} from ${wordsOf(picture)}`}
                 onPress={() => onChange(pictures.filter((one) => keyOf(one) !== keyOf(picture)))}
               >
                 <X size={12} />

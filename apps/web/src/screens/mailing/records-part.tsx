@@ -63,7 +63,7 @@ export default function RecordsPart({ work: { mailing, plan, change, settle, col
         <div className="fill" />
         {mailing.source && (
           <>
-            <Small>{t`Records are told apart by`}</Small>
+            <Small>{t`Records are identified by`}</Small>
             <Choice
               label={t`Record key`}
               hideLabel

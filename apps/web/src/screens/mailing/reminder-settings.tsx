@@ -71,7 +71,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
             columns={columns}
             onChange={(body) => set({ body })}
           />
-          <Toggled label={t`The copies go along again`} value={reminder.attach} onChange={(attach) => set({ attach })} />
+          <Toggled label={t`Attach the copies again`} value={reminder.attach} onChange={(attach) => set({ attach })} />
           <Fields $columns="110px 110px 1fr">
             <NumberInput
               label={t`After days`}
@@ -82,13 +82,13 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
             />
             <NumberInput label={t`At most`} value={reminder.most} onChange={(limit) => set({ most: limit })} least={1} most={10} />
             <div style={{ paddingTop: 20 }}>
-              <Toggled label={t`By itself`} value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
+              <Toggled label={t`Automatic`} value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
             </div>
           </Fields>
           <Small>
             {reminder.bySchedule
               ? t`${plural(reminder.most, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${plural(reminder.afterDays, 'day')} after sending and as far apart.`
-              : t`Nothing goes out by itself. The buttons below remind once.`}
+              : t`Nothing is sent automatically. The buttons below remind once.`}
           </Small>
           <Row>
             <Button changes look="go" isDisabled={!data?.due || remind.isPending} onPress={() => remind.mutate(false)}>
@@ -99,7 +99,7 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
               <Confirm
                 look="go"
                 title={t`Remind all ${data.out} whose copy is out?`}
-                text={t`Those are reminded too whose time has not come yet.`}
+                text={t`Those who are not due yet are reminded too.`}
                 yes={t`Remind ${data.out}`}
                 onYes={() => remind.mutate(true)}
               >

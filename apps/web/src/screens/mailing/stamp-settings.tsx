@@ -89,7 +89,7 @@ export function StampSettings({
                 {
                   id: 'link',
                   text: t`the recipient’s personal link`,
-                  detail: t`A phone opens the page with it. 28 mm or more are read well.`,
+                  detail: t`A phone opens the page with it. 28 mm or more is read reliably.`,
                 },
               ]}
               value={stamp.holds ?? 'code'}

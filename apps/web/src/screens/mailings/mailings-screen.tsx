@@ -140,14 +140,14 @@ export default function MailingsScreen() {
             </div>
             {data.length > 0 && (
               <Choice
-                label={t`Begin as`}
+                label={t`Start as`}
                 hideLabel
                 items={[
-                  { id: '', text: t`empty`, detail: t`Packet, records and map are chosen anew` },
+                  { id: '', text: t`empty`, detail: t`Choose packet, records and map yourself` },
                   ...data.map((one) => ({
                     id: String(one.id),
                     text: t`as ${one.name}`,
-                    detail: t`Packet, map, checks, output, message and accepted looks come along`,
+                    detail: t`Packet, map, checks, output, message and accepted looks are copied`,
                   })),
                 ]}
                 value={from}
@@ -157,7 +157,7 @@ export default function MailingsScreen() {
             <FileTrigger acceptedFileTypes={['application/zip', '.zip']} onSelect={(files) => files?.[0] && bringIn.mutate(files[0])}>
               <Button changes isDisabled={bringIn.isPending} tip={t`A mailing that was exported here or in another Mailbag`}>
                 <FolderInput size={16} />
-                {bringIn.isPending ? t`Bringing it in …` : t`Bring one in`}
+                {bringIn.isPending ? t`Importing …` : t`Import`}
               </Button>
             </FileTrigger>
             <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>

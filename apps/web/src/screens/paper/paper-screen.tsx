@@ -256,7 +256,7 @@ function Run({ run }: { run: PrintRunDetail }) {
               </Confirm>
               <Confirm
                 title={t`Cancel this run?`}
-                text={t`Its file is deleted and its copies wait for paper again. What the printer has not printed is taken back.`}
+                text={t`Its file is deleted and its copies wait for paper again. What the printer has not printed is cancelled.`}
                 yes={t`Cancel the run`}
                 no={t`Keep the run`}
                 onYes={() => act.mutate('cancel')}

@@ -69,7 +69,7 @@ export function BackupsCard() {
         </Button>
       </Row>
       {data.backups.length === 0 && !data.running && (
-        <Small>{phrase`There is none yet. ${(<code>mailbag restore</code>)} brings one back into an empty folder.`}</Small>
+        <Small>{phrase`There is none yet. ${(<code>mailbag restore</code>)} restores one into an empty folder.`}</Small>
       )}
       <Stack $gap={0}>
         {data.backups.map(({ name, size, takenAt }) => (
@@ -78,7 +78,7 @@ export function BackupsCard() {
             actions={
               <Confirm
                 title={t`Remove the backup of ${fullWhen(takenAt)}?`}
-                text={t`It cannot be brought back.`}
+                text={t`This cannot be undone.`}
                 yes={t`Remove it`}
                 onYes={() => remove.mutate(name)}
               >

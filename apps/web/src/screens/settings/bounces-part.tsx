@@ -51,7 +51,7 @@ export function BouncesPart() {
           value={form.address}
           onChange={(address) => set({ address })}
           placeholder={t`bounces@example.org`}
-          help={t`Each message gets this address with a token behind a plus, so that a bounce finds its copy. Empty: bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide.`}
+          help={t`Each message gets this address with a token behind a plus, so that a bounce finds its copy. Left empty, bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide.`}
         />
         <h2>{t`Mailbox`}</h2>
         <Fields $columns="1.6fr 84px 1fr">
@@ -101,16 +101,14 @@ export function BouncesPart() {
           </Small>
         </Fields>
         {data.lastLook && (
-          <Notice
-            tone={data.lastLook.ok ? 'moss' : 'brick'}
-          >{t`Looked in ${when(data.lastLook.at)}: ${saidWords(data.lastLook.said)}`}</Notice>
+          <Notice tone={data.lastLook.ok ? 'moss' : 'brick'}>{t`Read ${when(data.lastLook.at)}: ${saidWords(data.lastLook.said)}`}</Notice>
         )}
         {(save.error ?? look.error) && <Notice tone="brick">{sentenceOf(save.error ?? look.error)}</Notice>}
         <Row>
-          <Button type="submit" look="go" isDisabled={save.isPending}>{t`Save and look in`}</Button>
+          <Button type="submit" look="go" isDisabled={save.isPending}>{t`Save and read it`}</Button>
           {data.host && (
             <Button onPress={() => look.mutate()} isDisabled={look.isPending}>
-              {look.isPending ? t`Looking …` : t`Look in now`}
+              {look.isPending ? t`Looking …` : t`Read it now`}
             </Button>
           )}
         </Row>

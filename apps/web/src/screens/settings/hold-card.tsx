@@ -16,7 +16,7 @@ import { useSaving } from './use-saving';
 
 const reasons: Record<NonNullable<HoldAnswer['held']>['why'], (held: NonNullable<HoldAnswer['held']>) => string> = {
   restored: ({ takenAt, from }) => t`It was restored from ${from}, taken ${takenAt ? fullWhen(takenAt) : t`earlier`}.`,
-  copied: () => t`It was copied, or put back as a whole.`,
+  copied: () => t`It was copied, or restored as a whole.`,
   'older database': () => t`Its database is older than the folder around it, or belongs to another one.`,
 };
 
@@ -66,7 +66,7 @@ export function HoldCard() {
         </Stack>
       )}
       {printRuns > 0 && (
-        <Small>{phrase`${plural(printRuns, 'print run is', 'print runs are')} not marked as printed. ${(<Link to="/paper">{t`Look whether they were.`}</Link>)}`}</Small>
+        <Small>{phrase`${plural(printRuns, 'print run is', 'print runs are')} not marked as printed. ${(<Link to="/paper">{t`Check whether they were.`}</Link>)}`}</Small>
       )}
       <Row>
         <Confirm
@@ -81,7 +81,7 @@ export function HoldCard() {
           }
         >
           <Button look="go" isDisabled={release.isPending}>
-            {waiting > 0 ? t`The rest did not go out: send it` : t`Go on sending`}
+            {waiting > 0 ? t`The rest did not go out: send it` : t`Resume sending`}
           </Button>
         </Confirm>
       </Row>

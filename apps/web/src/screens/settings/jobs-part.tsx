@@ -14,8 +14,8 @@ import { useSaving } from './use-saving';
 
 const groups: { state: JobState; title: string; nothing: string }[] = [
   { state: 'failed', title: t`Failed`, nothing: '' },
-  { state: 'running', title: t`Running now`, nothing: t`Nothing runs just now.` },
-  { state: 'waiting', title: t`Waiting for their time`, nothing: t`Nothing waits.` },
+  { state: 'running', title: t`Running now`, nothing: t`Nothing is running.` },
+  { state: 'waiting', title: t`Waiting for their time`, nothing: t`Nothing is waiting.` },
 ];
 
 /** Where a job is, in a few words. */

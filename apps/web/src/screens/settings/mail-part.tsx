@@ -48,7 +48,7 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
       <Stack $gap={8}>
         <div>
           {sender.code
-            ? t`A code of six digits was mailed to ${sender.address}. It holds until ${when(sender.code.until)}; ${plural(sender.code.triesLeft, 'try', 'tries')} left.`
+            ? t`A code of six digits was mailed to ${sender.address}. It is valid until ${when(sender.code.until)}; ${plural(sender.code.triesLeft, 'try', 'tries')} left.`
             : t`Nothing is sent from this address until a code that is mailed to it has been entered here.`}
         </div>
         <Row

@@ -116,8 +116,8 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
         />
       </Fields>
       <Fields $columns="repeat(5, 1fr)">
-        {number(t`A minute`, 'perMinute', t`0: no limit`)}
-        {number(t`An hour`, 'perHour', t`0: no limit`)}
+        {number(t`Per minute`, 'perMinute', t`0: no limit`)}
+        {number(t`Per hour`, 'perHour', t`0: no limit`)}
         {number(t`To one domain`, 'perDomainMinute', t`a minute; 0: no limit`)}
         {number(t`Connections`, 'connections')}
         {number(t`Largest, MB`, 'limitMb')}

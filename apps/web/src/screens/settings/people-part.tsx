@@ -23,7 +23,7 @@ import { useSaving } from './use-saving';
 const roleItems: { id: Role; text: string; detail: string }[] = [
   { id: 'administrator', text: t`administrator`, detail: t`everything, settings and people too` },
   { id: 'operator', text: t`operator`, detail: t`mailings, batches, copies` },
-  { id: 'viewer', text: t`viewer`, detail: t`looks, changes nothing` },
+  { id: 'viewer', text: t`viewer`, detail: t`can look but not change anything` },
 ];
 
 function Rights({
@@ -64,7 +64,7 @@ function Person({ person, isMe, onClose }: { person: PersonAnswer; isMe: boolean
           <Button small onPress={() => signOut.mutate(undefined)} isDisabled={person.sessions === 0}>{t`Sign out everywhere`}</Button>
           {!isMe && (
             <Button small look="danger" onPress={() => save.mutate({ closed: !person.closed })}>
-              {person.closed ? t`Open the account again` : t`Close the account`}
+              {person.closed ? t`Reopen the account` : t`Close the account`}
             </Button>
           )}
         </Row>
@@ -91,7 +91,7 @@ const linesOf = ({ people, invitations }: PeopleAnswer): readonly Line[] => [
 ];
 const stateOf = ({ person }: Line): string => (person === null ? t`invited` : person.closed ? t`closed` : t`open`);
 const seenWords = ({ person, invitation }: Line): string =>
-  invitation ? t`holds until ${when(invitation.expiresAt)}` : person?.lastSeenAt ? when(person.lastSeenAt) : t`never`;
+  invitation ? t`valid until ${when(invitation.expiresAt)}` : person?.lastSeenAt ? when(person.lastSeenAt) : t`never`;
 
 const columns: readonly ListColumn<Line>[] = [
   {
@@ -168,7 +168,7 @@ export function PeoplePart() {
         <Button
           small
           look="danger"
-          aria-label={t`Take back the invitation of ${invitation.name}`}
+          aria-label={t`Withdraw the invitation of ${invitation.name}`}
           onPress={() => takeBack.mutate(invitation.id)}
         >{t`Take back`}</Button>
       ),
@@ -205,8 +205,8 @@ export function PeoplePart() {
           {invite.data && (
             <Notice tone={invite.data.said ? 'ochre' : 'moss'}>
               {invite.data.said
-                ? t`It could not be mailed (${invite.data.said}). Give this address by hand:`
-                : t`The invitation is on its way. It also opens at`}
+                ? t`It could not be mailed (${invite.data.said}). Pass on this address yourself:`
+                : t`The invitation has been sent. It can also be opened at`}
               <div style={{ fontFamily: font.mono, fontSize: 12, overflowWrap: 'anywhere', color: color.ink }}>{invite.data.address}</div>
             </Notice>
           )}

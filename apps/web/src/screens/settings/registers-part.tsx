@@ -21,11 +21,11 @@ import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
 
 const kindWords: Record<RegisterKind, { text: string; detail: string }> = {
-  postgres: { text: 'PostgreSQL', detail: t`one row a copy in a table` },
-  mysql: { text: t`MySQL or MariaDB`, detail: t`one row a copy in a table` },
+  postgres: { text: 'PostgreSQL', detail: t`one row per copy in a table` },
+  mysql: { text: t`MySQL or MariaDB`, detail: t`one row per copy in a table` },
   sqlite: { text: t`SQLite file`, detail: t`in the data folder, below registers` },
-  folder: { text: t`Folder`, detail: t`one JSON file a copy, in the data folder, below registers` },
-  webdav: { text: t`WebDAV folder`, detail: t`one JSON file a copy` },
+  folder: { text: t`Folder`, detail: t`one JSON file per copy, in the data folder, below registers` },
+  webdav: { text: t`WebDAV folder`, detail: t`one JSON file per copy` },
 };
 const isServer = (kind: RegisterKind): boolean => kind === 'postgres' || kind === 'mysql';
 
@@ -85,7 +85,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
         value={form.table}
         onChange={(table) => set({ table })}
         mono
-        help={isServer(form.kind) ? t`Is made when it is not there.` : undefined}
+        help={isServer(form.kind) ? t`It is created if it does not exist.` : undefined}
       />
       {(isServer(form.kind) || form.kind === 'webdav') && (
         <Fields>
@@ -107,7 +107,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       {save.error && <Notice tone="brick">{sentenceOf(save.error)}</Notice>}
       <Row>
         <Button type="submit" look="go" isDisabled={form.name.trim() === '' || save.isPending}>
-          {save.isPending ? t`Opening …` : t`Open it and save`}
+          {save.isPending ? t`Opening …` : t`Test it and save`}
         </Button>
         <Button look="bare" onPress={onClose}>{t`Cancel`}</Button>
       </Row>
@@ -147,7 +147,11 @@ export function RegistersPart() {
               actions={
                 <ChangeRemove
                   onChange={() => setEditing({ register: one })}
-                  remove={{ name: one.name, text: t`What was reported stays there; nothing more is.`, onYes: () => remove.mutate(one.id) }}
+                  remove={{
+                    name: one.name,
+                    text: t`What was reported stays there; nothing more is added.`,
+                    onYes: () => remove.mutate(one.id),
+                  }}
                 />
               }
             >

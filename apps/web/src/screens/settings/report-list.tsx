@@ -40,7 +40,7 @@ export function ReportList() {
   });
   return (
     <Padded style={{ gap: 4 }}>
-      <h2>{t`What came in last`}</h2>
+      <h2>{t`Latest reports`}</h2>
       {settle.error && <Notice tone="brick">{sentenceOf(settle.error)}</Notice>}
       {reports?.length === 0 && (
         <Small>{t`Nothing yet. Bounces, delays and automatic answers are listed here, and told in the story of their copy.`}</Small>
@@ -78,7 +78,7 @@ export function ReportList() {
               </>
             )}
             {!one.copyId && one.kind !== 'other' && one.kind !== 'unreadable' && (
-              <Small style={{ color: color.ochre }}>{t`No copy of ours is meant.`}</Small>
+              <Small style={{ color: color.ochre }}>{t`It is not about any of our copies.`}</Small>
             )}
           </ListLine>
         ))}

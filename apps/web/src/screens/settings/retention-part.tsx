@@ -56,7 +56,7 @@ export function RetentionPart() {
           <Button type="submit" look="go" isDisabled={isSaved || save.isPending}>{t`Save`}</Button>
           {(data.recordDays > 0 || data.copyDays > 0 || data.sourceDays > 0) && isSaved && (
             <Confirm
-              title={t`Delete now what is over its time?`}
+              title={t`Delete data past its retention now?`}
               text={t`It is done by itself several times a day. What is deleted cannot be brought back.`}
               yes={t`Delete it`}
               onYes={() => run.mutate(undefined)}

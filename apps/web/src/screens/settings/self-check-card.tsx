@@ -53,7 +53,7 @@ export function SelfCheckCard() {
       )}
       {!last && !running && <Small>{t`It has not run yet.`}</Small>}
       {run.error && <Notice tone="brick">{sentenceOf(run.error)}</Notice>}
-      <Small>{t`It runs quickly at each start. The thorough one reads every file and compares it with its digest.`}</Small>
+      <Small>{t`A quick check runs at each start. The thorough one reads every file and compares it with its digest.`}</Small>
       <Row>
         <Button onPress={() => run.mutate(undefined)} isDisabled={running || run.isPending}>
           {running ? t`Checking …` : t`Check thoroughly now`}

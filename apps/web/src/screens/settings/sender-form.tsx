@@ -56,9 +56,7 @@ export function SenderForm({
           value={form.address}
           onChange={(address) => set({ address })}
           placeholder={t`office@example.org`}
-          help={
-            sender?.confirmed && form.address !== sender.address ? t`Another address must be confirmed anew.` : t`A code is mailed to it.`
-          }
+          help={sender?.confirmed && form.address !== sender.address ? t`A new address has to be confirmed.` : t`A code is mailed to it.`}
         />
         <Choice
           label={t`Mail server`}
@@ -76,7 +74,7 @@ export function SenderForm({
       <details>
         <summary style={{ cursor: 'pointer' }}>{t`Sign the messages (DKIM)${sender?.hasDkimKey ? t`, switched on` : ''}`}</summary>
         <Stack style={{ marginTop: 10 }}>
-          <Small>{t`Servers of recipients trust signed mail more. Your IT makes a pair of keys and puts the public one into the name system; the private one belongs here.`}</Small>
+          <Small>{t`Recipients’ servers trust signed mail more. Your IT department makes a pair of keys and publishes the public one in the DNS; the private one goes here.`}</Small>
           <Fields>
             <TextInput
               label={t`Domain`}

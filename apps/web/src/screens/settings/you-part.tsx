@@ -44,7 +44,7 @@ export function YouPart() {
           value={language}
           onChange={(id) => speak.mutate(id as SpokenLanguage)}
         />
-        <Small>{t`Mailbag speaks it to you, wherever you sign in. The page is loaded again.`}</Small>
+        <Small>{t`Mailbag uses it wherever you sign in. The page is reloaded.`}</Small>
         {speak.error && <Notice tone="brick">{sentenceOf(speak.error)}</Notice>}
         {role !== 'viewer' && (
           <>
@@ -59,7 +59,7 @@ export function YouPart() {
         <Small>
           {email} · {translated(role)}
         </Small>
-        <TextInput label={t`Password until now`} type="password" autoComplete="current-password" value={before} onChange={setBefore} />
+        <TextInput label={t`Current password`} type="password" autoComplete="current-password" value={before} onChange={setBefore} />
         <TextInput
           label={t`New password`}
           type="password"

@@ -145,7 +145,9 @@ export function Find({ isAdministrator }: { isAdministrator: boolean }) {
         <kbd>{t`Ctrl K`}</kbd>
       </Frame>
       <Floating placement="bottom end" offset={10}>
-        <List renderEmptyState={() => <div style={{ padding: 8 }}>{data ? t`Nothing has that name, code or word.` : t`Looking …`}</div>}>
+        <List
+          renderEmptyState={() => <div style={{ padding: 8 }}>{data ? t`Nothing matches that name, code or word.` : t`Looking …`}</div>}
+        >
           {(hit) => (
             <Item id={hit.key} textValue={hit.name}>
               {hit.name}

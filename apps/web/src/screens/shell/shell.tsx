@@ -329,7 +329,7 @@ export function Shell({ account }: { account: AccountAnswer }) {
           <Small
             title={LOOKS_ONLY}
             style={{ display: 'inline-flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}
-          >{phrase`${(<Eye size={13} />)} looks only`}</Small>
+          >{phrase`${(<Eye size={13} />)} view only`}</Small>
         )}
         {account.account?.seesValues === false && (
           <Small

@@ -14,7 +14,7 @@ import { Table } from '../../ui/table';
 
 const states = {
   active: { text: t`holds`, tone: 'moss' },
-  fulfilled: { text: t`in the source by now`, tone: 'plain' },
+  fulfilled: { text: t`in the source now`, tone: 'plain' },
   unfit: { text: t`no longer fits`, tone: 'ochre' },
   undone: { text: t`undone`, tone: 'plain' },
 } as const;

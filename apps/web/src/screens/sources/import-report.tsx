@@ -25,7 +25,7 @@ export function ImportReportView({ sourceId }: { sourceId: number }) {
         <Row>
           <p
             style={{ margin: 0, flex: 1 }}
-          >{phrase`${(<b>{counted(report.count, 'record')}</b>)} came in${report.readAt && t` on ${fullWhen(report.readAt)}`}. ${report.notes.length === 0 && t`Nothing was skipped and nothing was odd.`}`}</p>
+          >{phrase`${(<b>{counted(report.count, 'record')}</b>)} came in${report.readAt && t` on ${fullWhen(report.readAt)}`}. ${report.notes.length === 0 && t`Nothing was skipped, and nothing unusual was found.`}`}</p>
           <FileButton $small href={`/api/sources/${sourceId}/report.xlsx`} download>
             <Download size={14} />
             {t`Save the report as a sheet`}

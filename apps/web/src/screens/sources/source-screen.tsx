@@ -36,8 +36,8 @@ const formats = [
   { id: 'xlsx', text: 'XLSX', detail: t`a workbook` },
   { id: 'csv', text: 'CSV', detail: t`text, divided by commas` },
   { id: 'json', text: 'JSON', detail: t`typed values` },
-  { id: 'xfdf', text: 'XFDF', detail: t`form data, a file a record` },
-  { id: 'fdf', text: 'FDF', detail: t`form data, a file a record` },
+  { id: 'xfdf', text: 'XFDF', detail: t`form data, one file per record` },
+  { id: 'fdf', text: 'FDF', detail: t`form data, one file per record` },
 ];
 
 const whereOf = ({ kind, reading, query, files }: SourceSummary): string =>
@@ -112,7 +112,7 @@ export default function SourceScreen() {
           <FileTrigger allowsMultiple={source.files > 1} onSelect={(files) => files && files.length > 0 && replace.mutate([...files])}>
             <Button changes isDisabled={isReading} tip={t`Mapping and corrections stay; what is new, gone or changed is shown.`}>
               <Upload size={14} />
-              {t`Bring it again`}
+              {t`Upload again`}
             </Button>
           </FileTrigger>
         )}
@@ -138,7 +138,7 @@ export default function SourceScreen() {
           small
           pressed={view === 'report'}
           onPress={() => setView('report')}
-        >{t`Import report${source.notes.length > 0 ? t`, ${source.notes.length} to know` : ''}`}</Button>
+        >{t`Import report${source.notes.length > 0 ? t`, ${source.notes.length} to note` : ''}`}</Button>
         <Button
           small
           pressed={view === 'corrections'}
@@ -150,7 +150,7 @@ export default function SourceScreen() {
         {!isReading && source.readAt && <Small>{t`Read ${when(source.readAt)}`}</Small>}
         {hasRecords && (
           <>
-            <Small>{t`Known again by`}</Small>
+            <Small>{t`Identified by`}</Small>
             <Choice
               label={t`Record key`}
               hideLabel

@@ -180,7 +180,7 @@ export function AnswerList(props: AnswerListProps) {
                 <div>
                   <Button small changes onPress={() => onTakeApart(first)} tip={t`Each box is an answer of its own`}>
                     <Split size={14} />
-                    {t`Take apart`}
+                    {t`Split up`}
                   </Button>
                 </div>
               </Opened>

@@ -26,14 +26,14 @@ export function FieldFacts({ field }: { field: Field }) {
       {line(t`Full name`, field.name)}
       {line(t`Kind`, kindWords(field))}
       {line(t`Tooltip`, field.tooltip ?? '')}
-      {line(t`Called so by`, labelSourceWords(field))}
+      {line(t`Label from`, labelSourceWords(field))}
       {line(t`Under`, field.section ?? '')}
       {line(t`Limits`, fieldLimits(field).join(', '))}
       {line(t`Options`, field.options.map((one) => (one.label === one.value ? one.value : `${one.label} (${one.value})`)).join(' · '))}
       {line('On-values', field.onValues.join(' · '))}
-      {line(t`Value now`, Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
+      {line(t`Current value`, Array.isArray(field.value) ? field.value.join(', ') : (field.value ?? ''))}
       {line(t`Format`, formatWords(field))}
-      {line(t`Worked out`, calculationWords(field))}
+      {line(t`Calculated`, calculationWords(field))}
       {line('Pages', [...new Set(field.widgets.map((widget) => widget.page))].join(', '))}
     </ChosenFacts>
   );

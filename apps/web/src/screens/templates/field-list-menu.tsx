@@ -8,10 +8,10 @@ import { MenuItems, MenuLine } from '../../ui/menu';
 const formats: [format: string, name: string, says: string][] = [
   ['form', t`The form itself`, t`the fillable PDF, for other uses`],
   ['pdf', t`Marked PDF`, t`the form with every field’s name in its box, and an index`],
-  ['xlsx', t`Spreadsheet (XLSX)`, t`a column a field, with drop-downs for choices`],
-  ['csv', 'CSV', t`a column a field`],
-  ['xfdf', 'XFDF', t`form data, one record a file`],
-  ['fdf', 'FDF', t`form data, one record a file`],
+  ['xlsx', t`Spreadsheet (XLSX)`, t`one column per field, with drop-downs for choices`],
+  ['csv', 'CSV', t`one column per field`],
+  ['xfdf', 'XFDF', t`form data, one record per file`],
+  ['fdf', 'FDF', t`form data, one record per file`],
   ['xml', 'XML', t`to be filled in by a program`],
   ['json', 'JSON', t`to be filled in by a program`],
 ];

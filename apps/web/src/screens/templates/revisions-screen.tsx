@@ -101,7 +101,7 @@ export default function RevisionsScreen() {
           <FileTrigger acceptedFileTypes={['application/pdf']} onSelect={(files) => void bring([...(files ?? [])])}>
             <Button changes small>
               <Upload size={14} />
-              {t`Bring a new edition`}
+              {t`Upload a new edition`}
             </Button>
           </FileTrigger>
         )}

@@ -173,9 +173,7 @@ function TemplateFields({ template }: { template: TemplateDetail }) {
               >{t`This file is filled by hand so far. Mailbag finds its blanks, and you say which become fields.`}</Empty>
             ) : (
               shown.length === 0 && (
-                <Empty
-                  title={t`No field has that name`}
-                >{t`Search for a part of its name, its tooltip, its printed label or its kind.`}</Empty>
+                <Empty title={t`No field matches`}>{t`Search for a part of its name, its tooltip, its printed label or its kind.`}</Empty>
               )
             )}
             <AnswerList

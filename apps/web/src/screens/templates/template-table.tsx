@@ -62,7 +62,7 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
     cell: ({ usedBy }) => usedBy.join(', ') || <Small>{t`no mailing yet`}</Small>,
     value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
   },
-  { id: 'came', head: t`Came in`, least: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
+  { id: 'came', head: t`Added`, least: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
 ];
 
 /** All templates, with their first pages: searched, sorted, and put away where they are not needed any more. */

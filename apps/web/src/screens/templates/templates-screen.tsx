@@ -119,7 +119,8 @@ export default function TemplatesScreen() {
                 </>
               ) : (
                 <>
-                  <b>{one.file}</b> {one.said ?? (one.share < 1 ? t`is on its way, ${Math.round(one.share * 100)} %` : t`is being read …`)}
+                  <b>{one.file}</b>{' '}
+                  {one.said ?? (one.share < 1 ? t`is being uploaded, ${Math.round(one.share * 100)} %` : t`is being read …`)}
                 </>
               )}
               {one.said === null && (

@@ -30,7 +30,7 @@ const ROW = 34;
 const TICK = 24;
 const KEYS = [
   { keys: t`↑ ↓ Home End PgUp PgDn`, what: t`From row to row` },
-  { keys: '→ ←', what: t`What can be pressed in a row` },
+  { keys: '→ ←', what: t`Buttons and links of a row` },
 ];
 const PICK_KEYS = [
   { keys: t`Space`, what: t`Pick the row` },

@@ -7,8 +7,8 @@ export const computed: CheckKind = {
   order: 205,
   findings: {
     'cannot-work-out': {
-      title: t`Rule that cannot be worked out`,
-      sentence: ({ label, details }) => t`“${label}” cannot be worked out. ${details.why ?? ''}`,
+      title: t`Rule that cannot be calculated`,
+      sentence: ({ label, details }) => t`“${label}” cannot be calculated. ${details.why ?? ''}`,
     },
   },
   begin: ({ templates }) => ({

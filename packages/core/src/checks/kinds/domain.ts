@@ -27,7 +27,7 @@ export const domain: CheckKind = {
   findings: {
     'domain-typo': {
       title: t`Domain looks mistyped`,
-      sentence: ({ details }) => t`Most addresses end in ${details.why}. Is it meant here too?`,
+      sentence: ({ details }) => t`Most addresses end in ${details.why}. Is it intended here too?`,
     },
   },
   begin: (setup) => {

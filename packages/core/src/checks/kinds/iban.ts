@@ -22,7 +22,8 @@ export function ibanFault(text: string): string | null {
   const isKnown = !errorCodes.includes(ValidationErrorsIBAN.NoIBANCountry) || isSEPACountry(iban.slice(0, 2));
   if (isKnown && errorCodes.includes(ValidationErrorsIBAN.WrongBBANLength)) return t`accounts of ${iban.slice(0, 2)} are longer or shorter`;
   if (!hasRightCheckDigits(iban)) return t`its check digits do not go with it, so a digit or letter is wrong`;
-  if (isKnown && errorCodes.includes(ValidationErrorsIBAN.WrongBBANFormat)) return t`accounts of ${iban.slice(0, 2)} are made up otherwise`;
+  if (isKnown && errorCodes.includes(ValidationErrorsIBAN.WrongBBANFormat))
+    return t`accounts of ${iban.slice(0, 2)} are made up differently`;
   return null;
 }
 

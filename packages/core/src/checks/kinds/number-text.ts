@@ -8,7 +8,7 @@ export const numberText: CheckKind = {
   order: 110,
   column: { switch: 'numberText', says: t`is a number, not text that looks like one`, proposed: ({ kind }) => kind === 'number' },
   findings: {
-    'not-a-number': { title: t`Not a number`, sentence: ({ column, value }) => t`“${column}” holds numbers; “${value}” is none.` },
+    'not-a-number': { title: t`Not a number`, sentence: ({ column, value }) => t`“${column}” holds numbers; “${value}” is not one.` },
     'number-as-text': {
       title: t`Number kept as text`,
       sentence: ({ value }) => t`“${value}” is kept as text, so it is neither summed nor formatted.`,

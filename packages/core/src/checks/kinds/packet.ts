@@ -12,8 +12,8 @@ export const packet: CheckKind = {
       sentence: () => t`No template of the packet is for this record. Change who gets which template, or leave the record out.`,
     },
     'condition-unclear': {
-      title: t`Condition that cannot be told`,
-      sentence: ({ details }) => t`It cannot be told whether this record gets a template of the packet. ${details.why ?? ''}`,
+      title: t`Condition that cannot be decided`,
+      sentence: ({ details }) => t`It cannot be decided whether this record gets a template of the packet. ${details.why ?? ''}`,
     },
   },
   begin: ({ templates, context }) => {

@@ -12,7 +12,7 @@ export const password: CheckKind = {
     'password-empty': {
       title: t`Password is empty`,
       sentence: () =>
-        t`The password to open this copy would be empty, so anybody could open it: the values that it is composed of are. Fill them in, or compose it of others under Output.`,
+        t`The password to open this copy would be empty, so anybody could open it: the values that it is made of are empty. Fill them in, or choose others under Output.`,
     },
     'password-weak': {
       title: t`Password is weak`,

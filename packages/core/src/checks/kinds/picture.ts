@@ -7,7 +7,7 @@ export const picture: CheckKind = {
   order: 260,
   findings: {
     'picture-missing': {
-      title: t`Picture that is not there`,
+      title: t`Missing picture`,
       sentence: ({ value, label }) =>
         t`No picture called “${value}” came with the records, so “${label}” would stay empty. Add it to the source, or change the name.`,
     },

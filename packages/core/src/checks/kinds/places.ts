@@ -11,7 +11,7 @@ export const places: CheckKind = {
   order: 270,
   findings: {
     'same-file': {
-      title: t`File name that another copy has`,
+      title: t`File name in use by another copy`,
       sentence: ({ value, details }) =>
         details.rows?.length
           ? t`The copy of row ${details.rows.join(', ')} has the file name “${value}” too, so one of them gets a number behind it. Add a column that tells them apart under Output.`

@@ -15,7 +15,7 @@ export const range: CheckKind = {
   column: { switch: 'range', says: t`lies between two limits`, proposed: () => false },
   findings: {
     'out-of-range': {
-      title: t`Outside of its limits`,
+      title: t`Outside its limits`,
       sentence: ({ value, details }) => {
         const [least, maximum] = details.accepted ?? [];
         return t`“${value}” is not ${least && maximum ? t`between ${least} and ${maximum}` : least ? t`${least} or more` : t`${maximum} or less`}.`;

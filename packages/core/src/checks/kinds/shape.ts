@@ -26,7 +26,7 @@ export const shape: CheckKind = {
   findings: {
     'odd-shape': {
       title: t`Looks unlike its neighbours`,
-      sentence: ({ value, details }) => t`“${value}” is made up otherwise than the others, such as “${details.why}”.`,
+      sentence: ({ value, details }) => t`“${value}” is written differently from the others, such as “${details.why}”.`,
     },
   },
   begin: (setup) => {

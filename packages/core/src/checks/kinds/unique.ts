@@ -6,11 +6,11 @@ import { aboutValue, columnsWith } from '../check.js';
 /** Columns in which no value may stand twice. */
 export const unique: CheckKind = {
   order: 40,
-  column: { switch: 'unique', says: t`stands only once`, proposed: () => false },
+  column: { switch: 'unique', says: t`appears only once`, proposed: () => false },
   findings: {
     'not-unique': {
-      title: t`Stands more than once`,
-      sentence: ({ value, details }) => t`“${value}” also stands in row ${details.rows?.join(', ')}.`,
+      title: t`Appears more than once`,
+      sentence: ({ value, details }) => t`“${value}” is also in row ${details.rows?.join(', ')}.`,
     },
   },
   begin: (setup) => {

@@ -83,7 +83,7 @@ export const address: RuleKind<AddressRule> = {
     if (texts.every((text) => text === '')) return madeText('');
     if (given.country !== '' && countryLetters(given.country) === null)
       return {
-        cannot: t`“${given.country}” is not a country that is known; write its English name or its two letters.`,
+        cannot: t`“${given.country}” is not a known country; write its English name or its two-letter code.`,
         column: work.columns(of.country!),
         text: given.country,
       };

@@ -169,7 +169,7 @@ test.each<[FillRule, Record<string, string>, RegExp, string]>([
   [{ kind: 'shape', of: { kind: 'column', column: 'No' }, letters: 'as-they-are', tidy: true, joinLines: null, zeros: 3 }, { No: '1234' }, /more than 3 characters/, 'No'],
   [{ kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [{ key: 'Brook', value: '1' }], otherwise: null }, { Site: 'Hill' }, /“Hill” is not in the table/, 'Site'],
   [{ kind: 'address', of: { street: { kind: 'column', column: 'Street' }, country: { kind: 'column', column: 'Land' } }, home: 'DE', joined: null }, { Street: 'Reed Lane 1', Land: '' }, /no town/, ''],
-  [{ kind: 'address', of: { street: { kind: 'column', column: 'Street' }, country: { kind: 'column', column: 'Land' } }, home: 'DE', joined: null }, { Street: 'Reed Lane 1', Land: 'Larkmere' }, /“Larkmere” is not a country/, 'Land'],
+  [{ kind: 'address', of: { street: { kind: 'column', column: 'Street' }, country: { kind: 'column', column: 'Land' } }, home: 'DE', joined: null }, { Street: 'Reed Lane 1', Land: 'Larkmere' }, /“Larkmere” is not a known country/, 'Land'],
   [{ kind: 'liquid', text: '{{ plot | nosuch }}', columns: { plot: 'Plot' } }, { Plot: 'B' }, /nosuch/, ''],
   [{ kind: 'cases', cases: [{ when: { of: { kind: 'column', column: 'Area' }, test: 'over', number: '3' }, then: { kind: 'text', text: 'x' } }], otherwise: { kind: 'blank' } }, { Area: 'big' }, /“big” is not a number/, 'Area'],
   [{ kind: 'compose', parts: [{ text: 'No ' }, { rule: { kind: 'lookup', of: { kind: 'column', column: 'Site' }, table: [], otherwise: null } }] }, { Site: 'Hill' }, /not in the table/, 'Site'],

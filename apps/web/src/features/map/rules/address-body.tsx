@@ -34,7 +34,7 @@ export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
             {one ? (
               <>
                 <RulePart place={`${place}${words[part]}`} rule={one} onChange={(next) => put(part, next)} />
-                <IconButton label={t`${place}Take the ${words[part].toLowerCase()} out`} small onPress={() => put(part, undefined)}>
+                <IconButton label={t`${place}Remove the ${words[part].toLowerCase()}`} small onPress={() => put(part, undefined)}>
                   <X size={13} />
                 </IconButton>
               </>
@@ -52,19 +52,19 @@ export function AddressBody({ rule, place, onChange }: BodyProps<AddressRule>) {
       <Line>
         <Lead>{t`Lines`}</Lead>
         <Choice
-          label={t`${place}How the lines stand`}
+          label={t`${place}How the lines are arranged`}
           hideLabel
           small
           items={[
-            { id: 'lines', text: t`each on its own` },
-            { id: 'joined', text: t`in one, with commas` },
+            { id: 'lines', text: t`one below the other` },
+            { id: 'joined', text: t`on one line, with commas` },
           ]}
           value={rule.joined === null ? 'lines' : 'joined'}
           onChange={(id) => onChange({ ...rule, joined: id === 'lines' ? null : ', ' })}
         />
-        {t`Own country`}
+        {t`Home country`}
         <DraftText
-          label={t`${place}Two letters of your own country`}
+          label={t`${place}Two-letter code of your own country`}
           width={48}
           value={rule.home}
           write={(home) => home}

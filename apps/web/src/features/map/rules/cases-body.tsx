@@ -29,7 +29,7 @@ export function CasesBody({ rule, field, place, onChange }: BodyProps<CasesRule>
           </div>
           {at > 0 && (
             <IconButton
-              label={t`${place}Ask case ${at + 1} earlier`}
+              label={t`${place}Move case ${at + 1} up`}
               small
               onPress={() => put([...cases.slice(0, at - 1), cases[at]!, cases[at - 1]!, ...cases.slice(at + 1)])}
             >

@@ -123,7 +123,7 @@ export function ConditionEditor({
     return (
       <div role="group" aria-label={`${place}condition`}>
         <Line>
-          <RulePart place={t`${place}Asked of`} rule={condition.of} onChange={(of) => onChange({ ...condition, of })} />
+          <RulePart place={t`${place}What is compared`} rule={condition.of} onChange={(of) => onChange({ ...condition, of })} />
           <Choice
             label={t`${place}Test`}
             hideLabel
@@ -150,8 +150,8 @@ export function ConditionEditor({
           hideLabel
           small
           items={[
-            { id: 'all', text: t`all of these hold` },
-            { id: 'any', text: t`any of these holds` },
+            { id: 'all', text: t`all of these are true` },
+            { id: 'any', text: t`any of these is true` },
           ]}
           value={isAll ? 'all' : 'any'}
           onChange={(id) => onChange(id === 'all' ? { all: parts } : { any: parts })}

@@ -9,7 +9,7 @@ const items = Object.entries(copyFacts).map(([id, text]) => ({ id, text }));
 export function CopyFactBody({ rule, place, onChange }: BodyProps<CopyFactRule>) {
   return (
     <Choice
-      label={t`${place}What of the copy`}
+      label={t`${place}Fact about the copy`}
       hideLabel
       small
       items={items}

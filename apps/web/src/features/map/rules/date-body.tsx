@@ -45,7 +45,7 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
           hideLabel
           small
           items={[
-            { id: '', text: t`clear by itself`, detail: t`2027-02-01, 1.2.2027, or a date of the spreadsheet` },
+            { id: '', text: t`unambiguous`, detail: t`2027-02-01, 1.2.2027, or a date of the spreadsheet` },
             ...[...new Set([...readings, ...read])].map((id) => ({
               id,
               text: id,

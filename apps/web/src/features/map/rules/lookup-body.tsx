@@ -69,7 +69,7 @@ export function LookupBody({ rule, place, onChange }: BodyProps<LookupRule>) {
             <TextInput label={t`${place}Key ${at + 1}`} hideLabel value={one.key} onChange={(key) => replace(at, { key })} />
             <span aria-hidden>→</span>
             <TextInput
-              label={t`${place}Found for key ${at + 1}`}
+              label={t`${place}Value for key ${at + 1}`}
               hideLabel
               value={one.value}
               onChange={(value) => replace(at, { value })}

@@ -38,10 +38,10 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
     <Stack $gap={6}>
       {from && (
         <Line>
-          <Small>{t`${plural(rule.table.length, 'line')} from “${from.source}”: ${from.key} → ${from.value}. They stay as they are until they are taken anew.`}</Small>
+          <Small>{t`${plural(rule.table.length, 'line')} from “${from.source}”: ${from.key} → ${from.value}. They stay as they are until they are taken again.`}</Small>
           <Button changes small look="bare" isDisabled={take.isPending} onPress={() => take.mutate(from)}>
             <RefreshCw size={13} />
-            {t`Take them anew`}
+            {t`Take them again`}
           </Button>
         </Line>
       )}
@@ -91,7 +91,7 @@ export function LookupSource({ rule, place, onChange }: { rule: LookupRule; plac
           </Line>
           <Line>
             <Button changes small isDisabled={!whole || take.isPending} onPress={() => whole && take.mutate(whole)}>
-              {take.isPending ? t`Taking it …` : t`Take the table`}
+              {take.isPending ? t`Taking the table …` : t`Take the table`}
             </Button>
             <Button small look="bare" onPress={() => setWanted(null)}>{t`Cancel`}</Button>
           </Line>

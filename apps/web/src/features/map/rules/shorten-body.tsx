@@ -14,7 +14,7 @@ export function ShortenBody({ rule, place, onChange }: BodyProps<ShortenRule>) {
       <Line>
         <Lead>{t`At most`}</Lead>
         <WholeNumber
-          label={t`${place}Most characters`}
+          label={t`${place}Maximum characters`}
           value={rule.to}
           least={1}
           most={100_000}

@@ -101,13 +101,13 @@ export function GridBar(props: Props) {
           <div style={{ flex: '0 1 200px', minWidth: 120 }}>
             <TextInput label={t`Replace with`} hideLabel placeholder={t`nothing`} value={replacement} onChange={setReplacement} />
           </div>
-          <Small>{t`in place of ${text === '' ? t`what is looked for above` : `“${text}”`}`}</Small>
+          <Small>{t`in place of ${text === '' ? t`the text above` : `“${text}”`}`}</Small>
           <Toggled label={t`Only whole values`} value={isWhole} onChange={setWhole} />
           <div className="fill" />
           <Confirm
             look="go"
             title={t`Replace “${text}” everywhere?`}
-            text={t`In ${column === null ? t`every column` : t`the column “${column}”`}, in all ${plural(total, 'record')}, capital and small letters as they stand. Each value’s own is kept beside it, and it can be undone.`}
+            text={t`In ${column === null ? t`every column` : t`the column “${column}”`}, in all ${plural(total, 'record')}, matching capital and small letters. The original values are kept, and it can be undone.`}
             yes={t`Replace all`}
             onYes={() => corrections.replace({ find: text, replace: replacement, column, isWhole })}
           >

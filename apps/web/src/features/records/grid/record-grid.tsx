@@ -137,7 +137,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     const from = active?.index ?? -1;
     const places = (flagged ?? []).map((ordinal) => seen.indexOf(ordinal)).filter((index) => index >= 0).sort((one, other) => one - other); // prettier-ignore
     const next = places.find((index) => index > from) ?? places[0];
-    if (next === undefined) return say(t`None of the records that are seen has a finding.`);
+    if (next === undefined) return say(t`None of the records shown has a finding.`);
     move({ index: next, column: active?.column ?? 0 });
     frame.current?.focus();
   };
@@ -150,7 +150,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
       frame.current?.focus();
       return say(null);
     }
-    say(t`None of the records that are seen stands in row ${row}.`);
+    say(t`None of the records shown is in row ${row}.`);
   };
 
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -193,14 +193,14 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
       (records ?? []).map(({ cells }) => cells.slice(picked.left, picked.right + 1).map(({ text }) => text));
     const known = seen.known(picked.top, picked.bottom);
     if (known) writeCells(event.clipboardData, textsOf(known));
-    else say(t`Not all of it has been read yet. Go through it once, and copy again.`);
+    else say(t`Not all of it has been loaded yet. Scroll through it once, then copy again.`);
     return known !== null;
   };
   const onPaste = (event: ClipboardEvent): void => {
     if (!block || !corrections || draft !== null || event.target !== frame.current) return;
     event.preventDefault();
     const { placed, beyond } = pastedInto(block, readCells(event.clipboardData), seen.count, columns.length);
-    say(beyond > 0 ? t`${plural(beyond, 'cell')} did not fit: the sheet ends before.` : null);
+    say(beyond > 0 ? t`${plural(beyond, 'cell')} did not fit: the sheet is not that large.` : null);
     void change(placed, 'pasted');
   };
   const placeOf = (target: EventTarget): Place | null => {
@@ -339,7 +339,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
           </div>
         )}
         {!failed && seen.count === 0 && !seen.isWaiting && (
-          <Empty title={t`No matches`}>{t`No record of this source is like that. Look for something else, or in another column.`}</Empty>
+          <Empty title={t`No matches`}>{t`No record of this source matches. Search for something else, or in another column.`}</Empty>
         )}
         <div
           role="rowgroup"

@@ -14,7 +14,7 @@ export function EstimateLine({ mailing, digest }: { mailing: number; digest: str
       {t`${kilobytes(bytes)} in all, made in ${about(makingSeconds)}.`}
       {server !== null &&
         (sendingSeconds === null
-          ? t` The messages leave as fast as “${server}” takes them.`
+          ? t` The messages leave as fast as “${server}” accepts them.`
           : sendingSeconds < 0
             ? t` No message ever leaves: “${server}” has no hours in which it may send.`
             : t` At the limits of “${server}” the messages leave in ${about(sendingSeconds)}.`)}

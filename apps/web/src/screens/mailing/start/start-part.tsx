@@ -129,7 +129,7 @@ export default function StartPart({ work }: { work: MailingWork }) {
       id: 'new',
       text: t`Those who have none yet`,
       figure: figure(sizes.new),
-      detail: t`Known again by their record key over all batches of this mailing.`,
+      detail: t`Recognised by their record key across all batches of this mailing.`,
     },
     {
       id: 'changed',
@@ -169,10 +169,10 @@ export default function StartPart({ work }: { work: MailingWork }) {
           <Stack $gap={14}>
             <PickOne label={t`Who gets copies`} items={choices} value={who} onChange={(id) => set({ who: id, list: null })} />
             {data.keyColumn === null && (
-              <Notice tone="ochre">{phrase`No record key is chosen, so records are known again by their row. ${(<Link to={`/mailings/${mailing.id}/records`}>{t`Choose a key`}</Link>)} to be safe when rows move.`}</Notice>
+              <Notice tone="ochre">{phrase`No record key is chosen, so records are identified by their row. ${(<Link to={`/mailings/${mailing.id}/records`}>{t`Choose a key`}</Link>)} to be safe when rows move.`}</Notice>
             )}
             {unknownBatches.length > 0 && (
-              <Notice tone="ochre">{t`Batch ${unknownBatches.join(', ')} ran with another record key, and its records are deleted. Who had a copy then is not known any more.`}</Notice>
+              <Notice tone="ochre">{t`Batch ${unknownBatches.join(', ')} ran with another record key, and its records are deleted. Who got a copy then is no longer known.`}</Notice>
             )}
             {who === 'selection' && <Selection mailing={mailing.id} rows={rows} onChange={setRows} />}
             <section aria-label={t`What they get`} aria-busy={isFetching}>

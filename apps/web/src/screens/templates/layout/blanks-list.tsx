@@ -11,7 +11,7 @@ import type { LayoutBoard } from './use-layout-board';
 /** Blanks that were found and could be fields: taken one by one, or all. */
 export function BlanksList({ board, aids, isLooking }: { board: LayoutBoard; aids: LayoutAidsAnswer | undefined; isLooking: boolean }) {
   const offered = board.blanks.flat();
-  if (isLooking) return <ListHeading>{phrase`Blanks ${(<Small role="status">{t`being looked for …`}</Small>)}`}</ListHeading>;
+  if (isLooking) return <ListHeading>{phrase`Blanks ${(<Small role="status">{t`being searched for …`}</Small>)}`}</ListHeading>;
   if (!aids) return null;
   if (!board.offersBlanks)
     return (
@@ -35,7 +35,7 @@ export function BlanksList({ board, aids, isLooking }: { board: LayoutBoard; aid
       <Row style={{ padding: '6px 12px' }}>
         <Button small changes onPress={() => board.takeBlanks(offered.map(({ index }) => index))}>
           <Check size={14} />
-          {t`Take all ${offered.length}`}
+          {t`Use all ${offered.length}`}
         </Button>
         <Button
           small
@@ -55,7 +55,7 @@ export function BlanksList({ board, aids, isLooking }: { board: LayoutBoard; aid
           <BlankRow key={index} onMouseEnter={() => board.pointBlank(index)} onMouseLeave={() => board.pointBlank(null)}>
             <Icon size={15} aria-label={word} />
             <span title={label}>{label}</span>
-            <Button small changes aria-label={t`Take “${label}”`} onPress={() => board.takeBlanks([index])}>{t`Take`}</Button>
+            <Button small changes aria-label={t`Use “${label}”`} onPress={() => board.takeBlanks([index])}>{t`Take`}</Button>
           </BlankRow>
         );
       })}

@@ -19,7 +19,7 @@ const keys: [string, string][] = [
   [t`Ctrl+A`, t`all on this page`],
   [t`Del`, t`remove`],
   [t`Enter on a tool`, t`puts one in the middle of the page`],
-  [t`Alt while dragging`, t`nothing draws it along`],
+  [t`Alt while dragging`, t`without snapping`],
 ];
 
 /** What can be said of what is chosen; where nothing is, which keys there are. */

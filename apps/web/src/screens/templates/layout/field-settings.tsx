@@ -89,7 +89,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
       )}
       {(kind === 'text' || kind === 'multiline') && (
         <NumberInput
-          label={t`Most characters`}
+          label={t`Maximum characters`}
           help={t`0: no limit`}
           value={field.limit ?? 0}
           onChange={(limit) => onChange({ limit: limit === 0 ? null : limit })}
@@ -100,7 +100,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
           label={t`Options, one a line`}
           rows={4}
           value={optionLines(field.options)}
-          help={t`Shown = kept, where the data says it otherwise`}
+          help={t`Label = value, where the data uses another word`}
           onCommit={(text) => onChange({ options: readOptions(text) })}
         />
       )}
@@ -129,7 +129,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
               value={field.font}
               onChange={(font) => onChange({ font: font as DrawnFace })}
             />
-            <NumberInput label={t`Size, 0: as fits`} value={field.size} most={144} onChange={(size) => onChange({ size })} />
+            <NumberInput label={t`Size, 0: fit the box`} value={field.size} most={144} onChange={(size) => onChange({ size })} />
           </Two>
           <Two>
             <Choice

@@ -54,13 +54,13 @@ export function PlaceSettings({
           onCommit={(y) => onChange({ ...box, top: y * points, bottom: bottom - top + y * points })}
         />
         <AmountInput
-          label={t`Wide`}
+          label={t`Width`}
           least={1}
           value={(right - left) / points}
           onCommit={(width) => onChange({ ...box, right: left + width * points })}
         />
         <AmountInput
-          label={t`High`}
+          label={t`Height`}
           least={1}
           value={(bottom - top) / points}
           onCommit={(height) => onChange({ ...box, bottom: top + height * points })}
@@ -100,14 +100,14 @@ export function ArrangeSettings({
           </IconButton>
         ))}
       </Row>
-      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label={t`Spread`}>
+      <Row $gap={2} style={{ flexWrap: 'wrap' }} role="group" aria-label={t`Distribute`}>
         <IconButton changes label={t`Same gaps, left to right`} isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'x'))}>
           <AlignHorizontalSpaceAround size={16} />
         </IconButton>
         <IconButton changes label={t`Same gaps, top to bottom`} isDisabled={keys.length < 3} onPress={() => put(distributed(all, 'y'))}>
           <AlignVerticalSpaceAround size={16} />
         </IconButton>
-        <Button small changes tip={t`As large as the one that was chosen first`} onPress={() => put(sameSized(all))}>
+        <Button small changes tip={t`As large as the first one chosen`} onPress={() => put(sameSized(all))}>
           <Scaling size={14} />
           {t`Same size`}
         </Button>

@@ -10,7 +10,7 @@ const KEYS_TOLD = [
   { keys: t`Ctrl D`, what: t`Duplicate` },
   { keys: t`Ctrl C Ctrl X Ctrl V`, what: t`Copy, cut, paste` },
   { keys: t`Ctrl A`, what: t`Choose all` },
-  { keys: t`Esc`, what: t`Let go of the tool, then of what is chosen` },
+  { keys: t`Esc`, what: t`Put down the tool, then clear the selection` },
 ];
 
 export interface LayoutKeys {
