@@ -287,5 +287,5 @@ step('who signs out sees the sign-in page, and nothing behind it', async () => {
   await page.getByLabel('E-mail address', { exact: true }).fill('marit@larkmere.example');
   await page.getByLabel('Password', { exact: true }).fill('wrong password');
   await button('Sign in').click();
-  await page.getByText('That e-mail address and password do not go together.').waitFor();
+  await page.getByText('The e-mail address or the password is wrong.').waitFor();
 });

@@ -9,7 +9,7 @@ import { MailingsService } from '../mailings/mailings.service.js';
 import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
-import type { CorrectionRow } from '../stores/correction.store.js';
+import type { CorrectionRow, NewCorrection } from '../stores/correction.store.js';
 import { correctionStore } from '../stores/correction.store.js';
 import type { RecordRow } from '../stores/record.store.js';
 import { recordStore } from '../stores/record.store.js';
@@ -82,6 +82,8 @@ export class CorrectionsService {
       const active = await correctionStore.ofRows(sql, sourceId, places);
       const corrected = new Map(active.map((one) => [JSON.stringify([one.row, one.columnName]), one]));
       const changed = new Set<number>();
+      const undone: number[] = [];
+      const added: NewCorrection[] = [];
       // Of several changes of a cell the last one holds.
       for (const { row, column: name, value } of new Map(changes.map((one) => [JSON.stringify([one.row, one.column]), one])).values()) {
         const index = source.columns.findIndex((column) => column.name === name);
@@ -93,18 +95,21 @@ export class CorrectionsService {
         if (now.text === value) continue;
         const known = corrected.get(JSON.stringify([row, name]));
         const was = known ? (JSON.parse(known.was) as Cell) : now;
-        if (known) await correctionStore.undo(sql, known.id);
+        if (known) undone.push(known.id);
         const wanted = value === was.text ? was : typedFor(source.columns[index]!, value);
-        const key = known?.recordKey ?? (keys ??= await this.keysOfRows(sql, source)).get(row) ?? `row ${row}`;
-        if (wanted !== was) await correctionStore.add(sql, sourceId, key, row, name, was, wanted, who, new Date().toISOString(), step);
+        const recordKey = known?.recordKey ?? (keys ??= await this.keysOfRows(sql, source)).get(row) ?? `row ${row}`;
+        if (wanted !== was) added.push({ recordKey, row, column: name, was, value: wanted });
         record.cells[index] = wanted;
         changed.add(row);
         done.push({ ordinal, column: name });
       }
-      for (const row of changed) {
-        const { ordinal, record } = records.get(row)!;
-        await recordStore.setCells(sql, record.cells, sourceId, ordinal);
-      }
+      await correctionStore.undo(sql, undone);
+      await correctionStore.add(sql, sourceId, added, { who, at: new Date().toISOString(), step });
+      await recordStore.setCells(
+        sql,
+        sourceId,
+        [...changed].map((row) => ({ ordinal: records.get(row)!.ordinal, cells: records.get(row)!.record.cells })),
+      );
       return done;
     });
     await this.touched(sourceId, touched);

@@ -1,3 +1,4 @@
+import type { Cell } from '@mailbag/core';
 import { ownTables } from '../../../../testing/own-tables.js';
 import type { Sql } from '../persistence/sql.js';
 import { person } from '../platform/principal.js';
@@ -13,7 +14,12 @@ ownTables('each', async (own) => {
 });
 
 const correct = (row: number, column: string, value: string, step = 's1', source = 1) =>
-  correctionStore.add(sql, source, `key ${row}`, row, column, { text: 'was' }, { text: value }, person(1, 'Marit'), '2027-01-01', step);
+  correctionStore.add(
+    sql,
+    source,
+    [{ recordKey: `key ${row}`, row, column, was: { text: 'was' } as Cell, value: { text: value } as Cell }],
+    { who: person(1, 'Marit'), at: '2027-01-01', step },
+  );
 
 test('corrections hold until they are settled, and are found by row, column, step and one by one', async () => {
   await correct(2, 'Name', 'Ada');
@@ -34,6 +40,29 @@ test('corrections hold until they are settled, and are found by row, column, ste
   expect(await sql.query('SELECT state, row, principal FROM correction WHERE id = 1')).toEqual([
     { state: 'fulfilled', row: 7, principal: 'person:1' },
   ]);
+});
+
+test('many corrections are written down in their order and taken back together, whatever their values hold', async () => {
+  const texts = ['', 'O’Brien; "quoted"', 'Ayla Ünal', 'two\nlines', '007', '𝒜'];
+  const many = texts.map((text, at) => ({
+    recordKey: `key ${at}`,
+    row: at + 2,
+    column: 'Name',
+    was: { text: 'was', value: 'was' },
+    value: { text, value: text },
+  }));
+  await correctionStore.add(sql, 1, many, { who: person(1, 'Marit'), at: '2027-01-01', step: 's3' });
+  const written = await correctionStore.activeOf(sql, 1);
+  expect(written.map(({ recordKey, row, value }) => [recordKey, row, (JSON.parse(value) as Cell).text])).toEqual(
+    texts.map((text, at) => [`key ${at}`, at + 2, text]),
+  );
+  await correctionStore.undo(
+    sql,
+    written.slice(1).map(({ id }) => id),
+  );
+  expect((await correctionStore.activeOf(sql, 1)).map(({ row }) => row)).toEqual([2]);
+  await correctionStore.add(sql, 1, [], { who: person(1, 'Marit'), at: '2027-01-01', step: 's4' });
+  expect(await correctionStore.activeCount(sql, 1)).toEqual({ count: 1 });
 });
 
 test('corrections of a column that is called otherwise now fit again', async () => {

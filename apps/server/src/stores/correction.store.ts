@@ -1,4 +1,5 @@
 import type { CorrectionAnswer } from '@mailbag/contract';
+import type { Cell } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
@@ -21,6 +22,15 @@ export interface CorrectionRow {
   step: string;
 }
 
+/** A correction before it is written down. */
+export interface NewCorrection {
+  recordKey: string;
+  row: number;
+  column: string;
+  was: Cell;
+  value: Cell;
+}
+
 export const correctionStore = {
   ofSource: (sql: Sql, sourceId: number) =>
     rows<CorrectionRow>(sql, "SELECT * FROM correction WHERE sourceId = ? AND state != 'undone' ORDER BY id DESC LIMIT 5000", [sourceId]),
@@ -32,24 +42,29 @@ export const correctionStore = {
       column,
     ]),
 
-  undo: (sql: Sql, id: number) => run(sql, "UPDATE correction SET state = 'undone' WHERE id = ?", [id]),
+  undo: (sql: Sql, ids: readonly number[]) =>
+    run(sql, `UPDATE correction SET state = 'undone' WHERE id ${dialect.inIds}`, [JSON.stringify(ids)]),
 
+  /** Writes the corrections of one step down. */
   add: (
     sql: Sql,
     sourceId: number,
-    recordKey: string,
-    row: number,
-    column: string,
-    was: unknown,
-    value: unknown,
-    who: Principal,
-    at: string,
-    step: string,
+    corrections: readonly NewCorrection[],
+    { who, at, step }: { who: Principal; at: string; step: string },
   ) =>
     run(
       sql,
-      "INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, principal, at, step) VALUES (?, ?, ?, ?, ?, ?, 'active', ?, ?, ?, ?)",
-      [sourceId, recordKey, row, column, JSON.stringify(was), JSON.stringify(value), who.name, principalKey(who), at, step],
+      `INSERT INTO correction (sourceId, recordKey, row, columnName, was, value, state, who, principal, at, step)
+       SELECT CAST(? AS INTEGER), ${dialect.at('one.value', 0)}, CAST(${dialect.at('one.value', 1)} AS INTEGER), ${dialect.at('one.value', 2)},
+         ${dialect.at('one.value', 3)}, ${dialect.at('one.value', 4)}, 'active', ?, ?, ?, ? FROM ${dialect.items('one')} ORDER BY one.key`,
+      [
+        sourceId,
+        who.name,
+        principalKey(who),
+        at,
+        step,
+        JSON.stringify(corrections.map((one) => [one.recordKey, one.row, one.column, JSON.stringify(one.was), JSON.stringify(one.value)])),
+      ],
     ),
 
   ofColumn: (sql: Sql, sourceId: number, column: string) =>

@@ -24,6 +24,20 @@ test('records are added after those that are there, whose places and rows stay',
   expect(await sql.query('SELECT state, count FROM source WHERE id = ?', [id])).toEqual([{ state: 'ready', count: 3 }]);
 });
 
+test('cells of several records are changed together, and those of no other record', async () => {
+  const [id, other] = [await source('one'), await source('other')];
+  for (const one of [id, other]) await recordStore.append(sql, one, ['Ada', 'Bea', 'Cleo'].map((name) => ({ cells: [cell(name)] }))); // prettier-ignore
+  await recordStore.setCells(sql, id, [
+    { ordinal: 2, cells: [cell('O’Brien "x"')] },
+    { ordinal: 0, cells: [cell('Łucja')] },
+  ]);
+  await recordStore.setCells(sql, id, []);
+  expect([await texts(id), await texts(other)]).toEqual([
+    ['Łucja', 'Bea', 'O’Brien "x"'],
+    ['Ada', 'Bea', 'Cleo'],
+  ]);
+});
+
 test('records are added to a source that was read, and never to another one', async () => {
   const [one, other] = [await source('one'), await source('other')];
   const reading = await recordStore.startReading(sql, one, null);

@@ -14,12 +14,15 @@ export interface RecordRow {
 
 /** Records of sources. They lie under the number of a reading, so that a source has the earlier ones until the next are whole. */
 export const recordStore = {
-  setCells: (sql: Sql, cells: unknown, sourceId: number, ordinal: number) =>
-    run(sql, 'UPDATE source_record SET cells = ? WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = ?', [
-      JSON.stringify(cells),
-      sourceId,
-      ordinal,
-    ]),
+  /** Changes the cells of records, each by its ordinal. */
+  setCells: (sql: Sql, sourceId: number, records: readonly { ordinal: number; cells: unknown }[]) =>
+    run(
+      sql,
+      `UPDATE source_record SET cells = fresh.cells
+       FROM (SELECT CAST(${dialect.at('one.value', 0)} AS INTEGER) AS place, ${dialect.at('one.value', 1)} AS cells FROM ${dialect.items('one')}) AS fresh
+       WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = fresh.place`,
+      [JSON.stringify(records.map(({ ordinal, cells }) => [ordinal, JSON.stringify(cells)])), sourceId],
+    ),
 
   /** Records by their rows in the sheet. */
   recordsOfRows: (sql: Sql, sourceId: number, places: readonly number[]) =>

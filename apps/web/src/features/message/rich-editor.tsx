@@ -6,6 +6,7 @@ import { StarterKit } from '@tiptap/starter-kit';
 import { Bold, Heading2, Italic, Link2, Link2Off, List, ListOrdered, Quote, Redo2, Underline, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ComponentType } from 'react';
+import { Toolbar } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
@@ -64,7 +65,10 @@ const Box = styled.div`
     color: ${color.brick};
   }
 `;
-const Tools = styled(Row)`
+/** One tab stop; its tools are reached with the arrow keys (WAI-ARIA Authoring Practices, “Toolbar pattern”). */
+const Tools = styled(Toolbar)`
+  display: flex;
+  align-items: center;
   padding: 3px 6px;
   gap: 2px;
   border-bottom: 1px solid ${color.hair};
@@ -75,6 +79,10 @@ const Tools = styled(Row)`
   & > .fill {
     flex: 1;
   }
+`;
+const LinkRow = styled(Row)`
+  padding: 4px 6px;
+  border-bottom: 1px solid ${color.hair};
 `;
 interface Offering {
   items: Offer[];
@@ -100,45 +108,56 @@ function Tool({
   );
 }
 
-function LinkTool({ editor }: { editor: Editor }) {
-  const [address, setAddress] = useState<string | null>(null);
+/** Begins and takes off a link. */
+function LinkTools({ editor, onBegin }: { editor: Editor; onBegin: (address: string) => void }) {
   const isOn = useEditorState({ editor, selector: ({ editor: one }) => one.isActive('link') });
-  if (address === null)
-    return (
-      <>
+  return (
+    <>
+      <Tool
+        label={t`Link`}
+        icon={Link2}
+        isOn={isOn}
+        onPress={() => onBegin((editor.getAttributes('link').href as string | undefined) ?? 'https://')}
+      />
+      {isOn && (
         <Tool
-          label={t`Link`}
-          icon={Link2}
-          isOn={isOn}
-          onPress={() => setAddress((editor.getAttributes('link').href as string | undefined) ?? 'https://')}
+          label={t`Remove the link`}
+          icon={Link2Off}
+          onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()}
         />
-        {isOn && (
-          <Tool
-            label={t`Remove the link`}
-            icon={Link2Off}
-            onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()}
-          />
-        )}
-      </>
-    );
+      )}
+    </>
+  );
+}
+
+/** Where a link leads, below the tools: the arrow keys are those of the text here. */
+function LinkLine({ editor, address, onAddress }: { editor: Editor; address: string; onAddress: (address: string | null) => void }) {
   const set = (): void => {
     editor.chain().focus().extendMarkRange('link').setLink({ href: address }).run();
-    setAddress(null);
+    onAddress(null);
+  };
+  const leave = (): void => {
+    onAddress(null);
+    editor.commands.focus();
   };
   return (
-    <Row
+    <LinkRow
       onKeyDown={(event) => {
         if (event.key === 'Enter') {
           event.preventDefault();
           set();
-        } else if (event.key === 'Escape') setAddress(null);
+        } else if (event.key === 'Escape') {
+          event.preventDefault();
+          leave();
+        }
       }}
     >
-      <div style={{ width: 200 }}>
-        <TextInput label={t`Address of the link`} hideLabel value={address} onChange={setAddress} autoFocus />
+      <div style={{ flex: 1, maxWidth: 320 }}>
+        <TextInput label={t`Address of the link`} hideLabel value={address} onChange={onAddress} autoFocus />
       </div>
-      <Button small look="go" onPress={set}>{t`Link`}</Button>
-    </Row>
+      <Button small look="go" onPress={set}>{t`Set the link`}</Button>
+      <Button small look="bare" onPress={leave}>{t`Cancel`}</Button>
+    </LinkRow>
   );
 }
 
@@ -266,13 +285,14 @@ export default function RichEditor({
       quote: one?.isActive('blockquote') ?? false,
     }),
   });
+  const [link, setLink] = useState<string | null>(null);
   if (!editor) return null;
   const run = () => editor.chain().focus();
   return (
     <Frame>
       <FieldLabel>{label}</FieldLabel>
       <Box>
-        <Tools role="toolbar" aria-label={t`Tools for ${label.toLowerCase()}`}>
+        <Tools aria-label={t`Tools for ${label.toLowerCase()}`}>
           <Tool label={t`Bold (Ctrl+B)`} icon={Bold} isOn={on.bold} onPress={() => run().toggleBold().run()} />
           <Tool label={t`Italic (Ctrl+I)`} icon={Italic} isOn={on.italic} onPress={() => run().toggleItalic().run()} />
           <Tool label={t`Underline (Ctrl+U)`} icon={Underline} isOn={on.underline} onPress={() => run().toggleUnderline().run()} />
@@ -280,7 +300,7 @@ export default function RichEditor({
           <Tool label={t`List`} icon={List} isOn={on.bullets} onPress={() => run().toggleBulletList().run()} />
           <Tool label={t`Numbered list`} icon={ListOrdered} isOn={on.numbers} onPress={() => run().toggleOrderedList().run()} />
           <Tool label={t`Quote`} icon={Quote} isOn={on.quote} onPress={() => run().toggleBlockquote().run()} />
-          <LinkTool editor={editor} />
+          <LinkTools editor={editor} onBegin={setLink} />
           <div className="gap" />
           <Tool label={t`Undo (Ctrl+Z)`} icon={Undo2} onPress={() => run().undo().run()} />
           <Tool label={t`Redo (Ctrl+Y)`} icon={Redo2} onPress={() => run().redo().run()} />
@@ -299,6 +319,7 @@ export default function RichEditor({
             }
           />
         </Tools>
+        {link !== null && <LinkLine editor={editor} address={link} onAddress={setLink} />}
         <EditorContent editor={editor} />
       </Box>
       {help && !error && <Help>{help}</Help>}

@@ -1,4 +1,4 @@
-import { counted, plural, t } from '@mailbag/core/words';
+import { plural, t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, useSyncExternalStore } from 'react';
 import { api } from '../../api/client';
@@ -62,13 +62,13 @@ export function useCorrections(sourceId: number) {
         });
         if (changed > 0) add({ text: t`“${column}” of row ${row} changed.`, undo: undoStep(step) });
       }),
-    /** Changes many values in one step. @param words what is told of it, after how many they were */
-    correctMany: (changes: readonly { row: number; column: string; value: string }[], words: string): void =>
+    /** Changes many values in one step. @param told what is said of it, by how many they were */
+    correctMany: (changes: readonly { row: number; column: string; value: string }[], told: (changed: number) => string): void =>
       run.mutate(async () => {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/sources/${sourceId}/corrections/many`, {
           changes,
         });
-        if (changed > 0) add({ text: `${counted(changed, 'value')} ${words}.`, undo: undoStep(step) });
+        if (changed > 0) add({ text: told(changed), undo: undoStep(step) });
       }),
     replace: (what: { find: string; replace: string; column: string | null; isWhole: boolean }): void =>
       run.mutate(async () => {

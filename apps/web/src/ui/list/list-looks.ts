@@ -60,6 +60,7 @@ export const RowLine = styled(Line)`
   padding-block: 4px;
   line-height: 18px;
   &:not([data-static]) {
+    contain: layout style;
     position: absolute;
     left: 0;
     right: 0;

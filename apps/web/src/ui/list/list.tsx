@@ -150,12 +150,15 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   const picked = rows.filter((row) => held.picked.has(keyOf(row)));
   const stop = Math.min(at, seen.length - 1);
 
+  // The same as long as the rows are: with another one, all of them are placed anew.
+  const getItemKey = useCallback((index: number) => keys[index] ?? index, [keys]);
   const virtual = useVirtualizer({
     count: seen.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW,
-    overscan: 15,
-    getItemKey: (index) => keys[index] ?? index,
+    overscan: 6,
+    useFlushSync: false,
+    getItemKey,
     // The row that has the focus stays, wherever one has scrolled to.
     rangeExtractor: (range) =>
       [...new Set([...defaultRangeExtractor(range), ...(stop >= 0 ? [stop] : [])])].sort((one, other) => one - other),

@@ -1,6 +1,6 @@
 import type { Column } from '@mailbag/core';
 import { columnKindName } from '@mailbag/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 
 /** Pixels. */
 const NARROWEST = 48;
@@ -20,7 +20,7 @@ export const boundedWidth = (width: number): number => Math.max(NARROWEST, Math.
 export function useColumnWidths(
   sourceId: number,
   columns: readonly Column[],
-): { widths: number[]; widen: (name: string, width: number) => void } {
+): { widths: readonly number[]; widen: (name: string, width: number) => void } {
   const key = `mailbag.widths.${sourceId}`;
   const [chosen, choose] = useState<Readonly<Record<string, number>>>(() => {
     try {
@@ -29,8 +29,13 @@ export function useColumnWidths(
       return {};
     }
   });
+  // The same array as long as they are the same, since rows are drawn anew when it is another one.
+  const widths = useMemo(
+    () => columns.map((column) => (Object.hasOwn(chosen, column.name) ? boundedWidth(Number(chosen[column.name])) : usualWidth(column))),
+    [columns, chosen],
+  );
   return {
-    widths: columns.map((column) => (Object.hasOwn(chosen, column.name) ? boundedWidth(Number(chosen[column.name])) : usualWidth(column))),
+    widths,
     widen: (name, width) => {
       const next = { ...chosen, [name]: boundedWidth(width) };
       choose(next);

@@ -26,9 +26,13 @@ export const Line = styled.div`
   left: 0;
   top: 0;
   min-width: 100%;
-  width: max-content;
+  width: 100%;
+  contain: layout style;
   height: ${ROW}px;
   border-bottom: 1px solid ${color.hair};
+  & > i {
+    flex: none;
+  }
   & > span {
     flex: none;
     padding: 6px 10px;
@@ -82,6 +86,7 @@ export const Heads = styled(Line)`
   position: sticky;
   left: auto;
   z-index: 2;
+  width: max-content;
   background: ${color.sheet};
   border-bottom: 1px solid ${color.line};
   & > span {

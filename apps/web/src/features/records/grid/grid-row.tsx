@@ -1,8 +1,9 @@
 import type { CorrectionAnswer } from '@mailbag/contract';
 import type { Column, SourceRecord } from '@mailbag/core';
 import type { ReactNode } from 'react';
-import { memo } from 'react';
+import { Fragment, memo } from 'react';
 import { correctionWords } from '../cell-editor';
+import type { DrawnColumn } from './columns-in-sight';
 import { Line } from './grid-looks';
 
 interface Props {
@@ -10,6 +11,8 @@ interface Props {
   index: number;
   top: number;
   columns: readonly Column[];
+  /** Those that are drawn. */
+  shown: readonly DrawnColumn[];
   widths: readonly number[];
   corrections: readonly CorrectionAnswer[];
   /** Column that stays where it is when one goes to the side; null: none. */
@@ -31,6 +34,7 @@ export const GridRow = memo(function GridRow({
   index,
   top,
   columns,
+  shown,
   widths,
   corrections,
   frozen,
@@ -44,29 +48,32 @@ export const GridRow = memo(function GridRow({
       <span className="row" role="rowheader">
         {record?.row ?? '…'}
       </span>
-      {columns.map(({ name }, at) => {
+      {shown.map(({ column: at, gap }) => {
+        const { name } = columns[at]!;
         const cell = record?.cells[at];
         const isActive = active === at;
         const correction = record && corrections.find((one) => one.row === record.row && one.column === name);
         const isPicked = isActive || (from !== null && to !== null && at >= from && at <= to);
         return (
-          <span
-            key={name}
-            id={cellId(index, at)}
-            role="gridcell"
-            aria-colindex={at + 2}
-            aria-selected={isPicked}
-            data-at={at}
-            data-index={index}
-            data-active={isActive || undefined}
-            data-corrected={correction ? true : undefined}
-            data-editing={(isActive && editor !== null) || undefined}
-            data-frozen={name === frozen || undefined}
-            title={correction ? correctionWords(correction) : cell?.text}
-            style={{ width: widths[at], textAlign: typeof cell?.value === 'number' && !(isActive && editor) ? 'right' : 'left' }}
-          >
-            {isActive && editor !== null ? editor : (cell?.text ?? '')}
-          </span>
+          <Fragment key={name}>
+            {gap > 0 && <i style={{ width: gap }} />}
+            <span
+              id={cellId(index, at)}
+              role="gridcell"
+              aria-colindex={at + 2}
+              aria-selected={isPicked}
+              data-at={at}
+              data-index={index}
+              data-active={isActive || undefined}
+              data-corrected={correction ? true : undefined}
+              data-editing={(isActive && editor !== null) || undefined}
+              data-frozen={name === frozen || undefined}
+              title={correction ? correctionWords(correction) : cell?.text}
+              style={{ width: widths[at], textAlign: typeof cell?.value === 'number' && !(isActive && editor) ? 'right' : 'left' }}
+            >
+              {isActive && editor !== null ? editor : (cell?.text ?? '')}
+            </span>
+          </Fragment>
         );
       })}
     </Line>

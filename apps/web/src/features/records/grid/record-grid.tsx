@@ -17,6 +17,7 @@ import type { Corrections } from '../use-corrections';
 import type { Block, Place, Range } from './cell-range';
 import { blockOf, cellFor, cellsIn, holds, pastedInto, within } from './cell-range';
 import { readCells, writeCells } from './clipboard-cells';
+import { useColumnsInSight } from './columns-in-sight';
 import { WIDTH_STEP, useColumnWidths } from './column-widths';
 import { GridBar, onlyOf } from './grid-bar';
 import { Edge, Frame, Heads, OrderButton, ROW, ROW_NUMBER, Whole } from './grid-looks';
@@ -85,7 +86,8 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     count: seen.count,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 6,
+    useFlushSync: false,
     scrollPaddingStart: ROW,
   });
   const items = rows.getVirtualItems();
@@ -96,6 +98,9 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
   const active = range && within(range.anchor, seen.count, columns.length);
   const end = range && within(range.end, seen.count, columns.length);
   const block: Block | null = active && end && seen.count > 0 ? blockOf({ anchor: active, end }) : null;
+
+  const shown = useColumnsInSight(frame, widths, [names.indexOf(keyColumn ?? ''), active?.column ?? -1]);
+  const whole = ROW_NUMBER + widths.reduce((sum, width) => sum + width, 0);
 
   const show = ({ index, column }: Place): void => {
     rows.scrollToIndex(index);
@@ -112,7 +117,10 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     setRange(extends_ && range ? { anchor: range.anchor, end: place } : { anchor: place, end: place });
     show(place);
   };
-  const change = async (placed: readonly { index: number; column: number; text: string }[], words: string): Promise<void> => {
+  const change = async (
+    placed: readonly { index: number; column: number; text: string }[],
+    told: (changed: number) => string,
+  ): Promise<void> => {
     if (!corrections || placed.length === 0) return;
     if (placed.length > MOST_CELLS) return say(t`${plural(placed.length, 'cell')} are too many at once. Pick ${MOST_CELLS} at most.`);
     const first = Math.min(...placed.map(({ index }) => index));
@@ -122,7 +130,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         const record = records[index - first];
         return record ? [{ row: record.row, column: names[column]!, value: text }] : [];
       }),
-      words,
+      told,
     );
   };
   const empty = (picked: Block): Promise<void> =>
@@ -131,7 +139,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         const wide = picked.right - picked.left + 1;
         return { index: picked.top + Math.floor(at / wide), column: picked.left + (at % wide), text: '' };
       }),
-      'emptied',
+      (changed) => t`${plural(changed, 'value')} emptied.`,
     );
   const nextFinding = (): void => {
     const from = active?.index ?? -1;
@@ -201,7 +209,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
     event.preventDefault();
     const { placed, beyond } = pastedInto(block, readCells(event.clipboardData), seen.count, columns.length);
     say(beyond > 0 ? t`${plural(beyond, 'cell')} did not fit: the sheet is not that large.` : null);
-    void change(placed, 'pasted');
+    void change(placed, (changed) => t`${plural(changed, 'value')} pasted.`);
   };
   const placeOf = (target: EventTarget): Place | null => {
     const cell = (target as HTMLElement).closest<HTMLElement>('[role=gridcell]');
@@ -343,7 +351,13 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         )}
         <div
           role="rowgroup"
-          style={{ height: failed ? 0 : rows.getTotalSize(), position: 'relative', overflow: failed ? 'hidden' : undefined }}
+          style={{
+            height: failed ? 0 : rows.getTotalSize(),
+            width: whole,
+            minWidth: '100%',
+            position: 'relative',
+            overflow: failed ? 'hidden' : undefined,
+          }}
         >
           {items.map(({ index, start, key }) => {
             const isIn = block !== null && index >= block.top && index <= block.bottom;
@@ -354,6 +368,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
                 index={index}
                 top={start}
                 columns={columns}
+                shown={shown}
                 widths={widths}
                 corrections={seen.correctionsAt(index)}
                 frozen={keyColumn}

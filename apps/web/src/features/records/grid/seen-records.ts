@@ -23,6 +23,8 @@ export interface SeenRecords {
   indexOf: (ordinal: number) => number;
 }
 
+const NO_CORRECTIONS: RecordsAnswer['corrections'] = [];
+
 /**
  * @param view as the server takes it; empty: all records as they come
  * @param among places that are left; null: all
@@ -61,7 +63,7 @@ export function useSeenRecords(
     isWaiting: view !== '' && asked.isFetching,
     error: asked.error ?? pages.find(({ error }) => error)?.error ?? null,
     recordAt: (index) => pageOf(index)?.records[index % BLOCK],
-    correctionsAt: (index) => pageOf(index)?.corrections ?? [],
+    correctionsAt: (index) => pageOf(index)?.corrections ?? NO_CORRECTIONS,
     stretch: async (from, to) =>
       cut(
         from,
