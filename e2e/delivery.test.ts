@@ -64,7 +64,7 @@ step('a view is kept, all copies of it go to paper with a count, and back again'
   await page.goto(`${mailbag.address}/ledger?state=bounced`);
   await button('Save this view').click();
   await page.getByLabel('Name of the view').fill('All that bounced');
-  await button('Keep', page.getByRole('group', { name: 'Saved views' })).click();
+  await button('Save', page.getByRole('group', { name: 'Saved views' })).click();
   await button(/^All that bounced/).waitFor();
   await button('2 copies to paper').click();
   await page.getByText('2 copies wait for a print run.').waitFor();
@@ -72,7 +72,7 @@ step('a view is kept, all copies of it go to paper with a count, and back again'
   await page.getByText('2 copies taken out again.').waitFor();
   await place('Ledger');
   await button(/^All that bounced/).click();
-  await page.getByText('the filters leave 2').waitFor();
+  await page.getByText('2 match the filters').waitFor();
   await page.getByRole('group', { name: 'With all of these' }).getByRole('link', { name: 'XLSX' }).waitFor();
 });
 
@@ -153,7 +153,7 @@ step('a viewer is invited, chooses a password, sees copies but no values, and ch
   await page.getByRole('option', { name: /viewer/ }).click();
   await page.locator('form').getByText('Sees values of records').click();
   await button('Invite').click();
-  await page.getByText('The invitation is on its way.').waitFor();
+  await page.getByText('The invitation has been sent.').waitFor();
   const message = (await office.received()).filter(({ to }) => to === 'vera@larkmere.example').at(-1)!;
   const address = /http:\/\/\S+token=[\w-]+/.exec((await office.raw(message.id)).replace(/=\r\n/g, '').replace(/=3D/g, '='))![0];
   await button(/signed in as/).click();
@@ -169,13 +169,13 @@ step('a viewer is invited, chooses a password, sees copies but no values, and ch
   const side = page.getByRole('complementary', { name: 'Copy' });
   await side.getByText(/^The record as it was/).click();
   await side.getByText('Your account does not show values of records.').waitFor();
-  await page.getByTitle('Your account looks here and does not change anything.').first().waitFor();
+  await page.getByTitle('Your account can look at this but not change it.').first().waitFor();
   expect(await button(/^Withdraw \d+ copies/).isDisabled()).toBe(true);
   await place('Mailings');
   await page
     .getByRole('link', { name: /early birds/ })
     .first()
     .click();
-  await page.getByText('Your account looks here and does not change anything.').waitFor();
+  await page.getByText('Your account can look at this but not change it.').waitFor();
   expect(await button('Start a batch').isDisabled()).toBe(true);
 });

@@ -165,7 +165,7 @@ step('before it is published it is tried with made-up answers, and nobody but on
   const made = new Uint8Array(await office.attachment(letters[0]!.id, 0));
   expect((await readByOther(made))[0]!.text).toContain('Robin Made-Up');
   expect(await mailbag.client.get('/api/intakes/1/submissions?from=0&count=10')).toMatchObject({ total: 0 });
-  await button('Throw away').click();
+  await button('Discard').click();
   await trial.waitFor({ state: 'detached' });
   await button('Back to the page').click();
   await frame.getByText('Robin Made-Up').first().waitFor();

@@ -69,7 +69,7 @@ step('a form without fields is opened to be drawn on, and a blank that was found
   await list().getByRole('option', { name: 'Name' }).waitFor();
   expect((await saved())['name']).toMatchObject({ kind: 'text' });
   // The rest of them: one from the list, two by an area around them.
-  await button('Take “Telephone”').click();
+  await button('Use “Telephone”').click();
   await button('By area').click();
   await drag([40, 145], [300, 245]);
   await list().getByRole('option').nth(3).waitFor();

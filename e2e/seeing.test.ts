@@ -222,6 +222,6 @@ step('a mailing leaves as a zip, comes in again as another one, and is put away'
   await named.first().getByRole('button', { name: 'Archive “Permits 2028”' }).click();
   await named.nth(1).waitFor({ state: 'detached' });
   await button('Archived 1').click();
-  await page.getByRole('button', { name: 'Take “Permits 2028” back' }).click();
+  await page.getByRole('button', { name: 'Restore “Permits 2028”' }).click();
   await named.nth(1).waitFor();
 });

@@ -142,7 +142,7 @@ step('what could not be copied is not cut away', async () => {
   await cell('L-1').click();
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Control+x');
-  await told('Not all of it has been read yet.');
+  await told('Not all of it has been loaded yet.');
   expect((await mailbag.client.get<unknown[]>(`/api/sources/${made.id}/corrections`)).length).toBe(0);
   // What was read is cut, and comes back.
   await cell('L-2').click();

@@ -72,7 +72,7 @@ step('a trial run is opened, mailed to oneself alone, and leaves no trace once i
   await page.getByText(`Mail them too, to ${person.email} alone`).click();
   await button('Make them').click();
   const trial = page.getByRole('region', { name: 'Trial run' });
-  await trial.getByText(/^\d+ copies of \d+ records, outside of the ledger\. \d+ messages went to /).waitFor();
+  await trial.getByText(/^\d+ copies of \d+ records, not in the ledger\. \d+ messages went to /).waitFor();
   const links = trial.getByRole('link', { name: /^P-\d+\.pdf/ });
   const href = await links.first().getAttribute('href');
   const file = await page.request.get(`${mailbag.address}${href}`);
@@ -80,7 +80,7 @@ step('a trial run is opened, mailed to oneself alone, and leaves no trace once i
   const sent = await office.letters();
   expect(sent.map(({ to }) => to)).toEqual(Array.from({ length: await links.count() }, () => person.email));
   expect(sent.every(isTrial)).toBe(true);
-  await button('Throw away').click();
+  await button('Discard').click();
   await trial.waitFor({ state: 'detached' });
   expect((await page.request.get(`${mailbag.address}${href}`)).status()).toBe(404);
   // Neither the ledger nor the number of the first batch knows of it.

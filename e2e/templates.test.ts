@@ -103,10 +103,10 @@ step('the mailing is taken over with its map, what has no field any more is name
   await mailings
     .getByText('It fills revision 2 now: 1 rule went along. Without a field: Voice. 4 fields of the new edition have no rule yet.')
     .waitFor();
-  await button('Take back', mailings).click();
+  await button('Undo', mailings).click();
   await mailings.getByText('1 of 2 rules go along; 1 has no field any more.').waitFor();
   await button('Take over', mailings).click();
-  await button('Take back', mailings).waitFor();
+  await button('Undo', mailings).waitFor();
   await mailings.getByRole('link', { name: 'Members 2028' }).click();
   await sheetRow(page, 'Date of birth').waitFor();
   await page.goBack();
@@ -147,7 +147,7 @@ step('a template is put away, is out of the list, and comes back', async () => {
   await paper.waitFor({ state: 'detached' });
   await button(/^Archived 1/).click();
   await paper.waitFor();
-  await button('Take “paper” back').click();
+  await button('Restore “paper”').click();
   await paper.waitFor({ state: 'visible' });
   await page.getByRole('textbox', { name: 'Search the templates' }).fill('member');
   await paper.waitFor({ state: 'detached' });

@@ -28,7 +28,7 @@ export const GlobalStyle = createGlobalStyle`
   /* On paper stands what was worked at, not what it was worked with. */
   @media print {
     html, body, #root, #root > *, main, main > * { height: auto !important; overflow: visible !important; display: block !important; }
-    nav, [data-print='no'], [role='dialog'] { display: none !important; }
+    nav, [data-print='no'], [role='dialog'], main > * > header :is(button, input, form) { display: none !important; }
     [role='row'], tr, li { break-inside: avoid; }
     * { background: none !important; box-shadow: none !important; }
     @page { margin: 14mm; }

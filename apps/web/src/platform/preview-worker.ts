@@ -1,5 +1,17 @@
-import type { Column, CopyStamp, Field, FieldMap, FieldValues, FillContext, FillNote, Finish, SourceRecord, Stamp } from '@mailbag/core';
-import { CombinedFile, RecordFiller, evaluateMap, rowReader } from '@mailbag/core';
+import type {
+  Column,
+  CopyStamp,
+  Field,
+  FieldMap,
+  FieldValues,
+  FillContext,
+  FillNote,
+  Finish,
+  MailbagError,
+  SourceRecord,
+  Stamp,
+} from '@mailbag/core';
+import { CombinedFile, RecordFiller, evaluateMap, isMailbagError, rowReader } from '@mailbag/core';
 import { browserFonts } from './browser-fonts';
 
 /** A template with its rules, and the record that fills it. */
@@ -46,7 +58,8 @@ export type PreviewRequest = Asked<PreviewWish> | Asked<SheetWish>;
  * `bytes`: null where they are those of the answer before that had a layer. `layer`: what lies over them; null: nothing. `notes`: those of each copy.
  */
 export type PreviewAnswer =
-  { id: number; bytes: Uint8Array | null; layer: Uint8Array | null; notes: FillNote[][] } | { id: number; error: string };
+  | { id: number; bytes: Uint8Array | null; layer: Uint8Array | null; notes: FillNote[][] }
+  | { id: number; error: string | ReturnType<MailbagError['toJSON']> };
 
 let columns: readonly Column[] = [];
 let images: PreviewWish['images'] = {};
@@ -173,6 +186,10 @@ self.onmessage = (event: MessageEvent<PreviewRequest>) => {
   const made = 'copies' in asked ? sheetOf({ ...asked, columns, images }) : filled({ ...asked, columns, images });
   made.then(
     (copy) => answer(id, copy),
-    (error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) } satisfies PreviewAnswer),
+    (error: unknown) => {
+      // What went wrong is said where the language of whoever looks is known.
+      const told = isMailbagError(error) ? error.toJSON() : error instanceof Error ? error.message : String(error);
+      self.postMessage({ id, error: told } satisfies PreviewAnswer);
+    },
   );
 };

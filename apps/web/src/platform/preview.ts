@@ -1,5 +1,6 @@
 import { t } from '@mailbag/core/words';
 import type { Column, FillNote } from '@mailbag/core';
+import { MailbagError } from '@mailbag/core';
 import type { PreviewAnswer, PreviewRequest, PreviewTemplate, PreviewWish, SheetWish } from './preview-worker';
 
 export interface FilledPreview {
@@ -32,7 +33,8 @@ function previewWorker(): Worker {
     const answer = event.data;
     const asked = waiting.get(answer.id);
     waiting.delete(answer.id);
-    if ('error' in answer) return asked?.reject(new Error(answer.error));
+    if ('error' in answer)
+      return asked?.reject(typeof answer.error === 'string' ? new Error(answer.error) : MailbagError.from(answer.error));
     if (answer.layer && answer.bytes) rest = answer.bytes;
     asked?.resolve({ ...answer, bytes: answer.bytes ?? rest });
   };

@@ -13,7 +13,7 @@ export function ArchiveButton({
   onArchive: (isArchived: boolean) => void;
 }) {
   return (
-    <IconButton changes label={isArchived ? t`Take “${name}” back` : t`Archive “${name}”`} onPress={() => onArchive(!isArchived)}>
+    <IconButton changes label={isArchived ? t`Restore “${name}”` : t`Archive “${name}”`} onPress={() => onArchive(!isArchived)}>
       {isArchived ? <ArchiveRestore size={16} /> : <Archive size={16} />}
     </IconButton>
   );
@@ -24,7 +24,7 @@ export function ArchivePicked({ isInArchive, isBusy, onPress }: { isInArchive: b
   return (
     <Button changes small isDisabled={isBusy} onPress={onPress}>
       {isInArchive ? <ArchiveRestore size={14} /> : <Archive size={14} />}
-      {isInArchive ? t`Take back` : t`Archive`}
+      {isInArchive ? t`Restore` : t`Archive`}
     </Button>
   );
 }

@@ -56,6 +56,10 @@ export const Scroll = styled.div`
   ${narrow} {
     max-height: 100dvh;
   }
+  @media print {
+    overflow: visible;
+    max-height: none;
+  }
 `;
 export const Pane = styled.section`
   min-height: 0;
@@ -77,6 +81,13 @@ export const Bar = styled.div`
   flex: none;
   & > .fill {
     flex: 1;
+  }
+  @media print {
+    & button,
+    & input,
+    & > a {
+      display: none;
+    }
   }
   ${narrow} {
     flex-wrap: wrap;

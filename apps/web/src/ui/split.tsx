@@ -21,6 +21,15 @@ const Panes = styled.div<{ $columns: string; $shown: number | null }>`
       display: none;
     }
   }
+  /* On paper they stand below each other. */
+  @media print {
+    display: block;
+    border-top: 0;
+    && > * {
+      display: block;
+      border-left: 0;
+    }
+  }
 `;
 
 interface Props {
@@ -51,7 +60,7 @@ export function Split({ children, ref, ...rest }: Props) {
   return (
     <>
       {isNarrow && names.length > 1 && (
-        <Bar role="group" aria-label={t`Parts of this screen`}>
+        <Bar role="group" aria-label={t`Parts of this screen`} data-print="no">
           {names.map((name, at) => (
             <Button key={at} small pressed={at === shown} onPress={() => setWanted(at)}>
               {name}

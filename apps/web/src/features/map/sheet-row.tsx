@@ -30,6 +30,9 @@ const RowLine = styled.div`
   /* Rows out of sight cost nothing; a form may have a thousand of them. */
   content-visibility: auto;
   contain-intrinsic-size: auto 43px;
+  @media print {
+    content-visibility: visible;
+  }
   border: 0;
   border-bottom: 1px solid ${color.hair};
   background: none;

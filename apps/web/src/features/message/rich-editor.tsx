@@ -120,11 +120,7 @@ function LinkTools({ editor, onBegin }: { editor: Editor; onBegin: (address: str
         onPress={() => onBegin((editor.getAttributes('link').href as string | undefined) ?? 'https://')}
       />
       {isOn && (
-        <Tool
-          label={t`Remove the link`}
-          icon={Link2Off}
-          onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()}
-        />
+        <Tool label={t`Remove the link`} icon={Link2Off} onPress={() => editor.chain().focus().extendMarkRange('link').unsetLink().run()} />
       )}
     </>
   );

@@ -71,7 +71,7 @@ export function TrialPane({
         <div className="fill" />
         <Button changes small isDisabled={throwAway.isPending} onPress={() => throwAway.mutate()}>
           <Trash2 size={13} />
-          {t`Throw away`}
+          {t`Discard`}
         </Button>
       </Bar>
       <Scroll>

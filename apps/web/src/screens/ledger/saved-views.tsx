@@ -56,7 +56,7 @@ export function SavedViews({ filter }: { filter: string }) {
           <div style={{ width: 180 }}>
             <TextInput label={t`Name of the view`} hideLabel placeholder={t`Name of the view`} value={name} onChange={setName} autoFocus />
           </div>
-          <Button small type="submit" look="go" isDisabled={name.trim() === '' || save.isPending}>{t`Keep`}</Button>
+          <Button small type="submit" look="go" isDisabled={name.trim() === '' || save.isPending}>{t`Save`}</Button>
           <Button small look="bare" onPress={() => setName(null)}>{t`Cancel`}</Button>
           {save.error && <Small>{sentenceOf(save.error)}</Small>}
         </Row>

@@ -146,7 +146,7 @@ function Problem({
           <Small>{t`Accepted by ${acceptance.who}, ${when(acceptance.at)}: ${acceptance.reason}`}</Small>
         </div>
       )}
-      <Row $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }}>
+      <Row data-print="no" $gap={4} style={{ paddingTop: 4, flexWrap: 'wrap' }}>
         {reason !== null ? (
           <>
             <Reason

@@ -159,7 +159,7 @@ export function PeoplePart() {
   const chosen = data.people.find(({ id }) => String(id) === query.get('person')) ?? null;
   const tools: ListColumn<Line> = {
     id: 'tools',
-    head: t`Take back`,
+    head: t`Withdraw`,
     least: 84,
     isTools: true,
     text: () => '',
@@ -170,7 +170,7 @@ export function PeoplePart() {
           look="danger"
           aria-label={t`Withdraw the invitation of ${invitation.name}`}
           onPress={() => takeBack.mutate(invitation.id)}
-        >{t`Take back`}</Button>
+        >{t`Withdraw`}</Button>
       ),
   };
   return (

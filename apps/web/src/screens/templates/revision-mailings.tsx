@@ -52,7 +52,7 @@ export function RevisionMailing({ use, target }: { use: RevisionUse; target: Tar
           {use.name}
         </Link>
         {done ? (
-          <Button changes small isDisabled={goBack.isPending} onPress={() => goBack.mutate()}>{t`Take back`}</Button>
+          <Button changes small isDisabled={goBack.isPending} onPress={() => goBack.mutate()}>{t`Undo`}</Button>
         ) : (
           <Button changes look="go" small isDisabled={!mailing || goOver.isPending} onPress={() => goOver.mutate()}>{t`Take over`}</Button>
         )}

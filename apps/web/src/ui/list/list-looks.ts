@@ -106,6 +106,15 @@ export const RowLine = styled(Line)`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  /* Paper cannot be made wider: what would end in dots goes on in the next line. */
+  @media print {
+    & > *,
+    & [data-line] {
+      overflow: visible;
+      white-space: normal;
+      overflow-wrap: anywhere;
+    }
+  }
 `;
 /** Around a tick, so that it is large enough to be met (WCAG 2.2, 2.5.8). */
 export const TickPlace = styled.label`

@@ -19,6 +19,17 @@ export const Frame = styled.div`
   overflow: auto;
   background: ${color.sheet};
   user-select: none;
+  /* On paper those rows that were in sight: a sheet of very many is saved and printed with a spreadsheet program. */
+  @media print {
+    overflow: visible;
+    & > [role='rowgroup'] {
+      height: auto !important;
+    }
+    & > [role='rowgroup'] > [role='row'] {
+      position: static;
+      transform: none !important;
+    }
+  }
 `;
 export const Line = styled.div`
   display: flex;
