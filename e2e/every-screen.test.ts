@@ -125,6 +125,33 @@ visit('every screen can be read by everybody, has one heading and a title of its
   );
 });
 
+/** What would be missing on paper: panes that are not there, and what scrolls. */
+const missingOnPaper = (): Promise<string[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('main *')]
+      .filter((one) => {
+        const isPane = one.tagName === 'SECTION' && one.getClientRects().length === 0;
+        const isCut = /auto|scroll/.test(getComputedStyle(one).overflowY) && one.scrollHeight > one.clientHeight + 1;
+        return isPane || isCut;
+      })
+      .map((one) => `${one.tagName} ${one.getAttribute('aria-label') ?? one.className}`),
+  );
+
+visit('on paper stands all that a screen holds, its panes below each other', async () => {
+  const wide = page.viewportSize()!;
+  await page.setViewportSize({ width: 680, height: 300 });
+  await page.emulateMedia({ media: 'print' });
+  const missing: Record<string, string[]> = {};
+  const printed = screens.filter(([address]) => /map|checks|ledger|sources|batches/.test(address));
+  for (const [address, shown] of printed) {
+    await goTo(address, shown);
+    missing[address] = await missingOnPaper();
+  }
+  await page.emulateMedia({ media: 'screen' });
+  await page.setViewportSize(wide);
+  expect(missing).toEqual(Object.fromEntries(printed.map(([address]) => [address, []])));
+});
+
 /** What is opened on a screen, by what stands there then. */
 const states: readonly (readonly [address: string, open: () => Promise<void>, shown: () => Locator])[] = [
   ['/mailings/1/map?template=1&field=permit.name', () => Promise.resolve(), () => page.getByRole('group', { name: /^Rule for/ })],
