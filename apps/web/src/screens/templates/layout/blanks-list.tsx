@@ -55,7 +55,7 @@ export function BlanksList({ board, aids, isLooking }: { board: LayoutBoard; aid
           <BlankRow key={index} onMouseEnter={() => board.pointBlank(index)} onMouseLeave={() => board.pointBlank(null)}>
             <Icon size={15} aria-label={word} />
             <span title={label}>{label}</span>
-            <Button small changes aria-label={t`Use “${label}”`} onPress={() => board.takeBlanks([index])}>{t`Take`}</Button>
+            <Button small changes aria-label={t`Use “${label}”`} onPress={() => board.takeBlanks([index])}>{t`Use`}</Button>
           </BlankRow>
         );
       })}
