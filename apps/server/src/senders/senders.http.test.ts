@@ -70,7 +70,7 @@ test('a sender works only after its code was entered; five wrong tries use the c
   const code = await office.code('rents@larkmere.example');
   const wrong = code === '000000' ? '111111' : '000000';
   for (let left = 4; left > 0; left--)
-    await expect(client.send('POST', `/api/senders/${id}/confirm`, { code: wrong })).rejects.toThrow(`${left} more tries`);
+    await expect(client.send('POST', `/api/senders/${id}/confirm`, { code: wrong })).rejects.toThrow(`${left} more attempts`);
   await expect(client.send('POST', `/api/senders/${id}/confirm`, { code: wrong })).rejects.toThrow('sender-code-over');
   await expect(client.send('POST', `/api/senders/${id}/confirm`, { code })).rejects.toThrow('sender-code-over');
   await client.send('POST', `/api/senders/${id}/code`);
