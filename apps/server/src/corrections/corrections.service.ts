@@ -44,8 +44,9 @@ function typedFor(column: Column, text: string): Cell {
 /** Values that can be changed in one step. */
 const MOST_AT_ONCE = 10_000;
 
-/** Records up to which an answer waits for the checks. */
+/** Records of a source, and of a change, up to which an answer waits for the checks. */
 const SMALL = 5000;
+const FEW = 200;
 
 /** Values changed inside Mailbag, kept apart from the source's own. */
 @Injectable()
@@ -108,7 +109,7 @@ export class CorrectionsService {
       await recordStore.setCells(
         sql,
         sourceId,
-        [...changed].map((row) => ({ ordinal: records.get(row)!.ordinal, cells: records.get(row)!.record.cells })),
+        [...changed].map((row) => ({ ordinal: records.get(row)!.ordinal, row, cells: records.get(row)!.record.cells })),
       );
       return done;
     });
@@ -174,12 +175,13 @@ export class CorrectionsService {
   private async touched(sourceId: number, cells: readonly { ordinal: number; column: string }[]): Promise<void> {
     if (cells.length === 0) return;
     this.live.notify('source', sourceId);
+    const ordinals = [...new Set(cells.map(({ ordinal }) => ordinal))];
     const done = this.checks.recheck(sourceId, {
-      ordinals: [...new Set(cells.map(({ ordinal }) => ordinal))],
+      ordinals,
       columns: [...new Set(cells.map(({ column }) => column))],
     });
-    // A person who mends a small source sees the findings go at once; a large one is checked behind their back.
-    if ((await this.sources.detail(sourceId)).count <= SMALL) await done;
+    // A person who mends a small source sees the findings go at once; a large one, and what changes a lot, is checked behind their back.
+    if (ordinals.length <= FEW && (await this.sources.detail(sourceId)).count <= SMALL) await done;
     else done.catch((error: unknown) => this.logger.error(error));
   }
 }

@@ -28,8 +28,8 @@ test('cells of several records are changed together, and those of no other recor
   const [id, other] = [await source('one'), await source('other')];
   for (const one of [id, other]) await recordStore.append(sql, one, ['Ada', 'Bea', 'Cleo'].map((name) => ({ cells: [cell(name)] }))); // prettier-ignore
   await recordStore.setCells(sql, id, [
-    { ordinal: 2, cells: [cell('O’Brien "x"')] },
-    { ordinal: 0, cells: [cell('Łucja')] },
+    { ordinal: 2, row: 4, cells: [cell('O’Brien "x"')] },
+    { ordinal: 0, row: 2, cells: [cell('Łucja')] },
   ]);
   await recordStore.setCells(sql, id, []);
   expect([await texts(id), await texts(other)]).toEqual([

@@ -14,14 +14,18 @@ export interface RecordRow {
 
 /** Records of sources. They lie under the number of a reading, so that a source has the earlier ones until the next are whole. */
 export const recordStore = {
-  /** Changes the cells of records, each by its ordinal. */
-  setCells: (sql: Sql, sourceId: number, records: readonly { ordinal: number; cells: unknown }[]) =>
+  /**
+   * Changes the cells of records that are there. Written as an insertion that meets them by their key: an update from a list would go through the list
+   * for each record of the source.
+   */
+  setCells: (sql: Sql, sourceId: number, records: readonly { ordinal: number; row: number; cells: unknown }[]) =>
     run(
       sql,
-      `UPDATE source_record SET cells = fresh.cells
-       FROM (SELECT CAST(${dialect.at('one.value', 0)} AS INTEGER) AS place, ${dialect.at('one.value', 1)} AS cells FROM ${dialect.items('one')}) AS fresh
-       WHERE readingId = (SELECT readingId FROM source WHERE id = ?) AND ordinal = fresh.place`,
-      [JSON.stringify(records.map(({ ordinal, cells }) => [ordinal, JSON.stringify(cells)])), sourceId],
+      `INSERT INTO source_record (readingId, ordinal, row, cells)
+       SELECT (SELECT readingId FROM source WHERE id = ?), CAST(${dialect.at('one.value', 0)} AS INTEGER), CAST(${dialect.at('one.value', 1)} AS INTEGER), ${dialect.at('one.value', 2)}
+       FROM ${dialect.items('one')} WHERE true
+       ON CONFLICT (readingId, ordinal) DO UPDATE SET cells = excluded.cells`,
+      [sourceId, JSON.stringify(records.map(({ ordinal, row, cells }) => [ordinal, row, JSON.stringify(cells)]))],
     ),
 
   /** Records by their rows in the sheet. */

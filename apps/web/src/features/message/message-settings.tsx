@@ -121,7 +121,7 @@ export function MessageSettings({ work, sample }: { work: MailingWork; sample: S
               <FileTrigger onSelect={(files) => files?.[0] && attach.mutate(files[0])}>
                 <Button changes small isDisabled={attach.isPending || extra.length >= 10}>
                   <Paperclip size={14} />
-                  {attach.isPending ? t`Taking the table …` : t`Attach a file to every message`}
+                  {attach.isPending ? t`Attaching …` : t`Attach a file to every message`}
                 </Button>
               </FileTrigger>
               {extra.map((file) => (

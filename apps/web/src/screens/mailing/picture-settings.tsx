@@ -59,7 +59,7 @@ export function PictureSettings({ work, onChange }: { work: MailingWork; onChang
           >
             <Button changes isDisabled={add.isPending || pictures.length >= MOST_PICTURES}>
               <ImagePlus size={14} />
-              {add.isPending ? t`Taking the table …` : t`Choose a picture`}
+              {add.isPending ? t`Uploading …` : t`Choose a picture`}
             </Button>
           </FileTrigger>
           {columns.length > 0 && (

@@ -101,7 +101,7 @@ export function PaperPart() {
         {(add.error ?? test.error) && <Notice tone="brick">{sentenceOf(add.error ?? test.error)}</Notice>}
         <Row>
           <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || test.isPending}>
-            {test.isPending ? t`Querying …` : t`Ask the printer`}
+            {test.isPending ? t`Asking the printer …` : t`Ask the printer`}
           </Button>
           <Button
             look="go"
