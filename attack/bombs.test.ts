@@ -38,7 +38,7 @@ test.each(thrown(sheetBombs).map((bomb) => [bomb.what, bomb] as const))(
         return says(error);
       }
       const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', { fileIds: [fileId], name: bomb.file, reading: {} });
-      const source = await mailbag.client.until<Source>(`/api/sources/${id}`, ({ state }) => state !== 'reading', 60);
+      const source = await mailbag.client.until<Source>(`/api/sources/${id}`, ({ state }) => state !== 'reading');
       await mailbag.client.send('DELETE', `/api/sources/${id}`);
       return source.error?.message ?? `${source.count} records`;
     });

@@ -152,6 +152,34 @@ visit('on paper stands all that a screen holds, its panes below each other', asy
   expect(missing).toEqual(Object.fromEntries(printed.map(([address]) => [address, []])));
 });
 
+visit('in a window that is zoomed to 200 %, a list that opens leaves the page where it is and its button uncovered', async () => {
+  const wide = page.viewportSize()!;
+  await page.setViewportSize({ width: 640, height: 400 });
+  const seenThen: object[] = [];
+  for (const [address, name] of [
+    ['/settings/you', /Language$/],
+    ['/sources/1', /In column$/],
+  ] as const) {
+    await goTo(address, () => button(name));
+    const choice = button(name);
+    await choice.scrollIntoViewIfNeeded();
+    const before = (await choice.boundingBox())!;
+    // A mouse button that is held: what stands below the pointer when it is let go would be chosen.
+    await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2);
+    await page.mouse.down();
+    await seen(page.getByRole('option').first());
+    const after = await page.evaluate(
+      ([x, y]) => ({ scrolled: document.body.scrollTop, below: document.elementFromPoint(x!, y!)?.closest('[role=option]') !== null }),
+      [before.x + before.width / 2, before.y + before.height / 2],
+    );
+    seenThen.push({ address, ...after });
+    await page.mouse.up();
+    await page.keyboard.press('Escape');
+  }
+  await page.setViewportSize(wide);
+  expect(seenThen.map((one) => ({ ...one, scrolled: 0, below: false }))).toEqual(seenThen);
+});
+
 /** What is opened on a screen, by what stands there then. */
 const states: readonly (readonly [address: string, open: () => Promise<void>, shown: () => Locator])[] = [
   ['/mailings/1/map?template=1&field=permit.name', () => Promise.resolve(), () => page.getByRole('group', { name: /^Rule for/ })],

@@ -16,7 +16,11 @@ export const GlobalStyle = createGlobalStyle`
   code, .mono { font-family: ${font.mono}; font-size: 12px; }
   /* A heading has the focus where a screen begins; nothing is done with it. */
   h1:focus-visible { outline: none; }
-  ${narrow} { body { overflow: auto; } }
+  /* The window alone scrolls there: were it the body, the page would jump as soon as a list or a dialog holds the window still. */
+  ${narrow} {
+    html, body, #root { height: auto; min-height: 100dvh; }
+    body { overflow: visible; }
+  }
   :focus-visible { outline: 2px solid ${color.plum}; outline-offset: 1px; }
   /* Where the colours are the reader's own, what is chosen has a frame in their colour of choice. */
   @media (forced-colors: active) {

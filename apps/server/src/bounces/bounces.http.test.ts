@@ -57,7 +57,6 @@ const counts = (batch: number, wanted: Record<string, number>): Promise<Batch> =
   mailbag.client.until<Batch>(
     `/api/batches/${batch}`,
     ({ counts: now }) => Object.entries(wanted).every(([state, count]) => (now[state] ?? 0) === count),
-    30,
   );
 
 const all = ['gone', 'stuffed', 'waiting', 'away', 'words', 'plain'] as const;

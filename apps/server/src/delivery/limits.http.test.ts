@@ -36,8 +36,8 @@ async function started(folder: string, list: [string, string, string, string][],
 interface Waiting extends Batch {
   waiting: { code: string; fields: Record<string, string> } | null;
 }
-const batchOf = (id: number, suits: (batch: Waiting) => boolean, seconds = 40): Promise<Waiting> =>
-  mailbag.client.until<Waiting>(`/api/batches/${id}`, suits, seconds);
+const batchOf = (id: number, suits: (batch: Waiting) => boolean): Promise<Waiting> =>
+  mailbag.client.until<Waiting>(`/api/batches/${id}`, suits);
 
 test.each(['busy', 'garbage', 'silent', 'broken-tls'])('a mail server that is %s makes the copies wait, and bounces none', async (mood) => {
   // Another number of connections closes those that are open.

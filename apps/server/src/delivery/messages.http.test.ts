@@ -45,7 +45,7 @@ async function mailing(rows: readonly Row[], folder: string, change: (plan: Plan
 }
 async function run(id: number, until: (batch: Batch) => boolean = ({ state }) => state === 'done'): Promise<Batch> {
   const { id: batch } = await startBatch<Batch>(mailbag.client, id);
-  return mailbag.client.until<Batch>(`/api/batches/${batch}`, until, 60);
+  return mailbag.client.until<Batch>(`/api/batches/${batch}`, until);
 }
 const rawTo = async (address: string): Promise<string> =>
   office.raw((await office.letters()).filter(({ to }) => to.split(', ').includes(address)).at(-1)!.id);
@@ -77,7 +77,7 @@ test('who gets a copy once more is told which one it replaces, as the sample has
   const said = new RegExp(`this replaces ${copy!.code} of 20\\d\\d-\\d\\d-\\d\\d\\.`);
   expect((await sampleOf(id)).text).toMatch(said);
   const { id: second } = await startBatch<Batch>(mailbag.client, id, 'everybody');
-  await mailbag.client.until<Batch>(`/api/batches/${second}`, ({ state }) => state === 'done', 60);
+  await mailbag.client.until<Batch>(`/api/batches/${second}`, ({ state }) => state === 'done');
   expect(await rawTo('rena@example.org')).toMatch(said);
 });
 
@@ -157,7 +157,7 @@ test('a message says what it is: made by a machine, of a list, with a return pat
     const copy = (await copiesOf(mailbag.client, (await mailbag.client.get<Batch[]>('/api/batches'))[0]!.id)).find(
       ({ address }) => address === to,
     )!;
-    await mailbag.client.until<{ state: string }>(`/api/copies/${copy.id}`, ({ state }) => state === 'bounced', 10);
+    await mailbag.client.until<{ state: string }>(`/api/copies/${copy.id}`, ({ state }) => state === 'bounced');
   }
   await mailbag.client.send('PUT', '/api/bounces', {
     address: '',

@@ -208,7 +208,7 @@ test('copies with a password are printed without it', async () => {
       const { batch, copies } = await posted('cups', [['P01067', 'Cups', '', 'no']]);
       const run = await make(batch);
       await mailbag.client.send('POST', `/api/print-runs/${run.id}/print`, { printerId: printers.find(({ name }) => name === 'CUPS')!.id });
-      await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, ({ state }) => state === 'printed', 60);
+      await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, ({ state }) => state === 'printed');
       expect((await mailbag.client.get<{ state: string }>(`/api/copies/${copies[0]!.id}`)).state).toBe('printed');
       expect(cups.taken().equals(Buffer.from(await mailbag.client.bytes(`/api/print-runs/${run.id}/pdf`)))).toBe(true);
     } finally {

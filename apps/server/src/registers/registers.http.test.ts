@@ -33,7 +33,7 @@ const blank = { host: '', port: 0, databaseName: '', table: 'mailbag_copies', us
 const add = async (name: string, more: object): Promise<number> =>
   (await mailbag.client.send<Register[]>('POST', '/api/registers', { ...blank, name, ...more })).find((one) => one.name === name)!.id;
 const upToDate = (id: number): Promise<Register[]> =>
-  mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.waiting === 0, 40);
+  mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.waiting === 0);
 
 async function mailed(folder: string): Promise<number> {
   const { mailing } = await smallMailing(
@@ -119,7 +119,7 @@ test('a WebDAV folder that goes away for a while misses nothing', async () => {
   await upToDate(id);
   dav.away = true;
   const batch = await mailed('dav');
-  const failing = await mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.said !== null, 30);
+  const failing = await mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.said !== null);
   expect(failing.find((one) => one.id === id)!.said).toMatch(/503/);
   dav.away = false;
   await upToDate(id);

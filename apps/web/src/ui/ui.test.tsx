@@ -57,7 +57,7 @@ describe('buttons', () => {
   });
   test.each([
     [false, 'Archive “Permits”'],
-    [true, 'Take “Permits” back'],
+    [true, 'Restore “Permits”'],
   ])('one that puts away says what it does with which thing (%s)', (isArchived, words) => {
     const button = only(<ArchiveButton name="Permits" isArchived={isArchived} onArchive={nothing} />, 'button');
     expect(button.attributes['aria-label']).toBe(words);

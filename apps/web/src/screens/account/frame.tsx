@@ -2,7 +2,7 @@ import styled from 'styled-components';
 import { color, font } from '../../theme';
 
 export const Ground = styled.div`
-  min-height: 100%;
+  min-height: 100dvh;
   display: grid;
   place-items: center;
   background: ${color.kraft};

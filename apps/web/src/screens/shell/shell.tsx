@@ -47,7 +47,7 @@ const Frame = styled.div`
   grid-template: 44px minmax(0, 1fr) / 168px minmax(0, 1fr);
   ${narrow} {
     height: auto;
-    min-height: 100%;
+    min-height: 100dvh;
     grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   }
 `;
