@@ -54,9 +54,8 @@ async function mailed(folder: string, names: readonly string[]): Promise<{ batch
   };
 }
 const counts = (batch: number, wanted: Record<string, number>): Promise<Batch> =>
-  mailbag.client.until<Batch>(
-    `/api/batches/${batch}`,
-    ({ counts: now }) => Object.entries(wanted).every(([state, count]) => (now[state] ?? 0) === count),
+  mailbag.client.until<Batch>(`/api/batches/${batch}`, ({ counts: now }) =>
+    Object.entries(wanted).every(([state, count]) => (now[state] ?? 0) === count),
   );
 
 const all = ['gone', 'stuffed', 'waiting', 'away', 'words', 'plain'] as const;
