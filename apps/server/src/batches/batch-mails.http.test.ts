@@ -53,10 +53,12 @@ test('the mail tells what became of the copies and how long it took', async () =
   expect(text).toMatch(/It took 5 minutes\.\s+3 sent\.\s+You get this because/);
 });
 
-test('a server that falls and rises tells nobody twice', async () => {
+test('a server that falls and rises tells nobody twice, and nothing of what nobody wished to know when it ended', async () => {
   const before = (await toldOf()).length;
   await mailbag.kill();
   await mailbag.startAgain();
+  const { jobs } = await mailbag.client.get<{ jobs: { kind: string; state: string }[] }>('/api/jobs');
+  expect(jobs.filter(({ kind, state }) => kind === 'batch-mail' && state !== 'done')).toEqual([]);
   await ended('after a fall', 300);
   await until(async () => (await toldOf()).length > before, 'the next batch was told');
   expect((await toldOf()).length).toBe(before + 1);
@@ -66,7 +68,7 @@ test('what ended while the server was down is told at its start, and tried again
   const before = (await toldOf()).length;
   const id = await ended('while down', 0);
   await mailbag.kill();
-  mailbag.change('UPDATE batch SET startedAt = ? WHERE id = ?', [new Date(Date.now() - 7_200_000).toISOString(), id]);
+  mailbag.change("UPDATE batch SET startedAt = ?, toldState = '' WHERE id = ?", [new Date(Date.now() - 7_200_000).toISOString(), id]);
   await office.behave('mood=busy');
   await mailbag.startAgain();
   const jobs = (): Promise<{ jobs: { kind: string; attempts: number }[] }> => mailbag.client.get('/api/jobs');
@@ -81,7 +83,7 @@ test('a folder that was copied while a mail waited tells nobody: the one that it
   const id = await ended('copied', 0);
   const before = (await toldOf()).length;
   await mailbag.kill();
-  mailbag.change('UPDATE batch SET startedAt = ? WHERE id = ?', [new Date(Date.now() - 7_200_000).toISOString(), id]);
+  mailbag.change("UPDATE batch SET startedAt = ?, toldState = '' WHERE id = ?", [new Date(Date.now() - 7_200_000).toISOString(), id]);
   const data = mkdtempSync(join(tmpdir(), 'mailbag-copied-'));
   cpSync(mailbag.data, data, { recursive: true, filter: (path) => !path.endsWith('mailbag.pid') });
   const copied = new RunningMailbag({}, data);

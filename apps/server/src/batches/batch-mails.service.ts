@@ -55,6 +55,8 @@ export class BatchMails implements OnApplicationBootstrap {
   async ended(id: number): Promise<void> {
     const batch = await this.toTell(id);
     if (batch) await this.jobs.add({ kind: 'batch-mail', key: id, subject: `Batch ${batch.number} ${batch.mailingName}` });
+    // Whoever wishes to be told from tomorrow on is not told of yesterday when the server starts again.
+    else await this.transactions.run((sql) => batchStore.setNotTold(sql, id));
   }
 
   /** @returns null: nobody wants to be told, has been told, or waited before it */

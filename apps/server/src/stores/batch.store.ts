@@ -65,6 +65,10 @@ export const batchStore = {
   setTold: async (sql: Sql, id: number, from: string, to: string): Promise<boolean> =>
     (await changed(sql, 'UPDATE batch SET toldState = ? WHERE id = ? AND toldState = ?', [to, id, from])) === 1,
 
+  /** Nobody is to be told of what it has come to, neither now nor by a later wish. */
+  setNotTold: (sql: Sql, id: number) =>
+    run(sql, "UPDATE batch SET toldState = state WHERE id = ? AND (state = 'done' OR (state = 'paused' AND error IS NOT NULL))", [id]),
+
   /** Why it does not get on; null: it does. */
   say: (sql: Sql, text: string | null, id: number) =>
     run(sql, "UPDATE batch SET error = ? WHERE id = ? AND state IN ('planning', 'making')", [text, id]),
