@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { ServerClient } from '@mailbag/demo/dist/server-client.js';
-import type { Browser, Page } from 'playwright-core';
+import type { Browser, Locator, Page } from 'playwright-core';
 import { chromium } from 'playwright-core';
 import { mailingOf, tenancySetting } from './batch.js';
 import type { Loaded } from './counting-line.js';
@@ -88,6 +88,17 @@ async function otherFirstRow(page: Page, before: string): Promise<void> {
 }
 const firstRow = (page: Page): Promise<string> => page.locator('[role=grid] [role=rowgroup] [role=row]').first().innerText();
 
+/** Ms of ordering by a heading, one way and the other. */
+async function sorted(page: Page, heading: Locator): Promise<number[]> {
+  const times: number[] = [];
+  for (let turn = 0; turn < 2; turn++) {
+    const before = await firstRow(page);
+    const act = (): Promise<void> => heading.click();
+    times.push(await until(page, act, () => otherFirstRow(page, before)));
+  }
+  return times;
+}
+
 /** Turns the wheel over a list as hands do, then goes to its end and back by keys. */
 const scrolled = (page: Page, list: string) => async (): Promise<void> => {
   const box = (await page.getByRole('grid', { name: list }).boundingBox())!;
@@ -137,17 +148,7 @@ export async function screensBench(): Promise<void> {
     await grid.focus();
     await page.keyboard.press('Control+Home');
     await cell('P-1').waitFor();
-    const sorts: number[] = [];
-    for (let turn = 0; turn < 2; turn++) {
-      const before = await firstRow(page);
-      sorts.push(
-        await until(
-          page,
-          () => head.click(),
-          () => otherFirstRow(page, before),
-        ),
-      );
-    }
+    const sorts = await sorted(page, head);
     const filters: number[] = [];
     const box = page.getByLabel('Find in the records');
     // The first question of its kind reads all values, the next ones of it do too.
@@ -198,17 +199,7 @@ export async function screensBench(): Promise<void> {
       .getByRole('button')
       .first();
     await page.keyboard.press('Control+Home');
-    const ledgerSorts: number[] = [];
-    for (let turn = 0; turn < 2; turn++) {
-      const before = await firstRow(page);
-      ledgerSorts.push(
-        await until(
-          page,
-          () => byRecipient.click(),
-          () => otherFirstRow(page, before),
-        ),
-      );
-    }
+    const ledgerSorts = await sorted(page, byRecipient);
     const wanted = (count - 5).toString(36);
     const search = await until(
       page,
