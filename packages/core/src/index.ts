@@ -176,7 +176,7 @@ export type { MessageTexts, RenderedMessage } from './patterns/message.js';
 export { replaceTags } from './patterns/tags.js';
 export { patternData } from './patterns/pattern-data.js';
 
-export { searchText, searchWords, textFinder } from './copies/search-words.js';
+export { plainText, searchText, searchWords, textFinder } from './copies/search-words.js';
 export { usualSort } from './copies/usual-sort.js';
 export { copyCode, isCopyCode } from './copies/code.js';
 export { pathKey, safeName, uniquePath } from './copies/file-name.js';

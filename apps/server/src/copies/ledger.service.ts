@@ -1,10 +1,10 @@
-import type { Account, CopyRow, LedgerCounts, LedgerFilterQuery, LedgerPage, LedgerQuery } from '@mailbag/contract';
+import type { Account, CopyRow, LedgerCounts, LedgerFilterQuery, LedgerPage, LedgerQuery, LedgerSort } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
 import { searchText, searchWords, usualSort } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import { SettingsService } from '../settings/settings.service.js';
-import type { LedgerFilter } from '../stores/ledger.store.js';
+import type { LedgerFilter, LedgerRow } from '../stores/ledger.store.js';
 import { ledgerStore } from '../stores/ledger.store.js';
 
 /** Copies that a search is counted to. */
@@ -91,11 +91,24 @@ export class Ledger {
     const filter = this.filterOf(query);
     const search = await this.searchQuery(query.text);
     const sort = query.sort ?? usualSort(query);
-    const found =
-      search && sort === 'newest' && !(await this.leavesFew(filter))
-        ? await ledgerStore.found(this.transactions, filter, search, query.before, limit)
-        : await ledgerStore.page(this.transactions, filter, search, sort, query.before, limit);
+    const found = await this.found(filter, search, sort, query.before, limit);
     return found.map((row) => ({ ...row, wantsPaper: Boolean(row.wantsPaper) }));
+  }
+
+  /** Goes by way of whatever leaves few: the filter, the search, or the order and then a full page. */
+  private async found(
+    filter: LedgerFilter,
+    search: string,
+    sort: LedgerSort,
+    last: number | undefined,
+    limit: number,
+  ): Promise<LedgerRow[]> {
+    if (search && !(await this.leavesFew(filter))) {
+      if (sort === 'newest') return ledgerStore.found(this.transactions, filter, search, last, limit);
+      if (await ledgerStore.findsUpTo(this.transactions, search, COUNTED))
+        return ledgerStore.pageOfFew(this.transactions, filter, search, sort, last, limit);
+    }
+    return ledgerStore.page(this.transactions, filter, search, sort, last, limit);
   }
 
   /** Rows whose words stand in what the ledger shows. @param looked how many of those that the search finds are gone through */

@@ -49,15 +49,25 @@ test.each([
   ['recipient-down', ['2-2', '1-2', '2-0', '1-0', '2-1', '1-1']],
   ['changed', ['2-1', '1-1', '2-2', '1-2', '2-0', '1-0']],
   ['changed-up', ['1-0', '2-0', '1-2', '2-2', '1-1', '2-1']],
-] as const)('by %s every copy comes once, page after page', async (sort, all) => {
-  const seen: string[] = [];
-  for (let last: number | undefined; ;) {
-    const rows = await ledgerStore.page(sql, {}, '', sort, last, 2);
-    if (rows.length === 0) break;
-    seen.push(...rows.map(({ code }) => code));
-    last = rows.at(-1)!.id;
+] as const)('by %s every copy comes once, page after page, and so does each of the few that a search finds', async (sort, all) => {
+  for (const ask of [ledgerStore.page, ledgerStore.pageOfFew]) {
+    const [filter, search, expected] =
+      ask === ledgerStore.page ? [{}, '', [...all]] : [{ mailing: 1 }, 'mill', all.filter((code) => code.startsWith('1'))];
+    const seen: string[] = [];
+    for (let last: number | undefined; ;) {
+      const rows = await ask(sql, filter, search, sort, last, 2);
+      if (rows.length === 0) break;
+      seen.push(...rows.map(({ code }) => code));
+      last = rows.at(-1)!.id;
+    }
+    expect(seen).toEqual(expected);
   }
-  expect(seen).toEqual(all);
+});
+
+test('whether a search finds few is known without all that it finds', async () => {
+  expect(await ledgerStore.findsUpTo(sql, 'mill', 6)).toBe(true);
+  expect(await ledgerStore.findsUpTo(sql, 'mill', 5)).toBe(false);
+  expect(await ledgerStore.findsUpTo(sql, 'nobody', 0)).toBe(true);
 });
 
 test('a search finds whole words and beginnings, and its counts are those of what it finds', async () => {

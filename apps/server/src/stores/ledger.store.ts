@@ -114,6 +114,25 @@ export const ledgerStore = {
     );
   },
 
+  /** Whether a search finds no more copies than a number. */
+  findsUpTo: async (sql: Sql, search: string, limit: number) =>
+    (await one<{ count: number }>(
+      sql,
+      `SELECT COUNT(*) AS count FROM (SELECT 1 FROM copy_words WHERE ${dialect.matches('copy_words')} LIMIT ?) AS found`,
+      [search, limit + 1],
+    ))!.count <= limit,
+
+  /** A page of the few that a search finds, in any order: by way of the index of an order, each copy would be looked up in the search until the page is full. */
+  pageOfFew: (sql: Sql, filter: LedgerFilter, search: string, sort: LedgerSort, last: number | undefined, limit: number) => {
+    const { where, values } = chosen(filter);
+    const { by, after } = orders[sort];
+    return rows<LedgerRow>(
+      sql,
+      `SELECT ${LEDGER_COLUMNS} FROM copy_words CROSS JOIN copy ON copy.id = copy_words.rowid WHERE ${dialect.matches('copy_words')} AND ${where}${last === undefined ? '' : ` AND ${after}`} ORDER BY ${by} LIMIT ?`,
+      [search, ...values, ...(last === undefined ? [] : [last]), limit],
+    );
+  },
+
   /** A page of what a search finds, the newest first: it runs from the newest on and ends when the page is full. */
   found: (sql: Sql, filter: LedgerFilter, search: string, last: number | undefined, maximum: number) => {
     const { where, values } = chosen(filter);

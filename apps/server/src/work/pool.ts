@@ -22,8 +22,11 @@ export function outputOf<Output>(result: TaskResult<Output>): Output {
   return result.output;
 }
 
-/** Milliseconds after which a thread ends that has nothing to do. That of letters stays: messages that are due would wait a second for it. */
-const [IDLE, IDLE_LETTERS] = [12_000, 600_000];
+/**
+ * Milliseconds after which a thread ends that has nothing to do. Those of people keep what was read for the next question; that of letters stays: messages
+ * that are due would wait a second for it.
+ */
+const [IDLE, IDLE_PEOPLE, IDLE_LETTERS] = [12_000, 60_000, 600_000];
 
 /** @param memoryMb of a thread's heap @param youngMb of what is young in it @param perAsker threads that one account takes at most @param waiting tasks of one account that wait at most */
 function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count, waiting = Infinity, idleTimeout = IDLE): Threads {
@@ -46,7 +49,7 @@ function threads(count: number, memoryMb: number, youngMb = 8, perAsker = count,
 export class Pool implements BeforeApplicationShutdown, OnApplicationShutdown {
   private readonly lanes: Record<Lane, Threads> = {
     batch: threads(config.threads, 768, 16),
-    people: threads(2, 512, 8, 1, 8),
+    people: threads(2, 512, 8, 1, 8, IDLE_PEOPLE),
     visitors: threads(1, 384, 8, 1, 40),
     letters: threads(1, 128, 8, 1, Infinity, IDLE_LETTERS),
     post: threads(1, 192),

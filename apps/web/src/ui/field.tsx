@@ -72,6 +72,7 @@ export interface TextInputProps {
   autoFocus?: boolean;
   autoComplete?: string;
   onBlur?: () => void;
+  onFocus?: () => void;
   onKeyDown?: (event: React.KeyboardEvent) => void;
   inputRef?: Ref<HTMLInputElement & HTMLTextAreaElement>;
   isReadOnly?: boolean;

@@ -1,6 +1,6 @@
 import { checkCharacter, copyCode, isCopyCode } from './code.js';
 import { pathKey, safeFileName, safeFolders, safeName, uniquePath } from './file-name.js';
-import { searchText, searchWords, textFinder } from './search-words.js';
+import { foldedText, plainText, searchText, searchWords, textFinder } from './search-words.js';
 import type { CopyState } from './states.js';
 import { copyEvents, copyLaw, copyStates, nextCopyState } from './states.js';
 
@@ -91,4 +91,21 @@ test('a text is found whatever its case; marks count only where some were typed'
   expect([holds('Zoë Brand', 'zoe'), holds('Zoë Brand', 'ZOË'), holds('Zoe Brand', 'zoë')]).toEqual([true, true, false]);
   expect([holds('Łąkowski', 'lakow'), holds('ŁĄKOWSKI', 'łąk'), holds('Lakowski', 'łąk')]).toEqual([true, true, false]);
   expect(holds('Zoe\u0308', 'zoë')).toBe(true);
+});
+
+test.each([
+  'Zoë',
+  'Zoe\u0308 \u0301e',
+  'ŁĄKOWSKI Straße',
+  'İstanbul ISPARTA',
+  'ΟΔΟΣ Οδός',
+  'Київ й',
+  '京都 ガ',
+  'ﬁ K Å',
+  'Ω̈x',
+  '',
+  'plain 12',
+])('looked for quickly, %p is what it is letter by letter', (text) => {
+  const letters = { ł: 'l', ß: 'ss', ı: 'i' } as Record<string, string>;
+  for (const twice of [text, text]) expect(plainText(twice)).toBe(foldedText(text).replace(/[łßı]/g, (letter) => letters[letter]!));
 });

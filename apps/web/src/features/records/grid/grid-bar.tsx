@@ -32,6 +32,8 @@ interface Props {
   /** Records with a finding; null: there is no mailing that would know. */
   flagged: number | null;
   onChange: (change: { find?: string; in?: string | null; only?: string | null }) => void;
+  /** Somebody is about to look for a text. */
+  onLook: () => void;
   onRow: (row: number) => void;
   onNextFinding: () => void;
   corrections: Corrections | undefined;
@@ -39,7 +41,7 @@ interface Props {
 
 /** Above the grid: what is looked for, which records are seen, what is replaced, and where one goes. */
 export function GridBar(props: Props) {
-  const { columns, text, column, only, seen, total, isWaiting, flagged, onChange, onRow, onNextFinding, corrections } = props;
+  const { columns, text, column, only, seen, total, isWaiting, flagged, onChange, onLook, onRow, onNextFinding, corrections } = props;
   const [isReplacing, setReplacing] = useState(false);
   const [replacement, setReplacement] = useState('');
   const [isWhole, setWhole] = useState(false);
@@ -51,7 +53,14 @@ export function GridBar(props: Props) {
       <Bar data-print="no">
         <Search size={15} color={color.faded} />
         <div style={{ flex: '0 1 200px', minWidth: 120 }}>
-          <TextInput label={t`Find in the records`} hideLabel placeholder={t`Find`} value={text} onChange={(find) => onChange({ find })} />
+          <TextInput
+            label={t`Find in the records`}
+            hideLabel
+            placeholder={t`Find`}
+            value={text}
+            onChange={(find) => onChange({ find })}
+            onFocus={onLook}
+          />
         </div>
         <Choice
           label={t`In column`}

@@ -262,6 +262,7 @@ export function RecordGrid({ sourceId, columns, total, corrections: given, keyCo
         isWaiting={seen.isWaiting}
         flagged={flagged?.length ?? null}
         onChange={put}
+        onLook={seen.prepareSearch}
         onRow={(row) => void goToRow(row)}
         onNextFinding={nextFinding}
         corrections={corrections}

@@ -6,6 +6,11 @@ import { queries, recordView, recordsAt } from '../../../api/queries';
 /** Records that are asked for at once. */
 const BLOCK = 200;
 
+/** Records from which on a search is made ready before its first letter. */
+const MANY = 5000;
+/** A text that no record holds: looking for it leaves everything ready for the next one. */
+const IN_NO_RECORD = '\u001f';
+
 /** What is seen of a source: all, as it comes, or what a view leaves, in its order. */
 export interface SeenRecords {
   /** How many are seen. */
@@ -21,6 +26,8 @@ export interface SeenRecords {
   known: (from: number, to: number) => SourceRecord[] | null;
   /** The place of a record as it is seen, by its place in the source; -1: it is not seen. */
   indexOf: (ordinal: number) => number;
+  /** Somebody is about to look for a text in any column. */
+  prepareSearch: () => void;
 }
 
 const NO_CORRECTIONS: RecordsAnswer['corrections'] = [];
@@ -75,5 +82,8 @@ export function useSeenRecords(
       return answers.every((one) => one !== undefined) ? cut(from, to, answers) : null;
     },
     indexOf: (ordinal) => (ordinals === null ? ordinal : ordinals.indexOf(ordinal)),
+    prepareSearch: () => {
+      if (total >= MANY) void client.prefetchQuery(recordView(sourceId, new URLSearchParams({ text: IN_NO_RECORD }).toString()));
+    },
   };
 }
