@@ -45,7 +45,7 @@ test('brackets within a text are text', async () => {
 test('a stranger’s body is not read where only the signed-in may go', async () => {
   // The body never comes: whoever answers has not waited for it.
   const { hostname, port } = new URL(mailbag.address);
-  const said = await new Promise<string>((resolve, reject) => {
+  const answer = await new Promise<string>((resolve, reject) => {
     const socket = connect(Number(port), hostname, () =>
       socket.write(
         `PUT /api/mailings/1 HTTP/1.1\r\nHost: ${hostname}:${port}\r\nX-Mailbag: 1\r\nContent-Type: application/json\r\nContent-Length: 20000000\r\n\r\n`,
@@ -54,7 +54,7 @@ test('a stranger’s body is not read where only the signed-in may go', async ()
     socket.setTimeout(PATIENCE, () => reject(new Error('no answer')));
     socket.once('data', (data) => (resolve(data.toString()), socket.destroy())).once('error', reject);
   });
-  expect(said).toMatch(/^HTTP\/1\.1 401 /);
+  expect(answer).toMatch(/^HTTP\/1\.1 401 /);
 });
 
 test('a packed body is not unpacked', async () => {
@@ -73,10 +73,10 @@ test.each([
   ['POST', '/api/account/sign-in'],
   ['DELETE', '/api/account'],
 ])('%s %s of a stranger is answered in a sentence, not as a fault of the server', async (method, path) => {
-  const before = mailbag.said().length;
+  const before = mailbag.log().length;
   const answer = await fetch(mailbag.address + path, { method, headers });
   expect([200, 400, 401, 404, 415, 422]).toContain(answer.status);
-  expect(mailbag.said().slice(before)).not.toMatch(/ERROR/);
+  expect(mailbag.log().slice(before)).not.toMatch(/ERROR/);
 });
 
 test.each(['null', 'https://elsewhere.example', 'not an address', 'http://'])('a change with the origin %p is refused', async (origin) => {

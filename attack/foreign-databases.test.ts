@@ -115,6 +115,6 @@ test('the process that reads a foreign file can read nothing else, write nothing
     attempt('start', () => process.getBuiltinModule('node:child_process').execFileSync('id').length);
     attempt('environment', () => Object.keys(process.env).length);
     console.log(said.join('; '));`;
-  const said = execFileSync(process.execPath, [...rights, '-e', tries], { encoding: 'utf8', env: {} });
-  expect(said.trim()).toBe('read ERR_ACCESS_DENIED; write ERR_ACCESS_DENIED; start ERR_ACCESS_DENIED; environment 0');
+  const output = execFileSync(process.execPath, [...rights, '-e', tries], { encoding: 'utf8', env: {} });
+  expect(output.trim()).toBe('read ERR_ACCESS_DENIED; write ERR_ACCESS_DENIED; start ERR_ACCESS_DENIED; environment 0');
 });

@@ -165,8 +165,8 @@ test('a message without an end takes no memory', async () => {
   for (let megabyte = 0; megabyte < 300; megabyte++) if (!socket.write(chunk)) await new Promise((done) => socket.once('drain', done));
   expect(residentMegabytes(mailbag.pid) - before).toBeLessThan(150);
   socket.write('\r\n.\r\n');
-  const said = await new Promise<Buffer>((done) => socket.once('data', done));
-  expect(said.toString()).toMatch(/^552 /);
+  const greeting = await new Promise<Buffer>((done) => socket.once('data', done));
+  expect(greeting.toString()).toMatch(/^552 /);
   socket.destroy();
 });
 

@@ -19,7 +19,7 @@ const blind: { name: string; client: ServerClient }[] = [];
 /** Stand in records only: none is a name, an address or part of a file's name. */
 const secrets = ['yesterdaysillness', 'plot-77', '99084', 'fixed-and-secret', 'changedillness'];
 
-const said = (asked: Promise<unknown>): Promise<string> =>
+const refusal = (asked: Promise<unknown>): Promise<string> =>
   asked.then(
     (answer) => JSON.stringify(answer) ?? '',
     (error: Error) => error.message,
@@ -128,7 +128,7 @@ test('no path that answers tells a value, a postal code or a password', async ()
   // The same paths do tell them to those who may see them, or this would prove nothing.
   const seen = (
     await Promise.all(
-      ['/api/sources/:id', '/api/mailings/:id', '/api/print-runs/:id'].map((path) => said(mailbag.client.get(filledIn(path)))),
+      ['/api/sources/:id', '/api/mailings/:id', '/api/print-runs/:id'].map((path) => refusal(mailbag.client.get(filledIn(path)))),
     )
   ).join();
   for (const secret of secrets.slice(2)) expect(seen).toContain(secret);
@@ -157,7 +157,7 @@ test('an operator without values has nothing sent, shown or named for them that 
     ['POST', `/api/copies/${copy.id}/password`, {}],
   ];
   for (const [method, path, body] of attempts)
-    expect(`${path} ${await said(client.send(method, path, body))}`).toMatch(/account-(values|passwords)-hidden/);
+    expect(`${path} ${await refusal(client.send(method, path, body))}`).toMatch(/account-(values|passwords)-hidden/);
   expect((await office.letters()).length).toBe(before);
   // Their own work goes on: the same copy once more to whom it is for.
   const bounced = (await copiesOf(mailbag.client, batch)).find(({ address }) => address.startsWith('unknown'))!;

@@ -37,7 +37,7 @@ afterAll(async () => {
   await Promise.all([mailbag.close(), shut.close()]);
 });
 
-const said = (asked: Promise<unknown>): Promise<string> =>
+const refusal = (asked: Promise<unknown>): Promise<string> =>
   asked.then(
     (answer) => JSON.stringify(answer),
     (error: Error) => error.message,
@@ -71,17 +71,19 @@ const register = { name: 'Files', kind: 'webdav', host: 'http://127.0.0.1:9/', p
 const register2 = { ...register, tls: false, mailings: [], paused: true };
 
 test('a mail server that is led elsewhere asks for its password again, also when it is only tried', async () => {
-  const [kept] = await mailbag.client.send<{ id: number }[]>('POST', '/api/mail-servers', { ...server, password: 'hush' });
+  const [stored] = await mailbag.client.send<{ id: number }[]>('POST', '/api/mail-servers', { ...server, password: 'hush' });
   for (const [method, path] of [
-    ['PUT', `/api/mail-servers/${kept!.id}`],
-    ['POST', `/api/mail-servers/test?id=${kept!.id}`],
+    ['PUT', `/api/mail-servers/${stored!.id}`],
+    ['POST', `/api/mail-servers/test?id=${stored!.id}`],
   ] as const)
     for (const change of [{ port }, { host: 'localhost', port }, { security: 'tls' }])
-      expect(await said(mailbag.client.send(method, path, { ...server, ...change }))).toContain('secret-asked-again');
+      expect(await refusal(mailbag.client.send(method, path, { ...server, ...change }))).toContain('secret-asked-again');
   expect(heard).toBe('');
   // What does not lead elsewhere needs no password; with the password it may lead anywhere.
-  expect(await said(mailbag.client.send('PUT', `/api/mail-servers/${kept!.id}`, { ...server, perMinute: 5 }))).toContain('"perMinute":5');
-  await mailbag.client.send('PUT', `/api/mail-servers/${kept!.id}`, { ...server, port, password: 'hush' });
+  expect(await refusal(mailbag.client.send('PUT', `/api/mail-servers/${stored!.id}`, { ...server, perMinute: 5 }))).toContain(
+    '"perMinute":5',
+  );
+  await mailbag.client.send('PUT', `/api/mail-servers/${stored!.id}`, { ...server, port, password: 'hush' });
   const lines = await mailbag.client.get<{ action: string; subject: string; detail: string }[]>('/api/history?text=elsewhere');
   expect(lines).toMatchObject([
     { subject: 'Office', detail: `127.0.0.1:9 (secured where offered) → 127.0.0.1:${port} (secured where offered)` },
@@ -90,11 +92,11 @@ test('a mail server that is led elsewhere asks for its password again, also when
 
 test('a bounce mailbox and a register that are led elsewhere ask for their passwords again', async () => {
   await mailbag.client.send('PUT', '/api/bounces', { ...mailbox, password: 'hush' });
-  expect(await said(mailbag.client.send('PUT', '/api/bounces', { ...mailbox, port }))).toContain('secret-asked-again');
-  const [kept] = await mailbag.client.send<{ id: number }[]>('POST', '/api/registers', { ...register2, password: 'hush' });
+  expect(await refusal(mailbag.client.send('PUT', '/api/bounces', { ...mailbox, port }))).toContain('secret-asked-again');
+  const [stored] = await mailbag.client.send<{ id: number }[]>('POST', '/api/registers', { ...register2, password: 'hush' });
   for (const change of [{ host: `http://127.0.0.1:${port}/` }, { kind: 'postgres', host: '127.0.0.1', port }])
     for (const paused of [true, false])
-      expect(await said(mailbag.client.send('PUT', `/api/registers/${kept!.id}`, { ...register2, ...change, paused }))).toContain(
+      expect(await refusal(mailbag.client.send('PUT', `/api/registers/${stored!.id}`, { ...register2, ...change, paused }))).toContain(
         'secret-asked-again',
       );
   expect(heard).toBe('');
@@ -103,7 +105,7 @@ test('a bounce mailbox and a register that are led elsewhere ask for their passw
 test('an operator leads no database server anywhere, and reads a file as before', async () => {
   const database = { name: 'Theirs', kind: 'postgres', host: '127.0.0.1', port, databaseName: 'x', user: 'x', password: 'x', tls: false };
   for (const path of ['/api/connections', '/api/connections/test'])
-    expect(await said(operator.send('POST', path, database))).toContain('account-not-allowed');
+    expect(await refusal(operator.send('POST', path, database))).toContain('account-not-allowed');
   expect(heard).toBe('');
 });
 
@@ -121,15 +123,15 @@ test('what stands on this machine is no target, by address, by name or by anothe
         ['/api/registers', { ...register2, host: `http://${host.includes(':') && !host.startsWith('[') ? `[${host}]` : host}:${port}/` }],
       );
     for (const [path, body] of wanted)
-      expect([host, path, await said(shut.client.send('POST', path, body))].join(' ')).toContain('target-local');
+      expect([host, path, await refusal(shut.client.send('POST', path, body))].join(' ')).toContain('target-local');
   }
   expect(heard).toBe('');
   // Only this one is allowed here.
-  expect(await said(shut.client.send('POST', '/api/mail-servers', { ...server, host: 'localhost', port: 9 }))).toContain('"localhost"');
+  expect(await refusal(shut.client.send('POST', '/api/mail-servers', { ...server, host: 'localhost', port: 9 }))).toContain('"localhost"');
 });
 
 test('a server that may be reached cannot send Mailbag on to one that may not', async () => {
-  const answer = await said(
+  const answer = await refusal(
     shut.client.send('POST', '/api/registers', {
       ...register2,
       host: `http://127.0.0.1:${portOf(allowed)}/`,

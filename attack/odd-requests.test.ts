@@ -9,7 +9,7 @@ import { copiesOf, smallMailing } from '../testing/small-mailing.js';
 const mailbag = new RunningMailbag();
 beforeAll(async () => (await mailbag.start()).setUp());
 afterAll(() => mailbag.close());
-const said = (asked: Promise<unknown>): Promise<string> =>
+const refusal = (asked: Promise<unknown>): Promise<string> =>
   asked.then(
     (answer) => JSON.stringify(answer),
     (error: Error) => error.message,
@@ -23,7 +23,7 @@ test('a plan with a rule or a check that there is none of is not saved', async (
   const { mailing, template } = await smallMailing(mailbag.client, [['P-1', 'Ann', '', 'no']], { mailed: false });
   const { version, plan } = await mailbag.client.get<Detail>(`/api/mailings/${mailing}`);
   const save = (change: object): Promise<string> =>
-    said(mailbag.client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, ...change } }));
+    refusal(mailbag.client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, ...change } }));
   for (const rule of [
     { kind: 'formula', text: 'x' },
     { kind: 'column' },
@@ -74,7 +74,7 @@ test('a file that is gone from the data folder is a sentence, and says nothing o
   rmSync(join(mailbag.data, 'archive', copy!.file));
   rmSync(join(mailbag.data, 'templates'), { recursive: true });
   for (const path of [`/api/copies/${copy!.id}/pdf`, `/api/templates/${template}/pdf`]) {
-    const answer = await said(mailbag.client.bytes(path));
+    const answer = await refusal(mailbag.client.bytes(path));
     expect(answer).toMatch(/: 404 /);
     expect(answer).not.toContain(mailbag.data);
   }

@@ -42,7 +42,7 @@ interface Run {
   id: number;
   number: number;
   state: string;
-  said: string | null;
+  detail: string | null;
   copies: number;
   sheets: number;
 }
@@ -53,7 +53,7 @@ const gather = (body: object): Promise<Run> =>
     addressSheets: true,
     ...body,
   });
-const said = (asked: Promise<unknown>): Promise<string> =>
+const refusal = (asked: Promise<unknown>): Promise<string> =>
   asked.then(
     (answer) => JSON.stringify(answer),
     (error: Error) => error.message,
@@ -72,13 +72,13 @@ test('a copy that lies in a print run is not mailed until the run is over', asyn
   const run = await gather({ batch });
   expect(run).toMatchObject({ state: 'ready', copies: 1 });
   const again = (): Promise<unknown> => mailbag.client.send('POST', `/api/copies/${copy!.id}/send-again`, { address: 'bae@example.org' });
-  expect(await said(again())).toMatch(/409.*copy-in-print-run.*print run \d/);
+  expect(await refusal(again())).toMatch(/409.*copy-in-print-run.*print run \d/);
   expect(await mailbag.client.send('POST', '/api/copies/many', { action: 'send-again', ids: [copy!.id] })).toMatchObject({ done: 0 });
   await mailbag.client.send('POST', `/api/print-runs/${run.id}/cancel`);
   await again();
   await mailbag.client.until<{ state: string }>(`/api/copies/${copy!.id}`, ({ state }) => state === 'sent');
   // And the other way round: what is on its way by mail is gathered by no run.
-  expect(await said(gather({ ids: [copy!.id] }))).toContain('print-nothing');
+  expect(await refusal(gather({ ids: [copy!.id] }))).toContain('print-nothing');
 });
 
 test('copies whose record is over are printed as they were made, and not sent with an empty message', async () => {
@@ -90,7 +90,7 @@ test('copies whose record is over are printed as they were made, and not sent wi
     copies.map(async ({ id }) => (await readByOther(await mailbag.client.bytes(`/api/copies/${id}/pdf`)))[0]!.text),
   );
   await expire(batch);
-  expect(await said(mailbag.client.send('POST', `/api/copies/${copies[0]!.id}/send-again`, { address: 'x@example.org' }))).toContain(
+  expect(await refusal(mailbag.client.send('POST', `/api/copies/${copies[0]!.id}/send-again`, { address: 'x@example.org' }))).toContain(
     'record-over-time',
   );
   const run = await gather({ ids: copies.map(({ id }) => id), addressSheets: false });
@@ -107,17 +107,17 @@ test('a copy that only a password opens is never printed blank: it is said that 
   expect(pages[0]!.text).toContain('Sealed Sam');
   await mailbag.client.send('POST', `/api/print-runs/${run.id}/cancel`);
   await expire(batch);
-  expect(await said(gather({ ids: [copies[0]!.id], addressSheets: false }))).toContain('print-record-gone');
+  expect(await refusal(gather({ ids: [copies[0]!.id], addressSheets: false }))).toContain('print-record-gone');
   const runs = await mailbag.client.get<Run[]>('/api/print-runs');
   expect(runs[0]).toMatchObject({ state: 'failed' });
-  expect(runs[0]!.said).toContain('opens with a password only');
+  expect(runs[0]!.detail).toContain('opens with a password only');
 });
 
 test('what is printed is what the archive holds: a copy that was changed on the disk stops the run', async () => {
   const { copies } = await posted('changed', [['P-31', 'Changed Cho', '', 'yes']]);
   const { writeFileSync } = await import('node:fs');
   writeFileSync(join(mailbag.data, 'archive', copies[0]!.file), '%PDF-1.7 somebody else');
-  expect(await said(gather({ ids: [copies[0]!.id] }))).toContain('copy-changed');
+  expect(await refusal(gather({ ids: [copies[0]!.id] }))).toContain('copy-changed');
 });
 
 test('a run that was being put together when the server died is put together by the next start', async () => {

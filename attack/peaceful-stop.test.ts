@@ -42,7 +42,7 @@ test('with a page open and a batch running it stops in time and goes on by itsel
     expect(took).toBeLessThan(10_000);
     expect(mailbag.end).toBe(0);
     expect(isOver()).toBe(true);
-    expect(mailbag.said()).not.toMatch(/ERROR/);
+    expect(mailbag.log()).not.toMatch(/ERROR/);
     await mailbag.startAgain();
     expect((await mailbag.client.get<Batch>(`/api/batches/${id}`)).state).not.toBe('paused');
   }

@@ -170,7 +170,7 @@ test('the field that people do not see tells programs that fill in everything', 
 });
 
 test('a page whose places are taken takes no more, and says whom to ask', async () => {
-  await republish(({ opening }) => ({ opening: { ...opening, most: 1, contact: 'the office' } }));
+  await republish(({ opening }) => ({ opening: { ...opening, maximum: 1, contact: 'the office' } }));
   const { edition: now, closed } = await mailbag.client.get<{ edition: number; closed: object }>(`/api/public/intakes/${intake.word}`);
   expect(closed).toEqual({ why: 'full', at: '' });
   const answer = await submit({ key: '8'.repeat(40), edition: now });

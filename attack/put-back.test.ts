@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, wri
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { BackupsAnswer, DeskAnswer, HoldAnswer, SelfCheckAnswer } from '@mailbag/contract';
-import type { Said } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import { mailServer } from '../demo/src/mail-set-up.js';
 import { signedInAs } from '../testing/accounts.js';
 import { PATIENCE } from '../testing/patience.js';
@@ -72,7 +72,7 @@ async function held(data: string): Promise<RunningMailbag> {
   const { held: why, batches } = await mailbag.client.get<HoldAnswer>('/api/safety/hold');
   expect(why).not.toBeNull();
   expect(batches).toEqual([expect.objectContaining({ id: batch, messages: COUNT / 2, copies: COUNT / 2 })]);
-  expect((await mailbag.client.get<{ waiting: Said | null }>(`/api/batches/${batch}`)).waiting).toMatchObject({ code: 'folder-held' });
+  expect((await mailbag.client.get<{ waiting: Detail | null }>(`/api/batches/${batch}`)).waiting).toMatchObject({ code: 'folder-held' });
   return mailbag;
 }
 
@@ -132,22 +132,22 @@ test('the folder that mailed goes on as before after a kill and a stop', async (
 test('without its key, or with another one, the server does not start, says what to do, and forgets nothing silently', async () => {
   const data = join(parent, 'restored');
   const key = readFileSync(join(data, 'secret.key'));
-  const start = (env: object = {}): { status: number | null; said: string } => {
+  const start = (env: object = {}): { status: number | null; output: string } => {
     const { status, stderr } = spawnSync(process.execPath, ['apps/server/bin/server.mjs'], {
       env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: '0', ...env },
       encoding: 'utf8',
       timeout: PATIENCE,
     });
-    return { status, said: stderr };
+    return { status, output: stderr };
   };
   renameSync(join(data, 'secret.key'), join(data, 'away'));
   expect(start()).toEqual({
     status: 1,
-    said: expect.stringMatching(/secret\.key is missing, which opens what is kept encrypted \(“bounce mailbox”.*MAILBAG_NEW_KEY=1/s),
+    output: expect.stringMatching(/secret\.key is missing, which opens what is kept encrypted \(“bounce mailbox”.*MAILBAG_NEW_KEY=1/s),
   });
   expect(readdirSync(data)).not.toContain('secret.key');
   writeFileSync(join(data, 'secret.key'), Buffer.alloc(32, 1));
-  expect(start()).toEqual({ status: 1, said: expect.stringMatching(/is not the key of this data folder/) });
+  expect(start()).toEqual({ status: 1, output: expect.stringMatching(/is not the key of this data folder/) });
   expect(readFileSync(join(data, 'secret.key')).equals(Buffer.alloc(32, 1))).toBe(true);
   writeFileSync(join(data, 'secret.key'), key);
   const right = new RunningMailbag({}, data);
@@ -159,7 +159,7 @@ test('without its key, or with another one, the server does not start, says what
   await mailbag.start();
   await mailbag.signIn();
   expect((await mailbag.client.get<DeskAnswer>('/api/desk')).needs).toContainEqual(
-    expect.objectContaining({ kind: 'lost-secrets', said: expect.stringContaining('bounce mailbox') }),
+    expect.objectContaining({ kind: 'lost-secrets', detail: expect.stringContaining('bounce mailbox') }),
   );
   const {
     hasPassword,
@@ -210,17 +210,17 @@ test('backups are taken on demand and by schedule, so many are kept, and the sel
 });
 
 test('a command line that is called wrongly, or cannot do it, says so', () => {
-  const run = (...args: string[]): { status: number | null; said: string } => {
+  const run = (...args: string[]): { status: number | null; output: string } => {
     const { status, stderr } = spawnSync(process.execPath, ['apps/cli/bin/mailbag.mjs', ...args], { encoding: 'utf8' });
-    return { status, said: stderr };
+    return { status, output: stderr };
   };
-  expect(run('backup', '--data', first.data)).toEqual({ status: 2, said: expect.stringMatching(/--to is missing/) });
+  expect(run('backup', '--data', first.data)).toEqual({ status: 2, output: expect.stringMatching(/--to is missing/) });
   expect(run('backup', '--data', parent, '--to', join(parent, 'x.zip'))).toEqual({
     status: 1,
-    said: expect.stringMatching(/is not a data folder of Mailbag/),
+    output: expect.stringMatching(/is not a data folder of Mailbag/),
   });
   expect(run('restore', join(parent, 'running.zip'), '--data', first.data)).toEqual({
     status: 1,
-    said: expect.stringMatching(/is not empty/),
+    output: expect.stringMatching(/is not empty/),
   });
 });

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import type { CopyDetail } from '@mailbag/contract';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import { PATIENCE } from '../testing/patience.js';
 import { freePort } from '../testing/ports.js';
 import { PostOffice, RunningMailbag } from '../testing/running-mailbag.js';
@@ -25,16 +25,16 @@ afterAll(async () => {
 });
 
 /** Starts a server that is expected to end by itself. */
-async function startAgain(data: string, port: number): Promise<{ code: number | null; said: string }> {
+async function startAgain(data: string, port: number): Promise<{ code: number | null; output: string }> {
   const child = spawn(process.execPath, ['apps/server/bin/server.mjs'], {
     env: { ...process.env, MAILBAG_DATA: data, MAILBAG_PORT: String(port), MAILBAG_INBOUND_PORT: '0' },
   });
-  let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  let output = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (output += chunk.toString()));
   const timer = setTimeout(() => child.kill('SIGKILL'), PATIENCE);
   const code = await new Promise<number | null>((resolve) => child.once('exit', resolve));
   clearTimeout(timer);
-  return { code, said };
+  return { code, output };
 }
 const sending = async (count: number, folder: string): Promise<number> => {
   const rows = Array.from({ length: count }, (_, at): [string, string, string, string] => [
@@ -53,12 +53,12 @@ test.each(['another port', 'the same port'])(
     const folder = where === 'the same port' ? 'same' : 'other';
     const id = await sending(12, folder);
     await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ counts }) => (counts.sending ?? 0) >= 5);
-    const { code, said } = await startAgain(
+    const { code, output } = await startAgain(
       mailbag.data,
       where === 'the same port' ? Number(new URL(mailbag.address).port) : await freePort(),
     );
     expect(code).toBe(1);
-    expect(said).toMatch(
+    expect(output).toMatch(
       where === 'the same port' ? /Port \d+ of 127\.0\.0\.1 is taken by another program/ : /is in use by another Mailbag \(process \d+\)/,
     );
     const { counts } = await mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
@@ -94,7 +94,7 @@ test('an outcome whose claim has gone to somebody else writes nothing but a line
     "CREATE TRIGGER taker AFTER UPDATE OF handedAt ON delivery WHEN NEW.handedAt IS NOT NULL BEGIN UPDATE delivery SET claim = 'somebody else' WHERE id = NEW.id; END",
   );
   const id = await sending(1, 'lost');
-  await until(() => /The claim of delivery \d+ was lost; its outcome is not written: accepted/.test(mailbag.said()));
+  await until(() => /The claim of delivery \d+ was lost; its outcome is not written: accepted/.test(mailbag.log()));
   expect(database.prepare('SELECT state, claim, sentAt FROM delivery WHERE batchId = ?').all([id])).toEqual([
     expect.objectContaining({ state: 'sending', claim: 'somebody else', sentAt: null }),
   ]);
@@ -117,7 +117,7 @@ test('a message whose claim is lost before its first byte does not leave', async
   await office.behave('mood=well');
   const [copy] = await copiesOf(mailbag.client, id);
   await mailbag.client.until<CopyDetail>(`/api/copies/${copy!.id}`, ({ events }) =>
-    events.some(({ said }) => /lost before it was handed over/.test(saidWords(said ?? ''))),
+    events.some(({ detail }) => /lost before it was handed over/.test(detailText(detail ?? ''))),
   );
   expect((await office.letters()).length).toBe(before);
   database.exec('DROP TRIGGER robber');
@@ -127,7 +127,7 @@ test('a message whose claim is lost before its first byte does not leave', async
 
 async function until(isTrue: () => boolean, seconds = PATIENCE / 1000): Promise<void> {
   for (const end = Date.now() + seconds * 1000; !isTrue();) {
-    if (Date.now() > end) throw new Error(`Did not happen within ${seconds} s. The server said: ${mailbag.said().slice(-2000)}`);
+    if (Date.now() > end) throw new Error(`Did not happen within ${seconds} s. The server said: ${mailbag.log().slice(-2000)}`);
     await new Promise((done) => setTimeout(done, 100));
   }
 }

@@ -110,10 +110,10 @@ class BackupTaker {
       const from = Date.now();
       const path = join(parent, `backup-${this.taken.length + this.failed.length}.zip`);
       const child = cli('backup', '--data', data, '--to', path);
-      let said = '';
-      child.stderr!.on('data', (chunk: Buffer) => (said += chunk.toString()));
+      let output = '';
+      child.stderr!.on('data', (chunk: Buffer) => (output += chunk.toString()));
       if ((await endOf(child)) === 0) this.taken.push(path);
-      else this.failed.push(said.trim());
+      else this.failed.push(output.trim());
       while (!this.isOver && Date.now() - from < BACKUP_EVERY) await pause(100);
     }
   }
@@ -248,10 +248,9 @@ test('a storm of everything: nothing lost, nothing twice, nobody else’s copy; 
       if (Date.now() > end)
         expect({
           left: left.map(({ address }) => address),
-          reports: (await mailbag.client.get<{ kind: string; doubt: string | null; said: string | null }[]>('/api/bounces/reports')).slice(
-            0,
-            5,
-          ),
+          reports: (
+            await mailbag.client.get<{ kind: string; doubt: string | null; detail: string | null }[]>('/api/bounces/reports')
+          ).slice(0, 5),
           look: await mailbag.client.get('/api/bounces'),
         }).toEqual({ left: [] });
       await pause(500);

@@ -92,14 +92,14 @@ export function messages() {
   for (const place of places)
     for (const file of filesOf(join(root, place)).sort()) {
       const name = relative(root, file);
-      const said = name.endsWith('people/recorded-actions.ts')
+      const texts = name.endsWith('people/recorded-actions.ts')
         ? actionsOf(file)
         : name.endsWith('words/code-words.ts')
           ? wordsOf(file)
           : name.startsWith('apps/server/')
             ? jobTitlesOf(file)
             : messagesOfFile(file);
-      for (const message of said)
+      for (const message of texts)
         if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts'))
           all.set(message, [...(all.get(message) ?? []), name]);
     }

@@ -27,14 +27,14 @@ export async function mustTogether(...commands) {
     new Promise((resolve) => {
       const child = spawn(command, args, { cwd: root, env, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'] });
       children.add(child);
-      const said = [];
+      const output = [];
       if (quiet) {
         setPriority(child.pid, constants.priority.PRIORITY_LOW);
-        for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk));
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => output.push(chunk));
       }
       child.on('close', (status) => {
         children.delete(child);
-        process.stdout.write(Buffer.concat(said));
+        process.stdout.write(Buffer.concat(output));
         if (status === 0) return resolve();
         for (const other of children) other.kill();
         process.exit(status ?? 1);

@@ -84,7 +84,7 @@ DefaultAuthType None
     return readFileSync(join(this.root, 'spool/d00001-001'));
   }
   /** What it says of itself, for the messages of failed tests. */
-  said(): string {
+  log(): string {
     return readFileSync(join(this.root, 'log/error'), 'utf8');
   }
   async close(): Promise<void> {

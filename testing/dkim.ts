@@ -18,6 +18,6 @@ export const canVerifyDkim = (): boolean => hasPythonModule('dkim');
 /** What a verifier that we did not write says of a signed message, and the name at which it asked for the key. */
 export function verifyDkim(raw: string, key: KeyObject): { isGood: boolean; asked: string } {
   const record = `v=DKIM1; k=rsa; p=${key.export({ type: 'spki', format: 'der' }).toString('base64')}`;
-  const [said = '', ...asked] = (runPython(program, [record], raw) ?? '').trim().split(' ');
-  return { isGood: said === 'good', asked: asked.join(' ') };
+  const [verdict = '', ...asked] = (runPython(program, [record], raw) ?? '').trim().split(' ');
+  return { isGood: verdict === 'good', asked: asked.join(' ') };
 }

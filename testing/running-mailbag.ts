@@ -172,8 +172,8 @@ export class RunningMailbag {
     return this.child.pid!;
   }
   /** What the server printed, for the messages of failed tests. */
-  said(): string {
-    return this.output();
+  log(): string {
+    return this.log();
   }
   /** Its database, opened beside it as by another program, which waits while the server writes. */
   beside(): Database.Database {

@@ -76,7 +76,7 @@ export class SecureSmtp {
   }
   /** Messages, and whether each came over a secured connection. */
   taken(): { secured: boolean; raw: string }[] {
-    return this.server.files().map(([said, ...rest]) => ({ secured: said === 'secured', raw: rest.join('\n') }));
+    return this.server.files().map(([mark, ...rest]) => ({ secured: mark === 'secured', raw: rest.join('\n') }));
   }
   close(): Promise<void> {
     return this.server.close();

@@ -60,7 +60,7 @@ export async function drawingBench(): Promise<void> {
         return seen.slice(2);
       });
     };
-    const said = (name: string, times: number[]): void => {
+    const report = (name: string, times: number[]): void => {
       const sorted = [...times].sort((a, b) => a - b);
       const missed = times.filter((one) => one > 25).length;
       console.log(
@@ -69,10 +69,10 @@ export async function drawingBench(): Promise<void> {
     };
     const { x, y } = (await box.boundingBox())!;
     for (let round = 1; round <= 3; round++) {
-      said('nothing to do', await frames(() => page.waitForTimeout(2000)));
+      report('nothing to do', await frames(() => page.waitForTimeout(2000)));
       await page.mouse.move(x + 10, y + 6);
       await page.mouse.down();
-      said(
+      report(
         `dragging 1 of ${count}`,
         await frames(async () => {
           for (let step = 0; step < 240; step++) await page.mouse.move(x + 10 + 180 * Math.sin(step / 20) ** 2, y + 6 + step * 1.2);

@@ -43,8 +43,8 @@ const german: Readonly<Record<string, string>> = {
 export function inGermanToo(plan: IntakePlan): IntakePlan {
   const begun = withLanguage({ ...plan, language: 'en' }, 'de', true);
   return pageTexts(plan).reduce((so, { place, text }) => {
-    const said = german[text];
-    if (said === undefined) throw new Error(`“${text}” has no German words`);
-    return withTranslation(so, 'de', place, said);
+    const translation = german[text];
+    if (translation === undefined) throw new Error(`“${text}” has no German words`);
+    return withTranslation(so, 'de', place, translation);
   }, begun);
 }

@@ -178,7 +178,7 @@ export async function makeWorld(base: string, standIns: StandIns): Promise<void>
         subject: 'Reminder: permit for plot {{ plot }}',
         body: 'Dear {{ tenant }},\n\nwe have not had your signed permit for plot {{ plot }} back yet. Please send it when you find the time.\n\nLarkmere Allotment Office',
         afterDays: 14,
-        most: 2,
+        maximum: 2,
         bySchedule: false,
         attach: true,
       },

@@ -55,7 +55,7 @@ export interface MappedSheet {
   map: FieldMap;
   batch: BatchContext;
   filler: RecordFiller;
-  said: SaidFinding[];
+  findings: SaidFinding[];
 }
 
 /** A field map as JSON: rules by field name; a text alone names a column. @throws Refused, MailbagError pdf-field-unknown */
@@ -117,5 +117,5 @@ export async function mappedSheet(form: SheetForm, sheet: Sheet): Promise<Mapped
     addressColumn: null,
   });
   checker.see(records);
-  return { records, columns, map, batch, filler, said: checker.done() };
+  return { records, columns, map, batch, filler, findings: checker.done() };
 }

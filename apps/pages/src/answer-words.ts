@@ -7,8 +7,8 @@ export function answerWords({ kind, options }: IntakeQuestion, answer: AnswerVal
   if (answer === undefined || answer.length === 0) return '';
   if (kind === 'consent') return answer === YES ? say('agree') : '';
   if (kind === 'yes or no') return answer === YES ? say('yes') : answer === NO ? say('no') : '';
-  const said = (value: string): string => options.find((one) => one.value === value)?.say ?? value;
-  return Array.isArray(answer) ? answer.map(said).join('\n') : said(answer);
+  const labelOf = (value: string): string => options.find((one) => one.value === value)?.say ?? value;
+  return Array.isArray(answer) ? answer.map(labelOf).join('\n') : labelOf(answer);
 }
 
 /** Seconds that a question takes, by what it wants (common practice, no source). */

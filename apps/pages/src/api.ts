@@ -9,7 +9,7 @@ export interface PublicPage {
   plan: IntakePlan;
   forms: string[];
   /** Days for which a link to go on later holds; 0: none can be mailed. */
-  keptDays: number;
+  retentionDays: number;
   closed: { why: 'not-yet' | 'over' | 'full'; at: string } | null;
 }
 export interface Fault {
@@ -133,7 +133,7 @@ export const mailLink = async (
 
 /** What stands behind a link to go on. @throws Refused */
 export const goOnWith = (word: string, token: string): Promise<{ edition: number; answers: IntakeAnswers; step: number; key: string }> =>
-  json(ask('POST', `intakes/${encodeURIComponent(word)}/visits/kept`, { token }));
+  json(ask('POST', `intakes/${encodeURIComponent(word)}/visits/saved`, { token }));
 
 export const loadReceipt = (key: string): Promise<Receipt> => json(ask('GET', `receipts/${encodeURIComponent(key)}`));
 /** Mails a code to an address that somebody says is theirs. @throws Refused */

@@ -6,9 +6,9 @@ import { Refused, goOnWith, letIn, loadPage, openPersonal, wordOf } from './api'
 import { PersonalAsk } from './personal-link';
 import type { PersonalVisit } from './personal-token';
 import { personalPlace, personalToken } from './personal-token';
-import { keptForWindow, keptHere } from './kept-here';
+import { windowStorage, lastingStorage } from './browser-storage';
 import { PhraseAsk } from './phrase-ask';
-import { keepVisit, keptVisit } from './kept-visit';
+import { keepVisit, savedVisit } from './saved-visit';
 import { OfficeWords, spokenIn } from './office-text';
 import { Page } from './page';
 import { Body, Button, Frame, GlobalStyle, Note, Quiet } from './styles';
@@ -24,8 +24,8 @@ const phrasePlace = (word: string): string => `mailbag-phrase-${word}`;
 const LANGUAGE = 'mailbag-page-language';
 
 function firstLanguage(): Language {
-  const kept = keptHere.getItem(LANGUAGE) ?? '';
-  return isLanguage(kept) ? kept : languageFor(navigator.languages);
+  const stored = lastingStorage.getItem(LANGUAGE) ?? '';
+  return isLanguage(stored) ? stored : languageFor(navigator.languages);
 }
 
 interface Opened {
@@ -43,10 +43,10 @@ type Loaded =
 
 /** Whoever has begun finishes in the version in which they began. @param place where what they typed is kept */
 async function asBegun(word: string, page: PublicPage, place: string): Promise<PublicPage> {
-  const kept = keptVisit(place, keptHere);
-  if (!kept || kept.isSent || kept.edition === page.edition) return page;
-  return loadPage(word, kept.edition).catch(() => {
-    keepVisit(place, null, keptHere);
+  const saved = savedVisit(place, lastingStorage);
+  if (!saved || saved.isSent || saved.edition === page.edition) return page;
+  return loadPage(word, saved.edition).catch(() => {
+    keepVisit(place, null, lastingStorage);
     return page;
   });
 }
@@ -88,7 +88,7 @@ export function App() {
     }
     const token = location.hash.slice(1);
     const own = personalToken(location.hash);
-    letIn({ phrase: keptForWindow.getItem(phrasePlace(word)) ?? '', link: own ?? '' });
+    letIn({ phrase: windowStorage.getItem(phrasePlace(word)) ?? '', link: own ?? '' });
     const beginOwn = async (link: string): Promise<Loaded> => {
       const page = await loadPage(word);
       try {
@@ -107,14 +107,14 @@ export function App() {
       // It stands in the address of this window no longer than it is needed.
       history.replaceState(null, '', location.pathname);
       await goOnWith(word, token).then(
-        (kept) => keepVisit(word, { ...kept, isSent: false }, keptHere),
+        (visit) => keepVisit(word, { ...visit, isSent: false }, lastingStorage),
         () => setLinkGone(true),
       );
       return asBegun(word, page, word);
     };
     (own === null ? begin() : beginOwn(own)).then(setLoaded, (error: unknown) => {
       if (!(error instanceof Refused)) return setLoaded({ fault: 'failed' });
-      if (error.code === 'intake-phrase') return setLoaded({ phraseIsWrong: keptForWindow.getItem(phrasePlace(word)) !== null });
+      if (error.code === 'intake-phrase') return setLoaded({ phraseIsWrong: windowStorage.getItem(phrasePlace(word)) !== null });
       setLoaded(error.status === 404 ? { fault: 'gone' } : { fault: 'failed', why: error.message });
     });
     return undefined;
@@ -138,7 +138,7 @@ export function App() {
 
   const choose = (next: Language): void => {
     setLanguage(next);
-    keptHere.setItem(LANGUAGE, next);
+    lastingStorage.setItem(LANGUAGE, next);
   };
   return (
     <Frame data-frame>
@@ -169,7 +169,7 @@ export function App() {
           isWrong={loaded.phraseIsWrong}
           say={say}
           onSay={(phrase) => {
-            keptForWindow.setItem(phrasePlace(word), phrase);
+            windowStorage.setItem(phrasePlace(word), phrase);
             setLoaded(null);
             setTries(tries + 1);
           }}

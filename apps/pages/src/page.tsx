@@ -8,9 +8,9 @@ import { GoOnLater } from './go-on-later';
 import { FaultSummary } from './fault-summary';
 import { FilledForm } from './filled-form';
 import { FirstPage } from './first-page';
-import { keptHere } from './kept-here';
-import type { KeptVisit } from './kept-visit';
-import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { lastingStorage } from './browser-storage';
+import type { SavedVisit } from './saved-visit';
+import { keepVisit, savedVisit, newKey } from './saved-visit';
 import { OfficeText } from './office-text';
 import type { PersonalVisit } from './personal-token';
 import { PrintedForm } from './printed-form';
@@ -56,7 +56,7 @@ interface Props {
 const today = (): string => new Date().toLocaleDateString('sv-SE');
 const initialAnswers = ({ plan }: PublicPage): IntakeAnswers =>
   Object.fromEntries(Object.values(plan.questions).flatMap(({ id, initial }) => (initial === '' ? [] : [[id, initial]])));
-const begin = (page: PublicPage, known: IntakeAnswers, isFilled: boolean): KeptVisit => ({
+const begin = (page: PublicPage, known: IntakeAnswers, isFilled: boolean): SavedVisit => ({
   edition: page.edition,
   answers: { ...initialAnswers(page), ...known },
   // Whoever fills it in with made-up answers sees them all.
@@ -68,7 +68,7 @@ const begin = (page: PublicPage, known: IntakeAnswers, isFilled: boolean): KeptV
 /** The page of an intake: what it is about, its steps, what was answered, and thanks. */
 export function Page({ word, page, place, personal, known, isTrial, pointed, language, onLanguage, say }: Props) {
   const [visit, setVisit] = useState(
-    () => (isTrial ? null : keptVisit(place, keptHere)) ?? begin(page, known, isTrial && Object.keys(known).length > 0),
+    () => (isTrial ? null : savedVisit(place, lastingStorage)) ?? begin(page, known, isTrial && Object.keys(known).length > 0),
   );
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   /** How often what is wrong was summed up for this step; 0: not yet. */
@@ -86,11 +86,11 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
   useEffect(() => {
     if (isTrial) window.parent.postMessage({ mailbagPage: 'answers', answers: visit.answers }, location.origin);
   }, [isTrial, visit.answers]);
-  const change = (next: Partial<KeptVisit>): void => {
+  const change = (next: Partial<SavedVisit>): void => {
     const whole = { ...latest.current, ...next };
     latest.current = whole;
     setVisit(whole);
-    if (!isTrial) keepVisit(place, whole, keptHere);
+    if (!isTrial) keepVisit(place, whole, lastingStorage);
   };
   /**
    * Where the visitor went on by themselves: to a question, or somewhere that is read from its heading on (null).
@@ -215,7 +215,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
           language={language}
           say={say}
           onAnew={() => {
-            keepVisit(place, null, keptHere);
+            keepVisit(place, null, lastingStorage);
             // What was published meanwhile is asked from now on.
             location.reload();
           }}
@@ -291,9 +291,9 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
               {say('next', { title: sections[step]?.section.title ?? say('check') })}
             </Button>
           </Ways>
-          {page.keptDays > 0 && !personal && (
+          {page.retentionDays > 0 && !personal && (
             <GoOnLater
-              days={page.keptDays}
+              days={page.retentionDays}
               say={say}
               onMail={(email) => {
                 const { answers, key, edition, step: own } = latest.current;
@@ -332,7 +332,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
                     <OfficeText>{question.words}</OfficeText>
                   </dt>
                   <dd>
-                    <Said question={question} answer={visit.answers[question.id]} say={say} />
+                    <AnswerText question={question} answer={visit.answers[question.id]} say={say} />
                   </dd>
                 </div>
               ))}
@@ -352,7 +352,7 @@ export function Page({ word, page, place, personal, known, isTrial, pointed, lan
   );
 }
 
-function Said({ question, answer, say }: { question: IntakeQuestion; answer: AnswerValue | undefined; say: Say }) {
+function AnswerText({ question, answer, say }: { question: IntakeQuestion; answer: AnswerValue | undefined; say: Say }) {
   if (isPictureKind(question.kind))
     return answer ? <img src={String(answer)} alt={question.words} /> : <Quiet as="span">{say('nothing')}</Quiet>;
   const words = answerWords(question, answer, say);

@@ -7,8 +7,8 @@ import { wordOf } from './api';
 import { autofillOf } from './autofill';
 import { closedWords } from './closed-words';
 import { nearestBox } from './nearest-box';
-import { keptIn } from './kept-here';
-import { keepVisit, keptVisit, newKey } from './kept-visit';
+import { safeStorage } from './browser-storage';
+import { keepVisit, savedVisit, newKey } from './saved-visit';
 import { spokenIn } from './office-text';
 import { personalPlace, personalToken } from './personal-token';
 import { solved } from './puzzle';
@@ -18,14 +18,14 @@ const ask = (kind: Parameters<typeof addedQuestion>[3], words = 'Q', more = {}) 
 
 /** A browser's storage, which may be full or switched off. */
 function storage(works = true): Storage {
-  const kept = new Map<string, string>();
+  const stored = new Map<string, string>();
   return {
-    getItem: (name: string) => kept.get(name) ?? null,
+    getItem: (name: string) => stored.get(name) ?? null,
     setItem: (name: string, value: string) => {
       if (!works) throw new Error('QuotaExceededError');
-      kept.set(name, value);
+      stored.set(name, value);
     },
-    removeItem: (name: string) => void kept.delete(name),
+    removeItem: (name: string) => void stored.delete(name),
   } as unknown as Storage;
 }
 
@@ -39,13 +39,13 @@ test.each([
   ['is full', () => storage(false)],
   ['works', () => storage()],
 ])('where the browser’s storage %s, what was kept is there as long as the window', (_, open) => {
-  const kept = keptIn(open);
-  kept.setItem('language', 'de');
-  expect(kept.getItem('language')).toBe('de');
-  kept.setItem('language', 'pl');
-  expect(kept.getItem('language')).toBe('pl');
-  kept.removeItem('language');
-  expect(kept.getItem('language')).toBeNull();
+  const storage = safeStorage(open);
+  storage.setItem('language', 'de');
+  expect(storage.getItem('language')).toBe('de');
+  storage.setItem('language', 'pl');
+  expect(storage.getItem('language')).toBe('pl');
+  storage.removeItem('language');
+  expect(storage.getItem('language')).toBeNull();
 });
 
 describe('what was typed is kept in the browser', () => {
@@ -53,17 +53,17 @@ describe('what was typed is kept in the browser', () => {
   test('for each page by itself', () => {
     const own = storage();
     keepVisit('permits', visit, own);
-    expect(keptVisit('permits', own)).toEqual(visit);
-    expect(keptVisit('plots', own)).toBeNull();
+    expect(savedVisit('permits', own)).toEqual(visit);
+    expect(savedVisit('plots', own)).toBeNull();
     keepVisit('permits', null, own);
-    expect(keptVisit('permits', own)).toBeNull();
+    expect(savedVisit('permits', own)).toBeNull();
   });
   test('and where a browser keeps nothing, or something else stands there, the page begins anew', () => {
     const full = storage(false);
     keepVisit('permits', visit, full);
-    expect(keptVisit('permits', full)).toBeNull();
+    expect(savedVisit('permits', full)).toBeNull();
     for (const text of ['{', 'null', '[]', '{"edition":"3"}', '{"edition":3,"key":5,"answers":{}}'])
-      expect(keptVisit('permits', { getItem: () => text })).toBeNull();
+      expect(savedVisit('permits', { getItem: () => text })).toBeNull();
   });
   test('under a key that nobody guesses', () => {
     expect(newKey(() => new Uint8Array([0, 255, 16]))).toBe('00ff10');

@@ -119,7 +119,7 @@ import { Notices } from './intakes/notices.service.js';
 import { SignatureBoxes } from './intakes/signature-boxes.service.js';
 import { Submissions } from './intakes/submissions.service.js';
 import { CopyMail } from './public/copy-mail.service.js';
-import { KeptVisits } from './public/kept-visits.service.js';
+import { SavedVisits } from './public/saved-visits.service.js';
 import { PublicIntakes } from './public/public-intakes.service.js';
 import { PublicIntakesController } from './public/public-intakes.controller.js';
 import { DatabaseKind } from './sources/kinds/database-kind.js';
@@ -272,7 +272,7 @@ import { Pool } from './work/pool.js';
     Submissions,
     Notices,
     SignatureBoxes,
-    KeptVisits,
+    SavedVisits,
     CopyMail,
     PublicIntakes,
     SourceKinds,

@@ -28,6 +28,7 @@ import { PersonalLinks1765500000000 } from './migrations/0016-personal-links.js'
 import { Languages1765600000000 } from './migrations/0017-languages.js';
 import { Wastebasket1765700000000 } from './migrations/0018-wastebasket.js';
 import { BatchMails1765800000000 } from './migrations/0019-batch-mails.js';
+import { PlainNames1765900000000 } from './migrations/0020-plain-names.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -79,6 +80,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Languages1765600000000,
     Wastebasket1765700000000,
     BatchMails1765800000000,
+    PlainNames1765900000000,
   ],
   migrationsRun: true,
   synchronize: false,

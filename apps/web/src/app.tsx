@@ -18,7 +18,7 @@ import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
 import { restOfWords } from './words/speak-in';
-import { resumeDesks } from './features/editing/kept-desks';
+import { resumeDesks } from './features/editing/open-desks';
 import { keepOwnLanguage } from './words/own-language';
 
 /** Above the screen; until it is there, the screen stays as it is. */

@@ -156,7 +156,7 @@ export class InvitedAnswer {
 
   @Nullable()
   @IsString()
-  said!: string | null;
+  failure!: string | null;
 }
 
 export class AcceptInvitationRequest {

@@ -15,7 +15,7 @@ const faults = (kind: new () => object, value: object): string[] =>
 test('a description of the whole interface can be made from its classes (JSON Schema)', () => {
   const schemas = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage as never,
-    additionalConverters: { isSaid: { oneOf: [{ type: 'string' }, { type: 'object' }] } },
+    additionalConverters: { isDetail: { oneOf: [{ type: 'string' }, { type: 'object' }] } },
   });
   expect(classes.length).toBeGreaterThan(90);
   expect(classes.map(([name]) => name).filter((name) => !(name in schemas))).toEqual([]);
@@ -33,21 +33,21 @@ test('a description of the whole interface can be made from its classes (JSON Sc
     expect(Object.keys(schemas[name]!.properties!)).not.toContain('password');
 });
 
-const need = { kind: 'bounced', count: 2, name: 'Permits', id: 1, number: null, said: '550' };
-const line = { at: '2027-01-01', who: 'Marit', event: 'send', state: 'sent', said: null };
+const need = { kind: 'bounced', count: 2, name: 'Permits', id: 1, number: null, detail: '550' };
+const line = { at: '2027-01-01', who: 'Marit', event: 'send', state: 'sent', detail: null };
 test.each<[string, new () => object, object, string[]]>([
   ['a need', contract.Need, need, []],
-  ['a need by remark', contract.Need, { ...need, said: { code: 'due-again', fields: {} } }, []],
+  ['a need by remark', contract.Need, { ...need, detail: { code: 'due-again', fields: {} } }, []],
   ['a need of no kind', contract.Need, { ...need, kind: 'hunger' }, ['kind']],
-  ['a remark that nobody knows', contract.Need, { ...need, said: { code: 'of-tomorrow', fields: {} } }, ['said']],
-  ['a need without what may be null', contract.Need, { kind: 'bounced', count: 2, name: null, id: 1, said: null }, ['number']],
+  ['a remark that nobody knows', contract.Need, { ...need, detail: { code: 'of-tomorrow', fields: {} } }, ['detail']],
+  ['a need without what may be null', contract.Need, { kind: 'bounced', count: 2, name: null, id: 1, detail: null }, ['number']],
   ['more than is told', contract.Need, { ...need, to: '/ledger' }, ['to']],
   ['a line of a copy’s story', contract.CopyEventLine, line, []],
   ['a line in no state', contract.CopyEventLine, { ...line, state: 'lost' }, ['state']],
   ['what a change came to', contract.ChangedAnswer, { changed: 3, step: 'a' }, []],
   ['what can be left out', contract.ChangedAnswer, { changed: 3 }, []],
   ['a text in place of a number', contract.ChangedAnswer, { changed: '3' }, ['changed']],
-  ['a file that was kept', contract.KeptFileAnswer, { fileId: 'upload', fileName: 'a.csv' }, []],
+  ['a file that was kept', contract.StoredFileAnswer, { fileId: 'upload', fileName: 'a.csv' }, []],
 ])('%s is told from what it is not', (_, kind, value, wrong) => expect(faults(kind, value)).toEqual(wrong));
 
 const stamp = { symbology: 'qr', pages: 'first', corner: 'top-right', fromSide: 8, fromEnd: 8, width: 22, inPrint: true };

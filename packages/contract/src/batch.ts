@@ -15,8 +15,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Nullable } from './nullable.js';
-import { IsSaid } from './is-said.js';
-import type { Said } from '@mailbag/core';
+import { IsDetail } from './is-detail.js';
+import type { Detail } from '@mailbag/core';
 
 /**
  * Who a batch is for: those who have no copy yet, those whose values changed since theirs, records that are named, or everybody, also those who have one.
@@ -257,8 +257,8 @@ export class BatchSummary {
 
   /** Why what is queued waits; null: it does not. */
   @Nullable()
-  @IsSaid()
-  waiting!: Said | null;
+  @IsDetail()
+  waiting!: Detail | null;
 
   @IsString()
   startedAt!: string;

@@ -1,6 +1,6 @@
-import type { Said } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import { IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
-import { IsSaid } from './is-said.js';
+import { IsDetail } from './is-detail.js';
 import { Nullable } from './nullable.js';
 
 /** Where bounces come in. */
@@ -56,7 +56,7 @@ export class BouncesAnswer extends BouncesFacts {
   /** The last look into the mailbox. */
   @Nullable()
   @IsObject()
-  lastLook!: { at: string; ok: boolean; said: Said } | null;
+  lastLook!: { at: string; ok: boolean; detail: Detail } | null;
 
   /** Port on which bounces are really taken; null: none. */
   @Nullable()
@@ -85,13 +85,13 @@ export class IncomingReport {
   subject!: string;
 
   @Nullable()
-  @IsSaid()
-  said!: Said | null;
+  @IsDetail()
+  detail!: Detail | null;
 
   /** Why a person has to say whether it is true; null: it is beyond doubt. */
   @Nullable()
-  @IsSaid()
-  doubt!: Said | null;
+  @IsDetail()
+  doubt!: Detail | null;
 
   @Nullable()
   @IsIn(['bounced', 'dismissed'])

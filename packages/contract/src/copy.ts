@@ -1,4 +1,4 @@
-import type { CopyState, Finish, Trouble, Said } from '@mailbag/core';
+import type { CopyState, Finish, Trouble, Detail } from '@mailbag/core';
 import { copyStates, troubles } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
@@ -20,7 +20,7 @@ import {
 } from 'class-validator';
 import { ChangedValue } from './survey.js';
 import { Nullable } from './nullable.js';
-import { IsSaid } from './is-said.js';
+import { IsDetail } from './is-detail.js';
 
 export const ledgerSorts = ['newest', 'oldest', 'recipient', 'recipient-down', 'changed', 'changed-up'] as const;
 export type LedgerSort = (typeof ledgerSorts)[number];
@@ -246,8 +246,8 @@ export class CopyEventLine {
 
   /** Why, or the server's own words. */
   @Nullable()
-  @IsSaid()
-  said!: Said | null;
+  @IsDetail()
+  detail!: Detail | null;
 }
 
 /** Another copy of the same template for the same record. */
@@ -327,7 +327,15 @@ export class CopyDetail extends CopyRow {
 
   @Nullable()
   @IsObject()
-  delivery!: { id: number; address: string; state: string; attempts: number; messageId: string; said: Said | null; copies: number } | null;
+  delivery!: {
+    id: number;
+    address: string;
+    state: string;
+    attempts: number;
+    messageId: string;
+    detail: Detail | null;
+    copies: number;
+  } | null;
 }
 
 /** The password that opens a copy. */

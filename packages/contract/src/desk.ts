@@ -1,8 +1,8 @@
 import { Type } from 'class-transformer';
 import { Allow, IsArray, IsIn, IsNumber, IsObject, IsString, ValidateNested } from 'class-validator';
 import { Nullable } from './nullable.js';
-import { IsSaid } from './is-said.js';
-import type { Said } from '@mailbag/core';
+import { IsDetail } from './is-detail.js';
+import type { Detail } from '@mailbag/core';
 import { BatchSummary } from './batch.js';
 
 export const needKinds = [
@@ -54,8 +54,8 @@ export class Need {
 
   /** Why, in others' words or by remark. */
   @Nullable()
-  @IsSaid()
-  said!: Said | null;
+  @IsDetail()
+  detail!: Detail | null;
 }
 
 export class DeskAnswer {
@@ -75,7 +75,7 @@ export class DeskAnswer {
 
   @IsArray()
   @IsObject({ each: true })
-  recent!: { at: string; state: string; recipient: string; templateName: string; said: Said | null; copyId: number }[];
+  recent!: { at: string; state: string; recipient: string; templateName: string; detail: Detail | null; copyId: number }[];
 }
 
 /** The last 21 days, the last 16 weeks, or the last 12 months. */

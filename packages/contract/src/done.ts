@@ -30,11 +30,11 @@ export class RelinkedAnswer {
 /** What somebody else's server said. */
 export class TestedAnswer {
   @IsString()
-  said!: string;
+  answer!: string;
 }
 
 /** A file that was taken in, by the number under which it is kept. */
-export class KeptFileAnswer {
+export class StoredFileAnswer {
   @IsString()
   fileId!: string;
 

@@ -44,12 +44,12 @@ export class ShapePartPlan implements ShapePart {
   @IsInt()
   @Min(0)
   @Max(shapeLimits.run)
-  least!: number;
+  minimum!: number;
 
   @IsInt()
   @Min(1)
   @Max(shapeLimits.run)
-  most!: number;
+  maximum!: number;
 }
 
 /** See core's `AnswerShape`. */
@@ -141,12 +141,12 @@ export class IntakeQuestionPlan implements IntakeQuestion {
   @IsOptional()
   @IsString()
   @MaxLength(40)
-  least?: string;
+  minimum?: string;
 
   @IsOptional()
   @IsString()
   @MaxLength(40)
-  most?: string;
+  maximum?: string;
 
   @IsOptional()
   @IsFilledFrom()

@@ -106,7 +106,7 @@ export class IntakeOpeningPlan implements IntakeOpening {
   @IsInt()
   @Min(1)
   @Max(1_000_000)
-  most!: number | null;
+  maximum!: number | null;
 
   @IsString()
   @MaxLength(300)
@@ -132,7 +132,7 @@ export class IntakeOpeningPlan implements IntakeOpening {
   @IsInt()
   @Min(0)
   @Max(365)
-  keptDays!: number;
+  retentionDays!: number;
 }
 
 /** See core's `PersonalPlan`. */
@@ -166,7 +166,7 @@ export class PersonalLinksPlan implements PersonalPlan {
   columns!: string[];
 
   @IsObject()
-  said!: Record<string, Record<string, string>>;
+  recordWords!: Record<string, Record<string, string>>;
 }
 
 /** The first page of a form as a small picture. */

@@ -1,4 +1,4 @@
-import type { Said } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -119,7 +119,7 @@ export class MailTestStep {
   ok!: boolean;
 
   @IsString()
-  said!: string;
+  answer!: string;
 }
 
 export class MailTestAnswer {
@@ -133,7 +133,7 @@ export class MailTestAnswer {
 
   /** The whole in a sentence. */
   @IsString()
-  said!: string;
+  answer!: string;
 }
 
 export class MailServerAnswer extends MailServerFacts {
@@ -149,7 +149,7 @@ export class MailServerAnswer extends MailServerFacts {
   /** Why it rests, and until when; null: it does not. */
   @Nullable()
   @IsObject()
-  rest!: { said: Said; until: string } | null;
+  rest!: { detail: Detail; until: string } | null;
 }
 
 /** What holds for all mail. */

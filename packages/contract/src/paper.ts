@@ -1,8 +1,8 @@
 import { printRunStates } from '@mailbag/core';
-import type { Said } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, MaxLength } from 'class-validator';
 import { Nullable } from './nullable.js';
-import { IsSaid } from './is-said.js';
+import { IsDetail } from './is-detail.js';
 
 /** Why a copy goes on paper. */
 export const paperReasons = ['no-address', 'bounced', 'asked'] as const;
@@ -108,8 +108,8 @@ export class PrintRunSummary {
 
   /** The printer's own words, or why it failed. */
   @Nullable()
-  @IsSaid()
-  said!: Said | null;
+  @IsDetail()
+  detail!: Detail | null;
 
   @IsString()
   who!: string;

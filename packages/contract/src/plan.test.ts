@@ -50,7 +50,7 @@ const whole = (): Record<string, unknown> => ({
     extraFiles: [{ fileId: digest, name: 'Rules.pdf', size: 0 }],
     passwordSentence: 'It opens with your day of birth.',
     startAt: '2027-01-15T08:00:00Z',
-    reminder: { subject: 'Reminder', body: 'Please answer.', afterDays: 14, most: 2, bySchedule: true, attach: false },
+    reminder: { subject: 'Reminder', body: 'Please answer.', afterDays: 14, maximum: 2, bySchedule: true, attach: false },
   },
   paper: { name: '{{ name }}', street: '', postalCode: '', town: '', region: '', country: 'DE', wantsColumn: null, wantsValues: ['yes'] },
 });
@@ -116,7 +116,7 @@ test.each<[path: string, value: unknown, told?: string]>([
   ['message.startAt', 'tomorrow'],
   ['message.reminder.afterDays', 0],
   ['message.reminder.afterDays', 366],
-  ['message.reminder.most', 11],
+  ['message.reminder.maximum', 11],
   ['message.reminder.bySchedule', null],
   ['paper.name', long(501)],
   ['paper.wantsValues', 'yes'],

@@ -61,8 +61,8 @@ export class StampPlan implements CopyStamp {
   fromEnd!: number;
 
   @IsNumber()
-  @Min(stampWidths.least)
-  @Max(stampWidths.most)
+  @Min(stampWidths.minimum)
+  @Max(stampWidths.maximum)
   width!: number;
 
   @IsBoolean()
@@ -173,7 +173,7 @@ export class ReminderPlan {
   @IsInt()
   @Min(1)
   @Max(10)
-  most!: number;
+  maximum!: number;
 
   /** Whether they go out by themselves. */
   @IsBoolean()

@@ -74,7 +74,7 @@ export class PublicIntake {
 
   /** Days for which a link to go on later holds; 0: none can be mailed. */
   @IsInt()
-  keptDays!: number;
+  retentionDays!: number;
 
   /** Why it takes no answers; null: it does. */
   @Nullable()
@@ -128,13 +128,13 @@ export class PublicKeepRequest extends PublicAnswersRequest {
   email!: string;
 }
 
-export class PublicKeptRequest {
+export class PublicSavedVisitRequest {
   @Matches(/^[\w-]{20,80}$/)
   token!: string;
 }
 
 /** Where somebody goes on. */
-export class PublicKeptAnswer {
+export class PublicSavedVisitAnswer {
   @IsInt()
   edition!: number;
 

@@ -78,7 +78,7 @@ export class RegisterAnswer extends RegisterFacts {
   /** Why the last try failed; null: it did not. */
   @Nullable()
   @IsString()
-  said!: string | null;
+  failure!: string | null;
 
   @IsBoolean()
   override paused!: boolean;

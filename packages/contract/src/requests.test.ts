@@ -78,7 +78,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['changes of an intake', contract.IntakeChangesRequest, { changes: [] }, { changes: ['all', {}] }],
   ['answers so far', contract.PublicAnswersRequest, { edition: 3, answers: { q1: 'Ada' } }, { edition: ['3', 1.5], answers: ['all', null] }],
   ['what is gone on with later', contract.PublicKeepRequest, { edition: 3, answers: {}, key: '0123456789abcdef', step: 2, language: 'de', email: 'ada@example.org' }, { step: [-1, '2'], email: [long(321), 5], key: ['short'] }],
-  ['a link to go on', contract.PublicKeptRequest, { token: 'a'.repeat(43) }, { token: ['short', '../../../../etc/passwd', 5] }],
+  ['a link to go on', contract.PublicSavedVisitRequest, { token: 'a'.repeat(43) }, { token: ['short', '../../../../etc/passwd', 5] }],
   ['a submission', contract.PublicSubmitRequest, { edition: 3, answers: {}, key: '0123456789abcdef', language: 'de' }, { key: ['short', 'has space 0123456', long(65)], language: ['german', 'DE', ''], website: [long(301), 5] }],
   ['a personal link', contract.PublicPersonalRequest, { token: '4KQ8-ZT0V-7QX.' + 'a'.repeat(22) }, { token: ['short', '4KQ8-ZT0V-7QX', 5], check: [long(301), 5] }],
   ['changes that are looked at', contract.SettleRequest, { accepted: ['E-mail'] }, { accepted: ['E-mail', [5]] }],

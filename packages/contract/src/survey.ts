@@ -153,7 +153,7 @@ export class LastCopyAnswer {
 
   /** False: what the values were is kept no more. */
   @IsBoolean()
-  isKept!: boolean;
+  hasValues!: boolean;
 
   @IsArray()
   @ValidateNested({ each: true })

@@ -1,7 +1,7 @@
 /** Core's door: everything that hosts may use. */
 export * from './errors/catalogue.js';
-export type { Remark, RemarkCode, Said } from './remarks/catalogue.js';
-export { keptSaid, readSaid, remark, remarks, saidWords } from './remarks/catalogue.js';
+export type { Remark, RemarkCode, Detail } from './remarks/catalogue.js';
+export { storedDetail, parseDetail, remark, remarks, detailText } from './remarks/catalogue.js';
 export type { ErrorFields } from './errors/entry.js';
 export type * from './platform/ports.js';
 export { harfBuzzEngine } from './fonts/harfbuzz-engine.js';
@@ -227,7 +227,7 @@ export { randomPlaces } from './survey/picks.js';
 export * from './intake/index.js';
 export { answerFault, answerFaults, LARGEST_PICTURE } from './intake/answer-faults.js';
 export type { AnswerFault } from './intake/answer-faults.js';
-export type { KeptSubmission } from './intake/answer-record.js';
+export type { StoredSubmission } from './intake/answer-record.js';
 export {
   NUMBER_COLUMN,
   RECEIVED_COLUMN,

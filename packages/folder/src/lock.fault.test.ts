@@ -16,18 +16,18 @@ function taker() {
     `import { lockFolder } from '${door}';
     try { globalThis.lock = lockFolder(${JSON.stringify(folder)}); console.log('taken'); setInterval(() => {}, 1000); } catch (error) { console.log(error.code + ' ' + error.fields.pid); }`,
   ]);
-  const said = new Promise<string>((resolve) => child.stdout.once('data', (data: Buffer) => resolve(data.toString().trim())));
+  const output = new Promise<string>((resolve) => child.stdout.once('data', (data: Buffer) => resolve(data.toString().trim())));
   const gone = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  return { said, pid: child.pid!, kill: (signal: NodeJS.Signals) => (child.kill(signal), gone) };
+  return { output, pid: child.pid!, kill: (signal: NodeJS.Signals) => (child.kill(signal), gone) };
 }
 
 test('a folder has one holder; the second is told which process that is, and a killed holder leaves it free', async () => {
   const first = taker();
-  expect(await first.said).toBe('taken');
+  expect(await first.output).toBe('taken');
   const second = taker();
-  expect(await second.said).toBe(`folder-in-use ${first.pid}`);
+  expect(await second.output).toBe(`folder-in-use ${first.pid}`);
   await first.kill('SIGKILL');
   const third = taker();
-  expect(await third.said).toBe('taken');
+  expect(await third.output).toBe('taken');
   await Promise.all([second.kill('SIGKILL'), third.kill('SIGKILL')]);
 });

@@ -104,8 +104,8 @@ export async function restore(path: string, folder: string, onProgress?: (files:
 function assertWhole(path: string): void {
   const database = new Database(path, { readonly: true });
   try {
-    const said = database.prepare('PRAGMA integrity_check').all([]) as { integrity_check: string }[];
-    if (said[0]?.integrity_check !== 'ok') throw new Error(`its database is damaged: ${said[0]?.integrity_check}`);
+    const lines = database.prepare('PRAGMA integrity_check').all([]) as { integrity_check: string }[];
+    if (lines[0]?.integrity_check !== 'ok') throw new Error(`its database is damaged: ${lines[0]?.integrity_check}`);
   } finally {
     database.close();
     // Looking at it leaves files that a fresh folder does not have.

@@ -70,10 +70,10 @@ export async function selfCheck(folder: string, thorough: boolean): Promise<Self
   try {
     database.pragma('busy_timeout = 10000');
     // The quick way leaves out whether each index agrees with its table (SQLite, PRAGMA quick_check).
-    for (const said of (database.pragma(thorough ? 'integrity_check' : 'quick_check') as Record<string, string>[]).flatMap((row) =>
+    for (const fault of (database.pragma(thorough ? 'integrity_check' : 'quick_check') as Record<string, string>[]).flatMap((row) =>
       Object.values(row).filter((value) => typeof value === 'string'),
     ))
-      if (said !== 'ok') faults.add('database', said);
+      if (fault !== 'ok') faults.add('database', fault);
     const select = database.prepare(
       "SELECT id, code, path, size, sha256 FROM copy WHERE id > ? AND sha256 IS NOT NULL AND state NOT IN ('planned', 'withdrawn') ORDER BY id LIMIT ?",
     );

@@ -44,7 +44,7 @@ test('copies of all sizes are in their places when it is flushed, whatever they 
 });
 
 test('what cannot be written is told with its path, at the latest when it ends; nothing is written after it', async () => {
-  const said = await running(
+  const output = await running(
     `const writer = new CopyWriter();
      writer.write(folder + '/one.pdf', { parts: [Buffer.from('1')] });
      writer.write(folder + '/missing/two.pdf', { parts: [Buffer.from('2')] });
@@ -52,6 +52,6 @@ test('what cannot be written is told with its path, at the latest when it ends; 
      try { writer.end(); } catch ({ code, path }) { console.log(code, path); }`,
     folder,
   );
-  expect(said).toBe(`ENOENT ${folder}/missing/two.pdf`);
+  expect(output).toBe(`ENOENT ${folder}/missing/two.pdf`);
   expect(readdirSync(folder)).toEqual(['one.pdf']);
 });

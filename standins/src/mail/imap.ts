@@ -1,7 +1,7 @@
 import { createServer } from 'node:net';
 import type { Server, Socket } from 'node:net';
 
-interface Kept {
+interface StoredMessage {
   uid: number;
   raw: Buffer;
   flags: Set<string>;
@@ -9,7 +9,7 @@ interface Kept {
 
 /** One folder, INBOX, as it is read by IMAP. */
 export class ImapBox {
-  readonly messages: Kept[] = [];
+  readonly messages: StoredMessage[] = [];
   private nextUid = 1;
   readonly uidValidity = 20270115;
 
@@ -39,7 +39,7 @@ export function imapServer(box: ImapBox): Server {
     socket.on('error', () => undefined);
     send('* OK [CAPABILITY IMAP4rev1 AUTH=PLAIN SASL-IR UIDPLUS IDLE ID NAMESPACE] stand-in mailbox ready');
 
-    const fetched = (message: Kept, index: number, items: string): string => {
+    const fetched = (message: StoredMessage, index: number, items: string): string => {
       const parts: string[] = [`UID ${message.uid}`];
       if (/FLAGS/i.test(items)) parts.push(`FLAGS (${[...message.flags].join(' ')})`);
       if (/RFC822\.SIZE/i.test(items)) parts.push(`RFC822.SIZE ${message.raw.length}`);
@@ -53,7 +53,7 @@ export function imapServer(box: ImapBox): Server {
       }
       return `* ${index + 1} FETCH (${parts.join(' ')})`;
     };
-    const matching = (query: string): Kept[] => {
+    const matching = (query: string): StoredMessage[] => {
       const last = box.messages.at(-1)?.uid ?? 0;
       const uids = /\bUID ([\d:*,]+)/i.exec(query)?.[1];
       return box.messages.filter(

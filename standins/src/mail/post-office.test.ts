@@ -32,14 +32,14 @@ afterAll(async () => {
 beforeEach(() => void (office.mood = 'well'));
 
 /** A conversation in lines; each call sends one and waits for the whole reply (RFC 5321, 4.2.1: a hyphen behind the code means that more follows). */
-async function conversation(port = smtpPort): Promise<{ said: (line?: string) => Promise<string>; socket: Socket }> {
+async function conversation(port = smtpPort): Promise<{ reply: (line?: string) => Promise<string>; socket: Socket }> {
   const socket = connect(port, '127.0.0.1');
   let buffered = '';
   let wake = (): void => undefined;
   socket.on('data', (chunk: Buffer) => ((buffered += chunk.toString('latin1')), wake()));
   socket.on('close', () => ((buffered += '\r\n'), wake()));
   socket.on('error', () => undefined);
-  const said = async (line?: string): Promise<string> => {
+  const reply = async (line?: string): Promise<string> => {
     if (line !== undefined) socket.write(`${line}\r\n`);
     for (;;) {
       const whole = /^(?:\d{3}-[^\r\n]*\r\n)*(?:\d{3} [^\r\n]*)?\r\n/.exec(buffered);
@@ -50,7 +50,7 @@ async function conversation(port = smtpPort): Promise<{ said: (line?: string) =>
       await new Promise<void>((done) => (wake = done));
     }
   };
-  return { said, socket };
+  return { reply, socket };
 }
 const transport = (more: object = {}): Transporter =>
   nodemailer.createTransport({ host: '127.0.0.1', port: smtpPort, secure: false, ignoreTLS: true, ...more } as never);
@@ -97,10 +97,10 @@ test('“later” is taken at the third try', async () => {
 test.each([
   ['drop.ada@example.org', true],
   ['cut.ada@example.org', false],
-])('%s: the connection breaks; whether the message was kept: %s', async (to, isKept) => {
+])('%s: the connection breaks; whether the message was kept: %s', async (to, isStored) => {
   await expect(send(to, { text: 'x'.repeat(100_000) })).rejects.toThrow();
-  await until(() => !isKept || mailbox.received.some((one) => one.to === to));
-  expect(mailbox.received.some((one) => one.to === to)).toBe(isKept);
+  await until(() => !isStored || mailbox.received.some((one) => one.to === to));
+  expect(mailbox.received.some((one) => one.to === to)).toBe(isStored);
 });
 
 test('a wrong password is refused as RFC 4954 has it, any other one goes', async () => {
@@ -118,15 +118,15 @@ test('in a busy mood it takes nothing, in others it does not even greet as a mai
 });
 
 test('bare lines of RFC 5321: greeting, a wrong order, an empty return path', async () => {
-  const { said, socket } = await conversation();
-  expect(await said()).toMatch(/^220 post-office\.test/);
-  expect(await said('RCPT TO:<ada@example.org>')).toMatch(/^503/);
-  expect(await said('EHLO here.example')).toMatch(/250[- ]post-office\.test/);
-  expect(await said('MAIL FROM:<>')).toMatch(/^250/);
-  expect(await said('RCPT TO:<gone.ada@example.org>')).toMatch(/^250/);
-  expect(await said('DATA')).toMatch(/^354/);
-  expect(await said('Subject: report\r\n\r\n..one dot\r\n.')).toMatch(/^250/);
-  expect(await said('QUIT')).toMatch(/^221/);
+  const { reply, socket } = await conversation();
+  expect(await reply()).toMatch(/^220 post-office\.test/);
+  expect(await reply('RCPT TO:<ada@example.org>')).toMatch(/^503/);
+  expect(await reply('EHLO here.example')).toMatch(/250[- ]post-office\.test/);
+  expect(await reply('MAIL FROM:<>')).toMatch(/^250/);
+  expect(await reply('RCPT TO:<gone.ada@example.org>')).toMatch(/^250/);
+  expect(await reply('DATA')).toMatch(/^354/);
+  expect(await reply('Subject: report\r\n\r\n..one dot\r\n.')).toMatch(/^250/);
+  expect(await reply('QUIT')).toMatch(/^221/);
   socket.destroy();
   const taken = mailbox.received.at(-1)!;
   expect(taken).toMatchObject({ returnPath: '', subject: 'report' });

@@ -28,14 +28,14 @@ Prints how many records there are, how many findings are a stop (this record can
     const pdf = readFile(file);
     const { fields } = await inspectTemplate(pdf, basename(file));
     const form = { pdf, file: basename(file), fields, finish: 'flattened' as const, faces: options.faces ?? '' };
-    const { records, said } = await mappedSheet(form, sheetOf(options.records, { sheet: options.sheet, headings, map: options.map }));
+    const { records, findings } = await mappedSheet(form, sheetOf(options.records, { sheet: options.sheet, headings, map: options.map }));
     if (records.length === 0) note('The sheet has no records.');
-    const counted = (severity: string): number => said.filter(({ finding }) => finding.severity === severity).length;
+    const counted = (severity: string): number => findings.filter(({ finding }) => finding.severity === severity).length;
     answer({
       records: records.length,
       stop: counted('stop'),
       look: counted('look'),
-      findings: said.map(({ check: name, finding }) => ({
+      findings: findings.map(({ check: name, finding }) => ({
         row: finding.row,
         column: finding.column,
         field: finding.field,

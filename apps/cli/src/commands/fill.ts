@@ -95,9 +95,9 @@ async function fillOne(job: Job, valuesPath: string, out: string): Promise<void>
 }
 
 async function fillMany(job: Job, sheet: Sheet, out: string, name: string): Promise<void> {
-  const { records, columns, batch, filler, said } = await mappedSheet(job, sheet);
+  const { records, columns, batch, filler, findings } = await mappedSheet(job, sheet);
   const read = rowReader(columns);
-  const stops = said.map(({ finding }) => finding).filter((finding) => finding.severity === 'stop');
+  const stops = findings.map(({ finding }) => finding).filter((finding) => finding.severity === 'stop');
   if (stops.length > 0) throw new Refused(stops.map((finding) => `Row ${finding.row}: ${findingSentence(finding)}`).join('\n'));
   const pattern = outputPattern('', name, [...patternExtras, ...columns.map(({ slug }) => slug)]);
   const taken = new Set<string>();

@@ -41,8 +41,8 @@ export class Passwords {
     return this.inTurn(place, () => hash(password));
   }
 
-  /** @param kept null: there is no such account @throws MailbagError work-too-many */
-  isRight(place: string, kept: string | null, password: string): Promise<boolean> {
-    return this.inTurn(place, async () => (await verify(kept ?? (await this.nobody), password).catch(() => false)) && kept !== null);
+  /** @param stored null: there is no such account @throws MailbagError work-too-many */
+  isRight(place: string, stored: string | null, password: string): Promise<boolean> {
+    return this.inTurn(place, async () => (await verify(stored ?? (await this.nobody), password).catch(() => false)) && stored !== null);
   }
 }

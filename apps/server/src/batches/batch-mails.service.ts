@@ -75,10 +75,10 @@ export class BatchMails implements OnApplicationBootstrap {
     if (!(await this.transactions.run((sql) => batchStore.setTold(sql, id, batch.toldState, batch.state)))) return;
     // The folder that this one comes from may have told it.
     if (this.hold.isHeld) return;
-    const { kind, said } = await this.senders.mailSingle(batch.email, message);
+    const { kind, failure } = await this.senders.mailSingle(batch.email, message);
     if (kind !== 'not-sent') return;
     await this.transactions.run((sql) => batchStore.setTold(sql, id, batch.state, batch.toldState));
-    throw new MailbagError('batch-mail-failed', { batch: batch.number, why: said });
+    throw new MailbagError('batch-mail-failed', { batch: batch.number, why: failure });
   }
 
   private async message(id: number, batch: EndedBatch): Promise<{ subject: string; text: string }> {

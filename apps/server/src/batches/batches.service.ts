@@ -228,7 +228,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
         sql,
         open.map((one) => one.id),
         'withdraw',
-        { who, said: remark('batch-cancelled') },
+        { who, detail: remark('batch-cancelled') },
       );
     });
     return this.summaries.of(id);

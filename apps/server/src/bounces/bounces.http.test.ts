@@ -35,7 +35,7 @@ interface Copy {
   state: string;
   trouble: string | null;
   troubleCode: string | null;
-  events: { event: string; said: string | null; who: string }[];
+  events: { event: string; detail: string | null; who: string }[];
   delivery: { messageId: string } | null;
 }
 /** Mails one copy each and waits until nothing moves any more. @returns the copies by the first word of their addresses */
@@ -66,10 +66,10 @@ async function assertSorted({ batch, of }: Awaited<ReturnType<typeof mailed>>): 
   expect((await of('gone')).events[0]).toMatchObject({
     event: 'refuse',
     who: 'Incoming mail',
-    said: expect.stringMatching(/550 5\.1\.1 .*there is no such mailbox, for good/),
+    detail: expect.stringMatching(/550 5\.1\.1 .*there is no such mailbox, for good/),
   });
   expect(await of('stuffed')).toMatchObject({ state: 'bounced', trouble: 'mailbox', troubleCode: '4.2.2' });
-  expect((await of('stuffed')).events[0]!.said).toMatch(/for now/);
+  expect((await of('stuffed')).events[0]!.detail).toMatch(/for now/);
   expect(await of('words')).toMatchObject({ state: 'bounced', troubleCode: '5.1.1' });
   const waiting = await mailbag.client.until<Copy>(`/api/copies/${(await of('waiting')).id}`, ({ events }) => events[0]!.event === 'delay');
   expect(waiting.state).toBe('sent');
@@ -77,7 +77,7 @@ async function assertSorted({ batch, of }: Awaited<ReturnType<typeof mailed>>): 
   const away = await mailbag.client.until<Copy>(`/api/copies/${(await of('away')).id}`, ({ events }) => events[0]!.event === 'report');
   expect(away).toMatchObject({
     state: 'sent',
-    events: [{ said: { code: 'answer-came', fields: { subject: 'Out of office: back on Monday' } } }, {}, {}, {}, {}],
+    events: [{ detail: { code: 'answer-came', fields: { subject: 'Out of office: back on Monday' } } }, {}, {}, {}, {}],
   });
   expect((await of('plain')).state).toBe('sent');
 }
@@ -99,12 +99,12 @@ test('bounces that come to a mailbox are read by IMAP, once', async () => {
   await assertSorted(batch);
   const { lastLook } = await mailbag.client.get<{ lastLook: { ok: boolean } }>('/api/bounces');
   expect(lastLook.ok).toBe(true);
-  const wrong = await mailbag.client.send<{ lastLook: { ok: boolean; said: string } }>(
+  const wrong = await mailbag.client.send<{ lastLook: { ok: boolean; detail: string } }>(
     'PUT',
     '/api/bounces',
     mailbox(office.imap, { password: 'wrong' }),
   );
-  expect(wrong.lastLook).toMatchObject({ ok: false, said: { code: 'mailbox-refused' } });
+  expect(wrong.lastLook).toMatchObject({ ok: false, detail: { code: 'mailbox-refused' } });
 });
 
 /** A report as another mail system writes it, without a token, about a Message-ID (RFC 3464). */
@@ -158,12 +158,12 @@ const report = (messageId: string, address: string): string =>
         'From: Ann <ann@example.org>\r\nSubject: Thanks\r\nMessage-ID: <x@y.example>\r\n\r\nMine came, thank you. 550 kisses.\r\n',
         'b',
       );
-      const answer = await mailbag.client.send<{ lastLook: { ok: boolean; said: string } }>('PUT', '/api/bounces', mailbox(dovecot.port));
-      expect(answer.lastLook).toEqual({ at: expect.any(String), ok: true, said: { code: 'mailbox-read', fields: { messages: 2 } } });
+      const answer = await mailbag.client.send<{ lastLook: { ok: boolean; detail: string } }>('PUT', '/api/bounces', mailbox(dovecot.port));
+      expect(answer.lastLook).toEqual({ at: expect.any(String), ok: true, detail: { code: 'mailbox-read', fields: { messages: 2 } } });
       // It names the message, which everybody knows who has it.
       expect(await batch.of('one')).toMatchObject({
         state: 'sent',
-        events: [{ event: 'report', said: { code: 'report-doubted' } }, {}, {}, {}, {}],
+        events: [{ event: 'report', detail: { code: 'report-doubted' } }, {}, {}, {}, {}],
       });
       const doubtful = async () =>
         (await mailbag.client.get<IncomingReport[]>('/api/bounces/reports')).filter(({ doubt, settled }) => doubt && settled === null);
@@ -176,7 +176,7 @@ const report = (messageId: string, address: string): string =>
       await counts(batch.batch, { bounced: 1, sent: 1 });
       expect((await batch.of('one')).events[0]).toMatchObject({
         who: 'Test Person',
-        said: expect.stringMatching(/550 5\.2\.1 mailbox disabled \(the mailbox is closed, for good\)/),
+        detail: expect.stringMatching(/550 5\.2\.1 mailbox disabled \(the mailbox is closed, for good\)/),
       });
       await expect(mailbag.client.send('POST', `/api/bounces/reports/${open!.id}`, { isBounce: true })).rejects.toThrow('404');
       // The same report comes once more: nothing happens twice.

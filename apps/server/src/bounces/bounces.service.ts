@@ -1,5 +1,5 @@
-import type { MailReport, ReportedRecipient, Said } from '@mailbag/core';
-import { MailbagError, addressesIn, oneLine, returnToken, troubleWords, remark, saidWords } from '@mailbag/core';
+import type { MailReport, ReportedRecipient, Detail } from '@mailbag/core';
+import { MailbagError, addressesIn, oneLine, returnToken, troubleWords, remark, detailText } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { copiesOfDelivery } from '../delivery/envelopes.service.js';
@@ -22,17 +22,17 @@ interface Found extends Reported {
 type Facts = Pick<MailReport, 'kind' | 'recipients'>;
 
 const DAYS = 30;
-/** What the server that refused said, and what it means. */
-function words({ address, code, said }: ReportedRecipient): string {
+/** What the server that refused answered, and what it means. */
+function words({ address, code, diagnostic }: ReportedRecipient): string {
   const meaning = code && troubleWords(code.code);
   const kind = code?.lasting === 'soft' ? 'for now' : 'for good';
   return oneLine(
-    `${said || (code ? `${code.code}` : 'It came back')}${meaning ? ` (${meaning}, ${kind})` : ` (${kind})`} · ${address}`,
+    `${diagnostic || (code ? `${code.code}` : 'It came back')}${meaning ? ` (${meaning}, ${kind})` : ` (${kind})`} · ${address}`,
   ).slice(0, 500);
 }
 
 /** Why a report that looks like a bounce is left to a person; null: it is not. RFC 5321, 4.5.5: reports have an empty return path. */
-function doubtOf(report: MailReport, found: Found | null, returnPath: string | null): Said | null {
+function doubtOf(report: MailReport, found: Found | null, returnPath: string | null): Detail | null {
   if (report.kind !== 'bounce' || !found) return null;
   if (found.by === 'address') return remark('report-by-address');
   if (found.by === 'message') return remark('report-by-message');
@@ -64,7 +64,7 @@ export class BouncesService implements MailTaker {
     const report: MailReport | null = mail && mail.report;
     const delivery = report && (await this.find(sql, report));
     const doubt = report && doubtOf(report, delivery, from ?? mail!.returnPath);
-    const said: Said | null = report ? report.recipients.map(words).join(' · ').slice(0, 1000) || null : remark('report-unreadable');
+    const detail: Detail | null = report ? report.recipients.map(words).join(' · ').slice(0, 1000) || null : remark('report-unreadable');
     const isNew = await reportStore.add(sql, {
       digest,
       at: new Date().toISOString(),
@@ -72,14 +72,14 @@ export class BouncesService implements MailTaker {
       kind: report?.kind ?? 'unreadable',
       sender: oneLine(mail?.from ?? '').slice(0, 300),
       subject: oneLine(mail?.subject ?? '').slice(0, 300),
-      said,
+      detail,
       deliveryId: delivery?.id ?? null,
       doubt,
       facts: doubt && report ? JSON.stringify({ kind: report.kind, recipients: report.recipients } satisfies Facts) : null,
     });
     if (!isNew) return { kind: 'again' };
     if (delivery && report) {
-      if (doubt) await this.note(sql, delivery, remark('report-doubted', { doubt: saidWords(doubt) }));
+      if (doubt) await this.note(sql, delivery, remark('report-doubted', { doubt: detailText(doubt) }));
       else await this.apply(sql, delivery, report, mail!.subject);
     }
     return { kind: report?.kind ?? 'unreadable', afterwards: () => this.tell(delivery?.batchId ?? null) };
@@ -110,19 +110,19 @@ export class BouncesService implements MailTaker {
     return null;
   }
 
-  private async note(sql: Sql, delivery: Pick<Found, 'id'>, said: Said): Promise<void> {
-    await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: INCOMING_MAIL, said });
+  private async note(sql: Sql, delivery: Pick<Found, 'id'>, detail: Detail): Promise<void> {
+    await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who: INCOMING_MAIL, detail });
   }
 
   private async apply(sql: Sql, delivery: Omit<Found, 'by'>, report: Facts, subject: string, who = INCOMING_MAIL): Promise<void> {
     const copies = await copiesOfDelivery(sql, delivery.id);
-    const because = (said: Said) => ({ who, said });
+    const because = (detail: Detail) => ({ who, detail });
     if (report.kind === 'answer')
       return noteCopies(sql, copies, 'report', because(remark('answer-came', { subject: oneLine(subject).slice(0, 200) })));
     if (report.kind === 'delivered') return noteCopies(sql, copies, 'report', because(remark('delivered-there')));
     const about = report.recipients.filter(({ action }) => action === (report.kind === 'bounce' ? 'failed' : 'delayed'));
-    const said = about.map(words).join(' · ').slice(0, 2000) || 'It came back';
-    if (report.kind === 'delay') return noteCopies(sql, copies, 'delay', because(remark('still-on-its-way', { said })));
+    const detail = about.map(words).join(' · ').slice(0, 2000) || 'It came back';
+    if (report.kind === 'delay') return noteCopies(sql, copies, 'delay', because(remark('still-on-its-way', { answer: detail })));
     if (report.kind !== 'bounce') return;
     const main = addressesIn(delivery.address, true).addresses.map(({ address }) => address.toLowerCase());
     const failed = about.map(({ address }) => address.toLowerCase());
@@ -132,10 +132,10 @@ export class BouncesService implements MailTaker {
     const isWhole =
       main.length <= 1 ? !failed.every((address) => besides.includes(address)) : main.every((address) => failed.includes(address));
     const code = about[0]?.code ?? null;
-    if (delivery.kind === 'reminder') return noteCopies(sql, copies, 'report', because(remark('reminder-bounced', { said })));
-    if (!isWhole) return noteCopies(sql, copies, 'report', because(remark('bounced-for-one', { said })));
-    await deliveryStore.bounce(sql, said, new Date().toISOString(), delivery.id);
-    if ((await changeCopies(sql, copies, 'refuse', because(said))) > 0)
+    if (delivery.kind === 'reminder') return noteCopies(sql, copies, 'report', because(remark('reminder-bounced', { answer: detail })));
+    if (!isWhole) return noteCopies(sql, copies, 'report', because(remark('bounced-for-one', { answer: detail })));
+    await deliveryStore.bounce(sql, detail, new Date().toISOString(), delivery.id);
+    if ((await changeCopies(sql, copies, 'refuse', because(detail))) > 0)
       await markTrouble(sql, copies, code?.trouble ?? 'their server', code?.code ?? null);
   }
 
@@ -148,7 +148,7 @@ export class BouncesService implements MailTaker {
       const delivery = await deliveryStore.addressed(sql, row.deliveryId);
       if (!delivery) return null;
       if (isBounce) await this.apply(sql, delivery, JSON.parse(row.facts) as Facts, row.subject, who);
-      else await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who, said: remark('no-bounce') });
+      else await noteCopies(sql, await copiesOfDelivery(sql, delivery.id), 'report', { who, detail: remark('no-bounce') });
       return delivery.batchId;
     });
     this.tell(batchId);

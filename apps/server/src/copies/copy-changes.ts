@@ -1,4 +1,4 @@
-import type { CopyEventKind, CopyNote, Trouble, Said } from '@mailbag/core';
+import type { CopyEventKind, CopyNote, Trouble, Detail } from '@mailbag/core';
 import { MailbagError, copyLaw } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
@@ -14,7 +14,7 @@ function* blocks(ids: readonly number[]): Generator<readonly number[]> {
 export interface Because {
   who: Principal;
   /** Why, or the server's own words. */
-  said?: Said | null;
+  detail?: Detail | null;
 }
 
 /**
@@ -22,12 +22,17 @@ export interface Because {
  * Copies that are not in a state from which the event leads stay as they are.
  * @returns how many changed
  */
-export async function changeCopies(sql: Sql, ids: readonly number[], event: CopyEventKind, { who, said = null }: Because): Promise<number> {
+export async function changeCopies(
+  sql: Sql,
+  ids: readonly number[],
+  event: CopyEventKind,
+  { who, detail = null }: Because,
+): Promise<number> {
   const { from, to } = copyLaw[event];
   const at = new Date().toISOString();
   let count = 0;
   for (const block of blocks(ids)) {
-    await copyEventStore.addEvents(sql, block, from, { at, who, event, state: to, said });
+    await copyEventStore.addEvents(sql, block, from, { at, who, event, state: to, detail });
     count += await copyStore.setState(sql, block, from, to, at);
   }
   return count;
@@ -42,9 +47,9 @@ export async function changeCopy(sql: Sql, id: number, event: CopyEventKind, bec
 }
 
 /** Writes a line into the stories of copies; their states stay. */
-export async function noteCopies(sql: Sql, ids: readonly number[], note: CopyNote, { who, said = null }: Because): Promise<void> {
+export async function noteCopies(sql: Sql, ids: readonly number[], note: CopyNote, { who, detail = null }: Because): Promise<void> {
   const at = new Date().toISOString();
-  for (const block of blocks(ids)) await copyEventStore.addNotes(sql, block, { at, who, event: note, said });
+  for (const block of blocks(ids)) await copyEventStore.addNotes(sql, block, { at, who, event: note, detail });
 }
 
 /** Where the trouble of copies sits; null: there is none any more. */

@@ -1,4 +1,4 @@
-import { ConnectionAnswer, ConnectionRequest, DatabaseTable, KeptFileAnswer, QueryExcerpt, QueryRequest } from '@mailbag/contract';
+import { ConnectionAnswer, ConnectionRequest, DatabaseTable, StoredFileAnswer, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import type { Account } from '@mailbag/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
@@ -34,11 +34,11 @@ export class ConnectionsController {
   }
 
   /** Takes a SQLite file; it is opened only when a connection is made with it. */
-  @Answers(KeptFileAnswer)
+  @Answers(StoredFileAnswer)
   @Post('files')
   @UseInterceptors(uploadInto(config.sheetLimit))
   @WithoutValues()
-  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<KeptFileAnswer> {
+  upload(@UploadedFile() file: Express.Multer.File | undefined): Promise<StoredFileAnswer> {
     return this.connections.takeFile(...uploaded(file));
   }
 

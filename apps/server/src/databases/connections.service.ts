@@ -7,7 +7,7 @@ import { History } from '../history/history.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
 import { assertTarget } from '../platform/targets.js';
-import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { sealedFor, targetOf } from '../platform/stored-secret.js';
 import { unseal } from '../platform/secret-box.js';
 import type { FileKey } from '../files/file-key.js';
 import { fileName as nameOf, pathOf } from '../files/file-key.js';
@@ -109,12 +109,12 @@ export class ConnectionsService {
     if ((kind !== 'sqlite' || (before !== null && before.kind !== 'sqlite')) && by.role !== 'administrator')
       throw new MailbagError('account-not-allowed', { role: 'administrator' });
     const there = { kind, host: host.trim(), port, tls: tls ? 1 : 0, fileId: fileId ?? before?.fileId ?? null };
-    const kept = before && { sealed: before.sealed, target: targetOf(before.kind, placeOf(before)) };
+    const stored = before && { sealed: before.sealed, target: targetOf(before.kind, placeOf(before)) };
     return {
       ...there,
       databaseName: databaseName.trim(),
       user,
-      sealed: sealedFor(password, kept, targetOf(kind, placeOf(there)), there.host || 'the database'),
+      sealed: sealedFor(password, stored, targetOf(kind, placeOf(there)), there.host || 'the database'),
     };
   }
 

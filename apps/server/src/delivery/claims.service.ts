@@ -32,12 +32,12 @@ export class Claims {
         await deliveryStore.endClaim(
           sql,
           { id, claim },
-          { state: 'retrying', said: STOPPED_BEFORE, nextTryAt: new Date().toISOString(), attempts: Math.max(0, attempts - 1) },
+          { state: 'retrying', detail: STOPPED_BEFORE, nextTryAt: new Date().toISOString(), attempts: Math.max(0, attempts - 1) },
         );
-        await changeCopies(sql, copies, 'defer', { who: MAILBAG, said: STOPPED_BEFORE });
+        await changeCopies(sql, copies, 'defer', { who: MAILBAG, detail: STOPPED_BEFORE });
       } else {
-        await deliveryStore.endClaim(sql, { id, claim }, { state: 'unconfirmed', said: STOPPED });
-        await changeCopies(sql, copies, 'lose', { who: MAILBAG, said: STOPPED });
+        await deliveryStore.endClaim(sql, { id, claim }, { state: 'unconfirmed', detail: STOPPED });
+        await changeCopies(sql, copies, 'lose', { who: MAILBAG, detail: STOPPED });
       }
     }
   }
@@ -86,13 +86,13 @@ export class Claims {
       if (ids.length === 0) return { ready: [], count: null };
       const count = await this.holding.count(sql);
       const copies = (await deliveryStore.copiesOf(sql, ids)).map(({ id }) => id);
-      await changeCopies(sql, copies, 'queue', { who: MAILBAG, said: remark('due-again') });
+      await changeCopies(sql, copies, 'queue', { who: MAILBAG, detail: remark('due-again') });
       await changeCopies(sql, copies, 'claim', { who: MAILBAG });
       const ready: Claimed[] = [];
       for (const { copies: sending, ...delivery } of await deliveryStore.claimed(sql, ids)) {
         // All copies of it were withdrawn in the meantime: there is nothing to send.
         if (sending === 0 && delivery.kind === 'copies')
-          await deliveryStore.endClaim(sql, delivery, { state: 'withdrawn', said: remark('withdrawn-before') });
+          await deliveryStore.endClaim(sql, delivery, { state: 'withdrawn', detail: remark('withdrawn-before') });
         else ready.push(delivery);
       }
       return { ready, count };

@@ -56,12 +56,12 @@ export class CopyActions {
     const { fault } = addressesIn(address, message.several ?? false);
     if (fault !== null) throw new MailbagError('mail-address-refused', { address: address.slice(0, 200), why: fault });
     const to = address.trim();
-    const said = copy.address && copy.address !== to ? remark('address-corrected', { from: copy.address, to }) : null;
+    const detail = copy.address && copy.address !== to ? remark('address-corrected', { from: copy.address, to }) : null;
     const all = [...new Set([copy.id, ...(await this.together(sql, copy))])];
     await assertInNoRun(sql, all);
     if (!(await this.hasRecord(sql, copy))) throw new MailbagError('record-over-time');
-    await changeCopy(sql, copy.id, 'send-again', { who, said });
-    await changeCopies(sql, all, 'send-again', { who, said });
+    await changeCopy(sql, copy.id, 'send-again', { who, detail });
+    await changeCopies(sql, all, 'send-again', { who, detail });
     const made = await this.envelopes.make(sql, {
       batchId: copy.batchId,
       recordOrdinal: copy.recordOrdinal,
@@ -71,7 +71,7 @@ export class CopyActions {
       senderId: message.senderId ?? null,
     });
     // Both addresses find it from now on.
-    if (said !== null) await ledgerStore.addWords(sql, ` ${address.trim()}`, all);
+    if (detail !== null) await ledgerStore.addWords(sql, ` ${address.trim()}`, all);
     if (made === null) throw new MailbagError('sender-not-confirmed', { mailing: mailing.plan.name });
   }
 
@@ -93,7 +93,7 @@ export class CopyActions {
   async confirmSent(copyId: number, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const copy = await this.copy(sql, copyId);
-      const because = { who, said: remark('confirmed-by-hand') };
+      const because = { who, detail: remark('confirmed-by-hand') };
       await changeCopy(sql, copyId, 'confirm-sent', because);
       if (copy.deliveryId !== null) {
         await changeCopies(sql, await copiesOfDelivery(sql, copy.deliveryId), 'confirm-sent', because);
@@ -166,7 +166,7 @@ export class CopyActions {
             if ((await copiesInRuns(sql, [copy.id, ...(await this.together(sql, copy))])).length > 0) continue;
             await this.resend(sql, copy, copy.address, who);
           } else {
-            await changeCopies(sql, [copy.id], 'confirm-sent', { who, said: remark('confirmed-by-hand') });
+            await changeCopies(sql, [copy.id], 'confirm-sent', { who, detail: remark('confirmed-by-hand') });
             const now = new Date().toISOString();
             await deliveryStore.settleSent(sql, now, now, copy.deliveryId ?? -1);
           }

@@ -18,7 +18,7 @@ afterAll(async () => {
 type Copy = {
   state: string;
   address: string;
-  events: { event: string; said: string | null; who: string }[];
+  events: { event: string; detail: string | null; who: string }[];
   delivery: { attempts: number; messageId: string } | null;
 };
 const copyOf = async (batch: number, plot: string): Promise<Copy & { id: number }> => {
@@ -50,16 +50,16 @@ test('each recipient gets what their server lets through, and the ledger says so
   expect((await copyOf(id, 'M-1')).state).toBe('sent');
   const refused = await copyOf(id, 'M-2');
   expect(refused.state).toBe('bounced');
-  expect(refused.events[0]).toMatchObject({ event: 'refuse', said: '550 5.1.1 unknown user "unknown.bae"' });
+  expect(refused.events[0]).toMatchObject({ event: 'refuse', detail: '550 5.1.1 unknown user "unknown.bae"' });
   expect(refused.delivery!.attempts).toBe(1);
   const later = await copyOf(id, 'M-3');
   expect(later.state).toBe('sent');
   expect(later.delivery!.attempts).toBe(3);
   expect(later.events.filter(({ event }) => event === 'defer')).toHaveLength(2);
   const full = await copyOf(id, 'M-4');
-  expect(full.events[0]!.said).toEqual({
+  expect(full.events[0]!.detail).toEqual({
     code: 'given-up',
-    fields: { attempts: 8, said: expect.stringMatching(/^452 4\.2\.2 mailbox full/) },
+    fields: { attempts: 8, answer: expect.stringMatching(/^452 4\.2\.2 mailbox full/) },
   });
   expect((await copyOf(id, 'M-5')).state).toBe('made');
   // The connection broke after the message had been read: nobody knows, so it is not sent again by itself.
@@ -89,7 +89,7 @@ test('a bounced copy is sent again to another address as a new message, and who 
   expect(after.delivery!.messageId).not.toBe(before.delivery!.messageId);
   expect(after.events.find(({ event }) => event === 'send-again')).toMatchObject({
     who: 'Test Person',
-    said: { code: 'address-corrected', fields: { from: 'unknown.bae@example.org', to: 'bae@example.org' } },
+    detail: { code: 'address-corrected', fields: { from: 'unknown.bae@example.org', to: 'bae@example.org' } },
   });
   await expect(client.send('POST', `/api/copies/${before.id}/send-again`, { address: 'bae@example.org' })).rejects.toThrow('copy-law');
 });

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { ErrorCode, Remark } from '@mailbag/core';
-import { MailbagError, isMailbagError, remark, saidWords } from '@mailbag/core';
+import { MailbagError, isMailbagError, remark, detailText } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { SettingsService } from '../settings/settings.service.js';
@@ -38,8 +38,8 @@ const passing: ErrorCode[] = ['disk-full', 'database-busy', 'server-stops', 'wor
 /** What a message that could not be made leads to. Only what the recipient's address is to blame for is a bounce. */
 const faultOf = ({ code, message }: MailbagError): Outcome =>
   code === 'mail-address-refused'
-    ? { kind: 'refused', said: message }
-    : { kind: 'our-side', said: message, lasting: !passing.includes(code) };
+    ? { kind: 'refused', detail: message }
+    : { kind: 'our-side', detail: message, lasting: !passing.includes(code) };
 
 /**
  * Sends deliveries. Each is claimed in the database under a lease before anything leaves this machine, and what has begun to leave is
@@ -200,7 +200,7 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
         );
         if (!isMine)
           this.logger.warn(
-            `The claim of delivery ${delivery.id} was lost; its outcome is not written: ${outcome.kind}, ${saidWords(outcome.said)}`,
+            `The claim of delivery ${delivery.id} was lost; its outcome is not written: ${outcome.kind}, ${detailText(outcome.detail)}`,
           );
         return;
       } catch (error) {
@@ -215,13 +215,13 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
     let message: OutgoingMessage;
     try {
       const sender = await this.senders.ready(delivery.senderId);
-      if (!sender) return { kind: 'server', said: remark('sender-unconfirmed') };
+      if (!sender) return { kind: 'server', detail: remark('sender-unconfirmed') };
       message = await this.outgoing.of(delivery, sender, lane.server);
     } catch (error) {
       if (!isMailbagError(error)) this.logger.error(error);
       return isMailbagError(error)
         ? faultOf(error)
-        : { kind: 'our-side', said: new MailbagError('mail-not-handed', { said: String(error) }).message, lasting: false };
+        : { kind: 'our-side', detail: new MailbagError('mail-not-handed', { answer: String(error) }).message, lasting: false };
     }
     const digest = await contentDigest(message);
     return lane.transport.send(message, async () => {
@@ -233,14 +233,14 @@ export class DeliveryService implements OnApplicationBootstrap, BeforeApplicatio
 
   /** A server that fails for every message rests for a while that grows; nothing is lost meanwhile. @returns until when */
   private async watchServer(lane: Lane, outcome: Outcome): Promise<string | null> {
-    const isLost = outcome.kind === 'try-later' && !/^\d{3}[ -]/.test(saidWords(outcome.said));
+    const isLost = outcome.kind === 'try-later' && !/^\d{3}[ -]/.test(detailText(outcome.detail));
     lane.lostInARow = isLost || outcome.kind === 'unknown' ? lane.lostInARow + 1 : 0;
     if (outcome.kind === 'server' || lane.lostInARow >= LOST_IN_A_ROW) {
       const now = Date.now();
       if (lane.waitUntil > now) return new Date(lane.waitUntil).toISOString();
       lane.waitUntil = now + 1000;
       lane.lostInARow = 0;
-      const until = await this.senders.rest(lane.server.id, outcome.said);
+      const until = await this.senders.rest(lane.server.id, outcome.detail);
       lane.waitUntil = Date.parse(until);
       lane.server.restUntil = until;
       this.live.notify('senders', lane.server.id);

@@ -46,8 +46,8 @@ test.each(['busy', 'garbage', 'silent', 'broken-tls'])('a mail server that is %s
   const id = await started(`mood-${mood}`, rows(12));
   const waiting = await batchOf(id, (batch) => batch.waiting?.code === 'server-rests' || (batch.counts.retrying ?? 0) > 0);
   expect(waiting.counts.bounced).toBeUndefined();
-  const [server] = await mailbag.client.get<{ rest: { said: string } | null }[]>('/api/mail-servers');
-  if (server!.rest) expect(server!.rest.said.length).toBeGreaterThan(5);
+  const [server] = await mailbag.client.get<{ rest: { detail: string } | null }[]>('/api/mail-servers');
+  if (server!.rest) expect(server!.rest.detail.length).toBeGreaterThan(5);
   await office.behave('mood=well');
   expect((await batchOf(id, ({ state }) => state === 'done')).counts).toEqual({ sent: 12 });
 });

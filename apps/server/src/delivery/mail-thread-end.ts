@@ -1,14 +1,14 @@
 import { parentPort } from 'node:worker_threads';
 import { guardTargets } from '../platform/targets.js';
 import { MailTransport } from './mail-transport.js';
-import type { Said, Told } from './mail-thread-talk.js';
+import type { ThreadMessage, Told } from './mail-thread-talk.js';
 import { shortWords } from './outcome.js';
 import type { OutgoingMessage } from './outgoing-message.js';
 
 guardTargets();
 
 const port = parentPort!;
-const say = (said: Said): void => port.postMessage(said);
+const say = (message: ThreadMessage): void => port.postMessage(message);
 const transports = new Map<number, MailTransport>();
 const gates = new Map<number, (refusal: string | null) => void>();
 
@@ -36,7 +36,7 @@ function send(transport: number, id: number, message: OutgoingMessage): void {
     .send(received(message), atGate)
     .then(
       (outcome) => say({ kind: 'ended', id, outcome }),
-      (error: unknown) => say({ kind: 'ended', id, outcome: { kind: 'our-side', said: shortWords(String(error)), lasting: false } }),
+      (error: unknown) => say({ kind: 'ended', id, outcome: { kind: 'our-side', detail: shortWords(String(error)), lasting: false } }),
     );
 }
 

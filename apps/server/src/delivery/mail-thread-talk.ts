@@ -11,4 +11,4 @@ export type Told =
   | { kind: 'close'; transport: number };
 
 /** What it says. `gate`: the server has asked for the message, and its first byte waits for an answer. */
-export type Said = { kind: 'gate'; id: number } | { kind: 'ended'; id: number; outcome: Outcome };
+export type ThreadMessage = { kind: 'gate'; id: number } | { kind: 'ended'; id: number; outcome: Outcome };

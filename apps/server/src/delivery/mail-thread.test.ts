@@ -1,20 +1,20 @@
 import type { Thread } from './mail-thread.js';
 import { MailThread } from './mail-thread.js';
-import type { Said, Told } from './mail-thread-talk.js';
+import type { ThreadMessage, Told } from './mail-thread-talk.js';
 import type { OutgoingMessage } from './outgoing-message.js';
 
 /** A thread that does nothing by itself: the test says what it says, and when it breaks. */
 class SilentThread implements Thread {
   readonly told: Told[] = [];
   isHolding = true;
-  private readonly listeners = new Map<string, (said: never) => void>();
+  private readonly listeners = new Map<string, (message: never) => void>();
   postMessage = (told: Told): void => void this.told.push(told);
-  on = (event: string, listener: (said: never) => void): void => void this.listeners.set(event, listener);
+  on = (event: string, listener: (message: never) => void): void => void this.listeners.set(event, listener);
   ref = (): void => void (this.isHolding = true);
   unref = (): void => void (this.isHolding = false);
   terminate = (): Promise<number> => Promise.resolve(0);
-  say(said: Said): Promise<void> {
-    this.listeners.get('message')!(said as never);
+  say(message: ThreadMessage): Promise<void> {
+    this.listeners.get('message')!(message as never);
     return new Promise((done) => setImmediate(done));
   }
   break(why: Error | null): void {
@@ -56,8 +56,8 @@ test('nothing leaves before what must be written down is, and its refusal keeps 
     { kind: 'gate', id: one, refusal: null },
     { kind: 'gate', id: two, refusal: 'Its claim was lost.' },
   ]);
-  await thread.say({ kind: 'ended', id: one, outcome: { kind: 'accepted', said: '250', accepted: [], refused: [] } });
-  await thread.say({ kind: 'ended', id: two, outcome: { kind: 'our-side', said: 'kept', lasting: false } });
+  await thread.say({ kind: 'ended', id: one, outcome: { kind: 'accepted', detail: '250', accepted: [], refused: [] } });
+  await thread.say({ kind: 'ended', id: two, outcome: { kind: 'our-side', detail: 'kept', lasting: false } });
   expect([(await first).kind, (await second).kind]).toEqual(['accepted', 'our-side']);
   // Only while something is under way does the thread keep the server from ending.
   expect(thread.isHolding).toBe(false);
@@ -83,7 +83,7 @@ test('when the thread breaks, what was leaving is unknown, the rest was not trie
   const [thread] = threads as [SilentThread];
   await thread.say({ kind: 'gate', id: thread.ids()[0]! });
   thread.break(new Error('out of memory'));
-  expect(await leaving).toMatchObject({ kind: 'unknown', said: { code: 'mail-part-stopped', fields: { why: 'out of memory' } } });
+  expect(await leaving).toMatchObject({ kind: 'unknown', detail: { code: 'mail-part-stopped', fields: { why: 'out of memory' } } });
   expect(await waiting).toMatchObject({ kind: 'our-side', lasting: false });
   expect(broken).toEqual(['out of memory']);
   void transport.send(message('again'), pass);

@@ -2,7 +2,7 @@ import { remark } from '@mailbag/core';
 import { Worker } from 'node:worker_threads';
 import { programFile } from '../platform/program.js';
 import type { SendingServer } from '../senders/senders.service.js';
-import type { Said, Told } from './mail-thread-talk.js';
+import type { ThreadMessage, Told } from './mail-thread-talk.js';
 import type { Outcome } from './outcome.js';
 import { CLOSED, givenBack } from './outcome.js';
 import type { OutgoingMessage } from './outgoing-message.js';
@@ -10,7 +10,7 @@ import type { OutgoingMessage } from './outgoing-message.js';
 /** What of a thread is used here. */
 export interface Thread {
   postMessage(told: Told): void;
-  on(event: 'message', listener: (said: Said) => void): unknown;
+  on(event: 'message', listener: (message: ThreadMessage) => void): unknown;
   on(event: 'error', listener: (error: Error) => void): unknown;
   on(event: 'exit', listener: () => void): unknown;
   ref(): void;
@@ -81,17 +81,17 @@ export class MailThread {
     if (this.thread) return this.thread;
     const thread = this.start();
     let why: Error | null = null;
-    thread.on('message', (said) => void this.hear(thread, said));
+    thread.on('message', (message) => void this.hear(thread, message));
     thread.on('error', (error) => (why = error));
     thread.on('exit', () => this.broken(why));
     thread.unref();
     return (this.thread = thread);
   }
 
-  private async hear(thread: Thread, said: Said): Promise<void> {
-    const message = this.underWay.get(said.id);
+  private async hear(thread: Thread, notice: ThreadMessage): Promise<void> {
+    const message = this.underWay.get(notice.id);
     if (!message) return;
-    if (said.kind === 'ended') return this.ended(said.id, message, said.outcome);
+    if (notice.kind === 'ended') return this.ended(notice.id, message, notice.outcome);
     let refusal: string | null = message.transport.isClosed ? CLOSED : null;
     if (refusal === null)
       try {
@@ -100,7 +100,7 @@ export class MailThread {
       } catch (error) {
         refusal = (error as Error).message;
       }
-    if (this.thread === thread) thread.postMessage({ kind: 'gate', id: said.id, refusal });
+    if (this.thread === thread) thread.postMessage({ kind: 'gate', id: notice.id, refusal });
   }
 
   private ended(id: number, { end }: UnderWay, outcome: Outcome): void {
@@ -113,9 +113,9 @@ export class MailThread {
     this.thread = null;
     this.known = new WeakSet();
     if (why) this.onBroken(why);
-    const said = remark('mail-part-stopped', { why: why?.message ?? '' });
+    const detail = remark('mail-part-stopped', { why: why?.message ?? '' });
     for (const [id, message] of this.underWay)
-      this.ended(id, message, message.isLeaving ? { kind: 'unknown', said } : { kind: 'our-side', said, lasting: false });
+      this.ended(id, message, message.isLeaving ? { kind: 'unknown', detail } : { kind: 'our-side', detail, lasting: false });
   }
 }
 

@@ -53,7 +53,7 @@ test('when it is closed, what has begun to leave is finished and everything else
   await new Promise((done) => setTimeout(done, 300));
   transport.close();
   for (const outcome of await Promise.all([...waiting, send('late@example.org')]))
-    expect(outcome).toEqual({ kind: 'given-back', said: { code: 'sending-stopped', fields: {} } });
+    expect(outcome).toEqual({ kind: 'given-back', detail: { code: 'sending-stopped', fields: {} } });
   expect(handed).toEqual(['first@example.org']);
   expect((await office.letters()).map(({ to }) => to)).toEqual(['first@example.org']);
 });

@@ -38,7 +38,7 @@ export class MailTransport {
   /** Messages of which something may have left. */
   private readonly opened = new Set<string>();
   /** Why messages were kept back at the gate. */
-  private readonly keptBack = new Map<string, string>();
+  private readonly held = new Map<string, string>();
   private isClosed = false;
 
   constructor(server: SendingServer) {
@@ -69,7 +69,7 @@ export class MailTransport {
           pipe(destination as unknown as Writable);
         },
         (error: Error) => {
-          this.keptBack.set(messageId, error.message);
+          this.held.set(messageId, error.message);
           source.destroy(error);
         },
       );
@@ -94,38 +94,38 @@ export class MailTransport {
       };
       const refused = (info.rejectedErrors ?? []).map((error): RefusedRecipient => ({
         address: error.recipient ?? '',
-        said: shortWords(error.response ?? error.message),
+        reply: shortWords(error.response ?? error.message),
         forNow: replyMeaning(error.responseCode) === 'try-later',
       }));
       const accepted = (info.accepted ?? []).map((one) => (typeof one === 'string' ? one : one.address));
-      return { kind: 'accepted', said: shortWords(info.response ?? ''), accepted, refused };
+      return { kind: 'accepted', detail: shortWords(info.response ?? ''), accepted, refused };
     } catch (error) {
       return this.outcome(messageId, error as SmtpError);
     } finally {
       this.gates.delete(messageId);
       this.opened.delete(messageId);
-      this.keptBack.delete(messageId);
+      this.held.delete(messageId);
     }
   }
 
   private outcome(messageId: string, error: SmtpError): Outcome {
-    const keptBack = this.keptBack.get(messageId);
-    if (keptBack === CLOSED) return givenBack;
-    if (keptBack !== undefined) return { kind: 'our-side', said: shortWords(keptBack), lasting: false };
-    const said = shortWords(error.response ?? error.message);
+    const held = this.held.get(messageId);
+    if (held === CLOSED) return givenBack;
+    if (held !== undefined) return { kind: 'our-side', detail: shortWords(held), lasting: false };
+    const reply = shortWords(error.response ?? error.message);
     const isUnderWay = this.opened.has(messageId);
     // A reply after the message, or a refusal before it, is an answer; no reply after it leaves the outcome open (RFC 5321, 4.5.3.2.6 and 6.1).
-    if (isUnderWay && (error.responseCode === undefined || error.responseCode < 400)) return { kind: 'unknown', said };
+    if (isUnderWay && (error.responseCode === undefined || error.responseCode < 400)) return { kind: 'unknown', detail: reply };
     // What waited for a connection ends with an error of the library's own.
     if (this.isClosed && !isUnderWay && error.responseCode === undefined) return givenBack;
-    if (isServersOwn(error) && !isUnderWay) return { kind: 'server', said };
+    if (isServersOwn(error) && !isUnderWay) return { kind: 'server', detail: reply };
     if (error.responseCode !== undefined) {
       // Several recipients that are all refused: one of them for now is reason enough to come again.
       const codes = error.rejectedErrors?.map((one) => one.responseCode) ?? [error.responseCode];
-      return { kind: codes.some((code) => replyMeaning(code) === 'try-later') ? 'try-later' : 'refused', said };
+      return { kind: codes.some((code) => replyMeaning(code) === 'try-later') ? 'try-later' : 'refused', detail: reply };
     }
-    if (error.code === 'EMESSAGE' || error.code === 'EENVELOPE' || error.code === 'ESTREAM') return { kind: 'refused', said };
-    return { kind: 'try-later', said };
+    if (error.code === 'EMESSAGE' || error.code === 'EENVELOPE' || error.code === 'ESTREAM') return { kind: 'refused', detail: reply };
+    return { kind: 'try-later', detail: reply };
   }
 
   /** Nothing begins to leave any more: what has begun comes to its end, everything else is given back. */

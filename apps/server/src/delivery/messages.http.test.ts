@@ -74,11 +74,11 @@ test('who gets a copy once more is told which one it replaces, as the sample has
   const { id: first } = await run(id);
   expect(await rawTo('rena@example.org')).toContain('this is new');
   const [copy] = await copiesOf(mailbag.client, first);
-  const said = new RegExp(`this replaces ${copy!.code} of 20\\d\\d-\\d\\d-\\d\\d\\.`);
-  expect((await sampleOf(id)).text).toMatch(said);
+  const pattern = new RegExp(`this replaces ${copy!.code} of 20\\d\\d-\\d\\d-\\d\\d\\.`);
+  expect((await sampleOf(id)).text).toMatch(pattern);
   const { id: second } = await startBatch<Batch>(mailbag.client, id, 'everybody');
   await mailbag.client.until<Batch>(`/api/batches/${second}`, ({ state }) => state === 'done');
-  expect(await rawTo('rena@example.org')).toMatch(said);
+  expect(await rawTo('rena@example.org')).toMatch(pattern);
 });
 
 test('headers cannot be slipped in by data, and HTML in a name stays text', async () => {
@@ -185,9 +185,9 @@ test('several recipients of one cell get one message, others get a copy, and who
   expect(raw).toMatch(/^Cc: clerk@example\.org/m);
   expect(raw).not.toContain('file@example.org');
   const [copy] = await copiesOf(mailbag.client, batch.id);
-  const detail = await mailbag.client.get<{ trouble: string; events: { said: string }[] }>(`/api/copies/${copy!.id}`);
+  const detail = await mailbag.client.get<{ trouble: string; events: { detail: string }[] }>(`/api/copies/${copy!.id}`);
   expect(detail.trouble).toBe('address');
-  expect(detail.events[0]!.said).toMatchObject({
+  expect(detail.events[0]!.detail).toMatchObject({
     code: 'accepted-not-all',
     fields: { refused: expect.stringContaining('unknown.bo@example.org: 550 5.1.1') },
   });
@@ -255,7 +255,7 @@ test('files, one combined PDF, or one zip; extra files go along; too large is to
   expect((await mailbag.client.get<{ needs: object[] }>('/api/desk')).needs).toContainEqual(
     expect.objectContaining({ kind: 'set-aside', count: 1, id: over }),
   );
-  expect((await mailbag.client.get<{ events: { said: string }[] }>(`/api/copies/${copy!.id}`)).events[0]!.said).toMatch(
+  expect((await mailbag.client.get<{ events: { detail: string }[] }>(`/api/copies/${copy!.id}`)).events[0]!.detail).toMatch(
     /^The message would have 2\.\d MB; “Post office” is sent 1 MB at most/,
   );
   await mailbag.client.send('PUT', `/api/mail-servers/${server!.id}`, mailServer(office.smtp));

@@ -1,10 +1,10 @@
-import type { Said } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import { oneLine, remark } from '@mailbag/core';
 
 /** A recipient that the server did not take. */
 export interface RefusedRecipient {
   address: string;
-  said: string;
+  reply: string;
   /** True: it may be taken later. */
   forNow: boolean;
 }
@@ -15,13 +15,13 @@ export interface RefusedRecipient {
  * `lasting`: one that does not go away by itself.
  */
 export type Outcome =
-  | { kind: 'accepted'; said: Said; accepted: string[]; refused: RefusedRecipient[] }
-  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; said: Said }
-  | { kind: 'our-side'; said: Said; lasting: boolean };
+  | { kind: 'accepted'; detail: Detail; accepted: string[]; refused: RefusedRecipient[] }
+  | { kind: 'try-later' | 'refused' | 'unknown' | 'server' | 'given-back'; detail: Detail }
+  | { kind: 'our-side'; detail: Detail; lasting: boolean };
 
 /** Why a message is kept back whose sending stops before it was handed over. */
 export const CLOSED = 'the sending stops';
 /** Not tried, and no fault of the message. */
-export const givenBack: Outcome = { kind: 'given-back', said: remark('sending-stopped') };
+export const givenBack: Outcome = { kind: 'given-back', detail: remark('sending-stopped') };
 
 export const shortWords = (text: string): string => oneLine(text).slice(0, 500);

@@ -1,5 +1,5 @@
-import type { CopyEventKind, Trouble, Said } from '@mailbag/core';
-import { MOST_TRIES, enhancedCode, retryDelay, remark, saidWords } from '@mailbag/core';
+import type { CopyEventKind, Trouble, Detail } from '@mailbag/core';
+import { MOST_TRIES, enhancedCode, retryDelay, remark, detailText } from '@mailbag/core';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
 import { config } from '../platform/config.js';
 import type { ClaimEnd, Claimed } from '../stores/delivery.store.js';
@@ -14,7 +14,7 @@ import { MAILBAG } from '../platform/principal.js';
 interface Decision extends ClaimEnd {
   event: CopyEventKind;
   /** What the copies' story says; the same as `said` where it is left out. */
-  story?: Said;
+  story?: Detail;
   /** Where the trouble sits, and its code; undefined: nothing is known anew. */
   trouble?: [Trouble | null, string | null];
   /** All who have it by now, where that must be remembered, and who did not take it. */
@@ -24,19 +24,19 @@ interface Decision extends ClaimEnd {
   renews?: boolean;
 }
 
-const troubleOf = (said: string): [Trouble, string | null] => {
-  const code = enhancedCode(said);
+const troubleOf = (detail: string): [Trouble, string | null] => {
+  const code = enhancedCode(detail);
   return [code?.trouble ?? 'their server', code?.code ?? null];
 };
 const listed = (refused: readonly RefusedRecipient[]): string =>
   refused
-    .map(({ address, said }) => `${address}: ${said}`)
+    .map(({ address, reply }) => `${address}: ${reply}`)
     .join(' · ')
     .slice(0, 1000);
 
 function ofAccepted(
   { address, accepted: before, attempts }: Claimed,
-  { said, accepted, refused }: Extract<Outcome, { kind: 'accepted' }>,
+  { detail, accepted, refused }: Extract<Outcome, { kind: 'accepted' }>,
   later: string,
 ): Decision {
   const main = new Set(address.toLowerCase().split(/[,;\s<>]+/));
@@ -47,56 +47,62 @@ function ofAccepted(
   const remembered = had.length > 1 || refused.length > 0 ? { accepted: had, refused } : {};
   if (waiting.length > 0 && attempts < MOST_TRIES) {
     const words = remark('accepted-for-some', { accepted: accepted.join(', '), refused: listed(waiting) });
-    return { ...remembered, state: 'retrying', said: words, event: 'defer', nextTryAt: later, renews: true };
+    return { ...remembered, state: 'retrying', detail: words, event: 'defer', nextTryAt: later, renews: true };
   }
   if (refused.length > 0 && !had.some(isMain)) {
     // Only those who get it besides were taken.
     const words = remark('refused-for-recipient', { refused: listed(refused) });
-    return { ...remembered, state: 'bounced', said: words, event: 'refuse', trouble: troubleOf(refused[0]!.said) };
+    return { ...remembered, state: 'bounced', detail: words, event: 'refuse', trouble: troubleOf(refused[0]!.reply) };
   }
   const decision = { ...remembered, state: 'sent', event: 'accept' } as const;
   if (refused.length > 0) {
-    const words = remark('accepted-not-all', { said: saidWords(said), refused: listed(refused) });
-    return { ...decision, said: words, trouble: troubleOf(refused[0]!.said) };
+    const words = remark('accepted-not-all', { answer: detailText(detail), refused: listed(refused) });
+    return { ...decision, detail: words, trouble: troubleOf(refused[0]!.reply) };
   }
   // At the first try there was no trouble yet.
-  return { ...decision, said, ...(attempts > 1 ? { trouble: [null, null] } : {}) };
+  return { ...decision, detail, ...(attempts > 1 ? { trouble: [null, null] } : {}) };
 }
 
 /** What becomes of a delivery. @param restUntil until when its mail server rests; null: it does not */
 export function decide(delivery: Claimed, outcome: Outcome, restUntil: string | null, now = Date.now()): Decision {
   const { attempts } = delivery;
-  const { said } = outcome;
-  const words = saidWords(said);
+  const { detail } = outcome;
+  const words = detailText(detail);
   const later = new Date(now + retryDelay(attempts, config.retryPace)).toISOString();
   // What fails on our side is no try of this message.
-  const again = { state: 'retrying', said, event: 'defer', nextTryAt: restUntil ?? later, attempts: Math.max(0, attempts - 1) } as const;
+  const again = { state: 'retrying', detail, event: 'defer', nextTryAt: restUntil ?? later, attempts: Math.max(0, attempts - 1) } as const;
   switch (outcome.kind) {
     case 'accepted':
       return ofAccepted(delivery, outcome, later);
     case 'unknown':
-      return { state: 'unconfirmed', said, event: 'lose' };
+      return { state: 'unconfirmed', detail, event: 'lose' };
     case 'server':
-      return { ...again, story: remark('our-server', { said: words }), trouble: ['our side', enhancedCode(words)?.code ?? null] };
+      return { ...again, story: remark('our-server', { answer: words }), trouble: ['our side', enhancedCode(words)?.code ?? null] };
     case 'given-back':
       return { ...again, nextTryAt: restUntil ?? new Date(now).toISOString() };
     case 'our-side':
       return outcome.lasting
-        ? { state: 'stopped', said, event: 'set-aside', trouble: ['our side', null] }
-        : { ...again, story: remark('our-side', { said: words }), trouble: ['our side', null] };
+        ? { state: 'stopped', detail, event: 'set-aside', trouble: ['our side', null] }
+        : { ...again, story: remark('our-side', { answer: words }), trouble: ['our side', null] };
     case 'try-later':
-      if (attempts < MOST_TRIES) return { state: 'retrying', said, event: 'defer', nextTryAt: later, trouble: troubleOf(words) };
-      return { state: 'bounced', said, event: 'refuse', story: remark('given-up', { attempts, said: words }), trouble: troubleOf(words) };
+      if (attempts < MOST_TRIES) return { state: 'retrying', detail, event: 'defer', nextTryAt: later, trouble: troubleOf(words) };
+      return {
+        state: 'bounced',
+        detail,
+        event: 'refuse',
+        story: remark('given-up', { attempts, answer: words }),
+        trouble: troubleOf(words),
+      };
     case 'refused':
-      return { state: 'bounced', said, event: 'refuse', trouble: troubleOf(words) };
+      return { state: 'bounced', detail, event: 'refuse', trouble: troubleOf(words) };
   }
 }
 
 /** What a reminder leaves in the story of its copies; null: nothing. */
-function reminderNote({ state, said, story = said }: Decision): Said | null {
-  if (state === 'sent') return said;
-  if (state === 'bounced') return remark('reminder-refused', { said: saidWords(story) });
-  return state === 'stopped' ? remark('reminder-not-sent', { said: saidWords(story) }) : null;
+function reminderNote({ state, detail, story = detail }: Decision): Detail | null {
+  if (state === 'sent') return detail;
+  if (state === 'bounced') return remark('reminder-refused', { answer: detailText(story) });
+  return state === 'stopped' ? remark('reminder-not-sent', { answer: detailText(story) }) : null;
 }
 
 /**
@@ -111,7 +117,7 @@ export async function recordOutcome(
   { restUntil, renew }: { restUntil: string | null; renew: () => Promise<void> },
 ): Promise<boolean> {
   const decision = decide(delivery, outcome, restUntil);
-  const { said, event, story = said, trouble, accepted, refused } = decision;
+  const { detail, event, story = detail, trouble, accepted, refused } = decision;
   if (!(await deliveryStore.endClaim(sql, delivery, decision))) return false;
   const { id, batchId, kind } = delivery;
   if (accepted)
@@ -120,16 +126,16 @@ export async function recordOutcome(
   const copies = await copiesOfDelivery(sql, id, kind);
   if (kind === 'reminder') {
     const note = reminderNote(decision);
-    if (note !== null) await noteCopies(sql, copies, 'remind', { who: MAILBAG, said: note });
+    if (note !== null) await noteCopies(sql, copies, 'remind', { who: MAILBAG, detail: note });
     return true;
   }
-  await changeCopies(sql, copies, event, { who: MAILBAG, said: story });
+  await changeCopies(sql, copies, event, { who: MAILBAG, detail: story });
   if (event === 'defer') {
     // What was on its way when the batch was cancelled is not tried again.
     const batch = await batchStore.state(sql, batchId);
     if (batch?.state === 'cancelled') {
       await deliveryStore.withdraw(sql, id);
-      await changeCopies(sql, copies, 'withdraw', { who: MAILBAG, said: remark('batch-cancelled') });
+      await changeCopies(sql, copies, 'withdraw', { who: MAILBAG, detail: remark('batch-cancelled') });
     }
   }
   if (trouble) await markTrouble(sql, copies, ...trouble);

@@ -22,7 +22,7 @@ const need = (kind: NeedKind, count: number, about: Partial<Need> = {}): Need =>
   name: null,
   id: null,
   number: null,
-  said: null,
+  detail: null,
   ...about,
 });
 
@@ -62,15 +62,15 @@ export class Needs {
     const needs: Need[] = [];
     if (this.hold.isHeld) needs.push(need('held', 1));
     const lost = await lostSecrets(this.settings, this.transactions);
-    if (lost.length > 0) needs.push(need('lost-secrets', lost.length, { said: lost.join(', ') }));
+    if (lost.length > 0) needs.push(need('lost-secrets', lost.length, { detail: lost.join(', ') }));
     const { last } = await this.checks.answer();
     const faults = last?.faults ?? [];
     if (faults.length > 0) {
-      const said = faults.map(({ names }) => names[0] ?? '').join(' · ');
-      needs.push(need('self-check', faults.reduce((sum, { count }) => sum + count, 0), { said })); // prettier-ignore
+      const names = faults.map(({ names }) => names[0] ?? '').join(' · ');
+      needs.push(need('self-check', faults.reduce((sum, { count }) => sum + count, 0), { detail: names })); // prettier-ignore
     }
     const { failed } = await this.backups.failure();
-    if (failed) needs.push(need('backup-fails', 1, { said: failed.message }));
+    if (failed) needs.push(need('backup-fails', 1, { detail: failed.message }));
     return needs;
   }
 
@@ -80,21 +80,21 @@ export class Needs {
     return Promise.all(
       rows.map(async ({ mailingId, count }) => {
         const last = await copyStore.lastOf(this.transactions, mailingId, state);
-        return need(kind, count, { id: mailingId, name: last?.mailingName ?? '', said: last?.said ?? null });
+        return need(kind, count, { id: mailingId, name: last?.mailingName ?? '', detail: last?.detail ?? null });
       }),
     );
   }
 
   private async setAside(): Promise<Need[]> {
     const rows = await copyStore.heldByOurSide(this.transactions);
-    return rows.map(({ mailingId, mailingName, count, said }) => need('set-aside', count, { id: mailingId, name: mailingName, said }));
+    return rows.map(({ mailingId, mailingName, count, detail }) => need('set-aside', count, { id: mailingId, name: mailingName, detail }));
   }
 
   private paused(running: readonly BatchSummary[]): Need[] {
     return running
       .filter(({ state, error }) => state === 'paused' || error !== null)
       .map(({ id, number, mailingName, state, error }) =>
-        need(state === 'paused' ? 'paused' : 'waits', 1, { id, number, name: mailingName, said: error?.message ?? null }),
+        need(state === 'paused' ? 'paused' : 'waits', 1, { id, number, name: mailingName, detail: error?.message ?? null }),
       );
   }
 
@@ -118,9 +118,9 @@ export class Needs {
     const needs: Need[] = [];
     const servers = await this.senders.serverAnswers();
     if (servers.length === 0) needs.push(need('no-mail-server', 1));
-    for (const { name, rest } of servers) if (rest) needs.push(need('server-fails', 1, { name, said: rest.said }));
+    for (const { name, rest } of servers) if (rest) needs.push(need('server-fails', 1, { name, detail: rest.detail }));
     for (const { address, confirmed, serverName } of await this.senders.senderAnswers())
-      if (!confirmed) needs.push(need('sender-unconfirmed', 1, { name: address, said: serverName }));
+      if (!confirmed) needs.push(need('sender-unconfirmed', 1, { name: address, detail: serverName }));
     return needs;
   }
 
@@ -128,13 +128,13 @@ export class Needs {
     const needs: Need[] = [];
     const paper = await copyStore.waitingForPaper(this.transactions);
     if (paper && paper.count > 0) needs.push(need('to-print', paper.count));
-    for (const { number, said } of await printRunStore.inTrouble(this.transactions)) needs.push(need('print-run', 1, { number, said }));
+    for (const { number, detail } of await printRunStore.inTrouble(this.transactions)) needs.push(need('print-run', 1, { number, detail }));
     return needs;
   }
 
   private async ofRegisters(): Promise<Need[]> {
     const rows = await registerStore.inTrouble(this.transactions);
-    return rows.map(({ name, said }) => need('register-fails', 1, { name, said }));
+    return rows.map(({ name, failure }) => need('register-fails', 1, { name, detail: failure }));
   }
 
   private async ofReports(): Promise<Need[]> {

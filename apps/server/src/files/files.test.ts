@@ -12,11 +12,11 @@ import { WholeFile } from './whole-file.js';
 import type { ZipPart } from './zip-of-files.js';
 import { zipOfFiles } from './zip-of-files.js';
 
-const kept = config.dataFolder;
+const before = config.dataFolder;
 beforeEach(() => void (config.dataFolder = mkdtempSync(join(tmpdir(), 'mailbag-files-'))));
 afterEach(() => {
   rmSync(config.dataFolder, { recursive: true });
-  config.dataFolder = kept;
+  config.dataFolder = before;
 });
 const digest = (text: string): string => createHash('sha256').update(text).digest('hex');
 const spool = (): string[] => (existsSync(join(config.dataFolder, 'spool')) ? readdirSync(join(config.dataFolder, 'spool')) : []);

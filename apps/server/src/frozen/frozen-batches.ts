@@ -10,7 +10,7 @@ import { batchStore } from '../stores/batch.store.js';
 /** What batches ran over; only the text of reminders ever changes, so the last few are kept in memory. */
 @Injectable()
 export class FrozenBatches {
-  private readonly kept = new Map<number, FrozenBatch>();
+  private readonly cache = new Map<number, FrozenBatch>();
 
   constructor(
     private readonly transactions: Transactions,
@@ -25,19 +25,19 @@ export class FrozenBatches {
 
   /** @throws MailbagError not-found */
   async mailing(batchId: number): Promise<FrozenBatch> {
-    const known = this.kept.get(batchId);
+    const known = this.cache.get(batchId);
     if (known) return known;
     const row = await batchStore.frozen(this.transactions, batchId);
     if (!row) throw new MailbagError('not-found', { what: 'batch' });
     const found = frozenBatch(row);
-    this.kept.set(batchId, found);
-    if (this.kept.size > 5) this.kept.delete(this.kept.keys().next().value!);
+    this.cache.set(batchId, found);
+    if (this.cache.size > 5) this.cache.delete(this.cache.keys().next().value!);
     return found;
   }
 
   /** What was kept of a batch is read again. */
   forget(batchId: number): void {
-    this.kept.delete(batchId);
+    this.cache.delete(batchId);
   }
 
   /** @throws MailbagError not-found */

@@ -48,7 +48,7 @@ test('a subject is one line, whatever a value holds', () => {
 });
 
 test('how to open it stands at the end of letters whose copies have a password, and of reminders that take them along', () => {
-  const reminder = { subject: 'Again', body: 'Please.', afterDays: 7, most: 2, bySchedule: false, attach: true };
+  const reminder = { subject: 'Again', body: 'Please.', afterDays: 7, maximum: 2, bySchedule: false, attach: true };
   const hint = { passwordSentence: 'It opens with your plot number, {{ name }}.', reminder };
   const open = letterPattern(frozen(hint, { openPassword: '{{ plot }}' }));
   expect(open.letter(ada).text).toMatch(/yours\.\n\nIt opens with your plot number, Ada <Quist>\.$/);
@@ -60,7 +60,7 @@ test('how to open it stands at the end of letters whose copies have a password, 
 });
 
 test('others get it as the patterns say, openly and blind, but never the reminders', () => {
-  const reminder = { subject: 'Again', body: 'Please.', afterDays: 7, most: 2, bySchedule: false, attach: false };
+  const reminder = { subject: 'Again', body: 'Please.', afterDays: 7, maximum: 2, bySchedule: false, attach: false };
   const made = letterPattern(frozen({ copyTo: '{{ mail }}; clerk@example.org', blindCopyTo: 'file@example.org', reminder }));
   const { copyTo, blindCopyTo } = made.letter(ada);
   expect(copyTo.map(({ address }) => address)).toEqual(['ada@example.org', 'clerk@example.org']);
@@ -119,7 +119,7 @@ test.each([
   ['<a href="tel:+4930">call</a>', '<a href="tel:+4930">call</a>'],
   ['<style>p{}</style><iframe src="x"></iframe>text', 'text'],
   ['<h1>A</h1><blockquote>B</blockquote><hr />', '<h1>A</h1><blockquote>B</blockquote><hr />'],
-])('only what is harmless is let through: %s', (given, kept) => expect(safeHtml(given)).toBe(kept));
+])('only what is harmless is let through: %s', (given, expected) => expect(safeHtml(given)).toBe(expected));
 
 test('the text of a rich body keeps its headings as they are written', () => {
   expect(htmlToPlain('<h1>Plots 2027</h1><p>One<br>two</p>')).toBe('Plots 2027\n\nOne\ntwo');

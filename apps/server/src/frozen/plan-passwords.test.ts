@@ -47,37 +47,37 @@ test('a secret is opened by its key alone, is another text each time, and is not
 });
 
 test('passwords of a plan are kept encrypted, told in clear to those who may see them, and to nobody else', () => {
-  const kept = sealedPlan(plan('{{ plot }}', 'office'), null);
-  expect(kept.output.openPassword).toMatch(/^sealed:/);
-  expect(JSON.stringify(kept)).not.toContain('office');
-  expect(toldPlan(kept, true).output).toMatchObject({ openPassword: '{{ plot }}', permissionsPassword: 'office' });
-  expect(toldPlan(kept, false).output).toMatchObject({ openPassword: PASSWORD_KEPT, permissionsPassword: PASSWORD_KEPT });
+  const stored = sealedPlan(plan('{{ plot }}', 'office'), null);
+  expect(stored.output.openPassword).toMatch(/^sealed:/);
+  expect(JSON.stringify(stored)).not.toContain('office');
+  expect(toldPlan(stored, true).output).toMatchObject({ openPassword: '{{ plot }}', permissionsPassword: 'office' });
+  expect(toldPlan(stored, false).output).toMatchObject({ openPassword: PASSWORD_KEPT, permissionsPassword: PASSWORD_KEPT });
   // A plan without any has none.
   expect(toldPlan(plan(), false).output).toEqual({ folder: '', file: 'x' });
 });
 
 test('one that was not shown stays, one that was not changed keeps its bytes, another takes its place, and an empty one takes it away', () => {
-  const kept = sealedPlan(plan('{{ plot }}'), null);
-  expect(sealedPlan(plan(PASSWORD_KEPT), kept).output.openPassword).toBe(kept.output.openPassword);
-  expect(sealedPlan(plan('{{ plot }}'), kept).output.openPassword).toBe(kept.output.openPassword);
-  const other = sealedPlan(plan('{{ name }}'), kept);
+  const stored = sealedPlan(plan('{{ plot }}'), null);
+  expect(sealedPlan(plan(PASSWORD_KEPT), stored).output.openPassword).toBe(stored.output.openPassword);
+  expect(sealedPlan(plan('{{ plot }}'), stored).output.openPassword).toBe(stored.output.openPassword);
+  const other = sealedPlan(plan('{{ name }}'), stored);
   expect(passwordText(other.output.openPassword)).toBe('{{ name }}');
-  expect(sealedPlan(plan(''), kept).output.openPassword).toBe('');
+  expect(sealedPlan(plan(''), stored).output.openPassword).toBe('');
 });
 
 test('two that are the same are refused, also where one of them was not shown', () => {
   expect(() => sealedPlan(plan('same', 'same'), null)).toThrow(expect.objectContaining({ code: 'password-both' }));
-  const kept = sealedPlan(plan('same', 'other'), null);
-  expect(() => sealedPlan(plan(PASSWORD_KEPT, 'same'), kept)).toThrow(expect.objectContaining({ code: 'password-both' }));
+  const stored = sealedPlan(plan('same', 'other'), null);
+  expect(() => sealedPlan(plan(PASSWORD_KEPT, 'same'), stored)).toThrow(expect.objectContaining({ code: 'password-both' }));
 });
 
 test('what was encrypted with a key that is gone is said to be lost where it is needed, and nowhere else', () => {
-  const kept = sealedPlan(plan('{{ plot }}'), null);
+  const stored = sealedPlan(plan('{{ plot }}'), null);
   newKey();
-  expect(() => passwordText(kept.output.openPassword)).toThrow(expect.objectContaining({ code: 'password-lost' }));
-  expect(toldPlan(kept, true).output.openPassword).toBe(PASSWORD_KEPT);
-  expect(withPasswordPatterns(kept, () => 'changed').output.openPassword).toBe(kept.output.openPassword);
-  expect(passwordText(sealedPlan(plan('new'), kept).output.openPassword)).toBe('new');
+  expect(() => passwordText(stored.output.openPassword)).toThrow(expect.objectContaining({ code: 'password-lost' }));
+  expect(toldPlan(stored, true).output.openPassword).toBe(PASSWORD_KEPT);
+  expect(withPasswordPatterns(stored, () => 'changed').output.openPassword).toBe(stored.output.openPassword);
+  expect(passwordText(sealedPlan(plan('new'), stored).output.openPassword)).toBe('new');
 });
 
 test('plans of earlier versions kept them in clear; they are encrypted once', () => {

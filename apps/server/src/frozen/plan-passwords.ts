@@ -7,17 +7,17 @@ const SEALED = 'sealed:';
 const passwordNames = ['openPassword', 'permissionsPassword'] as const;
 
 /** A password's pattern in clear, kept encrypted or not. @throws MailbagError password-lost when it was encrypted with a key that is gone */
-export function passwordText(kept = ''): string {
-  if (!kept.startsWith(SEALED)) return kept;
+export function passwordText(stored = ''): string {
+  if (!stored.startsWith(SEALED)) return stored;
   try {
-    return unseal(kept.slice(SEALED.length));
+    return unseal(stored.slice(SEALED.length));
   } catch (cause) {
     throw new MailbagError('password-lost', {}, { cause });
   }
 }
-const isLost = (kept: string): boolean => {
+const isLost = (stored: string): boolean => {
   try {
-    passwordText(kept);
+    passwordText(stored);
     return false;
   } catch {
     return true;
@@ -43,8 +43,10 @@ const withPasswords = <Plan extends { output: OutputPlan }>(
  */
 export function sealedPlan<Plan extends { output: OutputPlan }>(plan: Plan, before: { output: OutputPlan } | null): Plan {
   const sealed = withPasswords(plan, (text, name) => {
-    const kept = before?.output[name] ?? '';
-    return text === PASSWORD_KEPT || (kept.startsWith(SEALED) && !isLost(kept) && passwordText(kept) === text) ? kept : SEALED + seal(text);
+    const stored = before?.output[name] ?? '';
+    return text === PASSWORD_KEPT || (stored.startsWith(SEALED) && !isLost(stored) && passwordText(stored) === text)
+      ? stored
+      : SEALED + seal(text);
   });
   const [open = '', permissions = ''] = passwordNames.map((name) => sealed.output[name] ?? '');
   if (

@@ -55,17 +55,17 @@ export class MailboxReader implements OnApplicationBootstrap {
       this.settings.lastLook = {
         at,
         ok: true,
-        said: count === 0 ? remark('mailbox-nothing-new') : remark('mailbox-read', { messages: count }),
+        detail: count === 0 ? remark('mailbox-nothing-new') : remark('mailbox-read', { messages: count }),
       };
     } catch (cause) {
       const error = cause as Error & { responseText?: string; authenticationFailed?: boolean; code?: string };
       const why = oneLine(error.responseText ?? error.message).slice(0, 300);
-      const said = error.authenticationFailed
-        ? remark('mailbox-refused', { said: why })
+      const detail = error.authenticationFailed
+        ? remark('mailbox-refused', { answer: why })
         : /ECONNREFUSED|ENOTFOUND|ETIMEDOUT|EHOSTUNREACH/.test(`${error.code} ${error.message}`)
           ? remark('mailbox-silent', { host: mailbox.host, port: mailbox.port, why: error.code ?? why })
           : why;
-      this.settings.lastLook = { at, ok: false, said };
+      this.settings.lastLook = { at, ok: false, detail };
     }
   }
 

@@ -81,11 +81,11 @@ test('an answer that is asked back is mended by its visitor, and comes in the pl
     `/api/intakes/${intake.id}/submissions/${id}/ask-back`,
   );
   expect(days).toBe(14);
-  const kept = (await (
-    await stranger(mailbag.address, 'POST', `/api/public/intakes/${intake.word}/visits/kept`, { token: link.split('#')[1] })
+  const stored = (await (
+    await stranger(mailbag.address, 'POST', `/api/public/intakes/${intake.word}/visits/saved`, { token: link.split('#')[1] })
   ).json()) as { key: string; answers: Record<string, string> };
-  expect(kept.answers[idOf('Name of the tenant')]).toBe('Fine Quist');
-  await send(kept.key, 'Fine Quist-Lund');
+  expect(stored.answers[idOf('Name of the tenant')]).toBe('Fine Quist');
+  await send(stored.key, 'Fine Quist-Lund');
   await made(4);
   const later = await named('Quist-Lund');
   expect((await lines()).find((one) => one.id === id)?.mendedBy).toBe(later.number);

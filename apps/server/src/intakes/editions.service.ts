@@ -19,12 +19,12 @@ const MOST_KEPT = 20;
 /** What was published of intakes, read once. */
 @Injectable()
 export class Editions {
-  private readonly kept = new Map<number, Edition>();
+  private readonly cache = new Map<number, Edition>();
   constructor(private readonly transactions: Transactions) {}
 
   /** @throws MailbagError not-found */
   async byId(id: number): Promise<Edition> {
-    const known = this.kept.get(id);
+    const known = this.cache.get(id);
     if (known) return known;
     const row = await intakeStore.edition(this.transactions, id);
     if (!row) throw new MailbagError('not-found', { what: 'page' });
@@ -34,8 +34,8 @@ export class Editions {
       plan: JSON.parse(row.plan) as IntakePlan,
       frozen: JSON.parse(row.frozen) as FrozenMailing,
     };
-    this.kept.set(id, edition);
-    if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
+    this.cache.set(id, edition);
+    if (this.cache.size > MOST_KEPT) this.cache.delete(this.cache.keys().next().value!);
     return edition;
   }
 

@@ -176,7 +176,7 @@ test('an answer becomes copies that the visitor fetches, with the signature in i
       if (!now.isMaking && now.copies.length === 2) return now;
       await new Promise((done) => setTimeout(done, 150));
     }
-    throw new Error(`The copies of the visitor were never made. ${mailbag.said()}`);
+    throw new Error(`The copies of the visitor were never made. ${mailbag.log()}`);
   })();
   expect(receipt.copies).toHaveLength(2);
   const files = unzipSync(new Uint8Array(await (await stranger('GET', `/receipts/${first.receipt}/copies.zip`)).arrayBuffer()));

@@ -170,8 +170,8 @@ export class IntakesService {
     if (!mailing) return made;
     const { maps, message } = mailing.plan;
     const columns = mailing.source?.columns.map(({ name: own }) => own) ?? [];
-    const { said, ...aligned } = alignWithMailing(made, { maps, addressColumn: message.addressColumn, columns });
-    const personal: PersonalPlan = { mailingId: mailing.id, site, until: null, ask: '', accept: 'person', round: 1, columns, said };
+    const { recordWords, ...aligned } = alignWithMailing(made, { maps, addressColumn: message.addressColumn, columns });
+    const personal: PersonalPlan = { mailingId: mailing.id, site, until: null, ask: '', accept: 'person', round: 1, columns, recordWords };
     return { ...aligned, plan: { ...aligned.plan, personal } };
   }
 

@@ -102,10 +102,10 @@ export class Notices implements OnApplicationBootstrap {
     }
     const message = await this.message(row, edition, notice, copies);
     if (!(await move('waiting', 'sending'))) return null;
-    const { kind, said } = await this.senders.mailSingle(to, message);
+    const { kind, failure } = await this.senders.mailSingle(to, message);
     await move('sending', kind === 'not-sent' ? (age < LATEST ? 'waiting' : 'failed') : kind);
     this.live.notify('intake', row.intakeId);
-    return kind === 'not-sent' ? said : null;
+    return kind === 'not-sent' ? failure : null;
   }
 
   private async message(

@@ -61,7 +61,7 @@ export class PersonalLinks {
     const own = { edition: edition.id, answers: {}, asks: ask, isWrong: false };
     if (ask !== '' && !this.knows(visit, check)) return { ...own, isWrong: check !== null };
     const { columns, record, personal } = visit;
-    return { ...own, asks: null, answers: knownAnswers(edition.plan, personal.said, columns, record) };
+    return { ...own, asks: null, answers: knownAnswers(edition.plan, personal.recordWords, columns, record) };
   }
 
   /** Whoever sends answers by a personal link. @throws MailbagError not-found, intake-closed */
@@ -111,13 +111,13 @@ export class PersonalLinks {
 
   /** What answers would change in the record. */
   changes(plan: IntakePlan, { personal, columns, record }: LinkedVisit, answers: IntakeAnswers, today: string): AnswerChange[] {
-    return answerChanges(plan, personal.said, columns, record, answers, today);
+    return answerChanges(plan, personal.recordWords, columns, record, answers, today);
   }
 
   /** Writes down that a recipient answered: their copies are returned, and complete where nothing is left to be looked at. Called within the transaction that keeps the submission. */
   async returned(sql: Sql, { copy }: LinkedVisit, number: string, isOpen: boolean): Promise<void> {
     const ids = await personalStore.together(sql, copy);
-    const because = { who: VISITOR, said: remark('answered-by-link', { number }) };
+    const because = { who: VISITOR, detail: remark('answered-by-link', { number }) };
     if ((await changeCopies(sql, ids, 'return', because)) === 0) await noteCopies(sql, ids, 'answer', because);
     else if (!isOpen) await changeCopies(sql, ids, 'complete', because);
   }
@@ -147,7 +147,7 @@ export class PersonalLinks {
       await submissionStore.setSettled(sql, row.id, wanted.length > 0 ? 'accepted' : 'refused');
       if (!copy) return;
       const ids = await personalStore.together(sql, copy);
-      await changeCopies(sql, ids, 'complete', { who, said: remark('answer-settled', { number: row.number }) });
+      await changeCopies(sql, ids, 'complete', { who, detail: remark('answer-settled', { number: row.number }) });
     });
     this.live.notify('intake', row.intakeId);
     if (copy) this.live.notify('copies', copy.batchId);

@@ -1,5 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import type { AskedBackAnswer, PublicKeptAnswer, SubmissionCopy, SubmissionsAnswer } from '@mailbag/contract';
+import type { AskedBackAnswer, PublicSavedVisitAnswer, SubmissionCopy, SubmissionsAnswer } from '@mailbag/contract';
 import type { AnswerChange, IntakeAnswers } from '@mailbag/core';
 import { MailbagError, answerRecord, isPictureKind, receivedText, submissionKey } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
@@ -18,7 +18,7 @@ import { SourcesService } from '../sources/sources.service.js';
 import { intakeStore } from '../stores/intake.store.js';
 import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
-import { keptVisitStore } from '../stores/kept-visit.store.js';
+import { savedVisitStore } from '../stores/saved-visit.store.js';
 import type { SubmissionFilter, SubmissionRow } from '../stores/submission.store.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { keyOfMend } from './asked-back.js';
@@ -129,10 +129,10 @@ export class Submissions {
     const answers = Object.fromEntries(
       Object.entries(JSON.parse(text) as IntakeAnswers).filter(([question]) => !isPictureKind(plan.questions[question]?.kind ?? 'text')),
     );
-    const [token, days] = [randomBytes(32).toString('base64url'), plan.opening.keptDays || DAYS];
-    const content = JSON.stringify({ edition: editionId, answers, step: 1, key: keyOfMend(id) } satisfies PublicKeptAnswer);
+    const [token, days] = [randomBytes(32).toString('base64url'), plan.opening.retentionDays || DAYS];
+    const content = JSON.stringify({ edition: editionId, answers, step: 1, key: keyOfMend(id) } satisfies PublicSavedVisitAnswer);
     const until = new Date(Date.now() + days * 86_400_000).toISOString();
-    await this.transactions.run((sql) => keptVisitStore.keep(sql, sha256Of(token), intakeId, content, until));
+    await this.transactions.run((sql) => savedVisitStore.keep(sql, sha256Of(token), intakeId, content, until));
     const [word] = await intakeStore.words(this.transactions, intakeId);
     return { number, link: `${site}/in/${word}#${token}`, days };
   }
@@ -149,11 +149,11 @@ export class Submissions {
       const intake = await intakeStore.byId(this.transactions, id);
       if (!intake) continue;
       const left = new Map(Object.entries(await submissionStore.pictures(this.transactions, id)));
-      const kept = new Set(left.values());
+      const used = new Set(left.values());
       await this.sources.setPictures(intake.sourceId, left.size > 0 ? { list: await keepPictureList(left), count: left.size } : null);
       for (const { pictures } of gone.filter(({ intakeId }) => intakeId === id))
         for (const digest of Object.values(JSON.parse(pictures) as Record<string, string>))
-          if (!kept.has(digest)) await remove(fileKey('attachments', digest));
+          if (!used.has(digest)) await remove(fileKey('attachments', digest));
       await this.readings.refresh(intake.sourceId);
       this.live.notify('intake', id);
     }

@@ -15,11 +15,11 @@ test('what of a record has changed since its last copy is told value by value, a
   await client.until<{ current: boolean }>(`/api/mailings/${mailing}/checks`, ({ current }) => current);
   const { id } = await startBatch(client, mailing, 'selection', [2]);
   await client.until<{ state: string }>(`/api/batches/${id}`, ({ state }) => state === 'done');
-  expect(await lastOf(0)).toMatchObject({ batch: 1, isKept: true, changed: [] });
+  expect(await lastOf(0)).toMatchObject({ batch: 1, hasValues: true, changed: [] });
 
   const { plan } = await client.get<MailingDetail>(`/api/mailings/${mailing}`);
   await client.send('POST', `/api/sources/${plan.sourceId}/corrections`, { row: 2, column: 'Name', value: 'Quist-Ngo' });
-  expect(await lastOf(0)).toMatchObject({ batch: 1, isKept: true, changed: [{ column: 'Name', was: 'Quist', is: 'Quist-Ngo' }] });
+  expect(await lastOf(0)).toMatchObject({ batch: 1, hasValues: true, changed: [{ column: 'Name', was: 'Quist', is: 'Quist-Ngo' }] });
   expect(await lastOf(1)).toMatchObject({ copy: null });
 
   // The copy that is made of it replaces the first one, and both say so.

@@ -10,7 +10,7 @@ import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { MailingsService } from './mailings.service.js';
 
-const NONE: LastCopyAnswer = { copy: null, batch: 0, at: '', isKept: false, changed: [] };
+const NONE: LastCopyAnswer = { copy: null, batch: 0, at: '', hasValues: false, changed: [] };
 
 /** What records were when they got their last copy. */
 @Injectable()
@@ -36,9 +36,9 @@ export class LastCopies {
       await batchStore.frozen(this.transactions, copy.batchId),
       await batchStore.record(this.transactions, copy.batchId, copy.recordOrdinal),
     ];
-    if (!batch || !before || before.cells === '[]') return { ...told, isKept: false, changed: [] };
+    if (!batch || !before || before.cells === '[]') return { ...told, hasValues: false, changed: [] };
     const earlier = (JSON.parse(batch.frozen) as FrozenMailing).columns;
     const changed = changedValues({ columns: earlier, cells: JSON.parse(before.cells) as Cell[] }, { columns, cells: record.cells });
-    return { ...told, isKept: true, changed };
+    return { ...told, hasValues: true, changed };
   }
 }

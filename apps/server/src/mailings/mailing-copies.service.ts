@@ -23,9 +23,9 @@ export class MailingCopies {
     if (name.trim() === '') throw new MailbagError('mailing-name-empty');
     const earlier = await this.mailings.entity(from);
     const { id } = await this.mailings.create(name);
-    const { sourceId, packet: _packet, ...kept } = earlier.plan;
-    const { startAt: _startAt, ...message } = kept.message;
-    const plan: Omit<MailingPlan, 'sourceId' | 'packet'> = { ...kept, name: name.trim(), leftOut: [], message };
+    const { sourceId, packet: _packet, ...rest } = earlier.plan;
+    const { startAt: _startAt, ...message } = rest.message;
+    const plan: Omit<MailingPlan, 'sourceId' | 'packet'> = { ...rest, name: name.trim(), leftOut: [], message };
     const packet = earlier.plan.packet.map((templateId) => ({ templateId, revisionId: earlier.revisions.get(templateId)! }));
     await this.transactions.run(async (sql) => {
       await mailingStore.save(sql, id, 1, { name: plan.name, plan, sourceId, packet, updatedAt: new Date().toISOString() });

@@ -13,6 +13,7 @@ import { put, remove } from '../files/files.js';
 import { templateFile } from '../files/template-file.js';
 import type { ZipPart } from '../files/zip-of-files.js';
 import { zipOfFiles } from '../files/zip-of-files.js';
+import { renamePlan } from '../frozen/present-names.js';
 import { config } from '../platform/config.js';
 import { validated } from '../platform/validation.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -40,9 +41,9 @@ export class MailingFiles {
   /** @throws MailbagError not-found */
   async write(id: number): Promise<{ name: string; zip: Readable }> {
     const { plan, revisions } = await this.mailings.entity(id);
-    const { packet, sourceId, maps, conditions = {}, counts = {}, leftOut: _leftOut, ...kept } = plan;
-    const { openPassword: _open, permissionsPassword: _permissions, ...output } = kept.output;
-    const { startAt: _startAt, senderId: _sender, ...message } = kept.message;
+    const { packet, sourceId, maps, conditions = {}, counts = {}, leftOut: _leftOut, ...rest } = plan;
+    const { openPassword: _open, permissionsPassword: _permissions, ...output } = rest.output;
+    const { startAt: _startAt, senderId: _sender, ...message } = rest.message;
     const names = new Map(packet.map((template, at) => [String(template), String(at)]));
     const parts: ZipPart[] = [];
     const templates: FiledTemplate[] = [];
@@ -75,7 +76,7 @@ export class MailingFiles {
     const filed: FiledMailing = {
       format: FORMAT,
       version: 1,
-      plan: { ...kept, output: { ...output, pictures: renamedPictures(output.pictures, names) }, message },
+      plan: { ...rest, output: { ...output, pictures: renamedPictures(output.pictures, names) }, message },
       columns: columns.map(({ name }) => name),
       templates,
       maps: renamed(maps, names),
@@ -178,6 +179,7 @@ class Arrival {
     if (filed?.format !== FORMAT) throw fault('its mailing.json is not that of a mailing');
     if (filed.version !== 1) throw fault('it was written by a later version of Mailbag');
     if (!Array.isArray(filed.templates)) throw fault('its mailing.json names no templates');
+    renamePlan(filed.plan);
     return filed;
   }
 

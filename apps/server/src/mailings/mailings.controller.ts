@@ -148,7 +148,7 @@ export class MailingsController {
   @Post(':id/test-message')
   @HttpCode(200)
   async testMessage(@Param('id', ParseIntPipe) id: number, @Body() { index, address }: TestMessageRequest): Promise<TestedAnswer> {
-    return { said: await this.samples.test(id, index, address) };
+    return { answer: await this.samples.test(id, index, address) };
   }
 
   @Answers(MailingDetail)

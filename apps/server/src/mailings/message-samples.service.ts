@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
-import { MailbagError, addressesIn, copyCode, deliveryHeaders, recordKeys, saidWords } from '@mailbag/core';
+import { MailbagError, addressesIn, copyCode, deliveryHeaders, recordKeys, detailText } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
@@ -180,8 +180,8 @@ export class MessageSamples {
         { ...message, to: [{ name: '', address }], copyTo: [], blindCopyTo: [], subject: `${what}: ${message.subject}` },
         () => Promise.resolve(),
       );
-      if (outcome.kind !== 'accepted') throw new MailbagError('mail-not-handed', { said: saidWords(outcome.said) });
-      return saidWords(outcome.said);
+      if (outcome.kind !== 'accepted') throw new MailbagError('mail-not-handed', { answer: detailText(outcome.detail) });
+      return detailText(outcome.detail);
     } finally {
       transport.close();
     }

@@ -13,7 +13,7 @@ interface Answer {
 /** How a job stands. `gone`: the printer knows it no more. */
 export interface JobStatus {
   state: 'waiting' | 'printing' | 'stopped' | 'printed' | 'cancelled' | 'failed' | 'gone';
-  said: string;
+  statusMessage: string;
 }
 
 const TIMEOUT = 15_000;
@@ -77,7 +77,8 @@ export class IppPrinter {
     const answer = await this.ask('Get-Printer-Attributes', {
       'requested-attributes': ['printer-name', 'printer-make-and-model', 'printer-state', 'printer-state-reasons'],
     });
-    if (!answer.statusCode.startsWith('successful')) throw new MailbagError('printer-refused', { uri: this.uri, said: answer.statusCode });
+    if (!answer.statusCode.startsWith('successful'))
+      throw new MailbagError('printer-refused', { uri: this.uri, answer: answer.statusCode });
     const {
       'printer-name': name,
       'printer-make-and-model': model,
@@ -99,7 +100,7 @@ export class IppPrinter {
     if (!answer.statusCode.startsWith('successful') || !Number.isInteger(id))
       throw new MailbagError('printer-refused', {
         uri: this.uri,
-        said: String(answer['operation-attributes-tag']?.['status-message'] ?? answer.statusCode),
+        answer: String(answer['operation-attributes-tag']?.['status-message'] ?? answer.statusCode),
       });
     return id;
   }
@@ -121,7 +122,8 @@ export class IppPrinter {
       'job-id': jobId,
       'requested-attributes': ['job-id', 'job-state', 'job-state-reasons', 'job-state-message', 'job-media-sheets-completed'],
     });
-    if (answer.statusCode === 'client-error-not-found' || answer.statusCode === 'client-error-gone') return { state: 'gone', said: '' };
+    if (answer.statusCode === 'client-error-not-found' || answer.statusCode === 'client-error-gone')
+      return { state: 'gone', statusMessage: '' };
     const job = first(answer['job-attributes-tag']);
     // RFC 8011, 5.3.7: states of a job.
     const states: Record<string, JobStatus['state']> = {
@@ -146,14 +148,14 @@ export class IppPrinter {
             ]?.['printer-state-reasons'],
           )
         : '';
-    const said = [
+    const reasons = [
       own,
       printerWhy || (state === 'stopped' || state === 'failed' ? why : ''),
       typeof sheets === 'number' && sheets > 0 ? `${sheets} sheets printed` : '',
     ]
       .filter(Boolean)
       .join(' · ');
-    return { state, said };
+    return { state, statusMessage: reasons };
   }
 
   async cancel(jobId: number): Promise<void> {

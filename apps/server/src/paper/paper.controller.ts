@@ -49,7 +49,7 @@ export class PaperController {
   @Needs('administrator')
   @WithoutValues()
   async test(@Body() { uri }: PrinterRequest): Promise<TestedAnswer> {
-    return { said: await new IppPrinter(uri).about() };
+    return { answer: await new IppPrinter(uri).about() };
   }
   @Answers([PrinterAnswer])
   @Delete('printers/:id')

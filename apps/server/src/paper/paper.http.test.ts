@@ -2,8 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Said } from '@mailbag/core';
-import { saidWords } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import { CupsServer } from '../../../../testing/cups-server.js';
 import { readByOther } from '../../../../testing/other-reader.js';
 import { PostOffice, PrinterStandIn, RunningMailbag } from '../../../../testing/running-mailbag.js';
@@ -31,7 +31,7 @@ interface Run {
   id: number;
   number: number;
   state: string;
-  said: Said | null;
+  detail: Detail | null;
   sheets: number;
   pages: number;
   copies: number;
@@ -116,7 +116,9 @@ test('a printer that jams says so, goes on, and only then the copies are printed
   const [{ id: printerId }] = (await mailbag.client.get<{ id: number }[]>('/api/printers')) as [{ id: number }];
   await printer.behave('jam');
   await mailbag.client.send('POST', `/api/print-runs/${run.id}/print`, { printerId });
-  await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, ({ said }) => /paper is jammed/.test(said === null ? '' : saidWords(said)));
+  await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, ({ detail }) =>
+    /paper is jammed/.test(detail === null ? '' : detailText(detail)),
+  );
   expect((await mailbag.client.get<{ state: string }>(`/api/copies/${copies[0]!.id}`)).state).toBe('made');
   // Even a server that is killed meanwhile asks the printer again.
   await mailbag.kill();
@@ -125,7 +127,7 @@ test('a printer that jams says so, goes on, and only then the copies are printed
   await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, ({ state }) => state === 'printed');
   expect(await mailbag.client.get(`/api/copies/${copies[0]!.id}`)).toMatchObject({
     state: 'printed',
-    events: [{ event: 'print', who: 'Printer', said: { code: 'print-run', fields: { run: run.number } } }, {}],
+    events: [{ event: 'print', who: 'Printer', detail: { code: 'print-run', fields: { run: run.number } } }, {}],
   });
   expect((await printer.jobs()).filter(({ name }) => name === `Mailbag print run ${run.number}`)).toHaveLength(1);
 });
@@ -140,7 +142,7 @@ test.each([
   await printer.behave(mood);
   await mailbag.client.send('POST', `/api/print-runs/${run.id}/print`, { printerId });
   const over = await mailbag.client.until<Run>(`/api/print-runs/${run.id}`, (one) => one.state === state);
-  expect(saidWords(over.said!)).toMatch(words);
+  expect(detailText(over.detail!)).toMatch(words);
   await printer.behave('well');
   expect((await mailbag.client.get<{ state: string }>(`/api/copies/${copies[0]!.id}`)).state).toBe('made');
   await mailbag.client.send('POST', `/api/print-runs/${run.id}/printed`);

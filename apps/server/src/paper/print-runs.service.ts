@@ -1,5 +1,5 @@
 import type { PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
-import type { PostalAddress, Said } from '@mailbag/core';
+import type { PostalAddress, Detail } from '@mailbag/core';
 import { MailbagError, addressLines, isMailbagError, leads, printRunLaw, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -58,9 +58,9 @@ export class PrintRuns implements OnApplicationBootstrap {
   }
 
   /** @returns whether it still was in the first state */
-  async move(id: number, from: PrintRunState, to: PrintRunState, said: Said | null): Promise<boolean> {
+  async move(id: number, from: PrintRunState, to: PrintRunState, detail: Detail | null): Promise<boolean> {
     if (!leads(printRunLaw, from, to)) throw new MailbagError('print-run-state', { run: id, state: from, wanted: to });
-    const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, said, new Date().toISOString(), id, from));
+    const isMoved = await this.transactions.run((sql) => printRunStore.move(sql, to, detail, new Date().toISOString(), id, from));
     this.live.notify('print-run', id);
     return isMoved === 1;
   }
@@ -193,19 +193,20 @@ export class PrintRuns implements OnApplicationBootstrap {
   private readonly making = (id: number, name: string): WantedJob => ({ kind: 'print-run', key: id, subject: name, priority: 10 });
 
   /** Marks the copies of a run printed, when it still is in the state. */
-  async markPrinted(id: number, from: PrintRunState, who: Principal, said: Said): Promise<void> {
+  async markPrinted(id: number, from: PrintRunState, who: Principal, detail: Detail): Promise<void> {
     const { number, options } = await this.row(id);
     const batches = await this.transactions.run(async (sql) => {
-      if ((await printRunStore.printed(sql, said, new Date().toISOString(), id, from)) !== 1) return [];
+      if ((await printRunStore.printed(sql, detail, new Date().toISOString(), id, from)) !== 1) return [];
       const rows = await printRunStore.copies(sql, id);
       const words = remark('print-run', { run: number });
       const again = rows.filter(({ state }) => state === 'printed').map((one) => one.id);
-      if ((JSON.parse(options) as PrintRunOptions).again || again.length > 0) await noteCopies(sql, again, 'reprint', { who, said: words });
+      if ((JSON.parse(options) as PrintRunOptions).again || again.length > 0)
+        await noteCopies(sql, again, 'reprint', { who, detail: words });
       await changeCopies(
         sql,
         rows.map((one) => one.id),
         'print',
-        { who, said: words },
+        { who, detail: words },
       );
       await copyStore.noPaper(
         sql,

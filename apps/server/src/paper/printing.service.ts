@@ -58,7 +58,7 @@ export class Printing implements OnApplicationBootstrap {
         run.id,
         'sending',
         'unconfirmed',
-        remark('printer-unclear', { said: isMailbagError(error) ? error.message : String(error) }),
+        remark('printer-unclear', { answer: isMailbagError(error) ? error.message : String(error) }),
       );
     }
   }
@@ -97,18 +97,19 @@ export class Printing implements OnApplicationBootstrap {
     if (run.state !== 'printing' || run.jobId === null) return;
     const status = await new IppPrinter(await this.printers.uri(run.printerId ?? -1))
       .status(run.jobId)
-      .catch((error: unknown) => ({ state: 'waiting' as const, said: isMailbagError(error) ? error.message : String(error) }));
-    if (status.state === 'printed') return this.runs.markPrinted(id, 'printing', PRINTER, status.said || remark('printer-printed'));
+      .catch((error: unknown) => ({ state: 'waiting' as const, statusMessage: isMailbagError(error) ? error.message : String(error) }));
+    if (status.state === 'printed')
+      return this.runs.markPrinted(id, 'printing', PRINTER, status.statusMessage || remark('printer-printed'));
     if (status.state === 'gone') return void (await this.runs.move(id, 'printing', 'unconfirmed', remark('printer-forgot')));
     if (status.state === 'failed' || status.state === 'cancelled')
       return void (await this.runs.move(
         id,
         'printing',
         'failed',
-        status.said || remark(status.state === 'failed' ? 'printer-gave-up' : 'printer-cancelled'),
+        status.statusMessage || remark(status.state === 'failed' ? 'printer-gave-up' : 'printer-cancelled'),
       ));
-    if (status.said !== (run.said ?? '')) {
-      await this.transactions.run((sql) => printRunStore.say(sql, status.said || null, id));
+    if (status.statusMessage !== (run.detail ?? '')) {
+      await this.transactions.run((sql) => printRunStore.say(sql, status.statusMessage || null, id));
       this.live.notify('print-run', id);
     }
     return config.printerSeconds * 1000;

@@ -16,10 +16,10 @@ export class Invitations {
   async invite(request: InvitationRequest, who: Principal, base: string): Promise<InvitedAnswer> {
     const token = await this.accounts.invite(request, who);
     const address = `${base}/invitation?token=${token}`;
-    const said = await this.senders.mailOne(request.email.trim(), {
+    const failure = await this.senders.mailOne(request.email.trim(), {
       subject: `${who.name} asks you to work with Mailbag`,
       text: `Dear ${request.name.trim()},\n\n${who.name} has made an account for you in Mailbag. Choose a password here to begin:\n\n${address}\n\nThe invitation holds for seven days.`,
     });
-    return { address, said };
+    return { address, failure };
   }
 }

@@ -23,14 +23,14 @@ interface People {
 const small = (client: ServerClient) => smallMailing(client, [['P-1', 'Quist', 'quist@example.org', 'yes']], { folder: 'people' });
 
 test('an invitation goes out by mail, works once, and can be taken back', async () => {
-  const { address, said } = await mailbag.client.send<{ address: string; said: string | null }>('POST', '/api/people/invitations', {
+  const { address, failure } = await mailbag.client.send<{ address: string; failure: string | null }>('POST', '/api/people/invitations', {
     name: 'Vera',
     email: 'vera@larkmere.example',
     role: 'viewer',
     seesValues: true,
     seesPasswords: false,
   });
-  expect(said).toBeNull();
+  expect(failure).toBeNull();
   expect((await office.received()).at(-1)).toMatchObject({
     to: 'vera@larkmere.example',
     subject: `${person.name} asks you to work with Mailbag`,

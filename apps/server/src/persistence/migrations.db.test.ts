@@ -1,5 +1,7 @@
 import type { DataSource } from 'typeorm';
+import { detailText, parseDetail } from '@mailbag/core';
 import { ownDatabase } from '../../../../testing/own-database.js';
+import { rowAdder } from '../../../../testing/rows.js';
 
 let opened: Awaited<ReturnType<typeof ownDatabase>>;
 let database: DataSource;
@@ -80,4 +82,71 @@ test('older acts get the principal that they had: the one account of that name, 
   // Nothing is lost when it is undone again.
   await undone('Principals');
   expect(await database.query('SELECT accountId FROM history ORDER BY id')).toEqual([{ accountId: 1 }, { accountId: null }]);
+});
+
+test('plans, remarks and records that an earlier version wrote are read under the names of today', async () => {
+  await undone('PlainNames');
+  const add = rowAdder(database.manager);
+  const reminder = { subject: 'Again', afterDays: 7, most: 2 };
+  const plan = {
+    name: 'Permits',
+    message: { reminder },
+    checks: { columns: { most: { range: { least: '1', most: '9' } }, Plot: { range: null } } },
+  };
+  const intake = {
+    opening: { most: 30, keptDays: 14 },
+    personal: { said: { q1: { a: 'most' } } },
+    questions: {
+      q1: { label: 'How many?', least: '1', most: '5', shape: { parts: [{ what: 'digits', least: 1, most: 3 }] } },
+      q2: { label: 'least' },
+    },
+  };
+  await add('mailing', { name: 'Permits', plan: JSON.stringify(plan) });
+  await add('source', {
+    name: 'rows',
+    error: JSON.stringify({ code: 'database-failed', fields: { host: 'db', said: 'no "said": here' } }),
+  });
+  await add('batch', { mailingId: 1, frozen: JSON.stringify({ plan }), reminder: JSON.stringify(reminder) });
+  await add('intake', { mailingId: 1, sourceId: 1, plan: JSON.stringify(intake) });
+  await add('delivery', {
+    batchId: 1,
+    messageId: 'a',
+    said: '\u0001["given-up",{"attempts":8,"said":"452 full"}]',
+    refused: '[{"address":"a@b.c","said":"550 no"}]',
+  });
+  await add('incoming_report', { digest: 'd', said: '550 gone', facts: '{"recipients":[{"address":"a@b.c","said":"550 gone"}]}' });
+  await add('mail_server', { name: 'relay', restSaid: 'away' });
+  await add('source_record', { readingId: 1, ordinal: 0, row: 2, cells: '[{"text":"P-1"}]' });
+  await database.runMigrations();
+
+  const json = async (text: string): Promise<unknown> => JSON.parse(((await database.query(text)) as { value: string }[])[0]!.value);
+  const named = { name: 'Permits', message: { reminder: { subject: 'Again', afterDays: 7, maximum: 2 } }, checks: { columns: { most: { range: { minimum: '1', maximum: '9' } }, Plot: { range: null } } } }; // prettier-ignore
+  expect(await json('SELECT plan AS value FROM mailing')).toEqual(named);
+  expect(await json('SELECT frozen AS value FROM batch')).toEqual({ plan: named });
+  expect(await json('SELECT reminder AS value FROM batch')).toEqual(named.message.reminder);
+  expect(await json('SELECT plan AS value FROM intake')).toEqual({
+    opening: { maximum: 30, retentionDays: 14 },
+    personal: { recordWords: { q1: { a: 'most' } } },
+    questions: {
+      q1: { label: 'How many?', minimum: '1', maximum: '5', shape: { parts: [{ what: 'digits', minimum: 1, maximum: 3 }] } },
+      q2: { label: 'least' },
+    },
+  });
+  expect(await json('SELECT error AS value FROM source')).toEqual({
+    code: 'database-failed',
+    fields: { host: 'db', answer: 'no "said": here' },
+  });
+  const [delivery] = (await database.query('SELECT detail, refused FROM delivery')) as { detail: string; refused: string }[];
+  expect(detailText(parseDetail(delivery!.detail))).toBe('Given up after 8 tries: 452 full');
+  expect(JSON.parse(delivery!.refused)).toEqual([{ address: 'a@b.c', reply: '550 no' }]);
+  expect(await json('SELECT facts AS value FROM incoming_report')).toEqual({ recipients: [{ address: 'a@b.c', diagnostic: '550 gone' }] });
+  expect(await database.query('SELECT detail, restDetail FROM incoming_report, mail_server')).toEqual([
+    { detail: '550 gone', restDetail: 'away' },
+  ]);
+  expect(await database.query('SELECT * FROM source_record')).toEqual([{ readingId: 1, ordinal: 0, row: 2, cells: '[{"text":"P-1"}]' }]);
+  const after = await shape();
+  await undone('PlainNames');
+  expect(await json('SELECT plan AS value FROM mailing')).toEqual(plan);
+  await database.runMigrations();
+  expect(await shape()).toEqual(after);
 });

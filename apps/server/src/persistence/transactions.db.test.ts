@@ -21,7 +21,7 @@ beforeEach(async () => {
 afterEach(() => close());
 
 const add = (sql: Sql, text: string): Promise<void> => run(sql, 'INSERT INTO note (text) VALUES (?)', [text]);
-const kept = async (): Promise<string[]> =>
+const rowsNow = async (): Promise<string[]> =>
   (await rows<{ text: string }>(queue, 'SELECT text FROM note ORDER BY id', [])).map(({ text }) => text);
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
@@ -37,7 +37,7 @@ test('changes are made one after the other, each whole, though they are asked fo
     });
   await Promise.all(['a', 'b', 'c'].map(change));
   expect(order).toEqual(['a begins', 'a ends', 'b begins', 'b ends', 'c begins', 'c ends']);
-  expect(await kept()).toEqual(['a 1', 'a 2', 'b 1', 'b 2', 'c 1', 'c 2']);
+  expect(await rowsNow()).toEqual(['a 1', 'a 2', 'b 1', 'b 2', 'c 1', 'c 2']);
 });
 
 test('one that fails leaves nothing behind, and those after it are made all the same', async () => {
@@ -48,10 +48,10 @@ test('one that fails leaves nothing behind, and those after it are made all the 
   const next = queue.run((sql) => add(sql, 'whole'));
   await expect(failing).rejects.toThrow('no more');
   await next;
-  expect(await kept()).toEqual(['whole']);
+  expect(await rowsNow()).toEqual(['whole']);
   // What the database refuses is told as it says it.
   await expect(queue.run((sql) => add(sql, 'whole'))).rejects.toThrow(/UNIQUE/);
-  expect(await kept()).toEqual(['whole']);
+  expect(await rowsNow()).toEqual(['whole']);
 });
 
 test('while somebody else holds the database, whoever waits for it leaves the thread to others', async () => {
@@ -66,7 +66,7 @@ test('while somebody else holds the database, whoever waits for it leaves the th
   other.close();
   await change;
   expect(utilization).toBeLessThan(0.3);
-  expect(await kept()).toEqual(['late']);
+  expect(await rowsNow()).toEqual(['late']);
 });
 
 test('what a change gives back is what its work gave', async () => {
@@ -92,12 +92,12 @@ test('a lock that another program holds is waited for, without holding up anythi
     best = Math.max(best, turns - before);
   }
   expect(best).toBeGreaterThan(5);
-  expect([await kept(), isDone]).toEqual([[], false]);
+  expect([await rowsNow(), isDone]).toEqual([[], false]);
   other.exec('COMMIT');
   other.close();
   await change;
   clearInterval(ticking);
-  expect(await kept()).toEqual(['mine']);
+  expect(await rowsNow()).toEqual(['mine']);
 });
 
 test('small changes that come together are committed together, and one that fails takes no other along', async () => {
@@ -105,9 +105,9 @@ test('small changes that come together are committed together, and one that fail
   const counting = { run: <T>(work: (sql: never) => Promise<T>) => (commits++, queue.run(work as never)) } as unknown as TransactionQueue;
   const grouped = new GroupedWrites(counting);
   await Promise.all(Array.from({ length: 20 }, (_, index) => grouped.submit((sql) => add(sql, `n${index}`))));
-  expect([commits, (await kept()).length]).toEqual([1, 20]);
+  expect([commits, (await rowsNow()).length]).toEqual([1, 20]);
   const results = await Promise.allSettled(['x', 'n3', 'y'].map((text) => grouped.submit((sql) => add(sql, text))));
   expect(results.map(({ status }) => status)).toEqual(['fulfilled', 'rejected', 'fulfilled']);
-  expect((await kept()).slice(20)).toEqual(['x', 'y']);
+  expect((await rowsNow()).slice(20)).toEqual(['x', 'y']);
   expect(complaints).toEqual([]);
 });

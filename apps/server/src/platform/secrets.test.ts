@@ -3,10 +3,10 @@ import { randomBytes } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { config } from './config.js';
-import { sealedFor, targetOf } from './kept-secret.js';
+import { sealedFor, targetOf } from './stored-secret.js';
 import { derivedSeed, forgetKey, seal, unseal } from './secret-box.js';
 
-const kept = config.dataFolder;
+const before = config.dataFolder;
 const useKey = (bytes: Buffer): void => {
   writeFileSync(join(config.dataFolder, 'secret.key'), bytes);
   forgetKey();
@@ -17,7 +17,7 @@ beforeAll(() => {
 });
 afterAll(() => {
   rmSync(config.dataFolder, { recursive: true });
-  config.dataFolder = kept;
+  config.dataFolder = before;
   forgetKey();
 });
 

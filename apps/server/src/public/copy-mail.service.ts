@@ -70,7 +70,7 @@ export class CopyMail {
     if (failed !== null) throw new MailbagError('intake-mail-failed');
     const ids = files.map(({ id }) => id);
     await this.transactions.run((sql) =>
-      noteCopies(sql, ids, 'pass-on', { who: VISITOR, said: remark('passed-on', { to: address, from: proof.email }) }),
+      noteCopies(sql, ids, 'pass-on', { who: VISITOR, detail: remark('passed-on', { to: address, from: proof.email }) }),
     );
   }
 
@@ -80,9 +80,9 @@ export class CopyMail {
     return files.map((file, index) => ({ ...file, name: copies[index]! }));
   }
 
-  private keep<Value>(kept: Map<string, Value>, key: string, value: Value): void {
-    kept.delete(key);
-    kept.set(key, value);
-    if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
+  private keep<Value>(cache: Map<string, Value>, key: string, value: Value): void {
+    cache.delete(key);
+    cache.set(key, value);
+    if (cache.size > MOST_KEPT) cache.delete(cache.keys().next().value!);
   }
 }

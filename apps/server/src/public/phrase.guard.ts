@@ -26,7 +26,7 @@ const headerOf = (request: Request, name: string): string => {
  */
 @Injectable()
 export class PhraseGuard implements CanActivate {
-  private readonly tries = new TokenBuckets({ most: 10 * config.visitorLimits, perSecond: config.visitorLimits / 60 });
+  private readonly tries = new TokenBuckets({ maximum: 10 * config.visitorLimits, perSecond: config.visitorLimits / 60 });
   constructor(
     private readonly editions: Editions,
     private readonly links: PersonalLinks,
@@ -44,13 +44,13 @@ export class PhraseGuard implements CanActivate {
     if (request.path.endsWith('/personal')) return true;
     const link = headerOf(request, 'x-mailbag-link');
     if (link !== '' && (await this.links.isGiven(word, link))) return true;
-    const said = headerOf(request, 'x-mailbag-phrase');
-    if (said === '') throw new MailbagError('intake-phrase', { isWrong: false });
+    const phrase = headerOf(request, 'x-mailbag-phrase');
+    if (phrase === '') throw new MailbagError('intake-phrase', { isWrong: false });
     // Whoever has guessed too often is not told whether the next one is right.
     const asker = `${word} ${stretchOf(request.ip ?? '')}`;
     const wait = this.tries.wait(asker);
     if (wait > 0) throw new MailbagError('intake-too-often', { seconds: wait });
-    if (timingSafeEqual(digest(said), digest(wanted))) return true;
+    if (timingSafeEqual(digest(phrase), digest(wanted))) return true;
     this.tries.take(asker);
     throw new MailbagError('intake-phrase', { isWrong: true });
   }

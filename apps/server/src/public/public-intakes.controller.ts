@@ -4,8 +4,8 @@ import {
   PublicFaultsAnswer,
   PublicIntake,
   PublicKeepRequest,
-  PublicKeptAnswer,
-  PublicKeptRequest,
+  PublicSavedVisitAnswer,
+  PublicSavedVisitRequest,
   PublicMailCodeRequest,
   PublicMailRequest,
   PublicPersonalAnswer,
@@ -24,7 +24,7 @@ import { config } from '../platform/config.js';
 import { attachment } from '../platform/content-disposition.js';
 import { PersonalLinks } from '../intakes/personal-links.service.js';
 import { CopyMail } from './copy-mail.service.js';
-import { KeptVisits } from './kept-visits.service.js';
+import { SavedVisits } from './saved-visits.service.js';
 import { PhraseGuard } from './phrase.guard.js';
 import { PublicIntakes } from './public-intakes.service.js';
 import { Puzzles } from './puzzles.js';
@@ -43,7 +43,7 @@ export class PublicIntakesController {
   private readonly puzzles = new Puzzles();
   constructor(
     private readonly intakes: PublicIntakes,
-    private readonly visits: KeptVisits,
+    private readonly visits: SavedVisits,
     private readonly links: PersonalLinks,
     private readonly copyMail: CopyMail,
   ) {}
@@ -72,11 +72,11 @@ export class PublicIntakesController {
   }
 
   /** Where the visitor goes on. The token stands in no address. */
-  @Answers(PublicKeptAnswer)
-  @Post('intakes/:word/visits/kept')
+  @Answers(PublicSavedVisitAnswer)
+  @Post('intakes/:word/visits/saved')
   @HttpCode(200)
   @OpenToEverybody()
-  goOn(@Param('word') word: string, @Body() { token }: PublicKeptRequest, @Req() request: Request): Promise<PublicKeptAnswer> {
+  goOn(@Param('word') word: string, @Body() { token }: PublicSavedVisitRequest, @Req() request: Request): Promise<PublicSavedVisitAnswer> {
     this.take('look', request, word);
     return this.visits.goOn(word, token);
   }

@@ -41,7 +41,7 @@ import { OFFICE, SettingsService } from '../settings/settings.service.js';
 import { submissionStore } from '../stores/submission.store.js';
 import { Pool } from '../work/pool.js';
 import { answerBoxes } from './answer-boxes.js';
-import { KeptVisits } from './kept-visits.service.js';
+import { SavedVisits } from './saved-visits.service.js';
 import { keepAnswerPicture } from './answer-pictures.js';
 
 const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
@@ -56,7 +56,7 @@ export class PublicIntakes {
     private readonly batches: FrozenBatches,
     private readonly pool: Pool,
     private readonly transactions: Transactions,
-    private readonly visits: KeptVisits,
+    private readonly visits: SavedVisits,
     private readonly links: PersonalLinks,
   ) {}
 
@@ -72,14 +72,14 @@ export class PublicIntakes {
       office: ((await this.settings.get<OfficeRequest>(OFFICE))?.returnLine ?? '').split(/[,·]/)[0]!.trim(),
       plan: publicPlan(edition.plan),
       forms: edition.frozen.templates.map(({ name }) => name),
-      keptDays: await this.visits.days(edition.plan.opening.keptDays, site),
+      retentionDays: await this.visits.days(edition.plan.opening.retentionDays, site),
       closed: await this.closed(edition),
     };
   }
 
   /** Why a page takes no answers; null: it does. */
   private async closed({ plan, intakeId }: Edition): Promise<PublicClosed | null> {
-    const { from, until, most: limit } = plan.opening;
+    const { from, until, maximum: limit } = plan.opening;
     const now = Date.now();
     if (from !== null && Date.parse(from) > now) return { why: 'not-yet', at: from };
     if (until !== null && Date.parse(until) <= now) return { why: 'over', at: until };
@@ -164,7 +164,7 @@ export class PublicIntakes {
     if (unreadable.length > 0) return { faults: unreadable, number: null, receipt: null };
     const changes = visit ? this.links.changes(plan, visit, given, this.settings.today()) : [];
     const mail = addressOf(plan, given, this.settings.today());
-    const kept = await this.transactions.run(async (sql) => {
+    const stored = await this.transactions.run(async (sql) => {
       // The same sent twice at the same time is one, and has not answered before itself.
       const same = await submissionStore.byKey(sql, keyHash);
       if (same) return { row: same, isNew: false };
@@ -189,9 +189,9 @@ export class PublicIntakes {
       if (visit && added.isNew) await this.links.returned(sql, visit, number, changes.length > 0);
       return added;
     });
-    if ('question' in kept)
-      return { faults: [{ question: kept.question, code: 'answered-already', detail: '' }], number: null, receipt: null };
-    const { row, isNew } = kept;
+    if ('question' in stored)
+      return { faults: [{ question: stored.question, code: 'answered-already', detail: '' }], number: null, receipt: null };
+    const { row, isNew } = stored;
     if (isNew) await this.submissions.arrived(edition.intakeId, plan.name);
     return { faults: [], number: row.number, receipt: key };
   }
@@ -246,10 +246,10 @@ export class PublicIntakes {
 }
 
 /** Why a page takes no answers, for programs; the page says it in the visitor's language. */
-function closedWords({ why, at }: PublicClosed, { most: maximum, contact }: IntakePlan['opening']): string {
+function closedWords({ why, at }: PublicClosed, { maximum, contact }: IntakePlan['opening']): string {
   const day = at.slice(0, 10);
-  const said = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${maximum} places are taken` }[why];
-  return contact.trim() === '' ? said : `${said}; ask ${contact.trim()}`;
+  const reason = { 'not-yet': `it opens on ${day}`, over: `it closed on ${day}`, full: `all ${maximum} places are taken` }[why];
+  return contact.trim() === '' ? reason : `${reason}; ask ${contact.trim()}`;
 }
 
 /** The e-mail address in answers, in small letters, and its question; null: none is asked for after these answers, or none was given. */
@@ -275,10 +275,10 @@ const publicPlan = (plan: IntakePlan): IntakePlan => {
     opening: {
       from: null,
       until: null,
-      most: null,
+      maximum: null,
       contact: plan.opening.contact,
       sites: [],
-      keptDays: 0,
+      retentionDays: 0,
       ...(plan.opening.zone && { zone: plan.opening.zone }),
     },
     personal: null,

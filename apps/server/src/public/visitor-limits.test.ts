@@ -2,7 +2,7 @@ import { TokenBuckets, VisitorLimits } from './visitor-limits.js';
 
 test('a bucket gives what is in it, then what comes back each second, and never more than it holds', () => {
   let now = 0;
-  const buckets = new TokenBuckets({ most: 3, perSecond: 0.5 }, () => now);
+  const buckets = new TokenBuckets({ maximum: 3, perSecond: 0.5 }, () => now);
   expect([1, 2, 3, 4].map(() => buckets.take('a'))).toEqual([0, 0, 0, 2]);
   expect([buckets.wait('a'), buckets.wait('b'), buckets.wait('b')]).toEqual([2, 0, 0]);
   expect(buckets.take('b')).toBe(0);

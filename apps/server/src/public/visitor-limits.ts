@@ -3,7 +3,7 @@ import { stretchOf } from '../accounts/tries.js';
 
 /** A bucket of tokens: what can be taken at once, and what comes back each second. */
 export interface BucketSize {
-  most: number;
+  maximum: number;
   perSecond: number;
 }
 interface Bucket {
@@ -23,7 +23,7 @@ export class TokenBuckets {
   ) {}
 
   private there(name: string, now: number): number {
-    const { most: limit, perSecond } = this.size;
+    const { maximum: limit, perSecond } = this.size;
     const before = this.buckets.get(name) ?? { tokens: limit, at: now };
     return Math.min(limit, before.tokens + ((now - before.at) / 1000) * perSecond);
   }
@@ -38,7 +38,7 @@ export class TokenBuckets {
 
   /** Whether so many tokens are out. */
   hasGiven(name: string, tokens: number): boolean {
-    return this.size.most - this.there(name, this.now()) >= tokens;
+    return this.size.maximum - this.there(name, this.now()) >= tokens;
   }
 
   /** Takes tokens. @returns seconds until there are enough; 0: they were taken */
@@ -72,12 +72,12 @@ export class VisitorLimits {
     now: () => number = Date.now,
   ) {
     const of = (maximum: number, perSecond: number): TokenBuckets =>
-      new TokenBuckets({ most: maximum * scale, perSecond: perSecond * scale }, now);
+      new TokenBuckets({ maximum: maximum * scale, perSecond: perSecond * scale }, now);
     this.byAddress = { look: of(120, 4), preview: of(40, 1), submit: of(20, 0.2), mail: of(4, 1 / 300) };
     this.byRecipient = of(3, 1 / 3600);
     this.byIntake = of(600, 20);
     // However many visitors there are, one link has one recipient.
-    this.byLink = new TokenBuckets({ most: 8, perSecond: 1 / 300 }, now);
+    this.byLink = new TokenBuckets({ maximum: 8, perSecond: 1 / 300 }, now);
   }
 
   /** Whether a device has to work for what it sends: it has sent several already, or very many send to the intake. @param address of who asks */

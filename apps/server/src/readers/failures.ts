@@ -13,7 +13,7 @@ export function databaseFailure(error: unknown, host: string): MailbagError {
     sqlState = '',
   } = (error ?? {}) as { code?: string; errno?: number; message?: string; sqlState?: string };
   const told = (name: ErrorCode, fields: Record<string, string> = {}): MailbagError =>
-    MailbagError.from({ code: name, fields: { host, said: message.slice(0, 300), ...fields } }, { cause: error });
+    MailbagError.from({ code: name, fields: { host, answer: message.slice(0, 300), ...fields } }, { cause: error });
   if (
     has(code, 'ECONNREFUSED', 'ENOTFOUND', 'EHOSTUNREACH', 'ETIMEDOUT', 'EAI_AGAIN', 'ECONNRESET') ||
     /timeout (exceeded|expired)|connect ETIMEDOUT/i.test(message)

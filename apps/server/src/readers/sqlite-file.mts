@@ -82,8 +82,8 @@ export function oneFileVfs({ capi, wasm, vfs }: Sqlite3Static, descriptor: numbe
       wasm.poke(into, 0, 'i32');
       return 0;
     },
-    xFullPathname: (_vfs: number, name: number, most: number, into: number) =>
-      wasm.cstrncpy(into, name, most) < most ? 0 : capi.SQLITE_CANTOPEN,
+    xFullPathname: (_vfs: number, name: number, maximum: number, into: number) =>
+      wasm.cstrncpy(into, name, maximum) < maximum ? 0 : capi.SQLITE_CANTOPEN,
     xGetLastError: () => 0,
     xCurrentTime(_vfs: number, into: number) {
       wasm.poke(into, JULIAN_1970 + Date.now() / DAY, 'double');

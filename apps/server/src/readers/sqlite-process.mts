@@ -78,7 +78,7 @@ function rowReader({ capi, wasm }: Sqlite3Static, statement: number, width: numb
   return () => Array.from({ length: width }, (_, column) => value(column));
 }
 
-function answer(sqlite3: Sqlite3Static, { query, rows: most, block }: SqliteWork): void {
+function answer(sqlite3: Sqlite3Static, { query, rows: maximum, block }: SqliteWork): void {
   const { database, refused } = open(sqlite3);
   if (!query) return tell({ tables: tablesOf(database) });
   try {
@@ -91,7 +91,7 @@ function answer(sqlite3: Sqlite3Static, { query, rows: most, block }: SqliteWork
     let isWhole = true;
     let pending: DatabaseRow[] = [];
     while (statement.step()) {
-      if (++count > most) {
+      if (++count > maximum) {
         isWhole = false;
         break;
       }
@@ -118,8 +118,8 @@ async function work(asked: SqliteWork): Promise<void> {
     answer(sqlite3, asked);
   } catch (error) {
     const { code = '', message = String(error) } = error as { code?: string; message?: string };
-    const [, name, said] = /^(SQLITE_\w+): sqlite3 result code \d+: (.*)$/s.exec(message) ?? [];
-    tell({ failed: { code: name ?? code, message: said ?? message } });
+    const [, name, reason] = /^(SQLITE_\w+): sqlite3 result code \d+: (.*)$/s.exec(message) ?? [];
+    tell({ failed: { code: name ?? code, message: reason ?? message } });
   }
 }
 

@@ -1,7 +1,11 @@
 import type { CopyChange } from '../stores/copy-event.store.js';
 
-/** What a register is told of a copy, after each change; a line that comes twice overwrites itself. */
-export type RegisterLine = CopyChange;
+/**
+ * What a register is told of a copy, after each change; a line that comes twice overwrites itself. The detail of the change is called `said` there: the
+ * tables and files of registers belong to others, who read them by their names.
+ */
+export type RegisterLine = Omit<CopyChange, 'detail'> & { said: CopyChange['detail'] };
+export const registerLine = ({ detail, ...change }: CopyChange): RegisterLine => ({ ...change, said: detail });
 
 export const registerColumns = [
   'code',

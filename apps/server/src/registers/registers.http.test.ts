@@ -27,7 +27,7 @@ interface Register {
   id: number;
   name: string;
   waiting: number;
-  said: string | null;
+  failure: string | null;
 }
 const blank = { host: '', port: 0, databaseName: '', table: 'mailbag_copies', user: '', tls: false, mailings: [] };
 const add = async (name: string, more: object): Promise<number> =>
@@ -119,8 +119,8 @@ test('a WebDAV folder that goes away for a while misses nothing', async () => {
   await upToDate(id);
   dav.away = true;
   const batch = await mailed('dav');
-  const failing = await mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.said !== null);
-  expect(failing.find((one) => one.id === id)!.said).toMatch(/503/);
+  const failing = await mailbag.client.until<Register[]>('/api/registers', (list) => list.find((one) => one.id === id)!.failure !== null);
+  expect(failing.find((one) => one.id === id)!.failure).toMatch(/503/);
   dav.away = false;
   await upToDate(id);
   for (const [code, state] of await told(batch)) expect(JSON.parse(dav.files.get(`/copies/${code}.json`)!)).toMatchObject({ code, state });

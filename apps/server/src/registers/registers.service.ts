@@ -9,13 +9,14 @@ import { LiveService } from '../live/live.service.js';
 import { Transactions } from '../persistence/transactions.js';
 import { Hold } from '../safety/hold.service.js';
 import { config } from '../platform/config.js';
-import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { sealedFor, targetOf } from '../platform/stored-secret.js';
 import { unseal } from '../platform/secret-box.js';
 import { assertTarget, assertTargetUrl } from '../platform/targets.js';
 import type { RegisterAccess } from './database-register.js';
 import { mysqlRegister, postgresRegister, sqliteRegister } from './database-register.js';
 import { folderRegister, webdavRegister } from './file-register.js';
 import type { RegisterLine, RegisterWriter } from './register-line.js';
+import { registerLine } from './register-line.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
 import type { RegisterRow } from '../stores/register.store.js';
 import { registerStore } from '../stores/register.store.js';
@@ -102,9 +103,9 @@ export class Registers implements OnApplicationBootstrap {
     for (const register of due) await this.reportTo(register, signal);
   }
 
-  private lines({ position, mailings }: RegisterRow): Promise<RegisterLine[]> {
+  private async lines({ position, mailings }: RegisterRow): Promise<RegisterLine[]> {
     const only = mailings ? (JSON.parse(mailings) as number[]) : [];
-    return copyEventStore.changesAfter(this.transactions, position, only, BLOCK);
+    return (await copyEventStore.changesAfter(this.transactions, position, only, BLOCK)).map(registerLine);
   }
 
   private accessOf({ settings, sealed }: Pick<RegisterRow, 'settings' | 'sealed'>): RegisterAccess {
@@ -125,12 +126,11 @@ export class Registers implements OnApplicationBootstrap {
       }
     } catch (error) {
       const tries = register.tries + 1;
-      const said = oneLine(error instanceof Error ? error.message || String((error as NodeJS.ErrnoException).code) : String(error)).slice(
-        0,
-        300,
-      );
+      const failure = oneLine(
+        error instanceof Error ? error.message || String((error as NodeJS.ErrnoException).code) : String(error),
+      ).slice(0, 300);
       const next = new Date(Date.now() + retryDelay(tries, config.retryPace)).toISOString();
-      await this.transactions.run((sql) => registerStore.failed(sql, tries, said, next, register.id));
+      await this.transactions.run((sql) => registerStore.failed(sql, tries, failure, next, register.id));
     } finally {
       await writer?.close().catch(() => undefined);
     }
@@ -151,7 +151,7 @@ export class Registers implements OnApplicationBootstrap {
           mailings: row.mailings ? (JSON.parse(row.mailings) as number[]) : [],
           waiting: count?.count ?? 0,
           reportedAt: row.reportedAt,
-          said: row.said,
+          failure: row.failure,
           paused: row.paused === 1,
         };
       }),
@@ -168,8 +168,8 @@ export class Registers implements OnApplicationBootstrap {
     const earlier = before && { kind: before.kind, ...(JSON.parse(before.settings) as Settings) };
     const there = { kind, ...settings };
     await assertReachable(there);
-    const kept = before && earlier ? { sealed: before.sealed, target: targetOf(placeOf(earlier)) } : null;
-    const sealed = sealedFor(password, kept, targetOf(placeOf(there)), `the register “${name.trim()}”`);
+    const stored = before && earlier ? { sealed: before.sealed, target: targetOf(placeOf(earlier)) } : null;
+    const sealed = sealedFor(password, stored, targetOf(placeOf(there)), `the register “${name.trim()}”`);
     const row = { settings: JSON.stringify(settings), sealed };
     if (!paused) {
       try {
@@ -177,7 +177,7 @@ export class Registers implements OnApplicationBootstrap {
       } catch (cause) {
         throw new MailbagError(
           'register-failed',
-          { register: name, said: oneLine((cause as Error).message || String((cause as NodeJS.ErrnoException).code)) },
+          { register: name, answer: oneLine((cause as Error).message || String((cause as NodeJS.ErrnoException).code)) },
           { cause },
         );
       }

@@ -19,7 +19,7 @@ const reminder = {
   subject: 'Reminder: plot {{ plot }}',
   body: 'Dear {{ name }}, please send it back.',
   afterDays: 2,
-  most: 2,
+  maximum: 2,
   bySchedule: false,
   attach: true,
 };
@@ -54,7 +54,7 @@ test('only those whose copy is out are reminded, with the copy again, and the st
   expect(await mailbag.client.get(`/api/mailings/${mailing}/reminders`)).toMatchObject({ out: 1, reminded: 0 });
   expect(await mailbag.client.send('POST', `/api/mailings/${mailing}/remind`, { all: true })).toEqual({ reminded: 1 });
   const out = (await copiesOf(mailbag.client, batch)).find(({ address }) => address === 'once.out@example.org')!;
-  const copy = await mailbag.client.until<{ state: string; events: { event: string; said: string }[] }>(
+  const copy = await mailbag.client.until<{ state: string; events: { event: string; detail: string }[] }>(
     `/api/copies/${out.id}`,
     ({ events }) => events[0]!.event === 'remind',
   );

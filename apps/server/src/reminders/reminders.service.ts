@@ -47,7 +47,7 @@ export class Reminders {
   }
 
   private isDue(due: Due, plan: ReminderPlan, now: number): boolean {
-    return due.reminders < plan.most && Date.parse(due.lastAt) + plan.afterDays * DAY * config.reminderPace <= now;
+    return due.reminders < plan.maximum && Date.parse(due.lastAt) + plan.afterDays * DAY * config.reminderPace <= now;
   }
 
   /** How many would be reminded now. */

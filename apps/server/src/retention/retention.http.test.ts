@@ -33,9 +33,9 @@ const filesWith = (folder: string, text: string): string[] =>
 
 test('what is over its time is gone: rows, words of the search, files, and what the database wrote over', async () => {
   const { client } = mailbag;
-  const [name, kept] = ['Xanthippe Quagmire', 'Ysolde Kept'];
+  const [name, other] = ['Xanthippe Quagmire', 'Ysolde Kept'];
   const old = await aged('old', name, 40, { combined: 'batch' });
-  const young = await aged('young', kept, 5);
+  const young = await aged('young', other, 5);
   const [copy] = await copiesOf(client, old);
   expect((await client.get<{ rows: unknown[] }>('/api/copies?text=quagmire')).rows).toHaveLength(1);
   expect(readdirSync(join(mailbag.data, 'archive/Combined'))).toEqual(['Batch 1 Permits.pdf']);
@@ -52,7 +52,7 @@ test('what is over its time is gone: rows, words of the search, files, and what 
   // A folder that is empty goes with the last file in it.
   expect(existsSync(join(mailbag.data, 'archive/Combined'))).toBe(false);
   expect(filesWith('archive', copy!.code)).toEqual([]);
-  expect(stands(kept)).toBe(true);
+  expect(stands(other)).toBe(true);
 });
 
 test('values can go earlier than the copies', async () => {

@@ -98,13 +98,13 @@ export class Hold implements OnModuleInit, BeforeApplicationShutdown {
           const rows = await deliveryStore.waitingOfBatch(sql, batchId, BLOCK);
           const ids = rows.map(({ id }) => id);
           const copies = await copyStore.ofDeliveries(sql, ids);
-          const said = remark('may-have-gone-out');
-          await deliveryStore.unconfirm(sql, said, new Date().toISOString(), ids);
+          const detail = remark('may-have-gone-out');
+          await deliveryStore.unconfirm(sql, detail, new Date().toISOString(), ids);
           await changeCopies(
             sql,
             copies.map(({ id }) => id),
             'doubt',
-            { who, said },
+            { who, detail },
           );
           return rows.length;
         });

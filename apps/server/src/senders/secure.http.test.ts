@@ -24,7 +24,7 @@ afterAll(async () => {
 
 interface TestAnswer {
   ok: boolean;
-  steps: { step: string; ok: boolean; said: string }[];
+  steps: { step: string; ok: boolean; answer: string }[];
 }
 const tried = (port: number, more: object): Promise<TestAnswer> =>
   mailbag.client.send('POST', '/api/mail-servers/test', { ...mailServer(port), user: 'office', password: 'right', ...more });
@@ -67,7 +67,7 @@ secured(
       ] as const) {
         const answer = await tried(smtp.port, { security: 'starttls' });
         expect(answer.ok).toBe(false);
-        expect(answer.steps.at(-1)).toMatchObject({ step: 'secure', ok: false, said: expect.stringMatching(why) });
+        expect(answer.steps.at(-1)).toMatchObject({ step: 'secure', ok: false, answer: expect.stringMatching(why) });
       }
       expect(await tried(other.port, { security: 'starttls', checkCertificate: false })).toMatchObject({ ok: true });
       expect(other.taken()).toEqual([]);

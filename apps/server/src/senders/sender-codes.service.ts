@@ -33,7 +33,7 @@ export class SenderCodes {
     } catch (cause) {
       throw new MailbagError(
         'sender-code-not-mailed',
-        { address: sender.address, said: (cause as { response?: string }).response ?? (cause as Error).message },
+        { address: sender.address, answer: (cause as { response?: string }).response ?? (cause as Error).message },
         { cause },
       );
     } finally {

@@ -36,7 +36,7 @@ export class MailServerEntity {
   @Column('text', { nullable: true })
   restUntil!: string | null;
   @Column('text', { nullable: true })
-  restSaid!: string | null;
+  restDetail!: string | null;
   /** Failures of the server one after the other. */
   @Column('integer')
   restCount!: number;

@@ -15,8 +15,8 @@ afterAll(async () => {
 
 interface TestAnswer {
   ok: boolean;
-  said: string;
-  steps: { step: string; ok: boolean; said: string }[];
+  answer: string;
+  steps: { step: string; ok: boolean; answer: string }[];
 }
 const tried = (more: object): Promise<TestAnswer> =>
   mailbag.client.send('POST', '/api/mail-servers/test', { ...mailServer(office.smtp), ...more });
@@ -30,10 +30,13 @@ test('a test says at which step a mail server fails, and why', async () => {
     ],
   });
   const refused = await tried({ port: 9 });
-  expect(refused.steps).toEqual([{ step: 'connect', ok: false, said: expect.stringContaining('nothing listens on port 9') }]);
+  expect(refused.steps).toEqual([{ step: 'connect', ok: false, answer: expect.stringContaining('nothing listens on port 9') }]);
   const signIn = await tried({ user: 'office', password: 'wrong' });
-  expect(signIn.steps.at(-1)).toMatchObject({ step: 'sign in', ok: false, said: expect.stringContaining('535 5.7.8') });
-  expect(await tried({ user: 'office', password: 'right' })).toMatchObject({ ok: true, said: expect.stringContaining('took the sign-in') });
+  expect(signIn.steps.at(-1)).toMatchObject({ step: 'sign in', ok: false, answer: expect.stringContaining('535 5.7.8') });
+  expect(await tried({ user: 'office', password: 'right' })).toMatchObject({
+    ok: true,
+    answer: expect.stringContaining('took the sign-in'),
+  });
   const unsecured = await tried({ security: 'starttls' });
   expect(unsecured.steps.at(-1)).toMatchObject({ step: 'secure', ok: false });
 });
@@ -47,7 +50,7 @@ test.each([
   const answer = await tried(mood === 'broken-tls' ? { security: 'starttls' } : {});
   await office.behave('mood=well');
   expect(answer.ok).toBe(false);
-  expect(answer.steps.at(-1)).toMatchObject({ step, ok: false, said: expect.stringMatching(words) });
+  expect(answer.steps.at(-1)).toMatchObject({ step, ok: false, answer: expect.stringMatching(words) });
 });
 
 interface Sender {

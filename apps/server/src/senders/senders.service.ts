@@ -1,7 +1,7 @@
 import { createPrivateKey } from 'node:crypto';
 import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
-import type { RateLimits, SendWindow, Said } from '@mailbag/core';
-import { MailbagError, retryDelay, readSaid } from '@mailbag/core';
+import type { RateLimits, SendWindow, Detail } from '@mailbag/core';
+import { MailbagError, retryDelay, parseDetail } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import nodemailer from 'nodemailer';
@@ -11,7 +11,7 @@ import { History } from '../history/history.service.js';
 import type { Sql } from '../persistence/sql.js';
 import { Transactions } from '../persistence/transactions.js';
 import { config } from '../platform/config.js';
-import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { sealedFor, targetOf } from '../platform/stored-secret.js';
 import { seal, unseal } from '../platform/secret-box.js';
 import { assertTarget } from '../platform/targets.js';
 import type { OutgoingServer } from './outgoing-server.js';
@@ -67,7 +67,7 @@ const placeOf = ({
 export class SendersService {
   /** Tells that servers or senders changed. */
   readonly changed = new Subject<void>();
-  private readonly kept = new Map<number | 'first', Sender>();
+  private readonly cache = new Map<number | 'first', Sender>();
 
   constructor(
     @InjectRepository(MailServerEntity) private readonly servers: Repository<MailServerEntity>,
@@ -75,7 +75,7 @@ export class SendersService {
     private readonly transactions: Transactions,
     private readonly history: History,
   ) {
-    this.changed.subscribe(() => this.kept.clear());
+    this.changed.subscribe(() => this.cache.clear());
   }
 
   private async server(id: number): Promise<MailServerEntity> {
@@ -108,7 +108,7 @@ export class SendersService {
 
   /** A confirmed sender; null: the mailing's choice is gone or not confirmed, or there is none. @param id null: the first confirmed one */
   async ready(id: number | null): Promise<Sender | null> {
-    const known = this.kept.get(id ?? 'first');
+    const known = this.cache.get(id ?? 'first');
     if (known) return known;
     const all = await this.senders.find({ order: { id: 'ASC' } });
     const one = all.find((sender) => sender.confirmedAt !== null && (id === null || sender.id === id));
@@ -123,17 +123,17 @@ export class SendersService {
       replyTo: one.replyTo,
       dkim: isSigned ? { domainName: dkimDomain, keySelector: dkimSelector, privateKey: unseal(dkimSealed) } : null,
     };
-    this.kept.set(id ?? 'first', sender);
+    this.cache.set(id ?? 'first', sender);
     return sender;
   }
 
   /** The server itself failed: nothing is tried through it for a while that grows. */
-  async rest(serverId: number, said: Said): Promise<string> {
+  async rest(serverId: number, detail: Detail): Promise<string> {
     return this.transactions.run(async (manager) => {
       const row = await mailServerStore.restCount(manager, serverId);
       const count = (row?.restCount ?? 0) + 1;
       const until = new Date(Date.now() + retryDelay(count, config.retryPace)).toISOString();
-      await mailServerStore.rest(manager, until, said, count, serverId);
+      await mailServerStore.rest(manager, until, detail, count, serverId);
       return until;
     });
   }
@@ -150,20 +150,20 @@ export class SendersService {
   async serverAnswers(): Promise<MailServerAnswer[]> {
     const counts = await senderStore.countByServer(this.transactions);
     return (await this.servers.find({ order: { id: 'ASC' } })).map(
-      ({ sealed, checkCertificate, restUntil, restSaid, restCount: _, createdAt: __, ...one }) => ({
+      ({ sealed, checkCertificate, restUntil, restDetail, restCount: _, createdAt: __, ...one }) => ({
         ...one,
         checkCertificate: checkCertificate === 1,
         hasPassword: sealed !== '',
         senders: counts.find(({ serverId }) => serverId === one.id)?.count ?? 0,
-        rest: restUntil ? { until: restUntil, said: readSaid(restSaid ?? '') } : null,
+        rest: restUntil ? { until: restUntil, detail: parseDetail(restDetail ?? '') } : null,
       }),
     );
   }
 
   /** The password of a request, sealed. @throws MailbagError secret-asked-again */
   private sealedOf({ password, ...there }: MailServerRequest, before: MailServerEntity | null): string {
-    const kept = before && { sealed: before.sealed, target: targetOf(placeOf(thereOf(before))) };
-    return sealedFor(password, kept, targetOf(placeOf({ ...there, host: there.host.trim() })), there.host);
+    const stored = before && { sealed: before.sealed, target: targetOf(placeOf(thereOf(before))) };
+    return sealedFor(password, stored, targetOf(placeOf({ ...there, host: there.host.trim() })), there.host);
   }
 
   /** @throws MailbagError secret-asked-again, target-local, not-found */
@@ -271,13 +271,13 @@ export class SendersService {
 
   /** Mails a single message from the first confirmed sender, at once. @returns why it could not be; null: it was */
   async mailOne(to: string | string[], message: SingleMessage): Promise<string | null> {
-    return (await this.mailSingle(to, message)).said;
+    return (await this.mailSingle(to, message)).failure;
   }
 
   /** As `mailOne`, for what must not go out twice. */
   async mailSingle(to: string | string[], message: SingleMessage): Promise<SingleOutcome> {
     const sender = await this.ready(null);
-    if (!sender) return { kind: 'not-sent', said: 'no sender is confirmed yet' };
+    if (!sender) return { kind: 'not-sent', failure: 'no sender is confirmed yet' };
     return sendSingle((await this.connected(sender.id)).transporter, sender, to, message);
   }
 

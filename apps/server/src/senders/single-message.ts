@@ -10,7 +10,7 @@ export interface SingleMessage {
 }
 
 /** `unknown`: the connection broke, and no answer says whether the server has it (RFC 5321, 4.5.3.2.6 and 6.1). */
-export type SingleOutcome = { kind: 'sent'; said: null } | { kind: 'not-sent' | 'unknown'; said: string };
+export type SingleOutcome = { kind: 'sent'; failure: null } | { kind: 'not-sent' | 'unknown'; failure: string };
 
 interface SmtpError extends Error {
   code?: string;
@@ -39,10 +39,10 @@ export async function sendSingle(
       attachments,
       headers: { 'Auto-Submitted': 'auto-generated' },
     });
-    return { kind: 'sent', said: null };
+    return { kind: 'sent', failure: null };
   } catch (error) {
-    const said = oneLine((error as SmtpError).response ?? (error as Error).message);
-    return { kind: isOpenEnded(error as SmtpError) ? 'unknown' : 'not-sent', said };
+    const failure = oneLine((error as SmtpError).response ?? (error as Error).message);
+    return { kind: isOpenEnded(error as SmtpError) ? 'unknown' : 'not-sent', failure };
   } finally {
     transporter.close();
   }

@@ -14,19 +14,19 @@ interface Failure extends Error {
 
 /** What a person can do about a failure, by what the library says of it. */
 function advice({ code, message, response, timeoutType }: Failure, { host, port, security }: OutgoingServer): string {
-  const said = oneLine(response ?? message).slice(0, 300);
+  const answer = oneLine(response ?? message).slice(0, 300);
   if (code === 'EDNS' || /ENOTFOUND|EAI_AGAIN/.test(message)) return `No server is known by the name ${host}. Check how it is written.`;
   if (/ECONNREFUSED/.test(message)) return `${host} answers, but nothing listens on port ${port}. Usual are 587 and 465.`;
   if (code === 'ETIMEDOUT' && timeoutType !== undefined && timeoutType !== 'CONNECT_TIMEOUT')
     return `${host}:${port} took the connection and then said nothing. ${security === 'tls' ? 'Does this port speak TLS from the first byte?' : 'Ports that speak TLS from the first byte do so; choose that, or another port.'}`;
   if (code === 'ETIMEDOUT') return `${host}:${port} does not answer in time. Is it reachable from here?`;
-  if (code === 'EAUTH') return `The sign-in was refused: ${said}. Check user and password.`;
+  if (code === 'EAUTH') return `The sign-in was refused: ${answer}. Check user and password.`;
   if (/certificate|self.signed|altname|expired/i.test(message))
-    return `The certificate of ${host} is not trusted: ${said}. Use the name that stands in it, or allow certificates that nobody vouches for.`;
+    return `The certificate of ${host} is not trusted: ${answer}. Use the name that stands in it, or allow certificates that nobody vouches for.`;
   if (code === 'ETLS' || /ssl|tls|wrong version/i.test(message))
-    return `The connection could not be secured: ${said}. ${security === 'tls' ? 'This port may want STARTTLS instead.' : 'The server may not offer STARTTLS here.'}`;
-  if (code === 'EPROTOCOL') return `${host}:${port} answers, but not as a mail server does: ${said}. Is it the right port?`;
-  return said;
+    return `The connection could not be secured: ${answer}. ${security === 'tls' ? 'This port may want STARTTLS instead.' : 'The server may not offer STARTTLS here.'}`;
+  if (code === 'EPROTOCOL') return `${host}:${port} answers, but not as a mail server does: ${answer}. Is it the right port?`;
+  return answer;
 }
 
 /** Connects, waits for the greeting, secures and signs in, and says at which step it fails and why. */
@@ -50,11 +50,11 @@ export function testMailServer(server: OutgoingServer): Promise<MailTestAnswer> 
       const upTo = failedAt === null ? order.length : Math.max(0, order.indexOf(failedAt));
       const steps = order
         .slice(0, failedAt === null ? upTo : upTo + 1)
-        .map((step): MailTestStep => ({ step, ok: step !== failedAt, said: step === failedAt ? words : '' }));
+        .map((step): MailTestStep => ({ step, ok: step !== failedAt, answer: step === failedAt ? words : '' }));
       resolve({
         ok: failedAt === null,
         steps,
-        said: failedAt === null ? `${server.host} answered${server.user ? ' and took the sign-in' : ''}.` : words,
+        answer: failedAt === null ? `${server.host} answered${server.user ? ' and took the sign-in' : ''}.` : words,
       });
     };
     const stepOf = (error: Failure): MailTestStep['step'] => {

@@ -2,7 +2,7 @@ import type { BouncesAnswer, BouncesRequest } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { Subject } from 'rxjs';
 import { History } from '../history/history.service.js';
-import { sealedFor, targetOf } from '../platform/kept-secret.js';
+import { sealedFor, targetOf } from '../platform/stored-secret.js';
 import { unseal } from '../platform/secret-box.js';
 import { assertTarget } from '../platform/targets.js';
 import { SettingsService } from './settings.service.js';
@@ -41,7 +41,7 @@ export class BounceSettings {
   readonly changed = new Subject<void>();
   lastLook: BouncesAnswer['lastLook'] = null;
   listening: number | null = null;
-  private kept: Stored | null = null;
+  private cached: Stored | null = null;
 
   constructor(
     private readonly settings: SettingsService,
@@ -49,7 +49,7 @@ export class BounceSettings {
   ) {}
 
   private async stored(): Promise<Stored> {
-    return (this.kept ??= (await this.settings.get<Stored>(NAME)) ?? nothing);
+    return (this.cached ??= (await this.settings.get<Stored>(NAME)) ?? nothing);
   }
 
   /** Empty: bounces go to the sender's own address. */
@@ -88,7 +88,7 @@ export class BounceSettings {
     );
     await this.settings.set(NAME, { ...next, sealed } satisfies Stored);
     if (from !== to && !isNowhere) await this.history.note('led the bounce mailbox elsewhere', '', `${from} → ${to}`);
-    this.kept = null;
+    this.cached = null;
     this.lastLook = null;
     this.changed.next();
   }

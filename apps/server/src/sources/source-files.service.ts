@@ -19,11 +19,11 @@ export class SourceFiles {
   /** Keeps an uploaded file and shows its first rows. @throws MailbagError sheet-*, formdata-* */
   async takeFile(key: FileKey, fileName: string): Promise<SourceFileAnswer> {
     const fileId = nameOf(key);
-    const kept = uploadedFile(fileId);
-    await rename(key, kept);
+    const stored = uploadedFile(fileId);
+    await rename(key, stored);
     await put(nameFile(fileId), fileName);
     try {
-      return { fileId, fileName, excerpt: await this.pool.run('excerpt', { key: kept, file: fileName, reading: {} }) };
+      return { fileId, fileName, excerpt: await this.pool.run('excerpt', { key: stored, file: fileName, reading: {} }) };
     } catch (error) {
       await this.drop([fileId]);
       throw error;

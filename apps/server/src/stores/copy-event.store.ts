@@ -1,6 +1,6 @@
 import type { CopyEventLine, DeskAnswer } from '@mailbag/contract';
-import type { CopyState, Said } from '@mailbag/core';
-import { keptSaid, readSaid, saidWords } from '@mailbag/core';
+import type { CopyState, Detail } from '@mailbag/core';
+import { storedDetail, parseDetail, detailText } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { one, rows, run } from '../persistence/sql.js';
@@ -14,7 +14,7 @@ export interface CopyEvent {
   who: Principal;
   event: string;
   state: CopyState;
-  said: Said | null;
+  detail: Detail | null;
 }
 
 /** A change of a copy as registers are told it. */
@@ -37,20 +37,22 @@ export interface CopyChange {
   /** What happened last, who did it, and why. */
   event: string;
   who: string;
-  said: string | null;
+  detail: string | null;
 }
 
 /** The stories of copies. */
 export const copyEventStore = {
   /** The story of a copy, latest first. */
   events: (sql: Sql, copyId: number) =>
-    withRemarks<CopyEventLine>(rows(sql, 'SELECT at, who, event, state, said FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId])),
+    withRemarks<CopyEventLine>(
+      rows(sql, 'SELECT at, who, event, state, detail FROM copy_event WHERE copyId = ? ORDER BY id DESC', [copyId]),
+    ),
 
   latestEvents: (sql: Sql) =>
     withRemarks<DeskAnswer['recent'][number]>(
       rows(
         sql,
-        `SELECT event.at, event.state, copy.recipient, copy.templateName, event.said, copy.id AS copyId
+        `SELECT event.at, event.state, copy.recipient, copy.templateName, event.detail, copy.id AS copyId
        FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.event NOT IN ('make', 'queue', 'claim') ORDER BY event.id DESC LIMIT 15`,
       ),
     ),
@@ -71,25 +73,25 @@ export const copyEventStore = {
     const found = await rows<CopyChange>(
       sql,
       `SELECT copy.code, event.state, event.at AS since, copy.recipient, copy.address, copy.mailingName AS mailing, copy.batchNumber AS batch, copy.templateName AS template, copy.path AS file,
-         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.said
+         copy.sha256, copy.metadata, event.id AS change_number, event.event, event.who, event.detail
        FROM copy_event AS event JOIN copy ON copy.id = event.copyId WHERE event.id > ? ${mailings.length > 0 ? `AND copy.mailingId ${dialect.inIds}` : ''} ORDER BY event.id LIMIT ?`,
       [position, ...(mailings.length > 0 ? [JSON.stringify(mailings)] : []), limit],
     );
-    return found.map((change) => ({ ...change, said: change.said === null ? null : saidWords(readSaid(change.said)) }));
+    return found.map((change) => ({ ...change, detail: change.detail === null ? null : detailText(parseDetail(change.detail)) }));
   },
 
   /** Writes an event into the stories of those copies from whose state it leads. */
   addEvents: (sql: Sql, ids: readonly number[], from: readonly CopyState[], event: CopyEvent) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
+      `INSERT INTO copy_event (copyId, at, who, principal, event, state, detail) SELECT id, ?, ?, ?, ?, ?, ? FROM copy WHERE id ${dialect.inIds} AND ${dialect.unindexed('state')} ${dialect.inList}`,
       [
         event.at,
         event.who.name,
         principalKey(event.who),
         event.event,
         event.state,
-        keptSaid(event.said),
+        storedDetail(event.detail),
         JSON.stringify(ids),
         JSON.stringify(from),
       ],
@@ -99,7 +101,7 @@ export const copyEventStore = {
   addNotes: (sql: Sql, ids: readonly number[], note: Omit<CopyEvent, 'state'>) =>
     run(
       sql,
-      `INSERT INTO copy_event (copyId, at, who, principal, event, state, said) SELECT id, ?, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
-      [note.at, note.who.name, principalKey(note.who), note.event, keptSaid(note.said), JSON.stringify(ids)],
+      `INSERT INTO copy_event (copyId, at, who, principal, event, state, detail) SELECT id, ?, ?, ?, ?, state, ? FROM copy WHERE id ${dialect.inIds}`,
+      [note.at, note.who.name, principalKey(note.who), note.event, storedDetail(note.detail), JSON.stringify(ids)],
     ),
 };

@@ -1,4 +1,4 @@
-import type { CopyState, Said } from '@mailbag/core';
+import type { CopyState, Detail } from '@mailbag/core';
 
 /** What a manifest tells of a copy. */
 export interface ManifestRow {
@@ -31,7 +31,7 @@ export interface CopiesOfMailing {
   mailingId: number;
   mailingName: string;
   count: number;
-  said: Said | null;
+  detail: Detail | null;
 }
 
 /** A copy that is about to be planned. */

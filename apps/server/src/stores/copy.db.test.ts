@@ -76,25 +76,25 @@ test('an event is told of those copies alone from whose state it leads, with who
     who: MAILBAG,
     event: 'make',
     state: 'made',
-    said: null,
+    detail: null,
   });
-  await copyEventStore.addNotes(sql, [first!, second!], { at: at(11), who: person(3, 'Marit'), event: 'find', said: 'in the tray' });
-  expect(await sql.query('SELECT copyId, who, principal, event, state, said FROM copy_event ORDER BY id')).toEqual([
-    { copyId: first, who: 'Mailbag', principal: 'mailbag', event: 'make', state: 'made', said: null },
-    { copyId: first, who: 'Marit', principal: 'person:3', event: 'find', state: 'planned', said: 'in the tray' },
-    { copyId: second, who: 'Marit', principal: 'person:3', event: 'find', state: 'made', said: 'in the tray' },
+  await copyEventStore.addNotes(sql, [first!, second!], { at: at(11), who: person(3, 'Marit'), event: 'find', detail: 'in the tray' });
+  expect(await sql.query('SELECT copyId, who, principal, event, state, detail FROM copy_event ORDER BY id')).toEqual([
+    { copyId: first, who: 'Mailbag', principal: 'mailbag', event: 'make', state: 'made', detail: null },
+    { copyId: first, who: 'Marit', principal: 'person:3', event: 'find', state: 'planned', detail: 'in the tray' },
+    { copyId: second, who: 'Marit', principal: 'person:3', event: 'find', state: 'made', detail: 'in the tray' },
   ]);
 });
 
 test('what was said by remark comes back as its code and fields, and as words where a register is told', async () => {
   await plan([planned(0)]);
   const [id] = await ids();
-  const said = { code: 'given-up', fields: { attempts: 8, said: '452 full' } } as const;
-  await copyEventStore.addNotes(sql, [id!], { at: at(9), who: MAILBAG, event: 'report', said });
+  const detail = { code: 'given-up', fields: { attempts: 8, answer: '452 full' } } as const;
+  await copyEventStore.addNotes(sql, [id!], { at: at(9), who: MAILBAG, event: 'report', detail });
   const [event] = await copyEventStore.latestEvents(sql);
-  expect(event).toMatchObject({ said, recipient: 'Tenant 0', copyId: id });
+  expect(event).toMatchObject({ detail, recipient: 'Tenant 0', copyId: id });
   const [change] = await copyEventStore.changesAfter(sql, 0, [], 10);
-  expect(change!.said).toBe('Given up after 8 tries: 452 full');
+  expect(change!.detail).toBe('Given up after 8 tries: 452 full');
   expect(await copyEventStore.changesAfter(sql, 0, [99], 10)).toEqual([]);
 });
 
@@ -140,7 +140,7 @@ test('a record is out until one of its copies comes back, and how often it was r
 test('copies are forgotten with all that hangs on them, and their values before that', async () => {
   await plan([planned(0, { metadata: '{"Plot":"A-0"}' }), planned(1)]);
   const [first, second] = await ids();
-  await copyEventStore.addNotes(sql, [first!, second!], { at: at(9), who: MAILBAG, event: 'find', said: null });
+  await copyEventStore.addNotes(sql, [first!, second!], { at: at(9), who: MAILBAG, event: 'find', detail: null });
   await copyStore.clearValues(sql, batch);
   expect(await copyStore.metadataOfOne(sql, batch)).toEqual({ metadata: null });
   await copyStore.drop(sql, [first!]);

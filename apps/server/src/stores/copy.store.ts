@@ -1,4 +1,4 @@
-import type { CopyState, Said } from '@mailbag/core';
+import type { CopyState, Detail } from '@mailbag/core';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
@@ -107,10 +107,10 @@ export const copyStore = {
 
   lastOf: async (sql: Sql, mailingId: number, state: string) =>
     (
-      await withRemarks<{ mailingName: string; said: Said | null }>(
+      await withRemarks<{ mailingName: string; detail: Detail | null }>(
         rows(
           sql,
-          'SELECT copy.mailingName, (SELECT said FROM delivery WHERE delivery.id = copy.deliveryId) AS said FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
+          'SELECT copy.mailingName, (SELECT detail FROM delivery WHERE delivery.id = copy.deliveryId) AS detail FROM copy WHERE copy.mailingId = ? AND copy.state = ? ORDER BY copy.id DESC LIMIT 1',
           [mailingId, state],
         ),
       )
@@ -120,7 +120,7 @@ export const copyStore = {
     withRemarks<CopiesOfMailing>(
       rows(
         sql,
-        `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.said FROM
+        `SELECT aside.mailingId, aside.mailingName, aside.count, delivery.detail FROM
          (SELECT mailingId, MAX(mailingName) AS mailingName, COUNT(*) AS count, MAX(deliveryId) AS deliveryId
           FROM copy WHERE trouble = 'our side' AND state = 'made' GROUP BY mailingId) AS aside
        LEFT JOIN delivery ON delivery.id = aside.deliveryId ORDER BY aside.count DESC`,

@@ -42,10 +42,10 @@ test('a delivery is claimed once, and ended by its claim alone', async () => {
   expect((await deliveryStore.claimed(sql, [id]))[0]).toMatchObject({ claim: 'mine', attempts: 1, copies: 0 });
   expect(await deliveryStore.handOver(sql, { id, claim: 'other' }, at(2), 'digest')).toBe(false);
   expect(await deliveryStore.handOver(sql, { id, claim: 'mine' }, at(2), 'digest')).toBe(true);
-  expect(await deliveryStore.endClaim(sql, { id, claim: 'other' }, { state: 'sent', said: '250' })).toBe(false);
-  expect(await deliveryStore.endClaim(sql, { id, claim: 'mine' }, { state: 'sent', said: '250 OK' })).toBe(true);
-  expect(await deliveryStore.endClaim(sql, { id, claim: 'mine' }, { state: 'bounced', said: 'late' })).toBe(false);
-  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'sent', said: '250 OK' });
+  expect(await deliveryStore.endClaim(sql, { id, claim: 'other' }, { state: 'sent', detail: '250' })).toBe(false);
+  expect(await deliveryStore.endClaim(sql, { id, claim: 'mine' }, { state: 'sent', detail: '250 OK' })).toBe(true);
+  expect(await deliveryStore.endClaim(sql, { id, claim: 'mine' }, { state: 'bounced', detail: 'late' })).toBe(false);
+  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'sent', detail: '250 OK' });
 });
 
 test('claims whose owner is gone are found: all at a start, later those whose lease ran out and nobody works on', async () => {
@@ -59,7 +59,7 @@ test('what is tried again waits for its time, counts its tries, and goes before 
   const fresh = await delivery({ nextTryAt: at(9) });
   const again = await delivery();
   await deliveryStore.claim(sql, again, 'x', at(1), at(9));
-  await deliveryStore.endClaim(sql, { id: again, claim: 'x' }, { state: 'retrying', said: '451', nextTryAt: at(9), attempts: 3 });
+  await deliveryStore.endClaim(sql, { id: again, claim: 'x' }, { state: 'retrying', detail: '451', nextTryAt: at(9), attempts: 3 });
   expect(await due(8)).toEqual([]);
   expect((await due(9)).sort()).toEqual([fresh, again].sort());
   expect(await deliveryStore.ofCopy(sql, again)).toMatchObject({ attempts: 3, state: 'retrying' });
@@ -85,7 +85,7 @@ test('a batch is held back, let go on and cancelled; what is on its way stays wh
   await deliveryStore.cancel(sql, 1, at(2));
   expect([await stateOf(waits), await stateOf(sends)]).toEqual(['withdrawn', 'sending']);
   expect(await deliveryStore.isOpen(sql, 1)).toBe(true);
-  await deliveryStore.endClaim(sql, { id: sends, claim: 'x' }, { state: 'sent', said: '250' });
+  await deliveryStore.endClaim(sql, { id: sends, claim: 'x' }, { state: 'sent', detail: '250' });
   expect(await deliveryStore.isOpen(sql, 1)).toBe(false);
   expect(await deliveryStore.firstWaiting(sql, 1)).toBeNull();
 });
@@ -99,7 +99,7 @@ test('a report finds its delivery by token, by message, or by the last message t
   // Only what went out can come back.
   expect(await deliveryStore.reportedOn(sql, { address: 'ADA@example.org', since: at(0) })).toBeUndefined();
   await deliveryStore.claim(sql, id, 'x', at(1), at(9));
-  await deliveryStore.endClaim(sql, { id, claim: 'x' }, { state: 'sent', said: '250' });
+  await deliveryStore.endClaim(sql, { id, claim: 'x' }, { state: 'sent', detail: '250' });
   expect((await deliveryStore.reportedOn(sql, { address: 'ADA@example.org', since: at(0) }))?.id).toBe(id);
   expect(await deliveryStore.byToken(sql, 'abc')).toHaveLength(1);
   expect(await deliveryStore.byToken(sql, 'abd')).toHaveLength(0);
@@ -110,11 +110,11 @@ test('what went out can bounce, be unconfirmed and be settled by a person, with 
   await deliveryStore.bounce(sql, '550', at(2), id);
   expect(await stateOf(id)).toBe('queued');
   await deliveryStore.unconfirm(sql, remark('may-have-gone-out'), at(2), [id]);
-  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'unconfirmed', said: { code: 'may-have-gone-out' } });
+  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'unconfirmed', detail: { code: 'may-have-gone-out' } });
   await deliveryStore.settleSent(sql, at(3), at(3), id);
   expect(await deliveryStore.sentSince(sql, 1, at(2))).toEqual([{ domain: 'example.org', sentAt: at(3) }]);
   await deliveryStore.bounce(sql, '550 gone', at(4), id);
-  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'bounced', said: '550 gone' });
+  expect(await deliveryStore.ofCopy(sql, id)).toMatchObject({ state: 'bounced', detail: '550 gone' });
 });
 
 test('who has it by now and who did not take it is remembered; what a sender still has to send is counted', async () => {

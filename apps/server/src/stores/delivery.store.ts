@@ -1,5 +1,5 @@
-import { keptSaid } from '@mailbag/core';
-import type { Said } from '@mailbag/core';
+import { storedDetail } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import type { CopyDetail } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
@@ -35,7 +35,7 @@ export interface Lost extends Pick<Claimed, 'id' | 'claim' | 'attempts' | 'kind'
 /** What is written with the end of a claim. */
 export interface ClaimEnd {
   state: DeliveryState;
-  said: Said;
+  detail: Detail;
   nextTryAt?: string;
   attempts?: number;
 }
@@ -123,10 +123,14 @@ export const deliveryStore = {
   },
 
   /** Ends a claim. @returns whether it was still this claim's */
-  async endClaim(sql: Sql, { id, claim }: Pick<Claimed, 'id' | 'claim'>, { state, said, nextTryAt, attempts }: ClaimEnd): Promise<boolean> {
+  async endClaim(
+    sql: Sql,
+    { id, claim }: Pick<Claimed, 'id' | 'claim'>,
+    { state, detail, nextTryAt, attempts }: ClaimEnd,
+  ): Promise<boolean> {
     const now = new Date().toISOString();
-    const set = ['state = ?', 'said = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL', 'claim = NULL'];
-    const parameters: unknown[] = [state, keptSaid(said), now];
+    const set = ['state = ?', 'detail = ?', 'updatedAt = ?', 'leaseUntil = NULL', 'handedAt = NULL', 'claim = NULL'];
+    const parameters: unknown[] = [state, storedDetail(detail), now];
     const also = (column: string, value: unknown): void => {
       set.push(`${column} = ?`);
       parameters.push(value);
@@ -181,9 +185,9 @@ export const deliveryStore = {
 
   accepted: (sql: Sql, id: number) => one<{ others: string | null }>(sql, 'SELECT accepted AS others FROM delivery WHERE id = ?', [id]),
 
-  bounce: (sql: Sql, said: Said, now: string, id: number) =>
-    run(sql, "UPDATE delivery SET state = 'bounced', said = ?, updatedAt = ? WHERE id = ? AND state IN ('sent', 'unconfirmed')", [
-      keptSaid(said),
+  bounce: (sql: Sql, detail: Detail, now: string, id: number) =>
+    run(sql, "UPDATE delivery SET state = 'bounced', detail = ?, updatedAt = ? WHERE id = ? AND state IN ('sent', 'unconfirmed')", [
+      storedDetail(detail),
       now,
       id,
     ]),
@@ -195,7 +199,7 @@ export const deliveryStore = {
       await withRemarks<NonNullable<CopyDetail['delivery']>>(
         rows(
           sql,
-          'SELECT id, address, state, attempts, messageId, said, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
+          'SELECT id, address, state, attempts, messageId, detail, (SELECT COUNT(*) FROM copy WHERE copy.deliveryId = delivery.id) AS copies FROM delivery WHERE id = ?',
           [id],
         ),
       )
@@ -223,9 +227,9 @@ export const deliveryStore = {
 
   lastChange: (sql: Sql) => one<{ at: string | null }>(sql, 'SELECT MAX(updatedAt) AS at FROM delivery'),
 
-  unconfirm: (sql: Sql, said: Said, now: string, ids: readonly number[]) =>
-    run(sql, `UPDATE delivery SET state = 'unconfirmed', said = ?, updatedAt = ? WHERE id ${dialect.inIds}`, [
-      keptSaid(said),
+  unconfirm: (sql: Sql, detail: Detail, now: string, ids: readonly number[]) =>
+    run(sql, `UPDATE delivery SET state = 'unconfirmed', detail = ?, updatedAt = ? WHERE id ${dialect.inIds}`, [
+      storedDetail(detail),
       now,
       JSON.stringify(ids),
     ]),
@@ -275,7 +279,7 @@ export const deliveryStore = {
   ) =>
     (await one<{ id: number }>(
       sql,
-      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, said, createdAt, updatedAt, kind, senderId, serverId, token, domain, startAt)
+      `INSERT INTO delivery (batchId, recordOrdinal, address, messageId, state, held, attempts, nextTryAt, detail, createdAt, updatedAt, kind, senderId, serverId, token, domain, startAt)
        VALUES (?, ?, ?, ?, 'queued', ?, 0, ?, NULL, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
       [
         delivery.batchId,

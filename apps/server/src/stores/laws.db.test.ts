@@ -57,7 +57,7 @@ test('whatever is asked of a delivery in whatever state, it goes only where the 
     settleSent: () => deliveryStore.settleSent(sql, NOW, NOW, 1),
   };
   for (const state of ['sent', 'retrying', 'queued', 'bounced', 'unconfirmed', 'stopped', 'withdrawn'] as const)
-    acts[`endClaim ${state}`] = () => deliveryStore.endClaim(sql, { id: 1, claim: 'mine' }, { state, said: '' });
+    acts[`endClaim ${state}`] = () => deliveryStore.endClaim(sql, { id: 1, claim: 'mine' }, { state, detail: '' });
   let moved = 0;
   for (const [name, act] of Object.entries(acts)) {
     const moves = await whereItLeads('delivery', deliveryStates, act);

@@ -45,8 +45,8 @@ test('who goes on for long has a way back to somewhere in between', async () => 
 test('of each mailing the last hundred are kept, and nobody is led to those of another', async () => {
   await note(marit, 0, ['map'], 'other', 2);
   for (let count = 0; count < 103; count++) await note(count % 2 === 0 ? marit : jonas, count, ['map']);
-  const kept = await mailingChangeStore.list(sql, 1);
-  expect(kept).toHaveLength(100);
+  const stored = await mailingChangeStore.list(sql, 1);
+  expect(stored).toHaveLength(100);
   expect(await mailingChangeStore.list(sql, 2)).toHaveLength(1);
-  expect(await mailingChangeStore.before(sql, 2, kept[0]!.id)).toBeUndefined();
+  expect(await mailingChangeStore.before(sql, 2, stored[0]!.id)).toBeUndefined();
 });

@@ -21,8 +21,8 @@ const server: MailServerValues = {
 }; // prettier-ignore
 const restOf = async () =>
   (
-    await sql.query<{ restUntil: string | null; restSaid: string | null; restCount: number }>(
-      'SELECT restUntil, restSaid, restCount FROM mail_server',
+    await sql.query<{ restUntil: string | null; restDetail: string | null; restCount: number }>(
+      'SELECT restUntil, restDetail, restCount FROM mail_server',
     )
   )[0]!;
 
@@ -30,15 +30,15 @@ test('a mail server rests with the reason, longer each time, until it works agai
   await mailServerStore.add(sql, server, '2027-01-01');
   await mailServerStore.rest(sql, '2027-01-02', remark('sender-unconfirmed'), 1, 1);
   expect(await mailServerStore.restCount(sql, 1)).toEqual({ restCount: 1 });
-  expect((await restOf()).restSaid).toContain('sender-unconfirmed');
+  expect((await restOf()).restDetail).toContain('sender-unconfirmed');
   // A clock that was set back.
   await mailServerStore.bringRestBack(sql, '2027-01-01', '2027-01-01T12:00');
   expect((await restOf()).restUntil).toBe('2027-01-01');
   await mailServerStore.endRest(sql, 1);
-  expect(await restOf()).toEqual({ restUntil: null, restSaid: null, restCount: 0 });
+  expect(await restOf()).toEqual({ restUntil: null, restDetail: null, restCount: 0 });
   await mailServerStore.rest(sql, '2027-01-02', '421 busy', 2, 1);
   await mailServerStore.set(sql, 1, { ...server, host: 'other.example', hours: '{"days":[1]}' });
-  expect(await restOf()).toEqual({ restUntil: null, restSaid: null, restCount: 0 });
+  expect(await restOf()).toEqual({ restUntil: null, restDetail: null, restCount: 0 });
 });
 
 test('a sender is confirmed by its code, and loses that when it becomes another one', async () => {
@@ -47,13 +47,13 @@ test('a sender is confirmed by its code, and loses that when it becomes another 
   await senderStore.add(sql, values, '2027-01-01');
   await senderStore.setCode(sql, 'hash', '2027-01-02', 1);
   await senderStore.countCodeTry(sql, 1);
-  const kept = async () => (await sql.query<object>('SELECT codeHash, codeTries, confirmedAt, name FROM sender'))[0];
-  expect(await kept()).toEqual({ codeHash: 'hash', codeTries: 1, confirmedAt: null, name: 'Office' });
+  const stored = async () => (await sql.query<object>('SELECT codeHash, codeTries, confirmedAt, name FROM sender'))[0];
+  expect(await stored()).toEqual({ codeHash: 'hash', codeTries: 1, confirmedAt: null, name: 'Office' });
   await senderStore.confirm(sql, '2027-01-01T09:00', 1);
   await senderStore.set(sql, 1, { ...values, name: 'The office' }, true);
-  expect(await kept()).toEqual({ codeHash: null, codeTries: 0, confirmedAt: '2027-01-01T09:00', name: 'The office' });
+  expect(await stored()).toEqual({ codeHash: null, codeTries: 0, confirmedAt: '2027-01-01T09:00', name: 'The office' });
   await senderStore.set(sql, 1, { ...values, address: 'new@example.org' }, false);
-  expect(await kept()).toMatchObject({ confirmedAt: null });
+  expect(await stored()).toMatchObject({ confirmedAt: null });
   expect(await senderStore.countByServer(sql)).toEqual([{ serverId: 1, count: 1 }]);
 });
 
@@ -65,11 +65,11 @@ test('a register is due unless it is paused, fails with its reason, and goes on 
   expect((await registerStore.due(sql, '2027-01-01', '2030')).map(({ id }) => id)).toEqual([1]);
   await registerStore.failed(sql, 2, 'no such table', '2027-01-05', 1);
   expect(await registerStore.due(sql, '2027-01-02', '2030')).toEqual([]);
-  expect(await registerStore.inTrouble(sql)).toEqual([{ name: 'b', said: 'no such table' }]);
+  expect(await registerStore.inTrouble(sql)).toEqual([{ name: 'b', failure: 'no such table' }]);
   // Its time lies further ahead than any can: the clock was set back.
   expect((await registerStore.due(sql, '2027-01-02', '2027-01-03')).map(({ id }) => id)).toEqual([1]);
   await registerStore.reported(sql, 17, '2027-01-05', 1);
-  expect(await registerStore.byId(sql, 1)).toMatchObject({ position: 17, tries: 0, said: null, reportedAt: '2027-01-05' });
+  expect(await registerStore.byId(sql, 1)).toMatchObject({ position: 17, tries: 0, detail: null, reportedAt: '2027-01-05' });
   await registerStore.set(sql, 1, { ...values, name: 'c' }, '2027-01-06');
   expect(await registerStore.byId(sql, 1)).toMatchObject({ name: 'c', position: 17 });
   await registerStore.drop(sql, 1);
@@ -87,14 +87,14 @@ test('printers are listed by name', async () => {
 
 test('a report counts once, what is in doubt comes first, and a person settles it once', async () => {
   const report = {
-    digest: 'a', at: '2027-01-01', way: 'imap', kind: 'bounce', sender: 's', subject: 'x', said: '550', deliveryId: null, doubt: null, facts: null,
+    digest: 'a', at: '2027-01-01', way: 'imap', kind: 'bounce', sender: 's', subject: 'x', detail: '550', deliveryId: null, doubt: null, facts: null,
   }; // prettier-ignore
   expect(await reportStore.add(sql, report)).toBe(true);
   expect(await reportStore.add(sql, report)).toBe(false);
   await reportStore.add(sql, { ...report, digest: 'b', doubt: remark('report-by-address'), facts: '{}' });
   await reportStore.add(sql, { ...report, digest: 'c' });
   const [first] = await reportStore.latest(sql);
-  expect(first).toMatchObject({ doubt: { code: 'report-by-address' }, said: '550', settled: null });
+  expect(first).toMatchObject({ doubt: { code: 'report-by-address' }, detail: '550', settled: null });
   expect(await reportStore.doubts(sql)).toEqual({ count: 1 });
   expect(await reportStore.doubtful(sql, first!.id)).toMatchObject({ facts: '{}' });
   await reportStore.settle(sql, 'dismissed', first!.id);

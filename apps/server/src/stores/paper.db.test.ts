@@ -79,9 +79,9 @@ test('a run moves only from the state that was seen, and says why by word or by 
   const id = await run();
   expect(await printRunStore.move(sql, 'failed', remark('run-not-made'), '2027-01-02', id, 'ready')).toBe(0);
   expect(await printRunStore.move(sql, 'failed', remark('run-not-made'), '2027-01-02', id, 'making')).toBe(1);
-  expect(await printRunStore.inTrouble(sql)).toEqual([{ number: 1, said: { code: 'run-not-made', fields: {} } }]);
+  expect(await printRunStore.inTrouble(sql)).toEqual([{ number: 1, detail: { code: 'run-not-made', fields: {} } }]);
   expect(await printRunStore.printed(sql, 'by hand', '2027-01-03', id, 'failed')).toBe(1);
-  expect((await printRunStore.latest(sql))[0]).toMatchObject({ state: 'printed', said: 'by hand' });
+  expect((await printRunStore.latest(sql))[0]).toMatchObject({ state: 'printed', detail: 'by hand' });
 });
 
 test('what lies at a printer is known, and what it says of it', async () => {
@@ -91,7 +91,7 @@ test('what lies at a printer is known, and what it says of it', async () => {
   await printRunStore.accepted(sql, 77, id);
   expect(await printRunStore.atPrinter(sql, 3)).toEqual({ number: 1 });
   await printRunStore.say(sql, 'out of paper', id);
-  expect((await printRunStore.underWay(sql))[0]).toMatchObject({ jobId: 77, said: 'out of paper' });
+  expect((await printRunStore.underWay(sql))[0]).toMatchObject({ jobId: 77, detail: 'out of paper' });
   expect(await printRunStore.open(sql)).toEqual({ count: 1 });
   expect(await printRunStore.openWith(sql, copies)).toEqual([
     { id: copies[0], code: 'c0', run: 1 },

@@ -1,5 +1,5 @@
-import { keptSaid } from '@mailbag/core';
-import type { Said } from '@mailbag/core';
+import { storedDetail } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import type { PaperReason, PrintRunState } from '@mailbag/contract';
 import { dialect } from '../persistence/dialect/dialect.js';
 import type { Sql } from '../persistence/sql.js';
@@ -46,7 +46,7 @@ export interface PrintRunRow {
   size: number;
   printerId: number | null;
   jobId: number | null;
-  said: Said | null;
+  detail: Detail | null;
   who: string;
   principal: string;
   createdAt: string;
@@ -62,8 +62,8 @@ export const printRunStore = {
     ),
 
   inTrouble: (sql: Sql) =>
-    withRemarks<{ number: number; said: Said | null }>(
-      rows(sql, "SELECT number, said FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number"),
+    withRemarks<{ number: number; detail: Detail | null }>(
+      rows(sql, "SELECT number, detail FROM print_run WHERE state IN ('failed', 'unconfirmed') ORDER BY number"),
     ),
 
   openWith: (sql: Sql, ids: readonly number[]) =>
@@ -79,8 +79,14 @@ export const printRunStore = {
   printing: (sql: Sql, jobId: number, id: number) =>
     run(sql, "UPDATE print_run SET state = 'printing', jobId = ? WHERE id = ?", [jobId, id]),
 
-  move: (sql: Sql, to: string, said: Said | null, now: string, id: number, from: string) =>
-    changed(sql, 'UPDATE print_run SET state = ?, said = ?, updatedAt = ? WHERE id = ? AND state = ?', [to, keptSaid(said), now, id, from]),
+  move: (sql: Sql, to: string, detail: Detail | null, now: string, id: number, from: string) =>
+    changed(sql, 'UPDATE print_run SET state = ?, detail = ?, updatedAt = ? WHERE id = ? AND state = ?', [
+      to,
+      storedDetail(detail),
+      now,
+      id,
+      from,
+    ]),
 
   lastNumber: (sql: Sql) => one<{ number: number | null }>(sql, 'SELECT MAX(number) AS number FROM print_run'),
 
@@ -121,14 +127,14 @@ export const printRunStore = {
   setPrinter: (sql: Sql, printerId: number, id: number) => run(sql, 'UPDATE print_run SET printerId = ? WHERE id = ?', [printerId, id]),
 
   accepted: (sql: Sql, jobId: number, id: number) =>
-    run(sql, "UPDATE print_run SET state = 'printing', jobId = ?, said = NULL WHERE id = ?", [jobId, id]),
+    run(sql, "UPDATE print_run SET state = 'printing', jobId = ?, detail = NULL WHERE id = ?", [jobId, id]),
 
-  say: (sql: Sql, said: Said | null, id: number) =>
-    run(sql, "UPDATE print_run SET said = ? WHERE id = ? AND state = 'printing'", [keptSaid(said), id]),
+  say: (sql: Sql, detail: Detail | null, id: number) =>
+    run(sql, "UPDATE print_run SET detail = ? WHERE id = ? AND state = 'printing'", [storedDetail(detail), id]),
 
-  printed: (sql: Sql, said: Said | null, now: string, id: number, from: string) =>
-    changed(sql, "UPDATE print_run SET state = 'printed', said = ?, updatedAt = ? WHERE id = ? AND state = ?", [
-      keptSaid(said),
+  printed: (sql: Sql, detail: Detail | null, now: string, id: number, from: string) =>
+    changed(sql, "UPDATE print_run SET state = 'printed', detail = ?, updatedAt = ? WHERE id = ? AND state = ?", [
+      storedDetail(detail),
       now,
       id,
       from,

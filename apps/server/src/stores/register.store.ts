@@ -16,7 +16,7 @@ export interface RegisterRow {
   position: number;
   tries: number;
   nextTryAt: string;
-  said: string | null;
+  failure: string | null;
   reportedAt: string | null;
   paused: number;
 }
@@ -24,16 +24,16 @@ type RegisterValues = Pick<RegisterRow, 'name' | 'kind' | 'settings' | 'sealed' 
 
 export const registerStore = {
   inTrouble: (sql: Sql) =>
-    rows<{ name: string; said: string }>(sql, 'SELECT name, said FROM register WHERE said IS NOT NULL AND paused = 0'),
+    rows<{ name: string; failure: string }>(sql, 'SELECT name, failure FROM register WHERE failure IS NOT NULL AND paused = 0'),
 
   due: (sql: Sql, now: string, far: string) =>
     rows<RegisterRow>(sql, 'SELECT * FROM register WHERE paused = 0 AND (nextTryAt <= ? OR nextTryAt > ?)', [now, far]),
 
   reported: (sql: Sql, position: number, now: string, id: number) =>
-    run(sql, 'UPDATE register SET position = ?, tries = 0, said = NULL, reportedAt = ? WHERE id = ?', [position, now, id]),
+    run(sql, 'UPDATE register SET position = ?, tries = 0, failure = NULL, reportedAt = ? WHERE id = ?', [position, now, id]),
 
-  failed: (sql: Sql, tries: number, said: string, next: string, id: number) =>
-    run(sql, 'UPDATE register SET tries = ?, said = ?, nextTryAt = ? WHERE id = ?', [tries, said, next, id]),
+  failed: (sql: Sql, tries: number, failure: string, next: string, id: number) =>
+    run(sql, 'UPDATE register SET tries = ?, failure = ?, nextTryAt = ? WHERE id = ?', [tries, failure, next, id]),
 
   list: (sql: Sql) => rows<RegisterRow>(sql, `SELECT * FROM register ORDER BY ${dialect.caseless('name')}`),
 
@@ -51,7 +51,7 @@ export const registerStore = {
   set: (sql: Sql, id: number, { name, kind, settings, sealed, mailings, paused }: RegisterValues, now: string) =>
     run(
       sql,
-      'UPDATE register SET name = ?, kind = ?, settings = ?, sealed = ?, mailings = ?, paused = ?, tries = 0, said = NULL, nextTryAt = ? WHERE id = ?',
+      'UPDATE register SET name = ?, kind = ?, settings = ?, sealed = ?, mailings = ?, paused = ?, tries = 0, failure = NULL, nextTryAt = ? WHERE id = ?',
       [name, kind, settings, sealed, mailings, paused ? 1 : 0, now, id],
     ),
 };

@@ -1,6 +1,6 @@
 import type { IncomingReport } from '@mailbag/contract';
-import { keptSaid, readSaid } from '@mailbag/core';
-import type { Said } from '@mailbag/core';
+import { storedDetail, parseDetail } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { changed, one, rows, run } from '../persistence/sql.js';
 import { withRemarks } from './stored-remarks.js';
@@ -11,11 +11,11 @@ export const reportStore = {
     const found = await withRemarks<Omit<IncomingReport, 'doubt'> & { doubt: string | null }>(
       rows(
         sql,
-        `SELECT id, at, way, kind, sender, subject, said, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
+        `SELECT id, at, way, kind, sender, subject, detail, doubt, settled, (SELECT id FROM copy WHERE copy.deliveryId = incoming_report.deliveryId LIMIT 1) AS copyId
        FROM incoming_report ORDER BY doubt IS NOT NULL AND settled IS NULL DESC, id DESC LIMIT 100`,
       ),
     );
-    return found.map((report) => ({ ...report, doubt: readSaid(report.doubt) }));
+    return found.map((report) => ({ ...report, doubt: parseDetail(report.doubt) }));
   },
 
   dropTry: (sql: Sql, digest: string) => run(sql, 'DELETE FROM incoming_try WHERE digest = ?', [digest]),
@@ -57,16 +57,16 @@ export const reportStore = {
       kind: string;
       sender: string;
       subject: string;
-      said: Said | null;
+      detail: Detail | null;
       deliveryId: number | null;
-      doubt: Said | null;
+      doubt: Detail | null;
       /** As JSON. */
       facts: string | null;
     },
   ) =>
     (await changed(
       sql,
-      'INSERT INTO incoming_report (digest, at, way, kind, sender, subject, said, deliveryId, doubt, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
+      'INSERT INTO incoming_report (digest, at, way, kind, sender, subject, detail, deliveryId, doubt, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
       [
         report.digest,
         report.at,
@@ -74,9 +74,9 @@ export const reportStore = {
         report.kind,
         report.sender,
         report.subject,
-        keptSaid(report.said),
+        storedDetail(report.detail),
         report.deliveryId,
-        keptSaid(report.doubt),
+        storedDetail(report.doubt),
         report.facts,
       ],
     )) === 1,

@@ -38,11 +38,11 @@ export class LayoutsService {
 
   private async drawn(id: number): Promise<Drawn> {
     const latest = await this.templates.revision(id);
-    const kept = await layoutStore.ofTemplate(this.transactions, id);
-    const draft = kept?.isInUse ? undefined : kept;
+    const stored = await layoutStore.ofTemplate(this.transactions, id);
+    const draft = stored?.isInUse ? undefined : stored;
     const baseId = draft?.baseId ?? latest.baseId ?? latest.id;
     return {
-      version: kept?.version ?? 0,
+      version: stored?.version ?? 0,
       isDraft: draft !== undefined,
       layout: draft ? (JSON.parse(draft.content) as Layout) : (latest.layout ?? emptyLayout),
       base: baseId === latest.id ? latest : await this.templates.revision(id, baseId),

@@ -149,7 +149,7 @@ const acceptanceKey = (recordKey: string, code: string, column: string, field: s
 async function write(
   sql: Sql,
   mailingId: number,
-  said: readonly SaidFinding[],
+  findings: readonly SaidFinding[],
   placeOf: (row: number) => { ordinal: number; key: string },
   place = mailingId,
 ): Promise<void> {
@@ -159,7 +159,7 @@ async function write(
       id,
     ]),
   );
-  for (const { check, finding } of said) {
+  for (const { check, finding } of findings) {
     const { ordinal, key } = placeOf(finding.row);
     const { code, severity, column, field, value } = finding;
     await findingStore.add(sql, place, {
@@ -180,7 +180,7 @@ async function write(
 async function compareAll(
   { sourceId, mailing, context }: SurveyedMailing,
   scope: CheckScope,
-): Promise<{ said: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } }> {
+): Promise<{ findings: SaidFinding[]; placeOf: (row: number) => { ordinal: number; key: string } }> {
   const places = new Map<number, { ordinal: number; key: string }>();
   const keyOf = recordKeys(mailing.columns, mailing.plan.keyColumn ?? null);
   const leftOut = new Set(mailing.plan.leftOut);
@@ -189,16 +189,16 @@ async function compareAll(
     records.forEach((record, index) => places.set(record.row, { ordinal: first + index, key: keyOf(record) }));
     checker.see(records.filter(({ row }) => !leftOut.has(row)));
   }
-  return { said: checker.done(), placeOf: (row) => places.get(row) ?? { ordinal: 0, key: '' } };
+  return { findings: checker.done(), placeOf: (row) => places.get(row) ?? { ordinal: 0, key: '' } };
 }
 
 /** Where findings of a run stand that is under way: nobody asks for those of such a mailing. */
 const pending = (mailingId: number): number => -mailingId;
 
 /** Writes findings down beside those that hold, a few at a time, so that nobody waits for long who writes too. */
-async function writeBeside(mailingId: number, said: readonly SaidFinding[], placeOf: Parameters<typeof write>[3]): Promise<void> {
-  for (let from = 0; from < said.length; from += WRITTEN_AT_ONCE)
-    await inTransaction((sql) => write(sql, mailingId, said.slice(from, from + WRITTEN_AT_ONCE), placeOf, pending(mailingId)));
+async function writeBeside(mailingId: number, findings: readonly SaidFinding[], placeOf: Parameters<typeof write>[3]): Promise<void> {
+  for (let from = 0; from < findings.length; from += WRITTEN_AT_ONCE)
+    await inTransaction((sql) => write(sql, mailingId, findings.slice(from, from + WRITTEN_AT_ONCE), placeOf, pending(mailingId)));
 }
 
 /** Runs the checks of single records over a stretch of them; one that is all of them compares them as well. */
@@ -229,8 +229,8 @@ export async function checkStretch(input: Tasks['checkStretch']['input']): Promi
 export async function checkComparing(input: Tasks['checkComparing']['input']): Promise<void> {
   const checks = comparingChecks(setupOf(input, []));
   if (checks.length === 0) return;
-  const { said, placeOf } = await compareAll(input, { of: 'all', checks });
-  await writeBeside(input.mailingId, said, placeOf);
+  const { findings, placeOf } = await compareAll(input, { of: 'all', checks });
+  await writeBeside(input.mailingId, findings, placeOf);
 }
 
 /** Puts the findings of a run in place of those that held before, all at once; before a run: throws away what one left that never came to its end. */
@@ -260,14 +260,14 @@ export async function checkTouched(input: Tasks['checkTouched']['input']): Promi
   const setup = setupOf(input, await measuredTemplates(input, records), await namedPictures(mailing));
   const own = new RecordChecker(setup, { of: 'record' });
   own.see(records.map(({ record }) => record).filter(({ row }) => !leftOut.has(row)));
-  const said = own.done();
+  const findings = own.done();
   const comparing = checksComparing(setup, only.columns);
   const compared = comparing.length > 0 ? await compareAll(input, { of: 'all', checks: comparing }) : null;
   const single = checksOfRecords(setup);
   await inTransaction(async (sql) => {
     for (const { ordinal } of records) await findingStore.dropOfChecks(sql, mailingId, single, ordinal);
     await findingStore.dropOfChecks(sql, mailingId, comparing, null);
-    await write(sql, mailingId, said, (row) => places.get(row) ?? { ordinal: 0, key: '' });
-    if (compared) await write(sql, mailingId, compared.said, compared.placeOf);
+    await write(sql, mailingId, findings, (row) => places.get(row) ?? { ordinal: 0, key: '' });
+    if (compared) await write(sql, mailingId, compared.findings, compared.placeOf);
   });
 }

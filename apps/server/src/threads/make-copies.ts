@@ -20,7 +20,7 @@ import { batchStore } from '../stores/batch.store.js';
 import { copyStore } from '../stores/copy.store.js';
 import { threadSql } from './worker-database.js';
 
-interface Kept extends FrozenBatch {
+interface CachedBatch extends FrozenBatch {
   batchId: number;
   fillers: RecordFiller[];
   protections: Protections | null;
@@ -30,14 +30,14 @@ interface Kept extends FrozenBatch {
 }
 
 /** The batch that this thread works on, with its templates compiled. */
-let kept: Kept | null = null;
+let cached: CachedBatch | null = null;
 
-async function batchOf(batchId: number): Promise<Kept> {
-  if (kept?.batchId === batchId) return kept;
+async function batchOf(batchId: number): Promise<CachedBatch> {
+  if (cached?.batchId === batchId) return cached;
   const row = (await batchStore.frozenWithCharacters(threadSql(), batchId))!;
   const batch = frozenBatch(row);
   const { mailing } = batch;
-  kept = {
+  cached = {
     ...batch,
     batchId,
     fillers: await compileMailing(mailing, readWords(row.characters)),
@@ -45,7 +45,7 @@ async function batchOf(batchId: number): Promise<Kept> {
     readers: mailing.templates.map(() => null),
     pictures: await recordPictures(mailing),
   };
-  return kept;
+  return cached;
 }
 
 const begun = new WeakMap<Uint8Array, Hash>();
@@ -65,7 +65,7 @@ let openedAfter = 0;
 
 /** Reads a copy from disk and compares it with what was meant. @throws MailbagError copy-differs */
 async function readBack(
-  batch: Kept,
+  batch: CachedBatch,
   copy: { code: string; path: string; position: number },
   key: FileKey,
   filled: FilledCopy,

@@ -132,18 +132,18 @@ async function firstFree(isTaken: (count: number) => Promise<boolean>): Promise<
   return high;
 }
 
-let kept: { batchId: number; mailing: FrozenMailing; context: BatchContext; planner: Planner } | null = null;
+let cached: { batchId: number; mailing: FrozenMailing; context: BatchContext; planner: Planner } | null = null;
 
 /** Plans the next records. @returns whether all are planned */
 function planBlock(batchId: number): Promise<boolean> {
   return inTransaction(async (sql) => {
     const batch = await batchStore.planning(sql, batchId);
     if (batch?.state !== 'planning') return false;
-    if (kept?.batchId !== batchId) {
+    if (cached?.batchId !== batchId) {
       const { mailing, context } = frozenBatch((await batchStore.frozen(sql, batchId))!);
-      kept = { batchId, mailing, context, planner: new Planner(mailing, context) };
+      cached = { batchId, mailing, context, planner: new Planner(mailing, context) };
     }
-    const { mailing, context, planner } = kept;
+    const { mailing, context, planner } = cached;
     const rows = await batchStore.recordsFrom(sql, batchId, batch.plannedThrough, BLOCK);
     const characters = readWords(batch.characters);
     const words = wordsOf(mailing, context, characters);

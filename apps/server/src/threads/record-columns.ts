@@ -14,7 +14,7 @@ interface RecordColumn {
 
 /** Columns that are kept for the next question of whoever looks at them; one of 100,000 records takes about 10 MB. */
 const MOST = 4;
-const kept = new Map<string, RecordColumn>();
+const cache = new Map<string, RecordColumn>();
 
 /** @returns null: the source has no records yet */
 export async function readingOf(sourceId: number): Promise<{ readingId: number; stamp: string } | null> {
@@ -37,11 +37,11 @@ async function read(readingId: number, index: number, withValues: boolean): Prom
 /** A column as it is now. */
 export async function columnAt(reading: { readingId: number; stamp: string }, index: number, withValues: boolean): Promise<RecordColumn> {
   const key = `${reading.stamp} ${index} ${withValues}`;
-  const known = kept.get(key);
+  const known = cache.get(key);
   if (known) return known;
   const column: RecordColumn = { ...(await read(reading.readingId, index, withValues)), order: null };
-  kept.set(key, column);
-  if (kept.size > MOST) kept.delete(kept.keys().next().value!);
+  cache.set(key, column);
+  if (cache.size > MOST) cache.delete(cache.keys().next().value!);
   return column;
 }
 

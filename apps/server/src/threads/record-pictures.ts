@@ -24,21 +24,21 @@ export async function recordPictures(
   );
   if (named.length === 0) return () => Promise.resolve(undefined);
   const list = await readPictureList(pictures);
-  const kept = new Map<string, Uint8Array>();
+  const cache = new Map<string, Uint8Array>();
   let size = 0;
   const bytesOf = async (name: string, row: number): Promise<Uint8Array> => {
     if (Object.hasOwn(given, name)) return given[name]!;
     const digest = pictureOf(list, name);
-    const known = digest === undefined ? undefined : kept.get(digest);
+    const known = digest === undefined ? undefined : cache.get(digest);
     if (known) return known;
     const bytes = digest === undefined ? null : await read(fileKey('attachments', digest));
     if (!bytes) throw new MailbagError('picture-missing', { name, row });
     if (size + bytes.length > KEPT) {
-      kept.clear();
+      cache.clear();
       size = 0;
     }
     size += bytes.length;
-    kept.set(digest!, bytes);
+    cache.set(digest!, bytes);
     return bytes;
   };
   return async (row, template) => {

@@ -36,13 +36,13 @@ async function placeOf(record: RecordOfBatch): Promise<RecordPlace> {
 
 /** @throws MailbagError pattern-*, record-over-time */
 export async function letter({ reminder, ...record }: LetterOfBatch): Promise<Letter> {
-  const kept = await batchOf(record.batchId);
-  const { subject, body } = kept.batch.mailing.plan.message;
-  const asks = `${subject} ${body} ${JSON.stringify(kept.batch.mailing.plan.message.reminder ?? '')}`.includes('replace');
+  const cached = await batchOf(record.batchId);
+  const { subject, body } = cached.batch.mailing.plan.message;
+  const asks = `${subject} ${body} ${JSON.stringify(cached.batch.mailing.plan.message.reminder ?? '')}`.includes('replace');
   const place = { ...(await placeOf(record)), ...(asks && { replaces: (await copyStore.replacedBy(threadSql(), record.code)) ?? null }) };
-  if (!reminder) return (kept.letters ??= letterPattern(kept.batch.mailing)).letter(place);
-  const { plan } = kept.batch.mailing;
-  const own = letterPattern({ ...kept.batch.mailing, plan: { ...plan, message: { ...plan.message, reminder } } });
+  if (!reminder) return (cached.letters ??= letterPattern(cached.batch.mailing)).letter(place);
+  const { plan } = cached.batch.mailing;
+  const own = letterPattern({ ...cached.batch.mailing, plan: { ...plan, message: { ...plan.message, reminder } } });
   return (own.reminder ?? own.letter)(place);
 }
 

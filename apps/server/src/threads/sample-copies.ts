@@ -17,7 +17,7 @@ import type { Tasks } from '../work/tasks.js';
 /** Records that are read for the faces of all copies; beyond them hardly a character is new. */
 const MOST_READ = 5000;
 
-let kept: { key: string; fillers: RecordFiller[] } | null = null;
+let cached: { key: string; fillers: RecordFiller[] } | null = null;
 
 interface Sampled {
   record: SourceRecord;
@@ -52,8 +52,8 @@ async function sampler(
   const key = createHash('sha256')
     .update(JSON.stringify([finish, stamp, boxes, mailing.templates.map(({ hash, map, stamps }) => [hash, map, stamps]), [...characters]]))
     .digest('hex');
-  if (kept?.key !== key) kept = { key, fillers: await compileMailing(mailing, characters) };
-  const { fillers } = kept;
+  if (cached?.key !== key) cached = { key, fillers: await compileMailing(mailing, characters) };
+  const { fillers } = cached;
   const protections = protectionsOf(mailing, 'sample');
   const read = rowReader(mailing.columns);
   const path = outputPattern(mailing.plan.output.folder, mailing.plan.output.file, patternNames(mailing.columns));

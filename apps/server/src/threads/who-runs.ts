@@ -36,13 +36,13 @@ async function hadCopies(mailingId: number, keyColumn: string | null, salt: stri
     const { columns } = JSON.parse(batch.frozen) as FrozenMailing;
     const isThere = keyColumn === null || columns.some(({ name }) => name === keyColumn);
     const keyOf = keyDigests(salt, columns, keyColumn);
-    let isKept = isThere;
+    let hasValues = isThere;
     if (isThere)
       for (const row of await batchStore.recordsWithCopies(sql, batch)) {
-        if (row.cells === '[]') isKept = false;
+        if (row.cells === '[]') hasValues = false;
         else had.set(keyOf({ row: row.row, cells: JSON.parse(row.cells) as Cell[] }), { values: row.valuesDigest, used });
       }
-    if (!isKept) unknown.push(batch.number);
+    if (!hasValues) unknown.push(batch.number);
   }
   return { had, unknown };
 }

@@ -12,7 +12,7 @@ import work from './worker.js';
 
 jest.mock('../platform/targets.js', () => ({ guardTargets: () => undefined }));
 
-const kept = config.dataFolder;
+const before = config.dataFolder;
 let close: () => Promise<void>;
 beforeAll(async () => {
   const own = await ownDatabase();
@@ -21,7 +21,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await close();
-  config.dataFolder = kept;
+  config.dataFolder = before;
 });
 
 test('a thread is given the key of a file and answers what is in it', async () => {

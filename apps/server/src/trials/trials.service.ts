@@ -14,7 +14,7 @@ import { SourcesService } from '../sources/sources.service.js';
 import { Pool } from '../work/pool.js';
 
 /** A trial as it is kept: with where its files lie. */
-interface Kept {
+interface CachedTrial {
   answer: TrialAnswer;
   keys: FileKey[];
 }
@@ -25,7 +25,7 @@ interface Kept {
  */
 @Injectable()
 export class Trials {
-  private readonly kept = new Map<string, Kept>();
+  private readonly cache = new Map<string, CachedTrial>();
 
   constructor(
     private readonly mailings: MailingsService,
@@ -38,7 +38,7 @@ export class Trials {
   private readonly nameOf = (id: number, { id: account }: Account): string => `${id} ${account}`;
 
   current(id: number, account: Account): TrialAnswer | null {
-    const answer = this.kept.get(this.nameOf(id, account))?.answer;
+    const answer = this.cache.get(this.nameOf(id, account))?.answer;
     if (!answer) return null;
     return account.seesPasswords ? answer : { ...answer, copies: answer.copies.map((copy) => ({ ...copy, openPassword: null })) };
   }
@@ -97,7 +97,7 @@ export class Trials {
       faults: [...faults, ...(mail?.faults ?? [])],
       mail: mail && { address: account.email, sent: mail.sent },
     };
-    this.kept.set(this.nameOf(id, account), { answer, keys: copies.map(({ key }) => key) });
+    this.cache.set(this.nameOf(id, account), { answer, keys: copies.map(({ key }) => key) });
     return this.current(id, account)!;
   }
 
@@ -120,7 +120,7 @@ export class Trials {
 
   /** The file of a copy of the trial. @throws MailbagError not-found */
   copy(id: number, number: number, account: Account): { key: FileKey; file: string } {
-    const trial = this.kept.get(this.nameOf(id, account));
+    const trial = this.cache.get(this.nameOf(id, account));
     const [key, copy] = [trial?.keys[number], trial?.answer.copies[number]];
     if (!key || !copy) throw new MailbagError('not-found', { what: 'copy' });
     return { key, file: copy.file };
@@ -128,7 +128,7 @@ export class Trials {
 
   /** All files of the trial. @throws MailbagError not-found */
   async *files(id: number, account: Account): AsyncGenerator<ZipPart> {
-    const trial = this.kept.get(this.nameOf(id, account));
+    const trial = this.cache.get(this.nameOf(id, account));
     // Copies that want one name get numbers, as in the archive.
     const taken = new Map<string, number>();
     for (const [at, key] of trial?.keys.entries() ?? []) {
@@ -140,8 +140,8 @@ export class Trials {
   }
 
   async throwAway(id: number, account: Account): Promise<void> {
-    const trial = this.kept.get(this.nameOf(id, account));
-    this.kept.delete(this.nameOf(id, account));
+    const trial = this.cache.get(this.nameOf(id, account));
+    this.cache.delete(this.nameOf(id, account));
     for (const key of trial?.keys ?? []) await remove(key);
   }
 }

@@ -11,13 +11,13 @@ let loaded: Promise<Loaded> | null = null;
 const faces = new Map<string, Promise<FaceFile>>();
 
 /** Keeps what was promised, but not a failure: it is tried again. */
-const kept = <Value>(promise: Promise<Value>, forget: () => void): Promise<Value> => {
+const remembered = <Value>(promise: Promise<Value>, forget: () => void): Promise<Value> => {
   promise.catch(forget);
   return promise;
 };
 
 const engine = (): Promise<Loaded> =>
-  (loaded ??= kept(
+  (loaded ??= remembered(
     (async () => {
       const [{ instance }, hb, names] = await Promise.all([
         WebAssembly.instantiateStreaming(fetch(subsetUrl)),
@@ -33,7 +33,7 @@ function faceNamed(name: string): Promise<FaceFile> {
   let face = faces.get(name);
   if (!face) {
     const fetched = fetch(`/api/faces/${name}`).then(async (answer) => ({ name, bytes: new Uint8Array(await answer.arrayBuffer()) }));
-    faces.set(name, (face = kept(fetched, () => faces.delete(name))));
+    faces.set(name, (face = remembered(fetched, () => faces.delete(name))));
   }
   return face;
 }

@@ -1,8 +1,8 @@
 import { Shortcuts } from './shortcuts';
 
 const storage = (): Pick<Storage, 'getItem' | 'setItem'> => {
-  const kept = new Map<string, string>();
-  return { getItem: (key) => kept.get(key) ?? null, setItem: (key, value) => void kept.set(key, value) };
+  const stored = new Map<string, string>();
+  return { getItem: (key) => stored.get(key) ?? null, setItem: (key, value) => void stored.set(key, value) };
 };
 
 test('what is on the screen tells its shortcuts, those of the screen first, and takes them along when it goes', () => {

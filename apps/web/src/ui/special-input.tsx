@@ -8,23 +8,23 @@ export function NumberInput({
   value,
   onChange,
   help,
-  least = 0,
-  most: limit = 1_000_000,
+  minimum = 0,
+  maximum: limit = 1_000_000,
   hideLabel = false,
 }: {
   label: string;
   value: number;
   onChange: (value: number) => void;
   help?: string;
-  least?: number;
-  most?: number;
+  minimum?: number;
+  maximum?: number;
   hideLabel?: boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
-  const isIn = (number: number): boolean => number >= least && number <= limit;
+  const isIn = (number: number): boolean => number >= minimum && number <= limit;
   // What is typed stands while it is typed, though its first digit alone may be too small; whoever leaves finds what holds.
   const leave = (): void => {
-    if (typed && !isIn(Number(typed))) onChange(Math.min(limit, Math.max(least, Number(typed))));
+    if (typed && !isIn(Number(typed))) onChange(Math.min(limit, Math.max(minimum, Number(typed))));
     setTyped(null);
   };
   return (
@@ -38,7 +38,7 @@ export function NumberInput({
         setTyped(digits);
         if (digits !== '' && isIn(Number(digits))) onChange(Number(digits));
       }}
-      {...(typed && !isIn(Number(typed)) ? { error: t`From ${least} to ${limit}.` } : {})}
+      {...(typed && !isIn(Number(typed)) ? { error: t`From ${minimum} to ${limit}.` } : {})}
       {...(help ? { help } : {})}
     />
   );
@@ -49,7 +49,7 @@ export function SecretInput({
   label = t`Password`,
   value,
   onChange,
-  isKept,
+  isStored,
   moved = false,
   rows,
   sample,
@@ -57,7 +57,7 @@ export function SecretInput({
   label?: string;
   value: string;
   onChange: (value: string) => void;
-  isKept: boolean;
+  isStored: boolean;
   moved?: boolean;
   rows?: number;
   sample?: string;
@@ -69,9 +69,9 @@ export function SecretInput({
       autoComplete="new-password"
       value={value}
       onChange={onChange}
-      placeholder={isKept ? (moved ? t`enter it again` : t`unchanged`) : (sample ?? '')}
+      placeholder={isStored ? (moved ? t`enter it again` : t`unchanged`) : (sample ?? '')}
       help={
-        isKept && moved
+        isStored && moved
           ? t`Enter it again: the server it is sent to was changed. A stored password is only sent to the server it was entered for.`
           : t`Stored encrypted and never shown again.`
       }

@@ -103,7 +103,7 @@ describe('fields', () => {
   test('several lines are a text area', () =>
     expect(drawn(<TextInput label="Body" rows={5} value="x" onChange={nothing} />).some(({ tag }) => tag === 'textarea')).toBe(true));
   test('a secret is not shown, and browsers are not asked to keep it', () => {
-    const input = only(<SecretInput label="Password" value="plots" isKept={false} onChange={nothing} />, 'input');
+    const input = only(<SecretInput label="Password" value="plots" isStored={false} onChange={nothing} />, 'input');
     expect(input.attributes.type).toBe('password');
     expect(input.attributes.autocomplete).not.toBe('on');
   });

@@ -4,14 +4,14 @@ import { firstMessages } from './german';
 import { restMessages } from './german-rest';
 import type { Messages } from './message-catalogue';
 
-const said = messages();
+const texts = messages();
 const germanMessages: Messages = { ...firstMessages, ...restMessages };
 /** The values that a message names. */
 const valuesOf = (message: string): string[] => [...new Set([...message.matchAll(/\{(\d+)[,}]/g)].map(([, name]) => name!))].sort();
 
 test('every message of the sources is in the German catalogue', () => {
   expect(
-    [...said].filter(([message]) => !Object.hasOwn(germanMessages, message)).map(([message, [file]]) => `${file}: ${message}`),
+    [...texts].filter(([message]) => !Object.hasOwn(germanMessages, message)).map(([message, [file]]) => `${file}: ${message}`),
   ).toEqual([]);
 });
 
@@ -20,7 +20,7 @@ const FIRST =
   /^apps\/web\/src\/(app\.tsx|api\/|ui\/(?!list\/|special-input|archive-button|use-undo-keys|split)|screens\/account\/)|^packages\/core\/src\/errors\/people/;
 
 test('what is said before anybody is signed in comes with the first words', () => {
-  const late = [...said].filter(([message, files]) => files.some((file) => FIRST.test(file)) && !Object.hasOwn(firstMessages, message));
+  const late = [...texts].filter(([message, files]) => files.some((file) => FIRST.test(file)) && !Object.hasOwn(firstMessages, message));
   expect(late.map(([message]) => message)).toEqual([]);
 });
 
@@ -28,7 +28,7 @@ test('what is said first needs no plurals, which come with the rest', () =>
   expect(Object.values(firstMessages).filter((text) => /\{\d+\s*,|'/.test(text))).toEqual([]));
 
 test('nothing is in the German catalogue that no source says', () => {
-  expect(Object.keys(germanMessages).filter((message) => !said.has(message))).toEqual([]);
+  expect(Object.keys(germanMessages).filter((message) => !texts.has(message))).toEqual([]);
 });
 
 test('a German message names no value that the English one does not have, and is said with all it names', () => {

@@ -5,7 +5,7 @@ import { languageFor } from './languages';
 const KEY = 'mailbag.language';
 
 /** What whoever was signed in last chose in this browser; empty: nothing, or nothing can be kept here. */
-function kept(): string {
+function storedLanguage(): string {
   try {
     return localStorage.getItem(KEY) ?? '';
   } catch {
@@ -14,12 +14,12 @@ function kept(): string {
 }
 
 /** The language that this browser is spoken to in, before anybody is signed in. */
-export const ownLanguage = (): Language => languageFor([...(kept() ? [kept()] : []), ...navigator.languages]);
+export const ownLanguage = (): Language => languageFor([...(storedLanguage() ? [storedLanguage()] : []), ...navigator.languages]);
 
 /** Keeps what somebody chose for this browser. @returns whether another language is to be spoken than until now */
 export function keepOwnLanguage(chosen: SpokenLanguage): boolean {
   const before = ownLanguage();
-  if (chosen === kept()) return false;
+  if (chosen === storedLanguage()) return false;
   try {
     if (chosen === '') localStorage.removeItem(KEY);
     else localStorage.setItem(KEY, chosen);

@@ -34,7 +34,7 @@ export class RecordChecker {
   private readonly checks: [name: string, check: Check][];
   private readonly read;
   private readonly evaluates: boolean;
-  private readonly said: SaidFinding[] = [];
+  private readonly findings: SaidFinding[] = [];
 
   constructor(
     private readonly setup: CheckSetup,
@@ -53,7 +53,7 @@ export class RecordChecker {
 
   see(records: readonly SourceRecord[]): void {
     let name = '';
-    const say = (finding: Finding): void => void this.said.push({ check: name, finding });
+    const say = (finding: Finding): void => void this.findings.push({ check: name, finding });
     for (const record of records) {
       const row = this.read(record);
       const copies = this.evaluates ? this.setup.templates.map((template) => evaluateTemplate(template, row, this.setup.context)) : [];
@@ -71,8 +71,8 @@ export class RecordChecker {
 
   /** All findings with their checks, in the order of the rows. */
   done(): SaidFinding[] {
-    for (const [check, { end }] of this.checks) end?.((finding) => this.said.push({ check, finding }));
-    return this.said.sort(
+    for (const [check, { end }] of this.checks) end?.((finding) => this.findings.push({ check, finding }));
+    return this.findings.sort(
       ({ finding: a }, { finding: b }) => a.row - b.row || (a.severity === b.severity ? 0 : a.severity === 'stop' ? -1 : 1),
     );
   }

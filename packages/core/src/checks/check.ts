@@ -144,12 +144,12 @@ export const aboutValue = (row: number, column: string, value: string): Omit<Fin
   details: {},
 });
 
-type Said = Pick<Finding, 'code' | 'severity'> & Partial<Pick<Finding, 'details' | 'mend'>>;
+type Judgement = Pick<Finding, 'code' | 'severity'> & Partial<Pick<Finding, 'details' | 'mend'>>;
 
 /** A check that judges every filled value of the columns it is on for, by itself. */
 export function valueCheck<Name extends string>(
   name: Name,
-  prepare: (setup: PreparedSetup) => (cell: Cell, setting: NonNullable<ColumnChecks[Name]>, column: Column) => Said | null,
+  prepare: (setup: PreparedSetup) => (cell: Cell, setting: NonNullable<ColumnChecks[Name]>, column: Column) => Judgement | null,
 ): CheckKind['begin'] {
   return (setup) => {
     const watched = columnsWith(setup, name);
@@ -160,8 +160,8 @@ export function valueCheck<Name extends string>(
         for (const { column, setting } of watched) {
           const cell = row.cell(column.name);
           if (cell.text === '') continue;
-          const said = judge(cell, setting, column);
-          if (said) say({ ...aboutValue(row.row, column.name, cell.text), ...said });
+          const judgement = judge(cell, setting, column);
+          if (judgement) say({ ...aboutValue(row.row, column.name, cell.text), ...judgement });
         }
       },
     };

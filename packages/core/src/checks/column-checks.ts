@@ -1,7 +1,7 @@
 /** Least and most, both counting as right: numbers, or dates as YYYY-MM-DD. Empty: no limit. */
 export interface Limits {
-  least: string;
-  most: string;
+  minimum: string;
+  maximum: string;
 }
 
 /** What is looked at in each value of a column, by the switch of the check. Most are on or off; two need to be told what is right. */

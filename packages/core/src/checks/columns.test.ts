@@ -146,9 +146,9 @@ test('one person twice: the same name in whatever order and marks, and the same 
 });
 test.each<[string, ColumnChecks, string, string[]]>([
   ['a required column', { required: true }, '', ['2 stop value-missing']],
-  ['a number over its limit', { range: { least: '1', most: '10' } }, '11', ['2 stop out-of-range']],
-  ['a number within', { range: { least: '1', most: '10' } }, '10', []],
-  ['a date before its limit', { range: { least: '2027-01-01', most: '' } }, '2026-12-31', ['2 stop out-of-range']],
+  ['a number over its limit', { range: { minimum: '1', maximum: '10' } }, '11', ['2 stop out-of-range']],
+  ['a number within', { range: { minimum: '1', maximum: '10' } }, '10', []],
+  ['a date before its limit', { range: { minimum: '2027-01-01', maximum: '' } }, '2026-12-31', ['2 stop out-of-range']],
   [
     'a value that is not allowed, with the one it nearly is',
     { allowed: ['Felt', 'Green roof'] },

@@ -33,7 +33,7 @@ interface Candidate {
 }
 
 /** What a field is told by beside its name: its print, or a tooltip that people wrote. */
-const saidLabel = ({ label, labelFrom }: Field): string | null => (labelFrom === 'name' ? null : label);
+const ownLabel = ({ label, labelFrom }: Field): string | null => (labelFrom === 'name' ? null : label);
 
 /** Beginnings of the words of a label, by which others like it are found. */
 const stems = (label: string | null): Set<string> =>
@@ -87,7 +87,7 @@ class Matcher {
   private worth(was: EditionField, now: EditionField): number {
     const [old, fresh] = [was.field, now.field];
     if (isTick(old) !== isTick(fresh) || isMark(old) !== isMark(fresh)) return 0;
-    const [oldLabel, newLabel] = [saidLabel(old), saidLabel(fresh)];
+    const [oldLabel, newLabel] = [ownLabel(old), ownLabel(fresh)];
     const likeness = this.likeness(oldLabel, newLabel);
     const isTold = oldLabel !== null && newLabel !== null;
     if (isTold && likeness < OTHER_MEANING) return 0;
@@ -101,9 +101,9 @@ class Matcher {
     if (isTold) {
       const times = Math.max(this.frequency[0]!.get(bareWords(oldLabel)) ?? 1, this.frequency[1]!.get(bareWords(newLabel)) ?? 1);
       // A label that stands often says little: place, section and name decide.
-      const said = times === 1 ? 0.62 : 0.36;
-      const rest = (0.45 * near + 0.2 * section + 0.15 * name + 0.12 * kind + 0.08 * limit) * (1 - said);
-      return likeness * said + rest;
+      const labelWeight = times === 1 ? 0.62 : 0.36;
+      const rest = (0.45 * near + 0.2 * section + 0.15 * name + 0.12 * kind + 0.08 * limit) * (1 - labelWeight);
+      return likeness * labelWeight + rest;
     }
     // One of them has no words: place, then name.
     const hasLost = oldLabel === null && newLabel === null ? 1 : 0.8;

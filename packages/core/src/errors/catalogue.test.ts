@@ -13,11 +13,11 @@ const given = new Proxy({} as ErrorFields, {
 });
 
 test.each(entries)('%s says what it is in whole sentences, with all of its fields', (code, { sentence, status }) => {
-  const said = sentence(given);
-  expect(said).toMatch(/^[“‹A-Z0-9]/);
-  expect(said).not.toMatch(/undefined|null|NaN|\[object/);
-  expect(said.replace('“..” ', '')).not.toMatch(/ {2}|\.\.|!/);
-  if (!said.endsWith('›')) expect(said).toMatch(/[.?]$/);
+  const text = sentence(given);
+  expect(text).toMatch(/^[“‹A-Z0-9]/);
+  expect(text).not.toMatch(/undefined|null|NaN|\[object/);
+  expect(text.replace('“..” ', '')).not.toMatch(/ {2}|\.\.|!/);
+  if (!text.endsWith('›')) expect(text).toMatch(/[.?]$/);
   // RFC 9110, 15.5 and 15.6: an error is the client's or the server's.
   expect(status).toBeGreaterThanOrEqual(400);
   expect(status).toBeLessThan(600);

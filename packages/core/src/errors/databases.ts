@@ -10,9 +10,12 @@ export const databasesErrors = {
     (e) => t`${e.host} is not among the database servers that Mailbag may reach. Ask whoever runs Mailbag to allow it.`,
   ),
   'database-sign-in-refused': told<{ host: string }>((e) => t`The database at ${e.host} refused the user or the password. Check both.`),
-  'database-unknown': told<{ host: string; said: string }>((e) => t`The server ${e.host} has no such database: ${e.said}. Check its name.`),
-  'database-tls': told<{ host: string; said: string }>(
-    (e) => t`The connection to ${e.host} could not be secured: ${e.said}. Check the server's certificate, or whether it offers TLS at all.`,
+  'database-unknown': told<{ host: string; answer: string }>(
+    (e) => t`The server ${e.host} has no such database: ${e.answer}. Check its name.`,
+  ),
+  'database-tls': told<{ host: string; answer: string }>(
+    (e) =>
+      t`The connection to ${e.host} could not be secured: ${e.answer}. Check the server's certificate, or whether it offers TLS at all.`,
   ),
   'database-not-a-file': told<{ host: string }>(
     (e) => t`${e.host} is not a SQLite database that can be read. Choose the database file itself.`,
@@ -34,7 +37,7 @@ export const databasesErrors = {
   'database-gone': told<{ host: string }>(
     (e) => t`The connection to the database at ${e.host} was lost. Nothing was changed; the records read before are kept. Try again.`,
   ),
-  'database-failed': told<{ host: string; said: string }>((e) => t`The database at ${e.host} says: ${e.said}`),
+  'database-failed': told<{ host: string; answer: string }>((e) => t`The database at ${e.host} says: ${e.answer}`),
   'connection-in-use': told<{ connection: string; sources: readonly string[] }>(
     (e) => t`“${e.connection}” is read by ${list(e.sources)}. Remove those sources first.`,
   ),

@@ -6,7 +6,7 @@ export const mailErrors = {
     (e) => t`“${e.server}” is used by ${list(e.senders)}. Give those senders another server first.`,
     409,
   ),
-  'mail-not-handed': told<{ said: string }>((e) => t`The message could not be handed over: ${e.said}`),
+  'mail-not-handed': told<{ answer: string }>((e) => t`The message could not be handed over: ${e.answer}`),
   'mail-too-large': told<{ size: string; server: string; limit: number }>(
     (e) =>
       t`The message would have ${e.size} MB; “${e.server}” is sent ${e.limit} MB at most. Attach one combined PDF or a zip, take extra files away, or raise the limit in Settings.`,
@@ -25,8 +25,8 @@ export const mailErrors = {
   'sender-key-unreadable': told<{ address: string }>(
     (e) => t`The private key for ${e.address} cannot be read. Paste the whole PEM file, from BEGIN to END.`,
   ),
-  'sender-code-not-mailed': told<{ address: string; said: string }>(
-    (e) => t`The code could not be mailed to ${e.address}: ${e.said}. Test the mail server first.`,
+  'sender-code-not-mailed': told<{ address: string; answer: string }>(
+    (e) => t`The code could not be mailed to ${e.address}: ${e.answer}. Test the mail server first.`,
   ),
   'sender-code-wrong': told<{ left: number }>((e) => t`That code is wrong. ${e.left} more attempts are left.`),
   'sender-code-over': told(() => t`This code is no longer valid. Ask for a new one; it comes within a minute.`),

@@ -85,8 +85,8 @@ export const mailingsErrors = {
     (e) =>
       t`The file of copy ${e.copy} (${e.path}) is not the one that was made: it was changed on disk. It is not sent. Bring the right file back, or withdraw the copy and make a new one.`,
   ),
-  'register-failed': told<{ register: string; said: string }>(
-    (e) => t`The register “${e.register}” could not be written: ${e.said}. Nothing is lost; it is tried again.`,
+  'register-failed': told<{ register: string; answer: string }>(
+    (e) => t`The register “${e.register}” could not be written: ${e.answer}. Nothing is lost; it is tried again.`,
   ),
   'copy-differs': told<{ copy: string; path: string; what: string }>(
     (e) =>

@@ -17,6 +17,6 @@ export const paperErrors = {
   'printer-unreachable': told<{ uri: string; why: string }>(
     (e) => t`The printer at ${e.uri} does not answer (${e.why}). Check its address and whether it is switched on.`,
   ),
-  'printer-refused': told<{ uri: string; said: string }>((e) => t`The printer at ${e.uri} refused the job: ${e.said}.`),
+  'printer-refused': told<{ uri: string; answer: string }>((e) => t`The printer at ${e.uri} refused the job: ${e.answer}.`),
   'printer-in-use': told<{ run: number }>((e) => t`Print run ${e.run} is still at this printer. Wait for it, or cancel it.`, 409),
 };

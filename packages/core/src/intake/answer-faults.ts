@@ -70,8 +70,8 @@ function boundOf(text: string | undefined) {
 export const boundDay = (text: string | undefined, today: string): string | null =>
   text === 'today' ? today : /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') ? text! : null;
 
-function dayFault({ id, least, most: maximum }: IntakeQuestion, day: string, today: string): AnswerFault | null {
-  const [first, last] = [boundDay(least, today), boundDay(maximum, today)];
+function dayFault({ id, minimum, maximum }: IntakeQuestion, day: string, today: string): AnswerFault | null {
+  const [first, last] = [boundDay(minimum, today), boundDay(maximum, today)];
   if (first !== null && day < first) return { question: id, code: 'too-early', detail: first };
   return last !== null && day > last ? { question: id, code: 'too-late', detail: last } : null;
 }
@@ -113,9 +113,9 @@ export function answerFault(
       if (number === null) return fault('not-a-number');
       // What can be read in two ways is not held against a bound.
       if (number === 'either') break;
-      const [least, greatest] = [boundOf(question.least), boundOf(question.most)];
-      if (least && number.lt(least)) return fault('too-small', question.least);
-      if (greatest && number.gt(greatest)) return fault('too-great', question.most);
+      const [minimum, greatest] = [boundOf(question.minimum), boundOf(question.maximum)];
+      if (minimum && number.lt(minimum)) return fault('too-small', question.minimum);
+      if (greatest && number.gt(greatest)) return fault('too-great', question.maximum);
       break;
     }
     case 'e-mail':

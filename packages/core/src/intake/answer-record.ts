@@ -36,7 +36,7 @@ export function answerRecord(plan: IntakePlan, answers: IntakeAnswers, today: st
 }
 
 /** A submission as it is kept. */
-export interface KeptSubmission {
+export interface StoredSubmission {
   answers: IntakeAnswers;
   number: string;
   /** ISO 8601 in UTC. */
@@ -50,7 +50,11 @@ export function receivedText(receivedAt: string, zone: string): string {
 }
 
 /** The texts of a whole record of an intake's source, by its columns. @param zone where the office is, IANA: the days and times in it are those of its clocks */
-export function submissionRecord(plan: IntakePlan, { answers, number, receivedAt }: KeptSubmission, zone: string): Record<string, string> {
+export function submissionRecord(
+  plan: IntakePlan,
+  { answers, number, receivedAt }: StoredSubmission,
+  zone: string,
+): Record<string, string> {
   const received = receivedText(receivedAt, zone);
   return { ...answerRecord(plan, answers, received.slice(0, 10)), [NUMBER_COLUMN]: number, [RECEIVED_COLUMN]: received };
 }

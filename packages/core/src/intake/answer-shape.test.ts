@@ -23,7 +23,7 @@ test.each([
 ])('“%s” beside B-17: %s', (text, is) => expect(hasShape(plot, text)).toBe(is));
 
 test('runs may have a length of their own, and lie so that several ends are possible', () => {
-  const loose = { example: 'AB1', parts: [{ what: 'either', text: '', least: 1, most: 3 }, { what: 'digits', text: '', least: 1, most: 2 }] as never }; // prettier-ignore
+  const loose = { example: 'AB1', parts: [{ what: 'either', text: '', minimum: 1, maximum: 3 }, { what: 'digits', text: '', minimum: 1, maximum: 2 }] as never }; // prettier-ignore
   expect(['A1', 'AB1', 'A12', '123', '12345', '1', 'AB', '123456', 'A-1'].map((text) => hasShape(loose, text))).toEqual([true, true, true, true, true, false, false, false, false]); // prettier-ignore
   expect(shapeSentence(loose)).toBe('1 to 3 letters or digits, 1 to 2 digits');
   expect([isExample(loose), isExample({ ...loose, example: 'AB' })]).toEqual([true, false]);
@@ -46,8 +46,8 @@ test('every way in which runs can lie is found: held against the pattern languag
   let texts = [''];
   for (let length = 0; length < 5; length++) texts = [...texts, ...texts.filter((one) => one.length === length).flatMap((one) => ['a', '1', '-'].map((next) => one + next))]; // prettier-ignore
   for (const runs of shapes) {
-    const parts = runs.map(([what, least, limit]) => ({ what, text: '', least, most: limit }));
-    const pattern = new RegExp(`^${runs.map(([what, least, maximum]) => `[${classes[what]}]{${least},${maximum}}`).join('')}$`);
+    const parts = runs.map(([what, minimum, limit]) => ({ what, text: '', minimum, maximum: limit }));
+    const pattern = new RegExp(`^${runs.map(([what, minimum, maximum]) => `[${classes[what]}]{${minimum},${maximum}}`).join('')}$`);
     expect(texts.filter((text) => hasShape({ example: '', parts }, text))).toEqual(texts.filter((text) => pattern.test(text)));
   }
 });
@@ -68,7 +68,7 @@ describe('answers', () => {
   });
 
   test('that are numbers keep within their bounds, in either way of writing decimals', () => {
-    const question = asked('amount', { least: '10', most: '99.50' });
+    const question = asked('amount', { minimum: '10', maximum: '99.50' });
     expect(['10', '99,50', '9.99', '99.51', '1.000', '1,000.00'].map((text) => fault(question, text))).toEqual([
       null,
       null,
@@ -81,7 +81,7 @@ describe('answers', () => {
   });
 
   test('that are days keep within theirs, and the day of today moves', () => {
-    const question = asked('date', { least: '2020-01-01', most: 'today' });
+    const question = asked('date', { minimum: '2020-01-01', maximum: 'today' });
     expect(['1.1.2020', '1.3.2027', '31.12.2019', '2.3.2027'].map((text) => fault(question, text))).toEqual([
       null,
       null,

@@ -7,8 +7,8 @@ export interface ShapePart {
   /** Of `exactly`. Otherwise empty. */
   text: string;
   /** How many there are at least and at most; of `exactly` both 1. */
-  least: number;
-  most: number;
+  minimum: number;
+  maximum: number;
 }
 
 /** What an answer looks like. */
@@ -32,9 +32,9 @@ export function shapeOf(example: string): AnswerShape {
   for (const character of text) {
     const what = kindOf(character);
     const last = parts.at(-1);
-    if (last?.what !== what) parts.push({ what, text: what === 'exactly' ? character : '', least: 1, most: 1 });
+    if (last?.what !== what) parts.push({ what, text: what === 'exactly' ? character : '', minimum: 1, maximum: 1 });
     else if (what === 'exactly') last.text += character;
-    else last.least = ++last.most;
+    else last.minimum = ++last.maximum;
   }
   return { example: text, parts };
 }
@@ -43,7 +43,7 @@ const isOf = (what: ShapePart['what'], character: string): boolean =>
   what === 'either' ? isLetter(character) || isDigit(character) : kindOf(character) === what;
 
 /** Places up to which a text can be read by one more run. @param ends whether it can be read up to each place so far, without that run */
-function endsAfter({ what, text, least, most: limit }: ShapePart, characters: readonly string[], ends: readonly boolean[]): boolean[] {
+function endsAfter({ what, text, minimum, maximum: limit }: ShapePart, characters: readonly string[], ends: readonly boolean[]): boolean[] {
   if (what === 'exactly') {
     const wanted = [...text.toLowerCase()];
     return ends.map(
@@ -58,7 +58,7 @@ function endsAfter({ what, text, least, most: limit }: ShapePart, characters: re
   let length = 0;
   return ends.map((_, end) => {
     length = end > 0 && isOf(what, characters[end - 1]!) ? length + 1 : 0;
-    const [from, to] = [end - Math.min(limit, length), end - least];
+    const [from, to] = [end - Math.min(limit, length), end - minimum];
     return to >= from && before[to + 1]! > before[from]!;
   });
 }
@@ -76,10 +76,10 @@ export function hasShape({ parts }: AnswerShape, text: string): boolean {
 export const isExample = (shape: AnswerShape): boolean => hasShape(shape, shape.example);
 
 const noun = { letters: 'letter', digits: 'digit', either: t`letter or digit` } as const;
-function partWords({ what, text, least, most: maximum }: ShapePart): string {
+function partWords({ what, text, minimum, maximum }: ShapePart): string {
   if (what === 'exactly') return text.trim() === '' ? (text.length === 1 ? t`a space` : 'spaces') : `“${text}”`;
   const many = what === 'either' ? t`letters or digits` : what;
-  return least === maximum ? `${maximum} ${maximum === 1 ? noun[what] : many}` : t`${least} to ${maximum} ${many}`;
+  return minimum === maximum ? `${maximum} ${maximum === 1 ? noun[what] : many}` : t`${minimum} to ${maximum} ${many}`;
 }
 
 /** A shape in words: “1 letter, “-”, 1 to 3 digits”. */

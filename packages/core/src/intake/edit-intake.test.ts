@@ -22,7 +22,7 @@ const plan: IntakePlan = {
   ],
   questions: Object.fromEntries(['a', 'b', 'c'].map((id) => [id, addedQuestion(id, id.toUpperCase(), id, 'text')])),
   after: { atOnce: true, thanks: '' },
-  opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 14 },
+  opening: { from: null, until: null, maximum: null, contact: '', sites: [], retentionDays: 14 },
 };
 const order = (of: IntakePlan): string => of.sections.map(({ id, questions }) => `${id}:${questions.join('')}`).join(' ');
 

@@ -43,8 +43,8 @@ export interface IntakeQuestion {
   /** What text looks like; null or left out: like anything. */
   shape?: AnswerShape | null;
   /** The smallest and greatest number, or the first and last day (YYYY-MM-DD, or `today`). Empty or left out: there is none. */
-  least?: string;
-  most?: string;
+  minimum?: string;
+  maximum?: string;
   /** Of a question that was put away: the answers that fill it all the same; null or left out: nothing does. */
   filled?: FilledFrom | null;
 }
@@ -88,7 +88,7 @@ export interface IntakeOpening {
   /** The time zone in which these are told (IANA); left out: the one of whoever looks. */
   zone?: string;
   /** Most submissions; null: no limit. */
-  most: number | null;
+  maximum: number | null;
   /** Whom to ask when it is closed. Empty: nobody is named. */
   contact: string;
   /** Sites that may show the page within theirs, as origins such as https://www.example.org. */
@@ -98,7 +98,7 @@ export interface IntakeOpening {
   /** Whether one e-mail address can answer only once; left out: it can answer as often as it likes. */
   oncePerAddress?: boolean;
   /** Days for which a link holds by which a visitor goes on later; 0: none is mailed. */
-  keptDays: number;
+  retentionDays: number;
 }
 
 /** Personal links: pages that are filled in already with what the records of a mailing say. */
@@ -118,7 +118,7 @@ export interface PersonalPlan {
   /** Columns of the records: what is not asked is known all the same, and fills the copies of answers. */
   columns: string[];
   /** How the records say an answer, by the ids of questions and their answers, where they say it otherwise. */
-  said: Record<string, Record<string, string>>;
+  recordWords: Record<string, Record<string, string>>;
 }
 
 /** Everything of an intake that a person decides. */

@@ -38,14 +38,14 @@ const words: readonly (readonly [RegExp, string])[] = [
 
 /** A made-up answer to a question. @param today ISO 8601 @param picture a data URL for what is drawn or photographed */
 function madeUp(question: IntakeQuestion, today: string, country: string, picture: string): AnswerValue {
-  const { kind, options, words: asked, limit, shape, least, most: maximum } = question;
+  const { kind, options, words: asked, limit, shape, minimum, maximum } = question;
   if (kind === 'signature' || kind === 'image') return picture;
   if (kind === 'date') {
-    const [first, last] = [boundDay(least, today), boundDay(maximum, today)];
+    const [first, last] = [boundDay(minimum, today), boundDay(maximum, today)];
     return last !== null && last < today ? last : first !== null && first > today ? first : today;
   }
   if (shape && shape.parts.length > 0) return shape.example;
-  if ((kind === 'number' || kind === 'amount') && (least || maximum)) return least || maximum || '';
+  if ((kind === 'number' || kind === 'amount') && (minimum || maximum)) return minimum || maximum || '';
   if (kind === 'one of') return options[0]?.value ?? '';
   if (kind === 'some of') return options.slice(0, 2).map(({ value }) => value);
   if (kind === 'postal code') return postalCodes[country] ?? '12345';

@@ -257,7 +257,7 @@ export function makeIntake(name: string, forms: readonly IntakeForm[]): MadeInta
       sections,
       questions: Object.fromEntries(questions.map((one) => [one.id, one])),
       after: { atOnce: true, thanks: '' },
-      opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 14 },
+      opening: { from: null, until: null, maximum: null, contact: '', sites: [], retentionDays: 14 },
     },
     maps,
     pictures,

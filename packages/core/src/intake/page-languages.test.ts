@@ -16,7 +16,7 @@ const plan: IntakePlan = {
     n3: { ...addedQuestion('n3', 'Notes', 'Only the office', 'text'), isAway: true },
   },
   after: { atOnce: true, thanks: 'We write to you.' },
-  opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 0 },
+  opening: { from: null, until: null, maximum: null, contact: '', sites: [], retentionDays: 0 },
 };
 const german = [
   ['title', 'Einen Garten pachten'],

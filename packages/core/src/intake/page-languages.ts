@@ -67,28 +67,28 @@ export function untranslated(plan: IntakePlan, language: PageLanguage): PageText
 export function planIn(plan: IntakePlan, language: PageLanguage): IntakePlan {
   const texts = language === ownLanguage(plan) ? undefined : plan.translations?.[language];
   if (!texts) return plan;
-  const said = (place: string, own: string): string => {
+  const textOf = (place: string, own: string): string => {
     const text = Object.hasOwn(texts, place) ? texts[place]! : '';
     return own.trim() === '' || text.trim() === '' ? own : text;
   };
   return {
     ...plan,
-    title: said('title', plan.title.trim() || plan.name),
-    intro: said('intro', plan.intro),
-    sections: plan.sections.map((section) => ({ ...section, title: said(headingPlace(section.id), section.title) })),
+    title: textOf('title', plan.title.trim() || plan.name),
+    intro: textOf('intro', plan.intro),
+    sections: plan.sections.map((section) => ({ ...section, title: textOf(headingPlace(section.id), section.title) })),
     questions: Object.fromEntries(
       Object.entries(plan.questions).map(([id, question]) => [
         id,
         {
           ...question,
-          words: said(wordsPlace(id), question.words),
-          help: said(helpPlace(id), question.help),
-          options: question.options.map(({ value, say }) => ({ value, say: said(optionPlace(id, value), say) })),
+          words: textOf(wordsPlace(id), question.words),
+          help: textOf(helpPlace(id), question.help),
+          options: question.options.map(({ value, say }) => ({ value, say: textOf(optionPlace(id, value), say) })),
         },
       ]),
     ),
-    after: { ...plan.after, thanks: said('thanks', plan.after.thanks) },
-    opening: { ...plan.opening, contact: said('contact', plan.opening.contact) },
+    after: { ...plan.after, thanks: textOf('thanks', plan.after.thanks) },
+    opening: { ...plan.opening, contact: textOf('contact', plan.opening.contact) },
   };
 }
 

@@ -20,7 +20,7 @@ const columnsOf = (...names: string[]): Column[] =>
 const record = (...texts: string[]): SourceRecord => ({ row: 1, cells: texts.map((text) => typedText(text)) });
 
 test('questions take the columns that fill the same fields, and the others make room for them', () => {
-  const { plan, maps, said } = alignWithMailing(
+  const { plan, maps, recordWords } = alignWithMailing(
     made(planOf(question('q1', 'Full name', 'text'), question('q2', 'Name', 'text'), question('q3', 'E-mail address', 'e-mail')), {
       7: { holder: column('Full name'), witness: column('Name') },
     }),
@@ -28,7 +28,7 @@ test('questions take the columns that fill the same fields, and the others make 
   );
   expect(Object.values(plan.questions).map((one) => one.column)).toEqual(['Name', 'Name (2)', 'Mail']);
   expect(maps[7]).toEqual({ holder: column('Name'), witness: column('Name (2)') });
-  expect(said).toEqual({});
+  expect(recordWords).toEqual({});
 });
 
 test('what the records say of a tick is told by what maps it', () => {
@@ -42,14 +42,14 @@ test('what the records say of a tick is told by what maps it', () => {
       { from: 'ohne', to: 'Off' },
     ],
   ];
-  const { plan, said } = alignWithMailing(
+  const { plan, recordWords } = alignWithMailing(
     made(planOf(question('q1', 'Shed', 'yes or no')), { 7: { shed: { kind: 'translate', column: 'Shed', table: own! } } }),
     { maps: { 7: { shed: { kind: 'translate', column: 'Laube', table: theirs! } } }, addressColumn: null, columns: [] },
   );
-  expect(said).toEqual({ q1: { yes: 'mit Laube', no: 'ohne' } });
+  expect(recordWords).toEqual({ q1: { yes: 'mit Laube', no: 'ohne' } });
   const columns = columnsOf('Laube');
-  expect(knownAnswers(plan, said, columns, record('Mit  Laube'))).toEqual({ q1: 'yes' });
-  expect(answerChanges(plan, said, columns, record('mit Laube'), { q1: 'no' }, '2027-01-02')).toEqual([
+  expect(knownAnswers(plan, recordWords, columns, record('Mit  Laube'))).toEqual({ q1: 'yes' });
+  expect(answerChanges(plan, recordWords, columns, record('mit Laube'), { q1: 'no' }, '2027-01-02')).toEqual([
     { column: 'Laube', was: 'mit Laube', now: 'ohne' },
   ]);
 });
@@ -57,7 +57,7 @@ test('what the records say of a tick is told by what maps it', () => {
 test('what is put together of several columns is asked as these, each once', () => {
   const whole: FillRule = { kind: 'compose', parts: [{ column: 'First' }, { text: ' ' }, { column: 'Last' }] };
   const both = planOf(question('q1', 'Full name', 'text'), question('q2', 'Town', 'text'), question('q3', 'Holder', 'text'));
-  const { plan, maps, said } = alignWithMailing(
+  const { plan, maps, recordWords } = alignWithMailing(
     made(both, { 7: { name: column('Full name'), town: column('Town'), holder: column('Holder') } }),
     { maps: { 7: { name: whole, town: column('Last'), holder: whole } }, addressColumn: null, columns: [] },
   );
@@ -67,7 +67,7 @@ test('what is put together of several columns is asked as these, each once', () 
     ['Holder', true],
   ]);
   expect(maps[7]).toEqual({ name: whole, town: column('Last'), holder: whole });
-  expect(knownAnswers(plan, said, columnsOf('First', 'Last'), record('Fine', 'Quist'))).toEqual({ q1: 'Fine', q2: 'Quist' });
+  expect(knownAnswers(plan, recordWords, columnsOf('First', 'Last'), record('Fine', 'Quist'))).toEqual({ q1: 'Fine', q2: 'Quist' });
 });
 
 test('what the mailing works out is not asked, and filled as the mailing fills it from what is known', () => {
@@ -91,7 +91,16 @@ test('what the mailing works out is not asked, and filled as the mailing fills i
   expect(maps[7]).toEqual({ pay: sum, day: { kind: 'copy-fact', fact: 'today' }, signed: column('Signed on') });
   const own = {
     ...plan,
-    personal: { mailingId: 1, site: '', until: null, ask: '', accept: 'person' as const, round: 1, columns: ['Rent', 'Water'], said: {} },
+    personal: {
+      mailingId: 1,
+      site: '',
+      until: null,
+      ask: '',
+      accept: 'person' as const,
+      round: 1,
+      columns: ['Rent', 'Water'],
+      recordWords: {},
+    },
   };
   expect(intakeColumns(own)).toEqual(['Submission', 'Received', 'To pay', 'Today', 'Signed on', 'Rent', 'Water']);
   expect(knownBeside(own, columnsOf('Rent', 'Water', 'Secret'), record('20', ' 3 ', 'x'))).toEqual({ Rent: '20', Water: '3' });
@@ -113,8 +122,8 @@ const kinds = planOf(
 const names = columnsOf('Born', 'Kind', 'Tools', 'Shed', 'Signature', 'Bees');
 
 test('every kind of answer is known by what the record says, and what cannot be an answer is asked', () => {
-  const said = record('1990-03-12', 'the whole  year', 'Hoe; spade', 'X', 'old.png', '3');
-  expect(knownAnswers(kinds, {}, names, said)).toEqual({
+  const answers = record('1990-03-12', 'the whole  year', 'Hoe; spade', 'X', 'old.png', '3');
+  expect(knownAnswers(kinds, {}, names, answers)).toEqual({
     born: '12.03.1990',
     kind: 'whole year',
     tools: ['hoe', 'spade'],

@@ -23,7 +23,7 @@ export interface AnsweredMailing {
 }
 
 /** How an answer is said in the records, where the map of the mailing translates them to the same values of a field. */
-function saidBy(own: FillRule | undefined, theirs: FillRule | undefined): Record<string, string> {
+function wordsOfRecords(own: FillRule | undefined, theirs: FillRule | undefined): Record<string, string> {
   if (own?.kind !== 'translate' || theirs?.kind !== 'translate') return {};
   return Object.fromEntries(
     own.table.flatMap(({ from, to }) => {
@@ -101,14 +101,14 @@ function placesOf(
  * Gives the questions of an intake the columns of a mailing that fills the same fields from records, so that what the records say stands there as answers.
  * What the mailing puts together of several columns is asked as these. A question whose fields take something else keeps a column of its own.
  */
-export function alignWithMailing(whole: MadeIntake, mailing: AnsweredMailing): MadeIntake & { said: PersonalPlan['said'] } {
+export function alignWithMailing(whole: MadeIntake, mailing: AnsweredMailing): MadeIntake & { recordWords: PersonalPlan['recordWords'] } {
   const single = orderedQuestions(whole.plan).flatMap(({ column }) =>
     placesOf(whole.maps, mailing.maps, column).flatMap(({ theirs }) =>
       theirs && readsColumns(theirs).length === 1 ? readsColumns(theirs) : [],
     ),
   );
   const made = parted(whole, mailing.maps, new Set(single.map(normalised)));
-  const said: PersonalPlan['said'] = {};
+  const recordWords: PersonalPlan['recordWords'] = {};
   const wanted = new Map<string, string>();
   const taken = new Set([NUMBER_COLUMN, RECEIVED_COLUMN].map(normalised));
   const ordered = orderedQuestions(made.plan);
@@ -122,8 +122,8 @@ export function alignWithMailing(whole: MadeIntake, mailing: AnsweredMailing): M
     if (found === undefined || taken.has(normalised(found))) continue;
     taken.add(normalised(found));
     wanted.set(id, found);
-    const words = Object.assign({}, ...fields.map(({ own, theirs }) => saidBy(own, theirs))) as Record<string, string>;
-    if (Object.keys(words).length > 0) said[id] = words;
+    const words = Object.assign({}, ...fields.map(({ own, theirs }) => wordsOfRecords(own, theirs))) as Record<string, string>;
+    if (Object.keys(words).length > 0) recordWords[id] = words;
   }
   // What keeps its own column makes room for those that are called so in the records.
   for (const { id, column } of ordered) {
@@ -142,7 +142,7 @@ export function alignWithMailing(whole: MadeIntake, mailing: AnsweredMailing): M
   const names = new Map(ordered.map(({ id, column }) => [column, wanted.get(id)!]));
   return {
     ...made,
-    said,
+    recordWords,
     plan: {
       ...made.plan,
       questions: Object.fromEntries(Object.entries(made.plan.questions).map(([id, one]) => [id, { ...one, column: wanted.get(id)! }])),
@@ -163,11 +163,16 @@ export function alignWithMailing(whole: MadeIntake, mailing: AnsweredMailing): M
 const NO_WORDS = /^(?:no|nein|non|nie|ні|لا|false|n|off|0|-)$/i;
 
 /** What a record says as the answer to a question; undefined: nothing, or nothing that could be answered. */
-function answerOf(question: IntakeQuestion, text: string, value: unknown, said: Readonly<Record<string, string>>): AnswerValue | undefined {
+function answerOf(
+  question: IntakeQuestion,
+  text: string,
+  value: unknown,
+  recordWords: Readonly<Record<string, string>>,
+): AnswerValue | undefined {
   const { kind, options } = question;
-  const spoken = Object.entries(said).find(([, words]) => normalised(words) === normalised(text))?.[0];
+  const spoken = Object.entries(recordWords).find(([, words]) => normalised(words) === normalised(text))?.[0];
   const option = (one: string): string | undefined =>
-    Object.entries(said).find(([, words]) => normalised(words) === normalised(one))?.[0] ??
+    Object.entries(recordWords).find(([, words]) => normalised(words) === normalised(one))?.[0] ??
     options.find((own) => normalised(own.value) === normalised(one) || normalised(own.say) === normalised(one))?.value;
   switch (kind) {
     case 'yes or no':
@@ -206,7 +211,7 @@ function joinedText(plan: IntakePlan, { id }: IntakeQuestion, columns: readonly 
 /** The answers that a record gives already, for whoever opens a personal link. Pictures are none. */
 export function knownAnswers(
   plan: IntakePlan,
-  said: PersonalPlan['said'],
+  recordWords: PersonalPlan['recordWords'],
   columns: readonly Column[],
   record: SourceRecord,
 ): IntakeAnswers {
@@ -216,7 +221,7 @@ export function knownAnswers(
       const index = columns.findIndex(({ name }) => name === question.column);
       if (isPictureKind(question.kind)) continue;
       const text = index < 0 ? joinedText(plan, question, columns, record) : cellText(record, index).trim();
-      const answer = text === '' ? undefined : answerOf(question, text, record.cells[index]?.value, said[question.id] ?? {});
+      const answer = text === '' ? undefined : answerOf(question, text, record.cells[index]?.value, recordWords[question.id] ?? {});
       if (answer !== undefined) answers[question.id] = answer;
     }
   return answers;
@@ -243,13 +248,13 @@ export interface AnswerChange {
 /** What answers to a personal link would change in the record, in the record's own words. What was asked beyond the record, or was hidden, changes nothing. */
 export function answerChanges(
   plan: IntakePlan,
-  said: PersonalPlan['said'],
+  recordWords: PersonalPlan['recordWords'],
   columns: readonly Column[],
   record: SourceRecord,
   answers: IntakeAnswers,
   today: string,
 ): AnswerChange[] {
-  const known = knownAnswers(plan, said, columns, record);
+  const known = knownAnswers(plan, recordWords, columns, record);
   const shown = shownSections(plan, answers, today).flatMap(({ questions }) => questions);
   const textIn = (of: IntakeAnswers, id: string): string => {
     const question = shown.find((one) => one.id === id);
@@ -268,7 +273,7 @@ export function answerChanges(
       if (index < 0 || isPictureKind(question.kind)) return [];
       const text = answerText(question, answers[question.id]);
       if (text === answerText(question, known[question.id])) return [];
-      const words = said[question.id] ?? {};
+      const words = recordWords[question.id] ?? {};
       const now = Array.isArray(answers[question.id])
         ? (answers[question.id] as string[]).map((one) => words[one] ?? one).join(', ')
         : (words[text] ?? text);

@@ -34,7 +34,7 @@ describe('delivery status (RFC 3464)', () => {
         address: 'louisl@larry.slip.umd.edu',
         action: 'failed',
         code: { code: '4.0.0', lasting: 'soft', trouble: null },
-        said: '426 connection timed out',
+        diagnostic: '426 connection timed out',
       },
     ]);
   });
@@ -47,7 +47,7 @@ describe('delivery status (RFC 3464)', () => {
     const found = readDeliveryStatus(
       'Reporting-MTA: dns;mx\n\nFinal-Recipient: RFC822; a@example.org\nAction: failed (hard)\nStatus: 5.0.0 (permanent failure)\nDiagnostic-Code: smtp; 550-5.1.1 No such\n  user here\n \nFinal-Recipient: rfc822;b@example.org\nAction: delivered\nStatus: 2.1.5\n',
     );
-    expect(found.map(({ address, action, said }) => [address, action, said])).toEqual([
+    expect(found.map(({ address, action, diagnostic }) => [address, action, diagnostic])).toEqual([
       ['a@example.org', 'failed', '550-5.1.1 No such user here'],
       ['b@example.org', 'delivered', ''],
     ]);

@@ -21,7 +21,7 @@ export interface ReportedRecipient {
   action: 'failed' | 'delayed' | 'delivered' | 'relayed' | 'expanded';
   code: EnhancedCode | null;
   /** The words of the server that refused. */
-  said: string;
+  diagnostic: string;
 }
 
 /**
@@ -66,10 +66,10 @@ export function readDeliveryStatus(status: string): ReportedRecipient[] {
       const action = fields.get('action')?.toLowerCase().split(/[\s(]/)[0];
       const known = ACTIONS.find((one) => one === action);
       if (final === undefined || known === undefined) return [];
-      const said = typed(fields.get('diagnostic-code')).replace(/\s+/g, ' ');
+      const diagnostic = typed(fields.get('diagnostic-code')).replace(/\s+/g, ' ');
       // The address we sent to is the original one; the final one is where it was led on to.
       const address = bareAddress(typed(fields.get('original-recipient') ?? final));
-      return [{ address, action: known, code: enhancedCode(fields.get('status') ?? '') ?? enhancedCode(said), said }];
+      return [{ address, action: known, code: enhancedCode(fields.get('status') ?? '') ?? enhancedCode(diagnostic), diagnostic }];
     });
 }
 
@@ -139,7 +139,7 @@ export function readReport(mail: IncomingMail): MailReport {
       return {
         kind: 'bounce',
         ...found,
-        recipients: [{ address, action: 'failed', code, said: line.trim().replace(/\s+/g, ' ').slice(0, 500) }],
+        recipients: [{ address, action: 'failed', code, diagnostic: line.trim().replace(/\s+/g, ' ').slice(0, 500) }],
       };
   }
   return { kind: 'other', ...found, recipients: [] };

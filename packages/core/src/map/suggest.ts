@@ -202,11 +202,11 @@ export function suggest(
       suggestions[field.name] = known;
       continue;
     }
-    const said = sayings(field);
+    const names = sayings(field);
     let best: { column: Column; score: number; why: string } | null = null;
     columns.forEach((column, index) => {
       let [score, why] = [0, ''];
-      for (const [own, called, weight] of said) {
+      for (const [own, called, weight] of names) {
         const like = likeness(own, columnWords[index]!) * weight;
         if (like > score) [score, why] = [like, called];
       }
@@ -214,7 +214,7 @@ export function suggest(
       if (!best || score > best.score + 1e-9) best = { column, score, why: t`${why} is like “${column.name}”${samplesSay(field, column)}` };
     });
     const found = best as { column: Column; score: number; why: string } | null;
-    const wantsName = firstName && surname && asksForPerson(field, said[0]![0], said[1]![0]);
+    const wantsName = firstName && surname && asksForPerson(field, names[0]![0], names[1]![0]);
     if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95))
       suggestions[field.name] = { rule: ruleForColumn(field, found.column), confidence: Math.min(1, found.score), why: found.why };
     else if (wantsName)

@@ -38,16 +38,16 @@ export const remarks = {
   'passed-on': remarkOf<{ to: string; from: string }>((e) => t`To ${e.to}, as ${e.from} asked`),
   'answer-settled': remarkOf<{ number: string }>((e) => t`The changes in the answer ${e.number} were looked at`),
   'accepted-for-some': remarkOf<{ accepted: string; refused: string }>((e) => t`Accepted for ${e.accepted}; refused for now: ${e.refused}`),
-  'accepted-not-all': remarkOf<{ said: string; refused: string }>((e) => t`${e.said} · not taken: ${e.refused}`),
+  'accepted-not-all': remarkOf<{ answer: string; refused: string }>((e) => t`${e.answer} · not taken: ${e.refused}`),
   'refused-for-recipient': remarkOf<{ refused: string }>((e) => t`Refused for the recipient: ${e.refused}`),
-  'our-server': remarkOf<{ said: string }>((e) => t`Our mail server: ${e.said}`),
-  'our-side': remarkOf<{ said: string }>((e) => t`Our side: ${e.said}`),
-  'given-up': remarkOf<{ attempts: number; said: string }>((e) => t`Given up after ${e.attempts} tries: ${e.said}`),
-  'reminder-refused': remarkOf<{ said: string }>((e) => t`The reminder was refused: ${e.said}`),
-  'reminder-not-sent': remarkOf<{ said: string }>((e) => t`The reminder was not sent: ${e.said}`),
-  'reminder-bounced': remarkOf<{ said: string }>((e) => t`The reminder bounced: ${e.said}`),
-  'bounced-for-one': remarkOf<{ said: string }>((e) => t`Bounced for one of several: ${e.said}`),
-  'still-on-its-way': remarkOf<{ said: string }>((e) => t`Still on its way: ${e.said}`),
+  'our-server': remarkOf<{ answer: string }>((e) => t`Our mail server: ${e.answer}`),
+  'our-side': remarkOf<{ answer: string }>((e) => t`Our side: ${e.answer}`),
+  'given-up': remarkOf<{ attempts: number; answer: string }>((e) => t`Given up after ${e.attempts} tries: ${e.answer}`),
+  'reminder-refused': remarkOf<{ answer: string }>((e) => t`The reminder was refused: ${e.answer}`),
+  'reminder-not-sent': remarkOf<{ answer: string }>((e) => t`The reminder was not sent: ${e.answer}`),
+  'reminder-bounced': remarkOf<{ answer: string }>((e) => t`The reminder bounced: ${e.answer}`),
+  'bounced-for-one': remarkOf<{ answer: string }>((e) => t`Bounced for one of several: ${e.answer}`),
+  'still-on-its-way': remarkOf<{ answer: string }>((e) => t`Still on its way: ${e.answer}`),
   'delivered-there': remarkOf(() => t`Their server says that it was delivered.`),
   'answer-came': remarkOf<{ subject: string }>((e) => t`An automatic answer came: ${e.subject}`),
   'no-bounce': remarkOf(() => t`The report was no bounce.`),
@@ -62,14 +62,14 @@ export const remarks = {
   'printer-gave-up': remarkOf(() => t`The printer gave it up.`),
   'printer-cancelled': remarkOf(() => t`The printer cancelled it.`),
   'printer-forgot': remarkOf(() => t`The printer knows nothing of this job any more. Look at what lies in the tray: was it printed?`),
-  'printer-unclear': remarkOf<{ said: string }>((e) => t`Nobody knows whether the printer has it: ${e.said}`),
+  'printer-unclear': remarkOf<{ answer: string }>((e) => t`Nobody knows whether the printer has it: ${e.answer}`),
   'stopped-before-printer': remarkOf(() => t`The server stopped before the printer had it. Print it again.`),
   'run-not-made': remarkOf(() => t`It could not be put together. No copy was marked.`),
   'mailbox-nothing-new': remarkOf(() => t`Nothing new.`),
   'mailbox-read': remarkOf<{ messages: number }>(
     (e) => t`${count(e.messages)} new ${e.messages === 1 ? t`message was` : t`messages were`} read.`,
   ),
-  'mailbox-refused': remarkOf<{ said: string }>((e) => t`The mailbox refused the sign-in: ${e.said}`),
+  'mailbox-refused': remarkOf<{ answer: string }>((e) => t`The mailbox refused the sign-in: ${e.answer}`),
   'mailbox-silent': remarkOf<{ host: string; port: number; why: string }>((e) => t`${e.host}:${e.port} does not answer (${e.why}).`),
 };
 
@@ -83,7 +83,7 @@ export interface Remark {
 }
 
 /** Somebody's own words, or a remark of Mailbag's. */
-export type Said = string | Remark;
+export type Detail = string | Remark;
 
 export function remark<Code extends RemarkCode>(
   code: Code,
@@ -93,24 +93,26 @@ export function remark<Code extends RemarkCode>(
 }
 
 /** What was said, as a sentence. */
-export const saidWords = (said: Said): string =>
-  typeof said === 'string' ? said : ((remarks[said.code] as ((fields: unknown) => string) | undefined)?.(said.fields) ?? said.code);
+export const detailText = (detail: Detail): string =>
+  typeof detail === 'string'
+    ? detail
+    : ((remarks[detail.code] as ((fields: unknown) => string) | undefined)?.(detail.fields) ?? detail.code);
 
 /** Stands in front of a remark where it is kept among words: one line of words never has it. */
 const MARK = '\u0001';
 
 /** As it is kept in one column. */
-export function keptSaid(said: Said): string;
-export function keptSaid(said: Said | null): string | null;
-export function keptSaid(said: Said | null): string | null {
-  return said === null || typeof said === 'string' ? said : `${MARK}${JSON.stringify([said.code, said.fields])}`;
+export function storedDetail(detail: Detail): string;
+export function storedDetail(detail: Detail | null): string | null;
+export function storedDetail(detail: Detail | null): string | null {
+  return detail === null || typeof detail === 'string' ? detail : `${MARK}${JSON.stringify([detail.code, detail.fields])}`;
 }
 
 /** What was kept. */
-export function readSaid(kept: string): Said;
-export function readSaid(kept: string | null): Said | null;
-export function readSaid(kept: string | null): Said | null {
-  if (kept === null || !kept.startsWith(MARK)) return kept;
-  const [code, fields] = JSON.parse(kept.slice(MARK.length)) as [RemarkCode, ErrorFields];
+export function parseDetail(stored: string): Detail;
+export function parseDetail(stored: string | null): Detail | null;
+export function parseDetail(stored: string | null): Detail | null {
+  if (stored === null || !stored.startsWith(MARK)) return stored;
+  const [code, fields] = JSON.parse(stored.slice(MARK.length)) as [RemarkCode, ErrorFields];
   return { code, fields };
 }

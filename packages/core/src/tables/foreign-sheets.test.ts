@@ -17,7 +17,7 @@ async function read(file: TableFile, reading = {}) {
     names: result.columns.map(({ name }) => name),
     texts: records.map(({ cells }) => cells.map(({ text }) => text)),
     values: records.map(({ cells }) => cells.map(({ value }) => value)),
-    said: result.notes.map(sourceNoteSentence),
+    notes: result.notes.map(sourceNoteSentence),
   };
 }
 const workbook = async (fill: (sheet: ExcelJS.Worksheet, book: ExcelJS.Workbook) => void): Promise<Uint8Array> => {
@@ -131,11 +131,11 @@ test('cells beyond the last heading get a column of their own, and it is said', 
       [5, 6],
     ]),
   );
-  const { names, texts, said, columns } = await read(xlsx(bytes));
+  const { names, texts, notes, columns } = await read(xlsx(bytes));
   expect(names).toEqual(['A', 'B', 'Column C']);
   expect(texts[1]).toEqual(['3', '4', 'kept']);
   expect(columns[2]).toMatchObject({ empty: 2, distinct: 1 });
-  expect(said).toEqual(['1 row has cells beyond the last heading; they stand in columns of their own: Column C.']);
+  expect(notes).toEqual(['1 row has cells beyond the last heading; they stand in columns of their own: Column C.']);
 });
 
 test.each([
@@ -149,10 +149,10 @@ test.each([
     sheet.mergeCells('A1:B1');
     sheet.mergeCells('C1:D1');
   });
-  const { names, texts, said } = await read(xlsx(bytes));
+  const { names, texts, notes } = await read(xlsx(bytes));
   expect(names).toEqual(['Tenant First', 'Tenant Last', 'Plot Site', 'Plot Number']);
   expect(texts).toHaveLength(count);
-  expect(said).toContain('Two rows of headings were joined, such as “Tenant First”, “Tenant Last”, “Plot Site”.');
+  expect(notes).toContain('Two rows of headings were joined, such as “Tenant First”, “Tenant Last”, “Plot Site”.');
 });
 
 describe('a sheet of two columns', () => {
@@ -183,10 +183,10 @@ describe('a sheet of two columns', () => {
       ['Town', 'Ely'],
     ];
     const bytes = await sheet(...rows);
-    const { names, texts, said } = await read(xlsx(bytes));
+    const { names, texts, notes } = await read(xlsx(bytes));
     expect(names).toEqual(['First name', 'Last name', 'Born', 'Town']);
     expect(texts).toHaveLength(1);
-    expect(said[0]).toBe(
+    expect(notes[0]).toBe(
       'The sheet was read as labels and values down the page (labels in A, values in B). If its first row holds headings, choose “A table” in its place.',
     );
     expect((await read(xlsx(bytes), { layout: 'table' })).texts).toHaveLength(3);
@@ -209,10 +209,10 @@ test.each([
     sheet.getColumn(2).hidden = true;
     sheet.getColumn(3).hidden = true;
   });
-  const { names, texts, said } = await read(xlsx(bytes, { fieldNames }));
+  const { names, texts, notes } = await read(xlsx(bytes, { fieldNames }));
   expect(names).toEqual([...one, ...two]);
   expect(texts).toEqual([['v0', 'v1', 'v2', 'w0', 'w1', 'w2']]);
-  expect(said[0]).toContain('labels in A, names in B and C, values in D and E');
+  expect(notes[0]).toContain('labels in A, names in B and C, values in D and E');
 });
 
 test('a person may point at the columns of labels, names and values', async () => {

@@ -158,10 +158,10 @@ export class Gatherer {
           if (!this.headings[index]!.trim()) this.headings[index] = this.headings[left] ?? '';
       } else if (top > headingRow) merged.add(`${columnLetters(left)}${top}`);
     }
-    const { names, slugs, notes: said } = headingNames(this.headings);
+    const { names, slugs, notes: headingNotes } = headingNames(this.headings);
     // What lies beyond the last heading is said by itself.
     const beyond = this.widened > 0 ? names.slice(-this.widened) : [];
-    const notes = said.flatMap((note): SourceNote[] => {
+    const notes = headingNotes.flatMap((note): SourceNote[] => {
       if (note.code !== 'empty-heading') return [note];
       const left = note.names.filter((name) => !beyond.includes(name));
       return left.length > 0 ? [{ ...note, count: left.length, names: left }] : [];

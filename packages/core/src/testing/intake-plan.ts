@@ -8,6 +8,6 @@ export const planAsking = (questions: readonly IntakeQuestion[], more: Partial<I
   sections: [{ id: 's1', title: 'All', when: null, questions: questions.map(({ id }) => id) }],
   questions: Object.fromEntries(questions.map((question) => [question.id, question])),
   after: { atOnce: true, thanks: '' },
-  opening: { from: null, until: null, most: null, contact: '', sites: [], keptDays: 0 },
+  opening: { from: null, until: null, maximum: null, contact: '', sites: [], retentionDays: 0 },
   ...more,
 });

@@ -58,8 +58,8 @@ export const messageOf = (strings: readonly string[], values: readonly unknown[]
 
 /** The parts of a message in the language that is spoken: text, and values as they were given. */
 export function partsOf(strings: readonly string[], values: readonly unknown[]): readonly unknown[] {
-  const said = spoken?.say(messageOf(strings, values), values);
-  return said ?? strings.flatMap((text, at) => (at === 0 ? [text] : [values[at - 1], text]));
+  const spokenParts = spoken?.say(messageOf(strings, values), values);
+  return spokenParts ?? strings.flatMap((text, at) => (at === 0 ? [text] : [values[at - 1], text]));
 }
 
 /** A message in the language that is spoken. */

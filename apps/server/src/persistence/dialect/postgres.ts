@@ -26,9 +26,9 @@ export const postgres: Dialect = {
     const changed = (piece: string): string => piece.replace(NAME, '"$&"').replace(/\?/g, () => `$${++place}`);
     let written = '';
     let from = 0;
-    for (const { 0: kept, index } of text.matchAll(KEPT)) {
-      written += changed(text.slice(from, index)) + kept;
-      from = index + kept.length;
+    for (const { 0: piece, index } of text.matchAll(KEPT)) {
+      written += changed(text.slice(from, index)) + piece;
+      from = index + piece.length;
     }
     return written + changed(text.slice(from));
   },

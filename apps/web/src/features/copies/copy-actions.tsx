@@ -1,7 +1,7 @@
 import { plural, t } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import type { CopyDetail } from '@mailbag/contract';
-import { addressFault, saidWords } from '@mailbag/core';
+import { addressFault, detailText } from '@mailbag/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,8 +21,8 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
   const refresh = () => Promise.all([client.invalidateQueries({ queryKey: ['copies'] }), client.invalidateQueries({ queryKey: ['desk'] })]);
   const sendAgain = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/send-again`, { address }), onSuccess: refresh });
   const confirm = useMutation({ mutationFn: () => api.post(`/api/copies/${copy.id}/confirm-sent`), onSuccess: refresh });
-  const last = copy.delivery?.said ?? copy.events.find((event) => event.state === copy.state)?.said ?? null;
-  const said = last === null ? null : saidWords(last);
+  const last = copy.delivery?.detail ?? copy.events.find((event) => event.state === copy.state)?.detail ?? null;
+  const detail = last === null ? null : detailText(last);
   const paper = useMutation({
     mutationFn: (action: 'to-paper' | 'off-paper') => api.post('/api/copies/many', { action, ids: [copy.id] }),
     onSuccess: refresh,
@@ -66,14 +66,14 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
       {copy.state === 'bounced' && (
         <Notice tone="brick">
           <b>{t`The message was refused.`}</b>
-          <div>{said}</div>
+          <div>{detail}</div>
           {form(address.trim() === copy.address ? t`Send again` : t`Correct and send`)}
         </Notice>
       )}
       {copy.state === 'unconfirmed' && (
         <Notice tone="ochre">
           <b>{t`Nobody knows whether this arrived.`}</b>
-          <div>{said}</div>
+          <div>{detail}</div>
           <Row style={{ marginTop: 8 }}>
             <Button changes onPress={() => confirm.mutate()}>{t`It was sent`}</Button>
           </Row>
@@ -83,14 +83,14 @@ export function CopyActions({ copy }: { copy: CopyDetail }) {
       {copy.state === 'retrying' && (
         <Notice tone="ochre">
           <b>{t`Refused for now; the next attempt is ${copy.nextTryAt ? when(copy.nextTryAt) : t`soon`}.`}</b>
-          <div>{said}</div>
+          <div>{detail}</div>
           <Small>{t`${plural(copy.delivery?.attempts ?? 0, 'try', 'tries')} so far.`}</Small>
         </Notice>
       )}
       {copy.state === 'made' && copy.trouble === 'our side' && (
         <Notice tone="brick">
           <b>{t`It was not sent, for a reason on our side.`}</b>
-          <div>{said}</div>
+          <div>{detail}</div>
           {form(t`Send again`)}
         </Notice>
       )}

@@ -1,7 +1,7 @@
 import { counted, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import type { BesideCopyAnswer } from '@mailbag/contract';
-import { troubleWords, saidWords } from '@mailbag/core';
+import { troubleWords, detailText } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, KeyRound, X } from 'lucide-react';
 import { useState } from 'react';
@@ -285,7 +285,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                   </span>
                   <div>
                     {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && t`by ${event.who}`}
-                    {event.said !== null && event.said !== '' && <small>{saidWords(event.said)}</small>}
+                    {event.detail !== null && event.detail !== '' && <small>{detailText(event.detail)}</small>}
                   </div>
                 </li>
               ))}

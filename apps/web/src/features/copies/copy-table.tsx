@@ -29,7 +29,7 @@ function CopyLink({ copy, children }: { copy: CopyRow; children: ReactNode }) {
 const code: ListColumn<CopyRow> = {
   id: 'code',
   head: t`Code`,
-  least: 118,
+  minWidth: 118,
   isFixed: true,
   text: nameOf,
   cell: (copy) => (
@@ -41,7 +41,7 @@ const code: ListColumn<CopyRow> = {
 const recipient: ListColumn<CopyRow> = {
   id: 'recipient',
   head: t`Recipient`,
-  least: 90,
+  minWidth: 90,
   share: 5,
   text: (copy) => copy.recipient || copy.address,
   cell: (copy) => (
@@ -53,7 +53,7 @@ const recipient: ListColumn<CopyRow> = {
 const file: ListColumn<CopyRow> = {
   id: 'file',
   head: t`File`,
-  least: 100,
+  minWidth: 100,
   share: 6,
   isUnordered: true,
   text: (copy) => copy.file.split('/').at(-1) ?? '',
@@ -66,7 +66,7 @@ const file: ListColumn<CopyRow> = {
 const address: ListColumn<CopyRow> = {
   id: 'address',
   head: t`Address`,
-  least: 90,
+  minWidth: 90,
   share: 4,
   isUnordered: true,
   text: (copy) => copy.address || t`no address`,
@@ -74,7 +74,7 @@ const address: ListColumn<CopyRow> = {
 const mailing: ListColumn<CopyRow> = {
   id: 'mailing',
   head: t`Mailing`,
-  least: 90,
+  minWidth: 90,
   share: 4,
   isUnordered: true,
   text: (copy) => `${copy.mailingName} · ${copy.batchNumber}`,
@@ -82,7 +82,7 @@ const mailing: ListColumn<CopyRow> = {
 const template: ListColumn<CopyRow> = {
   id: 'template',
   head: t`Template`,
-  least: 100,
+  minWidth: 100,
   share: 4,
   isExtra: true,
   isUnordered: true,
@@ -91,7 +91,7 @@ const template: ListColumn<CopyRow> = {
 const state: ListColumn<CopyRow> = {
   id: 'state',
   head: t`State`,
-  least: 112,
+  minWidth: 112,
   isUnordered: true,
   text: (copy) => copy.state,
   cell: (copy) => (
@@ -100,7 +100,7 @@ const state: ListColumn<CopyRow> = {
     </span>
   ),
 };
-const since: ListColumn<CopyRow> = { id: 'since', head: t`Since`, least: 104, text: (copy) => when(copy.since) };
+const since: ListColumn<CopyRow> = { id: 'since', head: t`Since`, minWidth: 104, text: (copy) => when(copy.since) };
 
 const ofLedger = [code, recipient, file, mailing, { ...address, isExtra: true }, template, state, since];
 const ofBatch = [code, recipient, file, address, template, state, since];

@@ -17,7 +17,7 @@ class Truth {
   fault: SendFault | null = null;
   /** It takes the changes, and ends before it has said so. */
   endsBeforeAnswer = false;
-  kept: { base: Note; local: Note } | null = null;
+  stored: { base: Note; local: Note } | null = null;
   readonly desks: DocumentDesk<Note>[] = [];
 
   desk(): DocumentDesk<Note> {
@@ -33,7 +33,7 @@ class Truth {
       },
       faultOf: (fault) => fault as SendFault,
       isWhole: () => false,
-      keep: (unsaved) => void (this.kept = unsaved),
+      keep: (unsaved) => void (this.stored = unsaved),
     };
     const desk = new DocumentDesk<Note>(structuredClone(this.document), this.version, port);
     this.desks.push(desk);
@@ -115,12 +115,12 @@ test('what was typed while the server was away is kept, and sent when it is back
   type(desk, 'Typed meanwhile');
   await desk.settle();
   expect(desk.shown()).toMatchObject({ saving: { state: 'away' }, document: { body: 'Typed meanwhile' } });
-  expect(truth.kept).toMatchObject({ local: { body: 'Typed meanwhile' } });
+  expect(truth.stored).toMatchObject({ local: { body: 'Typed meanwhile' } });
   truth.fault = null;
   await jest.advanceTimersByTimeAsync(20_000);
   expect(truth.document.body).toBe('Typed meanwhile');
   expect(desk.shown().saving).toEqual({ state: 'saved' });
-  expect(truth.kept).toBeNull();
+  expect(truth.stored).toBeNull();
 });
 
 test('a session that is over keeps it until somebody has signed in, and a refusal until it is put right', async () => {
@@ -146,7 +146,7 @@ test('what a window left behind is taken up by the next one', async () => {
   truth.fault = { kind: 'away', why: '' };
   type(first, 'Before the crash');
   await first.settle();
-  const left = truth.kept!;
+  const left = truth.stored!;
   truth.fault = null;
   truth.document = { ...empty, title: 'Theirs' };
   truth.version = 5;

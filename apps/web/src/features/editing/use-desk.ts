@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { queries } from '../../api/queries';
 import { useMayChange } from '../../ui/rights';
 import type { Saving } from './document-desk';
-import type { KeptDesks } from './kept-desks';
+import type { OpenDesks } from './open-desks';
 
 /** A document as it is being worked on in one part of a screen, to which the steps of undo belong. */
 export interface DeskEditor<Document> {
@@ -24,7 +24,7 @@ export interface DeskEditor<Document> {
 
 /** @param stale keys of kept answers that a saving makes stale; the same list at every call */
 export function useDesk<Document>(
-  desks: KeptDesks<Document>,
+  desks: OpenDesks<Document>,
   id: number,
   { version, document: saved }: { version: number; document: Document },
   part: string,

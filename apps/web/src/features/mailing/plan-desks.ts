@@ -1,10 +1,10 @@
 import type { MailingChangesAnswer, MailingPlan } from '@mailbag/contract';
 import { PASSWORD_KEPT, isWholeInPlan } from '@mailbag/core';
 import { api } from '../../api/client';
-import { KeptDesks } from '../editing/kept-desks';
+import { OpenDesks } from '../editing/open-desks';
 
 /** Plans of mailings that are worked on. */
-export const planDesks = new KeptDesks<MailingPlan>({
+export const planDesks = new OpenDesks<MailingPlan>({
   name: 'plan',
   isWhole: isWholeInPlan,
   async send(id, changes) {

@@ -58,8 +58,8 @@ export function PacketCount({
             label={t`Items in one copy of ${name}`}
             hideLabel
             value={count.perCopy}
-            least={1}
-            most={count.items.length}
+            minimum={1}
+            maximum={count.items.length}
             onChange={(perCopy) => onChange({ ...count, perCopy })}
           />
         </div>

@@ -6,7 +6,7 @@ import { Row, Small } from '../../ui/layout';
 /** Steps are finer where little is seen of a step. */
 const stepAt = (zoom: number): number => (zoom < 2 ? 0.25 : zoom < 4 ? 0.5 : 1);
 
-export function Zoom({ zoom, onZoom, most: limit = 3 }: { zoom: number; onZoom: (zoom: number) => void; most?: number }) {
+export function Zoom({ zoom, onZoom, maximum: limit = 3 }: { zoom: number; onZoom: (zoom: number) => void; maximum?: number }) {
   return (
     <Row $gap={2}>
       <IconButton label={t`Smaller`} isDisabled={zoom <= 0.5} onPress={() => onZoom(Math.max(0.5, zoom - stepAt(zoom - 0.01)))}>

@@ -1,5 +1,5 @@
 import { count, plural, t, translated } from '@mailbag/core/words';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import type { BatchSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { BookOpenText, CircleAlert, Download, Pause, Play, Square } from 'lucide-react';
@@ -154,7 +154,7 @@ export default function BatchScreen() {
       <Card style={{ margin: '0 16px 12px', padding: '12px 14px', gap: 8, flex: 'none' }}>
         <Row>
           <span role="status" style={{ flex: 1 }}>
-            {stepWords(batch)} {batch.waiting && saidWords(batch.waiting)}
+            {stepWords(batch)} {batch.waiting && detailText(batch.waiting)}
           </span>
           <Small>{t`${plural(batch.copies, 'copy', 'copies')} of ${plural(batch.records, 'record')} · ${batch.mailed ? t`mailed` : t`made and kept`}`}</Small>
         </Row>

@@ -1,7 +1,7 @@
 import { count, plural, t, translated } from '@mailbag/core/words';
 import type { Need } from '@mailbag/contract';
 import type { CopyState } from '@mailbag/core';
-import { copyStates, saidWords } from '@mailbag/core';
+import { copyStates, detailText } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import {
   BadgeQuestionMark,
@@ -239,7 +239,9 @@ export default function DeskScreen() {
         <List>
           {data.recent.length === 0 && <Empty title={t`Nothing has happened yet`}>{t`What happens to copies is listed here.`}</Empty>}
           {data.recent.map((line, at) => {
-            const text = [line.recipient, line.templateName, line.said === null ? '' : saidWords(line.said)].filter(Boolean).join(' · ');
+            const text = [line.recipient, line.templateName, line.detail === null ? '' : detailText(line.detail)]
+              .filter(Boolean)
+              .join(' · ');
             return (
               <EventLine key={at} to={`/ledger?copy=${line.copyId}`}>
                 <span>{when(line.at)}</span>

@@ -2,16 +2,16 @@ import type { Need } from '@mailbag/contract';
 import { remark } from '@mailbag/core';
 import { needWords } from './need-words';
 
-const need = (part: Partial<Need>): Need => ({ kind: 'bounced', count: 1, name: null, id: null, number: null, said: null, ...part });
+const need = (part: Partial<Need>): Need => ({ kind: 'bounced', count: 1, name: null, id: null, number: null, detail: null, ...part });
 
 test('a need says how many, of what, and why, and leads to the list behind it', () => {
-  expect(needWords(need({ count: 2, name: 'Permits', id: 7, said: '550 5.1.1 unknown' }))).toEqual({
+  expect(needWords(need({ count: 2, name: 'Permits', id: 7, detail: '550 5.1.1 unknown' }))).toEqual({
     title: '2 copies bounced',
     about: 'Permits · 550 5.1.1 unknown',
     action: 'Look at them',
     to: '/ledger?state=bounced&mailing=7',
   });
-  expect(needWords(need({ kind: 'print-run', number: 3, said: remark('run-not-made') })).about).toBe(
+  expect(needWords(need({ kind: 'print-run', number: 3, detail: remark('run-not-made') })).about).toBe(
     'Print run 3 · It could not be put together. No copy was marked.',
   );
   expect(needWords(need({ kind: 'paused', id: 4, number: 9, name: 'Permits' }))).toMatchObject({

@@ -1,6 +1,6 @@
 import { counted, plural, t } from '@mailbag/core/words';
 import type { Need, NeedKind } from '@mailbag/contract';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 
 /** How a need is said, and where the list behind it is. */
 interface NeedWords {
@@ -10,10 +10,10 @@ interface NeedWords {
   to: (need: Need) => string;
 }
 
-const said = (need: Need): string => (need.said === null ? '' : saidWords(need.said));
-const withSaid = (need: Need): string => [need.name, said(need)].filter(Boolean).join(' · ');
+const detailOf = (need: Need): string => (need.detail === null ? '' : detailText(need.detail));
+const withDetail = (need: Need): string => [need.name, detailOf(need)].filter(Boolean).join(' · ');
 const batchOf = (need: Need, otherwise = ''): string =>
-  [t`Batch ${need.number} of ${need.name}`, said(need) || otherwise].filter(Boolean).join(' · ');
+  [t`Batch ${need.number} of ${need.name}`, detailOf(need) || otherwise].filter(Boolean).join(' · ');
 const batch = (need: Need): string => `/batches/${need.id}`;
 const copies =
   (state: string) =>
@@ -23,7 +23,7 @@ const copies =
 const words: Record<NeedKind, NeedWords> = {
   bounced: {
     title: (n) => t`${plural(n, 'copy', 'copies')} bounced`,
-    about: (need) => withSaid(need),
+    about: (need) => withDetail(need),
     action: t`Look at them`,
     to: copies('bounced'),
   },
@@ -55,25 +55,25 @@ const words: Record<NeedKind, NeedWords> = {
   waits: { title: () => t`A batch waits`, about: (need) => batchOf(need), action: t`Open it`, to: batch },
   'lost-secrets': {
     title: (n) => t`${plural(n, 'password was', 'passwords were')} lost with the key`,
-    about: (need) => t`Settings · Enter again: ${said(need)}.`,
+    about: (need) => t`Settings · Enter again: ${detailOf(need)}.`,
     action: t`Enter them`,
     to: () => '/settings/mail',
   },
   'self-check': {
     title: (n) => t`${plural(n, 'file is', 'files are')} not as the ledger says`,
-    about: (need) => t`Data folder · ${said(need)}`,
+    about: (need) => t`Data folder · ${detailOf(need)}`,
     action: t`See which`,
     to: () => '/settings/safety',
   },
   'backup-fails': {
     title: () => t`The last backup failed`,
-    about: (need) => t`Backup · ${said(need)}`,
+    about: (need) => t`Backup · ${detailOf(need)}`,
     action: t`See why`,
     to: () => '/settings/safety',
   },
   'set-aside': {
     title: (n) => t`${plural(n, 'copy was', 'copies were')} not sent, for a reason on our side`,
-    about: (need) => withSaid(need),
+    about: (need) => withDetail(need),
     action: t`Look at them`,
     to: (need) => `/ledger?state=made&trouble=our+side&mailing=${need.id}`,
   },
@@ -92,13 +92,13 @@ const words: Record<NeedKind, NeedWords> = {
   },
   'server-fails': {
     title: () => t`A mail server fails`,
-    about: (need) => withSaid(need),
+    about: (need) => withDetail(need),
     action: t`Look at it`,
     to: () => '/settings/mail',
   },
   'sender-unconfirmed': {
     title: () => t`A sender is not confirmed`,
-    about: (need) => t`${need.name} · Mail from this address through ${said(need)} waits for its code.`,
+    about: (need) => t`${need.name} · Mail from this address through ${detailOf(need)} waits for its code.`,
     action: t`Confirm`,
     to: () => '/settings',
   },
@@ -110,13 +110,13 @@ const words: Record<NeedKind, NeedWords> = {
   },
   'print-run': {
     title: () => t`A print run did not end well`,
-    about: (need) => [t`Print run ${need.number}`, said(need)].filter(Boolean).join(' · '),
+    about: (need) => [t`Print run ${need.number}`, detailOf(need)].filter(Boolean).join(' · '),
     action: t`Look at it`,
     to: () => '/paper',
   },
   'register-fails': {
     title: () => t`A register cannot be written`,
-    about: (need) => withSaid(need),
+    about: (need) => withDetail(need),
     action: t`Look at it`,
     to: () => '/settings/registers',
   },
@@ -128,7 +128,7 @@ const words: Record<NeedKind, NeedWords> = {
   },
   retrying: {
     title: (n) => counted(n, 'copy is tried again by itself', 'copies are tried again by themselves'),
-    about: (need) => withSaid(need),
+    about: (need) => withDetail(need),
     action: t`See them`,
     to: copies('retrying'),
   },

@@ -20,20 +20,20 @@ interface Props {
 
 /** What answers may look like, and between which numbers or days they lie. */
 export function AnswerBounds({ question, onChange }: Props) {
-  const { kind, shape = null, least = '', most: limit = '' } = question;
+  const { kind, shape = null, minimum = '', maximum: limit = '' } = question;
   if (hasShape(kind)) return <Shape shape={shape} onChange={(next) => onChange({ shape: next })} />;
   if (kind === 'number' || kind === 'amount')
     return (
       <Row $gap={12}>
-        <TextInput label={t`Smallest`} value={least} placeholder={t`any`} onChange={(next) => onChange({ least: next.trim() })} />
-        <TextInput label={t`Largest`} value={limit} placeholder={t`any`} onChange={(next) => onChange({ most: next.trim() })} />
+        <TextInput label={t`Smallest`} value={minimum} placeholder={t`any`} onChange={(next) => onChange({ minimum: next.trim() })} />
+        <TextInput label={t`Largest`} value={limit} placeholder={t`any`} onChange={(next) => onChange({ maximum: next.trim() })} />
       </Row>
     );
   if (kind === 'date')
     return (
       <Row $gap={12} style={{ alignItems: 'end', flexWrap: 'wrap' }}>
-        <Day label={t`First day`} value={least} onChange={(next) => onChange({ least: next })} />
-        <Day label={t`Last day`} value={limit} onChange={(next) => onChange({ most: next })} />
+        <Day label={t`First day`} value={minimum} onChange={(next) => onChange({ minimum: next })} />
+        <Day label={t`Last day`} value={limit} onChange={(next) => onChange({ maximum: next })} />
       </Row>
     );
   return null;
@@ -59,11 +59,14 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
   const parts = shape?.parts ?? [];
   const setPart = (index: number, next: Partial<ShapePart>): void =>
     onChange({ ...shape!, parts: parts.map((part, at) => (at === index ? { ...part, ...next } : part)) });
-  const count = (index: number, end: 'least' | 'most', text: string): void => {
+  const count = (index: number, end: 'minimum' | 'maximum', text: string): void => {
     const number = Number(text);
-    if (text.trim() === '' || !Number.isInteger(number) || number < (end === 'least' ? 0 : 1) || number > shapeLimits.run) return;
-    const { least, most: maximum } = parts[index]!;
-    setPart(index, end === 'least' ? { least: number, most: Math.max(maximum, number) } : { most: number, least: Math.min(least, number) });
+    if (text.trim() === '' || !Number.isInteger(number) || number < (end === 'minimum' ? 0 : 1) || number > shapeLimits.run) return;
+    const { minimum, maximum } = parts[index]!;
+    setPart(
+      index,
+      end === 'minimum' ? { minimum: number, maximum: Math.max(maximum, number) } : { maximum: number, minimum: Math.min(minimum, number) },
+    );
   };
   return (
     <Stack $gap={6}>
@@ -76,19 +79,19 @@ function Shape({ shape, onChange }: { shape: AnswerShape | null; onChange: (next
           const next = shapeOf(text);
           // While an example is reworded, runs that still fit it keep their lengths.
           if (next.parts.length > shapeLimits.parts) return;
-          const kept = shape && parts.length > 0 ? { ...shape, example: text } : null;
-          onChange(text.trim() === '' ? null : kept && isExample(kept) ? kept : { ...next, example: text });
+          const same = shape && parts.length > 0 ? { ...shape, example: text } : null;
+          onChange(text.trim() === '' ? null : same && isExample(same) ? same : { ...next, example: text });
         }}
       />
       {parts.map((part, index) =>
         part.what === 'exactly' ? null : (
           <Row key={index} $gap={8} role="group" aria-label={t`Run ${index + 1}`} style={{ alignItems: 'center' }}>
             <div style={{ width: 70 }}>
-              <TextInput label={t`From`} hideLabel value={String(part.least)} onChange={(text) => count(index, 'least', text)} />
+              <TextInput label={t`From`} hideLabel value={String(part.minimum)} onChange={(text) => count(index, 'minimum', text)} />
             </div>
             <Small>{t`to`}</Small>
             <div style={{ width: 70 }}>
-              <TextInput label={t`Up to`} hideLabel value={String(part.most)} onChange={(text) => count(index, 'most', text)} />
+              <TextInput label={t`Up to`} hideLabel value={String(part.maximum)} onChange={(text) => count(index, 'maximum', text)} />
             </div>
             <div style={{ width: 170 }}>
               <Choice

@@ -2,10 +2,10 @@ import type { IntakeChangesAnswer } from '@mailbag/contract';
 import type { IntakePlan } from '@mailbag/core';
 import { isWholeInIntake } from '@mailbag/core';
 import { api } from '../../api/client';
-import { KeptDesks } from '../../features/editing/kept-desks';
+import { OpenDesks } from '../../features/editing/open-desks';
 
 /** Intakes that are worked on. */
-export const intakeDesks = new KeptDesks<IntakePlan>({
+export const intakeDesks = new OpenDesks<IntakePlan>({
   name: 'intake',
   isWhole: isWholeInIntake,
   async send(id, changes) {

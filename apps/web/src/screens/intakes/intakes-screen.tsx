@@ -67,7 +67,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'name',
     head: t`Name`,
-    least: 190,
+    minWidth: 190,
     share: 3,
     isFixed: true,
     text: nameOf,
@@ -80,7 +80,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'address',
     head: t`Address`,
-    least: 170,
+    minWidth: 170,
     share: 2,
     text: ({ word }) => `/in/${word}`,
     cell: (one) =>
@@ -95,7 +95,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'state',
     head: t`State`,
-    least: 120,
+    minWidth: 120,
     share: 1,
     text: (one) => `${one.isPublished ? 'published' : 'draft'}${one.isAhead ? t`, changes not published yet` : ''}`,
     cell: (one) => (
@@ -108,7 +108,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'questions',
     head: t`Questions`,
-    least: 70,
+    minWidth: 70,
     isNumber: true,
     text: (one) => String(one.questions),
     cell: (one) => <Link to={addressOf(one)}>{count(one.questions)}</Link>,
@@ -117,7 +117,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'answers',
     head: t`Answers`,
-    least: 64,
+    minWidth: 64,
     isNumber: true,
     text: (one) => String(one.answers),
     cell: (one) => <Link to={`/intakes/${one.id}/answers`}>{count(one.answers)}</Link>,
@@ -126,7 +126,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
   {
     id: 'last',
     head: t`Last answer`,
-    least: 104,
+    minWidth: 104,
     text: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : ''),
     cell: (one) => (one.lastAnswerAt ? when(one.lastAnswerAt) : <Small>{t`none yet`}</Small>),
     value: (one) => one.lastAnswerAt,

@@ -9,7 +9,7 @@ import type { IntakeWork } from './intake-work';
 /** When the page takes answers, and from whom. */
 export function OpeningSettings({ work: { document: plan, change } }: { work: IntakeWork }) {
   const open = (next: Partial<IntakePlan['opening']>): void => change((before) => ({ ...before, opening: { ...before.opening, ...next } }));
-  const { from, until, most: maximum, contact, zone = '' } = plan.opening;
+  const { from, until, maximum, contact, zone = '' } = plan.opening;
   return (
     <>
       <Row $gap={12} style={{ alignItems: 'start' }}>
@@ -32,8 +32,8 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
             placeholder={t`no limit`}
             onChange={(text) => {
               const number = Number(text);
-              if (text.trim() === '') open({ most: null });
-              else if (Number.isInteger(number) && number > 0) open({ most: number });
+              if (text.trim() === '') open({ maximum: null });
+              else if (Number.isInteger(number) && number > 0) open({ maximum: number });
             }}
           />
         </div>
@@ -71,11 +71,11 @@ export function OpeningSettings({ work: { document: plan, change } }: { work: In
       <div style={{ width: 300 }}>
         <TextInput
           label={t`Days for which a mailed link to continue later is valid`}
-          value={String(plan.opening.keptDays)}
+          value={String(plan.opening.retentionDays)}
           help={t`0: no link is mailed`}
           onChange={(text) => {
             const number = Number(text);
-            if (Number.isInteger(number) && number >= 0 && number <= 365) open({ keptDays: number });
+            if (Number.isInteger(number) && number >= 0 && number <= 365) open({ retentionDays: number });
           }}
         />
       </div>

@@ -54,7 +54,7 @@ export function VisitorFrame({
       office: '',
       plan,
       forms: intake.templates.map(({ name }) => name),
-      keptDays: 0,
+      retentionDays: 0,
       closed: null,
     };
   }, [plan, intake.templates]);

@@ -61,7 +61,7 @@ export function CheckSettings({
     }));
   const current = column ? checksOf(checks, column) : {};
   const proposed = column ? proposedChecks(column) : {};
-  const limits = current.range ?? { least: '', most: '' };
+  const limits = current.range ?? { minimum: '', maximum: '' };
   const own = checks.columns?.[name];
   return (
     <Pane aria-label={t`What is checked`}>
@@ -114,15 +114,15 @@ export function CheckSettings({
                     label={t`Minimum`}
                     hideLabel
                     placeholder={t`minimum`}
-                    value={limits.least}
-                    onChange={(least) => setColumn({ range: { ...limits, least } })}
+                    value={limits.minimum}
+                    onChange={(minimum) => setColumn({ range: { ...limits, minimum } })}
                   />
                   <TextInput
                     label={t`Maximum`}
                     hideLabel
                     placeholder={t`maximum`}
-                    value={limits.most}
-                    onChange={(limit) => setColumn({ range: { ...limits, most: limit } })}
+                    value={limits.maximum}
+                    onChange={(limit) => setColumn({ range: { ...limits, maximum: limit } })}
                   />
                 </Row>
                 <Small>{t`Numbers, or dates as 2027-01-31.`}</Small>

@@ -64,7 +64,7 @@ export function findingColumns(findings: Findings): readonly ListColumn<Item>[] 
     {
       id: 'row',
       head: t`Row`,
-      least: 44,
+      minWidth: 44,
       isNumber: true,
       isFixed: true,
       text: ({ finding }) => String(finding.row),
@@ -74,12 +74,18 @@ export function findingColumns(findings: Findings): readonly ListColumn<Item>[] 
         </Link>
       ),
     },
-    { id: 'key', head: plan.keyColumn ?? t`Record`, least: 70, isUnordered: true, text: ({ record }) => record.cells[keyAt]?.text ?? '—' },
-    { id: 'column', head: t`Column`, least: 100, text: ({ finding }) => finding.column ?? '—' },
+    {
+      id: 'key',
+      head: plan.keyColumn ?? t`Record`,
+      minWidth: 70,
+      isUnordered: true,
+      text: ({ record }) => record.cells[keyAt]?.text ?? '—',
+    },
+    { id: 'column', head: t`Column`, minWidth: 100, text: ({ finding }) => finding.column ?? '—' },
     {
       id: 'value',
       head: t`Value`,
-      least: 140,
+      minWidth: 140,
       share: 1,
       text: (item) => valueOf(work, item),
       cell: (item) => {
@@ -100,7 +106,7 @@ export function findingColumns(findings: Findings): readonly ListColumn<Item>[] 
     {
       id: 'kind',
       head: t`Problem`,
-      least: 280,
+      minWidth: 280,
       share: 3,
       text: ({ finding }) => findingSentence(finding),
       cell: (item) => <Problem item={item} findings={findings} />,

@@ -96,13 +96,13 @@ function MailingDesk({ mailing }: { mailing: MailingDetail }) {
   const { query, put } = useAddress();
   const wanted = query.get('record');
   /** The record that is stood on, from one part to the next. */
-  const [kept, setKept] = useState(0);
-  const index = wanted === null ? kept : Number(wanted) || 0;
+  const [lastIndex, setLastIndex] = useState(0);
+  const index = wanted === null ? lastIndex : Number(wanted) || 0;
   useEffect(() => {
-    setKept(index);
+    setLastIndex(index);
     if (wanted === null && index > 0) put({ record: index });
   }, [wanted, index, put]);
-  const setIndex = useCallback((next: number) => (setKept(next), put({ record: next })), [put]);
+  const setIndex = useCallback((next: number) => (setLastIndex(next), put({ record: next })), [put]);
   useCrumbs({ text: t`Mailings`, to: '/mailings' }, { text: plan.name }, { text: partNames[part ?? ''] ?? '', isPart: true });
 
   useUndoKeys(undoByKey, redoByKey);

@@ -51,7 +51,7 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
   const test = useMutation({
     mutationFn: async () => {
       await settle();
-      return api.post<{ said: string }>(`/api/mailings/${mailing.id}/test-message`, { index, address: own });
+      return api.post<{ answer: string }>(`/api/mailings/${mailing.id}/test-message`, { index, address: own });
     },
   });
   if (!plan.message.mailed) return <Notice tone="slate">{t`The copies are made and kept. Nobody gets a message.`}</Notice>;
@@ -125,7 +125,7 @@ export function MessageSampleView({ work }: { work: MailingWork }) {
           <Send size={14} />
           {test.isPending ? t`Sending …` : t`Test message to ${own}`}
         </Button>
-        {test.data && <Small style={{ color: color.moss }}>{t`Sent: ${test.data.said}`}</Small>}
+        {test.data && <Small style={{ color: color.moss }}>{t`Sent: ${test.data.answer}`}</Small>}
         {test.error && <Small style={{ color: color.brick }}>{sentenceOf(test.error)}</Small>}
       </footer>
     </Sheet>

@@ -38,8 +38,8 @@ const Item = styled.div`
 `;
 
 /** What is said of templates, with or without that of one of them. */
-function withEntry<Said>(said: Record<string, Said> | undefined, id: number, one: Said | null): Record<string, Said> {
-  const { [id]: _before, ...rest } = said ?? {};
+function withEntry<Entry>(entries: Record<string, Entry> | undefined, id: number, one: Entry | null): Record<string, Entry> {
+  const { [id]: _before, ...rest } = entries ?? {};
   return one ? { ...rest, [id]: one } : rest;
 }
 

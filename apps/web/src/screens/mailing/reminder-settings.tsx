@@ -21,7 +21,7 @@ const fresh = (plan: MailingPlan): Reminder => ({
   subject: t`Reminder: ${plan.message.subject}`,
   body: t`Dear ${plan.message.recipient},\n\nwe have not had your copy back yet. Please send it as soon as you can. If it is on its way already, do nothing.`,
   afterDays: 14,
-  most: 2,
+  maximum: 2,
   bySchedule: false,
   attach: true,
 });
@@ -77,17 +77,23 @@ export function ReminderSettings({ work }: { work: MailingWork }) {
               label={t`After days`}
               value={reminder.afterDays}
               onChange={(afterDays) => set({ afterDays })}
-              least={1}
-              most={365}
+              minimum={1}
+              maximum={365}
             />
-            <NumberInput label={t`At most`} value={reminder.most} onChange={(limit) => set({ most: limit })} least={1} most={10} />
+            <NumberInput
+              label={t`At most`}
+              value={reminder.maximum}
+              onChange={(limit) => set({ maximum: limit })}
+              minimum={1}
+              maximum={10}
+            />
             <div style={{ paddingTop: 20 }}>
               <Toggled label={t`Automatic`} value={reminder.bySchedule} onChange={(bySchedule) => set({ bySchedule })} />
             </div>
           </Fields>
           <Small>
             {reminder.bySchedule
-              ? t`${plural(reminder.most, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${plural(reminder.afterDays, 'day')} after sending and as far apart.`
+              ? t`${plural(reminder.maximum, 'reminder at most goes out by itself', 'reminders at most go out by themselves')}, ${plural(reminder.afterDays, 'day')} after sending and as far apart.`
               : t`Nothing is sent automatically. The buttons below remind once.`}
           </Small>
           <Row>

@@ -62,22 +62,22 @@ export function StampSettings({
             <NumberInput
               label={t`From the side, mm`}
               value={stamp.fromSide}
-              least={0}
-              most={500}
+              minimum={0}
+              maximum={500}
               onChange={(fromSide) => set({ fromSide })}
             />
             <NumberInput
               label={stamp.corner.startsWith('top') ? t`From the top, mm` : t`From the bottom, mm`}
               value={stamp.fromEnd}
-              least={0}
-              most={500}
+              minimum={0}
+              maximum={500}
               onChange={(fromEnd) => set({ fromEnd })}
             />
             <NumberInput
               label={t`Width, mm`}
               value={stamp.width}
-              least={stampWidths.least}
-              most={stampWidths.most}
+              minimum={stampWidths.minimum}
+              maximum={stampWidths.maximum}
               onChange={(width) => set({ width })}
             />
           </Fields>

@@ -32,7 +32,7 @@ const columns: readonly ListColumn<MailingSummary>[] = [
   {
     id: 'name',
     head: t`Name`,
-    least: 200,
+    minWidth: 200,
     share: 3,
     isFixed: true,
     text: nameOf,
@@ -45,7 +45,7 @@ const columns: readonly ListColumn<MailingSummary>[] = [
   {
     id: 'packet',
     head: t`Packet`,
-    least: 96,
+    minWidth: 96,
     share: 1,
     text: ({ templates }) => (templates > 0 ? counted(templates, 'template') : ''),
     cell: ({ templates }) => (templates > 0 ? counted(templates, 'template') : <Small>{t`none yet`}</Small>),
@@ -54,14 +54,21 @@ const columns: readonly ListColumn<MailingSummary>[] = [
   {
     id: 'records',
     head: t`Records`,
-    least: 170,
+    minWidth: 170,
     share: 2,
     text: (one) => (one.sourceName ? t`${count(one.records)} from ${one.sourceName}` : ''),
     cell: (one) => (one.sourceName ? t`${count(one.records)} from ${one.sourceName}` : <Small>{t`none yet`}</Small>),
     value: (one) => (one.sourceName ? one.records : null),
   },
-  { id: 'batches', head: t`Batches`, least: 60, isNumber: true, text: ({ batches }) => String(batches), value: ({ batches }) => batches },
-  { id: 'changed', head: t`Changed`, least: 104, text: ({ updatedAt }) => when(updatedAt), value: ({ updatedAt }) => updatedAt },
+  {
+    id: 'batches',
+    head: t`Batches`,
+    minWidth: 60,
+    isNumber: true,
+    text: ({ batches }) => String(batches),
+    value: ({ batches }) => batches,
+  },
+  { id: 'changed', head: t`Changed`, minWidth: 104, text: ({ updatedAt }) => when(updatedAt), value: ({ updatedAt }) => updatedAt },
 ];
 
 export default function MailingsScreen() {
@@ -96,7 +103,7 @@ export default function MailingsScreen() {
   const tools: ListColumn<MailingSummary> = {
     id: 'tools',
     head: t`Export and archive`,
-    least: 72,
+    minWidth: 72,
     isTools: true,
     text: () => '',
     cell: (one) => (

@@ -1,6 +1,6 @@
 import { counted, plural, t, translated } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import type { PaperReason, PrintRunDetail, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Eye, Printer, Stamp } from 'lucide-react';
@@ -146,17 +146,17 @@ const sheetColumns: readonly ListColumn<Sheet>[] = [
   {
     id: 'sheet',
     head: t`Sheet`,
-    least: 40,
+    minWidth: 40,
     isNumber: true,
     isFixed: true,
     text: ({ sheet }) => String(sheet),
     value: ({ sheet }) => sheet,
   },
-  { id: 'postal', head: t`Postal code`, least: 72, text: ({ postalCode }) => postalCode },
+  { id: 'postal', head: t`Postal code`, minWidth: 72, text: ({ postalCode }) => postalCode },
   {
     id: 'recipient',
     head: t`Recipient`,
-    least: 120,
+    minWidth: 120,
     share: 1,
     text: ({ recipient, code }) => `${recipient} ${code}`,
     cell: (one) => (
@@ -169,8 +169,8 @@ const sheetColumns: readonly ListColumn<Sheet>[] = [
       </>
     ),
   },
-  { id: 'template', head: t`Template`, least: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
-  { id: 'state', head: t`State`, least: 62, text: ({ state }) => translated(state) },
+  { id: 'template', head: t`Template`, minWidth: 110, share: 1, isExtra: true, text: ({ templateName }) => templateName },
+  { id: 'state', head: t`State`, minWidth: 62, text: ({ state }) => translated(state) },
 ];
 
 function Run({ run }: { run: PrintRunDetail }) {
@@ -218,10 +218,10 @@ function Run({ run }: { run: PrintRunDetail }) {
           {run.leftOut > 0 && (
             <Notice tone="ochre">{t`${plural(run.leftOut, 'copy was', 'copies were')} left out because their records hold no postal address.`}</Notice>
           )}
-          {run.said && (
+          {run.detail && (
             <Notice tone={run.state === 'printed' ? 'moss' : run.state === 'printing' ? 'ochre' : 'brick'}>
               {run.printer && <b>{run.printer}: </b>}
-              {saidWords(run.said)}
+              {detailText(run.detail)}
             </Notice>
           )}
           {(act.error ?? print.error) && <Notice tone="brick">{sentenceOf(act.error ?? print.error)}</Notice>}
@@ -291,7 +291,7 @@ const runColumns: readonly ListColumn<PrintRunSummary>[] = [
   {
     id: 'name',
     head: t`Print run`,
-    least: 120,
+    minWidth: 120,
     share: 1,
     isFixed: true,
     text: nameOfRun,
@@ -310,7 +310,7 @@ const runColumns: readonly ListColumn<PrintRunSummary>[] = [
   {
     id: 'sheets',
     head: t`Sheets`,
-    least: 44,
+    minWidth: 44,
     isNumber: true,
     isExtra: true,
     text: ({ sheets }) => String(sheets),
@@ -319,11 +319,11 @@ const runColumns: readonly ListColumn<PrintRunSummary>[] = [
   {
     id: 'state',
     head: t`State`,
-    least: 74,
+    minWidth: 74,
     text: ({ state }) => looks[state].text,
     cell: ({ state }) => <Mark $tone={looks[state].tone}>{looks[state].text}</Mark>,
   },
-  { id: 'made', head: t`Made`, least: 70, isExtra: true, text: ({ createdAt }) => when(createdAt), value: ({ createdAt }) => createdAt },
+  { id: 'made', head: t`Made`, minWidth: 70, isExtra: true, text: ({ createdAt }) => when(createdAt), value: ({ createdAt }) => createdAt },
 ];
 
 /** Copies that go by post. */

@@ -45,13 +45,13 @@ export function BackupsCard() {
           label={t`Hours between backups`}
           value={form.everyHours}
           onChange={(everyHours) => setForm({ ...form, everyHours: Math.max(1, everyHours) })}
-          most={744}
+          maximum={744}
         />
         <NumberInput
           label={t`Backups to keep`}
           value={form.keep}
           onChange={(keep) => setForm({ ...form, keep: Math.max(1, keep) })}
-          most={1000}
+          maximum={1000}
           help={t`The oldest is removed when there is one more.`}
         />
       </Fields>

@@ -1,5 +1,5 @@
 import { t } from '@mailbag/core/words';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -63,7 +63,7 @@ export function BouncesPart() {
             mono
             help={t`Empty: no mailbox is read.`}
           />
-          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} most={65_535} />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} maximum={65_535} />
           <TextInput label={t`Folder`} value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
         </Fields>
         <Fields>
@@ -71,7 +71,7 @@ export function BouncesPart() {
           <SecretInput
             value={form.password}
             onChange={(password) => set({ password })}
-            isKept={data.hasPassword}
+            isStored={data.hasPassword}
             moved={form.host !== '' && differs(form, data, ['host', 'port', 'tls', 'checkCertificate'])}
           />
         </Fields>
@@ -91,7 +91,7 @@ export function BouncesPart() {
             label={t`SMTP port`}
             value={form.smtpPort}
             onChange={(smtpPort) => set({ smtpPort })}
-            most={65_535}
+            maximum={65_535}
             help={t`0: none`}
           />
           <Small style={{ paddingTop: 22 }}>
@@ -101,7 +101,9 @@ export function BouncesPart() {
           </Small>
         </Fields>
         {data.lastLook && (
-          <Notice tone={data.lastLook.ok ? 'moss' : 'brick'}>{t`Read ${when(data.lastLook.at)}: ${saidWords(data.lastLook.said)}`}</Notice>
+          <Notice
+            tone={data.lastLook.ok ? 'moss' : 'brick'}
+          >{t`Read ${when(data.lastLook.at)}: ${detailText(data.lastLook.detail)}`}</Notice>
         )}
         {(save.error ?? look.error) && <Notice tone="brick">{sentenceOf(save.error ?? look.error)}</Notice>}
         <Row>

@@ -14,10 +14,17 @@ const keyOf = ({ id }: HistoryLine): number => id;
 const nameOf = ({ who, action }: HistoryLine): string => `${who} ${translated(action)}`;
 
 const columns: readonly ListColumn<HistoryLine>[] = [
-  { id: 'when', head: t`When`, least: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
-  { id: 'who', head: t`Who`, least: 120, share: 1, isUnordered: true, text: ({ who }) => who },
-  { id: 'what', head: t`What`, least: 200, share: 3, isUnordered: true, text: ({ action, subject }) => `${translated(action)} ${subject}` },
-  { id: 'about', head: t`About`, least: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
+  { id: 'when', head: t`When`, minWidth: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
+  { id: 'who', head: t`Who`, minWidth: 120, share: 1, isUnordered: true, text: ({ who }) => who },
+  {
+    id: 'what',
+    head: t`What`,
+    minWidth: 200,
+    share: 3,
+    isUnordered: true,
+    text: ({ action, subject }) => `${translated(action)} ${subject}`,
+  },
+  { id: 'about', head: t`About`, minWidth: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
 ];
 
 /** Who did what, the last first, read as one scrolls. */

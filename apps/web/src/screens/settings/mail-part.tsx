@@ -1,5 +1,5 @@
 import { plural, t } from '@mailbag/core/words';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import type { MailServerAnswer, SenderAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
@@ -204,7 +204,7 @@ export function MailPart() {
                   {server.hours && ` · ${hoursWords(server.hours)}`}
                 </Small>
               </div>
-              {server.rest && <div style={{ color: color.brick, fontSize: 13 }}>{saidWords(server.rest.said)}</div>}
+              {server.rest && <div style={{ color: color.brick, fontSize: 13 }}>{detailText(server.rest.detail)}</div>}
             </ListLine>
           ))}
         </Padded>

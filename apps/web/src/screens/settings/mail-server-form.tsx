@@ -111,7 +111,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
         <SecretInput
           value={form.password}
           onChange={(next) => set({ password: next })}
-          isKept={server?.hasPassword ?? false}
+          isStored={server?.hasPassword ?? false}
           moved={server !== null && differs(form, server, ['host', 'port', 'security', 'checkCertificate'])}
         />
       </Fields>
@@ -182,7 +182,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
               </Row>
             ))}
           </Row>
-          <div>{test.data.said}</div>
+          <div>{test.data.answer}</div>
         </Notice>
       )}
       {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}

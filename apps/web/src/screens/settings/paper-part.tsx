@@ -31,7 +31,7 @@ export function PaperPart() {
     () => setPrinter({ name: '', uri: '' }),
   );
   const test = useMutation({
-    mutationFn: () => api.post<{ said: string }>('/api/printers/test', { ...printer, name: printer.name || t`Printer` }),
+    mutationFn: () => api.post<{ answer: string }>('/api/printers/test', { ...printer, name: printer.name || t`Printer` }),
   });
   const remove = useSaving(queries.printers().queryKey, (id: number) =>
     api.remove(`/api/printers/${id}`).then(() => api.get<PrinterAnswer[]>('/api/printers')),
@@ -97,7 +97,7 @@ export function PaperPart() {
             mono
           />
         </Fields>
-        {test.data && <Notice tone="moss">{test.data.said}</Notice>}
+        {test.data && <Notice tone="moss">{test.data.answer}</Notice>}
         {(add.error ?? test.error) && <Notice tone="brick">{sentenceOf(add.error ?? test.error)}</Notice>}
         <Row>
           <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(printer.uri) || test.isPending}>

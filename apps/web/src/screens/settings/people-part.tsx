@@ -97,7 +97,7 @@ const columns: readonly ListColumn<Line>[] = [
   {
     id: 'name',
     head: t`Name`,
-    least: 150,
+    minWidth: 150,
     share: 2,
     isFixed: true,
     text: ({ name, email }) => `${name} ${email}`,
@@ -110,26 +110,26 @@ const columns: readonly ListColumn<Line>[] = [
       </span>
     ),
   },
-  { id: 'role', head: t`Role`, least: 84, text: ({ role }) => translated(role) },
+  { id: 'role', head: t`Role`, minWidth: 84, text: ({ role }) => translated(role) },
   {
     id: 'state',
     head: t`Account`,
-    least: 66,
+    minWidth: 66,
     text: stateOf,
     cell: (one) => <Mark $tone={one.person === null ? 'ochre' : one.person.closed ? 'brick' : 'slate'}>{stateOf(one)}</Mark>,
   },
   {
     id: 'values',
     head: t`Sees values`,
-    least: 74,
+    minWidth: 74,
     isExtra: true,
     text: ({ person }) => (person === null ? '' : person.seesValues ? t`yes` : t`no`),
   },
-  { id: 'seen', head: t`Last seen`, least: 104, share: 1, text: seenWords, value: ({ person }) => person?.lastSeenAt ?? null },
+  { id: 'seen', head: t`Last seen`, minWidth: 104, share: 1, text: seenWords, value: ({ person }) => person?.lastSeenAt ?? null },
   {
     id: 'sessions',
     head: t`Signed in`,
-    least: 60,
+    minWidth: 60,
     isExtra: true,
     isNumber: true,
     text: ({ person }) => (person ? String(person.sessions) : ''),
@@ -160,7 +160,7 @@ export function PeoplePart() {
   const tools: ListColumn<Line> = {
     id: 'tools',
     head: t`Withdraw`,
-    least: 84,
+    minWidth: 84,
     isTools: true,
     text: () => '',
     cell: ({ invitation }) =>
@@ -203,9 +203,9 @@ export function PeoplePart() {
           <Rights value={form} onChange={(part) => setForm({ ...form, ...part })} />
           {invite.error && <Notice tone="brick">{sentenceOf(invite.error)}</Notice>}
           {invite.data && (
-            <Notice tone={invite.data.said ? 'ochre' : 'moss'}>
-              {invite.data.said
-                ? t`It could not be mailed (${invite.data.said}). Pass on this address yourself:`
+            <Notice tone={invite.data.failure ? 'ochre' : 'moss'}>
+              {invite.data.failure
+                ? t`It could not be mailed (${invite.data.failure}). Pass on this address yourself:`
                 : t`The invitation has been sent. It can also be opened at`}
               <div style={{ fontFamily: font.mono, fontSize: 12, overflowWrap: 'anywhere', color: color.ink }}>{invite.data.address}</div>
             </Notice>

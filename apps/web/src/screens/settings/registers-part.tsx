@@ -67,7 +67,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       {isServer(form.kind) && (
         <Fields $columns="2fr 84px 1.4fr">
           <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} mono />
-          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} most={65_535} />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} maximum={65_535} />
           <TextInput label={t`Database`} value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
         </Fields>
       )}
@@ -93,7 +93,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
           <SecretInput
             value={form.password}
             onChange={(next) => set({ password: next })}
-            isKept={register?.hasPassword ?? false}
+            isStored={register?.hasPassword ?? false}
             moved={
               register !== null && differs(form, register, form.kind === 'webdav' ? ['kind', 'host'] : ['kind', 'host', 'port', 'tls'])
             }
@@ -156,8 +156,8 @@ export function RegistersPart() {
               }
             >
               <b>{one.name}</b>{' '}
-              <Mark $tone={one.said ? 'brick' : one.paused ? 'slate' : one.waiting > 0 ? 'ochre' : 'moss'}>
-                {one.said
+              <Mark $tone={one.failure ? 'brick' : one.paused ? 'slate' : one.waiting > 0 ? 'ochre' : 'moss'}>
+                {one.failure
                   ? t`fails`
                   : one.paused
                     ? t`paused`
@@ -171,7 +171,9 @@ export function RegistersPart() {
                   {one.reportedAt && t` · last reported ${when(one.reportedAt)}`}
                 </Small>
               </div>
-              {one.said && <div style={{ color: color.brick, fontSize: 13 }}>{t`${one.said} It is tried again; nothing is lost.`}</div>}
+              {one.failure && (
+                <div style={{ color: color.brick, fontSize: 13 }}>{t`${one.failure} It is tried again; nothing is lost.`}</div>
+              )}
             </ListLine>
           ))}
         </Padded>

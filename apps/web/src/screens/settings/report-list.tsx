@@ -1,5 +1,5 @@
 import { t } from '@mailbag/core/words';
-import { saidWords } from '@mailbag/core';
+import { detailText } from '@mailbag/core';
 import type { IncomingReport } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -55,12 +55,12 @@ export function ReportList() {
             )}
             <div>
               <Small>
-                {when(one.at)} · {one.said === null ? one.sender : saidWords(one.said)}
+                {when(one.at)} · {one.detail === null ? one.sender : detailText(one.detail)}
               </Small>
             </div>
             {one.doubt && one.settled === null && (
               <>
-                <Small style={{ color: color.ochre }}>{t`${saidWords(one.doubt)} Did the copy bounce?`}</Small>
+                <Small style={{ color: color.ochre }}>{t`${detailText(one.doubt)} Did the copy bounce?`}</Small>
                 <Row style={{ paddingTop: 4 }}>
                   <Button
                     changes

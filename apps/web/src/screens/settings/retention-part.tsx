@@ -27,7 +27,7 @@ export function RetentionPart() {
   const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
   if (!data || !form) return <Loading what={t`how long things are kept`} />;
   const days = (label: string, part: keyof RetentionRequest, help: string) => (
-    <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} most={36_500} help={help} />
+    <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} maximum={36_500} help={help} />
   );
   const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays && form.sourceDays === data.sourceDays;
   return (

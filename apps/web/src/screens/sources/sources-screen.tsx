@@ -28,7 +28,7 @@ const columns: readonly ListColumn<SourceSummary>[] = [
   {
     id: 'name',
     head: t`Name`,
-    least: 200,
+    minWidth: 200,
     share: 3,
     isFixed: true,
     text: nameOf,
@@ -48,27 +48,33 @@ const columns: readonly ListColumn<SourceSummary>[] = [
       </>
     ),
   },
-  { id: 'from', head: t`From`, least: 150, share: 2, isExtra: true, text: originOf },
-  { id: 'records', head: t`Records`, least: 70, isNumber: true, text: (one) => count(one.count), value: (one) => one.count },
+  { id: 'from', head: t`From`, minWidth: 150, share: 2, isExtra: true, text: originOf },
+  { id: 'records', head: t`Records`, minWidth: 70, isNumber: true, text: (one) => count(one.count), value: (one) => one.count },
   {
     id: 'columns',
     head: t`Columns`,
-    least: 70,
+    minWidth: 70,
     isNumber: true,
     text: (one) => String(one.columns.length),
     value: (one) => one.columns.length,
   },
-  { id: 'corrections', head: t`Corrections`, least: 80, isNumber: true, isExtra: true, text: (one) => String(one.corrections), value: (one) => one.corrections }, // prettier-ignore
+  { id: 'corrections', head: t`Corrections`, minWidth: 80, isNumber: true, isExtra: true, text: (one) => String(one.corrections), value: (one) => one.corrections }, // prettier-ignore
   {
     id: 'used',
     head: t`Used by`,
-    least: 150,
+    minWidth: 150,
     share: 2,
     text: ({ usedBy }) => usedBy.join(', '),
     cell: ({ usedBy }) => usedBy.join(', ') || <Small>{t`no mailing yet`}</Small>,
     value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
   },
-  { id: 'read', head: t`Read`, least: 104, text: (one) => when(one.readAt ?? one.createdAt), value: (one) => one.readAt ?? one.createdAt },
+  {
+    id: 'read',
+    head: t`Read`,
+    minWidth: 104,
+    text: (one) => when(one.readAt ?? one.createdAt),
+    value: (one) => one.readAt ?? one.createdAt,
+  },
 ];
 
 export default function SourcesScreen() {

@@ -43,7 +43,7 @@ export function RevisionMailing({ use, target }: { use: RevisionUse; target: Tar
     },
   });
   const mapped = mailing ? Object.keys(mailing.plan.maps[target.templateId] ?? {}) : [];
-  const kept = mapped.filter((field) => target.pairs.some(({ old }) => old === field)).length;
+  const matched = mapped.filter((field) => target.pairs.some(({ old }) => old === field)).length;
   const error = goOver.error ?? goBack.error;
   return (
     <Stack $gap={6}>
@@ -67,9 +67,9 @@ export function RevisionMailing({ use, target }: { use: RevisionUse; target: Tar
       ) : (
         mailing && (
           <Small>
-            {kept === mapped.length
+            {matched === mapped.length
               ? t`All of its ${plural(mapped.length, 'rule')} go along.`
-              : t`${kept} of ${plural(mapped.length, 'rule')} go along; ${mapped.length - kept} ${mapped.length - kept === 1 ? t`has` : t`have`} no field any more.`}
+              : t`${matched} of ${plural(mapped.length, 'rule')} go along; ${mapped.length - matched} ${mapped.length - matched === 1 ? t`has` : t`have`} no field any more.`}
           </Small>
         )
       )}

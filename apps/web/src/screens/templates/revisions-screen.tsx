@@ -64,7 +64,7 @@ export default function RevisionsScreen() {
   useCrumbs({ text: t`Templates`, to: '/templates' }, { text: template?.name ?? '…', to: `/templates/${id}` }, { text: t`Revisions` });
   const [search, setSearch] = useSearchParams();
   const client = useQueryClient();
-  const [coming, setComing] = useState<{ share: number } | { said: string; isFault: boolean } | null>(null);
+  const [coming, setComing] = useState<{ share: number } | { text: string; isFault: boolean } | null>(null);
   const bring = async ([file]: File[]): Promise<void> => {
     if (!file) return;
     setComing({ share: 0 });
@@ -72,10 +72,10 @@ export default function RevisionsScreen() {
       const { known, revision } = await api.upload<RevisionUploadAnswer>(`/api/templates/${id}/revisions`, file, (share) =>
         setComing({ share }),
       );
-      setComing(known ? { said: t`${file.name} is here already, as revision ${revision.number}.`, isFault: false } : null);
+      setComing(known ? { text: t`${file.name} is here already, as revision ${revision.number}.`, isFault: false } : null);
       await client.invalidateQueries({ queryKey: ['templates'] });
     } catch (fault) {
-      setComing({ said: sentenceOf(fault), isFault: true });
+      setComing({ text: sentenceOf(fault), isFault: true });
     }
   };
 
@@ -112,7 +112,7 @@ export default function RevisionsScreen() {
           {'share' in coming ? (
             <Notice tone="plain">{t`Reading the new edition … ${Math.round(coming.share * 100)} % sent`}</Notice>
           ) : (
-            <Notice tone={coming.isFault ? 'brick' : 'ochre'}>{coming.said}</Notice>
+            <Notice tone={coming.isFault ? 'brick' : 'ochre'}>{coming.text}</Notice>
           )}
         </div>
       )}

@@ -24,7 +24,7 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
   {
     id: 'name',
     head: t`Name`,
-    least: 190,
+    minWidth: 190,
     share: 3,
     isFixed: true,
     text: nameOf,
@@ -49,20 +49,28 @@ const columns: readonly ListColumn<TemplateSummary>[] = [
       </Row>
     ),
   },
-  { id: 'file', head: t`File`, least: 120, share: 2, isExtra: true, text: ({ fileName }) => fileName },
-  { id: 'size', head: t`Size`, least: 70, isNumber: true, isExtra: true, text: ({ size }) => kilobytes(size), value: ({ size }) => size },
-  { id: 'pages', head: t`Pages`, least: 52, isNumber: true, text: ({ pages }) => String(pages), value: ({ pages }) => pages },
-  { id: 'fields', head: t`Fields`, least: 52, isNumber: true, text: ({ fields }) => String(fields), value: ({ fields }) => fields },
+  { id: 'file', head: t`File`, minWidth: 120, share: 2, isExtra: true, text: ({ fileName }) => fileName },
+  {
+    id: 'size',
+    head: t`Size`,
+    minWidth: 70,
+    isNumber: true,
+    isExtra: true,
+    text: ({ size }) => kilobytes(size),
+    value: ({ size }) => size,
+  },
+  { id: 'pages', head: t`Pages`, minWidth: 52, isNumber: true, text: ({ pages }) => String(pages), value: ({ pages }) => pages },
+  { id: 'fields', head: t`Fields`, minWidth: 52, isNumber: true, text: ({ fields }) => String(fields), value: ({ fields }) => fields },
   {
     id: 'used',
     head: t`In use by`,
-    least: 110,
+    minWidth: 110,
     share: 2,
     text: ({ usedBy }) => usedBy.join(', '),
     cell: ({ usedBy }) => usedBy.join(', ') || <Small>{t`no mailing yet`}</Small>,
     value: ({ usedBy }) => (usedBy.length > 0 ? usedBy.join(', ') : null),
   },
-  { id: 'came', head: t`Added`, least: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
+  { id: 'came', head: t`Added`, minWidth: 104, text: ({ createdAt }) => when(createdAt), value: ({ id }) => id },
 ];
 
 /** All templates, with their first pages: searched, sorted, and put away where they are not needed any more. */
@@ -75,7 +83,7 @@ export function TemplateTable({ templates }: { templates: readonly TemplateSumma
   const tools: ListColumn<TemplateSummary> = {
     id: 'tools',
     head: t`Archive`,
-    least: 36,
+    minWidth: 36,
     isTools: true,
     text: () => '',
     cell: (one) => (

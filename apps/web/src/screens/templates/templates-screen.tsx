@@ -41,7 +41,7 @@ const Columns = styled.div`
 interface Arrival {
   file: string;
   share: number;
-  said: string | null;
+  text: string | null;
   error: boolean;
   /** The file itself where it has no fields but may have blanks that can become some; null: not so. */
   flat: File | null;
@@ -55,7 +55,7 @@ export default function TemplatesScreen() {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
 
   const upload = async (files: File[], blanks: 'take' | 'draw' | null = null): Promise<void> => {
-    setArrivals(files.map((file) => ({ file: file.name, share: 0, said: null, error: false, flat: null })));
+    setArrivals(files.map((file) => ({ file: file.name, share: 0, text: null, error: false, flat: null })));
     const tell = (index: number, change: Partial<Arrival>): void =>
       setArrivals((all) => all.map((one, at) => (at === index ? { ...one, ...change } : one)));
     let last: TemplateUploadAnswer | null = null;
@@ -69,13 +69,13 @@ export default function TemplatesScreen() {
         last = answer;
         tell(index, {
           share: 1,
-          said: answer.known
+          text: answer.known
             ? t`is here already as “${answer.template.name}”.`
             : t`came in with ${plural(answer.template.fields, 'field')}.`,
         });
       } catch (error) {
         const isFlat = isMailbagError(error) && error.code === 'pdf-no-fields';
-        tell(index, { share: 1, said: sentenceOf(error), error: true, flat: isFlat ? file : null });
+        tell(index, { share: 1, text: sentenceOf(error), error: true, flat: isFlat ? file : null });
       }
     }
     await client.invalidateQueries({ queryKey: ['templates'] });
@@ -106,7 +106,7 @@ export default function TemplatesScreen() {
             <Notice key={one.file} tone={one.error ? 'brick' : 'plain'}>
               {one.error ? (
                 <>
-                  {one.said}
+                  {one.text}
                   {one.flat && (
                     <div style={{ marginTop: 8 }}>
                       {t`Or give it fields here. Mailbag finds its blanks (lines, boxes, combs, ticks), and you say which become fields.`}
@@ -120,10 +120,10 @@ export default function TemplatesScreen() {
               ) : (
                 <>
                   <b>{one.file}</b>{' '}
-                  {one.said ?? (one.share < 1 ? t`is being uploaded, ${Math.round(one.share * 100)} %` : t`is being read …`)}
+                  {one.text ?? (one.share < 1 ? t`is being uploaded, ${Math.round(one.share * 100)} %` : t`is being read …`)}
                 </>
               )}
-              {one.said === null && (
+              {one.text === null && (
                 <PartsBar
                   label={`${one.file} ${Math.round(one.share * 100)} %`}
                   total={1}

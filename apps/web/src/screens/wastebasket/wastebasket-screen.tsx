@@ -24,14 +24,14 @@ const nameOf = ({ name }: WastebasketLine): string => name;
 const daysLeft = ({ goesAt }: WastebasketLine): number => Math.max(0, Math.ceil((Date.parse(goesAt) - Date.now()) / DAY));
 
 const columns: readonly ListColumn<WastebasketLine>[] = [
-  { id: 'name', head: t`Name`, least: 200, share: 3, isFixed: true, text: nameOf, cell: (one) => <span data-name="">{one.name}</span> },
-  { id: 'kind', head: t`Kind`, least: 90, share: 1, text: ({ kind }) => translated(kind) },
-  { id: 'by', head: t`Deleted by`, least: 120, share: 1, text: ({ deletedBy }) => deletedBy },
-  { id: 'at', head: t`Deleted`, least: 104, text: ({ deletedAt }) => when(deletedAt), value: ({ deletedAt }) => deletedAt },
+  { id: 'name', head: t`Name`, minWidth: 200, share: 3, isFixed: true, text: nameOf, cell: (one) => <span data-name="">{one.name}</span> },
+  { id: 'kind', head: t`Kind`, minWidth: 90, share: 1, text: ({ kind }) => translated(kind) },
+  { id: 'by', head: t`Deleted by`, minWidth: 120, share: 1, text: ({ deletedBy }) => deletedBy },
+  { id: 'at', head: t`Deleted`, minWidth: 104, text: ({ deletedAt }) => when(deletedAt), value: ({ deletedAt }) => deletedAt },
   {
     id: 'left',
     head: t`Time left`,
-    least: 90,
+    minWidth: 90,
     isNumber: true,
     text: (one) => t`${plural(daysLeft(one), 'day')}`,
     value: daysLeft,

@@ -14,7 +14,7 @@ export interface ListColumn<T> {
   /** What it is ordered by; left out: its text. */
   value?: (row: T) => Sortable;
   /** Pixels that it takes at least. */
-  least: number;
+  minWidth: number;
   /** Its part of the room that is left over; 0: none. */
   share?: number;
   isNumber?: boolean;
@@ -29,9 +29,9 @@ export interface ListColumn<T> {
 }
 
 /** The widths of columns, as in `grid-template-columns`. */
-export const tracksOf = (columns: readonly Pick<ListColumn<never>, 'least' | 'share'>[]): string =>
-  columns.map(({ least, share = 0 }) => (share > 0 ? `minmax(${least}px, ${share}fr)` : `${least}px`)).join(' ');
+export const tracksOf = (columns: readonly Pick<ListColumn<never>, 'minWidth' | 'share'>[]): string =>
+  columns.map(({ minWidth, share = 0 }) => (share > 0 ? `minmax(${minWidth}px, ${share}fr)` : `${minWidth}px`)).join(' ');
 
 /** Pixels below which the list scrolls sideways. @param gap between two columns, px */
-export const leastWidth = (columns: readonly Pick<ListColumn<never>, 'least'>[], gap: number): number =>
-  columns.reduce((sum, { least }) => sum + least + gap, gap);
+export const smallestWidth = (columns: readonly Pick<ListColumn<never>, 'minWidth'>[], gap: number): number =>
+  columns.reduce((sum, { minWidth }) => sum + minWidth + gap, gap);

@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 import { csvOf } from './as-seen';
 import type { ListColumn } from './column';
-import { leastWidth, tracksOf } from './column';
-import { readKept } from './kept-columns';
+import { smallestWidth, tracksOf } from './column';
+import { readSaved } from './saved-columns';
 import { compareCells, holdsWords, nextOrder, orderText, readOrder } from './list-order';
 import { nothingPicked, pick, pickAll, pickedOf } from './picking';
 import type { Picking } from './picking';
@@ -49,9 +49,9 @@ test('what is looked for may stand anywhere, in any order', () => {
 });
 
 const columns: ListColumn<{ name: string; pages: number }>[] = [
-  { id: 'name', head: 'Name', least: 100, share: 2, text: ({ name }) => name },
-  { id: 'pages', head: 'Pages', least: 50, text: ({ pages }) => String(pages) },
-  { id: 'tools', head: 'Archive', least: 36, isTools: true, text: () => 'not a word' },
+  { id: 'name', head: 'Name', minWidth: 100, share: 2, text: ({ name }) => name },
+  { id: 'pages', head: 'Pages', minWidth: 50, text: ({ pages }) => String(pages) },
+  { id: 'tools', head: 'Archive', minWidth: 36, isTools: true, text: () => 'not a word' },
 ];
 test('a list is saved as it is seen', () => {
   const text = csvOf(columns, [{ name: 'Permit, “new”\nform', pages: 2 }]);
@@ -63,9 +63,9 @@ test('a list is saved as it is seen', () => {
 });
 test('columns share what room is left, and the list knows how wide it is at least', () => {
   expect(tracksOf(columns)).toBe('minmax(100px, 2fr) 50px 36px');
-  expect(leastWidth(columns, 10)).toBe(226);
+  expect(smallestWidth(columns, 10)).toBe(226);
 });
 test('what was kept of the columns is read, whatever stands there', () => {
-  expect(readKept('{"pages":false,"name":3}')).toEqual({ pages: false });
-  expect([readKept(null), readKept('{'), readKept('4'), readKept('null')]).toEqual([{}, {}, {}, {}]);
+  expect(readSaved('{"pages":false,"name":3}')).toEqual({ pages: false });
+  expect([readSaved(null), readSaved('{'), readSaved('4'), readSaved('null')]).toEqual([{}, {}, {}, {}]);
 });

@@ -21,13 +21,13 @@ const columns: ListColumn<Form>[] = [
   {
     id: 'name',
     head: 'Name',
-    least: 100,
+    minWidth: 100,
     isFixed: true,
     text: ({ name }) => name,
     cell: ({ id, name }) => <Link to={`/forms/${id}`}>{name}</Link>,
   },
-  { id: 'pages', head: 'Pages', least: 50, text: ({ pages }) => String(pages ?? ''), value: ({ pages }) => pages },
-  { id: 'code', head: 'Code', least: 50, isExtra: true, text: ({ id }) => `F-${id}` },
+  { id: 'pages', head: 'Pages', minWidth: 50, text: ({ pages }) => String(pages ?? ''), value: ({ pages }) => pages },
+  { id: 'code', head: 'Code', minWidth: 50, isExtra: true, text: ({ id }) => `F-${id}` },
 ];
 const done: string[] = [];
 /** A screen that is drawn anew hands over rows and columns anew. */

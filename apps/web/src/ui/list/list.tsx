@@ -12,16 +12,16 @@ import { stopFor } from '../arrow-stops';
 import { useShortcutHelp } from '../shortcuts';
 import { csvOf, saveText } from './as-seen';
 import type { ListColumn } from './column';
-import { leastWidth, tracksOf } from './column';
+import { smallestWidth, tracksOf } from './column';
 import { useListAddress } from './list-address';
-import { useKeptColumns } from './kept-columns';
+import { useSavedColumns } from './saved-columns';
 import { ListBar } from './list-bar';
 import { GAP, HeadLine, ListFrame, TickPlace } from './list-looks';
 import { ListRow, TYPED, WITHIN } from './list-row';
 import type { ListOrder } from './list-order';
 import { compareCells, holdsWords, nextOrder, orderText, readOrder } from './list-order';
 import { nothingPicked, pick, pickAll, pickedOf } from './picking';
-import { useKeptScroll } from './use-kept-scroll';
+import { useSavedScroll } from './use-saved-scroll';
 import { useOnPaper } from './use-on-paper';
 
 /** Pixels that a row takes until it is measured. */
@@ -104,7 +104,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   } = props;
   const { read, put } = useListAddress(place);
   const navigate = useNavigate();
-  const [kept, keep] = useKeptColumns(id);
+  const [saved, keep] = useSavedColumns(id);
   const [picking, setPicking] = useState(nothingPicked as { picked: ReadonlySet<K>; anchor: K | null });
   const [at, setAt] = useState(0);
   const frame = useRef<HTMLDivElement>(null);
@@ -129,7 +129,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
       })),
     [columns],
   );
-  const shown = columns.filter((column) => column.isFixed || column.isTools || (kept[column.id] ?? !column.isExtra));
+  const shown = columns.filter((column) => column.isFixed || column.isTools || (saved[column.id] ?? !column.isExtra));
   const table = useReactTable<T>({
     data: rows as T[],
     columns: defs,
@@ -169,7 +169,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   useEffect(() => {
     if (hasMore && last >= seen.length - 30) onEnd?.();
   }, [hasMore, last, seen.length, onEnd]);
-  useKeptScroll(frame, virtual, seen.length, read('at'), put);
+  useSavedScroll(frame, virtual, seen.length, read('at'), put);
 
   // The chosen one comes into view, also one that an address names; then it stays where it is while others come in.
   const chosenAt = chosen === null ? -1 : keys.indexOf(chosen);
@@ -259,7 +259,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   };
 
   const tracks = `${actions ? `${TICK}px ` : ''}${tracksOf(shown)}`;
-  const width = leastWidth([...shown, ...(actions ? [{ least: TICK }] : [])], GAP);
+  const width = smallestWidth([...shown, ...(actions ? [{ minWidth: TICK }] : [])], GAP);
   const line = (index: number, top: number | null) => {
     const row = seen[index]!.original;
     return (

@@ -71,7 +71,7 @@ const cases: Case[] = [
   { code: 'control-character', columns: [['Name', 'text']], wrong: [['A\u0007da']], right: [['Ada\nQuist']], says: /U\+0007/, mend: 'Ada' },
   { code: 'all-capitals', columns: [['Name', 'text']], wrong: [['Ada Quist'], ['Bea Brandt'], ['CLEO DUYVIS']], right: [['ADA B.'], ['BEATE'], ['CLEO'], ['Bo']], says: /in capitals/, mend: 'Cleo Duyvis' },
   { code: 'odd-shape', columns: [['Plot', 'key']], wrong: [...many(120, (at) => [`A-${at + 10}`]), ['A 12']], right: many(120, (at) => [`A-${at + 10}`]), says: /written differently from the others/ },
-  { code: 'out-of-range', columns: [['Rent', 'number']], setup: { plan: { columns: { Rent: { range: { least: '10', most: '20' } } } } }, wrong: [[['21', 21]]], right: [[['10', 10]], [['20', 20]]], says: /21/ },
+  { code: 'out-of-range', columns: [['Rent', 'number']], setup: { plan: { columns: { Rent: { range: { minimum: '10', maximum: '20' } } } } }, wrong: [[['21', 21]]], right: [[['10', 10]], [['20', 20]]], says: /21/ },
   { code: 'not-allowed', columns: [['Voice', 'text']], setup: { plan: { columns: { Voice: { allowed: ['Soprano', 'Bass'] } } } }, wrong: [['Baritone'], ['Sopran']], right: [['soprano '], ['']], rows: [2, 3], says: /does not allow/ },
   { code: 'mixed-up', columns: [['Name', 'text'], ['Mail', 'email']], wrong: [['Ada', 'ada@example.org'], ['bea@example.org', '']], right: [['Ada', 'ada@example.org'], ['bea@example.org', 'b@example.org']], says: /looks like a value for “Mail”/ },
   { code: 'same-person', columns: [['Name', 'text'], ['Mail', 'email']], wrong: [['Ada Quist', 'a@example.org'], ['Quist, Ada', 'a@example.org']], right: [['Ada Quist', 'a@example.org'], ['Bea Quist', 'a@example.org']], rows: [2, 3], says: /same name and the same Mail/ },

@@ -3,11 +3,11 @@ import { columnOf, findingsIn } from '../../testing/findings.js';
 import type { TestCell } from '../../testing/findings.js';
 import { findingSentence } from '../registry.js';
 
-const told = (kind: 'number' | 'date', cells: readonly TestCell[], least: string, maximum: string): string[] =>
+const told = (kind: 'number' | 'date', cells: readonly TestCell[], minimum: string, maximum: string): string[] =>
   findingsIn(
     [columnOf('Value', kind)],
     cells.map((cell) => [cell]),
-    { plan: { columns: { Value: { range: { least, most: maximum } } } } },
+    { plan: { columns: { Value: { range: { minimum, maximum } } } } },
     'out-of-range',
   ).map(findingSentence);
 
@@ -51,9 +51,9 @@ test('days, as the sheet holds them or as they are written', () => {
   ]);
 });
 test('texts are read as their column is', () => {
-  const plan = (least: string, maximum: string) => ({ plan: { columns: { Value: { range: { least, most: maximum } } } } });
-  const of = (kind: 'number' | 'date', reading: ColumnReading, text: string, least: string, maximum: string): number =>
-    findingsIn([columnOf('Value', kind, { reading })], [[text]], plan(least, maximum), 'out-of-range').length;
+  const plan = (minimum: string, maximum: string) => ({ plan: { columns: { Value: { range: { minimum, maximum } } } } });
+  const of = (kind: 'number' | 'date', reading: ColumnReading, text: string, minimum: string, maximum: string): number =>
+    findingsIn([columnOf('Value', kind, { reading })], [[text]], plan(minimum, maximum), 'out-of-range').length;
   expect(of('number', { decimals: 'point' }, '1,234', '1000', '2000')).toBe(0);
   expect(of('number', { decimals: 'comma' }, '1,234', '1000', '2000')).toBe(1);
   expect(of('date', { dates: 'day-first' }, '01/02/2027', '2027-02-01', '2027-02-28')).toBe(0);

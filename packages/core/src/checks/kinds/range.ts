@@ -17,18 +17,18 @@ export const range: CheckKind = {
     'out-of-range': {
       title: t`Outside its limits`,
       sentence: ({ value, details }) => {
-        const [least, maximum] = details.accepted ?? [];
-        return t`“${value}” is not ${least && maximum ? t`between ${least} and ${maximum}` : least ? t`${least} or more` : t`${maximum} or less`}.`;
+        const [minimum, maximum] = details.accepted ?? [];
+        return t`“${value}” is not ${minimum && maximum ? t`between ${minimum} and ${maximum}` : minimum ? t`${minimum} or more` : t`${maximum} or less`}.`;
       },
     },
   },
-  begin: valueCheck('range', () => (cell, { least, most: maximum }, { reading }) => {
-    const isDates = /^\d{4}-\d\d-\d\d$/.test(least || maximum);
+  begin: valueCheck('range', () => (cell, { minimum, maximum }, { reading }) => {
+    const isDates = /^\d{4}-\d\d-\d\d$/.test(minimum || maximum);
     const value = isDates ? asDate(cell, reading) : asNumber(cell, reading);
     if (value === null) return null;
     const limit = (text: string): number | string => (isDates ? text : Number(text));
-    const isLow = least !== '' && value < limit(least);
+    const isLow = minimum !== '' && value < limit(minimum);
     const isHigh = maximum !== '' && value > limit(maximum);
-    return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [least, maximum] } } : null;
+    return isLow || isHigh ? { code: 'out-of-range', severity: 'stop', details: { accepted: [minimum, maximum] } } : null;
   }),
 };

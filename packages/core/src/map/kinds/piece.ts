@@ -30,16 +30,16 @@ const YES = /^(?:yes|ja|oui|s[ií]|true|y|j|1|x|on)$/i;
 const NO = /^(?:no|nein|non|false|n|0|off)$/i;
 
 function isMeant(words: string, { value, label }: FieldOption): boolean {
-  const [said, one, other] = [normalised(words), normalised(value), normalised(label)];
-  return said === one || said === other || (YES.test(said) && YES.test(other)) || (NO.test(said) && NO.test(other));
+  const [text, one, other] = [normalised(words), normalised(value), normalised(label)];
+  return text === one || text === other || (YES.test(text) && YES.test(other)) || (NO.test(text) && NO.test(other));
 }
 
 function tick(field: Field, whole: string, columnName: string, { option, among, isSeveral }: TickBox): RuleResult {
-  const said = (isSeveral ? whole.split(/[,;\n]/) : [whole]).map((one) => one.trim()).filter(Boolean);
-  const strange = said.find((one) => !among.some((other) => isMeant(one, other)));
+  const texts = (isSeveral ? whole.split(/[,;\n]/) : [whole]).map((one) => one.trim()).filter(Boolean);
+  const strange = texts.find((one) => !among.some((other) => isMeant(one, other)));
   if (strange !== undefined)
     return { value: false, untranslated: { column: columnName, text: strange, accepted: among.map(({ label }) => label) } };
-  return { value: said.some((one) => isMeant(one, option)) ? (field.onValues[0] ?? option.value) : false };
+  return { value: texts.some((one) => isMeant(one, option)) ? (field.onValues[0] ?? option.value) : false };
 }
 
 function piece(field: Field, rule: PieceRule, { text: whole, value }: Cell, columnName: string): RuleResult {

@@ -42,7 +42,7 @@ async function readAloud(bytes: Uint8Array): Promise<string[]> {
       if (numbers.lookup(index, PDFNumber).asNumber() === key) return numbers.lookup(index + 1, PDFArray);
     throw new Error(`the parent tree has no ${key}`);
   };
-  const said: string[] = [];
+  const texts: string[] = [];
   const walk = (element: PDFDict): void => {
     const kids = element.lookup(name('K'));
     for (const kid of kids instanceof PDFArray ? kids.asArray().map((_, index) => kids.lookup(index)) : [kids]) {
@@ -57,11 +57,11 @@ async function readAloud(bytes: Uint8Array): Promise<string[]> {
       expect(parents.lookup(number)).toBe(element);
       const content = Buffer.from(stream.getContents()).toString('latin1');
       const marked = new RegExp(`<</MCID ${number}>>BDC([^]*?)EMC`).exec(content);
-      said.push(marked?.[1]?.split('(')[1]?.split(')')[0] ?? '');
+      texts.push(marked?.[1]?.split('(')[1]?.split(')')[0] ?? '');
     }
   };
   walk(root.lookup(name('K'), PDFDict));
-  return said;
+  return texts;
 }
 
 test('each value stands in the structure element of its field, in the order of the document', async () => {

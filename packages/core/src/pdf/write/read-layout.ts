@@ -15,8 +15,8 @@ function options(given: unknown): FieldOption[] {
     ? given.flatMap((one): FieldOption[] => {
         if (typeof one === 'string') return [{ value: one, label: one }];
         const { say, label, value } = record(one);
-        const said = textOr(say, textOr(label, textOr(value, null)));
-        return said === null ? [] : [{ value: textOr(value, said), label: said }];
+        const text = textOr(say, textOr(label, textOr(value, null)));
+        return text === null ? [] : [{ value: textOr(value, text), label: text }];
       })
     : [];
 }

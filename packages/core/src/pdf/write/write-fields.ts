@@ -171,12 +171,12 @@ class Writer {
             ? 'Sig'
             : 'Tx';
     const maximum = kind === 'comb' ? cells : limit;
-    const said = tooltip ?? label;
+    const text = tooltip ?? label;
     return {
       FT: type,
       T: textString(field.name.split('.').at(-1)!),
       ...(bits !== 0 && { Ff: bits }),
-      ...(said !== null && { TU: textString(said) }),
+      ...(text !== null && { TU: textString(text) }),
       ...(type === 'Tx' && maximum !== null && { MaxLen: Math.max(1, Math.round(maximum)) }),
       ...(type === 'Ch' && {
         Opt: this.doc.context.obj(

@@ -26,8 +26,8 @@ export function DateBody({ rule, place, onChange }: BodyProps<DateRule>) {
       <WholeNumber
         label={t`${place}Plus ${label}`}
         value={add[unit]}
-        least={-100_000}
-        most={100_000}
+        minimum={-100_000}
+        maximum={100_000}
         onChange={(count) => onChange({ ...rule, add: { ...add, [unit]: count } })}
       />
       {label}

@@ -20,10 +20,10 @@ export function DraftText<Value>({
   width?: number;
   placeholder?: string;
 }) {
-  const kept = write(value);
+  const written = write(value);
   const [draft, setDraft] = useState<{ text: string; of: string } | null>(null);
   // What is typed gives way when the kept value is changed by something else, such as undo.
-  const text = draft?.of === kept ? draft.text : kept;
+  const text = draft?.of === written ? draft.text : written;
   return (
     <ShortText
       {...rest}
@@ -31,8 +31,8 @@ export function DraftText<Value>({
       isInvalid={read(text) === null}
       onChange={(next) => {
         const own = read(next);
-        setDraft({ text: next, of: own === null ? kept : write(own) });
-        if (own !== null && write(own) !== kept) onChange(own);
+        setDraft({ text: next, of: own === null ? written : write(own) });
+        if (own !== null && write(own) !== written) onChange(own);
       }}
     />
   );
@@ -40,15 +40,15 @@ export function DraftText<Value>({
 
 /** A whole number within limits. */
 export function WholeNumber({
-  least,
-  most: limit,
+  minimum,
+  maximum: limit,
   width = 56,
   ...rest
 }: {
   label: string;
   value: number;
-  least: number;
-  most: number;
+  minimum: number;
+  maximum: number;
   width?: number;
   onChange: (value: number) => void;
 }) {
@@ -59,7 +59,7 @@ export function WholeNumber({
       write={String}
       read={(text) => {
         const number = Number(text);
-        return /^-?\d{1,6}$/.test(text.trim()) && number >= least && number <= limit ? number : null;
+        return /^-?\d{1,6}$/.test(text.trim()) && number >= minimum && number <= limit ? number : null;
       }}
     />
   );

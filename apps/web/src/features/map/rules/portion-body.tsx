@@ -33,8 +33,8 @@ export function PortionBody({ rule, place, onChange }: BodyProps<PortionRule>) {
   const { take } = rule;
   const way = wayOf(take);
   const put = (next: Taken): void => onChange({ ...rule, take: next });
-  const number = (label: string, value: number, change: (value: number) => Taken, least = 1) => (
-    <WholeNumber label={`${place}${label}`} value={value} least={least} most={100_000} onChange={(next) => put(change(next))} />
+  const number = (label: string, value: number, change: (value: number) => Taken, minimum = 1) => (
+    <WholeNumber label={`${place}${label}`} value={value} minimum={minimum} maximum={100_000} onChange={(next) => put(change(next))} />
   );
   return (
     <>

@@ -35,8 +35,8 @@ export function RoundingChoice({
           <WholeNumber
             label={t`${place}Decimals`}
             value={round.decimals}
-            least={0}
-            most={20}
+            minimum={0}
+            maximum={20}
             onChange={(decimals) => onChange({ ...round, decimals })}
           />
         )}decimals`}</>

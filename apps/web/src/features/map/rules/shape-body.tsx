@@ -55,8 +55,8 @@ export function ShapeBody({ rule, place, onChange }: BodyProps<ShapeRule>) {
             <WholeNumber
               label={t`${place}Characters in all`}
               value={rule.zeros}
-              least={1}
-              most={100}
+              minimum={1}
+              maximum={100}
               onChange={(zeros) => onChange({ ...rule, zeros })}
             />
             {t`characters`}

@@ -16,8 +16,8 @@ export function ShortenBody({ rule, place, onChange }: BodyProps<ShortenRule>) {
         <WholeNumber
           label={t`${place}Maximum characters`}
           value={rule.to}
-          least={1}
-          most={100_000}
+          minimum={1}
+          maximum={100_000}
           onChange={(to) => onChange({ ...rule, to })}
         />
         {phrase`characters, to the last${(

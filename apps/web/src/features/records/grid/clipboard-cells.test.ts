@@ -2,10 +2,10 @@
 import { cellsOfHtml, htmlOf, readCells, writeCells } from './clipboard-cells';
 
 /** A clipboard as browsers hand it over (Clipboard API and events, W3C). */
-const clipboard = (kept: Record<string, string> = {}): DataTransfer =>
+const clipboard = (stored: Record<string, string> = {}): DataTransfer =>
   ({
-    getData: (kind: string) => kept[kind] ?? '',
-    setData: (kind: string, text: string) => (kept[kind] = text),
+    getData: (kind: string) => stored[kind] ?? '',
+    setData: (kind: string, text: string) => (stored[kind] = text),
   }) as unknown as DataTransfer;
 const cells = [
   ['Ada <Quist>', 'two\nlines'],
@@ -13,10 +13,10 @@ const cells = [
 ];
 test('cells are copied as text and as a table, and come back from either', () => {
   expect(cellsOfHtml(htmlOf(cells))).toEqual(cells);
-  const kept: Record<string, string> = {};
-  writeCells(clipboard(kept), cells);
-  expect(readCells(clipboard(kept))).toEqual(cells);
-  expect(readCells(clipboard({ 'text/html': kept['text/html']! }))).toEqual(cells);
+  const stored: Record<string, string> = {};
+  writeCells(clipboard(stored), cells);
+  expect(readCells(clipboard(stored))).toEqual(cells);
+  expect(readCells(clipboard({ 'text/html': stored['text/html']! }))).toEqual(cells);
 });
 test('a table of a program that writes is taken apart; other HTML is text', () => {
   const html = '<html><body><p>Before</p><table><tr><th> Name </th><td>Ada<br>Quist</td></tr></table></body></html>';

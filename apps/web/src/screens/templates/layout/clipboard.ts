@@ -19,8 +19,8 @@ export const clipboard = {
   },
   take(): Clip[] {
     try {
-      const kept = JSON.parse(localStorage.getItem(KEY) ?? '[]') as unknown;
-      return Array.isArray(kept) ? (kept as Clip[]) : [];
+      const stored = JSON.parse(localStorage.getItem(KEY) ?? '[]') as unknown;
+      return Array.isArray(stored) ? (stored as Clip[]) : [];
     } catch {
       return [];
     }

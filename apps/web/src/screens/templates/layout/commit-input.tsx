@@ -48,19 +48,19 @@ export function AmountInput({
   label,
   value,
   onCommit,
-  least = -20_000,
+  minimum = -20_000,
 }: {
   label: string;
   value: number;
   onCommit: (value: number) => void;
-  least?: number;
+  minimum?: number;
 }) {
   const read = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
   return (
     <CommitInput
       label={label}
       value={String(Math.round(value * 10) / 10)}
-      faultOf={(text) => (Number.isNaN(read(text)) ? t`A number.` : read(text) < least ? t`At least ${least}.` : null)}
+      faultOf={(text) => (Number.isNaN(read(text)) ? t`A number.` : read(text) < minimum ? t`At least ${minimum}.` : null)}
       onCommit={(text) => onCommit(read(text))}
     />
   );

@@ -85,7 +85,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
       </Row>
       {children}
       {kind === 'comb' && (
-        <NumberInput label={t`Cells`} value={field.cells ?? 1} least={1} most={100} onChange={(cells) => onChange({ cells })} />
+        <NumberInput label={t`Cells`} value={field.cells ?? 1} minimum={1} maximum={100} onChange={(cells) => onChange({ cells })} />
       )}
       {(kind === 'text' || kind === 'multiline') && (
         <NumberInput
@@ -112,7 +112,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
           onCommit={(value) => onChange({ value: orNull(value) })}
         />
       )}
-      <NumberInput label={t`Place in tab order, of ${count}`} value={place} least={1} most={count} onChange={onPlace} />
+      <NumberInput label={t`Place in tab order, of ${count}`} value={place} minimum={1} maximum={count} onChange={onPlace} />
       <CommitInput
         label={t`Tooltip`}
         value={field.tooltip ?? ''}
@@ -129,7 +129,7 @@ export function FieldSettings({ field, taken, place, count, onChange, onPlace, c
               value={field.font}
               onChange={(font) => onChange({ font: font as DrawnFace })}
             />
-            <NumberInput label={t`Size, 0: fit the box`} value={field.size} most={144} onChange={(size) => onChange({ size })} />
+            <NumberInput label={t`Size, 0: fit the box`} value={field.size} maximum={144} onChange={(size) => onChange({ size })} />
           </Two>
           <Two>
             <Choice

@@ -2,10 +2,10 @@ import type { LayoutChangesAnswer } from '@mailbag/contract';
 import type { Layout } from '@mailbag/core';
 import { isWholeInLayout } from '@mailbag/core';
 import { api } from '../../../api/client';
-import { KeptDesks } from '../../../features/editing/kept-desks';
+import { OpenDesks } from '../../../features/editing/open-desks';
 
 /** Layouts that are drawn. */
-export const layoutDesks = new KeptDesks<Layout>({
+export const layoutDesks = new OpenDesks<Layout>({
   name: 'layout',
   isWhole: isWholeInLayout,
   async send(id, changes) {

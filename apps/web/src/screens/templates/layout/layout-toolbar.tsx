@@ -91,7 +91,7 @@ export function LayoutToolbar({ tool, onTool, onPlace, zoom, onZoom, undo, redo 
       </MenuTrigger>
       <div className="fill" />
       <UndoButtons undo={undo} redo={redo} />
-      <Zoom zoom={zoom} onZoom={onZoom} most={8} />
+      <Zoom zoom={zoom} onZoom={onZoom} maximum={8} />
     </Strip>
   );
 }

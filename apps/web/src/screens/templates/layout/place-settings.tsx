@@ -55,13 +55,13 @@ export function PlaceSettings({
         />
         <AmountInput
           label={t`Width`}
-          least={1}
+          minimum={1}
           value={(right - left) / points}
           onCommit={(width) => onChange({ ...box, right: left + width * points })}
         />
         <AmountInput
           label={t`Height`}
-          least={1}
+          minimum={1}
           value={(bottom - top) / points}
           onCommit={(height) => onChange({ ...box, bottom: top + height * points })}
         />

@@ -29,7 +29,7 @@ export function RepeatSettings({
     <Stack $gap={8}>
       <SettingsHeading>{t`Again`}</SettingsHeading>
       <Two>
-        <NumberInput label={t`Times`} value={count} least={1} most={200} onChange={setCount} />
+        <NumberInput label={t`Times`} value={count} minimum={1} maximum={200} onChange={setCount} />
         <AmountInput label={t`Gap, points`} value={gap} onCommit={setGap} />
       </Two>
       <Row $gap={6} style={{ flexWrap: 'wrap' }}>

@@ -36,7 +36,7 @@ export const usualStamp: CopyStamp = {
 };
 
 /** Widths in millimetres that people and readers can do with. */
-export const stampWidths = { least: 8, most: 120 };
+export const stampWidths = { minimum: 8, maximum: 120 };
 
 const POINTS = 72 / 25.4;
 /** Points of the line of print below a symbol. */

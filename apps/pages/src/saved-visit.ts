@@ -1,7 +1,7 @@
 import type { IntakeAnswers } from '@mailbag/core/intake';
 
 /** What a visitor has typed and not sent, as it is kept in this browser. */
-export interface KeptVisit {
+export interface SavedVisit {
   /** The version of the page in which they began; they finish in it. */
   edition: number;
   answers: IntakeAnswers;
@@ -19,17 +19,17 @@ const place = (word: string): string => `mailbag-page-${word}`;
 export const newKey = (random: () => Uint8Array = () => crypto.getRandomValues(new Uint8Array(20))): string =>
   [...random()].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 
-export function keptVisit(word: string, storage: Pick<Storage, 'getItem'>): KeptVisit | null {
+export function savedVisit(word: string, storage: Pick<Storage, 'getItem'>): SavedVisit | null {
   try {
-    const kept = JSON.parse(storage.getItem(place(word)) ?? 'null') as KeptVisit | null;
-    return kept && typeof kept.edition === 'number' && typeof kept.key === 'string' && typeof kept.answers === 'object' ? kept : null;
+    const saved = JSON.parse(storage.getItem(place(word)) ?? 'null') as SavedVisit | null;
+    return saved && typeof saved.edition === 'number' && typeof saved.key === 'string' && typeof saved.answers === 'object' ? saved : null;
   } catch {
     return null;
   }
 }
 
 /** Where a browser keeps nothing, the page works all the same. */
-export function keepVisit(word: string, visit: KeptVisit | null, storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
+export function keepVisit(word: string, visit: SavedVisit | null, storage: Pick<Storage, 'setItem' | 'removeItem'>): void {
   try {
     if (visit) storage.setItem(place(word), JSON.stringify(visit));
     else storage.removeItem(place(word));

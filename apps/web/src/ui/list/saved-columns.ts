@@ -2,10 +2,10 @@ import { useState } from 'react';
 
 const keyOf = (list: string): string => `mailbag.columns.${list}`;
 
-/** The columns of a list that a person put away or took in, kept in this browser. @param kept as it was written */
-export function readKept(kept: string | null): Readonly<Record<string, boolean>> {
+/** The columns of a list that a person put away or took in, kept in this browser. @param stored as it was written */
+export function readSaved(stored: string | null): Readonly<Record<string, boolean>> {
   try {
-    const read: unknown = JSON.parse(kept ?? '{}');
+    const read: unknown = JSON.parse(stored ?? '{}');
     if (typeof read !== 'object' || read === null) return {};
     return Object.fromEntries(Object.entries(read).filter((entry): entry is [string, boolean] => typeof entry[1] === 'boolean'));
   } catch {
@@ -14,10 +14,10 @@ export function readKept(kept: string | null): Readonly<Record<string, boolean>>
 }
 
 /** Which columns of a list a person wants to see; what is not named is as the list has it. */
-export function useKeptColumns(list: string): [Readonly<Record<string, boolean>>, (shown: Readonly<Record<string, boolean>>) => void] {
-  const [kept, keep] = useState(() => readKept(localStorage.getItem(keyOf(list))));
+export function useSavedColumns(list: string): [Readonly<Record<string, boolean>>, (shown: Readonly<Record<string, boolean>>) => void] {
+  const [saved, keep] = useState(() => readSaved(localStorage.getItem(keyOf(list))));
   return [
-    kept,
+    saved,
     (shown) => {
       keep(shown);
       localStorage.setItem(keyOf(list), JSON.stringify(shown));

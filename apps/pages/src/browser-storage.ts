@@ -1,14 +1,14 @@
 /** What a page keeps in the browser. */
-export type Kept = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+export type BrowserStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 
 /**
  * A browser's storage, or what forgets with the window: within the page of another site, a browser may refuse even to be asked for it
  * (WHATWG HTML, 12.2, SecurityError), and it may be full.
  * @param open asks for the storage, and throws where it is refused
  */
-export function keptIn(open: () => Kept): Kept {
+export function safeStorage(open: () => BrowserStorage): BrowserStorage {
   const memory = new Map<string, string>();
-  let storage: Kept | null = null;
+  let storage: BrowserStorage | null = null;
   try {
     storage = open();
   } catch {
@@ -33,6 +33,6 @@ export function keptIn(open: () => Kept): Kept {
 }
 
 /** Beyond this visit. */
-export const keptHere = keptIn(() => localStorage);
+export const lastingStorage = safeStorage(() => localStorage);
 /** As long as this window stands. */
-export const keptForWindow = keptIn(() => sessionStorage);
+export const windowStorage = safeStorage(() => sessionStorage);

@@ -2,7 +2,7 @@ import { MailbagError } from '@mailbag/core';
 import { seal } from './secret-box.js';
 
 /** A secret as it is kept, and what it opens. */
-export interface KeptSecret {
+export interface StoredSecret {
   sealed: string;
   target: string;
 }
@@ -17,7 +17,7 @@ export const targetOf = (...parts: (string | number | boolean | null)[]): string
  * @param place how the target is called in the sentence
  * @throws MailbagError secret-asked-again
  */
-export function sealedFor(given: string | undefined, before: KeptSecret | null, target: string, place: string): string {
+export function sealedFor(given: string | undefined, before: StoredSecret | null, target: string, place: string): string {
   if (given !== undefined) return given === '' ? '' : seal(given);
   if (!before || before.sealed === '') return '';
   if (before.target !== target) throw new MailbagError('secret-asked-again', { place });

@@ -36,7 +36,7 @@ export interface DeskEars {
 const everything = new Set<{ resume(): void; readonly isUnsaved: boolean }>();
 
 /** Desks of documents that were opened in this window: their steps of undo, and what is not saved, outlast the screen. */
-export class KeptDesks<Document> {
+export class OpenDesks<Document> {
   private readonly desks = new Map<number, DocumentDesk<Document>>();
   private owner = 0;
 
@@ -74,7 +74,7 @@ export class KeptDesks<Document> {
     this.desks.set(id, desk);
     void unsaved.takeOver<{ base: Document; local: Document }>(key).then(async (left) => {
       if (left.length === 0) return;
-      for (const kept of left) desk.restore(kept);
+      for (const change of left) desk.restore(change);
       await desk.settle();
       // What could not be saved yet is kept by this window now.
       await unsaved.forgetOthers(key);

@@ -32,7 +32,7 @@ const visit = (email: string, more: object = {}): object => ({
 });
 const path = (rest = ''): string => `/api/public/intakes/${intake.word}/visits${rest}`;
 const keep = (email: string, more?: object): Promise<Response> => stranger(mailbag.address, 'POST', path(), visit(email, more));
-const goOn = (token: string): Promise<Response> => stranger(mailbag.address, 'POST', path('/kept'), { token });
+const goOn = (token: string): Promise<Response> => stranger(mailbag.address, 'POST', path('/saved'), { token });
 async function mailTo(address: string): Promise<string> {
   const found = (await office.letters()).filter(({ to }) => to === address);
   return Buffer.from(await office.raw(found.at(-1)!.id)).toString('utf8');
@@ -44,7 +44,7 @@ test('the link brings back what was typed, in the version in which it was begun,
   expect(mail).toMatch(/Subject: Weitermachen mit: Permits/);
   const token = /#([\w-]{43})/.exec(mail.replaceAll('=\r\n', ''))![1]!;
   expect(await (await goOn(token)).json()).toEqual({ edition, answers: (visit('') as { answers: object }).answers, step: 2, key: KEY });
-  mailbag.change('UPDATE kept_visit SET until = ?', ['2020-01-01T00:00:00.000Z']);
+  mailbag.change('UPDATE saved_visit SET until = ?', ['2020-01-01T00:00:00.000Z']);
   expect((await goOn(token)).status).toBe(404);
 });
 
@@ -57,7 +57,7 @@ test('a link is asked for by its token, of which only the digest is kept', async
   await keep('bo@example.org');
   const token = /#([\w-]{43})/.exec((await mailTo('bo@example.org')).replaceAll('=\r\n', ''))![1]!;
   const database = mailbag.beside();
-  const rows = database.prepare('SELECT * FROM kept_visit').all() as object[];
+  const rows = database.prepare('SELECT * FROM saved_visit').all() as object[];
   database.close();
   expect(JSON.stringify(rows)).not.toContain(token);
   for (const wrong of [`${token.slice(0, -1)}x`, 'a'.repeat(43)]) if (wrong !== token) expect((await goOn(wrong)).status).toBe(404);

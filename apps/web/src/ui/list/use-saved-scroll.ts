@@ -10,7 +10,7 @@ const STILL = 300;
  * Keeps in the address how far a list is scrolled down, as the row that comes first, and scrolls there when the list comes back.
  * @param at as the address says it; null: at its beginning
  */
-export function useKeptScroll(
+export function useSavedScroll(
   frame: RefObject<HTMLDivElement | null>,
   virtual: Virtualizer<HTMLDivElement, Element>,
   rows: number,
