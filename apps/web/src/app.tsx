@@ -17,20 +17,20 @@ import { Button } from './ui/button';
 import { Empty, Head, Screen } from './ui/layout';
 import { Loading } from './ui/loading';
 import { loadedPart } from './ui/loaded-part';
-import { restOfWords } from './words/speak-in';
+import { workWords } from './words/speak-in';
 import { resumeDesks } from './features/editing/open-desks';
 import { keepOwnLanguage } from './words/own-language';
 
 /** Above the screen; until it is there, the screen stays as it is. */
 const SignInAgain = lazy(async () => ({ default: (await import('./screens/account/sign-in-again')).SignInAgain }));
-/** What nobody needs who is not signed in yet, and the words for it. */
-const part = <Props extends object>(load: () => Promise<{ default: ComponentType<Props> }>, what?: string): ComponentType<Props> =>
+/** A screen beside the desk, and the words for it. */
+const part = <Props extends object>(load: () => Promise<{ default: ComponentType<Props> }>): ComponentType<Props> =>
   loadedPart(async () => {
-    await restOfWords();
+    await workWords();
     return load();
-  }, what);
-const Shell = part(async () => ({ default: (await import('./screens/shell/shell')).Shell }), t`your desk`);
-const DeskScreen = part(() => import('./screens/desk/desk-screen'));
+  });
+const Shell = loadedPart(async () => ({ default: (await import('./screens/shell/shell')).Shell }), t`your desk`);
+const DeskScreen = loadedPart(() => import('./screens/desk/desk-screen'));
 const MailingsScreen = part(() => import('./screens/mailings/mailings-screen'));
 const MailingScreen = part(() => import('./screens/mailing/mailing-screen'));
 const IntakesScreen = part(() => import('./screens/intakes/intakes-screen'));

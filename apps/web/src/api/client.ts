@@ -1,6 +1,7 @@
 import { t } from '@mailbag/core/words';
 import type { ErrorFields } from '@mailbag/core';
 import { MailbagError, catalogue } from '@mailbag/core';
+import { errorWords } from '../words/speak-in';
 
 /** The server did not answer, or could not: the same question may be answered a little later. */
 export class NoAnswer extends Error {
@@ -14,14 +15,15 @@ export class NoAnswer extends Error {
 }
 const NO_ANSWER = t`The server does not answer. Your work is kept here; it goes on when the server is back.`;
 
-const toError = (told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Error => {
+async function toError(told: { code?: string; fields?: ErrorFields; message?: string } | null, status: number): Promise<Error> {
+  await errorWords();
   const known = told?.code && told.code in catalogue ? MailbagError.from({ code: told.code, fields: told.fields ?? {} }) : null;
   // RFC 9110, 15.6: it cannot just now, or what stands in front of it did not reach it.
   if (status >= 502 && status <= 504) return new NoAnswer(known?.message ?? NO_ANSWER);
   if (known) return known;
   if (status >= 500) return new NoAnswer(told?.message ?? NO_ANSWER);
   return new Error(told?.message ?? t`The server answered with ${status}. Try again in a moment.`);
-};
+}
 
 /** Milliseconds in which a question that changes nothing must be answered. */
 const PATIENCE = 9_000;
@@ -41,7 +43,7 @@ async function ask<T>(method: string, path: string, body?: unknown, patience = P
     throw new NoAnswer(NO_ANSWER, error instanceof DOMException && error.name === 'TimeoutError');
   }
   if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
-  throw toError((await response.json().catch(() => null)) as null, response.status);
+  throw await toError((await response.json().catch(() => null)) as null, response.status);
 }
 
 export const api = {
@@ -57,7 +59,7 @@ export const api = {
     const response = await fetch(path).catch(() => {
       throw new NoAnswer(NO_ANSWER);
     });
-    if (!response.ok) throw toError((await response.json().catch(() => null)) as null, response.status);
+    if (!response.ok) throw await toError((await response.json().catch(() => null)) as null, response.status);
     return new Uint8Array(await response.arrayBuffer());
   },
   /** Sends one file and tells how far it is, 0 to 1. */
@@ -77,7 +79,7 @@ export const api = {
           }
         })();
         if (request.status >= 200 && request.status < 300) resolve(told as T);
-        else reject(toError(told, request.status));
+        else void toError(told, request.status).then(reject);
       };
       const form = new FormData();
       form.append('file', file);

@@ -1,11 +1,12 @@
 import { IntlMessageFormat } from 'intl-messageformat';
 import { messages } from '../../../../scripts/messages.mjs';
-import { firstMessages } from './german';
-import { restMessages } from './german-rest';
+import errors from './de/errors.json';
+import { commonMessages } from './german';
+import { workMessages } from './german-work';
 import type { Messages } from './message-catalogue';
 
 const texts = messages();
-const germanMessages: Messages = { ...firstMessages, ...restMessages };
+const germanMessages: Messages = { ...commonMessages, ...errors, ...workMessages };
 /** The values that a message names. */
 const valuesOf = (message: string): string[] => [...new Set([...message.matchAll(/\{(\d+)[,}]/g)].map(([, name]) => name!))].sort();
 
@@ -15,17 +16,19 @@ test('every message of the sources is in the German catalogue', () => {
   ).toEqual([]);
 });
 
-/** What is loaded before anybody is signed in. */
-const FIRST =
-  /^apps\/web\/src\/(app\.tsx|api\/|ui\/(?!list\/|special-input|archive-button|use-undo-keys|split)|screens\/account\/)|^packages\/core\/src\/errors\/people/;
+/** What is said at the sign-in, around every screen and on the desk. */
+const COMMON =
+  /^apps\/web\/src\/(app\.tsx|api\/|ui\/(?!list\/|special-input|archive-button|use-undo-keys|split)|screens\/(account|desk|shell)\/|screens\/settings\/settings-places|features\/(when|copies\/(batch-end|state-)|mailing\/guess-columns|trial\/sample-mailing))|^packages\/core\/src\/(remarks|copies\/states)/;
 
-test('what is said before anybody is signed in comes with the first words', () => {
-  const late = [...texts].filter(([message, files]) => files.some((file) => FIRST.test(file)) && !Object.hasOwn(firstMessages, message));
+test('what is said at the sign-in and on the desk comes with the first words', () => {
+  const late = [...texts].filter(([message, files]) => files.some((file) => COMMON.test(file)) && !Object.hasOwn(commonMessages, message));
   expect(late.map(([message]) => message)).toEqual([]);
 });
 
-test('what is said first needs no plurals, which come with the rest', () =>
-  expect(Object.values(firstMessages).filter((text) => /\{\d+\s*,|'/.test(text))).toEqual([]));
+test('sentences of errors come with the first error', () => {
+  const late = [...texts].filter(([message, files]) => files.some((file) => /^packages\/core\/src\/errors/.test(file)) && ![commonMessages, errors].some((one) => Object.hasOwn(one, message))); // prettier-ignore
+  expect(late.map(([message]) => message)).toEqual([]);
+});
 
 test('nothing is in the German catalogue that no source says', () => {
   expect(Object.keys(germanMessages).filter((message) => !texts.has(message))).toEqual([]);

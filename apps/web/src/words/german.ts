@@ -1,24 +1,24 @@
 import type { Catalogue } from '@mailbag/core/words';
-import first from './de/first.json';
-import type { Formatter, Messages } from './message-catalogue';
+import common from './de/common.json';
+import type { Messages } from './message-catalogue';
 import { messageCatalogue } from './message-catalogue';
+import { pluralFormat } from './plural-format';
 
-/** What is said in German before anybody is signed in: without plurals, which are said by what is loaded with the rest. */
-export const firstMessages: Messages = first;
+/** What is said in German at the sign-in, around every screen and on the desk. */
+export const commonMessages: Messages = common;
 /** All that is said in German, as far as it is there. */
-const messages: Record<string, string> = { ...firstMessages };
-let formatter: Formatter | null = null;
-let spokenIn = 'de';
+const messages: Record<string, string> = { ...commonMessages };
 
 /** @param locale BCP 47 */
-export function german(locale: string): Catalogue {
-  spokenIn = locale;
-  return messageCatalogue(locale, messages, () => formatter);
+export const german = (locale: string): Catalogue => messageCatalogue(locale, messages, pluralFormat(locale));
+
+/** Loads the sentences of errors. */
+export async function germanErrors(): Promise<void> {
+  Object.assign(messages, (await import('./de/errors.json')).default);
 }
 
-/** Loads what is said behind the sign-in. */
-export async function restOfGerman(): Promise<void> {
-  const { restMessages, pluralFormat } = await import('./german-rest');
-  formatter = pluralFormat(spokenIn);
-  Object.assign(messages, restMessages);
+/** Loads what is said on the screens beside the desk. */
+export async function germanWork(): Promise<void> {
+  const [{ workMessages }] = await Promise.all([import('./german-work'), germanErrors()]);
+  Object.assign(messages, workMessages);
 }

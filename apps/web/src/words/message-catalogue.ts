@@ -19,8 +19,8 @@ const plainParts = (text: string, values: readonly unknown[]): readonly unknown[
     .map((part) => (part instanceof Plural ? part.value : part))
     .filter((part) => part !== '');
 
-/** @param locale BCP 47 (RFC 5646) @param formatter says plurals; it may come later than the first words, which have none */
-export function messageCatalogue(locale: string, messages: Messages, formatter: () => Formatter | null): Catalogue {
+/** @param locale BCP 47 (RFC 5646) @param formatter says plurals */
+export function messageCatalogue(locale: string, messages: Messages, formatter: Formatter): Catalogue {
   return {
     locale,
     say(message, values) {
@@ -28,7 +28,7 @@ export function messageCatalogue(locale: string, messages: Messages, formatter: 
       if (text === undefined) return null;
       if (values.length === 0) return [text];
       if (!MORE.test(text)) return plainParts(text, values);
-      return formatter()?.(message, text, values) ?? null;
+      return formatter(message, text, values);
     },
   };
 }
