@@ -173,7 +173,7 @@ export class RunningMailbag {
   }
   /** What the server printed, for the messages of failed tests. */
   log(): string {
-    return this.log();
+    return this.output();
   }
   /** Its database, opened beside it as by another program, which waits while the server writes. */
   beside(): Database.Database {

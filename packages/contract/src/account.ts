@@ -149,7 +149,7 @@ export class InvitationRequest extends PersonRequest {
   email!: string;
 }
 
-/** The invitation that was made; `address` is where it leads, for giving it by hand. `said`: why it could not be mailed; null: it was. */
+/** The invitation that was made; `address` is where it leads, for giving it by hand. `failure`: why it could not be mailed; null: it was. */
 export class InvitedAnswer {
   @IsString()
   address!: string;

@@ -84,7 +84,7 @@ export class IntakeBoxRequest {
 
 export class IntakeCreateRequest {
   @IsString()
-  @MinLength(1)
+  @MinLength(1, { message: 'Give a name.' })
   @MaxLength(200)
   name!: string;
 

@@ -78,7 +78,7 @@ export class HereAnswer {
 
 export class MailingCreateRequest {
   @IsString()
-  @MinLength(1)
+  @MinLength(1, { message: 'Give a name.' })
   @MaxLength(200)
   name!: string;
 

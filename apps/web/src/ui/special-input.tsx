@@ -11,6 +11,7 @@ export function NumberInput({
   minimum = 0,
   maximum: limit = 1_000_000,
   hideLabel = false,
+  error,
 }: {
   label: string;
   value: number;
@@ -19,6 +20,7 @@ export function NumberInput({
   minimum?: number;
   maximum?: number;
   hideLabel?: boolean;
+  error?: string | null;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const isIn = (number: number): boolean => number >= minimum && number <= limit;
@@ -38,7 +40,7 @@ export function NumberInput({
         setTyped(digits);
         if (digits !== '' && isIn(Number(digits))) onChange(Number(digits));
       }}
-      {...(typed && !isIn(Number(typed)) ? { error: t`From ${minimum} to ${limit}.` } : {})}
+      error={typed && !isIn(Number(typed)) ? t`From ${minimum} to ${limit}.` : error}
       {...(help ? { help } : {})}
     />
   );
@@ -53,6 +55,7 @@ export function SecretInput({
   moved = false,
   rows,
   sample,
+  error,
 }: {
   label?: string;
   value: string;
@@ -61,6 +64,7 @@ export function SecretInput({
   moved?: boolean;
   rows?: number;
   sample?: string;
+  error?: string | null;
 }) {
   return (
     <TextInput
@@ -69,6 +73,7 @@ export function SecretInput({
       autoComplete="new-password"
       value={value}
       onChange={onChange}
+      error={error}
       placeholder={isStored ? (moved ? t`enter it again` : t`unchanged`) : (sample ?? '')}
       help={
         isStored && moved

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Play, Table2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { useContractForm } from '../forms/use-contract-form';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { color, font } from '../../theme';
@@ -91,11 +92,19 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
   const client = useQueryClient();
   const { data: account } = useQuery(queries.account());
   const isAdministrator = account?.account?.role === 'administrator';
-  const [draft, setDraft] = useState<ConnectionRequest>(isAdministrator ? empty : { ...empty, kind: 'sqlite', port: 0, tls: false });
+  const {
+    values: draft,
+    set,
+    fault,
+    submit,
+  } = useContractForm(
+    'ConnectionRequest',
+    isAdministrator ? empty : { ...empty, kind: 'sqlite' as const, port: 0, tls: false },
+    (form) => ({ ...form, name: form.name.trim() || form.databaseName }),
+  );
   const [fileName, setFileName] = useState('');
-  const set = (more: Partial<ConnectionRequest>): void => setDraft({ ...draft, ...more });
   const isFile = draft.kind === 'sqlite';
-  const test = useMutation({ mutationFn: () => api.post<DatabaseTable[]>('/api/connections/test', draft) });
+  const test = useMutation({ mutationFn: (body: object) => api.post<DatabaseTable[]>('/api/connections/test', body) });
   const upload = useMutation({
     mutationFn: (file: File) => api.upload<{ fileId: string; fileName: string }>('/api/connections/files', file, () => undefined),
     onSuccess: ({ fileId, fileName: name }) => {
@@ -104,7 +113,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
     },
   });
   const save = useMutation({
-    mutationFn: () => api.post<ConnectionAnswer>('/api/connections', { ...draft, name: draft.name.trim() || draft.databaseName }),
+    mutationFn: (body: object) => api.post<ConnectionAnswer>('/api/connections', body),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['connections'] });
       onMade(made);
@@ -113,7 +122,13 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
   const isReady = isFile ? draft.fileId !== undefined : draft.host.trim() !== '' && draft.databaseName.trim() !== '';
   const error = upload.error ?? save.error ?? test.error;
   return (
-    <Stack>
+    <Stack
+      as="form"
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault();
+        submit(save.mutate)();
+      }}
+    >
       <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <Choice
           label={t`Kind of database`}
@@ -129,6 +144,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
             label={t`Name of the connection`}
             value={draft.name}
             onChange={(name) => set({ name })}
+            error={fault('name')}
             placeholder={t`Waiting list`}
           />
         </div>
@@ -147,20 +163,32 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
       ) : (
         <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <div style={{ width: 240 }}>
-            <TextInput label={t`Server`} value={draft.host} onChange={(host) => set({ host })} placeholder={t`db.larkmere.example`} />
+            <TextInput
+              label={t`Server`}
+              value={draft.host}
+              onChange={(host) => set({ host })}
+              error={fault('host')}
+              placeholder={t`db.larkmere.example`}
+            />
           </div>
           <div style={{ width: 80 }}>
             <TextInput
               label={t`Port`}
               value={String(draft.port)}
               onChange={(port) => set({ port: Number(port.replace(/\D/g, '')) || 0 })}
+              error={fault('port')}
             />
           </div>
           <div style={{ width: 180 }}>
-            <TextInput label={t`Database`} value={draft.databaseName} onChange={(databaseName) => set({ databaseName })} />
+            <TextInput
+              label={t`Database`}
+              value={draft.databaseName}
+              onChange={(databaseName) => set({ databaseName })}
+              error={fault('databaseName')}
+            />
           </div>
           <div style={{ width: 160 }}>
-            <TextInput label={t`User`} value={draft.user} onChange={(user) => set({ user })} />
+            <TextInput label={t`User`} value={draft.user} onChange={(user) => set({ user })} error={fault('user')} />
           </div>
           <div style={{ width: 160 }}>
             <TextInput
@@ -180,10 +208,10 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
       {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
       {test.data && !error && <Notice tone="moss">{t`It works: ${plural(test.data.length, 'table')} can be read.`}</Notice>}
       <Row>
-        <Button changes isDisabled={!isReady || test.isPending} onPress={() => test.mutate()}>
+        <Button changes isDisabled={!isReady || test.isPending} onPress={submit(test.mutate)}>
           {test.isPending ? t`Trying …` : t`Test it`}
         </Button>
-        <Button changes look="go" isDisabled={!isReady || save.isPending} onPress={() => save.mutate()}>
+        <Button changes type="submit" look="go" isDisabled={!isReady || save.isPending}>
           {save.isPending ? t`Connecting …` : t`Save the connection`}
         </Button>
       </Row>

@@ -1,9 +1,9 @@
 import { t } from '@mailbag/core/words';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
 import { Small } from '../../ui/layout';
@@ -16,11 +16,11 @@ export function InvitationScreen() {
   const [search] = useSearchParams();
   const token = search.get('token') ?? '';
   const { data, error } = useQuery(queries.invitation(token));
-  const [password, setPassword] = useState('');
+  const { values, set, fault, submit } = useContractForm('AcceptInvitationRequest', { token, password: '' });
   const client = useQueryClient();
   const navigate = useNavigate();
   const accept = useMutation({
-    mutationFn: () => api.post('/api/people/invitation', { token, password }),
+    mutationFn: (body: object) => api.post('/api/people/invitation', body),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['account'] });
       void navigate('/desk', { replace: true });
@@ -31,7 +31,7 @@ export function InvitationScreen() {
       <Card
         onSubmit={(event) => {
           event.preventDefault();
-          accept.mutate();
+          submit(accept.mutate)();
         }}
       >
         <Brand>
@@ -48,13 +48,14 @@ export function InvitationScreen() {
               label={t`Choose a password`}
               type="password"
               autoComplete="new-password"
-              value={password}
-              onChange={setPassword}
+              value={values.password}
+              onChange={(password) => set({ password })}
+              error={fault('password')}
               help={t`At least 10 characters. A sentence is easier to remember than a riddle.`}
               autoFocus
             />
             {accept.error && <Notice tone="brick">{sentenceOf(accept.error)}</Notice>}
-            <Button type="submit" look="go" isDisabled={password.length < 10 || accept.isPending}>{t`Accept the invitation`}</Button>
+            <Button type="submit" look="go" isDisabled={values.password === '' || accept.isPending}>{t`Accept the invitation`}</Button>
           </>
         )}
       </Card>

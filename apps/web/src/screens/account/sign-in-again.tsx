@@ -1,8 +1,8 @@
 import { t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Heading, Modal } from 'react-aria-components';
 import { api, sentenceOf } from '../../api/client';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { Box, Veil } from '../../ui/dialog';
 import { TextInput } from '../../ui/field';
@@ -12,9 +12,9 @@ import { Notice } from '../../ui/mark';
 /** Signing in above the screen, on which everything stays as it was. */
 export function SignInAgain({ email }: { email: string }) {
   const client = useQueryClient();
-  const [password, setPassword] = useState('');
+  const { values, set, fault, submit } = useContractForm('SignInRequest', { email, password: '' });
   const enter = useMutation({
-    mutationFn: () => api.post('/api/account/sign-in', { email, password }),
+    mutationFn: (body: object) => api.post('/api/account/sign-in', body),
     onSuccess: () => client.invalidateQueries(),
   });
   return (
@@ -24,7 +24,7 @@ export function SignInAgain({ email }: { email: string }) {
           <form
             onSubmit={(event) => {
               event.preventDefault();
-              enter.mutate();
+              submit(enter.mutate)();
             }}
           >
             <Stack $gap={12}>
@@ -41,15 +41,16 @@ export function SignInAgain({ email }: { email: string }) {
               <TextInput
                 label={t`Password`}
                 type="password"
-                value={password}
-                onChange={setPassword}
+                value={values.password}
+                onChange={(password) => set({ password })}
+                error={fault('password')}
                 autoComplete="current-password"
                 autoFocus
               />
               {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
               <div style={{ display: 'flex', justifyContent: 'space-between' }}>
                 <Button onPress={() => window.location.assign('/')}>{t`Sign in as somebody else`}</Button>
-                <Button type="submit" look="go" isDisabled={enter.isPending || !password}>{t`Sign in and continue`}</Button>
+                <Button type="submit" look="go" isDisabled={enter.isPending || !values.password}>{t`Sign in and continue`}</Button>
               </div>
             </Stack>
           </form>

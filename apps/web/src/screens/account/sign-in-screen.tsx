@@ -1,7 +1,7 @@
 import { t } from '@mailbag/core/words';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
 import { TextInput } from '../../ui/field';
@@ -12,12 +12,14 @@ import { Brand, Card, Ground } from './frame';
 /** Sign-in, and on a first start the setting-up of the administrator. */
 export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
   const client = useQueryClient();
-  const [name, setName] = useState('');
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
+  const { values, set, fault, submit } = useContractForm(
+    setUpNeeded ? 'SetUpRequest' : 'SignInRequest',
+    { name: '', email: '', password: '' },
+    ({ name, email, password }) => (setUpNeeded ? { name: name.trim(), email, password } : { email, password }),
+  );
+  const { email, password } = values;
   const enter = useMutation({
-    mutationFn: () =>
-      setUpNeeded ? api.post('/api/account/set-up', { name, email, password }) : api.post('/api/account/sign-in', { email, password }),
+    mutationFn: (body: object) => api.post(setUpNeeded ? '/api/account/set-up' : '/api/account/sign-in', body),
     onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
   });
   return (
@@ -25,7 +27,7 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
       <Card
         onSubmit={(event) => {
           event.preventDefault();
-          enter.mutate();
+          submit(enter.mutate)();
         }}
       >
         <Brand>
@@ -36,12 +38,22 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
           <h1>{setUpNeeded ? t`Set up Mailbag` : t`Sign in`}</h1>
           {setUpNeeded && <p style={{ color: color.faded }}>{t`You are the first here. This account will be the administrator’s.`}</p>}
         </Stack>
-        {setUpNeeded && <TextInput label={t`Your name`} value={name} onChange={setName} autoComplete="name" autoFocus />}
+        {setUpNeeded && (
+          <TextInput
+            label={t`Your name`}
+            value={values.name}
+            onChange={(name) => set({ name })}
+            error={fault('name')}
+            autoComplete="name"
+            autoFocus
+          />
+        )}
         <TextInput
           label={t`E-mail address`}
           type="email"
           value={email}
-          onChange={setEmail}
+          onChange={(next) => set({ email: next })}
+          error={fault('email')}
           autoComplete="username"
           autoFocus={!setUpNeeded}
         />
@@ -49,16 +61,13 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
           label={t`Password`}
           type="password"
           value={password}
-          onChange={setPassword}
+          onChange={(next) => set({ password: next })}
+          error={fault('password')}
           autoComplete={setUpNeeded ? 'new-password' : 'current-password'}
           {...(setUpNeeded ? { help: t`At least 10 characters. A sentence is easier to remember than a riddle.` } : {})}
         />
         {enter.error && <Notice tone="brick">{sentenceOf(enter.error)}</Notice>}
-        <Button
-          type="submit"
-          look="go"
-          isDisabled={enter.isPending || !email || !password || (setUpNeeded && (!name.trim() || password.length < 10))}
-        >
+        <Button type="submit" look="go" isDisabled={enter.isPending || !email || !password}>
           {setUpNeeded ? t`Set up and sign in` : t`Sign in`}
         </Button>
       </Card>

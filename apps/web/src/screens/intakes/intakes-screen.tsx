@@ -9,6 +9,7 @@ import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { DeletedNotice, WastebasketLink } from '../../features/deleting';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -179,20 +180,22 @@ export default function IntakesScreen() {
 /** Choose the forms, and the page is there. */
 function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => void) | null }) {
   const { data } = useQuery(queries.templates());
-  const [name, setName] = useState('');
-  const [chosen, setChosen] = useState<string[]>([]);
-  const [before, setBefore] = useState('');
+  const { values, set, fault, submit } = useContractForm(
+    'IntakeCreateRequest',
+    { name: '', chosen: [] as string[], before: '' },
+    (form) => ({
+      name: form.name.trim(),
+      templates: form.before === '' ? form.chosen.map(Number) : [],
+      ...(form.before !== '' && { before: { mailingId: Number(form.before), site: window.location.origin } }),
+    }),
+  );
+  const { chosen, before } = values;
   const { data: mailings = [] } = useQuery(queries.mailings());
   const { data: intakes = [] } = useQuery(queries.intakes());
   const client = useQueryClient();
   const navigate = useNavigate();
   const make = useMutation({
-    mutationFn: () =>
-      api.post<IntakeDetail>('/api/intakes', {
-        name: name.trim(),
-        templates: before === '' ? chosen.map(Number) : [],
-        ...(before !== '' && { before: { mailingId: Number(before), site: window.location.origin } }),
-      }),
+    mutationFn: (body: object) => api.post<IntakeDetail>('/api/intakes', body),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['intakes'], exact: true });
       void navigate(`/intakes/${made.id}/questions`);
@@ -207,7 +210,7 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
         action={<LinkButton to="/templates">{t`Add a template`}</LinkButton>}
       >{t`Add the PDF that people are to fill in, then make a page of it here.`}</Empty>
     );
-  const isWhole = name.trim() !== '' && (before !== '' || chosen.length > 0);
+  const hasForms = before !== '' || chosen.length > 0;
   const own = new Set(intakes.map(({ mailingId }) => mailingId));
   const answerable = mailings.filter(
     ({ id, sourceName, templates, isArchived }) => !own.has(id) && sourceName !== null && templates > 0 && !isArchived,
@@ -215,11 +218,7 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
   const [only] = chosen.length === 1 ? forms.filter(({ id }) => String(id) === chosen[0]) : [];
   return (
     <div style={{ maxWidth: 620, marginBottom: 16 }}>
-      <FormCard
-        onSubmit={() => {
-          if (isWhole) make.mutate();
-        }}
-      >
+      <FormCard onSubmit={submit(make.mutate)}>
         {isFirst && (
           <Row $gap={12}>
             <ClipboardPen size={22} color={color.plum} />
@@ -238,11 +237,11 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
               })),
             ]}
             value={before}
-            onChange={setBefore}
+            onChange={(next) => set({ before: next })}
           />
         )}
         {before === '' && (
-          <Forms value={chosen} onChange={setChosen}>
+          <Forms value={chosen} onChange={(next) => set({ chosen: next })}>
             <Label>{t`Forms that the answers fill in`}</Label>
             {forms.map((form) => (
               <Form key={form.id} value={String(form.id)}>
@@ -254,10 +253,16 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
             ))}
           </Forms>
         )}
-        <TextInput label={t`Name of the intake`} value={name} onChange={setName} placeholder={only?.name ?? t`Ask for a plot`} />
+        <TextInput
+          label={t`Name of the intake`}
+          value={values.name}
+          onChange={(name) => set({ name })}
+          error={fault('name')}
+          placeholder={only?.name ?? t`Ask for a plot`}
+        />
         {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
         <Row>
-          <Button changes look="go" type="submit" isDisabled={!isWhole || make.isPending}>
+          <Button changes look="go" type="submit" isDisabled={!hasForms || make.isPending}>
             {make.isPending ? t`Reading the forms …` : t`Make the page`}
           </Button>
           {onCancel && <Button onPress={onCancel}>{t`Cancel`}</Button>}

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { TextInput } from '../../ui/field';
@@ -16,12 +17,8 @@ export function SavedViews({ filter }: { filter: string }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const { data = [] } = useQuery(queries.savedViews());
-  const [name, setName] = useState<string | null>(null);
+  const [isNaming, setNaming] = useState(false);
   const keep = (views: SavedView[]): void => void client.setQueryData(queries.savedViews().queryKey, views);
-  const save = useMutation({
-    mutationFn: () => api.post<SavedView[]>('/api/copies/views', { name, filter }),
-    onSuccess: (views) => (keep(views), setName(null)),
-  });
   const remove = useMutation({
     mutationFn: (id: number) => api.remove(`/api/copies/views/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: queries.savedViews().queryKey }),
@@ -42,25 +39,40 @@ export function SavedViews({ filter }: { filter: string }) {
           )}
         </Row>
       ))}
-      {filter !== '' && !data.some((view) => view.filter === filter) && name === null && (
-        <Button small look="bare" onPress={() => setName('')}>{t`Save this view`}</Button>
+      {filter !== '' && !data.some((view) => view.filter === filter) && !isNaming && (
+        <Button small look="bare" onPress={() => setNaming(true)}>{t`Save this view`}</Button>
       )}
-      {name !== null && (
-        <Row
-          as="form"
-          onSubmit={(event: React.FormEvent) => {
-            event.preventDefault();
-            save.mutate();
-          }}
-        >
-          <div style={{ width: 180 }}>
-            <TextInput label={t`Name of the view`} hideLabel placeholder={t`Name of the view`} value={name} onChange={setName} autoFocus />
-          </div>
-          <Button small type="submit" look="go" isDisabled={name.trim() === '' || save.isPending}>{t`Save`}</Button>
-          <Button small look="bare" onPress={() => setName(null)}>{t`Cancel`}</Button>
-          {save.error && <Small>{sentenceOf(save.error)}</Small>}
-        </Row>
-      )}
+      {isNaming && <NewView filter={filter} onDone={(views) => (views && keep(views), setNaming(false))} />}
+    </Row>
+  );
+}
+
+/** What the filter that stands in the address is to be called. */
+function NewView({ filter, onDone }: { filter: string; onDone: (views: SavedView[] | null) => void }) {
+  const { values, set, fault, submit } = useContractForm('SavedViewRequest', { name: '' }, ({ name }) => ({ name: name.trim(), filter }));
+  const save = useMutation({ mutationFn: (body: object) => api.post<SavedView[]>('/api/copies/views', body), onSuccess: onDone });
+  return (
+    <Row
+      as="form"
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault();
+        submit(save.mutate)();
+      }}
+    >
+      <div style={{ width: 180 }}>
+        <TextInput
+          label={t`Name of the view`}
+          hideLabel
+          placeholder={t`Name of the view`}
+          value={values.name}
+          onChange={(name) => set({ name })}
+          error={fault('name')}
+          autoFocus
+        />
+      </div>
+      <Button small type="submit" look="go" isDisabled={save.isPending}>{t`Save`}</Button>
+      <Button small look="bare" onPress={() => onDone(null)}>{t`Cancel`}</Button>
+      {save.error && <Small>{sentenceOf(save.error)}</Small>}
     </Row>
   );
 }

@@ -10,6 +10,7 @@ import { queries } from '../../api/queries';
 import { AwayPicked } from '../../features/away-picked';
 import { DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { useArchive } from '../../features/use-archive';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { ArchiveButton, ArchivedSwitch } from '../../ui/archive-button';
@@ -74,16 +75,18 @@ const columns: readonly ListColumn<MailingSummary>[] = [
 export default function MailingsScreen() {
   useCrumbs({ text: t`Mailings` });
   const { data } = useQuery(queries.mailings());
-  const [name, setName] = useState('');
-  const [from, setFrom] = useState('');
+  const { values, set, fault, submit } = useContractForm('MailingCreateRequest', { name: '', from: '' }, (form) => ({
+    name: form.name.trim(),
+    ...(form.from === '' ? {} : { from: Number(form.from) }),
+  }));
   const [showsArchived, showArchived] = useState(false);
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
-    mutationFn: () => api.post<MailingDetail>('/api/mailings', { name, ...(from === '' ? {} : { from: Number(from) }) }),
+    mutationFn: (body: object) => api.post<MailingDetail>('/api/mailings', body),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ['mailings'], exact: true });
-      void navigate(`/mailings/${id}/${from === '' ? 'packet' : 'map'}`);
+      void navigate(`/mailings/${id}/${values.from === '' ? 'packet' : 'map'}`);
     },
   });
   const bringIn = useMutation({
@@ -132,7 +135,7 @@ export default function MailingsScreen() {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (name.trim()) create.mutate();
+            submit(create.mutate)();
           }}
         >
           <Row>
@@ -141,8 +144,9 @@ export default function MailingsScreen() {
                 label={t`Name of the new mailing`}
                 hideLabel
                 placeholder={t`Name of a new mailing`}
-                value={name}
-                onChange={setName}
+                value={values.name}
+                onChange={(name) => set({ name })}
+                error={fault('name')}
               />
             </div>
             {data.length > 0 && (
@@ -157,8 +161,8 @@ export default function MailingsScreen() {
                     detail: t`Packet, map, checks, output, message and accepted looks are copied`,
                   })),
                 ]}
-                value={from}
-                onChange={setFrom}
+                value={values.from}
+                onChange={(from) => set({ from })}
               />
             )}
             <FileTrigger acceptedFileTypes={['application/zip', '.zip']} onSelect={(files) => files?.[0] && bringIn.mutate(files[0])}>
@@ -167,7 +171,7 @@ export default function MailingsScreen() {
                 {bringIn.isPending ? t`Importing …` : t`Import`}
               </Button>
             </FileTrigger>
-            <Button changes type="submit" look="go" isDisabled={!name.trim() || create.isPending}>
+            <Button changes type="submit" look="go" isDisabled={create.isPending}>
               <Plus size={16} />
               {t`Begin a mailing`}
             </Button>

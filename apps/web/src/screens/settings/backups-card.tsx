@@ -1,11 +1,11 @@
 import { t } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
-import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
+import type { BackupsAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { fullWhen, kilobytes, when } from '../../features/when';
 import { Button, IconButton } from '../../ui/button';
 import { Fields, ListLine } from '../../ui/columns';
@@ -21,36 +21,49 @@ import { useSaving } from './use-saving';
 /** Backups by schedule and on demand. */
 export function BackupsCard() {
   const { data, error } = useQuery(queries.backups());
-  const [form, setForm] = useState<BackupRequest | null>(null);
-  useEffect(() => {
-    if (data && !form) setForm({ isOn: data.isOn, everyHours: data.everyHours, keep: data.keep });
-  }, [data, form]);
+  if (error && !data) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
+  return data ? <BackupsForm data={data} /> : <Loading what={t`the backups`} />;
+}
+
+function BackupsForm({ data }: { data: BackupsAnswer }) {
+  const {
+    values: form,
+    set,
+    fault,
+    submit,
+  } = useContractForm('BackupRequest', {
+    isOn: data.isOn,
+    everyHours: data.everyHours,
+    keep: data.keep,
+  });
   const key = queries.backups().queryKey;
-  const save = useSaving(key, () => api.put<BackupsAnswer>('/api/safety/backups', form));
+  const save = useSaving(key, (body: object) => api.put<BackupsAnswer>('/api/safety/backups', body));
   const take = useSaving(key, () => api.post<BackupsAnswer>('/api/safety/backups'));
   const remove = useSaving(key, async (name: string) => {
     await api.remove(`/api/safety/backups/${encodeURIComponent(name)}`);
     return api.get<BackupsAnswer>('/api/safety/backups');
   });
-  if (error && !data) return <Notice tone="brick">{sentenceOf(error)}</Notice>;
-  if (!data || !form) return <Loading what={t`the backups`} />;
   const isSaved = form.isOn === data.isOn && form.everyHours === data.everyHours && form.keep === data.keep;
   const problem = save.error ?? take.error ?? remove.error;
   return (
-    <FormCard onSubmit={() => save.mutate(undefined)}>
+    <FormCard onSubmit={submit(save.mutate)}>
       <h2>{t`Backups`}</h2>
-      <Toggled label={t`Back up automatically`} value={form.isOn} onChange={(isOn) => setForm({ ...form, isOn })} />
+      <Toggled label={t`Back up automatically`} value={form.isOn} onChange={(isOn) => set({ isOn })} />
       <Fields>
         <NumberInput
           label={t`Hours between backups`}
           value={form.everyHours}
-          onChange={(everyHours) => setForm({ ...form, everyHours: Math.max(1, everyHours) })}
+          onChange={(everyHours) => set({ everyHours })}
+          error={fault('everyHours')}
+          minimum={1}
           maximum={744}
         />
         <NumberInput
           label={t`Backups to keep`}
           value={form.keep}
-          onChange={(keep) => setForm({ ...form, keep: Math.max(1, keep) })}
+          onChange={(keep) => set({ keep })}
+          error={fault('keep')}
+          minimum={1}
           maximum={1000}
           help={t`The oldest is removed when there is one more.`}
         />

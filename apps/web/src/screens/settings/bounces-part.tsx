@@ -2,10 +2,10 @@ import { t } from '@mailbag/core/words';
 import { detailText } from '@mailbag/core';
 import type { BouncesAnswer } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { when } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Columns, Fields } from '../../ui/columns';
@@ -20,19 +20,23 @@ import { useSaving } from './use-saving';
 
 /** Where bounces are led to, how they come in, and what came. */
 export function BouncesPart() {
-  const client = useQueryClient();
   const { data } = useQuery(queries.bounces());
-  const [form, setForm] = useState<(Omit<BouncesAnswer, 'hasPassword' | 'lastLook' | 'listening'> & { password: string }) | null>(null);
-  useEffect(() => {
-    if (data && !form) {
-      const { hasPassword: _, lastLook: __, listening: ___, ...rest } = data;
-      setForm({ ...rest, password: '' });
-    }
-  }, [data, form]);
-  const save = useSaving(queries.bounces().queryKey, () => {
-    const { password, ...rest } = form!;
-    return api.put<BouncesAnswer>('/api/bounces', { ...rest, ...(password === '' ? {} : { password }) });
-  });
+  return data ? <BouncesForm data={data} /> : <Loading what={t`the bounces`} />;
+}
+
+function BouncesForm({ data }: { data: BouncesAnswer }) {
+  const client = useQueryClient();
+  const { hasPassword: _, lastLook: __, listening: ___, ...known } = data;
+  const {
+    values: form,
+    set,
+    fault,
+    submit,
+  } = useContractForm('BouncesRequest', { ...known, password: '' }, ({ password, ...rest }) => ({
+    ...rest,
+    ...(password === '' ? {} : { password }),
+  }));
+  const save = useSaving(queries.bounces().queryKey, (body: object) => api.put<BouncesAnswer>('/api/bounces', body));
   const look = useMutation({
     mutationFn: () => api.post<BouncesAnswer>('/api/bounces/look'),
     onSuccess: (answer) => {
@@ -40,16 +44,15 @@ export function BouncesPart() {
       void client.invalidateQueries({ queryKey: queries.reports().queryKey });
     },
   });
-  if (!data || !form) return <Loading what={t`the bounces`} />;
-  const set = (part: Partial<typeof form>): void => setForm((before) => (before ? { ...before, ...part } : before));
   return (
     <Columns $columns="minmax(0, 560px) minmax(0, 1fr)">
-      <FormCard onSubmit={() => save.mutate(undefined)}>
+      <FormCard onSubmit={submit(save.mutate)}>
         <h2>{t`Where bounces go`}</h2>
         <TextInput
           label={t`Bounce address`}
           value={form.address}
           onChange={(address) => set({ address })}
+          error={fault('address')}
           placeholder={t`bounces@example.org`}
           help={t`Each message gets this address with a token behind a plus, so that a bounce finds its copy. Left empty, bounces go to the sender, and what reaches the mailbox all the same is listed here for you to decide.`}
         />
@@ -59,15 +62,22 @@ export function BouncesPart() {
             label={t`Host (IMAP)`}
             value={form.host}
             onChange={(host) => set({ host })}
+            error={fault('host')}
             placeholder={t`imap.example.org`}
             mono
             help={t`Empty: no mailbox is read.`}
           />
-          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} maximum={65_535} />
-          <TextInput label={t`Folder`} value={form.folder} onChange={(folder) => set({ folder })} placeholder="INBOX" />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} error={fault('port')} maximum={65_535} />
+          <TextInput
+            label={t`Folder`}
+            value={form.folder}
+            onChange={(folder) => set({ folder })}
+            error={fault('folder')}
+            placeholder="INBOX"
+          />
         </Fields>
         <Fields>
-          <TextInput label={t`User`} value={form.user} onChange={(user) => set({ user })} />
+          <TextInput label={t`User`} value={form.user} onChange={(user) => set({ user })} error={fault('user')} />
           <SecretInput
             value={form.password}
             onChange={(password) => set({ password })}
@@ -91,6 +101,7 @@ export function BouncesPart() {
             label={t`SMTP port`}
             value={form.smtpPort}
             onChange={(smtpPort) => set({ smtpPort })}
+            error={fault('smtpPort')}
             maximum={65_535}
             help={t`0: none`}
           />

@@ -8,6 +8,7 @@ import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { color } from '../../theme';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { ChangeRemove } from '../../ui/change-remove';
 import { Columns, ListLine, Padded } from '../../ui/columns';
@@ -38,10 +39,10 @@ const minutes = (value: number): string =>
   value < 1 ? `${Math.round(value * 60)} s` : value < 60 ? t`${Math.round(value)} min` : `${Math.round(value / 60)} h`;
 
 function CodeEntry({ sender }: { sender: SenderAnswer }) {
-  const [code, setCode] = useState('');
+  const { values, set, fault, submit } = useContractForm('SenderCodeRequest', { code: '' });
   const key = queries.senders().queryKey;
   const mail = useSaving(key, () => api.post<SenderAnswer[]>(`/api/senders/${sender.id}/code`));
-  const confirm = useSaving(key, () => api.post<SenderAnswer[]>(`/api/senders/${sender.id}/confirm`, { code }));
+  const confirm = useSaving(key, (body: object) => api.post<SenderAnswer[]>(`/api/senders/${sender.id}/confirm`, body));
   const error = confirm.error ?? mail.error;
   return (
     <Notice tone="ochre">
@@ -55,17 +56,23 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
           as="form"
           onSubmit={(event) => {
             event.preventDefault();
-            confirm.mutate(undefined);
+            submit(confirm.mutate)();
           }}
         >
           {sender.code && (
             <div style={{ width: 120 }}>
-              <TextInput label={t`Code for ${sender.address}`} hideLabel value={code} onChange={setCode} placeholder="123 456" mono />
+              <TextInput
+                label={t`Code for ${sender.address}`}
+                hideLabel
+                value={values.code}
+                onChange={(code) => set({ code })}
+                error={fault('code')}
+                placeholder="123 456"
+                mono
+              />
             </div>
           )}
-          {sender.code && (
-            <Button type="submit" look="go" isDisabled={code.replace(/\D/g, '').length !== 6 || confirm.isPending}>{t`Confirm`}</Button>
-          )}
+          {sender.code && <Button type="submit" look="go" isDisabled={values.code.trim() === '' || confirm.isPending}>{t`Confirm`}</Button>}
           <Button look={sender.code ? 'bare' : 'go'} onPress={() => mail.mutate(undefined)} isDisabled={mail.isPending}>
             {mail.isPending ? t`Mailing …` : sender.code ? t`Mail a new code` : t`Mail the code`}
           </Button>

@@ -7,6 +7,7 @@ import { api, sentenceOf } from '../../api/client';
 import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { color } from '../../theme';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Fields } from '../../ui/columns';
@@ -42,7 +43,7 @@ const fromClock = (text: string): number | null => {
 
 /** How a mail server is reached, and how much it may be sent. */
 export function MailServerForm({ server, zone, onClose }: { server: MailServerAnswer | null; zone: string; onClose: () => void }) {
-  const [form, setForm] = useState(() => {
+  const [begin] = useState(() => {
     const {
       hasPassword: _,
       senders: __,
@@ -52,39 +53,60 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
     } = server ?? { ...fresh, hasPassword: false, senders: 0, rest: null, id: 0 };
     return { ...known, password: '', from: toClock(known.hours?.from ?? 480), until: toClock(known.hours?.until ?? 1020) };
   });
-  const set = (part: Partial<typeof form>): void => setForm((before) => ({ ...before, ...part }));
-  const { from, until, password, ...rest } = form;
-  const [first, last] = [fromClock(from), fromClock(until)];
-  const body = {
+  const {
+    values: form,
+    set,
+    fault,
+    submit,
+  } = useContractForm('MailServerRequest', begin, ({ from, until, password, ...rest }) => ({
     ...rest,
+    name: rest.name.trim(),
+    host: rest.host.trim(),
     ...(password === '' && server ? {} : { password }),
-    hours: rest.hours ? { ...rest.hours, from: first ?? 0, until: last ?? 0 } : null,
-  };
+    hours: rest.hours ? { ...rest.hours, from: fromClock(from) ?? 0, until: fromClock(until) ?? 0 } : null,
+  }));
+  const [first, last] = [fromClock(form.from), fromClock(form.until)];
   const test = useMutation({
-    mutationFn: () => api.post<MailTestAnswer>(`/api/mail-servers/test${server ? `?id=${server.id}` : ''}`, body),
+    mutationFn: (body: object) => api.post<MailTestAnswer>(`/api/mail-servers/test${server ? `?id=${server.id}` : ''}`, body),
   });
   const save = useSaving(
     queries.mailServers().queryKey,
-    () =>
+    (body: object) =>
       server
         ? api.put<MailServerAnswer[]>(`/api/mail-servers/${server.id}`, body)
         : api.post<MailServerAnswer[]>('/api/mail-servers', body),
     onClose,
   );
   const number = (label: string, key: 'port' | 'perMinute' | 'perHour' | 'perDomainMinute' | 'connections' | 'limitMb', help?: string) => (
-    <NumberInput label={label} value={form[key]} onChange={(value) => set({ [key]: value })} {...(help ? { help } : {})} />
+    <NumberInput
+      label={label}
+      value={form[key]}
+      onChange={(value) => set({ [key]: value })}
+      error={fault(key)}
+      {...(help ? { help } : {})}
+    />
   );
-  const isWhole =
-    form.name.trim() !== '' &&
-    form.host.trim() !== '' &&
-    form.port > 0 &&
-    (!form.hours || (first !== null && last !== null && form.hours.days.length > 0));
+  const hasHours = !form.hours || (first !== null && last !== null && form.hours.days.length > 0);
   return (
-    <FormCard onSubmit={() => save.mutate(undefined)}>
+    <FormCard onSubmit={submit(save.mutate)}>
       <h2>{server ? t`Change ${server.name}` : t`A new mail server`}</h2>
       <Fields $columns="1.2fr 1.6fr 84px">
-        <TextInput label={t`Name`} value={form.name} onChange={(name) => set({ name })} placeholder={t`Our mail server`} autoFocus />
-        <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} placeholder={t`mail.example.org`} mono />
+        <TextInput
+          label={t`Name`}
+          value={form.name}
+          onChange={(name) => set({ name })}
+          error={fault('name')}
+          placeholder={t`Our mail server`}
+          autoFocus
+        />
+        <TextInput
+          label={t`Host`}
+          value={form.host}
+          onChange={(host) => set({ host })}
+          error={fault('host')}
+          placeholder={t`mail.example.org`}
+          mono
+        />
         {number(t`Port`, 'port')}
       </Fields>
       <Fields>
@@ -135,7 +157,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
                 label={t`From`}
                 value={form.from}
                 onChange={(text) => set({ from: text })}
-                error={first === null ? 'like 08:00' : null}
+                error={first === null ? t`like 08:00` : null}
               />
             </div>
             <div style={{ width: 84 }}>
@@ -143,7 +165,7 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
                 label={t`Until`}
                 value={form.until}
                 onChange={(text) => set({ until: text })}
-                error={last === null ? 'like 17:00' : null}
+                error={last === null ? t`like 17:00` : null}
               />
             </div>
             <Row $gap={4} role="group" aria-label={t`Days`} style={{ paddingTop: 18 }}>
@@ -187,10 +209,10 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
       )}
       {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}
       <Row>
-        <Button onPress={() => test.mutate()} isDisabled={!isWhole || test.isPending}>
+        <Button onPress={submit(test.mutate)} isDisabled={!hasHours || test.isPending}>
           {test.isPending ? t`Trying …` : t`Test the server`}
         </Button>
-        <Button type="submit" look="go" isDisabled={!isWhole || save.isPending}>{t`Save`}</Button>
+        <Button type="submit" look="go" isDisabled={!hasHours || save.isPending}>{t`Save`}</Button>
         <Button look="bare" onPress={onClose}>{t`Cancel`}</Button>
       </Row>
     </FormCard>

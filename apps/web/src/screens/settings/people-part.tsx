@@ -2,11 +2,11 @@ import { t, translated } from '@mailbag/core/words';
 import type { InvitationAnswer, InvitedAnswer, PeopleAnswer, PersonAnswer, Role } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { color, font } from '../../theme';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button, IconButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Columns, Fields } from '../../ui/columns';
@@ -142,11 +142,15 @@ export function PeoplePart() {
   const client = useQueryClient();
   const { data } = useQuery(queries.people());
   const { data: me } = useQuery(queries.account());
-  const [form, setForm] = useState({ name: '', email: '', role: 'operator' as Role, seesValues: true, seesPasswords: false });
+  const { values, set, fault, submit, reset } = useContractForm(
+    'InvitationRequest',
+    { name: '', email: '', role: 'operator' as Role, seesValues: true, seesPasswords: false },
+    (form) => ({ ...form, name: form.name.trim(), email: form.email.trim() }),
+  );
   const invite = useMutation({
-    mutationFn: () => api.post<InvitedAnswer>('/api/people/invitations', form),
+    mutationFn: (body: object) => api.post<InvitedAnswer>('/api/people/invitations', body),
     onSuccess: () => {
-      setForm({ ...form, name: '', email: '' });
+      reset({ ...values, name: '', email: '' });
       void client.invalidateQueries({ queryKey: ['people'] });
     },
   });
@@ -194,13 +198,13 @@ export function PeoplePart() {
       {chosen ? (
         <Person key={chosen.id} person={chosen} isMe={chosen.id === me?.account?.id} onClose={() => put({ person: null })} />
       ) : (
-        <FormCard onSubmit={() => invite.mutate()}>
+        <FormCard onSubmit={submit(invite.mutate)}>
           <h2>{t`Invite somebody`}</h2>
           <Fields>
-            <TextInput label={t`Name`} value={form.name} onChange={(name) => setForm({ ...form, name })} />
-            <TextInput label={t`E-mail address`} value={form.email} onChange={(email) => setForm({ ...form, email })} />
+            <TextInput label={t`Name`} value={values.name} onChange={(name) => set({ name })} error={fault('name')} />
+            <TextInput label={t`E-mail address`} value={values.email} onChange={(email) => set({ email })} error={fault('email')} />
           </Fields>
-          <Rights value={form} onChange={(part) => setForm({ ...form, ...part })} />
+          <Rights value={values} onChange={set} />
           {invite.error && <Notice tone="brick">{sentenceOf(invite.error)}</Notice>}
           {invite.data && (
             <Notice tone={invite.data.failure ? 'ochre' : 'moss'}>
@@ -211,11 +215,7 @@ export function PeoplePart() {
             </Notice>
           )}
           <Row>
-            <Button
-              type="submit"
-              look="go"
-              isDisabled={form.name.trim() === '' || !form.email.includes('@') || invite.isPending}
-            >{t`Invite`}</Button>
+            <Button type="submit" look="go" isDisabled={invite.isPending}>{t`Invite`}</Button>
           </Row>
         </FormCard>
       )}

@@ -8,6 +8,7 @@ import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { color } from '../../theme';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { ChangeRemove } from '../../ui/change-remove';
 import { Choice } from '../../ui/choice';
@@ -30,7 +31,7 @@ const kindWords: Record<RegisterKind, { text: string; detail: string }> = {
 const isServer = (kind: RegisterKind): boolean => kind === 'postgres' || kind === 'mysql';
 
 function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; onClose: () => void }) {
-  const [form, setForm] = useState({
+  const begin = {
     name: register?.name ?? '',
     kind: register?.kind ?? ('postgres' as RegisterKind),
     host: register?.host ?? '',
@@ -42,21 +43,35 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
     tls: register?.tls ?? true,
     mailings: register?.mailings ?? [],
     paused: register?.paused ?? false,
-  });
-  const set = (part: Partial<typeof form>): void => setForm((before) => ({ ...before, ...part }));
-  const { password, ...rest } = form;
-  const body = { ...rest, ...(password === '' && register ? {} : { password }) };
+  };
+  const {
+    values: form,
+    set,
+    fault,
+    submit,
+  } = useContractForm('RegisterRequest', begin, ({ password, ...rest }) => ({
+    ...rest,
+    name: rest.name.trim(),
+    ...(password === '' && register ? {} : { password }),
+  }));
   const save = useSaving(
     queries.registers().queryKey,
-    () =>
+    (body: object) =>
       register ? api.put<RegisterAnswer[]>(`/api/registers/${register.id}`, body) : api.post<RegisterAnswer[]>('/api/registers', body),
     onClose,
   );
   return (
-    <FormCard onSubmit={() => save.mutate(undefined)}>
+    <FormCard onSubmit={submit(save.mutate)}>
       <h2>{register ? t`Change ${register.name}` : t`A new register`}</h2>
       <Fields>
-        <TextInput label={t`Name`} value={form.name} onChange={(name) => set({ name })} placeholder={t`Town records`} autoFocus />
+        <TextInput
+          label={t`Name`}
+          value={form.name}
+          onChange={(name) => set({ name })}
+          error={fault('name')}
+          placeholder={t`Town records`}
+          autoFocus
+        />
         <Choice
           label={t`Kind`}
           items={Object.entries(kindWords).map(([id, words]) => ({ id, ...words }))}
@@ -66,8 +81,8 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       </Fields>
       {isServer(form.kind) && (
         <Fields $columns="2fr 84px 1.4fr">
-          <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} mono />
-          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} maximum={65_535} />
+          <TextInput label={t`Host`} value={form.host} onChange={(host) => set({ host })} error={fault('host')} mono />
+          <NumberInput label={t`Port`} value={form.port} onChange={(port) => set({ port })} error={fault('port')} maximum={65_535} />
           <TextInput label={t`Database`} value={form.databaseName} onChange={(databaseName) => set({ databaseName })} />
         </Fields>
       )}
@@ -84,6 +99,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
         label={isServer(form.kind) ? t`Table` : form.kind === 'sqlite' ? t`Name of the file` : t`Folder`}
         value={form.table}
         onChange={(table) => set({ table })}
+        error={fault('table')}
         mono
         help={isServer(form.kind) ? t`It is created if it does not exist.` : undefined}
       />
@@ -106,7 +122,7 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
       </Row>
       {save.error && <Notice tone="brick">{sentenceOf(save.error)}</Notice>}
       <Row>
-        <Button type="submit" look="go" isDisabled={form.name.trim() === '' || save.isPending}>
+        <Button type="submit" look="go" isDisabled={save.isPending}>
           {save.isPending ? t`Opening …` : t`Test it and save`}
         </Button>
         <Button look="bare" onPress={onClose}>{t`Cancel`}</Button>

@@ -1,9 +1,9 @@
 import { plural, t } from '@mailbag/core/words';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { when } from '../../features/when';
 import { Button } from '../../ui/button';
 import { Columns, Fields } from '../../ui/columns';
@@ -18,21 +18,29 @@ import { useSaving } from './use-saving';
 /** How long records and copies are kept. */
 export function RetentionPart() {
   const { data } = useQuery(queries.retention());
-  const [form, setForm] = useState<RetentionRequest | null>(null);
-  useEffect(() => {
-    if (data && !form) setForm({ recordDays: data.recordDays, copyDays: data.copyDays, sourceDays: data.sourceDays });
-  }, [data, form]);
+  return data ? <RetentionForm data={data} /> : <Loading what={t`how long things are kept`} />;
+}
+
+function RetentionForm({ data }: { data: RetentionAnswer }) {
+  const { recordDays, copyDays, sourceDays } = data;
+  const { values: form, set, fault, submit } = useContractForm('RetentionRequest', { recordDays, copyDays, sourceDays });
   const key = queries.retention().queryKey;
-  const save = useSaving(key, () => api.put<RetentionAnswer>('/api/retention', form));
+  const save = useSaving(key, (body: object) => api.put<RetentionAnswer>('/api/retention', body));
   const run = useSaving(key, () => api.post<RetentionAnswer>('/api/retention/run'));
-  if (!data || !form) return <Loading what={t`how long things are kept`} />;
   const days = (label: string, part: keyof RetentionRequest, help: string) => (
-    <NumberInput label={label} value={form[part]} onChange={(value) => setForm({ ...form, [part]: value })} maximum={36_500} help={help} />
+    <NumberInput
+      label={label}
+      value={form[part]}
+      onChange={(value) => set({ [part]: value })}
+      error={fault(part)}
+      maximum={36_500}
+      help={help}
+    />
   );
   const isSaved = form.recordDays === data.recordDays && form.copyDays === data.copyDays && form.sourceDays === data.sourceDays;
   return (
     <Columns>
-      <FormCard onSubmit={() => save.mutate(undefined)}>
+      <FormCard onSubmit={submit(save.mutate)}>
         <h2>{t`How long things are kept`}</h2>
         <Fields>
           {days(

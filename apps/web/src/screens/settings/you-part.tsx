@@ -1,10 +1,10 @@
 import { t, translated } from '@mailbag/core/words';
 import type { SpokenLanguage } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { languageNames } from '../../words/languages';
 import { queries } from '../../api/queries';
+import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Columns, Padded } from '../../ui/columns';
@@ -17,11 +17,10 @@ import { Notice } from '../../ui/mark';
 /** One's own account. */
 export function YouPart() {
   const { data } = useQuery(queries.account());
-  const [before, setBefore] = useState('');
-  const [password, setPassword] = useState('');
+  const { values, set, fault, submit, reset } = useContractForm('PasswordRequest', { before: '', password: '' });
   const change = useMutation({
-    mutationFn: () => api.post('/api/people/me/password', { before, password }),
-    onSuccess: () => (setBefore(''), setPassword('')),
+    mutationFn: (body: object) => api.post('/api/people/me/password', body),
+    onSuccess: () => reset({ before: '', password: '' }),
   });
   const client = useQueryClient();
   const speak = useMutation({
@@ -54,18 +53,26 @@ export function YouPart() {
           </>
         )}
       </Padded>
-      <FormCard onSubmit={() => change.mutate()}>
+      <FormCard onSubmit={submit(change.mutate)}>
         <h2>{name}</h2>
         <Small>
           {email} · {translated(role)}
         </Small>
-        <TextInput label={t`Current password`} type="password" autoComplete="current-password" value={before} onChange={setBefore} />
+        <TextInput
+          label={t`Current password`}
+          type="password"
+          autoComplete="current-password"
+          value={values.before}
+          onChange={(before) => set({ before })}
+          error={fault('before')}
+        />
         <TextInput
           label={t`New password`}
           type="password"
           autoComplete="new-password"
-          value={password}
-          onChange={setPassword}
+          value={values.password}
+          onChange={(password) => set({ password })}
+          error={fault('password')}
           help={t`At least 10 characters. Other browsers are signed out.`}
         />
         {(change.error ?? signOut.error) && <Notice tone="brick">{sentenceOf(change.error ?? signOut.error)}</Notice>}
@@ -75,7 +82,7 @@ export function YouPart() {
           <Button
             type="submit"
             look="go"
-            isDisabled={before === '' || password.length < 10 || change.isPending}
+            isDisabled={values.before === '' || values.password === '' || change.isPending}
           >{t`Change the password`}</Button>
           <Button onPress={() => signOut.mutate()}>{t`Sign out elsewhere`}</Button>
         </Row>

@@ -1,0 +1,74 @@
+import type * as Contract from '@mailbag/contract';
+import type { DefaultValues, FieldValues, Path, PathValue, Resolver } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
+import { faultWords } from './fault-words';
+
+type Classes = typeof Contract;
+/** Requests of the contract, by the names of their classes. */
+export type RequestName = Extract<
+  { [Name in keyof Classes]: Classes[Name] extends new () => object ? Name : never }[keyof Classes],
+  `${string}Request`
+>;
+type Body<Name extends RequestName> = InstanceType<Classes[Name]>;
+
+export interface ContractForm<Values, Sent> {
+  values: Values;
+  set: (part: Partial<Values>) => void;
+  /** Why the server would refuse a value; null: it would not, or nobody has tried to send it yet. */
+  fault: (name: keyof Values | keyof Sent) => string | null;
+  /** For the form's `onSubmit`: calls `send` with the body when the contract finds no fault, and else goes to the first field that has one. */
+  submit: (send: (body: Sent) => void) => () => void;
+  reset: (values: Values) => void;
+}
+
+/**
+ * A form that is judged by a request of the contract before it is sent, and from then on while it is typed in.
+ * @param name of the class
+ * @param begin what stands in it at first
+ * @param bodyOf what is sent, where that is not what stands in it
+ */
+export function useContractForm<Name extends RequestName, Values extends FieldValues>(
+  name: Name,
+  begin: Values,
+  bodyOf: (values: Values) => Body<Name> = (values) => values as unknown as Body<Name>,
+): ContractForm<Values, Body<Name>> {
+  const resolver: Resolver<Values> = async (values, context, options) => {
+    const { resolverOf } = await import('./contract-resolver');
+    const judged = await resolverOf<FieldValues>(name)(bodyOf(values), context, options as never);
+    // Its values stay those of the form.
+    return { values: judged.errors && Object.keys(judged.errors).length > 0 ? {} : values, errors: judged.errors } as Awaited<
+      ReturnType<Resolver<Values>>
+    >;
+  };
+  const { watch, setValue, getValues, handleSubmit, reset, formState } = useForm<Values>({
+    defaultValues: begin as DefaultValues<Values>,
+    resolver,
+    shouldFocusError: false,
+  });
+  const { errors, isSubmitted } = formState;
+  return {
+    values: watch(),
+    set: (part) => {
+      for (const [key, value] of Object.entries(part))
+        setValue(key as Path<Values>, value as PathValue<Values, Path<Values>>, { shouldDirty: true, shouldValidate: isSubmitted });
+    },
+    fault: (key) => {
+      const fault = (errors as Record<string, { message?: string } | undefined>)[String(key)];
+      return fault ? faultWords(String(key), fault.message) : null;
+    },
+    submit: (send) => () => {
+      const form = document.activeElement?.closest('form') ?? null;
+      void handleSubmit(
+        (values) => send(bodyOf(values)),
+        () =>
+          requestAnimationFrame(() => {
+            const field = form?.querySelector<HTMLElement>('[aria-invalid="true"]');
+            // What no field of the form shows is left to the server, which has a sentence for it.
+            if (field) field.focus();
+            else send(bodyOf(getValues()));
+          }),
+      )();
+    },
+    reset: (values) => reset(values),
+  };
+}
