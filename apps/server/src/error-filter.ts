@@ -5,6 +5,9 @@ import { MailbagError, isMailbagError } from '@mailbag/core';
 import type { Request, Response } from 'express';
 import { isDiskFull } from './persistence/failures.js';
 
+/** Sentences within a sentence, whose own full stop follows. */
+const withoutFullStop = (text: string): string => text.replace(/\.$/, '');
+
 /** Every error leaves as `{ code, fields, message }`; what is not of the catalogue is logged under a trace and told as unexpected. */
 @Catch()
 export class ErrorFilter implements ExceptionFilter {
@@ -28,11 +31,11 @@ export class ErrorFilter implements ExceptionFilter {
     if (isDiskFull(error)) return new MailbagError('disk-full', {}, { cause: error });
     if (error instanceof BadRequestException) {
       const body = error.getResponse() as { message?: string | string[] };
-      return new MailbagError('request-wrong', { why: [body.message ?? error.message].flat().join(' ') });
+      return new MailbagError('request-wrong', { why: withoutFullStop([body.message ?? error.message].flat().join(' ')) });
     }
     if (error instanceof HttpException) {
       if (error.getStatus() === 404) return new MailbagError('not-found', { what: 'page' });
-      return new MailbagError('request-wrong', { why: error.message });
+      return new MailbagError('request-wrong', { why: withoutFullStop(error.message) });
     }
     const trace = randomBytes(4).toString('hex');
     this.logger.error(`${trace} ${error instanceof Error ? error.stack : String(error)}`);

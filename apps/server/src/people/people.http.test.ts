@@ -22,6 +22,13 @@ interface People {
 }
 const small = (client: ServerClient) => smallMailing(client, [['P-1', 'Quist', 'quist@example.org', 'yes']], { folder: 'people' });
 
+test('what several fields of a request lack is one sentence, which ends once', async () => {
+  const lacking = { name: '', email: 'nobody', role: 'viewer', seesValues: true, seesPasswords: false };
+  await expect(mailbag.client.send('POST', '/api/people/invitations', lacking)).rejects.toThrow(
+    '"The request was not understood: That is not an e-mail address. Give a name."',
+  );
+});
+
 test('an invitation goes out by mail, works once, and can be taken back', async () => {
   const { address, failure } = await mailbag.client.send<{ address: string; failure: string | null }>('POST', '/api/people/invitations', {
     name: 'Vera',

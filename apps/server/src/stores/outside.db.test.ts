@@ -69,7 +69,7 @@ test('a register is due unless it is paused, fails with its reason, and goes on 
   // Its time lies further ahead than any can: the clock was set back.
   expect((await registerStore.due(sql, '2027-01-02', '2027-01-03')).map(({ id }) => id)).toEqual([1]);
   await registerStore.reported(sql, 17, '2027-01-05', 1);
-  expect(await registerStore.byId(sql, 1)).toMatchObject({ position: 17, tries: 0, detail: null, reportedAt: '2027-01-05' });
+  expect(await registerStore.byId(sql, 1)).toMatchObject({ position: 17, tries: 0, failure: null, reportedAt: '2027-01-05' });
   await registerStore.set(sql, 1, { ...values, name: 'c' }, '2027-01-06');
   expect(await registerStore.byId(sql, 1)).toMatchObject({ name: 'c', position: 17 });
   await registerStore.drop(sql, 1);

@@ -1,5 +1,6 @@
 import type * as Contract from '@mailbag/contract';
 import type { DefaultValues, FieldValues, Path, PathValue, Resolver } from 'react-hook-form';
+import { useEffect, useRef } from 'react';
 import { useForm } from 'react-hook-form';
 import { faultWords } from './fault-words';
 
@@ -33,8 +34,10 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
   bodyOf: (values: Values) => Body<Name> = (values) => values as unknown as Body<Name>,
 ): ContractForm<Values, Body<Name>> {
   const resolver: Resolver<Values> = async (values, context, options) => {
-    const { resolverOf } = await import('./contract-resolver');
-    const judged = await resolverOf<FieldValues>(name)(bodyOf(values), context, options as never);
+    const classes = await import('./contract-resolver').catch(() => null);
+    // They did not come: the server judges alone, or says that it is away.
+    if (classes === null) return { values, errors: {} };
+    const judged = await classes.resolverOf<FieldValues>(name)(bodyOf(values), context, options as never);
     // Its values stay those of the form.
     return { values: judged.errors && Object.keys(judged.errors).length > 0 ? {} : values, errors: judged.errors } as Awaited<
       ReturnType<Resolver<Values>>
@@ -45,7 +48,18 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
     resolver,
     shouldFocusError: false,
   });
-  const { errors, isSubmitted } = formState;
+  const { errors, isSubmitted, submitCount } = formState;
+  const refused = useRef<{ form: Element | null; send: (body: Body<Name>) => void } | null>(null);
+  // Once the faults are drawn.
+  useEffect(() => {
+    if (refused.current === null) return;
+    const { form, send } = refused.current;
+    refused.current = null;
+    const field = form?.querySelector<HTMLElement>('[aria-invalid="true"]');
+    // What no field of the form shows is left to the server, which has a sentence for it.
+    if (field) field.focus();
+    else send(bodyOf(getValues()));
+  }, [submitCount, bodyOf, getValues]);
   return {
     values: watch(),
     set: (part) => {
@@ -60,13 +74,7 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
       const form = document.activeElement?.closest('form') ?? null;
       void handleSubmit(
         (values) => send(bodyOf(values)),
-        () =>
-          requestAnimationFrame(() => {
-            const field = form?.querySelector<HTMLElement>('[aria-invalid="true"]');
-            // What no field of the form shows is left to the server, which has a sentence for it.
-            if (field) field.focus();
-            else send(bodyOf(getValues()));
-          }),
+        () => void (refused.current = { form, send }),
       )();
     },
     reset: (values) => reset(values),
