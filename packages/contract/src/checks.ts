@@ -16,7 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Nullable } from './nullable.js';
-import { CorrectionAnswer } from './source.js';
+import { CorrectionAnswer } from './record.js';
 
 /** Findings of one kind, counted. */
 export class FindingGroup {

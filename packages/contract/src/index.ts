@@ -2,6 +2,7 @@ export * from './account.js';
 export * from './template.js';
 export * from './trial.js';
 export * from './layout.js';
+export * from './record.js';
 export * from './source.js';
 export * from './plan.js';
 export * from './mailing.js';
