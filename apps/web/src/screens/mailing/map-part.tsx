@@ -18,7 +18,7 @@ import {
   workOn,
 } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
-import { LayoutGrid, Rows3, Ruler, Sparkles } from 'lucide-react';
+import { LayoutGrid, Sparkles } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { queries, useRecord } from '../../api/queries';
@@ -41,13 +41,13 @@ import { ChangedSince } from '../../features/map/changed-since';
 import { ColumnStrip } from '../../features/map/column-strip';
 import { DragMapping } from '../../features/map/drag-mapping';
 import { WhichCopy } from '../../features/map/which-copy';
+import { PageBar } from '../../features/map/page-bar';
 import { FilledPages } from '../../features/map/filled-pages';
 import { worstCase } from '../../features/map/worst-case';
-import { Zoom } from '../../features/page/zoom';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextInput } from '../../ui/field';
-import { Bar, Empty, Pane, Scroll, Small } from '../../ui/layout';
+import { Bar, Empty, Pane, Scroll } from '../../ui/layout';
 import { Split } from '../../ui/split';
 import { Notice } from '../../ui/mark';
 import { LinkButton } from '../../ui/link-button';
@@ -324,44 +324,18 @@ export default function MapPart({ work: mailingWork }: { work: MailingWork }) {
         <Pane aria-label={t`Filled page`}>
           <RecordBar work={mailingWork} />
           {showsRow && record && <RecordRow columns={columns} record={record} feeds={feeds} changed={lastCopy?.changed ?? []} />}
-          <Bar>
-            {templates.length > 1 ? (
-              <Choice
-                label={t`Template on the page`}
-                hideLabel
-                small
-                items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
-                value={template ? String(template.id) : null}
-                onChange={(id) => setShownTemplate(Number(id))}
-              />
-            ) : (
-              <Small style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{template?.name}</Small>
-            )}
-            <div className="fill" />
-            <Button
-              small
-              look="bare"
-              pressed={showsRow}
-              isDisabled={!record}
-              tip={t`The row of the source beside the page`}
-              onPress={() => setShowsRow(!showsRow)}
-            >
-              <Rows3 size={14} />
-              {t`Row`}
-            </Button>
-            <Button
-              small
-              look="bare"
-              pressed={isWorst}
-              isDisabled={!record}
-              tip={t`A record that nobody has: the longest value of each field (key W)`}
-              onPress={() => setWorst(!isWorst)}
-            >
-              <Ruler size={14} />
-              {t`Worst case`}
-            </Button>
-            <Zoom zoom={zoom} onZoom={setZoom} />
-          </Bar>
+          <PageBar
+            templates={templates}
+            template={template}
+            onTemplate={setShownTemplate}
+            hasRecord={record !== null}
+            showsRow={showsRow}
+            onRow={setShowsRow}
+            isWorst={isWorst}
+            onWorst={setWorst}
+            zoom={zoom}
+            onZoom={setZoom}
+          />
           {lastCopy && !worst && <ChangedSince lastCopy={lastCopy} />}
           {isWorst && (
             <Notice tone="ochre">

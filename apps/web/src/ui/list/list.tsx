@@ -4,21 +4,20 @@ import { getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable 
 import type { ColumnDef } from '@tanstack/react-table';
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import type { KeyboardEvent, MouseEvent, ReactNode } from 'react';
+import type { KeyboardEvent, MouseEvent } from 'react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { VisuallyHidden } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { stopFor } from '../arrow-stops';
 import { useShortcutHelp } from '../shortcuts';
 import { csvOf, saveText } from './as-seen';
-import type { ListColumn } from './column';
 import { smallestWidth, tracksOf } from './column';
 import { useListAddress } from './list-address';
 import { useSavedColumns } from './saved-columns';
 import { ListBar } from './list-bar';
+import type { ListProps } from './list-props';
 import { GAP, HeadLine, ListFrame, TickPlace } from './list-looks';
 import { ListRow, TYPED, WITHIN } from './list-row';
-import type { ListOrder } from './list-order';
 import { compareCells, holdsWords, nextOrder, orderText, readOrder } from './list-order';
 import { nothingPicked, pick, pickAll, pickedOf } from './picking';
 import { useSavedScroll } from './use-saved-scroll';
@@ -37,44 +36,6 @@ const PICK_KEYS = [
   { keys: t`Shift ↑ ↓`, what: t`Pick a range` },
   { keys: t`Ctrl A`, what: t`Pick all that match` },
 ];
-
-/** A list whose rows come from the server as it is gone down, ordered there. */
-export interface FarList {
-  order: ListOrder;
-  onOrder: (order: ListOrder) => void;
-  hasMore: boolean;
-  onEnd: () => void;
-}
-export interface ListProps<T, K extends string | number> {
-  /** Under which what a person chose of it is kept. */
-  id: string;
-  /** What it lists, as in “Search the …”. */
-  label: string;
-  noun: readonly [one: string, many: string];
-  columns: readonly ListColumn<T>[];
-  rows: readonly T[];
-  keyOf: (row: T) => K;
-  nameOf: (row: T) => string;
-  /** Where a row leads. */
-  to?: (row: T) => string;
-  /** The row whose sheet is open; null: none. */
-  chosen?: K | null;
-  onChoose?: (key: K) => void;
-  /** What can be done with the rows that are picked; left out: rows are not picked. */
-  actions?: (picked: readonly T[], done: () => void) => ReactNode;
-  searchHint?: string;
-  /** In the bar, in place of how many there are. */
-  lead?: ReactNode;
-  tools?: ReactNode;
-  /** What stands there where there is nothing; told whether that is for what is looked for. */
-  empty: (isSearch: boolean) => ReactNode;
-  far?: FarList;
-  /** Beside another list: what stands before its own keys in the address. */
-  place?: string;
-  keepsBar?: boolean;
-  /** Above the list there is no bar. */
-  isBare?: boolean;
-}
 
 /**
  * Things of one kind: ordered by a heading, searched, picked with the mouse and the keyboard, with columns that are chosen, saved as they are seen,
