@@ -18,7 +18,7 @@ test('every message of the sources is in the German catalogue', () => {
 
 /** What is said at the sign-in, around every screen and on the desk. */
 const COMMON =
-  /^apps\/web\/src\/(app\.tsx|api\/|ui\/(?!list\/|special-input|archive-button|use-undo-keys|split)|screens\/(account|desk|shell)\/|screens\/settings\/settings-places|words\/code-words|features\/(when|copies\/(batch-end|state-)|mailing\/guess-columns|trial\/sample-mailing))|^packages\/core\/src\/(remarks|copies\/states)/;
+  /^apps\/web\/src\/(app\.tsx|api\/|ui\/(?!list\/|special-input|archive-button|use-undo-keys|split)|screens\/(account|desk|shell)\/|screens\/settings\/settings-places|words\/code-words|features\/(forms\/|when|copies\/(batch-end|state-)|mailing\/guess-columns|trial\/sample-mailing))|^packages\/core\/src\/(remarks|copies\/states)|^packages\/contract\/src\/account/;
 
 test('what is said at the sign-in and on the desk comes with the first words', () => {
   const late = [...texts].filter(([message, files]) => files.some((file) => COMMON.test(file)) && !Object.hasOwn(commonMessages, message));
