@@ -5,8 +5,8 @@ import { threadSql } from './worker-database.js';
 /** Records that are looked through at a time. */
 const BLOCK = 2000;
 
-/** Characters that are kept for the next question of whoever looks: those of 100,000 records with 25 columns. */
-const MOST_CHARACTERS = 150_000_000;
+/** Characters that are kept for the next question of whoever looks, each of one or two bytes: those of 100,000 records with 25 columns. */
+const MOST_CHARACTERS = 110_000_000;
 
 /** Blocks of a source as people look for what stands in them, by its state. */
 let plain: { stamp: string; blocks: string[] } | null = null;
@@ -29,7 +29,8 @@ export async function* linesHolding(reading: { readingId: number; stamp: string 
     if (block === '') break;
     const folded = seen ?? plainText(block);
     characters += folded.length;
-    if (known === null && characters <= MOST_CHARACTERS) blocks.push(folded);
+    if (characters > MOST_CHARACTERS) blocks.length = 0;
+    else if (known === null) blocks.push(folded);
     if (!folded.includes(looked)) continue;
     for (const [at, line] of block.split('\n').entries()) if (inLine(line)) yield [from + at, line];
   }

@@ -24,14 +24,14 @@ export const searchWords = (text: string): string[] =>
     .filter(Boolean);
 
 const withoutSpecials = (text: string): string => text.replace(/[łøđðþßæœħıŋŧ]/g, (letter) => plain[letter]!);
-/** Runs of letters beyond ASCII as they are looked for: in most languages they are few, short and come again and again. */
+/** Runs of letters beyond ASCII as they are looked for: in most languages they are short and come again and again. */
 const plainRuns = new Map<string, string>();
-const REMEMBERED = 5000;
+const REMEMBERED = 20_000;
 function plainRun(run: string): string {
   const known = plainRuns.get(run);
   if (known !== undefined) return known;
   const found = withoutSpecials(foldedText(run));
-  if (run.length <= 3 && plainRuns.size < REMEMBERED) plainRuns.set(run, found);
+  if (run.length <= 24 && plainRuns.size < REMEMBERED) plainRuns.set(run, found);
   return found;
 }
 
