@@ -24,19 +24,19 @@ export interface ContractForm<Values, Sent> {
 
 /**
  * A form that is judged by a request of the contract before it is sent, and from then on while it is typed in.
- * @param name of the class
+ * @param name of the class; null: the server judges alone, and its classes are not loaded
  * @param begin what stands in it at first
  * @param bodyOf what is sent, where that is not what stands in it
  */
 export function useContractForm<Name extends RequestName, Values extends FieldValues>(
-  name: Name,
+  name: Name | null,
   begin: Values,
   bodyOf: (values: Values) => Body<Name> = (values) => values as unknown as Body<Name>,
 ): ContractForm<Values, Body<Name>> {
   const resolver: Resolver<Values> = async (values, context, options) => {
-    const classes = await import('./contract-resolver').catch(() => null);
-    // They did not come: the server judges alone, or says that it is away.
-    if (classes === null) return { values, errors: {} };
+    // Where they do not come, the server judges alone, or says that it is away.
+    const classes = name === null ? null : await import('./contract-resolver').catch(() => null);
+    if (name === null || classes === null) return { values, errors: {} };
     const judged = await classes.resolverOf<FieldValues>(name)(bodyOf(values), context, options as never);
     // Its values stay those of the form.
     return { values: judged.errors && Object.keys(judged.errors).length > 0 ? {} : values, errors: judged.errors } as Awaited<

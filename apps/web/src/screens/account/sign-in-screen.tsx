@@ -13,13 +13,15 @@ import { Brand, Card, Ground } from './frame';
 export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
   const client = useQueryClient();
   const { values, set, fault, submit } = useContractForm(
-    setUpNeeded ? 'SetUpRequest' : 'SignInRequest',
+    // Address and password are right or wrong as a pair, which only the server knows.
+    setUpNeeded ? 'SetUpRequest' : null,
     { name: '', email: '', password: '' },
-    ({ name, email, password }) => (setUpNeeded ? { name: name.trim(), email, password } : { email, password }),
+    (form) => ({ ...form, name: form.name.trim() }),
   );
   const { email, password } = values;
   const enter = useMutation({
-    mutationFn: (body: object) => api.post(setUpNeeded ? '/api/account/set-up' : '/api/account/sign-in', body),
+    mutationFn: ({ name, ...known }: typeof values) =>
+      setUpNeeded ? api.post('/api/account/set-up', { name, ...known }) : api.post('/api/account/sign-in', known),
     onSuccess: () => client.invalidateQueries({ queryKey: ['account'] }),
   });
   return (
