@@ -1,5 +1,5 @@
 /** @jest-environment ./testing/browser-environment.mjs */
-import { render, screen, waitFor } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { TextInput } from '../../ui/field';
 import { useContractForm } from './use-contract-form';
@@ -48,6 +48,19 @@ test('what the contract refuses is said at its field, which takes the focus; put
   await waitFor(() => expect(field('Address').getAttribute('aria-invalid')).toBeNull());
   await user.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() => expect(sent).toEqual([{ serverId: 1, name: 'Plots', address: 'office@larkmere.example', replyTo: null }]));
+});
+
+test('who presses twice sends once', async () => {
+  const user = userEvent.setup();
+  render(<Sender />);
+  await user.type(field('Display name'), 'Plots');
+  await user.type(field('Address'), 'office@larkmere.example');
+  const save = screen.getByRole('button', { name: 'Save' });
+  // Both before the first has been judged.
+  fireEvent.click(save);
+  fireEvent.click(save);
+  await waitFor(() => expect(sent).not.toEqual([]));
+  expect(sent).toHaveLength(1);
 });
 
 test('a fault that no field shows is left to the server', async () => {

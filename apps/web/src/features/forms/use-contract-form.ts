@@ -49,6 +49,8 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
     shouldFocusError: false,
   });
   const { errors, isSubmitted, submitCount } = formState;
+  /** It is being judged: who presses twice sends once. */
+  const isUnderWay = useRef(false);
   const refused = useRef<{ form: Element | null; send: (body: Body<Name>) => void } | null>(null);
   // Once the faults are drawn.
   useEffect(() => {
@@ -71,11 +73,13 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
       return fault ? faultWords(String(key), fault.message) : null;
     },
     submit: (send) => () => {
+      if (isUnderWay.current) return;
+      isUnderWay.current = true;
       const form = document.activeElement?.closest('form') ?? null;
       void handleSubmit(
         (values) => send(bodyOf(values)),
         () => void (refused.current = { form, send }),
-      )();
+      )().finally(() => (isUnderWay.current = false));
     },
     reset: (values) => reset(values),
   };
