@@ -185,7 +185,7 @@ export async function screensBench(): Promise<void> {
             .getByText(/values pasted\./)
             .first()
             .waitFor();
-          await cell('X-0').waitFor();
+          await cellShown(page, 'X-0');
         },
       );
     });
