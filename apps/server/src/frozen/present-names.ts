@@ -6,7 +6,7 @@ const objectAt = (value: unknown, name: string): Json => {
 };
 const listAt = (value: Json, name: string): unknown[] => (Array.isArray(value[name]) ? (value[name] as unknown[]) : []);
 
-/** Names before, and today's. */
+/** Names before, and today's. A migration that has run goes by those below: what is renamed later gets lists of its own. */
 type Names = readonly (readonly [before: string, now: string])[];
 
 function rename(part: unknown, names: Names, isBack: boolean): void {

@@ -13,12 +13,7 @@ function Sender({ showsAddress = true }: { showsAddress?: boolean }) {
     replyTo: form.replyTo.trim() || null,
   }));
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit((body) => sent.push(body))();
-      }}
-    >
+    <form onSubmit={submit((body) => sent.push(body))}>
       <TextInput label="Display name" value={values.name} onChange={(name) => set({ name })} error={fault('name')} />
       {showsAddress && (
         <TextInput label="Address" value={values.address} onChange={(address) => set({ address })} error={fault('address')} />

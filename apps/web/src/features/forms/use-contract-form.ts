@@ -12,13 +12,19 @@ export type RequestName = Extract<
 >;
 type Body<Name extends RequestName> = InstanceType<Classes[Name]>;
 
+/** What asks for a form to be sent: the form itself, whose page the browser must not leave, or the press of a button. */
+interface Sending {
+  type: string;
+  preventDefault?: () => void;
+}
+
 export interface ContractForm<Values, Sent> {
   values: Values;
   set: (part: Partial<Values>) => void;
   /** Why the server would refuse a value; null: it would not, or nobody has tried to send it yet. */
   fault: (name: keyof Values | keyof Sent) => string | null;
-  /** For the form's `onSubmit`: calls `send` with the body when the contract finds no fault, and else goes to the first field that has one. */
-  submit: (send: (body: Sent) => void) => () => void;
+  /** For `onSubmit` of the form, or `onPress` of a button in it: calls `send` with the body when the contract finds no fault, and else goes to the first field that has one. */
+  submit: (send: (body: Sent) => void) => (event?: Sending) => void;
   reset: (values: Values) => void;
 }
 
@@ -72,7 +78,8 @@ export function useContractForm<Name extends RequestName, Values extends FieldVa
       const fault = (errors as Record<string, { message?: string } | undefined>)[String(key)];
       return fault ? faultWords(String(key), fault.message) : null;
     },
-    submit: (send) => () => {
+    submit: (send) => (event) => {
+      event?.preventDefault?.();
       if (isUnderWay.current) return;
       isUnderWay.current = true;
       const form = document.activeElement?.closest('form') ?? null;

@@ -122,13 +122,7 @@ function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void })
   const isReady = isFile ? draft.fileId !== undefined : draft.host.trim() !== '' && draft.databaseName.trim() !== '';
   const error = upload.error ?? save.error ?? test.error;
   return (
-    <Stack
-      as="form"
-      onSubmit={(event: React.FormEvent) => {
-        event.preventDefault();
-        submit(save.mutate)();
-      }}
-    >
+    <Stack as="form" onSubmit={submit(save.mutate)}>
       <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <Choice
           label={t`Kind of database`}

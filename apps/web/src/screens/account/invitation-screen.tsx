@@ -28,12 +28,7 @@ export function InvitationScreen() {
   });
   return (
     <Ground>
-      <Card
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit(accept.mutate)();
-        }}
-      >
+      <Card onSubmit={submit(accept.mutate)}>
         <Brand>
           <img src="/mark.svg" alt="" width={30} height={30} />
           {t`Mailbag`}

@@ -21,12 +21,7 @@ export function SignInAgain({ email }: { email: string }) {
     <Veil isOpen isKeyboardDismissDisabled>
       <Modal>
         <Box>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              submit(enter.mutate)();
-            }}
-          >
+          <form onSubmit={submit(enter.mutate)}>
             <Stack $gap={12}>
               <Heading slot="title" level={2}>{t`Sign in again`}</Heading>
               <p>{t`Your session has ended, or you signed out in another window. What you have typed is still here and is saved as soon as you are back.`}</p>

@@ -26,12 +26,7 @@ export function SignInScreen({ setUpNeeded }: { setUpNeeded: boolean }) {
   });
   return (
     <Ground>
-      <Card
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit(enter.mutate)();
-        }}
-      >
+      <Card onSubmit={submit(enter.mutate)}>
         <Brand>
           <img src="/mark.svg" alt="" width={30} height={30} />
           {t`Mailbag`}

@@ -52,13 +52,7 @@ function NewView({ filter, onDone }: { filter: string; onDone: (views: SavedView
   const { values, set, fault, submit } = useContractForm('SavedViewRequest', { name: '' }, ({ name }) => ({ name: name.trim(), filter }));
   const save = useMutation({ mutationFn: (body: object) => api.post<SavedView[]>('/api/copies/views', body), onSuccess: onDone });
   return (
-    <Row
-      as="form"
-      onSubmit={(event: React.FormEvent) => {
-        event.preventDefault();
-        submit(save.mutate)();
-      }}
-    >
+    <Row as="form" onSubmit={submit(save.mutate)}>
       <div style={{ width: 180 }}>
         <TextInput
           label={t`Name of the view`}

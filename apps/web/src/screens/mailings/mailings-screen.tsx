@@ -132,12 +132,7 @@ export default function MailingsScreen() {
   return (
     <Screen>
       <Head title={t`Mailings`}>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            submit(create.mutate)();
-          }}
-        >
+        <form onSubmit={submit(create.mutate)}>
           <Row>
             <div style={{ width: 260 }}>
               <TextInput

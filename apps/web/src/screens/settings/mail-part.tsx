@@ -52,13 +52,7 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
             ? t`A code of six digits was mailed to ${sender.address}. It is valid until ${when(sender.code.until)}; ${plural(sender.code.triesLeft, 'try', 'tries')} left.`
             : t`Nothing is sent from this address until a code that is mailed to it has been entered here.`}
         </div>
-        <Row
-          as="form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            submit(confirm.mutate)();
-          }}
-        >
+        <Row as="form" onSubmit={submit(confirm.mutate)}>
           {sender.code && (
             <div style={{ width: 120 }}>
               <TextInput
