@@ -31,7 +31,7 @@ export class RegisterFacts {
 
   /** Table of a database, or name of a folder. */
   @Matches(/^[A-Za-z][A-Za-z0-9_-]{0,62}$/, {
-    message: 'The table or folder has letters, digits, lines and dashes, and begins with a letter.',
+    message: 'The name of a table or folder has letters, digits, underscores and hyphens, and begins with a letter.',
   })
   table!: string;
 
