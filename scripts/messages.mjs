@@ -97,7 +97,7 @@ export function messages() {
         : name.endsWith('words/code-words.ts')
           ? wordsOf(file)
           : name.startsWith('apps/server/')
-            ? jobTitlesOf(file)
+            ? [...jobTitlesOf(file), ...messagesOfFile(file)]
             : messagesOfFile(file);
       for (const message of texts)
         if (/\p{L}/u.test(message.replaceAll(/\{\d+\}/g, '')) && !name.endsWith('words/words.ts'))

@@ -13,6 +13,7 @@ import type {
   SignInRequest,
 } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Subject } from 'rxjs';
@@ -35,7 +36,7 @@ const FROM_PLACE = { free: 30, longest: 300 };
 const ANYWHERE = { free: 30, longest: 5 };
 
 const MOST_PLACES = 10_000;
-const STRANGER: Principal = { kind: 'visitor', id: null, name: 'somebody' };
+const STRANGER: Principal = { kind: 'visitor', id: null, name: t`somebody` };
 
 const digest = (token: string): string => createHash('sha256').update(token).digest('hex');
 const toAccount = ({ id, name, email, role, seesValues, seesPasswords, language, mailsBatches }: AccountEntity): Account => ({
@@ -105,7 +106,7 @@ export class AccountsService {
     const account = await this.accounts.findOneBy({ email: address });
     if (!(await this.passwords.isRight(stretch, account?.passwordHash ?? null, password)) || !account) {
       // What was typed in place of an address may be a password, so only those of accounts are told.
-      await this.history.noteOften('could not sign in', account?.email ?? 'an unknown address', `from ${stretch}`, STRANGER);
+      await this.history.noteOften(t`could not sign in`, account?.email ?? t`an unknown address`, t`from network ${stretch}`, STRANGER);
       throw new MailbagError('account-sign-in-refused');
     }
     this.tries.right(keys, own);
@@ -210,7 +211,7 @@ export class AccountsService {
   async invite({ name, email, role, seesValues, seesPasswords }: InvitationRequest, who: Principal): Promise<string> {
     const address = email.trim().toLowerCase();
     if (await this.accounts.findOneBy({ email: address }))
-      throw new MailbagError('request-wrong', { why: `${address} has an account already` });
+      throw new MailbagError('request-wrong', { why: t`${address} has an account already` });
     const token = randomBytes(32).toString('base64url');
     const now = Date.now();
     await this.transactions.run(async (manager) => {

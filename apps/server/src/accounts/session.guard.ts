@@ -1,6 +1,7 @@
 import type { Account, Role } from '@mailbag/contract';
 import { roles } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { CanActivate, ExecutionContext } from '@nestjs/common';
 import { Injectable, SetMetadata, createParamDecorator } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
@@ -54,7 +55,7 @@ export class SessionGuard implements CanActivate {
       if (request.headers['x-mailbag'] !== '1' || isForeign(request)) throw new MailbagError('request-not-ours');
     }
     const twice = Object.entries(request.query).find(([, value]) => typeof value !== 'string');
-    if (twice) throw new MailbagError('request-wrong', { why: `“${twice[0].slice(0, 50)}” stands in its address more than once` });
+    if (twice) throw new MailbagError('request-wrong', { why: t`“${twice[0].slice(0, 50)}” stands in its address more than once` });
     const response = context.switchToHttp().getResponse<Response>();
     if (this.reflector.get<boolean | undefined>(OPEN, context.getHandler())) {
       const more = this.reflector.get<number | undefined>(MEGABYTES, context.getHandler());

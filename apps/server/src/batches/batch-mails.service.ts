@@ -1,4 +1,5 @@
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { Jobs } from '../jobs/jobs.service.js';
@@ -54,7 +55,7 @@ export class BatchMails implements OnApplicationBootstrap {
   /** A batch is done, or paused by something: its starter is told if that is wished. */
   async ended(id: number): Promise<void> {
     const batch = await this.toTell(id);
-    if (batch) await this.jobs.add({ kind: 'batch-mail', key: id, subject: `Batch ${batch.number} ${batch.mailingName}` });
+    if (batch) await this.jobs.add({ kind: 'batch-mail', key: id, subject: t`Batch ${batch.number} of ${batch.mailingName}` });
     // Whoever wishes to be told from tomorrow on is not told of yesterday when the server starts again.
     else await this.transactions.run((sql) => batchStore.setNotTold(sql, id));
   }

@@ -1,6 +1,7 @@
 import type { Readable } from 'node:stream';
 import type { BatchSummary } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { ArchiveService, combinedFile } from '../archive/archive.service.js';
 import type { FileKey } from '../files/file-key.js';
@@ -33,7 +34,7 @@ export class BatchSummaries {
   /** @throws MailbagError not-found */
   async of(id: number): Promise<BatchSummary> {
     const batch = await batchStore.summary(this.transactions, id);
-    if (!batch) throw new MailbagError('not-found', { what: 'batch' });
+    if (!batch) throw new MailbagError('not-found', { what: t`batch` });
     const { plannedThrough, ...rest } = batch;
     return {
       ...rest,
@@ -55,7 +56,7 @@ export class BatchSummaries {
   /** A combined file. @throws MailbagError not-found */
   async combinedFile(id: number, name: string): Promise<FileKey> {
     const { number, mailingName } = await this.of(id);
-    if (!(await this.archive.combined(number, mailingName)).includes(name)) throw new MailbagError('not-found', { what: 'combined file' });
+    if (!(await this.archive.combined(number, mailingName)).includes(name)) throw new MailbagError('not-found', { what: t`combined file` });
     return combinedFile(name);
   }
 

@@ -10,6 +10,7 @@ import {
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { TakesMegabytes, Who } from '../accounts/session.guard.js';
@@ -49,7 +50,7 @@ export class BatchesController {
     @Query('count', ParseIntPipe) count: number,
   ): Promise<StartList> {
     const known = startGroups.find((one) => one === group);
-    if (!known) throw new MailbagError('not-found', { what: 'list' });
+    if (!known) throw new MailbagError('not-found', { what: t`list` });
     return this.starts.list(digest, known, Math.max(0, from), Math.min(500, Math.max(1, count)));
   }
 

@@ -1,6 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { BatchStartRequest, BatchState, BatchSummary } from '@mailbag/contract';
 import type { ErrorCode } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, isMailbagError, remark } from '@mailbag/core';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -81,7 +82,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   /** Has a batch go on by itself. */
   private async goOn(id: number): Promise<void> {
     const { number, mailingName } = (await batchStore.byId(this.transactions, id))!;
-    await this.jobs.add({ kind: 'batch', key: id, subject: `Batch ${number} ${mailingName}` });
+    await this.jobs.add({ kind: 'batch', key: id, subject: t`Batch ${number} of ${mailingName}` });
   }
 
   /** Blocks that are being made are finished; the next start goes on with the others. */
@@ -237,7 +238,7 @@ export class BatchesService implements OnApplicationBootstrap, BeforeApplication
   private async change(id: number, from: BatchState[], wanted: string, work: (sql: Sql) => Promise<void>): Promise<void> {
     await this.transactions.run(async (sql) => {
       const batch = await batchStore.byId(sql, id);
-      if (!batch) throw new MailbagError('not-found', { what: 'batch' });
+      if (!batch) throw new MailbagError('not-found', { what: t`batch` });
       if (!from.includes(batch.state)) throw new MailbagError('batch-not-running', { batch: batch.number, state: batch.state, wanted });
       await work(sql);
     });

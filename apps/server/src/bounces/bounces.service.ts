@@ -1,4 +1,5 @@
 import type { MailReport, ReportedRecipient, Detail } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, addressesIn, oneLine, returnToken, troubleWords, remark, detailText } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, markTrouble, noteCopies } from '../copies/copy-changes.js';
@@ -143,7 +144,7 @@ export class BouncesService implements MailTaker {
   async settle(id: number, isBounce: boolean, who: Principal): Promise<void> {
     const batchId = await this.transactions.run(async (sql) => {
       const row = await reportStore.doubtful(sql, id);
-      if (!row) throw new MailbagError('not-found', { what: 'open report' });
+      if (!row) throw new MailbagError('not-found', { what: t`open report` });
       await reportStore.settle(sql, isBounce ? 'bounced' : 'dismissed', id);
       const delivery = await deliveryStore.addressed(sql, row.deliveryId);
       if (!delivery) return null;

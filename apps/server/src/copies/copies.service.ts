@@ -1,5 +1,6 @@
 import type { Account, CopyDetail } from '@mailbag/contract';
 import type { Cell } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changedValues } from '../frozen/changed-values.js';
@@ -26,7 +27,7 @@ export class CopiesService {
   /** @param account who looks: values are told only to those who may see them @throws MailbagError not-found */
   async detail(id: number, account: Account): Promise<CopyDetail> {
     const row = await copyStore.detail(this.transactions, id);
-    if (!row) throw new MailbagError('not-found', { what: 'copy' });
+    if (!row) throw new MailbagError('not-found', { what: t`copy` });
     const { recordOrdinal, deliveryId, metadata, isProtected, ...copy } = row;
     const events = await copyEventStore.events(this.transactions, id);
     const { mailing } = await this.batches.mailing(row.batchId);
@@ -76,7 +77,7 @@ export class CopiesService {
   /** The password that opens a copy, composed again from its record; it is stored nowhere. @throws MailbagError not-found */
   async openPassword(id: number): Promise<string> {
     const row = await copyStore.place(this.transactions, id);
-    if (!row) throw new MailbagError('not-found', { what: 'copy' });
+    if (!row) throw new MailbagError('not-found', { what: t`copy` });
     const { batchId, recordOrdinal: ordinal, code, templateName: template } = row;
     return this.pool.run('openPassword', { batchId, ordinal, code, template });
   }
@@ -84,7 +85,7 @@ export class CopiesService {
   /** A copy's file. @throws MailbagError not-found, batch-file-gone */
   async file(id: number): Promise<{ key: FileKey; name: string }> {
     const row = await copyStore.path(this.transactions, id);
-    if (!row) throw new MailbagError('not-found', { what: 'copy' });
+    if (!row) throw new MailbagError('not-found', { what: t`copy` });
     const key = fileKey('archive', row.path);
     if (!(await has(key))) throw new MailbagError('batch-file-gone', { path: row.path });
     return { key, name: fileName(key) };

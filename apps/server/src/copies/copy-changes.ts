@@ -1,4 +1,5 @@
 import type { CopyEventKind, CopyNote, Trouble, Detail } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, copyLaw } from '@mailbag/core';
 import type { Sql } from '../persistence/sql.js';
 import { copyEventStore } from '../stores/copy-event.store.js';
@@ -42,7 +43,7 @@ export async function changeCopies(
 export async function changeCopy(sql: Sql, id: number, event: CopyEventKind, because: Because): Promise<void> {
   if ((await changeCopies(sql, [id], event, because)) === 1) return;
   const row = await copyStore.codeAndState(sql, id);
-  if (!row) throw new MailbagError('not-found', { what: 'copy' });
+  if (!row) throw new MailbagError('not-found', { what: t`copy` });
   throw new MailbagError('copy-law', { copy: row.code, state: row.state, event });
 }
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { CorrectionAnswer, ReplaceRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { LiveService } from '../live/live.service.js';
@@ -90,7 +91,7 @@ export class CorrectionsService {
         const index = source.columns.findIndex((column) => column.name === name);
         if (index < 0) throw new MailbagError('source-key-missing', { source: source.name, column: name });
         const found = records.get(row);
-        if (!found) throw new MailbagError('not-found', { what: 'record' });
+        if (!found) throw new MailbagError('not-found', { what: t`record` });
         const { ordinal, record } = found;
         const now = record.cells[index]!;
         if (now.text === value) continue;

@@ -1,5 +1,6 @@
 import type { Account, ConnectionAnswer, ConnectionRequest, DatabaseTable, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
@@ -36,7 +37,7 @@ export class ConnectionsService {
 
   private async find(id: number): Promise<ConnectionEntity> {
     const found = await this.connections.findOneBy({ id });
-    if (!found) throw new MailbagError('not-found', { what: 'connection' });
+    if (!found) throw new MailbagError('not-found', { what: t`connection` });
     return found;
   }
 
@@ -127,7 +128,7 @@ export class ConnectionsService {
       manager.save(ConnectionEntity, { ...(before ?? { createdAt: new Date().toISOString() }), ...values }),
     );
     if (before && placeOf(before) !== placeOf(saved))
-      await this.history.note('led a database elsewhere', saved.name, `${placeOf(before)} → ${placeOf(saved)}`);
+      await this.history.note(t`pointed a database elsewhere`, saved.name, `${placeOf(before)} → ${placeOf(saved)}`);
     return this.answer(saved);
   }
 

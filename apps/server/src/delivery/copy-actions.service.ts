@@ -1,4 +1,5 @@
 import { MailbagError, addressesIn, copyLaw, remark } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { changeCopies, changeCopy, noteCopies } from '../copies/copy-changes.js';
@@ -28,7 +29,7 @@ export class CopyActions {
 
   private async copy(sql: Sql, id: number): Promise<AddressedCopy> {
     const copy = await copyStore.addressed(sql, id);
-    if (!copy) throw new MailbagError('not-found', { what: 'copy' });
+    if (!copy) throw new MailbagError('not-found', { what: t`copy` });
     return copy;
   }
 

@@ -1,4 +1,5 @@
 import { MailbagError, addressesIn, deliveryHeaders, returnPath } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
 import { BounceSettings } from '../settings/bounce-settings.service.js';
@@ -117,7 +118,7 @@ export class OutgoingMessages {
   async ofCopy(copyId: number): Promise<OutgoingMessage & { isAsSent: boolean | null }> {
     const delivery = await deliveryStore.sentWith(this.transactions, copyId);
     const sender = delivery && ((await this.senders.ready(delivery.senderId)) ?? (await this.senders.ready(null)));
-    if (!delivery || !sender) throw new MailbagError('not-found', { what: 'message' });
+    if (!delivery || !sender) throw new MailbagError('not-found', { what: t`message` });
     const message = await this.of(delivery, sender, { name: '', limit: 0 }, 'as sent');
     return { ...message, isAsSent: delivery.sentDigest === null ? null : (await contentDigest(message)) === delivery.sentDigest };
   }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { dirname } from 'node:path';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { CallHandler, ExecutionContext, NestInterceptor, Type } from '@nestjs/common';
 import { PayloadTooLargeException } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
@@ -43,12 +44,12 @@ function uploadedName(file: Express.Multer.File): string {
 
 /** What an uploaded file is called until it is put where it belongs, and what its sender called it. @throws MailbagError request-wrong */
 export function uploaded(file: Express.Multer.File | undefined): [key: FileKey, name: string] {
-  if (!file) throw new MailbagError('request-wrong', { why: 'no file came with it' });
+  if (!file) throw new MailbagError('request-wrong', { why: t`no file came with it` });
   return [fileKey('spool', file.filename), uploadedName(file)];
 }
 
 /** What an uploaded file of records is called where it is kept. The name comes back from the browser, so only names of our own lead anywhere. @throws MailbagError not-found */
 export function uploadedFile(fileId: string): FileKey {
-  if (!/^upload-[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(fileId)) throw new MailbagError('not-found', { what: 'file' });
+  if (!/^upload-[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(fileId)) throw new MailbagError('not-found', { what: t`file` });
   return fileKey('sources', fileId);
 }

@@ -1,4 +1,5 @@
 import type { BatchContext, Cell, SourceRecord } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
@@ -28,7 +29,7 @@ export class FrozenBatches {
     const known = this.cache.get(batchId);
     if (known) return known;
     const row = await batchStore.frozen(this.transactions, batchId);
-    if (!row) throw new MailbagError('not-found', { what: 'batch' });
+    if (!row) throw new MailbagError('not-found', { what: t`batch` });
     const found = frozenBatch(row);
     this.cache.set(batchId, found);
     if (this.cache.size > 5) this.cache.delete(this.cache.keys().next().value!);
@@ -43,7 +44,7 @@ export class FrozenBatches {
   /** @throws MailbagError not-found */
   async record(batchId: number, ordinal: number): Promise<SourceRecord> {
     const row = await batchStore.record(this.transactions, batchId, ordinal);
-    if (!row) throw new MailbagError('not-found', { what: 'record' });
+    if (!row) throw new MailbagError('not-found', { what: t`record` });
     return { row: row.row, cells: JSON.parse(row.cells) as Cell[] };
   }
 }

@@ -1,4 +1,5 @@
 import type { IntakePlan } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { FrozenMailing } from '../frozen/frozen-mailing.js';
@@ -27,7 +28,7 @@ export class Editions {
     const known = this.cache.get(id);
     if (known) return known;
     const row = await intakeStore.edition(this.transactions, id);
-    if (!row) throw new MailbagError('not-found', { what: 'page' });
+    if (!row) throw new MailbagError('not-found', { what: t`page` });
     const edition = {
       id,
       intakeId: row.intakeId,
@@ -42,17 +43,17 @@ export class Editions {
   /** What is published under a word. @throws MailbagError not-found, intake-not-published */
   async ofWord(word: string): Promise<Edition> {
     const intakeId = await intakeStore.idOfWord(this.transactions, word);
-    if (intakeId === undefined) throw new MailbagError('not-found', { what: 'page' });
+    if (intakeId === undefined) throw new MailbagError('not-found', { what: t`page` });
     const last = await intakeStore.lastEdition(this.transactions, intakeId);
     // That there is something under the word which is not published yet is nobody's business.
-    if (!last) throw new MailbagError('not-found', { what: 'page' });
+    if (!last) throw new MailbagError('not-found', { what: t`page` });
     return this.byId(last.id);
   }
 
   /** The edition in which somebody began, if it is one of what is published under a word. @throws MailbagError not-found */
   async begun(word: string, id: number): Promise<Edition> {
     const [now, begun] = [await this.ofWord(word), await this.byId(id)];
-    if (begun.intakeId !== now.intakeId) throw new MailbagError('not-found', { what: 'page' });
+    if (begun.intakeId !== now.intakeId) throw new MailbagError('not-found', { what: t`page` });
     return begun;
   }
 }

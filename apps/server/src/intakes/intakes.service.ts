@@ -9,6 +9,7 @@ import type {
 } from '@mailbag/contract';
 import { IntakePlanBody, IntakeQuestionPlan } from '@mailbag/contract';
 import type { Change, IntakePlan, Json, MadeIntake, PersonalPlan } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import {
   MailbagError,
   NUMBER_COLUMN,
@@ -104,7 +105,7 @@ export class IntakesService {
   /** As it is kept. @throws MailbagError not-found */
   async entity(id: number): Promise<IntakeRow> {
     const intake = await intakeStore.byId(this.transactions, id);
-    if (!intake) throw new MailbagError('not-found', { what: 'intake' });
+    if (!intake) throw new MailbagError('not-found', { what: t`intake` });
     if (intake.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: intake.plan.name });
     return intake;
   }
@@ -180,7 +181,7 @@ export class IntakesService {
    * @throws MailbagError not-found, request-wrong, intake-changed-elsewhere; BadRequestException when the plan would not be one any more
    */
   async change(id: number, changes: readonly Change[]): Promise<IntakeChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: t`it holds something that is not a change` });
     for (let tries = 1; ; tries++) {
       const { version, plan } = await this.entity(id);
       const { document, clashes } = withChanges(plan as unknown as Json, changes);

@@ -1,5 +1,6 @@
 import type { PublicPersonalAnswer } from '@mailbag/contract';
 import type { AnswerChange, Column, IntakeAnswers, IntakePlan, PersonalPlan, SourceRecord } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, answerChanges, isMailbagError, knownAnswers, knownBeside, normalised, remark, typedDay } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changeCopies, noteCopies } from '../copies/copy-changes.js';
@@ -20,7 +21,7 @@ import type { Edition } from './editions.service.js';
 import { Editions } from './editions.service.js';
 import { linkedRecord } from './linked-record.js';
 
-const VISITOR: Principal = { kind: 'visitor', id: null, name: 'Recipient, by personal link' };
+const VISITOR: Principal = { kind: 'visitor', id: null, name: t`Recipient, by personal link` };
 
 /** Whoever came by a personal link, and may. */
 export interface LinkedVisit {
@@ -67,7 +68,7 @@ export class PersonalLinks {
   /** Whoever sends answers by a personal link. @throws MailbagError not-found, intake-closed */
   async given(word: string, token: string, check: string | null): Promise<LinkedVisit> {
     const visit = await this.visit(await this.editions.ofWord(word), token);
-    if (visit.personal.ask !== '' && !this.knows(visit, check)) throw new MailbagError('not-found', { what: 'link' });
+    if (visit.personal.ask !== '' && !this.knows(visit, check)) throw new MailbagError('not-found', { what: t`link` });
     return visit;
   }
 
@@ -87,11 +88,11 @@ export class PersonalLinks {
     const code = personal ? codeOfToken({ intakeId, round: personal.round }, token) : null;
     const copy = code === null ? undefined : await personalStore.copy(this.transactions, code);
     if (!personal || copy?.mailingId !== personal.mailingId || copy.state === 'withdrawn')
-      throw new MailbagError('not-found', { what: 'link' });
+      throw new MailbagError('not-found', { what: t`link` });
     const { until } = personal;
     if (until !== null && Date.parse(until) <= Date.now()) {
       const ask = opening.contact.trim() === '' ? '' : `; ask ${opening.contact.trim()}`;
-      throw new MailbagError('intake-closed', { why: `your link ended on ${until.slice(0, 10)}${ask}` });
+      throw new MailbagError('intake-closed', { why: t`your link ended on ${until.slice(0, 10)}${ask}` });
     }
     const { columns, record } = await linkedRecord(this.transactions, this.sources, this.batches, copy);
     return { copy, columns, record, personal };
@@ -129,7 +130,7 @@ export class PersonalLinks {
    */
   async settle(intakeId: number, id: number, accepted: readonly string[], who: Principal): Promise<void> {
     const row = await submissionStore.byId(this.transactions, intakeId, id);
-    if (!row) throw new MailbagError('not-found', { what: 'answer' });
+    if (!row) throw new MailbagError('not-found', { what: t`answer` });
     if (row.settled !== 'open') throw new MailbagError('intake-settled', { number: row.number });
     await this.takeOver(row, accepted, who);
   }

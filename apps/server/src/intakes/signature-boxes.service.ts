@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { IntakeBoxRequest, IntakeDetail, MailingPlan } from '@mailbag/contract';
 import type { Drawn, FillRule, IntakePlan, Json, Layout, SeenBox } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import {
   MOST_PICTURES,
   MailbagError,
@@ -55,15 +56,15 @@ export class SignatureBoxes {
   async draw(id: number, { question, template, page, box, everyPage, dated }: IntakeBoxRequest): Promise<IntakeDetail> {
     const { plan, mailingId } = await this.intakes.entity(id);
     const mailing = await this.mailings.entity(mailingId);
-    if (!mailing.plan.packet.includes(template)) throw new MailbagError('not-found', { what: 'form' });
+    if (!mailing.plan.packet.includes(template)) throw new MailbagError('not-found', { what: t`form` });
     const asked = question === null ? null : plan.questions[question];
-    if (asked === undefined || (asked && !isPictureKind(asked.kind))) throw new MailbagError('not-found', { what: 'question' });
+    if (asked === undefined || (asked && !isPictureKind(asked.kind))) throw new MailbagError('not-found', { what: t`question` });
     const { isDraft, layout, pages, fields, isOvertaken } = await this.layouts.layout(template);
     const { name } = (await this.mailings.detail(mailingId)).templates.find((one) => one.id === template)!;
     if (isDraft || isOvertaken) throw new MailbagError('intake-form-drawn-on', { template: name });
     const there = mailing.plan.output.pictures?.length ?? 0;
     if (there + (everyPage ? pages.length : 1) > MOST_PICTURES) throw new MailbagError('intake-boxes-many', { limit: MOST_PICTURES });
-    if (!pages[page - 1]) throw new MailbagError('not-found', { what: 'page' });
+    if (!pages[page - 1]) throw new MailbagError('not-found', { what: t`page` });
     const kind = asked?.kind === 'image' ? 'image' : 'signature';
     const drawn = pages.flatMap((size, index): Drawn[] => {
       if (!everyPage && index !== page - 1) return [];

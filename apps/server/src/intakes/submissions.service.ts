@@ -1,6 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { AskedBackAnswer, PublicSavedVisitAnswer, SubmissionCopy, SubmissionsAnswer } from '@mailbag/contract';
 import type { AnswerChange, IntakeAnswers } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, answerRecord, isPictureKind, receivedText, submissionKey } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { BatchStarts } from '../batches/batch-starts.service.js';
@@ -109,7 +110,7 @@ export class Submissions {
   /** Deletes one answer for good; copies that were made of it stay. @throws MailbagError not-found */
   async remove(intakeId: number, id: number): Promise<void> {
     const gone = await this.transactions.run((sql) => submissionStore.drop(sql, intakeId, id));
-    if (gone.length === 0) throw new MailbagError('not-found', { what: 'answer' });
+    if (gone.length === 0) throw new MailbagError('not-found', { what: t`answer` });
     await this.cleanUp(gone);
   }
 
@@ -139,7 +140,7 @@ export class Submissions {
 
   private async row(intakeId: number, id: number): Promise<SubmissionRow> {
     const row = await submissionStore.byId(this.transactions, intakeId, id);
-    if (!row) throw new MailbagError('not-found', { what: 'answer' });
+    if (!row) throw new MailbagError('not-found', { what: t`answer` });
     return row;
   }
 

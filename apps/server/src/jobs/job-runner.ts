@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { JobsAnswer } from '@mailbag/contract';
 import { MailbagError, isMailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { Sql } from '../persistence/sql.js';
 import { onBehalfOf, principal, principalKey, principalOf } from '../platform/principal.js';
 import type { JobRow } from '../stores/job.store.js';
@@ -374,7 +375,7 @@ export class JobRunner {
   /** What failed, or waits, is tried now. @throws MailbagError not-found */
   async tryAgain(id: number): Promise<JobsAnswer> {
     const count = await this.transactions.run((sql) => jobStore.tryAgain(sql, id, Date.now()));
-    if (count === 0 && !(await jobStore.byId(this.transactions, id))) throw new MailbagError('not-found', { what: 'job' });
+    if (count === 0 && !(await jobStore.byId(this.transactions, id))) throw new MailbagError('not-found', { what: t`job` });
     this.wake();
     return this.answer();
   }

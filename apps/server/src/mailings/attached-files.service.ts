@@ -1,5 +1,6 @@
 import type { ExtraFile } from '@mailbag/contract';
 import { MailbagError, assertImage } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import type { FileKey } from '../files/file-key.js';
 import { fileKey } from '../files/file-key.js';
@@ -31,7 +32,7 @@ export class AttachedFiles {
 
   /** What is kept under a digest. @throws MailbagError not-found */
   placeOf(fileId: string): FileKey {
-    if (!/^[0-9a-f]{64}$/.test(fileId)) throw new MailbagError('not-found', { what: 'file' });
+    if (!/^[0-9a-f]{64}$/.test(fileId)) throw new MailbagError('not-found', { what: t`file` });
     return fileKey('attachments', fileId);
   }
 }

@@ -1,5 +1,6 @@
 import type { LastCopyAnswer } from '@mailbag/contract';
 import type { Cell } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, recordKeys } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { changedValues } from '../frozen/changed-values.js';
@@ -27,7 +28,7 @@ export class LastCopies {
     if (!plan.sourceId) return NONE;
     const { columns } = await this.sources.detail(plan.sourceId);
     const [record] = (await this.sources.records(plan.sourceId, index, 1)).records;
-    if (!record) throw new MailbagError('not-found', { what: 'record' });
+    if (!record) throw new MailbagError('not-found', { what: t`record` });
     const key = recordKeys(columns, plan.keyColumn ?? null)(record);
     const copy = key === '' ? undefined : await copyStore.lastOfRecord(this.transactions, id, key);
     if (!copy) return NONE;

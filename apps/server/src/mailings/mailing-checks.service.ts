@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { AcceptRequest, ChecksAnswer } from '@mailbag/contract';
 import type { Finding } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, isMailbagError, recordKeys } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -196,12 +197,12 @@ export class MailingChecks implements OnApplicationBootstrap {
   async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: Principal): Promise<{ accepted: number }> {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
-    if (!subject) throw new MailbagError('not-found', { what: 'record' });
+    if (!subject) throw new MailbagError('not-found', { what: t`record` });
     const found = await findingStore.looksAt(this.transactions, id, row, code, column ?? '');
     const wanted = found
       .map((one) => ({ ...one, finding: JSON.parse(one.body) as Finding }))
       .filter(({ finding }) => !field || finding.field === field);
-    if (wanted.length === 0) throw new MailbagError('not-found', { what: 'finding' });
+    if (wanted.length === 0) throw new MailbagError('not-found', { what: t`finding` });
     const records = await this.sources.recordsAt(subject.sourceId, [wanted[0]!.ordinal]);
     const key = recordKeys(subject.frozen.columns, mailing.plan.keyColumn)(records.get(wanted[0]!.ordinal)!);
     await this.transactions.run(async (manager) => {

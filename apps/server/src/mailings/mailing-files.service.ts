@@ -4,6 +4,7 @@ import { buffer } from 'node:stream/consumers';
 import type { MailingDetail } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import { MailbagError, isMailbagError, readWholeLayout } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { BadRequestException, Injectable } from '@nestjs/common';
 import type { Entry, ZipFile } from 'yauzl';
 import { openPromise } from 'yauzl';
@@ -105,15 +106,15 @@ export class MailingFiles {
     let zip: ZipFile | null = null;
     try {
       zip = await openPromise(pathOf(key), { autoClose: false }).catch(() => {
-        throw fault('it is not a zip');
+        throw fault(t`it is not a zip`);
       });
       return await new Arrival(zip!, this.mailings, this.templates, this.attached).take();
     } catch (error) {
       if (isMailbagError(error)) throw error;
       // What the description holds is held against the contract, and rules against their kinds.
-      if (error instanceof BadRequestException) throw fault('its description does not tell a whole mailing');
-      if (error instanceof SyntaxError) throw fault('its description is not JSON');
-      throw new MailbagError('mailing-file-unreadable', { why: `“${name}” is damaged` }, { cause: error });
+      if (error instanceof BadRequestException) throw fault(t`its description does not tell a whole mailing`);
+      if (error instanceof SyntaxError) throw fault(t`its description is not JSON`);
+      throw new MailbagError('mailing-file-unreadable', { why: t`“${name}” is damaged` }, { cause: error });
     } finally {
       zip?.close();
       await remove(key);
@@ -134,7 +135,7 @@ class Arrival {
 
   async take(): Promise<MailingDetail> {
     for await (const entry of this.zip.eachEntry()) {
-      if (this.entries.size >= MOST_FILES) throw fault(`it holds more than ${MOST_FILES} files`);
+      if (this.entries.size >= MOST_FILES) throw fault(t`it holds more than ${MOST_FILES} files`);
       this.entries.set(entry.fileName, entry);
     }
     const filed = await this.description();
@@ -173,12 +174,12 @@ class Arrival {
 
   private async description(): Promise<FiledMailing> {
     const entry = this.entries.get(MAILING_JSON);
-    if (!entry) throw fault('it holds no mailing.json');
-    if (entry.uncompressedSize > LARGEST_JSON) throw fault('its mailing.json is too large');
+    if (!entry) throw fault(t`it holds no mailing.json`);
+    if (entry.uncompressedSize > LARGEST_JSON) throw fault(t`its mailing.json is too large`);
     const filed = JSON.parse((await buffer(await this.zip.openReadStreamPromise(entry))).toString('utf8')) as FiledMailing | null;
-    if (filed?.format !== FORMAT) throw fault('its mailing.json is not that of a mailing');
-    if (filed.version !== 1) throw fault('it was written by a later version of Mailbag');
-    if (!Array.isArray(filed.templates)) throw fault('its mailing.json names no templates');
+    if (filed?.format !== FORMAT) throw fault(t`its mailing.json is not that of a mailing`);
+    if (filed.version !== 1) throw fault(t`it was written by a later version of Mailbag`);
+    if (!Array.isArray(filed.templates)) throw fault(t`its mailing.json names no templates`);
     renamePlan(filed.plan);
     return filed;
   }
@@ -205,8 +206,8 @@ class Arrival {
   /** A file of the zip in the spool. */
   private async spooled(path: string): Promise<FileKey> {
     const entry = this.entries.get(path);
-    if (!entry) throw fault(`it does not hold “${String(path).slice(0, 80)}”`);
-    if (entry.uncompressedSize > config.templateLimit) throw fault(`“${path}” in it is too large`);
+    if (!entry) throw fault(t`it does not hold “${String(path).slice(0, 80)}”`);
+    if (entry.uncompressedSize > config.templateLimit) throw fault(t`“${path}” in it is too large`);
     const key = fileKey('spool', `arrival-${randomUUID()}`);
     await put(key, await this.zip.openReadStreamPromise(entry));
     return key;

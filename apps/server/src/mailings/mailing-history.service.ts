@@ -1,5 +1,6 @@
 import type { MailingChangeLine, MailingPlan, MailingSaveAnswer } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -30,7 +31,7 @@ export class MailingHistory {
   async goBack(id: number, change: number): Promise<MailingSaveAnswer> {
     const mailing = await this.mailings.entity(id);
     const earlier = await mailingChangeStore.before(this.transactions, id, change);
-    if (!earlier) throw new MailbagError('not-found', { what: 'change' });
+    if (!earlier) throw new MailbagError('not-found', { what: t`change` });
     const there = await Promise.all(
       earlier.packet.map(({ templateId, revisionId }) => this.templates.detail(templateId, revisionId).catch(() => null)),
     );

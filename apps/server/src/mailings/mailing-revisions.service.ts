@@ -1,5 +1,6 @@
 import type { TakeOverAnswer, TakeOverRequest } from '@mailbag/contract';
 import type { FieldMap } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, fieldLabel, isFillable, parseRule } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
@@ -30,7 +31,7 @@ export class MailingRevisions {
     for (let tries = 1; ; tries++) {
       const mailing = await this.mailings.entity(id);
       const current = mailing.revisions.get(templateId);
-      if (current === undefined) throw new MailbagError('request-wrong', { why: 'the mailing does not have that template' });
+      if (current === undefined) throw new MailbagError('request-wrong', { why: t`the mailing does not have that template` });
       const [was, now] = [await this.templates.detail(templateId, current), await this.templates.detail(templateId, revisionId)];
       const before: FieldMap = mailing.plan.maps[templateId] ?? {};
       const known = new Set(now.fieldList.filter(isFillable).map(({ name }) => name));
@@ -60,14 +61,14 @@ export class MailingRevisions {
           updatedAt: at,
         });
         if (isSaved)
-          await mailingChangeStore.add(sql, id, earlierPlan(mailing), [`revision ${now.revision} of ${now.name}`], principal(), at);
+          await mailingChangeStore.add(sql, id, earlierPlan(mailing), [t`revision ${now.revision} of “${now.name}”`], principal(), at);
         return isSaved;
       });
       if (!isMine) {
         if (tries === MOST_TRIES) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
         continue;
       }
-      await this.history.note('changed a mailing', mailing.name, `revision ${now.revision} of ${now.name}`);
+      await this.history.note(t`changed a mailing`, mailing.name, t`revision ${now.revision} of “${now.name}”`);
       this.live.notify('mailing', id);
       return {
         carried: Object.keys(map).length,

@@ -1,6 +1,7 @@
 import type { MailingChangesAnswer, MailingDetail, MailingSaveAnswer, MailingSaveRequest, MailingSummary } from '@mailbag/contract';
 import { MailingPlan } from '@mailbag/contract';
 import type { Change, Column, Json } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, isChange, isMailbagError, patternWithColumn, planWithColumn, same, withChanges } from '@mailbag/core';
 import { readRules } from './plan-rules.js';
 import { Injectable } from '@nestjs/common';
@@ -84,7 +85,7 @@ export class MailingsService {
   /** Also one in the wastebasket. @throws MailbagError not-found */
   private async stored(id: number): Promise<Mailing> {
     const mailing = await this.mailings.findOneBy({ id });
-    if (!mailing) throw new MailbagError('not-found', { what: 'mailing' });
+    if (!mailing) throw new MailbagError('not-found', { what: t`mailing` });
     const packet = await mailingStore.packet(this.transactions, id);
     const plan = { ...mailing.plan, sourceId: mailing.sourceId, packet: packet.map(({ templateId }) => templateId) };
     return { ...mailing, plan, revisions: new Map(packet.map(({ templateId, revisionId }) => [templateId, revisionId])) };
@@ -184,7 +185,7 @@ export class MailingsService {
       return isSaved;
     });
     if (!isMine) throw new MailbagError('mailing-changed-elsewhere', { mailing: mailing.name });
-    if (changes.length > 0) await this.history.noteOften('changed a mailing', name, changes.join(', '));
+    if (changes.length > 0) await this.history.noteOften(t`changed a mailing`, name, changes.join(', '));
     this.live.notify('mailing', mailing.id);
     return { version: version + 1, updatedAt: now.toISOString() };
   }
@@ -203,7 +204,7 @@ export class MailingsService {
    * @throws MailbagError not-found, request-wrong, and as `save`; BadRequestException when the plan would not be one any more
    */
   async change(id: number, changes: readonly Change[], seesPasswords: boolean): Promise<MailingChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: t`it holds something that is not a change` });
     for (let tries = 1; ; tries++) {
       const { plan, version, updatedAt } = await this.entity(id);
       const told = toldPlan(plan, seesPasswords);

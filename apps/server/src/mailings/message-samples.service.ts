@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { MailingPlan, MessageSample } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, addressesIn, copyCode, deliveryHeaders, recordKeys, detailText } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
@@ -52,7 +53,7 @@ export class MessageSamples {
     const { frozen } = subject;
     const { records } = await this.sources.records(subject.sourceId, index, 1);
     const record = records[0];
-    if (!record) throw new MailbagError('not-found', { what: 'record' });
+    if (!record) throw new MailbagError('not-found', { what: t`record` });
     return this.compose(id, frozen, record, index);
   }
 

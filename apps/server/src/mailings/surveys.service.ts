@@ -1,6 +1,7 @@
 import type { CountedRecordsAnswer, PickReason, PicksAnswer, SurveyAnswer } from '@mailbag/contract';
 import { MOST_PICKED } from '@mailbag/contract';
 import type { Counted } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { FrozenBatches } from '../frozen/frozen-batches.js';
@@ -41,7 +42,7 @@ export class Surveys {
   async counted(id: number, template: number, field: string, counted: Counted, from: number): Promise<CountedRecordsAnswer> {
     const subject = await this.subject(id);
     const place = subject.mailing.templates.findIndex((one) => one.id === template);
-    if (place < 0) throw new MailbagError('not-found', { what: 'template' });
+    if (place < 0) throw new MailbagError('not-found', { what: t`template` });
     return this.pool.run('countedRecords', { ...subject, template: place, field, counted, from, count: 200 });
   }
 

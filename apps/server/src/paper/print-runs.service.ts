@@ -1,5 +1,6 @@
 import type { PrintRunDetail, PrintRunRequest, PrintRunState, PrintRunSummary } from '@mailbag/contract';
 import type { PostalAddress, Detail } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, addressLines, isMailbagError, leads, printRunLaw, remark } from '@mailbag/core';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
@@ -161,7 +162,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   /** @throws MailbagError not-found */
   async row(id: number): Promise<PrintRunRow> {
     const run = await printRunStore.one(this.transactions, id);
-    if (!run) throw new MailbagError('not-found', { what: 'print run' });
+    if (!run) throw new MailbagError('not-found', { what: t`print run` });
     return run;
   }
 
@@ -186,7 +187,7 @@ export class PrintRuns implements OnApplicationBootstrap {
   async file(id: number): Promise<{ key: FileKey; name: string }> {
     const { number } = await this.row(id);
     const key = printRunFile(id);
-    if (!(await has(key))) throw new MailbagError('not-found', { what: 'file of this print run' });
+    if (!(await has(key))) throw new MailbagError('not-found', { what: t`file of this print run` });
     return { key, name: `Print run ${number}.pdf` };
   }
 

@@ -1,5 +1,6 @@
 import type { PrinterAnswer, PrinterRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import { assertTargetUrl } from '../platform/targets.js';
@@ -35,7 +36,7 @@ export class Printers {
   /** @throws MailbagError not-found */
   async uri(id: number): Promise<string> {
     const printer = await printerStore.uri(this.transactions, id);
-    if (!printer) throw new MailbagError('not-found', { what: 'printer' });
+    if (!printer) throw new MailbagError('not-found', { what: t`printer` });
     return printer.uri;
   }
   async name(id: number): Promise<string | null> {

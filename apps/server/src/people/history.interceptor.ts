@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import type { Observable } from 'rxjs';
@@ -30,12 +31,12 @@ export class HistoryInterceptor implements NestInterceptor {
     const about = (action.includes('copy') ? [] : told).flatMap((name) =>
       typeof body[name] === 'string' && body[name] !== '' ? [`${String(body[name]).slice(0, 120)}`] : [],
     );
-    const ids = Array.isArray(body.ids) ? [`${body.ids.length} copies`] : [];
-    const place = request.params.id ? [`no. ${String(request.params.id)}`] : [];
+    const ids = Array.isArray(body.ids) ? [t`${plural(body.ids.length, 'copy', 'copies')}`] : [];
+    const place = request.params.id ? [t`number ${String(request.params.id)}`] : [];
     const { account } = request;
     const who: Principal = account
       ? person(account.id, account.name)
-      : { kind: 'visitor', id: null, name: typeof body.email === 'string' ? body.email : 'somebody' };
-    await this.history.note(action, [...place, ...ids].join(' '), about.join(' · ') || null, who);
+      : { kind: 'visitor', id: null, name: typeof body.email === 'string' ? body.email : t`somebody` };
+    await this.history.note(action, [...place, ...ids].join(' · '), about.join(' · ') || null, who);
   }
 }

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { t } from '@mailbag/core/words';
 
 /**
  * What acts: a person with an account, a key with which another program calls, a standing order, a visitor of a public page, what comes in by mail, a
@@ -16,7 +17,7 @@ export interface Principal {
 }
 
 export const MAILBAG: Principal = { kind: 'mailbag', id: null, name: 'Mailbag' };
-export const INCOMING_MAIL: Principal = { kind: 'mail', id: null, name: 'Incoming mail' };
+export const INCOMING_MAIL: Principal = { kind: 'mail', id: null, name: t`Incoming mail` };
 export const person = (id: number, name: string): Principal => ({ kind: 'person', id, name });
 
 /** As it is kept beside the name: `person:3`, `mailbag`. */

@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { MailbagError, nestingOf } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { json } from 'body-parser';
 
 export interface BodyLimits {
@@ -53,9 +54,9 @@ export async function readBody(request: IncomingMessage & { body?: unknown }, re
 function told(error: unknown, { bytes }: BodyLimits): unknown {
   const { type } = error as { type?: string };
   if (type === 'entity.too.large') return new MailbagError('request-too-large', { limitKb: Math.round(bytes / 1024) });
-  if (type === 'entity.parse.failed') return new MailbagError('request-wrong', { why: 'its JSON is broken' });
+  if (type === 'entity.parse.failed') return new MailbagError('request-wrong', { why: t`its JSON is broken` });
   // The parser wraps what our own check throws.
   if (type === 'entity.verify.failed') return new MailbagError('request-too-deep', {});
-  if (type === 'request.aborted') return new MailbagError('request-wrong', { why: 'it broke off' });
+  if (type === 'request.aborted') return new MailbagError('request-wrong', { why: t`it broke off` });
   return error;
 }

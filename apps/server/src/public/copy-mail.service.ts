@@ -1,6 +1,7 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import type { PublicMailCodeRequest, PublicMailRequest } from '@mailbag/contract';
 import { MailbagError, addressFault, remark } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { archivedBytes } from '../archive/archived-bytes.js';
 import { noteCopies } from '../copies/copy-changes.js';
@@ -15,7 +16,7 @@ const MINUTES = 15;
 const [MOST_TRIES, MOST_SENT] = [5, 3];
 /** Submissions whose codes are kept; the oldest goes first. */
 const MOST_KEPT = 5000;
-const VISITOR: Principal = { kind: 'visitor', id: null, name: 'Visitor' };
+const VISITOR: Principal = { kind: 'visitor', id: null, name: t`Visitor` };
 
 interface Proof {
   email: string;

@@ -15,6 +15,7 @@ import {
   PublicSubmitRequest,
 } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, StreamableFile, UseGuards } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { trustedAddress } from '../accounts/origin.js';
@@ -135,7 +136,7 @@ export class PublicIntakesController {
     this.take('preview', request, word);
     const copies = await this.intakes.preview(word, body);
     const copy = copies[Math.min(Math.max(0, index), copies.length - 1)];
-    if (!copy) throw new MailbagError('not-found', { what: 'form for these answers' });
+    if (!copy) throw new MailbagError('not-found', { what: t`form for these answers` });
     response.setHeader('X-Copies', copies.map(({ form }) => form).join(','));
     response.setHeader('X-Form', String(copy.form));
     return new StreamableFile(copy.bytes, PDF);

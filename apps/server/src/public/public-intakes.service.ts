@@ -11,6 +11,7 @@ import type {
   PublicSubmitRequest,
 } from '@mailbag/contract';
 import type { AnswerFault, IntakeAnswers, IntakePlan, PageLanguage } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import {
   MailbagError,
   SAMPLE_CODE,
@@ -138,7 +139,7 @@ export class PublicIntakes {
     const closed = mends === null ? await this.closed(edition) : null;
     if (closed !== null) throw new MailbagError('intake-closed', { why: closedWords(closed, edition.plan.opening) });
     // People do not see that field.
-    if (website) throw new MailbagError('request-wrong', { why: 'it was not filled in by a person' });
+    if (website) throw new MailbagError('request-wrong', { why: t`it was not filled in by a person` });
     const { plan } = edition;
     const visit = personal ? await this.links.given(word, personal.token, personal.check ?? null) : null;
     const given = readAnswers(plan, answers);
@@ -205,7 +206,7 @@ export class PublicIntakes {
   /** What became of a submission. @param key that it was sent with @throws MailbagError not-found */
   async receipt(key: string): Promise<PublicReceipt & { files: { id: number; code: string; path: string; sha256: string | null }[] }> {
     const submission = await submissionStore.byKey(this.transactions, sha256(key));
-    if (!submission) throw new MailbagError('not-found', { what: 'submission' });
+    if (!submission) throw new MailbagError('not-found', { what: t`submission` });
     const { copies, isMaking } = await this.submissions.made(submission);
     return {
       number: submission.number,
@@ -219,7 +220,7 @@ export class PublicIntakes {
   /** What the page says above that a submission was sent from. @throws MailbagError not-found */
   async titleOf(key: string): Promise<string> {
     const submission = await submissionStore.byKey(this.transactions, sha256(key));
-    if (!submission) throw new MailbagError('not-found', { what: 'submission' });
+    if (!submission) throw new MailbagError('not-found', { what: t`submission` });
     const { plan } = await this.editions.byId(submission.editionId);
     return planIn(plan, submission.language.slice(0, 2) as PageLanguage).title.trim() || plan.name;
   }
@@ -228,7 +229,7 @@ export class PublicIntakes {
   async copy(key: string, index: number): Promise<{ name: string; bytes: Buffer }> {
     const { copies, files } = await this.receipt(key);
     const file = files[index];
-    if (!file) throw new MailbagError('not-found', { what: 'copy' });
+    if (!file) throw new MailbagError('not-found', { what: t`copy` });
     return { name: copies[index]!, bytes: await archivedBytes(file) };
   }
 

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { PublicKeepRequest, PublicSavedVisitAnswer } from '@mailbag/contract';
 import { MailbagError, addressFault } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Editions } from '../intakes/editions.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
@@ -56,7 +57,7 @@ export class SavedVisits {
   async goOn(word: string, token: string): Promise<PublicSavedVisitAnswer> {
     const saved = await savedVisitStore.byToken(this.transactions, digestOf(token), new Date().toISOString());
     const { intakeId } = await this.editions.ofWord(word);
-    if (saved?.intakeId !== intakeId) throw new MailbagError('not-found', { what: 'visit' });
+    if (saved?.intakeId !== intakeId) throw new MailbagError('not-found', { what: t`visit` });
     return JSON.parse(saved.content) as PublicSavedVisitAnswer;
   }
 }

@@ -1,4 +1,5 @@
 import type { ErrorCode } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, isMailbagError } from '@mailbag/core';
 
 const has = (text: string, ...words: string[]): boolean => words.some((word) => text.includes(word));
@@ -31,7 +32,7 @@ export function databaseFailure(error: unknown, host: string): MailbagError {
   // What the engine itself refuses says why.
   if (code === 'SQLITE_AUTH') return told('database-query-refused', { why: message });
   if (code === '25006' || errno === 1792 || /readonly|read-only|READ ONLY/.test(message))
-    return told('database-query-refused', { why: 'it writes, and Mailbag only reads' });
+    return told('database-query-refused', { why: t`it writes, and Mailbag only reads` });
   if (
     /^57P0|^08/.test(code) ||
     has(code, 'PROTOCOL_CONNECTION_LOST') ||

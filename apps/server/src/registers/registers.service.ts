@@ -1,6 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { RegisterAnswer, RegisterKind, RegisterRequest } from '@mailbag/contract';
 import { MailbagError, oneLine, retryDelay } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
@@ -164,7 +165,7 @@ export class Registers implements OnApplicationBootstrap {
     { name, kind, password, mailings, paused = false, ...settings }: RegisterRequest,
   ): Promise<RegisterAnswer[]> {
     const before = id === null ? undefined : await registerStore.byId(this.transactions, id);
-    if (id !== null && !before) throw new MailbagError('not-found', { what: 'register' });
+    if (id !== null && !before) throw new MailbagError('not-found', { what: t`register` });
     const earlier = before && { kind: before.kind, ...(JSON.parse(before.settings) as Settings) };
     const there = { kind, ...settings };
     await assertReachable(there);
@@ -186,7 +187,7 @@ export class Registers implements OnApplicationBootstrap {
     const values = { ...row, name: name.trim(), kind, mailings: mailings.length > 0 ? JSON.stringify(mailings) : null, paused };
     await this.transactions.run((sql) => (before ? registerStore.set(sql, before.id, values, now) : registerStore.add(sql, values, now)));
     if (earlier && placeOf(earlier) !== placeOf(there))
-      await this.history.note('led a register elsewhere', name.trim(), `${placeOf(earlier)} → ${placeOf(there)}`);
+      await this.history.note(t`pointed a register elsewhere`, name.trim(), `${placeOf(earlier)} → ${placeOf(there)}`);
     this.wake();
     return this.list();
   }

@@ -1,3 +1,4 @@
+import { plural, t } from '@mailbag/core/words';
 import type { RetentionAnswer, RetentionRequest } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { ArchiveService } from '../archive/archive.service.js';
@@ -85,7 +86,12 @@ export class Retention {
       sources++;
     }
     if (records + copies + sources > 0) {
-      await this.history.note('deleted what was over its time', `${records} records, ${copies} copies, ${sources} sources`, null, MAILBAG);
+      await this.history.note(
+        t`deleted what was past its retention`,
+        t`${plural(records, 'record')}, ${plural(copies, 'copy', 'copies')}, ${plural(sources, 'source')}`,
+        null,
+        MAILBAG,
+      );
       await this.pool.run('releaseSpace', null);
     }
     await this.settings.set(NAME, { ...(await this.answer()), lastRun: { at: new Date().toISOString(), records, copies, sources } });

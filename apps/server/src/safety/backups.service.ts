@@ -3,6 +3,7 @@ import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { BackupRequest, BackupsAnswer } from '@mailbag/contract';
 import { MailbagError, isMailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { backupName, isBackupName } from '@mailbag/folder';
 import { Injectable, Logger } from '@nestjs/common';
 import { LiveService } from '../live/live.service.js';
@@ -103,7 +104,7 @@ export class Backups {
 
   /** @throws MailbagError not-found */
   async remove(name: string): Promise<BackupsAnswer> {
-    if (!this.list().some((one) => one.name === name)) throw new MailbagError('not-found', { what: 'backup' });
+    if (!this.list().some((one) => one.name === name)) throw new MailbagError('not-found', { what: t`backup` });
     await rm(join(config.backupFolder, name), { force: true });
     return this.answer();
   }

@@ -1,6 +1,7 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import type { SenderAnswer } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import { senderStore } from '../stores/sender.store.js';
@@ -50,7 +51,7 @@ export class SenderCodes {
     const code = typed.replace(/\D/g, '');
     const outcome = await this.transactions.run(async (manager) => {
       const sender = await manager.findOneBy(SenderEntity, { id });
-      if (!sender) throw new MailbagError('not-found', { what: 'sender' });
+      if (!sender) throw new MailbagError('not-found', { what: t`sender` });
       const isOver =
         !sender.codeHash || !sender.codeUntil || sender.codeUntil <= new Date().toISOString() || sender.codeTries >= CODE_TRIES;
       if (isOver) return 'over';

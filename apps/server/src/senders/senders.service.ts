@@ -1,6 +1,7 @@
 import { createPrivateKey } from 'node:crypto';
 import type { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderRequest } from '@mailbag/contract';
 import type { RateLimits, SendWindow, Detail } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, retryDelay, parseDetail } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -80,12 +81,12 @@ export class SendersService {
 
   private async server(id: number): Promise<MailServerEntity> {
     const found = await this.servers.findOneBy({ id });
-    if (!found) throw new MailbagError('not-found', { what: 'mail server' });
+    if (!found) throw new MailbagError('not-found', { what: t`mail server` });
     return found;
   }
   private async entity(id: number): Promise<SenderEntity> {
     const found = await this.senders.findOneBy({ id });
-    if (!found) throw new MailbagError('not-found', { what: 'sender' });
+    if (!found) throw new MailbagError('not-found', { what: t`sender` });
     return found;
   }
 
@@ -178,7 +179,7 @@ export class SendersService {
     await this.transactions.run((manager) =>
       before ? mailServerStore.set(manager, before.id, row) : mailServerStore.add(manager, row, new Date().toISOString()),
     );
-    if (from && from !== to) await this.history.note('led a mail server elsewhere', values.name, `${from} → ${to}`);
+    if (from && from !== to) await this.history.note(t`pointed a mail server elsewhere`, values.name, `${from} → ${to}`);
     this.changed.next();
     return this.serverAnswers();
   }

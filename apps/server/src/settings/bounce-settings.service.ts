@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { BouncesAnswer, BouncesRequest } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { Subject } from 'rxjs';
@@ -87,7 +88,7 @@ export class BounceSettings {
       'the bounce mailbox',
     );
     await this.settings.set(NAME, { ...next, sealed } satisfies Stored);
-    if (from !== to && !isNowhere) await this.history.note('led the bounce mailbox elsewhere', '', `${from} → ${to}`);
+    if (from !== to && !isNowhere) await this.history.note(t`pointed the bounce mailbox elsewhere`, '', `${from} → ${to}`);
     this.cached = null;
     this.lastLook = null;
     this.changed.next();

@@ -1,4 +1,5 @@
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { OnModuleInit } from '@nestjs/common';
 import { Controller, Get, Header, Logger, Param, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
@@ -26,7 +27,7 @@ export class FacesController implements OnModuleInit {
   @Header('Cache-Control', 'private, max-age=86400')
   face(@Param('name') name: string): Promise<StreamableFile> {
     const face = allFaces().find((one) => one.name === name);
-    if (!face) throw new MailbagError('not-found', { what: 'face' });
+    if (!face) throw new MailbagError('not-found', { what: t`face` });
     return streamedFrom(face.path, 'This face', { type: 'font/ttf' });
   }
 }

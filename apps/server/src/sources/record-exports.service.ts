@@ -1,4 +1,5 @@
 import type { Cell, Column } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, csvLine, safeName, writeFdf, writeXfdf } from '@mailbag/core';
 import { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
@@ -45,7 +46,7 @@ export class RecordExports {
       case 'fdf':
         return { name: `${base} fdf.zip`, type: 'application/zip', stream: this.zipped(id, columns, keyColumn, 'fdf', writeFdf) };
       default:
-        throw new MailbagError('not-found', { what: `format ${format}` });
+        throw new MailbagError('not-found', { what: t`format ${format}` });
     }
   }
 

@@ -1,5 +1,6 @@
 import type { ReadingRequest, SourceFileAnswer } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import type { FileKey } from '../files/file-key.js';
 import { fileName as nameOf } from '../files/file-key.js';
@@ -42,7 +43,7 @@ export class SourceFiles {
 
   private async fileName(fileId: string): Promise<string> {
     const name = (await has(uploadedFile(fileId))) ? await read(nameFile(fileId)) : null;
-    if (!name) throw new MailbagError('not-found', { what: 'file' });
+    if (!name) throw new MailbagError('not-found', { what: t`file` });
     return name.toString('utf8');
   }
 

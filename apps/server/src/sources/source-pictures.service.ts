@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { PictureNamesAnswer, SourcePicturesAnswer } from '@mailbag/contract';
 import { MailbagError, assertImage, isMailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import type { Entry, ZipFile } from 'yauzl';
 import { openPromise } from 'yauzl';
@@ -101,7 +102,7 @@ export class SourcePictures {
   async named(id: number, name: string): Promise<FileKey> {
     const digest = pictureOf(await readPictureList(await this.sources.pictureList(id)), name);
     const key = digest === undefined ? null : fileKey('attachments', digest);
-    if (!key || !(await stat(key))) throw new MailbagError('not-found', { what: `picture “${fileName(`attachments/${name}`)}”` });
+    if (!key || !(await stat(key))) throw new MailbagError('not-found', { what: t`picture “${fileName(`attachments/${name}`)}”` });
     return key;
   }
 

@@ -1,4 +1,5 @@
 import { MailbagError, isMailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import type { BeforeApplicationShutdown, OnApplicationBootstrap } from '@nestjs/common';
 import { Injectable, Logger } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -75,7 +76,7 @@ export class SourceReadings implements OnApplicationBootstrap, BeforeApplication
   /** @throws MailbagError not-found */
   async source(id: number): Promise<SourceEntity> {
     const source = await this.sources.findOneBy({ id });
-    if (!source) throw new MailbagError('not-found', { what: 'source' });
+    if (!source) throw new MailbagError('not-found', { what: t`source` });
     return source;
   }
 

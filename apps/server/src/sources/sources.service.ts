@@ -1,5 +1,6 @@
 import type { CorrectionAnswer, RecordsAnswer, SourceRequest, SourceRereadRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, SourceRecord, TableReading } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -84,11 +85,11 @@ export class SourcesService {
    */
   async reread(id: number, { fileIds, reading, keyColumn }: SourceRereadRequest): Promise<SourceSummary> {
     const source = await this.sources.findOneBy({ id });
-    if (!source) throw new MailbagError('not-found', { what: 'source' });
+    if (!source) throw new MailbagError('not-found', { what: t`source` });
     if (keyColumn && !source.columns.some(({ name }) => name === keyColumn))
       throw new MailbagError('source-key-missing', { source: source.name, column: keyColumn });
     if (fileIds && fileIds.length > 0 && source.kind !== 'file')
-      throw new MailbagError('request-wrong', { why: 'the records of this source come from no file' });
+      throw new MailbagError('request-wrong', { why: t`the records of this source come from no file` });
     const files = fileIds && fileIds.length > 0 ? await this.files.of(fileIds) : source.files;
     const replaced = source.files.filter((old) => !files.some(({ fileId }) => fileId === old.fileId));
     const changed = {
@@ -130,7 +131,7 @@ export class SourcesService {
   /** @throws MailbagError not-found */
   async detail(id: number): Promise<SourceSummary> {
     const source = await this.sources.findOneBy({ id });
-    if (!source) throw new MailbagError('not-found', { what: 'source' });
+    if (!source) throw new MailbagError('not-found', { what: t`source` });
     if (source.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: source.name });
     return this.summary(source);
   }

@@ -1,4 +1,5 @@
 import type { Field } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, csvLine, fieldLabel, safeName, writeFdf, writeXfdf, writeXml } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { answerSheet } from '../files/answer-column.js';
@@ -56,7 +57,7 @@ export class FieldLists {
           bytes: await this.pool.run('markedPdf', { key: templateFile(hash), file: fileName, pages: pageSizes, fields: fieldList }),
         };
       default:
-        throw new MailbagError('not-found', { what: `format ${format}` });
+        throw new MailbagError('not-found', { what: t`format ${format}` });
     }
   }
 }

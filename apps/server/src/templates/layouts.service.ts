@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { LayoutAidsAnswer, LayoutAnswer, LayoutChangesAnswer, RevisionSummary } from '@mailbag/contract';
 import type { Change, Json, Layout } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, drawnIn, emptyLayout, isChange, layoutOf, readWholeLayout, same, withChanges } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { fileKey } from '../files/file-key.js';
@@ -78,7 +79,7 @@ export class LayoutsService {
    * @throws MailbagError not-found, request-wrong, layout-*
    */
   async change(id: number, changes: readonly Change[]): Promise<LayoutChangesAnswer> {
-    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: 'it holds something that is not a change' });
+    if (!changes.every(isChange)) throw new MailbagError('request-wrong', { why: t`it holds something that is not a change` });
     for (let tries = 1; ; tries++) {
       const { version, layout, base } = await this.drawn(id);
       const { document, clashes } = withChanges(layout as unknown as Json, changes);

@@ -8,6 +8,7 @@ import type {
   TemplateUploadAnswer,
 } from '@mailbag/contract';
 import type { Answer, TemplateNote } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, carryAnswers, joinAnswers, takeApart } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -133,7 +134,7 @@ export class TemplatesService {
   /** @throws MailbagError not-found, in-wastebasket */
   private async template(id: number): Promise<TemplateEntity> {
     const template = await this.templates.findOneBy({ id });
-    if (!template) throw new MailbagError('not-found', { what: 'template' });
+    if (!template) throw new MailbagError('not-found', { what: t`template` });
     if (template.deletedAt !== null) throw new MailbagError('in-wastebasket', { name: template.name });
     return template;
   }
@@ -145,7 +146,7 @@ export class TemplatesService {
       where: { templateId: id, ...(revisionId === undefined ? {} : { id: revisionId }) },
       order: { number: 'DESC' },
     });
-    if (!revision) throw new MailbagError('not-found', { what: 'template' });
+    if (!revision) throw new MailbagError('not-found', { what: t`template` });
     return revision;
   }
 
@@ -205,7 +206,7 @@ export class TemplatesService {
   /** @throws MailbagError not-found */
   async summary(id: number): Promise<TemplateSummary> {
     const [summary] = await this.summaries(id);
-    if (!summary) throw new MailbagError('not-found', { what: 'template' });
+    if (!summary) throw new MailbagError('not-found', { what: t`template` });
     return summary;
   }
 

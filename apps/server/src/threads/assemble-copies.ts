@@ -1,4 +1,5 @@
 import type { Cell, CompiledTemplate, RecordFiller } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { ADDRESS_FIELDS, CombinedFile, addressSheet, compileTemplate, copiesFor, MailbagError, rowReader } from '@mailbag/core';
 import { nodeFonts } from '@mailbag/host';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
@@ -68,7 +69,7 @@ export async function assembleCopies({ key, title, duplex, office, items }: Asse
         add(cover.allPages.length);
       }
       const copy = await copyStore.byCode(threadSql(), code);
-      if (!copy) throw new MailbagError('not-found', { what: `copy ${code}` });
+      if (!copy) throw new MailbagError('not-found', { what: t`copy ${code}` });
       const filler = batch.fillers[position];
       if (!copy.isProtected) {
         add(await combined.addMade(filler?.compiled ?? null, await archivedBytes({ code, ...copy }), bookmark));

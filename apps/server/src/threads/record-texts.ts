@@ -1,4 +1,5 @@
 import type { Cell } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError } from '@mailbag/core';
 import type { FrozenBatch } from '../frozen/frozen-mailing.js';
 import { frozenBatch } from '../frozen/frozen-mailing.js';
@@ -16,7 +17,7 @@ let lastBatch: { id: number; batch: FrozenBatch; letters: LetterPattern | null }
 async function batchOf(id: number): Promise<NonNullable<typeof lastBatch>> {
   if (lastBatch?.id === id) return lastBatch;
   const row = await batchStore.frozen(threadSql(), id);
-  if (!row) throw new MailbagError('not-found', { what: 'batch' });
+  if (!row) throw new MailbagError('not-found', { what: t`batch` });
   return (lastBatch = { id, batch: frozenBatch(row), letters: null });
 }
 

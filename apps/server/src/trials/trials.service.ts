@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Account, TrialAnswer, TrialRequest } from '@mailbag/contract';
 import type { SourceRecord } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { MailbagError, copyCode, isMailbagError } from '@mailbag/core';
 import { Injectable } from '@nestjs/common';
 import type { FileKey } from '../files/file-key.js';
@@ -74,7 +75,7 @@ export class Trials {
       const record = found.get(ordinal);
       return record ? [{ record, ordinal, codes: codes() }] : [];
     });
-    if (records.length === 0) throw new MailbagError('not-found', { what: 'record' });
+    if (records.length === 0) throw new MailbagError('not-found', { what: t`record` });
     const { copies, faults } = await this.pool.run('trial', {
       mailing: frozen,
       batch: await this.batches.next(),
@@ -122,7 +123,7 @@ export class Trials {
   copy(id: number, number: number, account: Account): { key: FileKey; file: string } {
     const trial = this.cache.get(this.nameOf(id, account));
     const [key, copy] = [trial?.keys[number], trial?.answer.copies[number]];
-    if (!key || !copy) throw new MailbagError('not-found', { what: 'copy' });
+    if (!key || !copy) throw new MailbagError('not-found', { what: t`copy` });
     return { key, file: copy.file };
   }
 

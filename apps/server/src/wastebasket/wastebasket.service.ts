@@ -1,5 +1,6 @@
 import type { WastebasketKind, WastebasketLine } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
 import { IntakesService } from '../intakes/intakes.service.js';
@@ -100,7 +101,7 @@ export class Wastebasket {
         if (isGone) gone.push(line.name);
         this.changed(kind, line.id);
       }
-    if (gone.length > 0) await this.history.note('emptied the wastebasket', gone.slice(0, 20).join(', '), null, MAILBAG);
+    if (gone.length > 0) await this.history.note(t`emptied the wastebasket`, gone.slice(0, 20).join(', '), null, MAILBAG);
   }
 
   private async line(kind: WastebasketKind, id: number): Promise<void> {

@@ -1,5 +1,6 @@
 import type { Catalogue } from '@mailbag/core/words';
 import { Plural } from '@mailbag/core/words';
+import { messageFinder } from './message-finder';
 
 /** Messages in a language by their names, in the syntax of ICU's MessageFormat. */
 export type Messages = Readonly<Record<string, string>>;
@@ -19,10 +20,16 @@ const plainParts = (text: string, values: readonly unknown[]): readonly unknown[
     .map((part) => (part instanceof Plural ? part.value : part))
     .filter((part) => part !== '');
 
-/** @param locale BCP 47 (RFC 5646) @param formatter says plurals */
+/** @param locale BCP 47 (RFC 5646) @param messages may grow while it is spoken @param formatter says plurals */
 export function messageCatalogue(locale: string, messages: Messages, formatter: Formatter): Catalogue {
+  let [find, known] = [messageFinder([]), 0];
   return {
     locale,
+    find(text) {
+      const names = Object.keys(messages);
+      if (names.length !== known) [find, known] = [messageFinder(names), names.length];
+      return find(text);
+    },
     say(message, values) {
       const text = messages[message];
       if (text === undefined) return null;

@@ -1,6 +1,6 @@
-import { translated } from '../words/words.js';
 import { databasesErrors } from './databases.js';
 import type { ErrorEntry, ErrorFields } from './entry.js';
+import { inWords } from './entry.js';
 import { formsErrors } from './forms.js';
 import { intakesErrors } from './intakes.js';
 import { mailErrors } from './mail.js';
@@ -37,9 +37,8 @@ type Told<Code extends ErrorCode> =
     ? [fields?: FieldsOf<Code>, options?: { cause?: unknown }]
     : [fields: FieldsOf<Code>, options?: { cause?: unknown }];
 
-/** Why something is wrong is told in English where it was found; a sentence says it in the language that is spoken. */
-const inWords = (fields: ErrorFields): ErrorFields =>
-  typeof fields.why === 'string' ? { ...fields, why: translated(fields.why) } : fields;
+/** Fields that hold words of Mailbag's own, and no name. */
+const TOLD = ['why', 'part', 'what', 'answer'];
 
 /** An error of the catalogue. `fields` hold what the sentence needs, so that a screen can say it. */
 export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
@@ -50,7 +49,7 @@ export class MailbagError<Code extends ErrorCode = ErrorCode> extends Error {
     readonly code: Code,
     ...[fields, options]: Told<Code>
   ) {
-    super((catalogue[code] as ErrorEntry<unknown>).sentence(inWords((fields ?? {}) as ErrorFields)), options);
+    super((catalogue[code] as ErrorEntry<unknown>).sentence(inWords((fields ?? {}) as ErrorFields, TOLD)), options);
     this.name = 'MailbagError';
     this.fields = (fields ?? {}) as ErrorFields;
     this.status = catalogue[code].status;

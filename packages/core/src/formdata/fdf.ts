@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { FormRecord } from './form-record.js';
 import { setValue, textValue } from './form-record.js';
@@ -153,7 +154,7 @@ export function readFdf(bytes: Uint8Array, file: string): FormRecord {
   for (let found = object.exec(latin); found; found = object.exec(latin)) {
     const reader = new CosReader(bytes, object.lastIndex);
     objects.set(Number(found[1]), reader.next() ?? null);
-    if (reader.isCut) throw new MailbagError('sheet-damaged', { file, part: 'its end' });
+    if (reader.isCut) throw new MailbagError('sheet-damaged', { file, part: t`its end` });
     object.lastIndex = Math.max(object.lastIndex, reader.at);
   }
   const resolve = (value: Cos | undefined, left = 20): Cos =>
@@ -165,7 +166,7 @@ export function readFdf(bytes: Uint8Array, file: string): FormRecord {
   const root = [...objects.values()].find((value) => value instanceof Map && value.has('/FDF'));
   const fdf = root instanceof Map ? resolve(root.get('/FDF')) : null;
   const fields = fdf instanceof Map ? resolve(fdf.get('/Fields')) : null;
-  if (!Array.isArray(fields)) throw new MailbagError('sheet-damaged', { file, part: 'the list of fields' });
+  if (!Array.isArray(fields)) throw new MailbagError('sheet-damaged', { file, part: t`the list of fields` });
   const record: FormRecord = new Map();
   const shown = (value: Cos): string | null => {
     if (value instanceof Text) return textOf(value);

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { Cell } from '../tables/record.js';
 import { isoDate } from '../tables/typed-text.js';
@@ -54,12 +55,12 @@ const keepDigits = (text: string): string =>
  */
 export function readJson(text: string, file: string): { records: FormRecord[]; leftOut: string[] } {
   if (nestingOf(text, DEEPEST_READ) > DEEPEST_READ)
-    throw new MailbagError('sheet-damaged', { file, part: `its JSON (more than ${DEEPEST_READ} lists within one another)` });
+    throw new MailbagError('sheet-damaged', { file, part: t`its JSON (more than ${DEEPEST_READ} lists within one another)` });
   let value: Json;
   try {
     value = JSON.parse(keepDigits(text)) as Json;
   } catch (error) {
-    throw new MailbagError('sheet-damaged', { file, part: `its JSON (${error instanceof Error ? error.message : String(error)})` });
+    throw new MailbagError('sheet-damaged', { file, part: t`its JSON (${error instanceof Error ? error.message : String(error)})` });
   }
   const only = isObject(value) && Object.keys(value).length === 1 && isObject(value.values) ? value.values : value;
   const list = listOf(only) ?? (isObject(only) ? [only] : []);

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { parseXml } from '../tables/xml-part.js';
 import type { FormRecord } from './form-record.js';
@@ -56,7 +57,7 @@ export async function readXml(bytes: Uint8Array, file: string): Promise<FormReco
   let count = 0;
   await parseXml([bytes], file, 'the form data', {
     open(name, attributes) {
-      if (name.length > LONGEST_NAME) throw new MailbagError('sheet-damaged', { file, part: 'an element with an endless name' });
+      if (name.length > LONGEST_NAME) throw new MailbagError('sheet-damaged', { file, part: t`an element with an endless name` });
       if (++count > MOST_ELEMENTS) throw new MailbagError('sheet-too-large', { file, limitMb: 200 });
       const element: Element = { name, attributes: { ...attributes }, kids: [], text: '' };
       open.at(-1)!.kids.push(element);

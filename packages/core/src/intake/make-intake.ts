@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import type { Answer, AnswerReason } from '../answers/answer.js';
 import type { LeftField, Question, QuestionField } from '../answers/questions.js';
 import { leftSentence, questionsOf } from '../answers/questions.js';
@@ -83,13 +84,13 @@ function columnFor(words: string, taken: Set<string>): string {
 function doubtOf(question: Question, field: Field | undefined): string {
   const { question: words, kind, options } = question;
   if (field?.labelFrom === 'name' || field?.label === null)
-    return 'The form prints no words here, so these come from the name of the field.';
-  if (words.length > LONG_WORDS) return 'The words are long; say shortly what is asked.';
+    return t`The form prints no words here, so these come from the name of the field.`;
+  if (words.length > LONG_WORDS) return t`The words are long; say briefly what is asked.`;
   if (
     (kind === 'one of' || kind === 'some of') &&
     options.some(({ label, value }) => label.trim() === '' || (label === value && /^\d*$/.test(label)))
   )
-    return 'Some of its options have no words on the form; say what they mean.';
+    return t`Some of its options have no words on the form; say what they mean.`;
   return '';
 }
 
@@ -102,12 +103,12 @@ function surenessOf(question: Question, field: Field | undefined, doubt: string)
   const part = field?.labelFrom === 'tooltip' ? 0.85 : agree ? 1 : 0.9;
   const where =
     field?.labelFrom === 'tooltip'
-      ? 'The form says these words where a pointer rests on the box.'
+      ? t`The form says these words where a pointer rests on the box.`
       : agree
-        ? 'The form prints these words, and says them where a pointer rests on the box.'
-        : 'The form prints these words beside the box.';
+        ? t`The form prints these words, and says them where a pointer rests on the box.`
+        : t`The form prints these words beside the box.`;
   const pieces = fields.some(({ piece }) => piece !== null) || options.some((option) => option.field !== null);
-  return pieces ? { part: Math.min(part, 0.8), why: `${where} ${fields.length} boxes are taken as one question.` } : { part, why: where };
+  return pieces ? { part: Math.min(part, 0.8), why: t`${where} ${fields.length} boxes are taken as one question.` } : { part, why: where };
 }
 
 /** The way of writing dates that a box asks for, by its words, or as many letters as it takes (UTS 35). */
@@ -229,7 +230,7 @@ export function makeIntake(name: string, forms: readonly IntakeForm[]): MadeInta
       initial: '',
       when: null,
       isAway,
-      doubt: isAway ? 'The form says that the office fills this in, so it is not asked.' : doubtOf(one, field),
+      doubt: isAway ? t`The form says that the office fills this in, so it is not asked.` : doubtOf(one, field),
     };
     if (!isAway) made.sure = surenessOf(one, field, made.doubt);
     questions.push(made);

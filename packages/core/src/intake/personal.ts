@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { YES_WORDS } from '../answers/yes-words.js';
 import { normalised } from '../map/choose.js';
 import type { FieldMap } from '../map/field-map.js';
@@ -36,8 +37,8 @@ function wordsOfRecords(own: FillRule | undefined, theirs: FillRule | undefined)
 /** Why nobody is asked what the mailing fills by a rule of its own. */
 const filledFrom = (columns: readonly string[]): string =>
   columns.length > 0
-    ? `The mailing works this out from ${columns.join(', ')}, so it is not asked.`
-    : 'The mailing fills this in for everybody, so it is not asked.';
+    ? t`The mailing works this out from ${columns.join(', ')}, so it is not asked.`
+    : t`The mailing fills this in for everybody, so it is not asked.`;
 
 /**
  * A question whose fields the mailing puts together of several columns is asked as those columns, and one whose fields it works out is not asked: the fields are
@@ -69,7 +70,7 @@ function parted(made: MadeIntake, maps: AnsweredMailing['maps'], taken: Readonly
       const missing = columns.filter((column) => !known.has(normalised(column)));
       missing.forEach((column) => known.add(normalised(column)));
       if (missing.length === 0) {
-        plan.questions[id] = { ...question, isAway: true, doubt: `It is put together of ${columns.join(', ')}, which are asked for.` };
+        plan.questions[id] = { ...question, isAway: true, doubt: t`It is put together of ${columns.join(', ')}, which are asked for.` };
         return [id];
       }
       return missing.map((column, index) => {

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { compilePattern } from '../patterns/pattern.js';
 import { symbologies } from '../pdf/fill/stamp/copy-stamp.js';
@@ -10,17 +11,17 @@ export function readStamp(given: unknown): Stamp {
   const number = (name: string): number => {
     const value = stamp[name];
     if (typeof value !== 'number' || !Number.isFinite(value))
-      throw new MailbagError('layout-stamp', { why: `its ${name} is not a number` });
+      throw new MailbagError('layout-stamp', { why: t`its ${name} is not a number` });
     return value;
   };
   const place = { page: number('page'), x: number('x'), y: number('y'), width: number('width') };
-  if (place.width <= 0) throw new MailbagError('layout-stamp', { why: 'it has no width' });
+  if (place.width <= 0) throw new MailbagError('layout-stamp', { why: t`it has no width` });
   if (stamp['kind'] === 'code') {
     const symbology = symbologies.find((one) => one === stamp['symbology']);
-    if (!symbology) throw new MailbagError('layout-stamp', { why: `“${String(stamp['symbology'])}” is not a kind of code` });
+    if (!symbology) throw new MailbagError('layout-stamp', { why: t`“${String(stamp['symbology'])}” is not a kind of code` });
     return { kind: 'code', ...place, symbology, height: number('height'), inPrint: stamp['inPrint'] === true };
   }
-  if (stamp['kind'] !== 'line') throw new MailbagError('layout-stamp', { why: 'it is neither a code nor a line of text' });
+  if (stamp['kind'] !== 'line') throw new MailbagError('layout-stamp', { why: t`it is neither a code nor a line of text` });
   const text = typeof stamp['text'] === 'string' ? stamp['text'] : '';
   const fault = lineFault(text);
   if (fault) throw new MailbagError('layout-stamp', { why: fault });

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { addressFault } from './address.js';
 
 /** Addresses that one cell may hold. RFC 5321, 4.5.3.1.8 lets a server refuse more than 100 recipients; half of it leaves room for copies to others. */
@@ -41,8 +42,8 @@ export function addressesIn(text: string, several: boolean): { addresses: MailAd
     return { addresses: fault === null ? [{ name: '', address: text.trim() }] : [], fault };
   }
   const pieces = piecesOf(text);
-  if (pieces.length === 0) return { addresses: [], fault: 'it is empty' };
-  if (pieces.length > MOST_ADDRESSES) return { addresses: [], fault: `it holds more than ${MOST_ADDRESSES} addresses` };
+  if (pieces.length === 0) return { addresses: [], fault: t`it is empty` };
+  if (pieces.length > MOST_ADDRESSES) return { addresses: [], fault: t`it holds more than ${MOST_ADDRESSES} addresses` };
   const addresses = new Map<string, MailAddress>();
   for (const piece of pieces) {
     const angle = piece.endsWith('>') ? piece.lastIndexOf('<') : -1;
@@ -51,7 +52,7 @@ export function addressesIn(text: string, several: boolean): { addresses: MailAd
     const address = (isNamed ? piece.slice(angle + 1, -1) : piece).trim();
     const fault = addressFault(address);
     if (fault !== null)
-      return { addresses: [], fault: pieces.length === 1 ? fault : `“${address.slice(0, 80)}” in it is not an address: ${fault}` };
+      return { addresses: [], fault: pieces.length === 1 ? fault : t`“${address.slice(0, 80)}” in it is not an address: ${fault}` };
     if (!addresses.has(address.toLowerCase())) addresses.set(address.toLowerCase(), { name: isNamed ? name.trim() : '', address });
   }
   return { addresses: [...addresses.values()], fault: null };

@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { safeFileName, safeFolders } from '../copies/file-name.js';
 import { MailbagError } from '../errors/catalogue.js';
 import { compilePattern } from './pattern.js';
@@ -22,13 +23,13 @@ const unreserved = ([first, ...rest]: string[]): string[] =>
  * @throws MailbagError pattern-empty, pattern-climbs, pattern-broken, pattern-unknown-column
  */
 export function outputPattern(folder: string, file: string, names: readonly string[]): OutputPattern {
-  if (file.trim() === '') throw new MailbagError('pattern-empty', { what: 'file name' });
+  if (file.trim() === '') throw new MailbagError('pattern-empty', { what: t`file name` });
   if (/(^|[/\\])\.\.([/\\]|$)/.test(folder) || /^\s*([/\\]|[A-Za-z]:)/.test(folder))
     throw new MailbagError('pattern-climbs', { pattern: folder });
   if (/[/\\]/.test(replaceTags(file, () => '')))
     throw new MailbagError('pattern-broken', {
       pattern: file,
-      why: 'a file name cannot hold a slash; put folders into the folder pattern',
+      why: t`a file name cannot hold a slash; put folders into the folder pattern`,
     });
   const inFolder = compilePattern(folder, names);
   const inFile = compilePattern(file, names);

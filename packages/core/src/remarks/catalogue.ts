@@ -1,12 +1,13 @@
-import { t } from '../words/words.js';
+import { spokenLocale, t, translated } from '../words/words.js';
 import type { ErrorFields } from '../errors/entry.js';
-import { count } from '../errors/entry.js';
+import { count, inWords } from '../errors/entry.js';
 
 const remarkOf = <Fields = Record<never, never>>(sentence: (fields: Fields) => string): ((fields: Fields) => string) => sentence;
 
-const time = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const CLOCK: Intl.DateTimeFormatOptions = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' };
 /** A time (ISO 8601) as the clock of whoever reads it has it. */
-const clock = (at: string): string => (Number.isNaN(Date.parse(at)) ? at : time.format(new Date(at)));
+const clock = (at: string): string =>
+  Number.isNaN(Date.parse(at)) ? at : new Date(at).toLocaleString(spokenLocale() === 'en' ? 'en-GB' : spokenLocale(), CLOCK);
 
 /**
  * What Mailbag says of a copy, a delivery or a print run by itself, with a stable code and the fields it carries. Kept and sent as they are; screens and
@@ -92,11 +93,15 @@ export function remark<Code extends RemarkCode>(
   return { code, fields: (fields ?? {}) as ErrorFields };
 }
 
-/** What was said, as a sentence. */
-export const detailText = (detail: Detail): string =>
-  typeof detail === 'string'
-    ? detail
-    : ((remarks[detail.code] as ((fields: unknown) => string) | undefined)?.(detail.fields) ?? detail.code);
+/** Fields that may hold words of Mailbag's own in English. */
+const TOLD = ['answer', 'why', 'doubt'];
+
+/** What was said, as a sentence in the language that is spoken; words of others stay as they came. */
+export function detailText(detail: Detail): string {
+  if (typeof detail === 'string') return translated(detail);
+  const sentence = remarks[detail.code] as ((fields: ErrorFields) => string) | undefined;
+  return sentence?.(inWords(detail.fields, TOLD)) ?? detail.code;
+}
 
 /** Stands in front of a remark where it is kept among words: one line of words never has it. */
 const MARK = '\u0001';

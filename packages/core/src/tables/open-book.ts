@@ -1,3 +1,4 @@
+import { t } from '../words/words.js';
 import { MailbagError } from '../errors/catalogue.js';
 import type { Allowance } from './allowance.js';
 import { openForeign } from './foreign-book.js';
@@ -17,10 +18,10 @@ export async function bookOf(file: TableFile, kind: TableKind): Promise<SheetBoo
     if (!file.foreign) throw new MailbagError('sheet-old-workbook', { file: file.name });
     book = openForeign(await file.foreign());
   } else if (kind === 'xlsx' || kind === 'ods') {
-    if (!file.zip) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the zip directory' });
+    if (!file.zip) throw new MailbagError('sheet-damaged', { file: file.name, part: t`the zip directory` });
     book = await (kind === 'xlsx' ? openXlsx(file.zip, file.name) : openOds(file.zip, file.name));
   } else return null;
-  if (book.sheets.length === 0) throw new MailbagError('sheet-damaged', { file: file.name, part: 'the list of sheets' });
+  if (book.sheets.length === 0) throw new MailbagError('sheet-damaged', { file: file.name, part: t`the list of sheets` });
   return book;
 }
 

@@ -26,6 +26,18 @@ export interface Catalogue {
    * @returns its parts in order, text and values that are no text; null: it is not in the catalogue
    */
   say(message: string, values: readonly unknown[]): readonly unknown[] | null;
+  /** Which message an English text is, and with which values; null: none that it has. */
+  find(text: string): FoundMessage | null;
+}
+/** A message with its values, as they stood in a text. A number of something is a Plural. */
+export interface FoundMessage {
+  message: string;
+  values: readonly FoundValue[];
+}
+/** `isName`: it stands in quotes, so that it is somebody's own word. */
+export interface FoundValue {
+  value: string | Plural;
+  isName: boolean;
 }
 
 let spoken: Catalogue | null = null;
@@ -66,5 +78,19 @@ export function partsOf(strings: readonly string[], values: readonly unknown[]):
 export const t = (strings: TemplateStringsArray, ...values: readonly (string | number | Plural | null | undefined | boolean)[]): string =>
   partsOf(strings, values).map(String).join('');
 
-/** A message that is known by its English words alone, as a server sends it. */
-export const translated = (message: string): string => partsOf([message], []).map(String).join('');
+/** How deep a message may stand in another one. */
+const DEEPEST = 3;
+
+/**
+ * A message that is known by its English words alone, as a server or a folder has it: “Batch 3 is done”. What stands in it in words of its own is said in the
+ * language that is spoken too, names in quotes are not. Words that are no message, such as those of other people's servers, stay as they are.
+ */
+export function translated(text: string, depth = 0): string {
+  if (spoken === null || text === '') return text;
+  const whole = spoken.say(text, []);
+  if (whole) return whole.map(String).join('');
+  const found = depth < DEEPEST ? spoken.find(text) : null;
+  if (!found) return text;
+  const values = found.values.map(({ value, isName }) => (isName || typeof value !== 'string' ? value : translated(value, depth + 1)));
+  return (spoken.say(found.message, values) ?? [text]).map(String).join('');
+}

@@ -1,4 +1,5 @@
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../../persistence/transactions.js';
 import { SettingsService } from '../../settings/settings.service.js';
@@ -24,7 +25,7 @@ export class IntakeKind implements SourceKind {
   /** @throws MailbagError not-found */
   async input({ id, name }: SourceEntity): Promise<SourceInput> {
     const intake = await intakeStore.ofSource(this.transactions, id);
-    if (!intake) throw new MailbagError('not-found', { what: 'intake' });
+    if (!intake) throw new MailbagError('not-found', { what: t`intake` });
     return { kind: this.kind, intakeId: intake.id, name, zone: this.settings.zone };
   }
 }

@@ -1,5 +1,6 @@
 import type { SourceRequest } from '@mailbag/contract';
 import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import type { SourceKindName } from '../../work/tasks.js';
 import { DatabaseKind } from './database-kind.js';
@@ -25,6 +26,6 @@ export class SourceKinds {
       const origin = await known.ofRequest(request);
       if (origin) return { ...origin, kind: known.kind };
     }
-    throw new MailbagError('request-wrong', { why: 'a source needs a file or a query' });
+    throw new MailbagError('request-wrong', { why: t`a source needs a file or a query` });
   }
 }

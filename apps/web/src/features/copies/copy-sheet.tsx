@@ -284,7 +284,7 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
                     {new Date(event.at).toDateString() === new Date().toDateString() ? atSecond(event.at) : fullWhen(event.at)}
                   </span>
                   <div>
-                    {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && t`by ${event.who}`}
+                    {eventWords[event.event] ?? event.event} {event.who !== 'Mailbag' && t`by ${translated(event.who)}`}
                     {event.detail !== null && event.detail !== '' && <small>{detailText(event.detail)}</small>}
                   </div>
                 </li>

@@ -60,7 +60,7 @@ export function QuestionSettings({
     <Box role="group" aria-label={t`Settings of ${words}`}>
       {doubt !== '' && (
         <Notice tone="ochre">
-          {doubt}{' '}
+          {translated(doubt)}{' '}
           {!isAway && (
             <Button small look="bare" changes onPress={() => set({ ...looked })}>
               <Check size={14} />
@@ -69,7 +69,7 @@ export function QuestionSettings({
           )}
         </Notice>
       )}
-      {doubt === '' && sure && !isAway && <Confidence confidence={sure.part} why={sure.why} />}
+      {doubt === '' && sure && !isAway && <Confidence confidence={sure.part} why={translated(sure.why)} />}
       <TextInput
         label={t`Words`}
         {...((kind === 'notice' || words.length > 90) && { rows: 3 })}

@@ -5,6 +5,7 @@ import { DialogTrigger, Heading, Modal } from 'react-aria-components';
 import styled from 'styled-components';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { partsWords } from '../../features/mailing/parts-words';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { Button } from '../../ui/button';
@@ -84,7 +85,7 @@ function ChangeLines({ mailing, settle, onBack }: { mailing: number; settle: () 
         {data.map(({ id, at, until, who, parts }) => (
           <li key={id}>
             <div>
-              {parts.join(', ')}
+              {partsWords(parts)}
               <br />
               <Small>
                 {who}, {when(at)}
@@ -95,7 +96,7 @@ function ChangeLines({ mailing, settle, onBack }: { mailing: number; settle: () 
               changes
               small
               isDisabled={back.isPending}
-              aria-label={t`Back to before this: ${parts.join(', ')}, ${when(at)}`}
+              aria-label={t`Back to before this: ${partsWords(parts)}, ${when(at)}`}
               onPress={() => back.mutate(id)}
             >
               <Undo2 size={13} />

@@ -9,22 +9,23 @@ import { Card, Empty, Stack } from '../../ui/layout';
 import type { ListColumn } from '../../ui/list/column';
 import { List } from '../../ui/list/list';
 import { Loading } from '../../ui/loading';
+import { aboutWords, actionWords } from './history-words';
 
 const keyOf = ({ id }: HistoryLine): number => id;
-const nameOf = ({ who, action }: HistoryLine): string => `${who} ${translated(action)}`;
+const nameOf = ({ who, action }: HistoryLine): string => `${translated(who)} ${translated(action)}`;
 
 const columns: readonly ListColumn<HistoryLine>[] = [
   { id: 'when', head: t`When`, minWidth: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
-  { id: 'who', head: t`Who`, minWidth: 120, share: 1, isUnordered: true, text: ({ who }) => who },
+  { id: 'who', head: t`Who`, minWidth: 120, share: 1, isUnordered: true, text: ({ who }) => translated(who) },
   {
     id: 'what',
     head: t`What`,
     minWidth: 200,
     share: 3,
     isUnordered: true,
-    text: ({ action, subject }) => `${translated(action)} ${subject}`,
+    text: actionWords,
   },
-  { id: 'about', head: t`About`, minWidth: 140, share: 3, isUnordered: true, text: ({ detail }) => detail ?? '' },
+  { id: 'about', head: t`About`, minWidth: 140, share: 3, isUnordered: true, text: aboutWords },
 ];
 
 /** Who did what, the last first, read as one scrolls. */

@@ -30,7 +30,7 @@ function whereItIs({ state, startedAt, finishedAt, dueAt, done, total, attempts,
 }
 
 function Job({ job, onAgain, isDisabled }: { job: JobAnswer; onAgain: () => void; isDisabled: boolean }) {
-  const name = [translated(job.title), job.subject].filter(Boolean).join(': ');
+  const name = [translated(job.title), translated(job.subject)].filter(Boolean).join(': ');
   return (
     <ListLine
       actions={

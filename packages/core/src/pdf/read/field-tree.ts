@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { PDFDict, PDFDocument, PDFRef } from '@cantoo/pdf-lib';
 import { PDFArray, PDFName } from '@cantoo/pdf-lib';
 import { MailbagError } from '../../errors/catalogue.js';
@@ -72,9 +73,9 @@ export function readFieldTree(doc: PDFDocument, file = 'The file'): FieldTree {
   const seen = new Set<PDFDict>();
   const add = (name: string, dict: PDFDict, owners: Inherited, widgets: RawWidget[]): void => {
     widgetCount += widgets.length;
-    if (widgetCount > MOST_WIDGETS) throw new MailbagError('pdf-too-many', { file, limit: MOST_WIDGETS, what: 'fields on its pages' });
+    if (widgetCount > MOST_WIDGETS) throw new MailbagError('pdf-too-many', { file, limit: MOST_WIDGETS, what: t`fields on its pages` });
     const known = byName.get(name);
-    if (!known && byName.size >= MOST_FIELDS) throw new MailbagError('pdf-too-many', { file, limit: MOST_FIELDS, what: 'fields' });
+    if (!known && byName.size >= MOST_FIELDS) throw new MailbagError('pdf-too-many', { file, limit: MOST_FIELDS, what: t`fields` });
     if (!known) byName.set(name, { name, dict, owners, widgets, holders: [dict] });
     else {
       known.widgets.push(...widgets);

@@ -1,3 +1,4 @@
+import { t } from '../../words/words.js';
 import type { PDFDict, PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 import { PDFArray, PDFDict as Dict, PDFName, PDFStream } from '@cantoo/pdf-lib';
 import { isOverBudget } from './decode-budget.js';
@@ -310,7 +311,7 @@ export function describePdf(
   name: typeof nameFields | typeof nameOptions = nameOptions,
   mayBeFlat = false,
 ): TemplateDescription {
-  if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: 'pages' });
+  if (opened.doc.getPageCount() > MOST_PAGES) throw new MailbagError('pdf-too-many', { file, limit: MOST_PAGES, what: t`pages` });
   const tree = readFieldTree(opened.doc, file);
   const fields = tree.fields.map(describeField).filter((field) => field !== null);
   const isXfaOnly = fields.length === 0 && tree.acroForm && entry(tree.acroForm, 'XFA') !== undefined;

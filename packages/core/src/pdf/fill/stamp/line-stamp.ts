@@ -1,3 +1,4 @@
+import { t } from '../../../words/words.js';
 import { standardFace } from '../appearance/coded-face.js';
 import { num } from '../appearance/number.js';
 import type { ByteWriter } from '../../byte-writer.js';
@@ -26,7 +27,7 @@ const face = () => standardFace('Helvetica');
 export function lineFault(text: string): string | null {
   if (text.trim() === '') return 'its line of text is empty';
   const strange = [...text].find((char) => !face().has(char.codePointAt(0)!));
-  return strange === undefined ? null : `its line of text holds “${strange}”, and lines on copies are written in Latin letters only`;
+  return strange === undefined ? null : t`its line of text holds “${strange}”, and lines on copies are written in Latin letters only`;
 }
 
 /** Draws a line; characters that its face lacks are left out. */
