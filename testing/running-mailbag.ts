@@ -39,6 +39,9 @@ export interface ReceivedMail {
   attachments: { name: string; type: string; size: number; sha256: string }[];
 }
 
+/** Subjects of codes for senders. */
+const CODE = /^\d{6} (?:is your code|ist Ihr Code) /;
+
 /** A stand-in post office of its own process. */
 export class PostOffice {
   private constructor(
@@ -57,7 +60,7 @@ export class PostOffice {
   }
   /** What it received, without the codes for senders. */
   async letters(): Promise<ReceivedMail[]> {
-    return (await this.received()).filter(({ subject }) => !/^\d{6} is your code/.test(subject));
+    return (await this.received()).filter(({ subject }) => !CODE.test(subject));
   }
   /** How it behaves from now on: `mood=busy`, `reports=2525` (port that reports are sent to), `after=50` (milliseconds until they come). */
   async behave(how: string): Promise<void> {
@@ -69,7 +72,7 @@ export class PostOffice {
   }
   /** The code that was mailed to an address last. */
   async code(address: string): Promise<string> {
-    const found = (await this.received()).filter(({ to, subject }) => to === address && /^\d{6} is your code/.test(subject)).at(-1);
+    const found = (await this.received()).filter(({ to, subject }) => to === address && CODE.test(subject)).at(-1);
     if (!found) throw new Error(`No code was mailed to ${address}`);
     return found.subject.slice(0, 6);
   }

@@ -9,6 +9,7 @@ import { Hold } from '../safety/hold.service.js';
 import { SendersService } from '../senders/senders.service.js';
 import { batchStore } from '../stores/batch.store.js';
 import type { EndedBatch } from '../stores/batch.store.js';
+import { batchMail } from './batch-mail-words.js';
 import { Ledger } from '../copies/ledger.service.js';
 
 /** Milliseconds from which a batch is long: nobody has waited before it. */
@@ -18,13 +19,9 @@ const LATEST = 86_400_000;
 /** Milliseconds after each try in vain. */
 const AGAIN = [5000, 30_000, 300_000];
 
-/** How long something took, in words. @param ms milliseconds */
-export function durationWords(ms: number): string {
-  const minutes = Math.round(ms / 60_000);
-  if (minutes < 2) return 'a minute';
-  if (minutes < 120) return `${minutes} minutes`;
-  return `${Math.round(minutes / 60)} hours`;
-}
+/** Milliseconds that a batch has taken. */
+const tookOf = ({ startedAt, finishedAt }: EndedBatch): number =>
+  (finishedAt === null ? Date.now() : Date.parse(finishedAt)) - Date.parse(startedAt);
 
 /**
  * Tells whoever started a long batch, and wants that, by mail that it is done or was stopped by something. It is written down before the mail leaves, so that
@@ -64,8 +61,7 @@ export class BatchMails implements OnApplicationBootstrap {
   private async toTell(id: number): Promise<EndedBatch | null> {
     const batch = await batchStore.ended(this.transactions, id);
     if (!batch || batch.toldState === batch.state) return null;
-    const took = (batch.finishedAt === null ? Date.now() : Date.parse(batch.finishedAt)) - Date.parse(batch.startedAt);
-    return took < LONG ? null : batch;
+    return tookOf(batch) < LONG ? null : batch;
   }
 
   /** @throws MailbagError batch-mail-failed: no server took it, and it is tried again */
@@ -83,20 +79,15 @@ export class BatchMails implements OnApplicationBootstrap {
   }
 
   private async message(id: number, batch: EndedBatch): Promise<{ subject: string; text: string }> {
-    const counts = Object.entries(await this.ledger.countsOfBatch(id)).filter(([, count]) => count > 0);
-    const about = counts.map(([state, count]) => `${count.toLocaleString('en')} ${state}`).join(', ');
+    const { number, mailingName, language } = batch;
     const error = batch.error === null ? null : MailbagError.from(JSON.parse(batch.error) as Parameters<typeof MailbagError.from>[0]);
-    const took = durationWords((batch.finishedAt === null ? Date.now() : Date.parse(batch.finishedAt)) - Date.parse(batch.startedAt));
-    const name = `Batch ${batch.number} of ${batch.mailingName}`;
-    return batch.state === 'paused'
-      ? {
-          subject: `${name} is paused`,
-          text: [`${name} is paused: ${error?.message ?? 'somebody paused it.'}`, about && `So far: ${about}.`, WHY]
-            .filter(Boolean)
-            .join('\n\n'),
-        }
-      : { subject: `${name} is done`, text: [`${name} is done. It took ${took}.`, about && `${about}.`, WHY].filter(Boolean).join('\n\n') };
+    return batchMail(language, {
+      number,
+      mailingName,
+      isPaused: batch.state === 'paused',
+      took: tookOf(batch),
+      counts: await this.ledger.countsOfBatch(id),
+      reason: error?.message ?? null,
+    });
   }
 }
-
-const WHY = 'You get this because you started the batch. You can change that in Mailbag under Settings, Your account.';

@@ -4,7 +4,10 @@ import { MailbagError } from '@mailbag/core';
 import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
+import { accountStore } from '../stores/account.store.js';
 import { senderStore } from '../stores/sender.store.js';
+import { principal } from '../platform/principal.js';
+import { ownMailWords } from './own-mail-words.js';
 import { SenderEntity } from './senders.entity.js';
 import { CODE_TRIES, SendersService } from './senders.service.js';
 
@@ -27,8 +30,7 @@ export class SenderCodes {
       await transporter.sendMail({
         from: { name: sender.name, address: sender.address },
         to: sender.address,
-        subject: `${code} is your code for Mailbag`,
-        text: `The code ${code.slice(0, 3)} ${code.slice(3)} confirms that mail from ${sender.address} is sent with your consent.\n\nIt holds for ${CODE_MINUTES} minutes. If you did not ask for it, do nothing.`,
+        ...ownMailWords(await accountStore.languageOf(this.transactions, principal())).code(code, sender.address, CODE_MINUTES),
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
     } catch (cause) {

@@ -47,6 +47,10 @@ export const accountStore = {
   setPassword: (sql: Sql, passwordHash: string, id: number) =>
     run(sql, 'UPDATE account SET passwordHash = ? WHERE id = ?', [passwordHash, id]),
 
+  /** In which language somebody is spoken to (ISO 639-1); empty: as their browser asks, and for who has no account. */
+  languageOf: async (sql: Sql, { kind, id }: Principal): Promise<string> =>
+    (kind === 'person' && (await one<{ language: string }>(sql, 'SELECT language FROM account WHERE id = ?', [id!]))?.language) || '',
+
   setLanguage: (sql: Sql, language: SpokenLanguage, id: number) => run(sql, 'UPDATE account SET language = ? WHERE id = ?', [language, id]),
 
   setMailsBatches: (sql: Sql, mailsBatches: boolean, id: number) =>

@@ -45,6 +45,8 @@ export interface EndedBatch {
   toldState: string;
   /** Of whoever started it. */
   email: string;
+  /** In which they are spoken to (ISO 639-1); empty: as their browser asks. */
+  language: string;
 }
 
 export const batchStore = {
@@ -54,7 +56,7 @@ export const batchStore = {
   ended: (sql: Sql, id: number) =>
     one<EndedBatch>(
       sql,
-      `SELECT number, mailingName, state, error, startedAt, finishedAt, toldState, email FROM batch JOIN account ON account.id = batch.startedBy
+      `SELECT number, mailingName, state, error, startedAt, finishedAt, toldState, email, language FROM batch JOIN account ON account.id = batch.startedBy
        WHERE batch.id = ? AND account.mailsBatches = 1 AND account.disabledAt IS NULL AND (state = 'done' OR (state = 'paused' AND error IS NOT NULL))`,
       [id],
     ),
