@@ -7,7 +7,7 @@ import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
-import { helpPages } from './help/help-pages.js';
+import { helpPages, languageFolder, manualLanguages } from './help/help-pages.js';
 import { packedAssets } from './platform/packed-assets.js';
 import { setUpPages } from './public/pages.js';
 
@@ -68,14 +68,21 @@ export function setUpWeb(app: NestExpressApplication): void {
 
 /** Serves the manual, which needs neither a network nor an account. */
 function setUpHelp(app: NestExpressApplication): void {
-  const files = readdirSync(config.manualFolder)
-    .filter((name) => name.endsWith('.md'))
-    .sort();
-  const pages = helpPages(files.map((name) => ({ name, text: readFileSync(join(config.manualFolder, name), 'utf8') })));
+  const pages = manualLanguages.flatMap((language) => {
+    const folder = join(config.manualFolder, languageFolder(language));
+    const files = readdirSync(folder)
+      .filter((name) => name.endsWith('.md'))
+      .sort();
+    return helpPages(
+      files.map((name) => ({ name, text: readFileSync(join(folder, name), 'utf8') })),
+      language,
+    );
+  });
   app.useStaticAssets(config.picturesFolder, { prefix: '/help/pictures', index: false, maxAge: '1h', fallthrough: false });
   app.use('/help', (request: Request, response: Response) => {
     const path = request.path.replace(/^\/|\/$/g, '');
-    const page = path === '' ? pages[0] : pages.find((one) => one.path === path);
+    const isFirst = manualLanguages.some((language) => languageFolder(language) === path);
+    const page = pages.find((one) => (isFirst ? one.path === [path, 'start'].filter(Boolean).join('/') : one.path === path));
     if (page) response.type('html').send(page.html);
     else response.status(404).json(new MailbagError('not-found', { what: 'page' }).toJSON());
   });

@@ -5,7 +5,7 @@ export interface ManualPage {
   name: string;
   text: string;
 }
-/** A page as it is served. `path`: its part of the address. */
+/** A page as it is served. `path`: its address behind `/help/`. */
 export interface HelpPage {
   path: string;
   title: string;
@@ -29,21 +29,34 @@ img { max-width: 100%; height: auto; border: 1px solid #ded4bf; border-radius: 6
 @media (max-width: 860px) { .frame { grid-template-columns: minmax(0, 1fr); gap: 16px; } }
 @media print { nav, .ways { display: none; } body { background: none; } }`;
 
-/** The manual as pages that need nothing but themselves and their pictures. @param manual in the order of its contents */
-export function helpPages(manual: readonly ManualPage[]): HelpPage[] {
+/** What stands around a page of the manual, by the language that it is in (ISO 639-1). */
+const around = {
+  en: { folder: '', help: 'Help', contents: 'Contents', before: 'Before', next: 'Next', other: 'Deutsch' },
+  de: { folder: 'de', help: 'Hilfe', contents: 'Inhalt', before: 'Zurück', next: 'Weiter', other: 'English' },
+} as const;
+export type ManualLanguage = keyof typeof around;
+export const manualLanguages = Object.keys(around) as ManualLanguage[];
+/** Where the pages of a language lie, below the folder of the manual and below `/help`; empty: in it. */
+export const languageFolder = (language: ManualLanguage): string => around[language].folder;
+
+/** The manual as pages that need nothing but themselves and their pictures. @param manual in the order of its contents @param language that it is written in */
+export function helpPages(manual: readonly ManualPage[], language: ManualLanguage = 'en'): HelpPage[] {
   const marked = new Marked();
+  const words = around[language];
+  const other = language === 'en' ? 'de' : 'en';
+  const addressOf = (path: string, of: ManualLanguage = language): string => ['/help', around[of].folder, path].filter(Boolean).join('/');
   const contents = manual.map(({ name, text }) => ({ path: pathOf(name), title: titleOf(text), text }));
   return contents.map(({ path, title, text }, at) => {
     const lines = contents.map(
-      (one) => `<li><a href="/help/${one.path}"${one.path === path ? ' aria-current="page"' : ''}>${escaped(one.title)}</a></li>`,
+      (one) => `<li><a href="${addressOf(one.path)}"${one.path === path ? ' aria-current="page"' : ''}>${escaped(one.title)}</a></li>`,
     );
-    const way = (to: { path: string; title: string } | undefined, words: string): string =>
-      to ? `<a href="/help/${to.path}">${words}: ${escaped(to.title)}</a>` : '<span></span>';
+    const way = (to: { path: string; title: string } | undefined, name: string): string =>
+      to ? `<a href="${addressOf(to.path)}">${name}: ${escaped(to.title)}</a>` : '<span></span>';
     const body = String(marked.parse(text.replaceAll('](pictures/', '](/help/pictures/'), { async: false }));
     const html = `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><link rel="icon" href="/mark.svg"><title>${escaped(title)} · Help · Mailbag</title><style>${STYLE}</style></head>
-<body><div class="frame"><nav aria-label="Contents"><a class="brand" href="/">Mailbag</a><ol>${lines.join('')}</ol></nav>
-<main>${body}<p class="ways">${way(contents[at - 1], 'Before')}${way(contents[at + 1], 'Next')}</p></main></div></body></html>`;
-    return { path, title, html };
+<html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><link rel="icon" href="/mark.svg"><title>${escaped(title)} · ${words.help} · Mailbag</title><style>${STYLE}</style></head>
+<body><div class="frame"><nav aria-label="${words.contents}"><a class="brand" href="/">Mailbag</a><ol>${lines.join('')}</ol><p><a href="${addressOf(path, other)}" lang="${other}" hreflang="${other}">${words.other}</a></p></nav>
+<main>${body}<p class="ways">${way(contents[at - 1], words.before)}${way(contents[at + 1], words.next)}</p></main></div></body></html>`;
+    return { path: addressOf(path).slice('/help/'.length), title, html };
   });
 }

@@ -5,7 +5,9 @@ import { RunningMailbag } from '../../../../testing/running-mailbag.js';
 
 /** The manual as it is served, without a network and without signing in. */
 const manual = join(import.meta.dirname, '../../../../docs/manual');
-const files = readdirSync(manual).sort();
+const pagesIn = (folder: string): string[] => readdirSync(folder).filter((name) => name.endsWith('.md')).sort(); // prettier-ignore
+const files = pagesIn(manual);
+const germanFiles = pagesIn(join(manual, 'de'));
 const mailbag = new RunningMailbag();
 beforeAll(() => mailbag.start());
 afterAll(() => mailbag.close());
@@ -32,8 +34,9 @@ function targetsOf(html: string): { links: string[]; pictures: string[]; describ
 test('every page is there, and everything that it leads to and shows is there too', async () => {
   expect(files.length).toBeGreaterThanOrEqual(10);
   const seen = new Set<string>();
-  for (const file of files) {
-    const path = `/help/${file.replace(/^\d+-|\.md$/g, '')}`;
+  expect(germanFiles).toEqual(files);
+  for (const file of [...files, ...germanFiles.map((name) => `de/${name}`)]) {
+    const path = `/help/${file.replace(/(^|\/)\d+-/, '$1').replace(/\.md$/, '')}`;
     const { status, type, text } = await read(path);
     expect([path, status, type]).toEqual([path, 200, 'text/html; charset=utf-8']);
     const { links, pictures, described } = targetsOf(text);
@@ -47,10 +50,13 @@ test('every page is there, and everything that it leads to and shows is there to
     }
   }
   expect((await read('/help')).text).toContain('What Mailbag does');
+  const german = await read('/help/de');
+  expect(german.text).toContain('<html lang="de">');
+  expect(german.text).toContain('Was Mailbag tut');
 });
 
 test('what is not there is said, and nothing beside the pictures is given out', async () => {
-  expect((await read('/help/nowhere')).status).toBe(404);
+  for (const nowhere of ['/help/nowhere', '/help/de/nowhere', '/help/fr']) expect((await read(nowhere)).status).toBe(404);
   for (const path of ['/help/pictures/..%2f..%2fpackage.json', '/help/pictures/%2e%2e/errors.md', '/help/pictures/none.png'])
     expect([path, (await read(path)).status >= 400]).toEqual([path, true]);
 });
@@ -71,4 +77,14 @@ test('the words that the manual puts in bold stand on the screens', () => {
   for (const file of files)
     for (const [, words] of readFileSync(join(manual, file), 'utf8').matchAll(/\*\*(.+?)\*\*/g))
       expect([file, words, screens.includes(words!.toLowerCase())]).toEqual([file, words, true]);
+});
+
+test('the words that the German manual puts in bold are those of the German screens, beginning and end of words aside', () => {
+  const words = join(import.meta.dirname, '../../../web/src/words/de');
+  const said = readdirSync(words)
+    .flatMap((file) => Object.values(JSON.parse(readFileSync(join(words, file), 'utf8')) as Record<string, string>))
+    .map((text) => text.toLowerCase());
+  for (const file of germanFiles)
+    for (const [, bold] of readFileSync(join(manual, 'de', file), 'utf8').matchAll(/\*\*(.+?)\*\*/g))
+      expect([file, bold, said.includes(bold!.toLowerCase())]).toEqual([file, bold, true]);
 });

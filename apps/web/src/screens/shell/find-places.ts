@@ -1,4 +1,5 @@
 import { t } from '@mailbag/core/words';
+import { manualStart } from './help-for';
 import { settingsPlaces } from '../settings/settings-places';
 
 /** A place or an action that is found by its words. */
@@ -28,7 +29,7 @@ const places: readonly (FoundPlace & { words: string })[] = [
   { name: t`Intakes`, to: '/intakes' },
   { name: t`Ledger`, to: '/ledger' },
   { name: t`Paper`, to: '/paper' },
-  { name: t`Help`, to: '/help' },
+  { name: t`Help`, to: manualStart() },
 ].map((place) => ({ ...place, detail: t`Place`, words: '' }));
 
 /** Most that are offered beside what is found on the server. */

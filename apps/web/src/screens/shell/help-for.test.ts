@@ -1,6 +1,7 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { helpFor } from './help-for';
+import { speak } from '@mailbag/core/words';
+import { helpFor, manualStart } from './help-for';
 
 const manual = join(import.meta.dirname, '../../../../../docs/manual');
 test.each([
@@ -15,4 +16,13 @@ test.each([
 ])('help on %s is the page “%s”, which is there', (address, page) => {
   expect(helpFor(address)).toBe(`/help/${page}`);
   expect(existsSync(manual) && readdirSync(manual).some((name) => name.replace(/^\d+-|\.md$/g, '') === page)).toBe(true);
+});
+
+test('who is spoken to in German reads the German manual, which has the same pages', () => {
+  speak({ locale: 'de-DE', say: () => null, find: () => null });
+  expect(helpFor('/mailings/12/map')).toBe('/help/de/map');
+  expect(manualStart()).toBe('/help/de');
+  speak(null);
+  const pagesOf = (folder: string): string[] => readdirSync(folder).filter((name) => name.endsWith('.md'));
+  expect(pagesOf(join(manual, 'de'))).toEqual(pagesOf(manual));
 });

@@ -1,3 +1,5 @@
+import { spokenLanguage } from '@mailbag/core/words';
+
 /** Pages of the manual by the beginning of an address; the longer one counts. */
 const pages: readonly (readonly [address: RegExp, page: string])[] = [
   [/^\/mailings\/\d+\/records/, 'records'],
@@ -14,5 +16,8 @@ const pages: readonly (readonly [address: RegExp, page: string])[] = [
   [/^\/settings/, 'office'],
 ];
 
+/** Where the manual begins, in the language that is spoken. */
+export const manualStart = (): string => (spokenLanguage() === 'de' ? '/help/de' : '/help');
+
 /** The page of the manual that is about a screen. */
-export const helpFor = (address: string): string => `/help/${pages.find(([is]) => is.test(address))?.[1] ?? 'start'}`;
+export const helpFor = (address: string): string => `${manualStart()}/${pages.find(([is]) => is.test(address))?.[1] ?? 'start'}`;
