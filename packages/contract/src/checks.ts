@@ -1,6 +1,8 @@
 import { Type } from 'class-transformer';
 import type { Finding, Severity, SourceRecord } from '@mailbag/core';
 import {
+  ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
   IsIn,
@@ -17,6 +19,9 @@ import {
 } from 'class-validator';
 import { Nullable } from './nullable.js';
 import { CorrectionAnswer } from './record.js';
+
+/** Looks that are accepted in one go. */
+const MOST_ACCEPTED = 2000;
 
 /** Findings of one kind, counted. */
 export class FindingGroup {
@@ -175,7 +180,8 @@ export class MendRequest {
   row?: number;
 }
 
-export class AcceptRequest {
+/** What a check wants a person to look at: the finding of a record, by its row. */
+export class LookRequest {
   @IsInt()
   row!: number;
 
@@ -192,6 +198,16 @@ export class AcceptRequest {
   @IsString()
   @MaxLength(1000)
   field?: string | null;
+}
+
+/** Looks that are right as they are, with one reason. */
+export class AcceptRequest {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_ACCEPTED)
+  @ValidateNested({ each: true })
+  @Type(() => LookRequest)
+  looks!: LookRequest[];
 
   @IsString()
   @MinLength(1, { message: 'Say in a word why this is right.' })

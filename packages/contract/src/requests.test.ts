@@ -52,7 +52,7 @@ const requests: [name: string, kind: new () => object, right: Record<string, unk
   ['mends', contract.MendRequest, { code: 'stray-space', column: 'Name', row: 2 }, { code: [long(41)], column: [long(301)], row: ['2'] }],
   ['findings', contract.FindingsQuery, { code: 'overflows', severity: 'look', accepted: 'yes', text: 'Quist', sort: 'value', down: 'yes', from: '0', count: '100' }, { sort: ['name'], severity: ['bad'], from: ['-1', 'x'], count: ['0', '501'], text: [long(201)], down: ['no'] }],
   ['findings as a file', contract.FindingsFilterQuery, { code: 'overflows' }, { accepted: ['no'] }],
-  ['a look that is accepted', contract.AcceptRequest, { row: 2, code: 'odd-shape', column: null, field: null, reason: 'It is right' }, { reason: ['', long(501)], row: [2.5], code: [5] }],
+  ['looks that are accepted', contract.AcceptRequest, { looks: [{ row: 2, code: 'odd-shape', column: null, field: null }], reason: 'As it is.' }, { looks: [[], 'all', [{ row: '2', code: 'x' }], [{ row: 2 }]], reason: ['', long(501)] }],
   ['a connection', contract.ConnectionRequest, { name: 'Members', kind: 'postgres', host: 'db.example', port: 5432, databaseName: 'members', user: 'office', password: 'x', tls: true }, { name: [''], kind: ['oracle'], port: [-1, 65_536], tls: [1], fileId: [long(81)] }],
   ['a question to the ledger', contract.LedgerQuery, { state: 'sent', batch: '3', from: '2027-01-15', to: '2027-02-01', paper: 'yes', sort: 'newest', count: '50', text: 'Quist' }, { state: ['gone'], trouble: ['mine'], from: ['15.1.2027'], paper: ['no'], sort: ['name'], count: ['0', '201', 'x'], before: ['x'], text: [long(201)] }],
   ['who sits before a mailing', contract.HereRequest, { window: '0123-abcd', leaves: true }, { window: ['short', 'a b c d e f', long(65)], leaves: ['yes'] }],
@@ -102,6 +102,6 @@ test('no request is without an example here', () => {
   const there = Object.entries(contract).filter(([name, kind]) => /(Request|Query)$/.test(name) && typeof kind === 'function');
   const tried = new Set(requests.map(([, kind]) => kind));
   // Their parts stand in others that are tried.
-  const parts = ['SourceQueryRequest', 'LedgerFilterQuery'];
+  const parts = ['SourceQueryRequest', 'LedgerFilterQuery', 'LookRequest'];
   expect(there.map(([name]) => name).filter((name) => !parts.includes(name) && !tried.has(contract[name as never]))).toEqual([]);
 });

@@ -10,7 +10,7 @@ import {
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
-import { Who } from '../accounts/session.guard.js';
+import { TakesMegabytes, Who } from '../accounts/session.guard.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
 import { CorrectionsService } from './corrections.service.js';
 import type { Principal } from '../platform/principal.js';
@@ -36,6 +36,7 @@ export class CorrectionsController {
 
   @Answers(ChangedAnswer)
   @Post('sources/:id/corrections/many')
+  @TakesMegabytes(16)
   correctMany(@Param('id', ParseIntPipe) id: number, @Body() body: CorrectionsRequest, @Who() who: Principal): Promise<ChangedAnswer> {
     return this.corrections.correct(id, body.changes, who);
   }
@@ -70,6 +71,7 @@ export class CorrectionsController {
 
   @Answers(AcceptedAnswer)
   @Post('mailings/:id/acceptances')
+  @TakesMegabytes(4)
   accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: Principal): Promise<AcceptedAnswer> {
     return this.checks.accept(id, body, who);
   }

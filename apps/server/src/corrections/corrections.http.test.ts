@@ -95,7 +95,7 @@ test('a corrected value checks again only its record and the checks that compare
 
 test('a look is accepted with a reason for as long as the value stays, and can be looked at again', async () => {
   const { source, mailing } = await mailingOver(csv(tenants()));
-  const look = { row: 2, code: 'lost-zeros', column: 'Postal code', field: null, reason: 'It is a house number.' };
+  const look = { looks: [{ row: 2, code: 'lost-zeros', column: 'Postal code', field: null }], reason: 'It is a house number.' };
   await mailbag.client.send('POST', `/api/mailings/${mailing}/acceptances`, look);
   expect(await checked(mailing)).toMatchObject({ accepted: 1, looked: 4 });
   const { items } = await mailbag.client.get<FindingsAnswer>(`/api/mailings/${mailing}/findings?from=0&count=10&accepted=yes`);
@@ -105,6 +105,15 @@ test('a look is accepted with a reason for as long as the value stays, and can b
   await expect(mailbag.client.send('POST', `/api/mailings/${mailing}/acceptances`, { ...look, reason: '' })).rejects.toThrow(
     'Say in a word why',
   );
+  // Several go together or not at all.
+  const rows = [3, 4].map((row) => ({ ...look.looks[0]!, row }));
+  const reason = 'They are house numbers too.';
+  await expect(
+    mailbag.client.send('POST', `/api/mailings/${mailing}/acceptances`, { looks: [...rows, { ...rows[0]!, row: 999 }], reason }),
+  ).rejects.toThrow('not-found');
+  expect(await checked(mailing)).toMatchObject({ accepted: 0 });
+  expect(await mailbag.client.send('POST', `/api/mailings/${mailing}/acceptances`, { looks: rows, reason })).toEqual({ accepted: 2 });
+  expect(await checked(mailing)).toMatchObject({ accepted: 2, looked: 3 });
 });
 
 test('the file comes again: corrections are made again by key, what does not fit is said, records left out stay out, a renamed column is linked', async () => {

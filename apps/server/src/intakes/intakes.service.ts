@@ -35,7 +35,6 @@ import { SourceReadings } from '../sources/source-readings.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import type { IntakeListRow, IntakeRow } from '../stores/intake.store.js';
 import { intakeStore } from '../stores/intake.store.js';
-import { submissionStore } from '../stores/submission.store.js';
 import { TemplatesService } from '../templates/templates.service.js';
 import { freeWord, wordFault } from './intake-words.js';
 
@@ -271,13 +270,7 @@ export class IntakesService {
     if (loop) throw new MailbagError('intake-loop', { questions: loop.map(({ words }) => `“${words}”`).join(' → ') });
   }
 
-  /** @throws MailbagError not-found, in-wastebasket, intake-has-answers */
-  async assertMayGo(id: number): Promise<void> {
-    const { plan } = await this.entity(id);
-    if ((await submissionStore.count(this.transactions, id)) > 0) throw new MailbagError('intake-has-answers', { intake: plan.name });
-  }
-
-  /** Deletes for good an intake that nobody answered, with its mailing and its source. */
+  /** Deletes for good an intake that has no answers any more, with its mailing and its source. */
   async erase(id: number): Promise<void> {
     const intake = await intakeStore.byId(this.transactions, id);
     if (!intake) return;

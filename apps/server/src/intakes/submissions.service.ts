@@ -68,7 +68,8 @@ export class Submissions {
 
   private async bringIn(id: number): Promise<void> {
     const intake = await intakeStore.byId(this.transactions, id);
-    if (!intake) return;
+    // What came just before it was deleted waits in the wastebasket with it.
+    if (!intake || intake.deletedAt !== null) return;
     const { sourceId, mailingId, plan } = intake;
     const came = await submissionStore.pictures(this.transactions, id);
     const known = await readPictureList(await this.sources.pictureList(sourceId));
@@ -150,15 +151,37 @@ export class Submissions {
       const intake = await intakeStore.byId(this.transactions, id);
       if (!intake) continue;
       const left = new Map(Object.entries(await submissionStore.pictures(this.transactions, id)));
-      const used = new Set(left.values());
       await this.sources.setPictures(intake.sourceId, left.size > 0 ? { list: await keepPictureList(left), count: left.size } : null);
-      for (const { pictures } of gone.filter(({ intakeId }) => intakeId === id))
-        for (const digest of Object.values(JSON.parse(pictures) as Record<string, string>))
-          if (!used.has(digest)) await remove(fileKey('attachments', digest));
+      await this.removePictures(gone.filter(({ intakeId }) => intakeId === id));
       await this.readings.refresh(intake.sourceId);
       this.live.notify('intake', id);
     }
     return gone.length;
+  }
+
+  /** Deletes the files of pictures that no answer has any more. */
+  private async removePictures(gone: readonly { pictures: string }[]): Promise<void> {
+    const digests = gone.flatMap(({ pictures }) => Object.values(JSON.parse(pictures) as Record<string, string>));
+    for (const digest of new Set(digests))
+      if (!(await submissionStore.hasPicture(this.transactions, digest))) await remove(fileKey('attachments', digest));
+  }
+
+  /** An intake goes with its answers. @throws MailbagError not-found, in-wastebasket */
+  async assertMayGo(intakeId: number): Promise<void> {
+    await this.intakes.entity(intakeId);
+  }
+
+  /** What came just before the intake was deleted is brought in. */
+  async cameBack(intakeId: number): Promise<void> {
+    const intake = await intakeStore.byId(this.transactions, intakeId);
+    if (intake) await this.arrived(intakeId, intake.plan.name);
+  }
+
+  /** Deletes for good an intake with its answers and their pictures, its mailing and its source; copies that were made stay in the ledger. */
+  async erase(intakeId: number): Promise<void> {
+    const gone = await this.transactions.run((sql) => submissionStore.dropAll(sql, intakeId));
+    await this.intakes.erase(intakeId);
+    await this.removePictures(gone);
   }
 
   /** The newest first. @throws MailbagError not-found */

@@ -193,30 +193,34 @@ export class MailingChecks implements OnApplicationBootstrap {
     });
   }
 
-  /** Accepts what a check wants a person to look at, for as long as the value stays. @throws MailbagError not-found */
-  async accept(id: number, { row, code, column, field, reason }: AcceptRequest, who: Principal): Promise<{ accepted: number }> {
+  /** Accepts what checks want a person to look at, for as long as the values stay: all that is asked for, or nothing. @throws MailbagError not-found */
+  async accept(id: number, { looks, reason }: AcceptRequest, who: Principal): Promise<{ accepted: number }> {
     const mailing = await this.mailings.entity(id);
     const subject = await this.mailings.frozen(mailing);
     if (!subject) throw new MailbagError('not-found', { what: t`record` });
-    const found = await findingStore.looksAt(this.transactions, id, row, code, column ?? '');
-    const wanted = found
-      .map((one) => ({ ...one, finding: JSON.parse(one.body) as Finding }))
-      .filter(({ finding }) => !field || finding.field === field);
-    if (wanted.length === 0) throw new MailbagError('not-found', { what: t`finding` });
-    const records = await this.sources.recordsAt(subject.sourceId, [wanted[0]!.ordinal]);
-    const key = recordKeys(subject.frozen.columns, mailing.plan.keyColumn)(records.get(wanted[0]!.ordinal)!);
+    const wanted: { id: number; ordinal: number; column: string; finding: Finding }[] = [];
+    for (const { row, code, column, field } of looks) {
+      const found = (await findingStore.looksAt(this.transactions, id, row, code, column ?? ''))
+        .map((one) => ({ id: one.id, ordinal: one.ordinal, column: column ?? '', finding: JSON.parse(one.body) as Finding }))
+        .filter(({ finding }) => !field || finding.field === field);
+      if (found.length === 0) throw new MailbagError('not-found', { what: t`finding` });
+      wanted.push(...found);
+    }
+    const records = await this.sources.recordsAt(subject.sourceId, [...new Set(wanted.map(({ ordinal }) => ordinal))]);
+    const keyOf = recordKeys(subject.frozen.columns, mailing.plan.keyColumn);
+    const at = new Date().toISOString();
     await this.transactions.run(async (manager) => {
-      for (const { id: findingId, finding } of wanted)
+      for (const { id: findingId, ordinal, column, finding } of wanted)
         await findingStore.accept(manager, findingId, {
           mailingId: id,
-          recordKey: key,
-          code,
-          column: column ?? '',
+          recordKey: keyOf(records.get(ordinal)!),
+          code: finding.code,
+          column,
           field: finding.field ?? '',
           value: finding.value,
           reason: reason.trim(),
           who,
-          at: new Date().toISOString(),
+          at,
         });
     });
     this.live.notify('checks', id);

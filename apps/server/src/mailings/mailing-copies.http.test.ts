@@ -19,10 +19,7 @@ test('a mailing that begins as an earlier one brings everything along but what w
   await checked(mailing);
   // A person has looked: A-2 has no address, and that is right.
   await client.send('POST', `/api/mailings/${mailing}/acceptances`, {
-    row: 3,
-    code: 'address-missing',
-    column: 'Mail',
-    field: null,
+    looks: [{ row: 3, code: 'address-missing', column: 'Mail', field: null }],
     reason: 'Comes in person',
   });
   const before = await client.get<MailingDetail>(`/api/mailings/${mailing}`);

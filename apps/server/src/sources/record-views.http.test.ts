@@ -79,6 +79,14 @@ test('all or none: where one of the values has no place, none is changed', async
   expect(await plots('text=Ölund')).toBe('P-10');
 });
 
+test('as much as can be pasted is taken in one step, with texts of a usual length', async () => {
+  const value = 'Allotment by the weir, second gate, '.repeat(3);
+  const changes = Array.from({ length: 10_000 }, () => ({ row: 4, column: 'Name', value }));
+  const { changed, step } = await mailbag.client.send<ChangedAnswer>('POST', `/api/sources/${source}/corrections/many`, { changes });
+  expect(changed).toBe(1);
+  await mailbag.client.send('DELETE', `/api/sources/${source}/steps/${step}`);
+});
+
 test('a text is replaced in one column or in all, in part or as a whole, and undone as one step', async () => {
   const replace = (what: object): Promise<ChangedAnswer> =>
     mailbag.client.send<ChangedAnswer>('POST', `/api/sources/${source}/replacements`, {

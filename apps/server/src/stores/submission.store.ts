@@ -143,6 +143,14 @@ export const submissionStore = {
       id,
     ]),
 
+  /** Deletes all of an intake. @returns the pictures of each */
+  dropAll: (sql: Sql, intakeId: number) =>
+    rows<{ pictures: string }>(sql, 'DELETE FROM submission WHERE intakeId = ? RETURNING pictures', [intakeId]),
+
+  /** Whether a picture with this digest came with any submission. */
+  hasPicture: async (sql: Sql, digest: string): Promise<boolean> =>
+    (await one(sql, 'SELECT 1 FROM submission WHERE instr(pictures, ?) > 0 LIMIT 1', [digest])) !== undefined,
+
   /** Deletes what came in before a time. @returns the intake and the pictures of each */
   dropBefore: (sql: Sql, before: string) =>
     rows<{ intakeId: number; pictures: string }>(sql, 'DELETE FROM submission WHERE receivedAt < ? RETURNING intakeId, pictures', [before]),

@@ -130,6 +130,25 @@ test('an intake goes with what is made of it: its page is not there any more, an
   expect((await get<IntakeDetail>(`/api/intakes/${intake.id}`)).id).toBe(intake.id);
 });
 
+test('an intake that people have answered takes the answers along and brings them back; deleted for good they are gone, and their copies stay', async () => {
+  const { intake, edition, idOf } = await smallIntake(mailbag.client, 'Answered');
+  const answers = { [idOf('Plot number')]: 'B-17', [idOf('Name of the tenant')]: 'Ada Quist', [idOf('E-mail address')]: 'ada@example.org' };
+  const body = { edition, key: 'who-answers-what-is-deleted', language: 'en', answers };
+  await stranger(mailbag.address, 'POST', `/api/public/intakes/${intake.word}/submissions`, body);
+  const copies = async (): Promise<number> => (await get<{ total: number }>('/api/copies/counts?text=Quist')).total;
+  await until(async () => (await copies()) === 1, 'a copy was made of the answer');
+  await send('DELETE', `/api/intakes/${intake.id}`);
+  await send('POST', `/api/wastebasket/intake/${intake.id}/back`);
+  expect((await get<{ total: number }>(`/api/intakes/${intake.id}/submissions?from=0&count=10`)).total).toBe(1);
+  await send('DELETE', `/api/intakes/${intake.id}`);
+  await send('DELETE', `/api/wastebasket/intake/${intake.id}`);
+  await expect(get(`/api/intakes/${intake.id}`)).rejects.toThrow('not-found');
+  expect(await copies()).toBe(1);
+  const database = mailbag.beside();
+  expect(database.prepare('SELECT COUNT(*) AS n FROM submission WHERE intakeId = ?').get([intake.id])).toMatchObject({ n: 0 });
+  database.close();
+});
+
 test('a source goes on being corrected and renamed while one of its mailings lies in the wastebasket, which has it all when it comes back', async () => {
   const { mailing: gone } = await smallMailing(mailbag.client, [['P-1', 'Ada', 'ada@example.org', 'yes']]);
   const before = await get<MailingDetail>(`/api/mailings/${gone}`);

@@ -3,7 +3,7 @@ import { MailbagError } from '@mailbag/core';
 import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { History } from '../history/history.service.js';
-import { IntakesService } from '../intakes/intakes.service.js';
+import { Submissions } from '../intakes/submissions.service.js';
 import { Jobs } from '../jobs/jobs.service.js';
 import { LiveService } from '../live/live.service.js';
 import { MailingsService } from '../mailings/mailings.service.js';
@@ -26,6 +26,8 @@ interface Holder {
   /** @throws MailbagError not-found, in-wastebasket, and what keeps it from going */
   assertMayGo(id: number): Promise<void>;
   erase(id: number): Promise<void>;
+  /** What goes on when it has been put back. */
+  cameBack?(id: number): Promise<void>;
 }
 
 /** Templates, sources, mailings and intakes that were deleted: for 30 days they can be put back, then they are deleted for good. */
@@ -41,10 +43,10 @@ export class Wastebasket {
     templates: TemplatesService,
     sources: SourcesService,
     mailings: MailingsService,
-    intakes: IntakesService,
+    submissions: Submissions,
     jobs: Jobs,
   ) {
-    this.holders = { template: templates, source: sources, mailing: mailings, intake: intakes };
+    this.holders = { template: templates, source: sources, mailing: mailings, intake: submissions };
     jobs.register('wastebasket', {
       title: 'Emptying the wastebasket',
       atOnce: 1,
@@ -60,7 +62,7 @@ export class Wastebasket {
     return lines.map((line) => ({ ...line, goesAt: new Date(Date.parse(line.deletedAt) + DAYS * DAY).toISOString() }));
   }
 
-  /** @throws MailbagError not-found, in-wastebasket, template-in-use, source-in-use, mailing-has-intake, intake-has-answers */
+  /** @throws MailbagError not-found, in-wastebasket, template-in-use, source-in-use, mailing-has-intake */
   async put(kind: WastebasketKind, id: number, who: Principal): Promise<void> {
     await this.holders[kind].assertMayGo(id);
     const now = new Date().toISOString();
@@ -72,6 +74,7 @@ export class Wastebasket {
   async putBack(kind: WastebasketKind, id: number): Promise<WastebasketLine[]> {
     await this.line(kind, id);
     await this.transactions.run((sql) => wastebasketStore.putBack(sql, kind, id));
+    await this.holders[kind].cameBack?.(id);
     this.changed(kind, id);
     return this.list();
   }

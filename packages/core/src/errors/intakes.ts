@@ -38,10 +38,6 @@ export const intakesErrors = {
     (e) => t`Too much came from here in a short time. Try again in ${e.seconds} ${e.seconds === 1 ? t`second` : t`seconds`}.`,
     429,
   ),
-  'intake-has-answers': told<{ intake: string }>(
-    (e) => t`People have answered “${e.intake}”, so it cannot be removed. Close it under “Page”; its answers and copies stay.`,
-    409,
-  ),
   'mailing-has-intake': told<{ mailing: string; intake: string }>(
     (e) => t`“${e.mailing}” makes the copies of the intake “${e.intake}”. Remove the intake first.`,
     409,

@@ -10,6 +10,14 @@ interface Step {
   undo: () => Promise<unknown>;
 }
 
+/** A finding that a person is to look at. */
+interface Look {
+  row: number;
+  code: string;
+  column: string | null;
+  field: string | null;
+}
+
 /** Steps that can be taken back, by source: they outlast the screen on which they were made. */
 const steps = new Map<number, readonly Step[]>();
 const listeners = new Set<() => void>();
@@ -86,15 +94,9 @@ export function useCorrections(sourceId: number) {
         const { changed, step } = await api.post<{ changed: number; step: string }>(`/api/mailings/${mailingId}/mends`, which);
         add({ text: t`${plural(changed, 'value')} fixed.`, undo: undoStep(step) });
       }),
-    accept: (mailingId: number, look: { row: number; code: string; column: string | null; field: string | null; reason: string }): void =>
-      run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, look)),
-    acceptMany: (
-      mailingId: number,
-      looks: readonly { row: number; code: string; column: string | null; field: string | null; reason: string }[],
-    ): void =>
-      run.mutate(async () => {
-        for (const look of looks) await api.post(`/api/mailings/${mailingId}/acceptances`, look);
-      }),
+    /** Accepts looks with one reason. */
+    accept: (mailingId: number, looks: readonly Look[], reason: string): void =>
+      run.mutate(() => api.post(`/api/mailings/${mailingId}/acceptances`, { looks, reason })),
     takeBack: (mailingId: number, acceptanceId: number): void =>
       run.mutate(() => api.remove(`/api/mailings/${mailingId}/acceptances/${acceptanceId}`)),
     undoLast: (): void => {

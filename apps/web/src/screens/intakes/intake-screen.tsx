@@ -139,7 +139,11 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         <UndoButtons undo={undo} redo={redo} />
         <DeleteThis
           name={plan.name}
-          text={t`Its page goes offline.`}
+          text={
+            intake.answers > 0
+              ? t`It takes ${plural(intake.answers, 'answer')} with it, and its page goes offline. Copies that were made stay in the ledger.`
+              : t`Its page goes offline.`
+          }
           isBusy={deleting.isPending}
           onDelete={() => deleting.mutate([{ id: intake.id, name: plan.name }])}
         />

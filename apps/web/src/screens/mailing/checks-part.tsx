@@ -225,9 +225,10 @@ export default function ChecksPart({ work }: { work: MailingWork }) {
               <FindingActions
                 picked={picked}
                 onAccept={(reason) => {
-                  corrections.acceptMany(
+                  corrections.accept(
                     mailing.id,
-                    looksIn(picked).map(({ finding: { row, code, column, field } }) => ({ row, code, column, field, reason })),
+                    looksIn(picked).map(({ finding: { row, code, column, field } }) => ({ row, code, column, field })),
+                    reason,
                   );
                   done();
                 }}

@@ -138,7 +138,7 @@ function Problem({
   const accept = (): void => {
     if (!reason?.trim()) return;
     const { row, code, column, field } = finding;
-    corrections.accept(mailing.id, { row, code, column, field, reason });
+    corrections.accept(mailing.id, [{ row, code, column, field }], reason);
     setReason(null);
   };
   return (
