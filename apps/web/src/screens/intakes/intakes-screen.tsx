@@ -180,17 +180,22 @@ export default function IntakesScreen() {
 /** Choose the forms, and the page is there. */
 function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => void) | null }) {
   const { data } = useQuery(queries.templates());
+  const { data: mailings = [] } = useQuery(queries.mailings());
+  /** What it is called where nobody says otherwise: as its mailing, or as its only form. */
+  const ownName = ({ before, chosen }: { before: string; chosen: readonly string[] }): string =>
+    before !== ''
+      ? (mailings.find(({ id }) => String(id) === before)?.name ?? '')
+      : (chosen.length === 1 && data?.find(({ id }) => String(id) === chosen[0])?.name) || '';
   const { values, set, fault, submit } = useContractForm(
     'IntakeCreateRequest',
     { name: '', chosen: [] as string[], before: '' },
     (form) => ({
-      name: form.name.trim(),
+      name: form.name.trim() || ownName(form),
       templates: form.before === '' ? form.chosen.map(Number) : [],
       ...(form.before !== '' && { before: { mailingId: Number(form.before), site: window.location.origin } }),
     }),
   );
   const { chosen, before } = values;
-  const { data: mailings = [] } = useQuery(queries.mailings());
   const { data: intakes = [] } = useQuery(queries.intakes());
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -215,7 +220,6 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
   const answerable = mailings.filter(
     ({ id, sourceName, templates, isArchived }) => !own.has(id) && sourceName !== null && templates > 0 && !isArchived,
   );
-  const [only] = chosen.length === 1 ? forms.filter(({ id }) => String(id) === chosen[0]) : [];
   return (
     <div style={{ maxWidth: 620, marginBottom: 16 }}>
       <FormCard onSubmit={submit(make.mutate)}>
@@ -258,7 +262,7 @@ function NewIntake({ isFirst, onCancel }: { isFirst: boolean; onCancel: (() => v
           value={values.name}
           onChange={(name) => set({ name })}
           error={fault('name')}
-          placeholder={only?.name ?? t`Ask for a plot`}
+          placeholder={ownName(values) || t`Ask for a plot`}
         />
         {make.error && <Notice tone="brick">{sentenceOf(make.error)}</Notice>}
         <Row>

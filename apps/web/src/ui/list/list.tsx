@@ -1,6 +1,6 @@
 import { count, counted, plural, t } from '@mailbag/core/words';
 import { savedName } from '@mailbag/core';
-import { getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
+import { getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
 import type { ColumnDef } from '@tanstack/react-table';
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
@@ -12,6 +12,7 @@ import { stopFor } from '../arrow-stops';
 import { useShortcutHelp } from '../shortcuts';
 import { csvOf, saveText } from './as-seen';
 import { smallestWidth, tracksOf } from './column';
+import { growingRowModel } from './growing-rows';
 import { useListAddress } from './list-address';
 import { useSavedColumns } from './saved-columns';
 import { ListBar } from './list-bar';
@@ -96,7 +97,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
     columns: defs,
     state: { sorting: order && !far ? [{ id: order.column, desc: order.isDown }] : [], globalFilter: wanted.trim() },
     getRowId: (row) => String(keyOf(row)),
-    getCoreRowModel: getCoreRowModel(),
+    getCoreRowModel: growingRowModel(),
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
     globalFilterFn: (row, _, words: string) => holdsWords(columns.map(({ text }) => text(row.original)).join(' '), words),
@@ -107,8 +108,8 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   });
   const seen = table.getRowModel().rows;
   const keys = useMemo(() => seen.map((row) => keyOf(row.original)), [seen, keyOf]);
-  const held = useMemo(() => pickedOf(picking, new Set(rows.map(keyOf))), [picking, rows, keyOf]);
-  const picked = rows.filter((row) => held.picked.has(keyOf(row)));
+  const held = useMemo(() => (picking.picked.size === 0 ? picking : pickedOf(picking, new Set(rows.map(keyOf)))), [picking, rows, keyOf]);
+  const picked = held.picked.size === 0 ? [] : rows.filter((row) => held.picked.has(keyOf(row)));
   const stop = Math.min(at, seen.length - 1);
 
   // The same as long as the rows are: with another one, all of them are placed anew.
@@ -117,7 +118,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
     count: seen.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW,
-    overscan: 6,
+    overscan: 4,
     useFlushSync: false,
     getItemKey,
     // The row that has the focus stays, wherever one has scrolled to.

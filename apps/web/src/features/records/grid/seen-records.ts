@@ -10,6 +10,8 @@ const BLOCK = 200;
 const MANY = 5000;
 /** A text that no record holds: looking for it leaves everything ready for the next one. */
 const IN_NO_RECORD = '\u001f';
+/** Milliseconds for which a server at rest remembers records that were looked through. */
+const AS_LONG_AS_KNOWN = 45_000;
 
 /** What is seen of a source: all, as it comes, or what a view leaves, in its order. */
 export interface SeenRecords {
@@ -56,6 +58,9 @@ export function useSeenRecords(
       : recordsAt(sourceId, ordinals.slice(block * BLOCK, (block + 1) * BLOCK));
   const blocks = [...new Set(inSight.filter((index) => index < count).map((index) => Math.floor(index / BLOCK)))];
   const pages = useQueries({ queries: blocks.map(queryOf) as ReturnType<typeof recordsAt>[] });
+  // They are looked through while somebody looks at the first of them, so that the first search finds them ready.
+  const lookedThrough = recordView(sourceId, new URLSearchParams({ text: IN_NO_RECORD }).toString());
+  useQuery({ ...lookedThrough, enabled: total >= MANY && pages.some(({ data }) => data !== undefined) });
   const pageOf = (index: number): RecordsAnswer | undefined => pages[blocks.indexOf(Math.floor(index / BLOCK))]?.data;
   const blocksOf = (from: number, to: number): number[] => {
     const first = Math.floor(from / BLOCK);
@@ -83,7 +88,7 @@ export function useSeenRecords(
     },
     indexOf: (ordinal) => (ordinals === null ? ordinal : ordinals.indexOf(ordinal)),
     prepareSearch: () => {
-      if (total >= MANY) void client.prefetchQuery(recordView(sourceId, new URLSearchParams({ text: IN_NO_RECORD }).toString()));
+      if (total >= MANY) void client.prefetchQuery({ ...lookedThrough, staleTime: AS_LONG_AS_KNOWN });
     },
   };
 }
