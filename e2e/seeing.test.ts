@@ -3,51 +3,58 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { smallMailing } from '../testing/small-mailing.js';
 import { drawnAgain, openBrowser, openPage, sheetRow, signInTo, timesDrawn } from './browser.js';
-import { storyOn } from './steps.js';
+import { visitsOn } from './steps.js';
 
 /** A map is seen to be right for every record, not only for the first. */
 let browser: Browser;
 let page: Page;
 let faults: string[];
 let mailing: number;
+/** What it is called: there is one for each visit. */
+let called: string;
 const mailbag = new RunningMailbag();
 
 beforeAll(async () => {
   await (await mailbag.start()).setUp();
-  const rows = Array.from({ length: 20 }, (_, at): [string, string, string, string] => [
-    `P-${at + 1}`,
-    at === 6 ? 'Ayumi Maximiliane Theodora Brandt' : `Tenant ${at + 1}`,
-    `p${at + 1}@example.org`,
-    at % 2 === 0 ? 'yes' : 'no',
-  ]);
-  ({ mailing } = await smallMailing(mailbag.client, rows, { mailed: false }));
-  const { version, plan } = await mailbag.client.get<{
-    version: number;
-    plan: { packet: number[]; maps: Record<string, Record<string, object>> };
-  }>(`/api/mailings/${mailing}`);
-  const [template = 0] = plan.packet;
-  // Whatever the column says, the box is ticked; and nobody has said yet where the name comes from.
-  const { 'permit.name': _name, ...rest } = plan.maps[template]!;
-  const wrong = { kind: 'translate', column: 'Shed', table: [{ from: 'yes', to: 'On' }, { from: 'no', to: 'On' }] }; // prettier-ignore
-  await mailbag.client.send('PUT', `/api/mailings/${mailing}`, {
-    version,
-    plan: { ...plan, maps: { [template]: { ...rest, 'permit.shed': wrong } } },
-  });
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
   await signInTo(page, mailbag.address, person, 'Mailings');
-  await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
 });
 afterAll(async () => {
   await browser?.close();
   await mailbag.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+interface MailingNow {
+  version: number;
+  plan: { packet: number[]; maps: Record<string, Record<string, object>> };
+}
+/** Each visit has a mailing of its own before it, in which a box is ticked whatever the column says. */
+async function begin(): Promise<void> {
+  const rows = Array.from({ length: 20 }, (_, at): [string, string, string, string] => [
+    `P-${at + 1}`,
+    at === 6 ? 'Ayumi Maximiliane Theodora Brandt' : `Tenant ${at + 1}`,
+    `p${at + 1}@example.org`,
+    at % 2 === 0 ? 'yes' : 'no',
+  ]);
+  const { mailing: id, template } = await smallMailing(mailbag.client, rows, { mailed: false });
+  const { version, plan } = await mailbag.client.get<MailingNow>(`/api/mailings/${id}`);
+  const wrong = { kind: 'translate', column: 'Shed', table: [{ from: 'yes', to: 'On' }, { from: 'no', to: 'On' }] }; // prettier-ignore
+  [mailing, called] = [id, `Permits no. ${id}`];
+  await mailbag.client.send('PUT', `/api/mailings/${id}`, {
+    version,
+    plan: { ...plan, name: called, maps: { [template]: { ...plan.maps[template], 'permit.shed': wrong } } },
+  });
+  await page.goto(`${mailbag.address}/mailings/${id}/map`);
+  await row(/^Name of the tenant/)
+    .getByText('Tenant 1', { exact: true })
+    .waitFor();
+}
+const visit = visitsOn(() => ({ page, faults }), begin);
 const button = (name: string | RegExp): Locator => page.getByRole('button', { name });
 const row = (label: string | RegExp): Locator => sheetRow(page, label);
 
-step('a box that is ticked for everybody is seen by its numbers, and mended', async () => {
+visit('a box that is ticked for everybody is seen by its numbers, and mended', async () => {
   await row(/^A shed up to/).click();
   await page.getByText('20 of 20 ticked: is that intended?').waitFor();
   await button(/Becomes, value 2$/).click();
@@ -64,7 +71,12 @@ step('a box that is ticked for everybody is seen by its numbers, and mended', as
     .waitFor();
 });
 
-step('a column is dragged onto its box on the page', async () => {
+visit('a column is dragged onto its box on the page', async () => {
+  const { version, plan } = await mailbag.client.get<MailingNow>(`/api/mailings/${mailing}`);
+  const [template = 0] = plan.packet;
+  const { 'permit.name': _name, ...rest } = plan.maps[template]!;
+  await mailbag.client.send('PUT', `/api/mailings/${mailing}`, { version, plan: { ...plan, maps: { [template]: rest } } });
+  await page.reload();
   await row(/^A shed up to/).click();
   const before = await timesDrawn(page);
   const column = page.getByRole('group', { name: 'Columns' }).getByRole('button', { name: /^Name/ });
@@ -75,12 +87,12 @@ step('a column is dragged onto its box on the page', async () => {
   await page.mouse.move(to!.x + 20, to!.y + to!.height / 2, { steps: 4 });
   await page.mouse.up();
   await row(/^Name of the tenant/)
-    .getByText('Tenant 4')
+    .getByText('Tenant 1', { exact: true })
     .waitFor();
   await drawnAgain(page, before);
 });
 
-step('whichever box is being changed, the page looks the same', async () => {
+visit('whichever box is being changed, the page looks the same', async () => {
   const canvas = page.locator('canvas[data-drawn]').first();
   /** How many colour values of the page are dark, and how many are others than the last time that they were looked at. */
   const look = (): Promise<{ values: number; dark: number; changed: number }> =>
@@ -108,8 +120,7 @@ step('whichever box is being changed, the page looks the same', async () => {
   expect((await choose(/^A shed up to/)).changed).toBe(0);
 });
 
-step('the worst case and the row of the source stand beside the page', async () => {
-  await page.getByText('Saved', { exact: true }).waitFor();
+visit('the worst case and the row of the source stand beside the page', async () => {
   await page.locator('h1').click();
   await page.keyboard.press('Escape');
   await row(/^Name of the tenant/).focus();
@@ -120,14 +131,14 @@ step('the worst case and the row of the source stand beside the page', async () 
     .waitFor();
   await page.keyboard.press('w');
   await row(/^Name of the tenant/)
-    .getByText('Tenant 4')
+    .getByText('Tenant 1', { exact: true })
     .waitFor();
   await button('Row').click();
   await row(/^Name of the tenant/).click();
   await page.getByLabel('Row of the source').getByText('Name · in this box').waitFor();
 });
 
-step('copies lie side by side on the contact sheet, and each leads to its record', async () => {
+visit('copies lie side by side on the contact sheet, and each leads to its record', async () => {
   await page.getByRole('link', { name: 'Contact sheet' }).click();
   const sheet = page.getByRole('region', { name: 'Contact sheet' });
   await sheet
@@ -148,7 +159,7 @@ step('copies lie side by side on the contact sheet, and each leads to its record
   expect(page.url()).toContain('record=6');
 });
 
-step('a mailing begins as an earlier one, and columns that are called otherwise in the new sheet are linked', async () => {
+visit('a mailing begins as an earlier one, and columns that are called otherwise in the new sheet are linked', async () => {
   const { client } = mailbag;
   const csv = 'Plot no.,Full name,Mail,Hut\r\nQ-1,Noor Haddad,n@example.org,yes\r\n';
   const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'next.csv', new TextEncoder().encode(csv));
@@ -159,9 +170,9 @@ step('a mailing begins as an earlier one, and columns that are called otherwise 
   });
   await client.until<{ state: string }>(`/api/sources/${id}`, ({ state }) => state === 'ready');
   await page.getByRole('link', { name: 'Mailings' }).first().click();
-  await page.getByLabel('Name of the new mailing').fill('Permits 2028');
+  await page.getByLabel('Name of the new mailing').fill(`${called}, next year`);
   await button(/Start as$/).click();
-  await page.getByRole('option', { name: /^as Permits/ }).click();
+  await page.getByRole('option', { name: `as ${called}` }).click();
   await button('Begin a mailing').click();
   await row(/^Name of the tenant/)
     .getByText('Tenant 1')
@@ -187,8 +198,7 @@ step('a mailing begins as an earlier one, and columns that are called otherwise 
     .waitFor();
 });
 
-step('what was changed has a way back, and from that another one', async () => {
-  await page.getByText('Saved', { exact: true }).waitFor();
+visit('what was changed has a way back, and from that another one', async () => {
   const changes = page.getByRole('dialog', { name: 'Changes of this mailing' });
   const back = async (): Promise<void> => {
     await button('Changes').click();
@@ -196,32 +206,34 @@ step('what was changed has a way back, and from that another one', async () => {
     await changes.waitFor({ state: 'detached' });
   };
   await back();
+  // What it was before all of it: a mailing with nothing in it.
+  await page.getByRole('heading', { name: 'Nothing to map yet' }).waitFor();
+  await back();
   await row(/^Name of the tenant/)
     .getByText('Tenant 1', { exact: true })
     .waitFor();
-  await back();
-  await row(/^Name of the tenant/)
-    .getByText('Noor Haddad')
-    .waitFor();
 });
 
-step('a mailing leaves as a zip, comes in again as another one, and is put away', async () => {
+visit('a mailing leaves as a zip, comes in again as another one, and is put away', async () => {
   await page.getByRole('link', { name: 'Mailings' }).first().click();
-  const [leaving] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export “Permits 2028”' }).click()]);
-  expect(leaving.suggestedFilename()).toBe('Permits 2028.zip');
+  const [leaving] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: `Export “${called}”` }).click()]);
+  expect(leaving.suggestedFilename()).toBe(`${called}.zip`);
   const zip = await leaving.path();
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button('Import').click()]);
-  await chooser.setFiles({ name: 'Permits 2028.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
+  await chooser.setFiles({ name: 'leaving.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
   // It has the packet and the map; records are to be chosen.
   await row(/^Name of the tenant/)
-    .getByText('Full name')
+    .getByText('Name', { exact: true })
     .waitFor();
   await page.getByRole('link', { name: 'Mailings' }).first().click();
-  const named = page.getByRole('row', { name: /Permits 2028/ });
+  const named = page.getByRole('row', { name: new RegExp(`${called}\\b`) });
   await named.nth(1).waitFor();
-  await named.first().getByRole('button', { name: 'Archive “Permits 2028”' }).click();
+  await named
+    .first()
+    .getByRole('button', { name: `Archive “${called}”` })
+    .click();
   await named.nth(1).waitFor({ state: 'detached' });
   await button('Archived 1').click();
-  await page.getByRole('button', { name: 'Restore “Permits 2028”' }).click();
+  await page.getByRole('button', { name: `Restore “${called}”` }).click();
   await named.nth(1).waitFor();
 });

@@ -15,17 +15,29 @@ async function told(page: Page, error: unknown): Promise<never> {
 }
 
 type Open = () => { page: Page; faults: readonly string[] };
-type Step = (name: string, work: () => Promise<void>) => void;
+/** @param within milliseconds in which it must be done, where that is more than is usual */
+type Step = (name: string, work: () => Promise<void>, within?: number) => void;
 
-/** Visits that stand for themselves, each a test: each goes first to where it begins, and none hides another. */
-export function visitsOn(open: Open): Step {
-  return (name, work) =>
-    test(name, async () => {
-      const { page, faults } = open();
-      const before = faults.length;
-      await work().catch((error: unknown) => told(page, error));
-      expect(faults.slice(before)).toEqual([]);
-    });
+/**
+ * Visits that stand for themselves, each a test that can be run alone: none hides another.
+ * @param begin what each begins with: a world of its own, and the place where it is seen; left out: each visit goes there itself
+ */
+export function visitsOn(open: Open, begin: () => Promise<unknown> = () => Promise.resolve()): Step {
+  return (name, work, within) =>
+    test(
+      name,
+      async () => {
+        const { page, faults } = open();
+        const before = faults.length;
+        const visit = async (): Promise<void> => {
+          await begin();
+          await work();
+        };
+        await visit().catch((error: unknown) => told(page, error));
+        expect(faults.slice(before)).toEqual([]);
+      },
+      within,
+    );
 }
 
 /** Steps of one story, each a test. After a failed one the others would only wait in vain. */

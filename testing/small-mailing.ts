@@ -25,7 +25,7 @@ export async function smallMailing(
   client: ServerClient,
   rows: readonly (readonly [plot: string, name: string, mail: string, shed: string])[],
   { mailed = true, folder = 'Permits', finish }: { mailed?: boolean; folder?: string; finish?: string } = {},
-): Promise<{ mailing: number; template: number }> {
+): Promise<{ mailing: number; template: number; source: number }> {
   const { template } = await client.upload<{ template: { id: number } }>('/api/templates', 'permit.pdf', shedPermit());
   const csv = `Plot,Name,Mail,Shed\r\n${rows.map((row) => row.join(',')).join('\r\n')}\r\n`;
   const { fileId } = await client.upload<{ fileId: string }>('/api/sources/files', 'rows.csv', new TextEncoder().encode(csv));
@@ -68,7 +68,7 @@ export async function smallMailing(
       },
     },
   });
-  return { mailing, template: template.id };
+  return { mailing, template: template.id, source: sourceId };
 }
 
 /** All copies of a batch, newest first. */
