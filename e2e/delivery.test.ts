@@ -3,8 +3,8 @@ import { demoSignIn } from '../demo/src/office.js';
 import { makeWorld } from '../demo/src/world.js';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, PrinterStandIn, RunningMailbag, standInPorts } from '../testing/running-mailbag.js';
-import { openBrowser, openPage } from './browser.js';
-import { storyOn } from './steps.js';
+import { openBrowser, openPage, signInTo } from './browser.js';
+import { visitsOn } from './steps.js';
 
 let office: PostOffice;
 let printer: PrinterStandIn;
@@ -20,6 +20,7 @@ beforeAll(async () => {
   await makeWorld(mailbag.address, standInPorts(office, printer));
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
+  await signInTo(page, mailbag.address, demoSignIn, 'Ledger');
 });
 afterAll(async () => {
   await browser?.close();
@@ -28,22 +29,18 @@ afterAll(async () => {
   await printer?.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+/** Each begins at the desk. */
+const visit = visitsOn(
+  () => ({ page, faults }),
+  () => page.goto(mailbag.address),
+);
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const place = (name: string): Promise<void> =>
   page
     .getByRole('navigation', { name: 'Main' })
     .getByRole('link', { name: new RegExp(`^${name}`) })
     .click();
-const signIn = async (email: string, password: string): Promise<void> => {
-  await page.getByLabel('E-mail address', { exact: true }).fill(email);
-  await page.getByLabel('Password', { exact: true }).fill(password);
-  await button('Sign in').click();
-};
-
-step('“did mine arrive?” is answered from Find: a late bounce, with the words of their server', async () => {
-  await page.goto(mailbag.address);
-  await signIn(demoSignIn.email, demoSignIn.password);
+visit('“did mine arrive?” is answered from Find: a late bounce, with the words of their server', async () => {
   await page.getByText('copies bounced').waitFor();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('gone');
@@ -60,7 +57,7 @@ step('“did mine arrive?” is answered from Find: a late bounce, with the word
   await side.getByText('Postal code').waitFor();
 });
 
-step('a view is kept, all copies of it go to paper with a count, and back again', async () => {
+visit('a view is kept, all copies of it go to paper with a count, and back again', async () => {
   await page.goto(`${mailbag.address}/ledger?state=bounced`);
   await button('Save this view').click();
   await page.getByLabel('Name of the view').fill('All that bounced');
@@ -76,7 +73,7 @@ step('a view is kept, all copies of it go to paper with a count, and back again'
   await page.getByRole('group', { name: 'With all of these' }).getByRole('link', { name: 'XLSX' }).waitFor();
 });
 
-step('who asks for paper is printed: the printer runs out of paper, says so, and goes on', async () => {
+visit('who asks for paper is printed: the printer runs out of paper, says so, and goes on', async () => {
   await place('Paper');
   await page.getByRole('heading', { name: /Permits by post/ }).waitFor();
   await page.getByRole('img', { name: 'Page 1 of the print run' }).waitFor();
@@ -106,7 +103,7 @@ step('who asks for paper is printed: the printer runs out of paper, says so, and
   await page.getByRole('complementary', { name: 'Copy' }).getByText('Printed by Printer').waitFor();
 });
 
-step('recipients whose copies are out are reminded once', async () => {
+visit('recipients whose copies are out are reminded once', async () => {
   await place('Mailings');
   await page
     .getByRole('link', { name: /early birds/ })
@@ -125,7 +122,7 @@ step('recipients whose copies are out are reminded once', async () => {
   await page.getByText(`${reminded} reminded`).waitFor();
 });
 
-step('what Mailbag does by itself stands in Settings, Jobs, and can be had at once', async () => {
+visit('what Mailbag does by itself stands in Settings, Jobs, and can be had at once', async () => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('navigation', { name: 'Settings' }).getByRole('link', { name: 'Jobs' }).click();
   await page.getByRole('region', { name: 'Running now' }).getByText('Sending mail').waitFor();
@@ -144,7 +141,7 @@ step('what Mailbag does by itself stands in Settings, Jobs, and can be had at on
   );
 });
 
-step('a viewer is invited, chooses a password, sees copies but no values, and changes nothing', async () => {
+visit('a viewer is invited, chooses a password, sees copies but no values, and changes nothing', async () => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('link', { name: 'People' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Vera Lund');

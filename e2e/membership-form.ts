@@ -3,10 +3,11 @@ import PDFDocument from 'pdfkit';
 /**
  * A form of two pages written by a library that is not ours. The name stands on both pages as fields of their own.
  * @param edition of a later one, a prefix that all its fields have; it asks for a birthday and no more for the voice
+ * @param title of its file, by which two are told apart
  */
-export function membershipForm(edition = ''): Promise<Uint8Array> {
+export function membershipForm(edition = '', title = 'Membership'): Promise<Uint8Array> {
   return new Promise((resolve) => {
-    const pdf = new PDFDocument({ size: 'A4', info: { Title: 'Membership' } });
+    const pdf = new PDFDocument({ size: 'A4', info: { Title: title } });
     const chunks: Buffer[] = [];
     pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
     pdf.on('end', () => resolve(new Uint8Array(Buffer.concat(chunks))));
@@ -31,10 +32,10 @@ export function membershipForm(edition = ''): Promise<Uint8Array> {
   });
 }
 
-/** The same as it is printed to be filled by hand, without fields. */
-export function paperForm(): Promise<Uint8Array> {
+/** The same as it is printed to be filled by hand, without fields. @param title of its file, by which two are told apart */
+export function paperForm(title = 'Membership on paper'): Promise<Uint8Array> {
   return new Promise((resolve) => {
-    const pdf = new PDFDocument({ size: 'A4', info: { Title: 'Membership on paper' } });
+    const pdf = new PDFDocument({ size: 'A4', info: { Title: title } });
     const chunks: Buffer[] = [];
     pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
     pdf.on('end', () => resolve(new Uint8Array(Buffer.concat(chunks))));

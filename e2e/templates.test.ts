@@ -5,16 +5,19 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, sheetRow, signInTo } from './browser.js';
 import { membershipForm, paperForm } from './membership-form.js';
-import { storyOn } from './steps.js';
+import { visitsOn } from './steps.js';
 
 let browser: Browser;
 let page: Page;
 let faults: string[];
+/** The template of a visit, and what it is called. */
+let template: number;
+let called: string;
+let visits = 0;
 const mailbag = new RunningMailbag();
 const folder = mkdtempSync(join(tmpdir(), 'mailbag-templates-'));
 
 beforeAll(async () => {
-  writeFileSync(join(folder, 'membership.pdf'), await membershipForm());
   writeFileSync(join(folder, 'membership-2028.pdf'), await membershipForm('ed2028_'));
   writeFileSync(join(folder, 'paper.pdf'), await paperForm());
   await mailbag.start();
@@ -29,7 +32,33 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const step = storyOn(() => ({ page, faults }));
+/** Each visit has a template of its own, and begins at it. */
+async function begin(): Promise<void> {
+  called = `membership ${++visits}`;
+  const made = await mailbag.client.upload<{ template: { id: number } }>(
+    '/api/templates',
+    `${called}.pdf`,
+    await membershipForm('', called),
+  );
+  template = made.template.id;
+  await page.goto(`${mailbag.address}/templates/${template}`);
+  await page.getByRole('heading', { name: called, exact: true }).waitFor();
+}
+const visit = visitsOn(() => ({ page, faults }), begin);
+/** A mailing over it that fills two of its fields. */
+async function mapped(): Promise<void> {
+  const { client } = mailbag;
+  const { id, version } = await client.send<{ id: number; version: number }>('POST', '/api/mailings', { name: `Members ${visits}` });
+  const { plan } = await client.get<{ plan: object }>(`/api/mailings/${id}`);
+  const rule = { kind: 'text', text: 'Ayumi' };
+  const maps = { [template]: { member_name: rule, voice: rule } };
+  await client.send('PUT', `/api/mailings/${id}`, { version, plan: { ...plan, packet: [template], maps } });
+}
+/** Its next edition, in which one field is gone and one is new. */
+async function renewed(): Promise<void> {
+  await mailbag.client.upload(`/api/templates/${template}/revisions`, 'membership-2028.pdf', await membershipForm('ed2028_', called));
+  await page.goto(`${mailbag.address}/templates/${template}/revisions`);
+}
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const region = (name: string): Locator => page.getByRole('region', { name, exact: true });
 const chooseFile = async (name: string, file: string): Promise<void> => {
@@ -37,7 +66,8 @@ const chooseFile = async (name: string, file: string): Promise<void> => {
   await chooser.setFiles(join(folder, file));
 };
 
-step('a form that is filled by hand becomes a template: its blanks are found, and each is a field with its words', async () => {
+visit('a form that is filled by hand becomes a template: its blanks are found, and each is a field with its words', async () => {
+  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
   await chooseFile('Upload a template', 'paper.pdf');
   await page.getByText('paper.pdf has no form fields').waitFor();
   await button('Make fields of its blanks').click();
@@ -53,30 +83,7 @@ step('a form that is filled by hand becomes a template: its blanks are found, an
     await button(new RegExp(`^${words} ?${kind}`), fields).waitFor();
 });
 
-step('a mailing is mapped for the first edition of a form', async () => {
-  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
-  await chooseFile('Upload a template', 'membership.pdf');
-  await page.getByRole('heading', { name: 'membership', exact: true }).waitFor();
-  await page.getByRole('link', { name: 'Mailings' }).click();
-  await page.getByLabel('Name of the new mailing').fill('Members 2028');
-  await button('Begin a mailing').click();
-  await button('Add membership').click();
-  await button('Remove membership from the packet').waitFor();
-  const { client } = mailbag;
-  const [mailing] = await client.get<{ id: number }[]>('/api/mailings');
-  const { version, plan, templates } = await client.get<{ version: number; plan: Record<string, unknown>; templates: { id: number }[] }>(
-    `/api/mailings/${mailing!.id}`,
-  );
-  const rule = { kind: 'text', text: 'Ayumi' };
-  await client.send('PUT', `/api/mailings/${mailing!.id}`, {
-    version,
-    plan: { ...plan, maps: { [templates[0]!.id]: { member_name: rule, voice: rule } } },
-  });
-});
-
-step('a new edition is compared with it on one screen: what is gone, what is new, what was only renamed', async () => {
-  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
-  await page.getByRole('link', { name: 'membership' }).click();
+visit('a new edition is compared with it on one screen: what is gone, what is new, what was only renamed', async () => {
   await page.getByRole('link', { name: 'Revisions' }).first().click();
   await page.getByText('There is one edition of this form so far').waitFor();
   await chooseFile('Choose the new edition', 'membership-2028.pdf');
@@ -96,7 +103,9 @@ step('a new edition is compared with it on one screen: what is gone, what is new
     await region(side!).locator(`[data-field="${field}"][data-chosen]`).waitFor();
 });
 
-step('the mailing is taken over with its map, what has no field any more is named, and it is taken back', async () => {
+visit('the mailing is taken over with its map, what has no field any more is named, and it is taken back', async () => {
+  await mapped();
+  await renewed();
   const mailings = region('Mailings');
   await mailings.getByText('1 of 2 rules go along; 1 has no field any more.').waitFor();
   await button('Take over', mailings).click();
@@ -107,13 +116,14 @@ step('the mailing is taken over with its map, what has no field any more is name
   await mailings.getByText('1 of 2 rules go along; 1 has no field any more.').waitFor();
   await button('Take over', mailings).click();
   await button('Undo', mailings).waitFor();
-  await mailings.getByRole('link', { name: 'Members 2028' }).click();
+  await mailings.getByRole('link', { name: `Members ${visits}` }).click();
   await sheetRow(page, 'Date of birth').waitFor();
   await page.goBack();
   await page.getByText('No mailing fills it any more.').waitFor();
 });
 
-step('an earlier edition is gone back to, and becomes the latest', async () => {
+visit('an earlier edition is gone back to, and becomes the latest', async () => {
+  await renewed();
   await page.locator('svg[data-lines]').waitFor({ state: 'attached' });
   expect(Number(await page.locator('svg[data-lines]').getAttribute('data-lines'))).toBeGreaterThan(1);
   await button('Go back', region('All revisions')).click();
@@ -121,8 +131,7 @@ step('an earlier edition is gone back to, and becomes the latest', async () => {
   await region('Revision 3').waitFor();
 });
 
-step('boxes that are one answer are joined by hand, filled by one rule, and taken apart by keys', async () => {
-  await page.getByRole('link', { name: 'Fields', exact: true }).click();
+visit('boxes that are one answer are joined by hand, filled by one rule, and taken apart by keys', async () => {
   const fields = region('Fields');
   await button('Join', fields).click();
   await fields.getByRole('checkbox', { name: /^Join Name, member_name/ }).check();
@@ -140,16 +149,17 @@ step('boxes that are one answer are joined by hand, filled by one rule, and take
   await row.waitFor({ state: 'detached' });
 });
 
-step('a template is put away, is out of the list, and comes back', async () => {
+visit('a template is put away, is out of the list, and comes back', async () => {
   await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
-  const paper = page.getByRole('link', { name: 'paper', exact: true });
-  await button('Archive “paper”').click();
-  await paper.waitFor({ state: 'detached' });
+  const own = page.getByRole('link', { name: called, exact: true });
+  await button(`Archive “${called}”`).click();
+  await own.waitFor({ state: 'detached' });
   await button(/^Archived 1/).click();
-  await paper.waitFor();
-  await button('Restore “paper”').click();
-  await paper.waitFor({ state: 'visible' });
-  await page.getByRole('textbox', { name: 'Search the templates' }).fill('member');
-  await paper.waitFor({ state: 'detached' });
-  await page.getByRole('link', { name: 'membership', exact: true }).waitFor();
+  await own.waitFor();
+  await button(`Restore “${called}”`).click();
+  await own.waitFor({ state: 'visible' });
+  await page.getByRole('textbox', { name: 'Search the templates' }).fill('nothing is called so');
+  await own.waitFor({ state: 'detached' });
+  await page.getByRole('textbox', { name: 'Search the templates' }).fill(called);
+  await own.waitFor();
 });
