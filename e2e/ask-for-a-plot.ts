@@ -22,7 +22,7 @@ interface Mailing {
  * The published page “Ask for a plot” over two forms, at /in/plots-2027: with a pass phrase, a German translation, a condition, an answer that has to look like
  * an example, a signature in two boxes, copies that open with a password, and a notice to the office.
  */
-export async function askForAPlot(client: ServerClient): Promise<void> {
+export async function askForAPlot(client: ServerClient): Promise<{ id: number; mailingId: number }> {
   const templates: number[] = [];
   for (const [name, bytes] of [
     ['Bank mandate.pdf', bankMandate()],
@@ -82,4 +82,5 @@ export async function askForAPlot(client: ServerClient): Promise<void> {
   });
   await client.send('PUT', `/api/intakes/${id}/word`, { word: 'plots-2027' });
   await client.send('POST', `/api/intakes/${id}/publish`);
+  return { id, mailingId };
 }

@@ -35,8 +35,8 @@ const visit = visitsOn(
   () => page.goto(mailbag.address),
 );
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
-const place = (name: string): Promise<void> =>
-  page
+const place = (name: string, on: Page = page): Promise<void> =>
+  on
     .getByRole('navigation', { name: 'Main' })
     .getByRole('link', { name: new RegExp(`^${name}`) })
     .click();
@@ -153,26 +153,25 @@ visit('a viewer is invited, chooses a password, sees copies but no values, and c
   await page.getByText('The invitation has been sent.').waitFor();
   const message = (await office.received()).filter(({ to }) => to === 'vera@larkmere.example').at(-1)!;
   const address = /http:\/\/\S+token=[\w-]+/.exec((await office.raw(message.id)).replace(/=\r\n/g, '').replace(/=3D/g, '='))![0];
-  await button(/signed in as/).click();
-  await page.getByRole('menuitem', { name: /Sign out/ }).click();
-  await page.getByRole('heading', { name: 'Sign in' }).waitFor();
-  await page.goto(address);
-  await page.getByRole('heading', { name: 'Welcome, Vera Lund' }).waitFor();
-  await page.getByLabel('Choose a password').fill('a sentence to remember');
-  await button('Accept the invitation').click();
-  await page.getByRole('heading', { name: 'Needs you' }).waitFor();
-  await page.goto(`${mailbag.address}/ledger?state=sent`);
-  await page.getByRole('row', { name: /sent/ }).first().click();
-  const side = page.getByRole('complementary', { name: 'Copy' });
+  const theirs = await openPage(browser);
+  await theirs.page.goto(address);
+  await theirs.page.getByRole('heading', { name: 'Welcome, Vera Lund' }).waitFor();
+  await theirs.page.getByLabel('Choose a password').fill('a sentence to remember');
+  await button('Accept the invitation', theirs.page).click();
+  await theirs.page.getByRole('heading', { name: 'Needs you' }).waitFor();
+  await theirs.page.goto(`${mailbag.address}/ledger?state=sent`);
+  await theirs.page.getByRole('row', { name: /sent/ }).first().click();
+  const side = theirs.page.getByRole('complementary', { name: 'Copy' });
   await side.getByText(/^The record as it was/).click();
   await side.getByText('Your account does not show values of records.').waitFor();
-  await page.getByTitle('Your account can look at this but not change it.').first().waitFor();
-  expect(await button(/^Withdraw \d+ copies/).isDisabled()).toBe(true);
-  await place('Mailings');
-  await page
+  await theirs.page.getByTitle('Your account can look at this but not change it.').first().waitFor();
+  expect(await button(/^Withdraw \d+ copies/, theirs.page).isDisabled()).toBe(true);
+  await place('Mailings', theirs.page);
+  await theirs.page
     .getByRole('link', { name: /early birds/ })
     .first()
     .click();
-  await page.getByText('Your account can look at this but not change it.').waitFor();
-  expect(await button('Start a batch').isDisabled()).toBe(true);
+  await theirs.page.getByText('Your account can look at this but not change it.').waitFor();
+  expect(await button('Start a batch', theirs.page).isDisabled()).toBe(true);
+  expect(theirs.faults).toEqual([]);
 });

@@ -5,7 +5,7 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import { formOf, stream } from '../testing/raw-form.js';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, signInTo } from './browser.js';
-import { storyOn } from './steps.js';
+import { visitsOn } from './steps.js';
 
 /** Forms whose pages need what does not stand in them: the application brings it along. */
 let browser: Browser;
@@ -43,7 +43,7 @@ afterAll(async () => {
   await mailbag.close();
   rmSync(folder, { recursive: true, force: true });
 });
-const step = storyOn(() => ({ page, faults }));
+const visit = visitsOn(() => ({ page, faults }));
 
 /** What is drawn within a rectangle of the page, in points: the middle pixel, and how many are dark. */
 const drawn = (
@@ -70,18 +70,19 @@ async function isWhole(canvas: Locator, warned: readonly string[]): Promise<void
   expect(warned.filter((line) => /Unable to load|no file|instantiateWasm|CMap/.test(line))).toEqual([]);
 }
 const warned: string[] = [];
+beforeAll(() => void page.on('console', (line) => void warned.push(line.text())));
 
-step('a picture as JPEG 2000, a tick, and characters of a font that the file does not carry are on the page', async () => {
-  page.on('console', (line) => void warned.push(line.text()));
+visit('a picture as JPEG 2000, a tick, and characters of a font that the file does not carry are on the page', async () => {
+  await page.goto(`${mailbag.address}/templates`);
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Upload a template' }).click()]);
   await chooser.setFiles(join(folder, 'form.pdf'));
   await page.getByRole('heading', { name: 'form', exact: true }).waitFor();
   await isWhole(page.locator('canvas[data-drawn]'), warned);
 });
 
-step('and on the filled form that a visitor sees', async () => {
-  const [template] = await mailbag.client.get<{ id: number }[]>('/api/templates');
-  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/intakes', { name: 'Drawn', templates: [template!.id] });
+visit('they are on the filled form that a visitor sees', async () => {
+  const { template } = await mailbag.client.upload<{ template: { id: number } }>('/api/templates', 'form.pdf', form);
+  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/intakes', { name: 'Drawn', templates: [template.id] });
   const { word } = await mailbag.client.send<{ word: string }>('POST', `/api/intakes/${id}/publish`);
   await page.goto(`${mailbag.address}/in/${word}`);
   await page.getByRole('button', { name: 'Start' }).click();

@@ -4,24 +4,28 @@ import { shedPermit } from '../demo/src/forms/shed-permit.js';
 import { readByOther } from '../testing/other-reader.js';
 import { PostOffice, RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, signInTo } from './browser.js';
-import { storyOn } from './steps.js';
+import { askForAPlot } from './ask-for-a-plot.js';
+import { visitsOn } from './steps.js';
 
 /** Two forms become a page that the office works on until it is published. */
 let browser: Browser;
 let page: Page;
 let faults: string[];
 let office: PostOffice;
+let templates: number[];
+/** The intake of a visit. */
+let intake: number;
 const mailbag = new RunningMailbag();
 
 beforeAll(async () => {
   office = await PostOffice.open();
   await (await mailbag.start()).setUp(office);
+  templates = [];
   for (const [name, bytes] of [
     ['Bank mandate.pdf', bankMandate()],
     ['Shed permit.pdf', shedPermit()],
   ] as const)
-    // prettier-ignore
-    await mailbag.client.upload('/api/templates', name, bytes);
+    templates.push((await mailbag.client.upload<{ template: { id: number } }>('/api/templates', name, bytes)).template.id);
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
   await signInTo(page, mailbag.address, person, 'Intakes');
@@ -32,7 +36,13 @@ afterAll(async () => {
   await office?.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+/** Each visit has a draft of its own, and begins at its questions. */
+async function begin(): Promise<void> {
+  ({ id: intake } = await mailbag.client.send<{ id: number }>('POST', '/api/intakes', { name: 'Ask for a plot', templates }));
+  await page.goto(`${mailbag.address}/intakes/${intake}/questions`);
+  await row('Plot number').waitFor();
+}
+const visit = visitsOn(() => ({ page, faults }), begin);
 const button = (name: string | RegExp, of: Page = page): Locator => of.getByRole('button', { name });
 const row = (words: string): Locator =>
   page.getByRole('region', { name: 'Questions' }).getByRole('button', { name: new RegExp(`^${words} (?:fills|not on|put away)`) });
@@ -43,18 +53,20 @@ async function choose(within: Locator, label: RegExp, option: string | RegExp): 
 }
 const saved = (): Promise<void> => page.getByText('Saved', { exact: true }).waitFor();
 
-step('forms are chosen, and the page is there with its questions', async () => {
+visit('forms are chosen, and the page is there with its questions', async () => {
+  await page.goto(`${mailbag.address}/intakes`);
+  await button('New intake').click();
   await page.getByText('Bank mandate').click();
   await page.getByText('Shed permit').click();
-  await page.getByLabel('Name of the intake').fill('Ask for a plot');
+  await page.getByLabel('Name of the intake').fill('Ask for a garden');
   await button('Make the page').click();
-  await page.getByRole('heading', { name: 'Ask for a plot' }).waitFor();
+  await page.getByRole('heading', { name: 'Ask for a garden' }).waitFor();
   await row('Plot number').waitFor();
   await row('IBAN').getByText('fills 1 box on 1 form').waitFor();
   await row('Plot number').getByText('fills 2 boxes on 2 forms').waitFor();
 });
 
-step('a question is worked on in place, and the boxes that it fills are lit on the form', async () => {
+visit('a question is worked on in place, and the boxes that it fills are lit on the form', async () => {
   await row('Plot number').click();
   await settings('Plot number').getByLabel('Words').fill('Which plot would you like?');
   await page.locator('[data-field="topmostSubform[0].Page1[0].f1_01[0]"][data-chosen]').waitFor();
@@ -67,7 +79,7 @@ step('a question is worked on in place, and the boxes that it fills are lit on t
   await saved();
 });
 
-step('a question is dragged to another place, and back by undo', async () => {
+visit('a question is dragged to another place, and back by undo', async () => {
   const stand = (first: string, second: string) =>
     page.waitForFunction(
       (wanted) => {
@@ -87,7 +99,7 @@ step('a question is dragged to another place, and back by undo', async () => {
   await stand('Account holder', 'IBAN');
 });
 
-step('a question is asked of some only, and a circle of conditions is refused with the words of its questions', async () => {
+visit('a question is asked of some only, and a circle of conditions is refused with the words of its questions', async () => {
   await row('Roof').click();
   await button('Ask Roof only when …').click();
   const roof = page.getByRole('group', { name: 'When Roof is asked' });
@@ -111,21 +123,22 @@ step('a question is asked of some only, and a circle of conditions is refused wi
   await settings('Greenhouse').waitFor();
 });
 
-step('the page is seen as a visitor sees it, at the step of the question that is worked on', async () => {
+visit('the page is seen as a visitor sees it, at the step of the question that is worked on', async () => {
+  await row('Greenhouse').click();
   await button('The page').click();
   const frame = page.frameLocator('iframe[title="The page as a visitor sees it"]');
   await frame.getByRole('group', { name: /^Greenhouse/ }).waitFor();
-  await row('Which plot would you like\\?').click();
-  await frame.getByLabel(/^Which plot would you like\?/).waitFor();
+  await row('Plot number').click();
+  await frame.getByLabel(/^Plot number/).waitFor();
 });
 
-step('what the office says is said in German beside its own words, and seen on the page', async () => {
+visit('what the office says is said in German beside its own words, and seen on the page', async () => {
   await page.getByRole('link', { name: /^Languages / }).click();
   await choose(page.getByRole('region', { name: 'Languages' }), /Add a language$/, 'German');
   await page.getByText(/^\d+ of \d+ texts not yet in German; visitors read those in English\.$/).waitFor();
-  await page.getByLabel('Which plot would you like? in German').fill('Welche Parzelle möchten Sie?');
+  await page.getByLabel('Plot number in German').fill('Welche Parzelle möchten Sie?');
   await page.getByLabel('Twice a year in German').fill('Zweimal im Jahr');
-  await page.getByLabel('Which plot would you like? in German').focus();
+  await page.getByLabel('Plot number in German').focus();
   await page
     .frameLocator('iframe[title="The page as a visitor sees it"]')
     .getByLabel(/^Welche Parzelle möchten Sie\?/)
@@ -133,13 +146,14 @@ step('what the office says is said in German beside its own words, and seen on t
   // The page beside it turned to another step, and whoever types here types on here.
   await page.keyboard.press('End');
   await page.keyboard.type(' Bitte');
-  expect(await page.getByLabel('Which plot would you like? in German').inputValue()).toBe('Welche Parzelle möchten Sie? Bitte');
-  await page.getByLabel('Which plot would you like? in German').fill('Welche Parzelle möchten Sie?');
+  expect(await page.getByLabel('Plot number in German').inputValue()).toBe('Welche Parzelle möchten Sie? Bitte');
+  await page.getByLabel('Plot number in German').fill('Welche Parzelle möchten Sie?');
   expect(await page.getByLabel('Twice a year in German').inputValue()).toBe('Zweimal im Jahr');
   await saved();
 });
 
-step('before it is published it is tried with made-up answers, and nobody but oneself is mailed', async () => {
+visit('before it is published it is tried with made-up answers, and nobody but oneself is mailed', async () => {
+  await button('The page').click();
   await button('Made-up answers').click();
   const frame = page.frameLocator('iframe[title="The page as a visitor sees it"]');
   await frame.getByText('Robin Made-Up').first().waitFor();
@@ -156,15 +170,14 @@ step('before it is published it is tried with made-up answers, and nobody but on
   // The answers and the drawn signature stand on the copy, as another reader sees it.
   const made = new Uint8Array(await office.attachment(letters[0]!.id, 0));
   expect((await readByOther(made))[0]!.text).toContain('Robin Made-Up');
-  expect(await mailbag.client.get('/api/intakes/1/submissions?from=0&count=10')).toMatchObject({ total: 0 });
+  expect(await mailbag.client.get(`/api/intakes/${intake}/submissions?from=0&count=10`)).toMatchObject({ total: 0 });
   await button('Discard').click();
   await trial.waitFor({ state: 'detached' });
   await button('Back to the page').click();
   await frame.getByText('Robin Made-Up').first().waitFor();
 });
 
-step('the signature gets a second box, drawn on the other form with the date beside it', async () => {
-  await page.getByRole('link', { name: /^Questions / }).click();
+visit('the signature gets a second box, drawn on the other form with the date beside it', async () => {
   await row('Signature of the account holder').click();
   await button('Draw a box for it').click();
   await choose(page.getByRole('region', { name: 'The form' }), /Form$/, 'Shed permit');
@@ -178,7 +191,7 @@ step('the signature gets a second box, drawn on the other form with the date bes
   expect(await stands.getByRole('button', { name: /^Not in / }).count()).toBe(2);
 });
 
-step('two questions become one, and one again by undo', async () => {
+visit('two questions become one, and one again by undo', async () => {
   await row('Account holder').click();
   await button('Join with another …').click();
   const dialog = page.getByRole('dialog', { name: 'Join “Account holder” with another question' });
@@ -191,9 +204,9 @@ step('two questions become one, and one again by undo', async () => {
   await saved();
 });
 
-step('an answer has to look like an example, and it is said what that is', async () => {
-  await row('Which plot would you like\\?').click();
-  const plot = settings('Which plot would you like?');
+visit('an answer has to look like an example, and it is said what that is', async () => {
+  await row('Plot number').click();
+  const plot = settings('Plot number');
   await plot.getByLabel('Looks like').fill('B-17');
   await plot.getByText('Accepted: 1 letter, “-”, 2 digits.').waitFor();
   await plot.getByRole('group', { name: 'Run 3' }).getByLabel('From').fill('1');
@@ -201,7 +214,7 @@ step('an answer has to look like an example, and it is said what that is', async
   await saved();
 });
 
-step('the copies are locked by what was answered, the message tells how to open them, and the office is told of each answer', async () => {
+visit('the copies are locked by what was answered, the message tells how to open them, and the office is told of each answer', async () => {
   await page.getByRole('link', { name: /^After submitting / }).click();
   const message = page.getByRole('region', { name: 'Message to the visitor' });
   await message.getByLabel('Password that opens a copy').fill('plot {{ plot_number }}');
@@ -215,12 +228,12 @@ step('the copies are locked by what was answered, the message tells how to open 
   await page.getByText('Saved', { exact: true }).first().waitFor();
 });
 
-step('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
+visit('it gets a word of its own, which is said to be free while it is typed, and is published', async () => {
   await page.getByRole('link', { name: /^Page / }).click();
   const word = page.getByLabel(/^Address:/);
   await word.fill('in');
   await page.getByText(/“in” cannot be an address/).waitFor();
-  await word.fill('plots 2027');
+  await word.fill('plots 2028');
   await page.getByText('This word is available.').waitFor();
   await button('Use this word').click();
   await page.getByRole('switch', { name: 'Show the form’s first page before the first question' }).click({ force: true });
@@ -233,14 +246,15 @@ step('it gets a word of its own, which is said to be free while it is typed, and
   await saved();
   await button('Publish').click();
   await page.getByText('published', { exact: true }).waitFor();
-  await page.getByRole('link', { name: '/in/plots-2027', exact: true }).waitFor();
+  await page.getByRole('link', { name: '/in/plots-2028', exact: true }).waitFor();
 });
 
-step('another packet is published under the same address', async () => {
-  await page.goto(`${mailbag.address}/mailings/1/packet`);
+visit('another packet is published under the same address', async () => {
+  const made = await askForAPlot(mailbag.client);
+  await page.goto(`${mailbag.address}/mailings/${made.mailingId}/packet`);
   await button('Remove Shed permit from the packet').click();
   await page.getByText('Saved', { exact: true }).waitFor();
-  await page.goto(`${mailbag.address}/intakes/1/questions`);
+  await page.goto(`${mailbag.address}/intakes/${made.id}/questions`);
   await button('Publish changes').click();
   await page.getByText('changes not published yet').waitFor({ state: 'detached' });
   const page2 = (await (

@@ -5,11 +5,12 @@ import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, signInTo } from './browser.js';
 import { paperForm } from './membership-form.js';
-import { storyOn } from './steps.js';
+import { visitsOn } from './steps.js';
 
 let browser: Browser;
 let page: Page;
 let faults: string[];
+let visits = 0;
 const mailbag = new RunningMailbag();
 const folder = mkdtempSync(join(tmpdir(), 'mailbag-layout-'));
 
@@ -27,7 +28,14 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const step = storyOn(() => ({ page, faults }));
+/** Each visit has a form without fields of its own before it, to be drawn on. */
+async function begin(): Promise<void> {
+  const form = await paperForm(`Paper ${++visits}`);
+  const { template } = await mailbag.client.upload<{ template: { id: number } }>('/api/templates?blanks=draw', `paper ${visits}.pdf`, form);
+  await page.goto(`${mailbag.address}/templates/${template.id}/layout`);
+  await page.getByText('Nothing drawn yet').waitFor();
+}
+const visit = visitsOn(() => ({ page, faults }), begin);
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name, exact: true });
 const board = (): Locator => page.getByRole('region', { name: 'Pages of the template' });
 const list = (): Locator => page.getByRole('listbox', { name: 'Fields in tab order' });
@@ -54,13 +62,14 @@ interface Drawn {
 /** What the server has once everything is saved. */
 async function saved(): Promise<Record<string, Drawn>> {
   await page.getByText('Saved', { exact: true }).waitFor();
-  const [template] = await mailbag.client.get<{ id: number }[]>('/api/templates');
-  const { layout } = await mailbag.client.get<{ layout: { fields: Record<string, Drawn> } }>(`/api/templates/${template!.id}/layout`);
+  const [, template] = /templates\/(\d+)/.exec(page.url())!;
+  const { layout } = await mailbag.client.get<{ layout: { fields: Record<string, Drawn> } }>(`/api/templates/${template}/layout`);
   return Object.fromEntries(Object.values(layout.fields).map((field) => [field.name, field]));
 }
 const names = (): Promise<string[]> => list().getByRole('option').allInnerTexts();
 
-step('a form without fields is opened to be drawn on, and a blank that was found becomes a field by one click on the page', async () => {
+visit('a form without fields is opened to be drawn on, and a blank that was found becomes a field by one click on the page', async () => {
+  await page.getByRole('link', { name: 'Templates', exact: true }).first().click();
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), button('Upload a template').click()]);
   await chooser.setFiles(join(folder, 'paper.pdf'));
   await button('Draw its fields').click();
@@ -76,7 +85,7 @@ step('a form without fields is opened to be drawn on, and a blank that was found
   await page.getByText('All blanks that were found are fields.').waitFor();
 });
 
-step('a field that is drawn by hand lies on the line of the page that it comes near', async () => {
+visit('a field that is drawn by hand lies on the line of the page that it comes near', async () => {
   await button('Text').click();
   // The line for the signature is 240 points from the top; the hand ends two points above it.
   await drag([340, 222], [480, 238]);
@@ -88,7 +97,7 @@ step('a field that is drawn by hand lies on the line of the page that it comes n
   await button('countersigned, Text, page 1', board()).waitFor();
 });
 
-step('fields are aligned by the mouse, and that is undone', async () => {
+visit('fields are aligned by the mouse, and that is undone', async () => {
   await button('Text').click();
   await drag([350, 300], [450, 316]);
   await button('Text').click();
@@ -108,7 +117,7 @@ step('fields are aligned by the mouse, and that is undone', async () => {
   expect((await saved())['text_2']!.rect[0]).not.toBe(text!.rect[0]);
 });
 
-step('by keys alone a tick is drawn, moved, duplicated, named, put elsewhere in tab order, and removed', async () => {
+visit('by keys alone a tick is drawn, moved, duplicated, named, put elsewhere in tab order, and removed', async () => {
   await button('Tick').focus();
   await page.keyboard.press('Enter');
   const tick = button('tick, Tick, page 1', board());
@@ -140,7 +149,9 @@ step('by keys alone a tick is drawn, moved, duplicated, named, put elsewhere in 
   await row.waitFor({ state: 'detached' });
 });
 
-step('what is copied is pasted, and a line of text and the copy code are stamped on every copy', async () => {
+visit('what is copied is pasted, and a line of text and the copy code are stamped on every copy', async () => {
+  await button('Tick').focus();
+  await page.keyboard.press('Enter');
   await button('tick, Tick, page 1', board()).click();
   await page.keyboard.press('Control+c');
   await page.keyboard.press('Control+v');
@@ -160,10 +171,13 @@ step('what is copied is pasted, and a line of text and the copy code are stamped
   await stamps.getByRole('option', { name: 'Copy code, QR code' }).waitFor();
 });
 
-step('taken into use, it is a revision with real fields, and what was drawn can be changed further', async () => {
+visit('taken into use, it is a revision with real fields, and what was drawn can be changed further', async () => {
+  await button('Blank: Name', board()).click();
+  await button('Use “Telephone”').click();
+  await list().getByRole('option').nth(1).waitFor();
   await page.getByText('Saved', { exact: true }).waitFor();
   await button('Take into use as revision 2').click();
-  await page.getByText(/Revision 2 is in use, with 9 fields/).waitFor();
+  await page.getByText(/Revision 2 is in use, with 2 fields/).waitFor();
   await page.getByRole('link', { name: 'Fields', exact: true }).click();
   await button(/^Telephone/, page.getByRole('region', { name: 'Fields', exact: true })).waitFor();
   await page.getByRole('link', { name: 'Layout', exact: true }).click();

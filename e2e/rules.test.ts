@@ -2,7 +2,7 @@ import PDFDocument from 'pdfkit';
 import type { Browser, Locator, Page } from 'playwright-core';
 import { RunningMailbag, person } from '../testing/running-mailbag.js';
 import { openBrowser, openPage, sheetRow, signInTo } from './browser.js';
-import { storyOn } from './steps.js';
+import { visitsOn } from './steps.js';
 
 /** Every kind of rule is made on a form by another program, with the keyboard alone. */
 let browser: Browser;
@@ -64,14 +64,16 @@ beforeAll(async () => {
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
   await signInTo(page, mailbag.address, person, 'Mailings');
-  await page.goto(`${mailbag.address}/mailings/${mailing}/map`);
 });
 afterAll(async () => {
   await browser?.close();
   await mailbag.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+const visit = visitsOn(
+  () => ({ page, faults }),
+  () => page.goto(`${mailbag.address}/mailings/${mailing}/map`),
+);
 const row = (label: string | RegExp): Locator => sheetRow(page, label);
 const sheet = (): Locator => page.getByRole('treegrid', { name: 'Answers of the packet' });
 
@@ -139,7 +141,7 @@ const makings: [box: string, make: () => Promise<void>, value: string][] = [
   ['Blank', () => choose('Kind of rule', 'left blank'), 'blank'],
 ]; // prettier-ignore
 
-step('each kind of rule is chosen, put together and seen at work with keys alone', async () => {
+visit('each kind of rule is chosen, put together and seen at work with keys alone', async () => {
   for (const [box, make, value] of makings) {
     const label = `Box of ${box.toLowerCase()}`;
     await arrowTo(label);
@@ -160,10 +162,11 @@ step('each kind of rule is chosen, put together and seen at work with keys alone
   await page.getByText('Saved', { exact: true }).waitFor();
 });
 
-step('a rule that cannot be worked out for a record is a stop with its sentence', async () => {
+visit('a rule that cannot be worked out for a record is a stop with its sentence', async () => {
   await page.keyboard.press('Escape');
   await arrowTo('Box of number');
   await page.keyboard.press('Enter');
+  await choose('Kind of rule', 'a number');
   await choose('Number: column', 'Town');
   await page.getByText('“Larkmere” is not a number', { exact: false }).first().waitFor();
   await page.getByRole('link', { name: /Checks 1 stop/ }).waitFor();
