@@ -36,7 +36,7 @@ afterAll(async () => {
   await office?.close();
   rmSync(folder, { recursive: true, force: true });
 });
-const step = storyOn(() => ({ page, faults }));
+const step = storyOn(() => ({ page, faults }), 'the main job with keys alone');
 const button = (name: string | RegExp) => page.getByRole('button', { name });
 const link = (name: string | RegExp) => page.getByRole('link', { name });
 async function chooseFile(name: string, file: string): Promise<void> {

@@ -50,7 +50,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const step = storyOn(() => ({ page, faults }));
+const step = storyOn(() => ({ page, faults }), 'the main job in German, in a window at 200 %');
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const link = (name: string | RegExp): Locator => page.getByRole('link', { name });
 const part = (name: RegExp): Promise<void> =>

@@ -33,7 +33,7 @@ afterAll(async () => {
   await office?.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+const step = storyOn(() => ({ page, faults }), 'a visitor answers a page on a phone and gets the copies');
 
 /** Another phone, with nothing on it. */
 async function openPhone(): Promise<void> {

@@ -47,7 +47,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const step = storyOn(() => ({ page, faults }));
+const step = storyOn(() => ({ page, faults }), 'the main job, from an empty Mailbag to copies that have arrived');
 const button = (name: string | RegExp, within: Page | Locator = page): Locator => within.getByRole('button', { name });
 const part = (name: RegExp): Promise<void> =>
   page.getByRole('navigation', { name: 'Parts of the mailing' }).getByRole('link', { name }).click();

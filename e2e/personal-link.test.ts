@@ -43,7 +43,7 @@ afterAll(async () => {
   await office?.close();
 });
 
-const step = storyOn(() => ({ page, faults }));
+const step = storyOn(() => ({ page, faults }), 'a recipient corrects by a link of their own what the office knows');
 const button = (name: string | RegExp, of: Page = page): Locator => of.getByRole('button', { name, exact: true });
 const saved = (): Promise<void> => page.getByText('Saved', { exact: true }).waitFor();
 

@@ -3,6 +3,8 @@ import type { Page } from 'playwright-core';
 /** Characters of what the page showed when a step failed. */
 const MOST_SHOWN = 1500;
 
+const whyOf = (error: unknown): string => (error instanceof Error ? (error.stack ?? error.message) : String(error));
+
 /** Says what the page showed when something failed on it. E2E_PICTURE names a file for its picture. */
 async function told(page: Page, error: unknown): Promise<never> {
   if (process.env.E2E_PICTURE) await page.screenshot({ path: process.env.E2E_PICTURE });
@@ -10,8 +12,9 @@ async function told(page: Page, error: unknown): Promise<never> {
     .locator('body')
     .innerText({ timeout: 5000 })
     .catch(() => 'nothing');
-  const why = error instanceof Error ? (error.stack ?? error.message) : String(error);
-  throw new Error(`${why}\nThe page at ${page.url()} showed: ${shown.split(/\s+/).join(' ').slice(0, MOST_SHOWN)}`, { cause: error });
+  throw new Error(`${whyOf(error)}\nThe page at ${page.url()} showed: ${shown.split(/\s+/).join(' ').slice(0, MOST_SHOWN)}`, {
+    cause: error,
+  });
 }
 
 type Open = () => { page: Page; faults: readonly string[] };
@@ -40,16 +43,27 @@ export function visitsOn(open: Open, begin: () => Promise<unknown> = () => Promi
     );
 }
 
-/** Steps of one story, each a test. After a failed one the others would only wait in vain. */
-export function storyOn(open: Open): Step {
-  let failed = false;
-  return (name, work) =>
-    test(name, async () => {
-      if (failed) throw new Error('An earlier step failed.');
-      failed = true;
-      const { page, faults } = open();
-      await work().catch((error: unknown) => told(page, error));
-      expect(faults).toEqual([]);
-      failed = false;
-    });
+/** Milliseconds in which a story is told, far more than any takes. */
+const STORY = 900_000;
+
+/**
+ * One story is one test, that stands for itself: a person goes through all of its steps, and each takes up what the one before has made.
+ * What fails says at which step.
+ * @param title whose story it is
+ */
+export function storyOn(open: Open, title: string): Step {
+  const steps: [name: string, work: () => Promise<void>][] = [];
+  test(
+    title,
+    async () => {
+      for (const [name, work] of steps) {
+        const { page, faults } = open();
+        const failed = (error: unknown): Error => new Error(`At the step “${name}”: ${whyOf(error)}`, { cause: error });
+        await work().catch((error: unknown) => told(page, failed(error)));
+        expect([name, faults]).toEqual([name, []]);
+      }
+    },
+    STORY,
+  );
+  return (name, work) => void steps.push([name, work]);
 }
