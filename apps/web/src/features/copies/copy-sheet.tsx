@@ -1,4 +1,5 @@
 import { counted, t, translated } from '@mailbag/core/words';
+import { finishWords } from '../mailing/finish-words';
 import { phrase } from '../../ui/phrase';
 import type { BesideCopyAnswer } from '@mailbag/contract';
 import { troubleWords, detailText } from '@mailbag/core';
@@ -192,7 +193,7 @@ function Replaces({ beside, isRunAgain }: { beside: BesideCopyAnswer; isRunAgain
   return (
     <Notice tone="slate">
       {phrase`Replaces ${(<BesideLink beside={beside} />)}, of ${fullWhen(beside.at)}`}
-      {isRunAgain ? '. No value of the record had changed.' : beside.changed ? ':' : '.'}
+      {isRunAgain ? t`. No value of the record had changed.` : beside.changed ? ':' : '.'}
       {beside.changed && beside.changed.length > 0 && (
         <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>
           {beside.changed.map(({ column, was, is }) => (
@@ -233,12 +234,12 @@ export function CopySheet({ id, onClose }: { id: number; onClose: () => void }) 
               <b>{copy.file.split('/').at(-1)}</b>
               <code>{copy.code}</code>
               <Small>
-                {counted(copy.pages, 'page')} {isFile && `· ${kilobytes(copy.size)} `}· {copy.finish}
+                {counted(copy.pages, 'page')} {isFile && `· ${kilobytes(copy.size)} `}· {finishWords(copy.finish).title}
               </Small>
               <Small style={{ fontFamily: font.mono }}>{copy.folder}</Small>
               <Small>{copy.address || t`no address`}</Small>
               {copy.trouble && (
-                <Small style={{ color: color.brick }}>{phrase`trouble: ${copy.trouble} ${
+                <Small style={{ color: color.brick }}>{phrase`trouble: ${translated(copy.trouble)} ${
                   copy.troubleCode && `(${copy.troubleCode}${troubleWords(copy.troubleCode) ? `, ${troubleWords(copy.troubleCode)}` : ''})`
                 }`}</Small>
               )}

@@ -8,7 +8,7 @@ const LONGEST = 160;
 /** A value of a document as a person reads it. */
 function words(value: Json | undefined): string {
   if (value === undefined || value === null || value === '') return t`nothing`;
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'boolean') return value ? t`yes` : t`no`;
   const text = typeof value === 'object' ? JSON.stringify(value) : String(value).replace(/<[^>]{0,500}>/g, ' ');
   const short = text.replace(/\s+/g, ' ').trim();
   return `“${short.length > LONGEST ? `${short.slice(0, LONGEST)} …` : short}”`;

@@ -6,7 +6,7 @@ import { Notice } from '../../ui/mark';
 
 /** Values that are told in the sentence; the row of the source shows all of them. */
 const MOST_TOLD = 4;
-const valueWords = (value: string): string => (value === '' ? 'empty' : `“${value}”`);
+const valueWords = (value: string): string => (value === '' ? t`empty` : `“${value}”`);
 
 /** What of a record has changed since its last copy; nothing where nothing has. */
 export function ChangedSince({ lastCopy: { copy, batch, changed } }: { lastCopy: LastCopyAnswer }) {

@@ -1,4 +1,4 @@
-import { counted, plural, t } from '@mailbag/core/words';
+import { plural, t } from '@mailbag/core/words';
 import type { IntakeDetail } from '@mailbag/contract';
 import { askedSections } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -180,7 +180,7 @@ function IntakeDesk({ intake }: { intake: IntakeDetail }) {
         </NavLink>
         <NavLink to={`/intakes/${intake.id}/answers`}>
           <small>{partNames.answers}</small>
-          <span>{counted(intake.answers, 'answer')}</span>
+          <span>{t`${intake.answers} received`}</span>
         </NavLink>
       </Parts>
       {deleting.error && (

@@ -98,7 +98,7 @@ const columns: readonly ListColumn<IntakeSummary>[] = [
     head: t`State`,
     minWidth: 120,
     share: 1,
-    text: (one) => `${one.isPublished ? 'published' : 'draft'}${one.isAhead ? t`, changes not published yet` : ''}`,
+    text: (one) => `${one.isPublished ? t`published` : t`draft`}${one.isAhead ? t`, changes not published yet` : ''}`,
     cell: (one) => (
       <>
         {one.isPublished ? <Mark $tone="moss">{t`published`}</Mark> : <Mark $tone="slate">{t`draft`}</Mark>}

@@ -61,7 +61,7 @@ function detailOf({ intake: { places, templates }, document: plan }: IntakeWork,
   const forms = new Set(own.map(({ template }) => template)).size;
   const boxes = t`fills ${plural(own.length, 'box', 'boxes')}`;
   const more = question.options.length > 0 ? ` · ${counted(question.options.length, 'option')}` : '';
-  return `${boxes}${templates.length > 1 ? t` on ${plural(forms, 'form')}` : ''}${more}${question.required ? ' · required' : ''}`;
+  return `${boxes}${templates.length > 1 ? t` on ${plural(forms, 'form')}` : ''}${more}${question.required ? ` · ${t`required`}` : ''}`;
 }
 
 interface Props {

@@ -248,7 +248,7 @@ export default function ContactPart({ work }: { work: MailingWork }) {
                     <Caption>
                       <Small>
                         {because
-                          .map((one) => (one === 'value' ? `${column}: ${value === '' ? 'empty' : value}` : reasons[one]))
+                          .map((one) => (one === 'value' ? `${column}: ${value === '' ? t`empty` : value}` : reasons[one]))
                           .join(' · ')}
                       </Small>{' '}
                       {trouble && <Mark $tone="brick">{t`does not fit`}</Mark>}

@@ -15,7 +15,7 @@ const keyOf = ({ id }: HistoryLine): number => id;
 const nameOf = ({ who, action }: HistoryLine): string => `${translated(who)} ${translated(action)}`;
 
 const columns: readonly ListColumn<HistoryLine>[] = [
-  { id: 'when', head: t`When`, minWidth: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
+  { id: 'when', head: t`Date and time`, minWidth: 112, isFixed: true, isUnordered: true, text: ({ at }) => fullWhen(at) },
   { id: 'who', head: t`Who`, minWidth: 120, share: 1, isUnordered: true, text: ({ who }) => translated(who) },
   {
     id: 'what',

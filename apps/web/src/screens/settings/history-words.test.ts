@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => speak(null));
 
 test.each([
-  [line('changed a mailing', 'Map'), 'hat eine Sendung geändert Map'],
+  [line('changed a mailing', 'Map'), 'hat eine Sendung geändert: Map'],
   [line('deleted what was past its retention', '3 records, 1,200 copies, 1 source'), /3 Datensätze, 1\.200 Exemplare, 1 Quelle$/],
   [line('could not sign in', 'an unknown address'), /eine unbekannte Adresse$/],
   [line('changed a person', 'number 7 · 3 copies'), /Nummer 7 · 3 Exemplare$/],

@@ -11,7 +11,7 @@ const roles: Record<Role, true> = { administrator: true, operator: true, viewer:
 
 /** What somebody did, and to what. Names stay as they are. */
 export const actionWords = ({ action, subject }: Pick<HistoryLine, 'action' | 'subject'>): string =>
-  `${translated(action)} ${subject.split(BETWEEN).map(subjectWords).join(BETWEEN)}`.trim();
+  [translated(action), subject.split(BETWEEN).map(subjectWords).join(BETWEEN)].filter(Boolean).join(': ');
 
 /** Only what has words of Mailbag's own about it: “number 7”, “3 copies”; a mailing that is called “Map” is called so. */
 const subjectWords = (text: string): string => (/\d|^an unknown address$/.test(text) ? translated(text) : text);

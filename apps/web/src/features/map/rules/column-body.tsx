@@ -6,7 +6,7 @@ import type { BodyProps } from './rule-setting';
 export function ColumnBody({ rule, place, onChange }: BodyProps<ColumnRule>) {
   return (
     <ColumnChoice
-      label={place ? `${place}column` : t`Column`}
+      label={place ? t`${place}column` : t`Column`}
       value={rule.column}
       onChange={({ name }) => onChange({ ...rule, column: name })}
     />

@@ -121,7 +121,7 @@ export function ConditionEditor({
   const another: Condition = { of: { kind: 'column', column: columns[0]?.name ?? '' }, test: 'not-empty' };
   if (isTest(condition))
     return (
-      <div role="group" aria-label={`${place}condition`}>
+      <div role="group" aria-label={t`${place}condition`}>
         <Line>
           <RulePart place={t`${place}What is compared`} rule={condition.of} onChange={(of) => onChange({ ...condition, of })} />
           <Choice
