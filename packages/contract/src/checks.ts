@@ -20,8 +20,8 @@ import {
 import { Nullable } from './nullable.js';
 import { CorrectionAnswer } from './record.js';
 
-/** Looks that are accepted in one go. */
-const MOST_ACCEPTED = 2000;
+/** Looks that are accepted in one go: as many as a list that somebody has gone through may hold. */
+const MOST_ACCEPTED = 50_000;
 
 /** Findings of one kind, counted. */
 export class FindingGroup {

@@ -71,7 +71,7 @@ export class CorrectionsController {
 
   @Answers(AcceptedAnswer)
   @Post('mailings/:id/acceptances')
-  @TakesMegabytes(4)
+  @TakesMegabytes(16)
   accept(@Param('id', ParseIntPipe) id: number, @Body() body: AcceptRequest, @Who() who: Principal): Promise<AcceptedAnswer> {
     return this.checks.accept(id, body, who);
   }

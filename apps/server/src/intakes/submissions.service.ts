@@ -161,9 +161,11 @@ export class Submissions {
 
   /** Deletes the files of pictures that no answer has any more. */
   private async removePictures(gone: readonly { pictures: string }[]): Promise<void> {
-    const digests = gone.flatMap(({ pictures }) => Object.values(JSON.parse(pictures) as Record<string, string>));
-    for (const digest of new Set(digests))
-      if (!(await submissionStore.hasPicture(this.transactions, digest))) await remove(fileKey('attachments', digest));
+    const digests = new Set(gone.flatMap(({ pictures }) => Object.values(JSON.parse(pictures) as Record<string, string>)));
+    if (digests.size === 0) return;
+    // The same picture may have been sent to another intake.
+    const used = await submissionStore.allDigests(this.transactions);
+    for (const digest of digests) if (!used.has(digest)) await remove(fileKey('attachments', digest));
   }
 
   /** An intake goes with its answers. @throws MailbagError not-found, in-wastebasket */

@@ -147,9 +147,13 @@ export const submissionStore = {
   dropAll: (sql: Sql, intakeId: number) =>
     rows<{ pictures: string }>(sql, 'DELETE FROM submission WHERE intakeId = ? RETURNING pictures', [intakeId]),
 
-  /** Whether a picture with this digest came with any submission. */
-  hasPicture: async (sql: Sql, digest: string): Promise<boolean> =>
-    (await one(sql, 'SELECT 1 FROM submission WHERE instr(pictures, ?) > 0 LIMIT 1', [digest])) !== undefined,
+  /** Digests of all pictures that came with submissions, of whichever intake. */
+  allDigests: async (sql: Sql): Promise<Set<string>> =>
+    new Set(
+      (await rows<{ pictures: string }>(sql, "SELECT pictures FROM submission WHERE pictures <> '{}'")).flatMap(({ pictures }) =>
+        Object.values(JSON.parse(pictures) as Record<string, string>),
+      ),
+    ),
 
   /** Deletes what came in before a time. @returns the intake and the pictures of each */
   dropBefore: (sql: Sql, before: string) =>
