@@ -45,8 +45,7 @@ export async function moveStandIns(base: string, { smtp, imap, printer }: StandI
   await server.send('PUT', '/api/bounces', bounceSettings(imap));
   for (const { id, name } of await server.get<{ id: number; name: string }[]>('/api/printers')) {
     if (name !== 'Ground floor') continue;
-    await server.send('POST', '/api/printers', { name, uri: printerAddress(printer) });
-    await server.send('DELETE', `/api/printers/${id}`);
+    await server.send('PUT', `/api/printers/${id}`, { name, uri: printerAddress(printer) });
   }
 }
 

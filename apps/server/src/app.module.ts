@@ -100,6 +100,8 @@ import { SelfChecks } from './safety/self-checks.service.js';
 import { SendersController } from './senders/senders.controller.js';
 import { MailServerEntity, SenderEntity } from './senders/senders.entity.js';
 import { SenderCodes } from './senders/sender-codes.service.js';
+import { DeletedMailServers } from './senders/deleted-mail-servers.service.js';
+import { DeletedSenders } from './senders/deleted-senders.service.js';
 import { SendersService } from './senders/senders.service.js';
 import { SettingsController } from './settings/settings.controller.js';
 import { SettingEntity } from './settings/settings.entity.js';
@@ -256,6 +258,8 @@ import { Pool } from './work/pool.js';
     Sweep,
     SenderCodes,
     SendersService,
+    DeletedMailServers,
+    DeletedSenders,
     SettingsService,
     CopyActions,
     RecordSearch,

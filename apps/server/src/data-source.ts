@@ -29,6 +29,7 @@ import { Languages1765600000000 } from './migrations/0017-languages.js';
 import { Wastebasket1765700000000 } from './migrations/0018-wastebasket.js';
 import { BatchMails1765800000000 } from './migrations/0019-batch-mails.js';
 import { PlainNames1765900000000 } from './migrations/0020-plain-names.js';
+import { SettingsWastebasket1766000000000 } from './migrations/0021-settings-wastebasket.js';
 
 /** How the database is opened; tables come from migrations only. */
 export const dataSourceOptions = (): DataSourceOptions => ({
@@ -81,6 +82,7 @@ export const dataSourceOptions = (): DataSourceOptions => ({
     Wastebasket1765700000000,
     BatchMails1765800000000,
     PlainNames1765900000000,
+    SettingsWastebasket1766000000000,
   ],
   migrationsRun: true,
   synchronize: false,

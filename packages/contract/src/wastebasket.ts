@@ -1,6 +1,18 @@
 import { IsIn, IsInt, IsISO8601, IsString } from 'class-validator';
 
-export const WASTEBASKET_KINDS = ['template', 'source', 'mailing', 'intake'] as const;
+/** What can lie in the wastebasket; what needs others comes before them. */
+export const WASTEBASKET_KINDS = [
+  'intake',
+  'mailing',
+  'source',
+  'template',
+  'connection',
+  'sender',
+  'mail-server',
+  'printer',
+  'register',
+  'view',
+] as const;
 export type WastebasketKind = (typeof WASTEBASKET_KINDS)[number];
 
 /** Something that was deleted and can be put back. */

@@ -5,12 +5,13 @@ import {
   LedgerFilterQuery,
   LedgerPage,
   LedgerQuery,
+  RenameRequest,
   SavedView,
   SavedViewRequest,
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import type { Account } from '@mailbag/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { MailbagError } from '@mailbag/core';
 import { Needs, SignedIn } from '../accounts/session.guard.js';
@@ -82,11 +83,15 @@ export class CopiesController {
     return this.views.save(id, body);
   }
   @Answers([SavedView])
-  @Delete('views/:viewId')
+  @Put('views/:viewId')
   @Needs('viewer')
   @WithoutValues()
-  removeView(@SignedIn() { id }: Account, @Param('viewId', ParseIntPipe) viewId: number): Promise<SavedView[]> {
-    return this.views.remove(id, viewId);
+  renameView(
+    @SignedIn() { id }: Account,
+    @Param('viewId', ParseIntPipe) viewId: number,
+    @Body() body: RenameRequest,
+  ): Promise<SavedView[]> {
+    return this.views.rename(id, viewId, body.name);
   }
 
   @Answers(CopyDetail)

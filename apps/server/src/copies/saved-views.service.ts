@@ -1,4 +1,6 @@
 import type { SavedView, SavedViewRequest } from '@mailbag/contract';
+import { MailbagError } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import { Injectable } from '@nestjs/common';
 import { Transactions } from '../persistence/transactions.js';
 import { savedViewStore } from '../stores/saved-view.store.js';
@@ -21,8 +23,20 @@ export class SavedViews {
     return this.list(accountId);
   }
 
-  async remove(accountId: number, id: number): Promise<SavedView[]> {
-    await this.transactions.run((sql) => savedViewStore.drop(sql, id, accountId));
+  /** @throws MailbagError not-found */
+  async rename(accountId: number, id: number, name: string): Promise<SavedView[]> {
+    await this.assertMayGo(id, accountId);
+    await this.transactions.run((sql) => savedViewStore.rename(sql, id, accountId, name.trim()));
     return this.list(accountId);
+  }
+
+  /** @throws MailbagError not-found where it is somebody else's too */
+  async assertMayGo(id: number, accountId: number): Promise<void> {
+    if (!(await this.list(accountId)).some((view) => view.id === id)) throw new MailbagError('not-found', { what: t`saved view` });
+  }
+
+  /** Deletes it for good. */
+  erase(id: number): Promise<unknown> {
+    return this.transactions.run((sql) => savedViewStore.drop(sql, id));
   }
 }

@@ -1,7 +1,7 @@
 import { ConnectionAnswer, ConnectionRequest, DatabaseTable, StoredFileAnswer, QueryExcerpt, QueryRequest } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
 import type { Account } from '@mailbag/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Body, Controller, Get, Param, ParseIntPipe, Post, Put, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { SignedIn } from '../accounts/session.guard.js';
 import { config } from '../platform/config.js';
@@ -60,12 +60,5 @@ export class ConnectionsController {
   @Post(':id/excerpt')
   excerpt(@Param('id', ParseIntPipe) id: number, @Body() body: QueryRequest): Promise<QueryExcerpt> {
     return this.connections.excerpt(id, body);
-  }
-
-  @Delete(':id')
-  @HttpCode(204)
-  @WithoutValues()
-  remove(@Param('id', ParseIntPipe) id: number, @SignedIn() by: Account): Promise<void> {
-    return this.connections.remove(id, by);
   }
 }

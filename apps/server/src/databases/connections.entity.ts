@@ -1,5 +1,5 @@
 import type { DatabaseKind } from '@mailbag/contract';
-import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+import { Column, DeleteDateColumn, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 /** A database that sources read from. */
 @Entity('connection')
@@ -27,4 +27,7 @@ export class ConnectionEntity {
   fileId!: string | null;
   @Column('text')
   createdAt!: string;
+  /** When it was put into the wastebasket; what lies there is found only where it is asked for. */
+  @DeleteDateColumn({ type: 'text', nullable: true })
+  deletedAt!: string | null;
 }

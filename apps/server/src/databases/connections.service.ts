@@ -151,13 +151,19 @@ export class ConnectionsService {
   }
 
   /** @throws MailbagError connection-in-use, account-not-allowed, not-found */
-  async remove(id: number, by: Account): Promise<void> {
+  async assertMayGo(id: number, by: Account): Promise<void> {
     const found = await this.find(id);
     if (found.kind !== 'sqlite' && by.role !== 'administrator') throw new MailbagError('account-not-allowed', { role: 'administrator' });
     const { name, usedBy } = await this.answer(found);
     if (usedBy.length > 0) throw new MailbagError('connection-in-use', { connection: name, sources: usedBy });
-    const { fileId } = found;
+  }
+
+  /** Deletes it for good, with the file that was uploaded. @throws MailbagError connection-in-use by sources in the wastebasket */
+  async erase(id: number): Promise<void> {
+    const found = await this.connections.findOne({ where: { id }, withDeleted: true });
+    const sources = (await sourceStore.namesByConnection(this.transactions, id, true)).map(({ name }) => name);
+    if (found && sources.length > 0) throw new MailbagError('connection-in-use', { connection: found.name, sources });
     await this.transactions.run((manager) => manager.delete(ConnectionEntity, { id }));
-    if (fileId) await remove(uploadedFile(fileId));
+    if (found?.fileId) await remove(uploadedFile(found.fileId));
   }
 }

@@ -9,7 +9,7 @@ import {
   TestedAnswer,
 } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
 import { printRunWithoutValues, WithoutValues } from '../accounts/hidden-values.js';
 import { Needs, Who } from '../accounts/session.guard.js';
 import { attachment } from '../platform/content-disposition.js';
@@ -41,7 +41,7 @@ export class PaperController {
   @Needs('administrator')
   @WithoutValues()
   add(@Body() body: PrinterRequest): Promise<PrinterAnswer[]> {
-    return this.printers.add(body);
+    return this.printers.save(null, body);
   }
   @Answers(TestedAnswer)
   @Post('printers/test')
@@ -52,11 +52,11 @@ export class PaperController {
     return { answer: await new IppPrinter(uri).about() };
   }
   @Answers([PrinterAnswer])
-  @Delete('printers/:id')
+  @Put('printers/:id')
   @Needs('administrator')
   @WithoutValues()
-  remove(@Param('id', ParseIntPipe) id: number): Promise<PrinterAnswer[]> {
-    return this.printers.remove(id);
+  set(@Param('id', ParseIntPipe) id: number, @Body() body: PrinterRequest): Promise<PrinterAnswer[]> {
+    return this.printers.save(id, body);
   }
 
   /** What a print run would gather. */

@@ -17,20 +17,33 @@ export class Printers {
     return printerStore.list(this.transactions);
   }
 
-  /** Keeps a printer after it has answered. @throws MailbagError target-local, target-wrong, printer-unreachable, printer-refused */
-  async add({ name, uri }: PrinterRequest): Promise<PrinterAnswer[]> {
+  /** Keeps a printer after it has answered. @throws MailbagError target-local, target-wrong, printer-unreachable, printer-refused, printer-in-use, not-found */
+  async save(id: number | null, { name, uri }: PrinterRequest): Promise<PrinterAnswer[]> {
+    if (id !== null && (await this.uri(id)) !== uri.trim()) await this.assertIdle(id);
     await assertTargetUrl(uri, 631);
     await new IppPrinter(uri).about();
-    await this.transactions.run((sql) => printerStore.add(sql, name.trim(), uri.trim(), new Date().toISOString()));
+    await this.transactions.run((sql) =>
+      id === null
+        ? printerStore.add(sql, name.trim(), uri.trim(), new Date().toISOString())
+        : printerStore.set(sql, id, name.trim(), uri.trim()),
+    );
     return this.list();
   }
 
-  /** @throws MailbagError printer-in-use */
-  async remove(id: number): Promise<PrinterAnswer[]> {
+  /** @throws MailbagError not-found, printer-in-use */
+  async assertMayGo(id: number): Promise<void> {
+    await this.uri(id);
+    await this.assertIdle(id);
+  }
+
+  private async assertIdle(id: number): Promise<void> {
     const run = await printRunStore.atPrinter(this.transactions, id);
     if (run) throw new MailbagError('printer-in-use', { run: run.number });
-    await this.transactions.run((sql) => printerStore.drop(sql, id));
-    return this.list();
+  }
+
+  /** Deletes it for good. */
+  erase(id: number): Promise<unknown> {
+    return this.transactions.run((sql) => printerStore.drop(sql, id));
   }
 
   /** @throws MailbagError not-found */

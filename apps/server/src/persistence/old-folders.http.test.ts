@@ -140,5 +140,6 @@ test('migrations that were in use are as they were', () => {
     '0018-wastebasket.ts': '502a035a91c32b42',
     '0019-batch-mails.ts': 'f599b5c40f187aea',
     '0020-plain-names.ts': 'f5b4dad7b3e60fc2',
+    '0021-settings-wastebasket.ts': '46f3bc7cafd65b81',
   });
 });

@@ -1,6 +1,6 @@
 import { RegisterAnswer, RegisterRequest } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
-import { Body, Controller, Delete, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
+import { Body, Controller, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { Registers } from './registers.service.js';
@@ -25,10 +25,5 @@ export class RegistersController {
   @Put(':id')
   save(@Param('id', ParseIntPipe) id: number, @Body() body: RegisterRequest): Promise<RegisterAnswer[]> {
     return this.registers.save(id, body);
-  }
-  @Answers([RegisterAnswer])
-  @Delete(':id')
-  remove(@Param('id', ParseIntPipe) id: number): Promise<RegisterAnswer[]> {
-    return this.registers.remove(id);
   }
 }

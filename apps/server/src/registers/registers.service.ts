@@ -192,8 +192,18 @@ export class Registers implements OnApplicationBootstrap {
     return this.list();
   }
 
-  async remove(id: number): Promise<RegisterAnswer[]> {
-    await this.transactions.run((sql) => registerStore.drop(sql, id));
-    return this.list();
+  /** @throws MailbagError not-found */
+  async assertMayGo(id: number): Promise<void> {
+    if (!(await registerStore.byId(this.transactions, id))) throw new MailbagError('not-found', { what: t`register` });
+  }
+
+  /** Deletes it for good. */
+  erase(id: number): Promise<unknown> {
+    return this.transactions.run((sql) => registerStore.drop(sql, id));
+  }
+
+  /** What happened meanwhile is reported. */
+  cameBack(): void {
+    this.wake();
   }
 }

@@ -1,6 +1,6 @@
 import { MailServerAnswer, MailServerRequest, MailTestAnswer, SenderAnswer, SenderCodeRequest, SenderRequest } from '@mailbag/contract';
 import { Answers } from '../platform/answers.js';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { WithoutValues } from '../accounts/hidden-values.js';
 import { Needs } from '../accounts/session.guard.js';
 import { SenderCodes } from './sender-codes.service.js';
@@ -39,12 +39,6 @@ export class SendersController {
   saveServer(@Param('id', ParseIntPipe) id: number, @Body() body: MailServerRequest): Promise<MailServerAnswer[]> {
     return this.senders.saveServer(id, body);
   }
-  @Delete('mail-servers/:id')
-  @Needs('administrator')
-  @HttpCode(204)
-  removeServer(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.senders.removeServer(id);
-  }
 
   @Answers([SenderAnswer])
   @Get('senders')
@@ -62,12 +56,6 @@ export class SendersController {
   @Needs('administrator')
   save(@Param('id', ParseIntPipe) id: number, @Body() body: SenderRequest): Promise<SenderAnswer[]> {
     return this.senders.saveSender(id, body);
-  }
-  @Delete('senders/:id')
-  @Needs('administrator')
-  @HttpCode(204)
-  remove(@Param('id', ParseIntPipe) id: number): Promise<void> {
-    return this.senders.removeSender(id);
   }
   @Answers([SenderAnswer])
   @Post('senders/:id/code')

@@ -1,5 +1,5 @@
 import type { MailSecurity, SendHours } from '@mailbag/contract';
-import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+import { Column, DeleteDateColumn, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 @Entity('mail_server')
 export class MailServerEntity {
@@ -42,6 +42,9 @@ export class MailServerEntity {
   restCount!: number;
   @Column('text')
   createdAt!: string;
+  /** When it was put into the wastebasket; what lies there is found only where it is asked for. */
+  @DeleteDateColumn({ type: 'text', nullable: true })
+  deletedAt!: string | null;
 }
 
 @Entity('sender')
@@ -73,4 +76,7 @@ export class SenderEntity {
   codeTries!: number;
   @Column('text')
   createdAt!: string;
+  /** When it was put into the wastebasket; what lies there is found only where it is asked for. */
+  @DeleteDateColumn({ type: 'text', nullable: true })
+  deletedAt!: string | null;
 }

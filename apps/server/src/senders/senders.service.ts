@@ -19,7 +19,6 @@ import type { OutgoingServer } from './outgoing-server.js';
 import { connectionOptions } from './outgoing-server.js';
 import { MailServerEntity, SenderEntity } from './senders.entity.js';
 import { testMailServer } from './test-server.js';
-import { deliveryStore } from '../stores/delivery.store.js';
 import { mailServerStore } from '../stores/mail-server.store.js';
 import { senderStore } from '../stores/sender.store.js';
 import type { SingleMessage, SingleOutcome } from './single-message.js';
@@ -184,15 +183,6 @@ export class SendersService {
     return this.serverAnswers();
   }
 
-  /** @throws MailbagError mail-server-in-use, not-found */
-  async removeServer(id: number): Promise<void> {
-    const { name } = await this.server(id);
-    const used = await this.senders.find({ where: { serverId: id } });
-    if (used.length > 0) throw new MailbagError('mail-server-in-use', { server: name, senders: used.map(({ address }) => address) });
-    await this.transactions.run((manager) => manager.delete(MailServerEntity, { id }));
-    this.changed.next();
-  }
-
   /** Tries settings that need not be kept yet. @param id whose kept password is taken where none is given @throws MailbagError secret-asked-again, target-local */
   async test(id: number | null, request: MailServerRequest): Promise<MailTestAnswer> {
     const before = id === null ? null : await this.server(id);
@@ -260,14 +250,6 @@ export class SendersService {
     );
     this.changed.next();
     return this.senderAnswers();
-  }
-
-  async removeSender(id: number): Promise<void> {
-    const { address } = await this.entity(id);
-    const open = await deliveryStore.waitingOf(this.transactions, id);
-    if ((open?.count ?? 0) > 0) throw new MailbagError('sender-in-use', { address, count: open!.count });
-    await this.transactions.run((manager) => manager.delete(SenderEntity, { id }));
-    this.changed.next();
   }
 
   /** Mails a single message from the first confirmed sender, at once. @returns why it could not be; null: it was */

@@ -76,9 +76,11 @@ test('views of the ledger belong to their account, by name', async () => {
   const mine = await savedViewStore.ofAccount(sql, 1);
   expect(mine.map(({ name }) => name)).toEqual(['Bounced', 'late']);
   // Nobody takes away what is another's.
-  await savedViewStore.drop(sql, mine[0]!.id, 2);
+  await savedViewStore.rename(sql, mine[0]!.id, 2, 'taken');
   await savedViewStore.dropNamed(sql, 1, 'mine');
   expect([(await savedViewStore.ofAccount(sql, 1)).length, (await savedViewStore.ofAccount(sql, 2)).length]).toEqual([2, 1]);
-  await savedViewStore.drop(sql, mine[0]!.id, 1);
-  expect((await savedViewStore.ofAccount(sql, 1)).map(({ name }) => name)).toEqual(['late']);
+  expect((await savedViewStore.ofAccount(sql, 1)).map(({ name }) => name)).toEqual(['Bounced', 'late']);
+  await savedViewStore.rename(sql, mine[0]!.id, 1, 'Returned');
+  await savedViewStore.drop(sql, mine[1]!.id);
+  expect((await savedViewStore.ofAccount(sql, 1)).map(({ name }) => name)).toEqual(['Returned']);
 });

@@ -24,10 +24,16 @@ type RegisterValues = Pick<RegisterRow, 'name' | 'kind' | 'settings' | 'sealed' 
 
 export const registerStore = {
   inTrouble: (sql: Sql) =>
-    rows<{ name: string; failure: string }>(sql, 'SELECT name, failure FROM register WHERE failure IS NOT NULL AND paused = 0'),
+    rows<{ name: string; failure: string }>(
+      sql,
+      'SELECT name, failure FROM register WHERE failure IS NOT NULL AND paused = 0 AND deletedAt IS NULL',
+    ),
 
   due: (sql: Sql, now: string, far: string) =>
-    rows<RegisterRow>(sql, 'SELECT * FROM register WHERE paused = 0 AND (nextTryAt <= ? OR nextTryAt > ?)', [now, far]),
+    rows<RegisterRow>(sql, 'SELECT * FROM register WHERE paused = 0 AND deletedAt IS NULL AND (nextTryAt <= ? OR nextTryAt > ?)', [
+      now,
+      far,
+    ]),
 
   reported: (sql: Sql, position: number, now: string, id: number) =>
     run(sql, 'UPDATE register SET position = ?, tries = 0, failure = NULL, reportedAt = ? WHERE id = ?', [position, now, id]),
@@ -35,9 +41,9 @@ export const registerStore = {
   failed: (sql: Sql, tries: number, failure: string, next: string, id: number) =>
     run(sql, 'UPDATE register SET tries = ?, failure = ?, nextTryAt = ? WHERE id = ?', [tries, failure, next, id]),
 
-  list: (sql: Sql) => rows<RegisterRow>(sql, `SELECT * FROM register ORDER BY ${dialect.caseless('name')}`),
+  list: (sql: Sql) => rows<RegisterRow>(sql, `SELECT * FROM register WHERE deletedAt IS NULL ORDER BY ${dialect.caseless('name')}`),
 
-  byId: (sql: Sql, id: number) => one<RegisterRow>(sql, 'SELECT * FROM register WHERE id = ?', [id]),
+  byId: (sql: Sql, id: number) => one<RegisterRow>(sql, 'SELECT * FROM register WHERE id = ? AND deletedAt IS NULL', [id]),
 
   drop: (sql: Sql, id: number) => run(sql, 'DELETE FROM register WHERE id = ?', [id]),
 

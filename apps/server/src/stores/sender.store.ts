@@ -14,7 +14,10 @@ export interface SenderValues {
 
 export const senderStore = {
   countByServer: (sql: Sql) =>
-    rows<{ serverId: number; count: number }>(sql, 'SELECT serverId, COUNT(*) AS count FROM sender GROUP BY serverId'),
+    rows<{ serverId: number; count: number }>(
+      sql,
+      'SELECT serverId, COUNT(*) AS count FROM sender WHERE deletedAt IS NULL GROUP BY serverId',
+    ),
 
   setCode: (sql: Sql, codeHash: string, until: string, id: number) =>
     run(sql, 'UPDATE sender SET codeHash = ?, codeUntil = ?, codeTries = 0 WHERE id = ?', [codeHash, until, id]),

@@ -3,8 +3,13 @@ import type { Sql, Statement } from '../persistence/sql.js';
 import { rows, run } from '../persistence/sql.js';
 
 export const sourceStore = {
-  namesByConnection: (sql: Sql, connectionId: number) =>
-    rows<{ name: string }>(sql, `SELECT name FROM source WHERE ${dialect.at('query', 'connectionId')} = ? ORDER BY name`, [connectionId]),
+  /** @param alsoDeleted those in the wastebasket too */
+  namesByConnection: (sql: Sql, connectionId: number, alsoDeleted = false) =>
+    rows<{ name: string }>(
+      sql,
+      `SELECT name FROM source WHERE ${dialect.at('query', 'connectionId')} = ?${alsoDeleted ? '' : ' AND deletedAt IS NULL'} ORDER BY name`,
+      [connectionId],
+    ),
 
   unusedSince: (sql: Sql, since: string, again: string) =>
     rows<{ id: number }>(

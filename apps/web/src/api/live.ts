@@ -13,7 +13,10 @@ const staleBy: Record<LiveEvent['topic'], (id: number) => unknown[][]> = {
   here: (id) => [['here', id]],
   senders: () => [['senders'], ['desk']],
   intake: () => [['intakes'], ['desk']],
-  wastebasket: () => [['wastebasket'], ['templates'], ['sources'], ['mailings'], ['intakes'], ['desk']],
+  wastebasket: () => [
+    ...[['wastebasket'], ['templates'], ['sources'], ['mailings'], ['intakes'], ['desk']],
+    ...[['connections'], ['senders'], ['printers'], ['registers'], ['saved-views']],
+  ],
   'print-run': () => [['print-runs'], ['desk']],
   register: () => [['registers'], ['desk']],
   safety: () => [['safety'], ['desk']],

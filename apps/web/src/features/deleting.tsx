@@ -24,7 +24,11 @@ interface Deleted {
 /** Where what was deleted last is kept, until its list has been left. */
 const LAST = ['just-deleted'];
 /** Lists that what goes into the wastebasket, or comes out of it, changes. */
-export const CHANGED = ['templates', 'sources', 'mailings', 'intakes', 'wastebasket'];
+export const CHANGED = [
+  ...['templates', 'sources', 'mailings', 'intakes', 'connections', 'senders', 'printers', 'registers', 'saved-views'],
+  ...['wastebasket', 'desk'],
+];
+const pathOf = (kind: WastebasketKind): string => (kind === 'view' ? '/api/copies/views' : `/api/${kind}s`);
 
 /** What has happened with some things before one failed is seen all the same. */
 async function inTurn(
@@ -50,7 +54,7 @@ export function useDeleting(kind: WastebasketKind, onDone?: () => void) {
     mutationFn: (things: readonly Thing[]) =>
       inTurn(
         things,
-        ({ id }) => api.remove(`/api/${kind}s/${id}`),
+        ({ id }) => api.remove(`${pathOf(kind)}/${id}`),
         (done) => client.setQueryData<Deleted>(LAST, { kind, things: done }),
       ),
     onSuccess: onDone,
@@ -82,6 +86,20 @@ export function DeleteThis({ name, text, isBusy, onDelete }: { name: string; tex
         {t`Delete`}
       </Button>
     </Confirm>
+  );
+}
+
+/** What can be done with one thing of a list: change it, or delete it after a question. Without `onDelete` it stays. */
+export function ChangeDelete({
+  onChange,
+  onDelete,
+  ...deleting
+}: { onChange: () => void; onDelete: (() => void) | null } & Omit<Parameters<typeof DeleteThis>[0], 'onDelete'>) {
+  return (
+    <Row>
+      <Button changes small onPress={onChange}>{t`Change`}</Button>
+      {onDelete && <DeleteThis {...deleting} onDelete={onDelete} />}
+    </Row>
   );
 }
 

@@ -1,29 +1,22 @@
-import { counted, plural, t } from '@mailbag/core/words';
-import type { ConnectionAnswer, ConnectionRequest, DatabaseKind, DatabaseTable, QueryExcerpt, SourceSummary } from '@mailbag/contract';
+import { counted, t } from '@mailbag/core/words';
+import type { ConnectionAnswer, DatabaseTable, QueryExcerpt, SourceSummary } from '@mailbag/contract';
 import { parameterNames, sourceNoteSentence } from '@mailbag/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Play, Table2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useContractForm } from '../forms/use-contract-form';
+import { ChangeDelete, DeletedNotice, useDeleting } from '../deleting';
+import { ConnectionForm } from './connection-form';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
 import { color, font } from '../../theme';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
-import { DropFiles } from '../../ui/drop';
-import { TextInput, Toggled } from '../../ui/field';
+import { TextInput } from '../../ui/field';
 import { Card, Row, Small, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/loading';
 import { Notice } from '../../ui/mark';
 import { Table } from '../../ui/table';
-
-const kinds: { id: DatabaseKind; text: string; port: number }[] = [
-  { id: 'sqlite', text: t`SQLite file`, port: 0 },
-  { id: 'postgres', text: 'PostgreSQL', port: 5432 },
-  { id: 'mysql', text: t`MySQL or MariaDB`, port: 3306 },
-];
-const empty: ConnectionRequest = { name: '', kind: 'postgres', host: '', port: 5432, databaseName: '', user: '', password: '', tls: true };
 
 const Tree = styled.div`
   border: 1px solid ${color.line};
@@ -58,10 +51,13 @@ const Tree = styled.div`
 export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
   const { data: connections } = useQuery(queries.connections());
   const [chosen, setChosen] = useState<number | 'new' | null>(null);
+  const [isChanging, setChanging] = useState(false);
+  const deleting = useDeleting('connection', () => setChosen(null));
   if (!connections) return <Loading what={t`the connections`} />;
   const connection = connections.find(({ id }) => id === chosen) ?? (chosen === null ? connections[0] : undefined);
   return (
     <Card style={{ padding: 16, gap: 12 }}>
+      <DeletedNotice kind="connection" error={deleting.error} />
       {connections.length > 0 && (
         <Row $gap={12} style={{ alignItems: 'flex-end' }}>
           <Choice
@@ -75,141 +71,30 @@ export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
               { id: 'new', text: t`Another connection …` },
             ]}
             value={connection ? String(connection.id) : 'new'}
-            onChange={(id) => setChosen(id === 'new' ? 'new' : Number(id))}
+            onChange={(id) => {
+              setChosen(id === 'new' ? 'new' : Number(id));
+              setChanging(false);
+            }}
           />
+          {connection && !isChanging && (
+            <ChangeDelete
+              name={connection.name}
+              text={t`Its settings and its password go with it.`}
+              isBusy={deleting.isPending}
+              onChange={() => setChanging(true)}
+              onDelete={connection.usedBy.length > 0 ? null : () => deleting.mutate([connection])}
+            />
+          )}
         </Row>
       )}
-      {connection ? (
+      {connection && isChanging ? (
+        <ConnectionForm key={connection.id} before={connection} onDone={() => setChanging(false)} onCancel={() => setChanging(false)} />
+      ) : connection ? (
         <AskDatabase key={connection.id} connection={connection} onAdded={onAdded} />
       ) : (
-        <NewConnection onMade={({ id }) => setChosen(id)} />
+        <ConnectionForm before={null} onDone={({ id }) => setChosen(id)} />
       )}
     </Card>
-  );
-}
-
-function NewConnection({ onMade }: { onMade: (made: ConnectionAnswer) => void }) {
-  const client = useQueryClient();
-  const { data: account } = useQuery(queries.account());
-  const isAdministrator = account?.account?.role === 'administrator';
-  const {
-    values: draft,
-    set,
-    fault,
-    submit,
-  } = useContractForm(
-    'ConnectionRequest',
-    isAdministrator ? empty : { ...empty, kind: 'sqlite' as const, port: 0, tls: false },
-    (form) => ({ ...form, name: form.name.trim() || form.databaseName }),
-  );
-  const [fileName, setFileName] = useState('');
-  const isFile = draft.kind === 'sqlite';
-  const test = useMutation({ mutationFn: (body: object) => api.post<DatabaseTable[]>('/api/connections/test', body) });
-  const upload = useMutation({
-    mutationFn: (file: File) => api.upload<{ fileId: string; fileName: string }>('/api/connections/files', file, () => undefined),
-    onSuccess: ({ fileId, fileName: name }) => {
-      setFileName(name);
-      set({ fileId, databaseName: name, name: draft.name || name.replace(/\.\w+$/, '') });
-    },
-  });
-  const save = useMutation({
-    mutationFn: (body: object) => api.post<ConnectionAnswer>('/api/connections', body),
-    onSuccess: async (made) => {
-      await client.invalidateQueries({ queryKey: ['connections'] });
-      onMade(made);
-    },
-  });
-  const isReady = isFile ? draft.fileId !== undefined : draft.host.trim() !== '' && draft.databaseName.trim() !== '';
-  const error = upload.error ?? save.error ?? test.error;
-  return (
-    <Stack as="form" onSubmit={submit(save.mutate)}>
-      <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
-        <Choice
-          label={t`Kind of database`}
-          items={isAdministrator ? kinds : kinds.filter(({ id }) => id === 'sqlite')}
-          value={draft.kind}
-          onChange={(id) => {
-            const kind = kinds.find((one) => one.id === id)!;
-            set({ kind: kind.id, port: kind.port, tls: kind.id !== 'sqlite' && draft.tls });
-          }}
-        />
-        <div style={{ width: 220 }}>
-          <TextInput
-            label={t`Name of the connection`}
-            value={draft.name}
-            onChange={(name) => set({ name })}
-            error={fault('name')}
-            placeholder={t`Waiting list`}
-          />
-        </div>
-      </Row>
-      {!isAdministrator && <Small>{t`An administrator adds a database server once; then everybody with the right to can query it.`}</Small>}
-      {isFile ? (
-        fileName ? (
-          <Notice tone="plain">{t`${fileName} has arrived.`}</Notice>
-        ) : (
-          <DropFiles
-            accept={['.sqlite', '.sqlite3', '.db', '.db3']}
-            label={t`Choose a SQLite file`}
-            onFiles={([file]) => file && upload.mutate(file)}
-          >{t`Drop the database file here. Mailbag reads it and never writes to it.`}</DropFiles>
-        )
-      ) : (
-        <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
-          <div style={{ width: 240 }}>
-            <TextInput
-              label={t`Server`}
-              value={draft.host}
-              onChange={(host) => set({ host })}
-              error={fault('host')}
-              placeholder={t`db.larkmere.example`}
-            />
-          </div>
-          <div style={{ width: 80 }}>
-            <TextInput
-              label={t`Port`}
-              value={String(draft.port)}
-              onChange={(port) => set({ port: Number(port.replace(/\D/g, '')) || 0 })}
-              error={fault('port')}
-            />
-          </div>
-          <div style={{ width: 180 }}>
-            <TextInput
-              label={t`Database`}
-              value={draft.databaseName}
-              onChange={(databaseName) => set({ databaseName })}
-              error={fault('databaseName')}
-            />
-          </div>
-          <div style={{ width: 160 }}>
-            <TextInput label={t`User`} value={draft.user} onChange={(user) => set({ user })} error={fault('user')} />
-          </div>
-          <div style={{ width: 160 }}>
-            <TextInput
-              label={t`Password`}
-              type="password"
-              autoComplete="new-password"
-              value={draft.password ?? ''}
-              onChange={(password) => set({ password })}
-            />
-          </div>
-          <Toggled label={t`Secured by TLS`} value={draft.tls} onChange={(tls) => set({ tls })} />
-        </Row>
-      )}
-      {!isFile && (
-        <Small>{t`A user with read-only rights is best. Mailbag reads in a read-only transaction and keeps the password encrypted; it is never shown again.`}</Small>
-      )}
-      {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
-      {test.data && !error && <Notice tone="moss">{t`It works: ${plural(test.data.length, 'table')} can be read.`}</Notice>}
-      <Row>
-        <Button changes isDisabled={!isReady || test.isPending} onPress={submit(test.mutate)}>
-          {test.isPending ? t`Trying …` : t`Test it`}
-        </Button>
-        <Button changes type="submit" look="go" isDisabled={!isReady || save.isPending}>
-          {save.isPending ? t`Connecting …` : t`Save the connection`}
-        </Button>
-      </Row>
-    </Stack>
   );
 }
 

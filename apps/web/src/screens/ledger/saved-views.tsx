@@ -6,7 +6,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { DeletedNotice, useDeleting } from '../../features/deleting';
 import { useContractForm } from '../../features/forms/use-contract-form';
+import { Rename } from '../../features/rename';
 import { color } from '../../theme';
 import { Button, IconButton } from '../../ui/button';
 import { TextInput } from '../../ui/field';
@@ -19,31 +21,39 @@ export function SavedViews({ filter }: { filter: string }) {
   const { data = [] } = useQuery(queries.savedViews());
   const [isNaming, setNaming] = useState(false);
   const keep = (views: SavedView[]): void => void client.setQueryData(queries.savedViews().queryKey, views);
-  const remove = useMutation({
-    mutationFn: (id: number) => api.remove(`/api/copies/views/${id}`),
-    onSuccess: () => client.invalidateQueries({ queryKey: queries.savedViews().queryKey }),
+  const deleting = useDeleting('view');
+  const rename = useMutation({
+    mutationFn: ({ id, name }: { id: number; name: string }) => api.put<SavedView[]>(`/api/copies/views/${id}`, { name }),
+    onSuccess: keep,
   });
-  if (data.length === 0 && filter === '') return null;
+  const notice = <DeletedNotice kind="view" error={deleting.error ?? rename.error} />;
+  if (data.length === 0 && filter === '') return notice;
   return (
-    <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label={t`Saved views`}>
-      <Bookmark size={14} color={color.faded} />
-      {data.map((view) => (
-        <Row key={view.id} $gap={0}>
-          <Button small pressed={view.filter === filter} onPress={() => void navigate(`/ledger?${view.filter}`)}>
-            {view.name}
-          </Button>
-          {view.filter === filter && (
-            <IconButton small label={t`Delete the view ${view.name}`} onPress={() => remove.mutate(view.id)}>
-              <X size={12} />
-            </IconButton>
-          )}
-        </Row>
-      ))}
-      {filter !== '' && !data.some((view) => view.filter === filter) && !isNaming && (
-        <Button small look="bare" onPress={() => setNaming(true)}>{t`Save this view`}</Button>
-      )}
-      {isNaming && <NewView filter={filter} onDone={(views) => (views && keep(views), setNaming(false))} />}
-    </Row>
+    <>
+      {notice}
+      <Row style={{ padding: '0 16px 10px', flexWrap: 'wrap' }} role="group" aria-label={t`Saved views`}>
+        <Bookmark size={14} color={color.faded} />
+        {data.map((view) => (
+          <Row key={view.id} $gap={0}>
+            <Button small pressed={view.filter === filter} onPress={() => void navigate(`/ledger?${view.filter}`)}>
+              {view.name}
+            </Button>
+            {view.filter === filter && (
+              <>
+                <Rename name={view.name} onRename={(name) => rename.mutate({ id: view.id, name })} />
+                <IconButton small label={t`Delete the view ${view.name}`} onPress={() => deleting.mutate([view])}>
+                  <X size={12} />
+                </IconButton>
+              </>
+            )}
+          </Row>
+        ))}
+        {filter !== '' && !data.some((view) => view.filter === filter) && !isNaming && (
+          <Button small look="bare" onPress={() => setNaming(true)}>{t`Save this view`}</Button>
+        )}
+        {isNaming && <NewView filter={filter} onDone={(views) => (views && keep(views), setNaming(false))} />}
+      </Row>
+    </>
   );
 }
 

@@ -6,11 +6,11 @@ import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
-import { ChangeRemove } from '../../ui/change-remove';
 import { Columns, ListLine, Padded } from '../../ui/columns';
 import { TextInput } from '../../ui/field';
 import { Empty, Row, Small, Stack } from '../../ui/layout';
@@ -79,29 +79,19 @@ function CodeEntry({ sender }: { sender: SenderAnswer }) {
 
 /** Mail servers, and who mail comes from. */
 export function MailPart() {
-  const { data: servers, refetch: refetchServers } = useQuery(queries.mailServers());
-  const { data: senders, refetch: refetchSenders } = useQuery(queries.senders());
-  const refresh = (): Promise<unknown> => Promise.all([refetchServers(), refetchSenders()]);
+  const { data: servers } = useQuery(queries.mailServers());
+  const { data: senders } = useQuery(queries.senders());
   const { data: rules } = useQuery(queries.mailRules());
   const { data: account } = useQuery(queries.account());
   const [editing, setEditing] = useState<{ server: MailServerAnswer | null } | { sender: SenderAnswer | null } | null>(null);
-  const removeSender = useSaving(
-    ['nothing'],
-    (id: number) => api.remove(`/api/senders/${id}`).then(() => null),
-    () => void refresh(),
-  );
-  const removeServer = useSaving(
-    ['nothing'],
-    (id: number) => api.remove(`/api/mail-servers/${id}`).then(() => null),
-    () => void refresh(),
-  );
+  const deletingSender = useDeleting('sender');
+  const deletingServer = useDeleting('mail-server');
   if (!servers || !senders || !rules) return <Loading what={t`the senders`} />;
   const mayChange = account?.account?.role === 'administrator';
-  const error = removeSender.error ?? removeServer.error;
   return (
     <Columns>
       <Stack $gap={16}>
-        {error && <Notice tone="brick">{sentenceOf(error)}</Notice>}
+        <DeletedNotice kind="sender" error={deletingSender.error} />
         <Padded aria-label={t`Senders`}>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Senders`}</h2>
@@ -122,13 +112,12 @@ export function MailPart() {
               <ListLine
                 actions={
                   mayChange && (
-                    <ChangeRemove
+                    <ChangeDelete
+                      name={sender.address}
+                      text={t`Meanwhile, mailings that use it send from the first confirmed sender.`}
+                      isBusy={deletingSender.isPending}
                       onChange={() => setEditing({ sender })}
-                      remove={{
-                        name: sender.address,
-                        text: t`Mailings that use it send from the first confirmed sender instead.`,
-                        onYes: () => removeSender.mutate(sender.id),
-                      }}
+                      onDelete={() => deletingSender.mutate([{ id: sender.id, name: sender.address }])}
                     />
                   )
                 }
@@ -153,6 +142,7 @@ export function MailPart() {
         {editing && 'sender' in editing && (
           <SenderForm key={editing.sender?.id ?? 'new'} sender={editing.sender} servers={servers} onClose={() => setEditing(null)} />
         )}
+        <DeletedNotice kind="mail-server" error={deletingServer.error} />
         <Padded aria-label={t`Mail servers`}>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Mail servers`}</h2>
@@ -174,17 +164,12 @@ export function MailPart() {
               key={server.id}
               actions={
                 mayChange && (
-                  <ChangeRemove
+                  <ChangeDelete
+                    name={server.name}
+                    text={t`Its settings and its password go with it.`}
+                    isBusy={deletingServer.isPending}
                     onChange={() => setEditing({ server })}
-                    remove={
-                      server.senders > 0
-                        ? null
-                        : {
-                            name: server.name,
-                            text: t`Its settings and its password are deleted.`,
-                            onYes: () => removeServer.mutate(server.id),
-                          }
-                    }
+                    onDelete={server.senders > 0 ? null : () => deletingServer.mutate([server])}
                   />
                 )
               }

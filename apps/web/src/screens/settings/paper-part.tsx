@@ -1,8 +1,10 @@
 import { t } from '@mailbag/core/words';
 import type { OfficeRequest, PrinterAnswer } from '@mailbag/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
+import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
 import { useContractForm } from '../../features/forms/use-contract-form';
 import { zoneItems } from '../../features/local-time';
 import { Button } from '../../ui/button';
@@ -68,27 +70,44 @@ function OfficeForm({ office }: { office: OfficeRequest }) {
 const none = { name: '', uri: '' };
 
 function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
+  const [changing, setChanging] = useState<PrinterAnswer | null>(null);
   const { values, set, fault, submit, reset } = useContractForm('PrinterRequest', none, ({ name, uri }) => ({
     name: name.trim(),
     uri: uri.trim(),
   }));
-  const key = queries.printers().queryKey;
-  const add = useSaving(
-    key,
-    (body: object) => api.post<PrinterAnswer[]>('/api/printers', body),
-    () => reset(none),
+  const begin = (printer: PrinterAnswer | null): void => {
+    setChanging(printer);
+    reset(printer ? { name: printer.name, uri: printer.uri } : none);
+  };
+  const save = useSaving(
+    queries.printers().queryKey,
+    (body: object) =>
+      changing ? api.put<PrinterAnswer[]>(`/api/printers/${changing.id}`, body) : api.post<PrinterAnswer[]>('/api/printers', body),
+    () => begin(null),
   );
   const test = useMutation({
     mutationFn: () => api.post<{ answer: string }>('/api/printers/test', { ...values, name: values.name || t`Printer` }),
   });
-  const remove = useSaving(key, (id: number) => api.remove(`/api/printers/${id}`).then(() => api.get<PrinterAnswer[]>('/api/printers')));
+  const deleting = useDeleting('printer', () => begin(null));
   return (
-    <FormCard onSubmit={submit(add.mutate)}>
+    <FormCard onSubmit={submit(save.mutate)}>
       <h2>{t`Printers`}</h2>
+      <DeletedNotice kind="printer" error={deleting.error} />
       {printers.length === 0 && <Small>{t`No printer yet. Print runs can be downloaded all the same and printed with any program.`}</Small>}
       <Stack $gap={0}>
         {printers.map((one) => (
-          <ListLine key={one.id} actions={<Button small look="danger" onPress={() => remove.mutate(one.id)}>{t`Remove`}</Button>}>
+          <ListLine
+            key={one.id}
+            actions={
+              <ChangeDelete
+                name={one.name}
+                text={t`Print runs that went there stay in the list.`}
+                isBusy={deleting.isPending}
+                onChange={() => begin(one)}
+                onDelete={() => deleting.mutate([one])}
+              />
+            }
+          >
             <b>{one.name}</b>
             <div>
               <Small>{one.uri}</Small>
@@ -96,6 +115,7 @@ function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
           </ListLine>
         ))}
       </Stack>
+      <h3>{changing ? t`Change ${changing.name}` : t`A new printer`}</h3>
       <Fields $columns="1fr 2fr">
         <TextInput
           label={t`Name`}
@@ -114,12 +134,15 @@ function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
         />
       </Fields>
       {test.data && <Notice tone="moss">{test.data.answer}</Notice>}
-      {(add.error ?? test.error) && <Notice tone="brick">{sentenceOf(add.error ?? test.error)}</Notice>}
+      {(save.error ?? test.error) && <Notice tone="brick">{sentenceOf(save.error ?? test.error)}</Notice>}
       <Row>
         <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(values.uri) || test.isPending}>
           {test.isPending ? t`Asking the printer …` : t`Ask the printer`}
         </Button>
-        <Button type="submit" look="go" isDisabled={add.isPending}>{t`Add the printer`}</Button>
+        <Button type="submit" look="go" isDisabled={save.isPending}>
+          {changing ? t`Save` : t`Add the printer`}
+        </Button>
+        {changing && <Button look="bare" onPress={() => begin(null)}>{t`Cancel`}</Button>}
       </Row>
     </FormCard>
   );

@@ -4,13 +4,13 @@ import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
+import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
 import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { useContractForm } from '../../features/forms/use-contract-form';
 import { Button } from '../../ui/button';
-import { ChangeRemove } from '../../ui/change-remove';
 import { Choice } from '../../ui/choice';
 import { Columns, Fields, ListLine, Padded } from '../../ui/columns';
 import { TextInput, Toggled } from '../../ui/field';
@@ -133,17 +133,14 @@ function RegisterForm({ register, onClose }: { register: RegisterAnswer | null; 
 
 /** Outside stores that are told of every copy. */
 export function RegistersPart() {
-  const { data, refetch } = useQuery({ ...queries.registers(), refetchInterval: 5000 });
+  const { data } = useQuery({ ...queries.registers(), refetchInterval: 5000 });
   const [editing, setEditing] = useState<{ register: RegisterAnswer | null } | null>(null);
-  const remove = useSaving(
-    ['nothing'],
-    (id: number) => api.remove(`/api/registers/${id}`).then(() => null),
-    () => void refetch(),
-  );
+  const deleting = useDeleting('register');
   if (!data) return <Loading what={t`the registers`} />;
   return (
     <Columns>
       <Stack $gap={16}>
+        <DeletedNotice kind="register" error={deleting.error} />
         <Padded>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Registers`}</h2>
@@ -161,13 +158,12 @@ export function RegistersPart() {
             <ListLine
               key={one.id}
               actions={
-                <ChangeRemove
+                <ChangeDelete
+                  name={one.name}
+                  text={t`What was reported stays there. Put back, it is told what happened meanwhile.`}
+                  isBusy={deleting.isPending}
                   onChange={() => setEditing({ register: one })}
-                  remove={{
-                    name: one.name,
-                    text: t`What was reported stays there; nothing more is added.`,
-                    onYes: () => remove.mutate(one.id),
-                  }}
+                  onDelete={() => deleting.mutate([one])}
                 />
               }
             >

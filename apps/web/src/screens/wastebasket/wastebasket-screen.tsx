@@ -1,5 +1,5 @@
-import { count, plural, t, translated } from '@mailbag/core/words';
-import type { WastebasketLine } from '@mailbag/contract';
+import { count, plural, t } from '@mailbag/core/words';
+import type { WastebasketKind, WastebasketLine } from '@mailbag/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2, Undo2 } from 'lucide-react';
 import { api, sentenceOf } from '../../api/client';
@@ -23,9 +23,22 @@ const nameOf = ({ name }: WastebasketLine): string => name;
 /** Days until it is deleted for good. */
 const daysLeft = ({ goesAt }: WastebasketLine): number => Math.max(0, Math.ceil((Date.parse(goesAt) - Date.now()) / DAY));
 
+const kindWords: Record<WastebasketKind, string> = {
+  template: t`template`,
+  source: t`source`,
+  mailing: t`mailing`,
+  intake: t`intake`,
+  connection: t`database`,
+  sender: t`sender`,
+  'mail-server': t`mail server`,
+  printer: t`printer`,
+  register: t`register`,
+  view: t`saved view`,
+};
+
 const columns: readonly ListColumn<WastebasketLine>[] = [
   { id: 'name', head: t`Name`, minWidth: 200, share: 3, isFixed: true, text: nameOf, cell: (one) => <span data-name="">{one.name}</span> },
-  { id: 'kind', head: t`Kind`, minWidth: 90, share: 1, text: ({ kind }) => translated(kind) },
+  { id: 'kind', head: t`Kind`, minWidth: 90, share: 1, text: ({ kind }) => kindWords[kind] },
   { id: 'by', head: t`Deleted by`, minWidth: 120, share: 1, text: ({ deletedBy }) => deletedBy },
   { id: 'at', head: t`Deleted`, minWidth: 104, text: ({ deletedAt }) => when(deletedAt), value: ({ deletedAt }) => deletedAt },
   {
@@ -102,7 +115,7 @@ export default function WastebasketScreen() {
             ) : (
               <Empty
                 title={t`The wastebasket is empty`}
-              >{t`Templates, sources, mailings and intakes that are deleted lie here for 30 days.`}</Empty>
+              >{t`Whatever is deleted lies here for 30 days: templates, sources, mailings, intakes, and what was set up.`}</Empty>
             )
           }
         />
