@@ -1,4 +1,6 @@
-/** Tests of every package in one run. Sources are turned to CommonJS; core and contract are taken from their sources. */
+import { ENTRIES, FOLDER, SOURCES } from './testing/core-bundle.mjs';
+
+/** Tests of every package in one run. Sources are turned to CommonJS; contract is taken from its sources, core in a few files that are made of them. */
 const transform = {
   '^.+\\.(t|j|mj)sx?$': [
     '@swc/jest',
@@ -21,12 +23,7 @@ const base = {
     '/node_modules/(?!(@cantoo|numfmt|saxes|xmlchars|fast-png|iobuffer|fflate|@noble|n2words|intl-messageformat|@formatjs|altcha-lib|marked)/)',
   ],
   moduleNameMapper: {
-    // What a server needs before it has its port, without the rest of the package.
-    '^@mailbag/core/errors$': '<rootDir>/packages/core/src/errors/catalogue.ts',
     '^@mailbag/folder/(layout|lock)$': '<rootDir>/packages/folder/src/$1.ts',
-    '^@mailbag/core/intake$': '<rootDir>/packages/core/src/intake/index.ts',
-    '^@mailbag/core/words$': '<rootDir>/packages/core/src/words/words.ts',
-    '^@mailbag/core$': '<rootDir>/packages/core/src/index.ts',
     '^@mailbag/host$': '<rootDir>/packages/host/src/index.ts',
     '^@mailbag/folder$': '<rootDir>/packages/folder/src/index.ts',
     '^@mailbag/contract$': '<rootDir>/packages/contract/src/index.ts',
@@ -35,8 +32,17 @@ const base = {
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
 };
+/** Core as its own tests have it: its sources; and as all others have it: in a few files. */
+const coreOf = (displayName) =>
+  Object.fromEntries(
+    Object.entries(ENTRIES).map(([name, file]) => [
+      `^@mailbag/core${name === 'core' ? '' : `/${name}`}$`,
+      displayName === 'core' ? `<rootDir>/${SOURCES}/${file}` : `<rootDir>/${FOLDER}/${name}.js`,
+    ]),
+  );
 const project = (displayName, folder, more = {}) => ({
   ...base,
+  moduleNameMapper: { ...coreOf(displayName), ...base.moduleNameMapper },
   displayName,
   rootDir: import.meta.dirname,
   roots: [`<rootDir>/${folder}`],
@@ -60,6 +66,7 @@ export default {
     project('attack', 'attack'),
     project('e2e', 'e2e'),
   ],
+  globalSetup: './testing/core-bundle.mjs',
   // Far above what any test takes, so that a machine that is busy with something else fails none.
   testTimeout: 300_000,
   // Most of the time a test waits for a server of its own, so two go together on two cores.

@@ -1,8 +1,11 @@
+import { fork } from 'node:child_process';
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'rolldown';
 
-/** Makes a few files of what the compiler and others wrote in thousands, so that programs and threads start in a third of the time. */
+/** Makes a few files of what the compiler and others wrote in thousands, so that programs and threads start in a fraction of the time. */
 const root = fileURLToPath(new URL('../', import.meta.url));
 const hostThreads = ['foreign-book-thread', 'copy-writer-thread'].map((name) => `packages/host/dist/${name}.js`);
 
@@ -25,21 +28,66 @@ const withoutOldTypeOrm = {
       : null,
 };
 
+/** Packages that are modules are loaded by what lies beside the bundle, see code-cache.cjs. */
+const importsFromBeside = {
+  name: 'imports-from-beside',
+  renderChunk: (code) => code.replace(/\bimport\((["'][^"'./][^"']*["'])\)/g, 'require("./code-cache.cjs").load($1)'),
+};
+
 const programs = {
-  cli: { threads: [], external: ['harfbuzzjs', 'libsql'] },
+  cli: { threads: [], external: ['harfbuzzjs', 'libsql'], warmUp: (main) => run(main, ['--help']) },
   server: {
     threads: ['worker-thread', 'mail-thread'],
     external: (id) => id.startsWith('node:') || [...asInstalled, ...notThere].some((one) => one.test(id)),
+    warmUp: async (main) => {
+      const data = mkdtempSync(join(tmpdir(), 'mailbag-bundle-'));
+      await run(main, [], { MAILBAG_DATA: data, MAILBAG_PORT: '0' });
+      rmSync(data, { recursive: true, force: true });
+    },
   },
 };
 
-for (const [app, { threads, external }] of Object.entries(programs))
-  await build({
+/** Runs a program until it ends, or is ready and told to stop. It keeps what was compiled for it. */
+function run(main, args, env = {}) {
+  const child = fork(main, args, {
+    env: { ...process.env, ...env, MAILBAG_WRITE_CODE: '1' },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
+  child.once('message', () => child.kill('SIGTERM'));
+  return new Promise((resolve, reject) =>
+    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${main} ended with ${code}`)))),
+  );
+}
+
+/** The door to a part of a bundle, as a module like those that the compiler wrote. */
+const door = (name) => `import { createRequire } from 'node:module';
+
+const require = createRequire(import.meta.url);
+require('./code-cache.cjs');
+export default require('./${name}.cjs').default;
+`;
+
+for (const [app, { threads, external, warmUp }] of Object.entries(programs)) {
+  const folder = join(root, 'apps', app, 'dist/bundle');
+  const { output } = await build({
     cwd: root,
     input: [...['main', ...threads].map((name) => `apps/${app}/dist/${name}.js`), ...hostThreads],
     platform: 'node',
     external,
-    plugins: [withoutOldTypeOrm],
-    output: { dir: join(root, 'apps', app, 'dist/bundle'), keepNames: true, cleanDir: true },
+    plugins: [withoutOldTypeOrm, importsFromBeside],
+    // What V8 has compiled can be kept of scripts, and not yet of modules.
+    output: {
+      dir: folder,
+      format: 'cjs',
+      exports: 'named',
+      entryFileNames: '[name].cjs',
+      chunkFileNames: '[name]-[hash].cjs',
+      keepNames: true,
+      cleanDir: true,
+    },
     logLevel: 'warn',
   });
+  copyFileSync(join(root, 'scripts/code-cache.cjs'), join(folder, 'code-cache.cjs'));
+  for (const { isEntry, name } of output) if (isEntry) writeFileSync(join(folder, `${name}.js`), door(name));
+  await warmUp(join(folder, 'main.js'));
+}

@@ -37,14 +37,7 @@ const overview = `Usage:\n${Object.values(commands)
 for (const stream of [process.stdout, process.stderr])
   stream.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
 
-const [name = '', ...args] = process.argv.slice(2);
-const command = Object.hasOwn(commands, name) ? commands[name] : undefined;
-if (name === '--help' || name === '-h' || name === 'help') console.log(overview);
-else if (!command) {
-  console.error(name ? `There is no command "${name}".\n\n${overview}` : overview);
-  process.exitCode = 2;
-} else if (args.includes('--help') || args.includes('-h')) console.log(`${command.usage}\n\n${command.help}`);
-else {
+async function run(command: Command): Promise<void> {
   try {
     await command.run(args);
   } catch (error) {
@@ -54,3 +47,12 @@ else {
     process.exitCode = error instanceof WrongCall ? 2 : 1;
   }
 }
+
+const [name = '', ...args] = process.argv.slice(2);
+const command = Object.hasOwn(commands, name) ? commands[name] : undefined;
+if (name === '--help' || name === '-h' || name === 'help') console.log(overview);
+else if (!command) {
+  console.error(name ? `There is no command "${name}".\n\n${overview}` : overview);
+  process.exitCode = 2;
+} else if (args.includes('--help') || args.includes('-h')) console.log(`${command.usage}\n\n${command.help}`);
+else void run(command);

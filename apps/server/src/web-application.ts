@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { MailbagError } from '@mailbag/core';
 import { isForOther } from './accounts/origin.js';
 import { config } from './platform/config.js';
+import type { HelpPage } from './help/help-pages.js';
 import { helpPages, languageFolder, manualLanguages } from './help/help-pages.js';
 import { packedAssets } from './platform/packed-assets.js';
 import { setUpPages } from './public/pages.js';
@@ -66,9 +67,9 @@ export function setUpWeb(app: NestExpressApplication): void {
   }
 }
 
-/** Serves the manual, which needs neither a network nor an account. */
-function setUpHelp(app: NestExpressApplication): void {
-  const pages = manualLanguages.flatMap((language) => {
+/** The manual in its languages. */
+function manualPages(): HelpPage[] {
+  return manualLanguages.flatMap((language) => {
     const folder = join(config.manualFolder, languageFolder(language));
     const files = readdirSync(folder)
       .filter((name) => name.endsWith('.md'))
@@ -78,10 +79,16 @@ function setUpHelp(app: NestExpressApplication): void {
       language,
     );
   });
+}
+
+/** Serves the manual, which needs neither a network nor an account. */
+function setUpHelp(app: NestExpressApplication): void {
+  let pages: HelpPage[] | null = null;
   app.useStaticAssets(config.picturesFolder, { prefix: '/help/pictures', index: false, maxAge: '1h', fallthrough: false });
   app.use('/help', (request: Request, response: Response) => {
     const path = request.path.replace(/^\/|\/$/g, '');
     const isFirst = manualLanguages.some((language) => languageFolder(language) === path);
+    pages ??= manualPages();
     const page = pages.find((one) => (isFirst ? one.path === [path, 'start'].filter(Boolean).join('/') : one.path === path));
     if (page) response.type('html').send(page.html);
     else response.status(404).json(new MailbagError('not-found', { what: 'page' }).toJSON());

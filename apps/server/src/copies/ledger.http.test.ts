@@ -142,5 +142,6 @@ test('views are kept for each person, and one of the same name is replaced', asy
     filter: 'state=bounced&trouble=address',
   });
   expect(views).toMatchObject([{ name: 'Bounced', filter: 'state=bounced&trouble=address' }]);
-  expect(await client.send('DELETE', `/api/copies/views/${views[0]!.id}`)).toEqual([]);
+  await client.send('DELETE', `/api/copies/views/${views[0]!.id}`);
+  expect(await client.get('/api/copies/views')).toEqual([]);
 });

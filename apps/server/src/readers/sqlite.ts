@@ -1,7 +1,8 @@
 import { fork } from 'node:child_process';
 import { closeSync, openSync, readSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import { MailbagError } from '@mailbag/core';
 import type { DatabaseTable } from '@mailbag/contract';
 import { databaseFailure } from './failures.js';
@@ -22,8 +23,9 @@ const HEADER = 'SQLite format 3\0';
 /** Place of the text encoding in the file's header, and its value for UTF-8 (SQLite, “Database File Format”, 1.3.13). */
 const [ENCODING, UTF_8] = [56, 1];
 
-const engine = import.meta.resolve('@sqlite.org/sqlite-wasm');
-const script = (name: string): string => fileURLToPath(import.meta.resolve(`#readers/${name}`));
+const { resolve } = createRequire(import.meta.url);
+const engine = pathToFileURL(resolve('@sqlite.org/sqlite-wasm'));
+const script = (name: string): string => resolve(`#readers/${name}`);
 /** Node's own name for its permissions changed when they became stable. */
 const permission = process.allowedNodeEnvironmentFlags.has('--permission') ? '--permission' : '--experimental-permission';
 /** All that the process may read by a path: its own code and the engine. It writes nowhere, starts nothing, and has no environment. */
@@ -61,7 +63,7 @@ export const assertSqlite = (path: string, fileName: string): void => closeSync(
  */
 async function ask(path: string, work: SqliteWork, host: string, time: number, onNews: (news: SqliteNews) => boolean): Promise<void> {
   const file = openFile(path, host);
-  const child = fork(script('sqlite-process'), [engine], {
+  const child = fork(script('sqlite-process'), [engine.href], {
     serialization: 'advanced',
     execArgv: [...sqliteRights],
     env: {},

@@ -150,7 +150,7 @@ export class SendersService {
   async serverAnswers(): Promise<MailServerAnswer[]> {
     const counts = await senderStore.countByServer(this.transactions);
     return (await this.servers.find({ order: { id: 'ASC' } })).map(
-      ({ sealed, checkCertificate, restUntil, restDetail, restCount: _, createdAt: __, ...one }) => ({
+      ({ sealed, checkCertificate, restUntil, restDetail, restCount: _, createdAt: __, deletedAt: ___, ...one }) => ({
         ...one,
         checkCertificate: checkCertificate === 1,
         hasPassword: sealed !== '',

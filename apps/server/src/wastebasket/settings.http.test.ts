@@ -5,6 +5,8 @@ import Database from 'libsql';
 import type { ConnectionAnswer, MailServerAnswer, PrinterAnswer, RegisterAnswer, SavedView, SenderAnswer, SourceSummary, WastebasketLine } from '@mailbag/contract'; // prettier-ignore
 import { signedInAs } from '../../../../testing/accounts.js';
 import { PostOffice, PrinterStandIn, RunningMailbag } from '../../../../testing/running-mailbag.js';
+import { startBatch } from '../../../../demo/src/start-batch.js';
+import type { Batch } from '../../../../testing/small-mailing.js';
 import { smallMailing } from '../../../../testing/small-mailing.js';
 
 /** What was set up is deleted, put back as it was, and deleted for good. */
@@ -15,6 +17,10 @@ const get = <T>(path: string): Promise<T> => mailbag.client.get<T>(path);
 const send = <T>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: object): Promise<T> =>
   mailbag.client.send<T>(method, path, body);
 const lying = async (): Promise<string[]> => (await get<WastebasketLine[]>('/api/wastebasket')).map(({ kind, name }) => `${kind} ${name}`);
+const run = async (mailing: number): Promise<unknown> => {
+  const { id } = await startBatch<Batch>(mailbag.client, mailing);
+  return mailbag.client.until<Batch>(`/api/batches/${id}`, ({ state }) => state === 'done');
+};
 const folder = mkdtempSync(join(tmpdir(), 'mailbag-database-'));
 
 beforeAll(async () => {
@@ -56,8 +62,7 @@ test('a sender goes before its server, brings it back with its confirmation and 
 
 test('a mailing sends through a sender that was put back', async () => {
   const { mailing } = await smallMailing(mailbag.client, [['P-1', 'Ada Quist', 'ada@larkmere.example', 'yes']], { mailed: true });
-  const { batch } = await send<{ batch: { id: number } }>('POST', `/api/mailings/${mailing}/batches`, {});
-  await mailbag.client.until<{ state: string }>(`/api/batches/${batch.id}`, ({ state }) => state === 'done');
+  await run(mailing);
   const [letter] = await office.letters();
   expect(letter).toMatchObject({ to: 'ada@larkmere.example', returnPath: 'office@larkmere.example' });
 });
@@ -79,13 +84,12 @@ test('a register is told nothing while it lies there, and what it has missed whe
   const reported = (): number => readdirSync(join(mailbag.data, 'registers/town')).length;
   const [register] = await send<RegisterAnswer[]>('POST', '/api/registers', { ...file, name: 'Town', table: 'town' });
   const upToDate = (): Promise<unknown> =>
-    mailbag.client.until<RegisterAnswer[]>('/api/registers', ([one]) => one?.waiting === 0 && one.reportedAt !== null);
+    mailbag.client.until<RegisterAnswer[]>('/api/registers', ([one]) => one?.waiting === 0);
   await upToDate();
   const before = reported();
   await send('DELETE', `/api/registers/${register!.id}`);
   const { mailing } = await smallMailing(mailbag.client, [['P-2', 'Bo Quist', '', 'yes']]);
-  const { batch } = await send<{ batch: { id: number } }>('POST', `/api/mailings/${mailing}/batches`, {});
-  await mailbag.client.until<{ state: string }>(`/api/batches/${batch.id}`, ({ state }) => state === 'done');
+  await run(mailing);
   expect([await get('/api/registers'), reported()]).toEqual([[], before]);
   await send('POST', `/api/wastebasket/register/${register!.id}/back`);
   await upToDate();
