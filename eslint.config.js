@@ -194,6 +194,8 @@ export default tseslint.config(
       ],
     },
   },
+  // What is loaded before a program, by a flag or by the bundle.
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   // The bench runs the library beside ours, and tests fill forms that it wrote.
   {
     files: ['packages/core/src/pdf/**', 'packages/core/src/testing/told-forms/**', 'bench/**', 'testing/**'],

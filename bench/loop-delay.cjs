@@ -1,5 +1,4 @@
 /** Loaded before a server: writes down how long its event loop was held, in milliseconds, twice a second. */
-/* eslint-disable @typescript-eslint/no-require-imports -- it is loaded by the flag of that name */
 const [{ writeFileSync }, { monitorEventLoopDelay }, { isMainThread }] = [
   require('node:fs'),
   require('node:perf_hooks'),

@@ -1,5 +1,4 @@
 /** Loaded before a server: its clock stands as many milliseconds off as a file says, and follows the file while it runs. */
-// eslint-disable-next-line @typescript-eslint/no-require-imports -- it is loaded by the flag of that name
 const { readFileSync } = require('node:fs');
 
 const file = process.env.MAILBAG_TEST_CLOCK;

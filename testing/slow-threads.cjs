@@ -1,4 +1,3 @@
-/* eslint-disable @typescript-eslint/no-require-imports -- it is loaded by the flag of that name */
 'use strict';
 /* Preloaded into a server under test: threads take SLOW_THREADS milliseconds to begin, as on a machine that is busy. */
 const { isMainThread } = require('node:worker_threads');

@@ -1,4 +1,3 @@
-/* eslint-disable @typescript-eslint/no-require-imports -- it is loaded by the flag of that name */
 'use strict';
 /*
  * Preloaded into a server under test: writes down which files are written through to the disk, and when.

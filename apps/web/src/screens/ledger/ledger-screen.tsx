@@ -32,6 +32,9 @@ const States = styled(Row)`
   overflow-x: auto;
 `;
 
+/** Milliseconds without a key until what was typed is searched for. */
+const STILL = 120;
+
 const troubleDetails: Record<(typeof troubles)[number], string> = {
   address: t`the address is wrong or gone`,
   mailbox: t`the mailbox is full or closed`,
@@ -66,7 +69,7 @@ export default function LedgerScreen() {
   });
   // Only what is typed moves the address.
   useEffect(() => {
-    const timer = setTimeout(() => moveTo(text), 250);
+    const timer = setTimeout(() => moveTo(text), STILL);
     return () => clearTimeout(timer);
   }, [text]);
   // Find leads here with another text in the address.

@@ -91,7 +91,11 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
       })),
     [columns],
   );
-  const shown = columns.filter((column) => column.isFixed || column.isTools || (saved[column.id] ?? !column.isExtra));
+  // The same as long as nobody changes them: with others, each row would be drawn anew at every step of scrolling.
+  const shown = useMemo(
+    () => columns.filter((column) => column.isFixed || column.isTools || (saved[column.id] ?? !column.isExtra)),
+    [columns, saved],
+  );
   const table = useReactTable<T>({
     data: rows as T[],
     columns: defs,
