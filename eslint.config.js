@@ -191,6 +191,10 @@ export default tseslint.config(
             'JSXAttribute[name.name=/^(label|aria-label|title|placeholder|help|what|tip|yes|no|text|lead|searchHint|alt)$/] > Literal[value=/\\p{Ll}{2}/u]',
           message: 'Say it as a message: {t`…`}.',
         },
+        {
+          selector: 'TaggedTemplateExpression CallExpression[callee.name="plural"][arguments.1.type!="Literal"]',
+          message: 'A message is known by the forms of its nouns, so they are written out; say others as {counted(…)} within it.',
+        },
       ],
     },
   },

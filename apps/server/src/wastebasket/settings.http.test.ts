@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'libsql';
-import type { ConnectionAnswer, MailServerAnswer, PrinterAnswer, RegisterAnswer, SavedView, SenderAnswer, SourceSummary, WastebasketLine } from '@mailbag/contract'; // prettier-ignore
+import type { ConnectionAnswer, HistoryLine, MailServerAnswer, PrinterAnswer, RegisterAnswer, SavedView, SenderAnswer, SourceSummary, WastebasketLine } from '@mailbag/contract'; // prettier-ignore
 import { signedInAs } from '../../../../testing/accounts.js';
 import { PostOffice, PrinterStandIn, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { startBatch } from '../../../../demo/src/start-batch.js';
@@ -60,6 +60,22 @@ test('a sender goes before its server, brings it back with its confirmation and 
   expect(await get('/api/senders')).toEqual([sender]);
 });
 
+test('the history says what went, what came back, and what was deleted for good, by name', async () => {
+  const lines = await get<HistoryLine[]>('/api/history');
+  expect(
+    lines
+      .map(({ action, subject }) => [action, subject])
+      .filter(([action]) => /wastebasket|for good/.test(action!))
+      .slice(-3)
+      .reverse(),
+  ).toEqual([
+    ['put a sender into the wastebasket', 'office@larkmere.example'],
+    ['put a mail server into the wastebasket', expect.any(String)],
+    ['put something back from the wastebasket', 'office@larkmere.example'],
+  ]);
+  expect(lines).toContainEqual(expect.objectContaining({ action: 'deleted something for good', subject: 'office@larkmere.example' }));
+});
+
 test('a mailing sends through a sender that was put back', async () => {
   const { mailing } = await smallMailing(mailbag.client, [['P-1', 'Ada Quist', 'ada@larkmere.example', 'yes']], { mailed: true });
   await run(mailing);
@@ -83,8 +99,7 @@ test('a register is told nothing while it lies there, and what it has missed whe
   const file = { kind: 'folder', host: '', port: 0, databaseName: '', user: '', password: '', tls: false, mailings: [], paused: false };
   const reported = (): number => readdirSync(join(mailbag.data, 'registers/town')).length;
   const [register] = await send<RegisterAnswer[]>('POST', '/api/registers', { ...file, name: 'Town', table: 'town' });
-  const upToDate = (): Promise<unknown> =>
-    mailbag.client.until<RegisterAnswer[]>('/api/registers', ([one]) => one?.waiting === 0);
+  const upToDate = (): Promise<unknown> => mailbag.client.until<RegisterAnswer[]>('/api/registers', ([one]) => one?.waiting === 0);
   await upToDate();
   const before = reported();
   await send('DELETE', `/api/registers/${register!.id}`);

@@ -26,6 +26,20 @@ const DAY = 86_400_000;
 /** Days for which things can be put back. */
 const DAYS = 30;
 
+/** What the history says of who deletes something. */
+const PUT: Record<WastebasketKind, string> = {
+  template: t`put a template into the wastebasket`,
+  source: t`put a source into the wastebasket`,
+  mailing: t`put a mailing into the wastebasket`,
+  intake: t`put an intake into the wastebasket`,
+  connection: t`put a database into the wastebasket`,
+  sender: t`put a sender into the wastebasket`,
+  'mail-server': t`put a mail server into the wastebasket`,
+  printer: t`put a printer into the wastebasket`,
+  register: t`put a register into the wastebasket`,
+  view: t`put a saved view into the wastebasket`,
+};
+
 /** What can go into the wastebasket and be deleted from there. */
 interface Holder {
   /** @param by who deletes it @throws MailbagError not-found, in-wastebasket, and what keeps it from going */
@@ -100,23 +114,27 @@ export class Wastebasket {
     await this.holders[kind].assertMayGo(id, by);
     const now = new Date().toISOString();
     await this.transactions.run((sql) => wastebasketStore.put(sql, kind, id, now, by.name));
+    const gone = await this.line(kind, id, by);
+    await this.history.note(PUT[kind], gone?.name ?? '');
     this.changed(kind, id);
   }
 
   /** @throws MailbagError not-found, account-not-allowed, sender-exists */
   async putBack(kind: WastebasketKind, id: number, by: Account): Promise<WastebasketLine[]> {
-    await this.assertMayTouch(kind, id, by);
+    const { name } = await this.touched(kind, id, by);
     await this.holders[kind].assertMayComeBack?.(id);
     await this.transactions.run((sql) => wastebasketStore.putBack(sql, kind, id));
     await this.holders[kind].cameBack?.(id);
+    await this.history.note(t`put something back from the wastebasket`, name);
     this.changed(kind, id);
     return this.list(by);
   }
 
   /** Deletes for good what lies in it. @throws MailbagError not-found, account-not-allowed, template-in-use, mail-server-in-use */
   async erase(kind: WastebasketKind, id: number, by: Account): Promise<WastebasketLine[]> {
-    await this.assertMayTouch(kind, id, by);
+    const { name } = await this.touched(kind, id, by);
     await this.holders[kind].erase(id);
+    await this.history.note(t`deleted something for good`, name);
     this.changed(kind, id);
     return this.list(by);
   }
@@ -141,10 +159,16 @@ export class Wastebasket {
     if (gone.length > 0) await this.history.note(t`emptied the wastebasket`, gone.slice(0, 20).join(', '), null, MAILBAG);
   }
 
-  private async assertMayTouch(kind: WastebasketKind, id: number, by: Account): Promise<void> {
-    const found = (await this.linesOf(by)).find((one) => one.kind === kind && one.id === id);
+  private async line(kind: WastebasketKind, id: number, by: Account): Promise<DeletedLine | undefined> {
+    return (await this.linesOf(by)).find((one) => one.kind === kind && one.id === id);
+  }
+
+  /** What somebody may put back or delete for good. @throws MailbagError not-found, account-not-allowed */
+  private async touched(kind: WastebasketKind, id: number, by: Account): Promise<DeletedLine> {
+    const found = await this.line(kind, id, by);
     if (!found) throw new MailbagError('not-found', { what: t`thing in the wastebasket` });
     if (roles.indexOf(by.role) > roles.indexOf(found.needs)) throw new MailbagError('account-not-allowed', { role: found.needs });
+    return found;
   }
 
   private changed(kind: WastebasketKind, id: number): void {

@@ -1,4 +1,4 @@
-import { count, plural, t } from '@mailbag/core/words';
+import { count, counted, plural, t } from '@mailbag/core/words';
 import { phrase } from '../../ui/phrase';
 import type { SurveyedField } from '@mailbag/contract';
 import type { Field } from '@mailbag/core';
@@ -167,7 +167,7 @@ export function Distribution({
         ))}
       </List>
       {told < data.records && (
-        <Small>{t`${plural(data.records - told, lines.length === 0 ? 'record' : 'further record')} with rarer values or one of their own.`}</Small>
+        <Small>{t`${lines.length === 0 ? counted(data.records - told, 'record') : counted(data.records - told, 'further record')} with rarer values or one of their own.`}</Small>
       )}
       {own.longest && own.longest.value.length > 12 && (
         <Small>{phrase`Longest: ${(<Number onClick={() => onRecord(own.longest!.index)}>{valueWords(field, own.longest.value).slice(0, 60)}</Number>)}`}</Small>

@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Play, Table2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { ChangeDelete, DeletedNotice, useDeleting } from '../deleting';
+import { ChangeDelete, DeletedNotice, WastebasketLink, useDeleting } from '../deleting';
 import { ConnectionForm } from './connection-form';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
@@ -76,6 +76,7 @@ export function AddDatabase({ onAdded }: { onAdded: (id: number) => void }) {
               setChanging(false);
             }}
           />
+          <WastebasketLink kind="connection" />
           {connection && !isChanging && (
             <ChangeDelete
               name={connection.name}

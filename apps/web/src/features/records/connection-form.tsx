@@ -102,15 +102,20 @@ export function ConnectionForm({
       </Row>
       {!isAdministrator && <Small>{t`An administrator adds a database server once; then everybody with the right to can query it.`}</Small>}
       {isFile ? (
-        fileName ? (
-          <Notice tone="plain">{t`${fileName} has arrived.`}</Notice>
-        ) : (
-          <DropFiles
-            accept={['.sqlite', '.sqlite3', '.db', '.db3']}
-            label={t`Choose a SQLite file`}
-            onFiles={([file]) => file && upload.mutate(file)}
-          >{t`Drop the database file here. Mailbag reads it and never writes to it.`}</DropFiles>
-        )
+        <>
+          {fileName && (
+            <Notice tone="plain">
+              {before && !draft.fileId ? t`${fileName} is read. A newer one can take its place.` : t`${fileName} has arrived.`}
+            </Notice>
+          )}
+          {(!fileName || before) && (
+            <DropFiles
+              accept={['.sqlite', '.sqlite3', '.db', '.db3']}
+              label={t`Choose a SQLite file`}
+              onFiles={([file]) => file && upload.mutate(file)}
+            >{t`Drop the database file here. Mailbag reads it and never writes to it.`}</DropFiles>
+          )}
+        </>
       ) : (
         <Row $gap={12} style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <div style={{ width: 240 }}>

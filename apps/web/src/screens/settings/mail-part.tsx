@@ -6,7 +6,7 @@ import { BadgeCheck, Clock, Plus, ServerOff } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
+import { ChangeDelete, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { when } from '../../features/when';
 import { color } from '../../theme';
 import { useContractForm } from '../../features/forms/use-contract-form';
@@ -95,6 +95,7 @@ export function MailPart() {
         <Padded aria-label={t`Senders`}>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Senders`}</h2>
+            <WastebasketLink kind="sender" />
             {mayChange && servers.length > 0 && (
               <Button small onPress={() => setEditing({ sender: null })}>
                 <Plus size={14} />
@@ -146,6 +147,7 @@ export function MailPart() {
         <Padded aria-label={t`Mail servers`}>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Mail servers`}</h2>
+            <WastebasketLink kind="mail-server" />
             {mayChange && (
               <Button small onPress={() => setEditing({ server: null })}>
                 <Plus size={14} />

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
 import { queries } from '../../api/queries';
-import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
+import { ChangeDelete, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { useContractForm } from '../../features/forms/use-contract-form';
 import { zoneItems } from '../../features/local-time';
 import { Button } from '../../ui/button';
@@ -91,7 +91,10 @@ function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
   const deleting = useDeleting('printer', () => begin(null));
   return (
     <FormCard onSubmit={submit(save.mutate)}>
-      <h2>{t`Printers`}</h2>
+      <Row>
+        <h2 style={{ flex: 1 }}>{t`Printers`}</h2>
+        <WastebasketLink kind="printer" />
+      </Row>
       <DeletedNotice kind="printer" error={deleting.error} />
       {printers.length === 0 && <Small>{t`No printer yet. Print runs can be downloaded all the same and printed with any program.`}</Small>}
       <Stack $gap={0}>

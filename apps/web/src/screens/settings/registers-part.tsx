@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
-import { ChangeDelete, DeletedNotice, useDeleting } from '../../features/deleting';
+import { ChangeDelete, DeletedNotice, WastebasketLink, useDeleting } from '../../features/deleting';
 import { differs } from '../../features/differs';
 import { queries } from '../../api/queries';
 import { when } from '../../features/when';
@@ -144,6 +144,7 @@ export function RegistersPart() {
         <Padded>
           <Row>
             <h2 style={{ flex: 1 }}>{t`Registers`}</h2>
+            <WastebasketLink kind="register" />
             <Button small onPress={() => setEditing({ register: null })}>
               <Plus size={14} />
               {t`Add a register`}

@@ -1,4 +1,4 @@
-import { count, counted, plural, t } from '@mailbag/core/words';
+import { count, counted, t } from '@mailbag/core/words';
 import { savedName } from '@mailbag/core';
 import { getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
 import type { ColumnDef } from '@tanstack/react-table';
@@ -248,7 +248,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
   };
   const title = label[0]!.toUpperCase() + label.slice(1);
   const isNarrowed = wanted.trim() !== '';
-  const says = isNarrowed ? t`${plural(seen.length, noun[0], noun[1])} of ${count(rows.length)}` : counted(rows.length, noun[0], noun[1]);
+  const says = isNarrowed ? t`${counted(seen.length, noun[0], noun[1])} of ${count(rows.length)}` : counted(rows.length, noun[0], noun[1]);
   return (
     <>
       {!isBare && (rows.length > 0 || keepsBar) && (
@@ -259,7 +259,7 @@ export function List<T, K extends string | number>(props: ListProps<T, K>) {
           onWanted={(text) => put({ find: text, at: null })}
           says={hasMore ? '' : says}
           withPicked={actions && held.picked.size > 0 ? actions(picked, () => setPicking(nothingPicked)) : null}
-          pickedSays={t`${plural(held.picked.size, noun[0], noun[1])} picked`}
+          pickedSays={t`${counted(held.picked.size, noun[0], noun[1])} picked`}
           onClear={() => setPicking(nothingPicked)}
           lead={lead}
           tools={tools}
