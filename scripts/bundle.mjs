@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -47,16 +48,20 @@ const programs = {
   },
 };
 
-/** Runs a program until it ends, or is ready and told to stop. It keeps what was compiled for it. */
-function run(main, args, env = {}) {
+/** Milliseconds that a program may take to be ready and gone again. */
+const LONGEST_RUN = 120_000;
+
+/** Runs a program until it ends, or is ready and told to stop, so that what was compiled for it is kept. */
+async function run(main, args, env = {}) {
   const child = fork(main, args, {
     env: { ...process.env, ...env, MAILBAG_WRITE_CODE: '1' },
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
   });
+  const late = setTimeout(() => child.kill('SIGKILL'), LONGEST_RUN);
   child.once('message', () => child.kill('SIGTERM'));
-  return new Promise((resolve, reject) =>
-    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${main} ended with ${code}`)))),
-  );
+  const [code] = await once(child, 'exit');
+  clearTimeout(late);
+  if (code !== 0) console.warn(`${main} could not be run once (${code ?? 'it took too long'}): its starts will take longer.`);
 }
 
 /** The door to a part of a bundle, as a module like those that the compiler wrote. */

@@ -1,7 +1,7 @@
 'use strict';
 const { existsSync, readFileSync, readdirSync, writeFileSync } = require('node:fs');
 const Module = require('node:module');
-const { dirname, join } = require('node:path');
+const { dirname, join, sep } = require('node:path');
 const vm = require('node:vm');
 const { isMainThread } = require('node:worker_threads');
 
@@ -32,7 +32,7 @@ function write() {
 
 const compile = Module.prototype._compile;
 Module.prototype._compile = function (source, file) {
-  if (!file.startsWith(folder) || file === __filename) return compile.call(this, source, file);
+  if (!file.startsWith(folder + sep) || file === __filename) return compile.call(this, source, file);
   return compiled(file, source).runInThisContext().call(this.exports, this.exports, Module.createRequire(file), this, file, dirname(file));
 };
 // While the bundle is made, it is run once.

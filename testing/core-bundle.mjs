@@ -20,7 +20,7 @@ export default async function bundleCore({ rootDir } = { rootDir: process.cwd() 
     cwd: rootDir,
     input: Object.fromEntries(Object.entries(ENTRIES).map(([name, file]) => [name, join(rootDir, SOURCES, file)])),
     platform: 'node',
-    external: ['harfbuzzjs', 'libsql', 'class-validator', 'class-transformer'],
+    external: ['harfbuzzjs'],
     output: { dir: join(rootDir, FOLDER), format: 'cjs', keepNames: true, cleanDir: true },
     logLevel: 'warn',
   });
