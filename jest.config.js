@@ -37,7 +37,7 @@ const coreOf = (displayName) =>
   Object.fromEntries(
     Object.entries(ENTRIES).map(([name, file]) => [
       `^@mailbag/core${name === 'core' ? '' : `/${name}`}$`,
-      displayName === 'core' ? `<rootDir>/${SOURCES}/${file}` : `<rootDir>/${FOLDER}/${name}.js`,
+      displayName === 'core' ? `<rootDir>/${SOURCES}/${file}` : `<rootDir>/${FOLDER}/${name}.cjs`,
     ]),
   );
 const project = (displayName, folder, more = {}) => ({

@@ -15,13 +15,20 @@ export default async function bundleCore({ rootDir } = { rootDir: process.cwd() 
   const written = readdirSync(join(rootDir, SOURCES), { withFileTypes: true, recursive: true })
     .filter((entry) => entry.isFile())
     .map(({ parentPath, path, name }) => time(join(parentPath ?? path, name)));
-  if (time(join(rootDir, FOLDER, 'core.js')) > Math.max(...written, time(join(rootDir, 'package-lock.json')))) return;
+  if (time(join(rootDir, FOLDER, 'core.cjs')) > Math.max(...written, time(join(rootDir, 'package-lock.json')))) return;
   await build({
     cwd: rootDir,
     input: Object.fromEntries(Object.entries(ENTRIES).map(([name, file]) => [name, join(rootDir, SOURCES, file)])),
     platform: 'node',
     external: ['harfbuzzjs'],
-    output: { dir: join(rootDir, FOLDER), format: 'cjs', keepNames: true, cleanDir: true },
+    output: {
+      dir: join(rootDir, FOLDER),
+      format: 'cjs',
+      entryFileNames: '[name].cjs',
+      chunkFileNames: '[name]-[hash].cjs',
+      keepNames: true,
+      cleanDir: true,
+    },
     logLevel: 'warn',
   });
 }
