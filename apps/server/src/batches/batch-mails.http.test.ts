@@ -26,6 +26,14 @@ async function ended(folder: string, secondsAgo: number): Promise<number> {
   return id;
 }
 
+/** The state of a batch that its starter was told of, or that was passed over. */
+function toldState(of: RunningMailbag, id: number): string {
+  const database = of.beside();
+  const batch = database.prepare('SELECT toldState FROM batch WHERE id = ?').get(id) as { toldState: string };
+  database.close();
+  return batch.toldState;
+}
+
 beforeAll(async () => {
   office = await PostOffice.open();
   await (await mailbag.start()).setUp(office);
@@ -36,7 +44,9 @@ afterAll(async () => {
 });
 
 test('nobody is told who does not wish it, nor whoever waited before a short batch', async () => {
-  await ended('unwished', 600);
+  const unwished = await ended('unwished', 600);
+  // A wish counts from when a batch is passed over, which is a moment after it ended.
+  await until(() => toldState(mailbag, unwished) === 'done', 'the batch that nobody wished to be told of was passed over');
   await wish(true);
   expect((await mailbag.client.get<{ account: { mailsBatches: boolean } }>('/api/account')).account.mailsBatches).toBe(true);
   await ended('short', 0);
@@ -89,13 +99,7 @@ test('a folder that was copied while a mail waited tells nobody: the one that it
   const copied = new RunningMailbag({}, data);
   await copied.startAgain();
   expect((await copied.client.get<{ held: object | null }>('/api/safety/hold')).held).not.toBeNull();
-  const told = (): string => {
-    const database = copied.beside();
-    const { toldState } = database.prepare('SELECT toldState FROM batch WHERE id = ?').get(id) as { toldState: string };
-    database.close();
-    return toldState;
-  };
-  await until(() => told() === 'done', 'the copied folder passed the batch over');
+  await until(() => toldState(copied, id) === 'done', 'the copied folder passed the batch over');
   expect((await toldOf()).length).toBe(before);
   await copied.close();
   await mailbag.startAgain();
