@@ -138,6 +138,24 @@ test('a database goes when no source reads it, and comes back with its file and 
   expect(await get('/api/connections')).toEqual([{ ...connection, usedBy: ['Applicants'] }]);
 });
 
+test('a newer file takes the place of that of a database, and sources read it under the same connection', async () => {
+  const file = async (table: string): Promise<string> => {
+    const path = join(folder, `${table}.sqlite`);
+    const database = new Database(path);
+    database.exec(`CREATE TABLE ${table} (number INTEGER)`);
+    database.close();
+    return (await mailbag.client.upload<{ fileId: string }>('/api/connections/files', `${table}.sqlite`, readFileSync(path))).fileId;
+  };
+  const there = { name: 'Yearly', kind: 'sqlite', host: '', port: 0, user: '', tls: false };
+  const before = { ...there, databaseName: 'last_year.sqlite', fileId: await file('last_year') };
+  const { id } = await send<ConnectionAnswer>('POST', '/api/connections', before);
+  await send('PUT', `/api/connections/${id}`, { ...there, databaseName: 'this_year.sqlite', fileId: await file('this_year') });
+  expect(await get(`/api/connections/${id}/tables`)).toMatchObject([{ name: 'this_year' }]);
+  // Another name alone leaves the file as it is.
+  await send('PUT', `/api/connections/${id}`, { ...there, name: 'By year', databaseName: 'this_year.sqlite' });
+  expect(await get(`/api/connections/${id}/tables`)).toMatchObject([{ name: 'this_year' }]);
+});
+
 test('a saved view lies there for its owner alone, who may be a viewer', async () => {
   const viewer = await signedInAs(mailbag, { role: 'viewer' });
   const operator = await signedInAs(mailbag, { role: 'operator' });
