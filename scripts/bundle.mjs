@@ -80,11 +80,12 @@ for (const [app, { threads, external, warmUp }] of Object.entries(programs)) {
     platform: 'node',
     external,
     plugins: [withoutOldTypeOrm, importsFromBeside],
-    // What V8 has compiled can be kept of scripts, and not yet of modules.
+    // What V8 has compiled can be kept of scripts, and not yet of modules; what was written as modules is strict all the same.
     output: {
       dir: folder,
       format: 'cjs',
       exports: 'named',
+      strict: true,
       entryFileNames: '[name].cjs',
       chunkFileNames: '[name]-[hash].cjs',
       keepNames: true,

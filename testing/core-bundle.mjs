@@ -24,6 +24,7 @@ export default async function bundleCore({ rootDir } = { rootDir: process.cwd() 
     output: {
       dir: join(rootDir, FOLDER),
       format: 'cjs',
+      strict: true,
       entryFileNames: '[name].cjs',
       chunkFileNames: '[name]-[hash].cjs',
       keepNames: true,

@@ -17,11 +17,14 @@ export class Printers {
     return printerStore.list(this.transactions);
   }
 
-  /** Keeps a printer after it has answered. @throws MailbagError target-local, target-wrong, printer-unreachable, printer-refused, printer-in-use, not-found */
+  /** Keeps a printer after it has answered; another name alone asks nothing of it. @throws MailbagError target-local, target-wrong, printer-unreachable, printer-refused, printer-in-use, not-found */
   async save(id: number | null, { name, uri }: PrinterRequest): Promise<PrinterAnswer[]> {
-    if (id !== null && (await this.uri(id)) !== uri.trim()) await this.assertIdle(id);
-    await assertTargetUrl(uri, 631);
-    await new IppPrinter(uri).about();
+    const before = id === null ? null : await this.uri(id);
+    if (before !== uri.trim()) {
+      if (id !== null) await this.assertIdle(id);
+      await assertTargetUrl(uri, 631);
+      await new IppPrinter(uri).about();
+    }
     await this.transactions.run((sql) =>
       id === null
         ? printerStore.add(sql, name.trim(), uri.trim(), new Date().toISOString())

@@ -95,6 +95,19 @@ test('a printer is renamed, takes nothing while it lies in the wastebasket, and 
   expect(await get('/api/printers')).toEqual([renamed]);
 });
 
+test('a printer that is switched off can be renamed, and is not led to another address that does not answer', async () => {
+  const away = await PrinterStandIn.open();
+  const printers = await send<PrinterAnswer[]>('POST', '/api/printers', { name: 'Away', uri: away.uri });
+  const made = printers.find(({ name }) => name === 'Away');
+  await away.close();
+  await send('PUT', `/api/printers/${made!.id}`, { name: 'Asleep', uri: made!.uri });
+  expect((await get<PrinterAnswer[]>('/api/printers')).map(({ name }) => name)).toEqual(['Asleep', 'Attic']);
+  const elsewhere = `${made!.uri}/other`;
+  await expect(send('PUT', `/api/printers/${made!.id}`, { name: 'Asleep', uri: elsewhere })).rejects.toThrow('printer-unreachable');
+  await send('DELETE', `/api/printers/${made!.id}`);
+  await send('DELETE', `/api/wastebasket/printer/${made!.id}`);
+});
+
 test('a register is told nothing while it lies there, and what it has missed when it is put back', async () => {
   const file = { kind: 'folder', host: '', port: 0, databaseName: '', user: '', password: '', tls: false, mailings: [], paused: false };
   const reported = (): number => readdirSync(join(mailbag.data, 'registers/town')).length;
