@@ -92,6 +92,21 @@ visit('a column is dragged onto its box on the page', async () => {
   await drawnAgain(page, before);
 });
 
+visit('rows below a rule that is opened stay where they are while its numbers come', async () => {
+  let count = (): void => undefined;
+  const counted = new Promise<void>((resolve) => (count = resolve));
+  await page.route('**/api/mailings/*/survey', async (route) => (await counted, route.continue()));
+  await row(/^Name of the tenant/).click();
+  await button(/Column$/).waitFor();
+  await page.getByText('Going through all records …').waitFor();
+  const placeBelow = async (): Promise<number> => (await row(/^A shed up to/).boundingBox())!.y;
+  const before = await placeBelow();
+  count();
+  await page.getByText('Over 20 records, 20 different values').waitFor();
+  expect(await placeBelow()).toBe(before);
+  await page.unroute('**/api/mailings/*/survey');
+});
+
 visit('whichever box is being changed, the page looks the same', async () => {
   const canvas = page.locator('canvas[data-drawn]').first();
   /** How many colour values of the page are dark, and how many are others than the last time that they were looked at. */

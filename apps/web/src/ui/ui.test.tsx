@@ -8,6 +8,7 @@ import { Button, IconButton } from './button';
 import { Choice } from './choice';
 import { TextInput, Toggled } from './field';
 import { Empty, Head, PartsBar, Waiting } from './layout';
+import { loadedPart } from './loaded-part';
 import { Loading } from './loading';
 import { Mark, Notice } from './mark';
 import { Offers } from './offers';
@@ -209,4 +210,18 @@ describe('states have words', () => {
     const told = all.map(({ attributes }) => attributes['aria-label'] ?? '').join(' ');
     for (const text of ['Batch 4', 'sent', 'bounced', '7', '3']) expect(told).toContain(text);
   });
+});
+
+test('a part that was loaded ahead is there when it is first shown; of one that was not is said that it is being read', async () => {
+  const Greeting = ({ name }: { name: string }): ReactElement => <p>Hello {name}</p>;
+  const load = (): Promise<{ default: typeof Greeting }> => Promise.resolve({ default: Greeting });
+  const [Late, Early] = [loadedPart(load, 'the greeting'), loadedPart(load, 'the greeting')];
+  Early.ahead();
+  await new Promise((done) => setImmediate(done));
+  const shown = (node: ReactElement): string =>
+    drawn(<QueryClientProvider client={new QueryClient()}>{node}</QueryClientProvider>)
+      .map(({ text }) => text)
+      .join('');
+  expect(shown(<Early name="Marit" />)).toBe('Hello Marit');
+  expect(shown(<Late name="Marit" />)).toBe('Reading the greeting …');
 });

@@ -18,6 +18,8 @@ const Frame = styled.section`
   display: flex;
   flex-direction: column;
   gap: 6px;
+  /* Three lines, as most fields have: rows below stay where they are when the numbers come. */
+  min-height: 86px;
 `;
 const List = styled.div`
   display: grid;
@@ -136,8 +138,8 @@ export function Distribution({
   if (error) return <Frame aria-label={t`Over all records`}>{sentenceOf(error)}</Frame>;
   if (!data || !own)
     return (
-      <Frame aria-label={t`Over all records`}>
-        {isFetching ? <Say>{t`Going through all records …`}</Say> : <Say>{t`No rule fills it yet.`}</Say>}
+      <Frame aria-label={t`Over all records`} aria-busy={isFetching}>
+        {isFetching && <Say>{t`Going through all records …`}</Say>}
       </Frame>
     );
   const lines = linesOf(field, own, data.records);

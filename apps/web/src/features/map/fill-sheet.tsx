@@ -2,7 +2,7 @@ import { counted, t } from '@mailbag/core/words';
 import type { Column, Evaluation, Field, FieldMap, FillRule, Work } from '@mailbag/core';
 import { fieldLabel } from '@mailbag/core';
 import type { KeyboardEvent } from 'react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { VisuallyHidden } from 'react-aria-components';
 import styled from 'styled-components';
 import { color, font } from '../../theme';
@@ -14,6 +14,7 @@ import { useShortcutHelp } from '../../ui/shortcuts';
 import { useLatest } from '../../ui/use-latest';
 import type { FieldMark } from './field-mark';
 import { AnswerPieces } from './answer-pieces';
+import { RuleBody } from './rules/loaded-rule-body';
 import { RuleEditor } from './rules/rule-editor';
 import type { PacketEntry } from './packet-entries';
 import { PlacesList } from './places-list';
@@ -127,6 +128,8 @@ export function FillSheet({
   distribution,
 }: Props) {
   useShortcutHelp(KEYS);
+  // There when the first rule is opened: rows below it would move once more, just when the next one is pressed.
+  useEffect(() => RuleBody.ahead(), []);
   const [stop, setStop] = useState<string | null>(null);
   const acts = useLatest({ onChoose, onPoint, onRule, onStop: (entry: PacketEntry) => setStop(keyOf(entry)) });
   const stops = new Set(entries.map(keyOf));

@@ -302,7 +302,8 @@ export default function MapPart({ work: mailingWork }: { work: MailingWork }) {
                 <RuleHanding entry={entry} entries={entries} columns={columns} copied={copied} onCopy={setCopied} onRules={setRules} />
               )}
               distribution={(one, field) =>
-                record && (
+                record &&
+                plan.maps[one]?.[field.name] && (
                   <Distribution
                     mailing={mailing.id}
                     template={one}
