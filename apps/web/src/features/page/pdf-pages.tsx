@@ -1,11 +1,12 @@
 import { t } from '@mailbag/core/words';
 import type { Field, PageSize } from '@mailbag/core';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import type { ReactNode } from 'react';
 import type { Tone } from '../../theme';
 import { FieldBoxes, widgetsByPage } from './field-boxes';
 import { PageCanvas, PageGround, PageSheet } from './page-canvas';
 import { usePdf } from './use-pdf';
+import { useScale } from './use-scale';
 
 export interface PdfPagesProps {
   /** What is drawn; null while it is not there yet. */
@@ -50,14 +51,9 @@ export function PdfPages({
   over,
 }: PdfPagesProps) {
   const ground = useRef<HTMLDivElement>(null);
-  const [room, setRoom] = useState(600);
+  const scale = useScale(ground, pages, zoom);
   const { pdf, over: above, failed } = usePdf(bytes, layer);
 
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => entry && setRoom(entry.contentRect.width));
-    if (ground.current) watch.observe(ground.current);
-    return () => watch.disconnect();
-  }, []);
   const target = chosen;
   useEffect(() => {
     if (!target || !ground.current) return;
@@ -73,8 +69,6 @@ export function PdfPages({
   const choose = useCallback((field: string) => ears.current.onChoose?.(field), []);
   const point = useCallback((field: string | null) => ears.current.onPoint?.(field), []);
 
-  const widest = Math.max(1, ...pages.map((page) => page.width));
-  const scale = (Math.min(Math.max(260, room), 820) / widest) * zoom;
   return (
     <PageGround ref={ground} tabIndex={0} aria-label={t`Pages`}>
       {failed && <p role="alert">{t`This page cannot be drawn here. The file itself is kept.`}</p>}

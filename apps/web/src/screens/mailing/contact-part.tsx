@@ -4,7 +4,7 @@ import type { FieldMap } from '@mailbag/core';
 import { SAMPLE_CODE, fillContext } from '@mailbag/core';
 import { useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Dices } from 'lucide-react';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { sentenceOf } from '../../api/client';
@@ -91,13 +91,12 @@ export default function ContactPart({ work }: { work: MailingWork }) {
   const { mailing, plan, columns } = work;
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
-  const [templateId, setTemplateId] = useState<number | null>(null);
-  const [page, setPage] = useState(1);
   const templates = useMemo(
     () => plan.packet.flatMap((id) => mailing.templates.find((one) => one.id === id) ?? []),
     [plan.packet, mailing.templates],
   );
-  const template = templates.find(({ id }) => id === templateId) ?? templates[0];
+  const template = templates.find(({ id }) => id === Number(search.get('template'))) ?? templates[0];
+  const page = Math.min(Math.max(1, Math.trunc(Number(search.get('page')) || 1)), template?.pageSizes.length ?? 1);
   // What is picked stands in the address, so that it comes back with it and can be sent to somebody.
   const why = (search.get('why')?.split(',') as PickReason[] | undefined) ?? chosenFirst;
   const column = search.get('column') ?? '';
@@ -140,6 +139,9 @@ export default function ContactPart({ work }: { work: MailingWork }) {
     return `${key} ${names}`.trim() || t`Record ${count(index + 1)}`;
   };
   const size = template?.pageSizes[page - 1];
+  const shownPages = templates.flatMap(({ id, name, pageSizes }) =>
+    pageSizes.map((_, at) => ({ id: `${id} ${at + 1}`, text: pageSizes.length > 1 ? t`${name}, page ${at + 1}` : name })),
+  );
   const sheet = (
     <Pane aria-label={t`Contact sheet`}>
       <Bar style={{ flexWrap: 'wrap' }}>
@@ -197,27 +199,17 @@ export default function ContactPart({ work }: { work: MailingWork }) {
         </Small>
         <div className="fill" />
         <TrialButton work={work} trial={trial} indexes={data?.items.map(({ index }) => index) ?? []} />
-        {templates.length > 1 && (
-          <Choice
-            label={t`Template`}
-            hideLabel
-            small
-            items={templates.map(({ id, name }) => ({ id: String(id), text: name }))}
-            value={template ? String(template.id) : null}
-            onChange={(id) => {
-              setTemplateId(Number(id));
-              setPage(1);
-            }}
-          />
-        )}
-        {template && template.pageSizes.length > 1 && (
+        {shownPages.length > 1 && (
           <Choice
             label={t`Page`}
             hideLabel
             small
-            items={template.pageSizes.map((_, at) => ({ id: String(at + 1), text: t`page ${at + 1}` }))}
-            value={String(page)}
-            onChange={(id) => setPage(Number(id))}
+            items={shownPages}
+            value={template ? `${template.id} ${page}` : null}
+            onChange={(id) => {
+              const [one = '', number = ''] = id.split(' ');
+              put({ template: one, page: number });
+            }}
           />
         )}
       </Bar>

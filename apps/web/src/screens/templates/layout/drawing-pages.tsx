@@ -6,6 +6,7 @@ import { guidesOf, pageOf } from '@mailbag/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { PageGround } from '../../../features/page/page-canvas';
 import { usePdf } from '../../../features/page/use-pdf';
+import { useScale } from '../../../features/page/use-scale';
 import { useMayChange } from '../../../ui/rights';
 import type { Dragged, Hold } from './drag';
 import { dragged, isWithin } from './drag';
@@ -46,32 +47,27 @@ export function DrawingPages(props: DrawingPagesProps) {
   const { onChoose, onMove, onDraw, onTakeBlanks } = props;
   const mayChange = useMayChange();
   const { pdf, failed } = usePdf(bytes);
-  const [room, setRoom] = useState(600);
+  const scale = useScale(groundRef, pages, zoom);
   const [now, setNow] = useState<{ page: number; dragged: Dragged } | null>(null);
   const hold = useRef<{ page: number; hold: Hold } | null>(null);
   const keys = useRef({ isFree: false, goesOn: false });
   useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => entry && setRoom(entry.contentRect.width));
-    if (groundRef.current) watch.observe(groundRef.current);
     const note = (event: KeyboardEvent): void => {
       keys.current = { isFree: event.altKey, goesOn: event.shiftKey };
     };
     window.addEventListener('keydown', note);
     window.addEventListener('keyup', note);
     return () => {
-      watch.disconnect();
       window.removeEventListener('keydown', note);
       window.removeEventListener('keyup', note);
     };
-  }, [groundRef]);
+  }, []);
 
   const byPage = useMemo(() => {
     const sorted: Placed[][] = pages.map(() => []);
     for (const item of items) sorted[pageOf(item.drawn) - 1]?.push(item);
     return sorted;
   }, [items, pages]);
-  const widest = Math.max(1, ...pages.map(({ width }) => width));
-  const scale = (Math.min(Math.max(260, room), 820) / widest) * zoom;
 
   const guidesFor = (page: number, without: ReadonlySet<string>): Guides =>
     guidesOf(lines[page - 1] ?? NONE, [
