@@ -208,6 +208,7 @@ export { MOST_TRIES, replyMeaning, retryDelay } from './mail/smtp-reply.js';
 export { ADDRESS_FIELDS, addressSheet } from './paper/address-sheet.js';
 export { addressLines, comparePostal, countryLetters } from './paper/postal-address.js';
 export type { PostalAddress } from './paper/postal-address.js';
+export { nameColumns } from './tables/name-columns.js';
 export { guessPaper } from './paper/guess-paper.js';
 export type { PaperPatterns } from './paper/guess-paper.js';
 

@@ -87,6 +87,14 @@ test('a new source makes key, address and name obvious', () => {
   expect(guessed.message.body).toMatch(/^Dear \{\{ first_name }} \{\{ surname }},/);
 });
 
+test('a German sheet is understood as well', () => {
+  const sheet = source(column('Nr', 'key'), column('Vorname', 'text'), column('Name', 'text'), column('E-Mail-Adresse', 'email'));
+  expect(guessColumns(plan, sheet)).toMatchObject({
+    keyColumn: 'Nr',
+    message: { addressColumn: 'E-Mail-Adresse', recipient: '{{ vorname }} {{ name }}' },
+  });
+});
+
 test('what a person chose and still holds stays; what is gone is guessed anew', () => {
   const chosen = {
     ...plan,

@@ -33,9 +33,21 @@ test.each([
   ['nein', 'Off'],
   ['non', 'Off'],
   ['нет', 'Off'],
+  ['WAHR', 'On'],
+  ['FALSCH', 'Off'],
+  ['VRAI', 'On'],
+  ['fałsz', 'Off'],
+  ['☑', 'On'],
 ])('“%s” means %s where the sheet has it', (word, wanted) =>
   expect(to(suggestTable(tick, columnOf('Water', 'yes-no', { examples: [word] })), word)).toBe(wanted),
 );
+
+test('the samples of a column may all be yes, and the no of their language is understood; other languages are not listed', () => {
+  const table = suggestTable(tick, columnOf('Wasser', 'yes-no', { examples: ['ja'] }));
+  expect([to(table, 'nein'), to(table, 'FALSCH'), to(table, 'no'), to(table, 'non')]).toEqual(['Off', 'Off', 'Off', undefined]);
+  // “n” is no in every language that says it, and none is listed twice.
+  expect(table.filter(({ from }) => normalised(from) === 'n')).toHaveLength(1);
+});
 
 test('options are taken by what they show and by what they export, and the sheet’s own words where they begin alike', () => {
   const table = suggestTable(town, columnOf('Town', 'text', { examples: ['Lark', 'North Gate (old)', 'Elsewhere'] }));

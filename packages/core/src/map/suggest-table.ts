@@ -1,12 +1,8 @@
 import type { Field } from '../pdf/field.js';
 import type { Column } from '../tables/record.js';
+import { noWords, yesNoWords, yesWords } from '../tables/yes-no.js';
 import { normalised } from './choose.js';
 import type { Translation } from './kinds/translate.js';
-
-const YES = ['yes', 'y', 'true', '1', 'x'];
-const NO = ['no', 'n', 'false', '0'];
-const yesWords = new Set([...YES, 'ja', 'oui', 'si', 'sí', 'да', 'on']);
-const noWords = new Set([...NO, 'nein', 'non', 'нет', 'off']);
 
 /** A translation table to start from: yes and no for tick boxes, the options and the column's own values for choices. */
 export function suggestTable(field: Field, column: Column | undefined): Translation[] {
@@ -16,12 +12,17 @@ export function suggestTable(field: Field, column: Column | undefined): Translat
   };
   if (field.kind === 'checkbox') {
     const on = field.onValues[0] ?? 'Yes';
-    for (const example of column?.examples ?? []) {
-      if (yesWords.has(normalised(example))) add(example, on);
-      else if (noWords.has(normalised(example))) add(example, 'Off');
+    const examples = column?.examples.map((example) => [example, normalised(example)] as const) ?? [];
+    for (const [example, word] of examples) {
+      if (yesWords.has(word)) add(example, on);
+      else if (noWords.has(word)) add(example, 'Off');
     }
-    YES.forEach((word) => add(word, on));
-    NO.forEach((word) => add(word, 'Off'));
+    // The samples of a column may all be yes: the no of their language belongs to it.
+    for (const [at, { yes, no }] of yesNoWords.entries()) {
+      if (at > 0 && !examples.some(([, word]) => yes.includes(word) || no.includes(word))) continue;
+      for (const word of yes) add(word, on);
+      for (const word of no) add(word, 'Off');
+    }
     return [...table.values()];
   }
   const targets =

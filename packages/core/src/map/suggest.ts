@@ -2,6 +2,8 @@ import { t } from '../words/words.js';
 import { distance } from 'fastest-levenshtein';
 import { fieldLabel, isButtonWithStates, isChoice, isFillable } from '../pdf/field.js';
 import type { Field } from '../pdf/field.js';
+import { headingWords } from '../tables/heading-words.js';
+import { nameColumns } from '../tables/name-columns.js';
 import type { Column } from '../tables/record.js';
 import { normalised } from './choose.js';
 import type { FieldMap } from './field-map.js';
@@ -9,55 +11,6 @@ import { suggestTable } from './suggest-table.js';
 import type { FillRule } from './registry.js';
 import { readsColumns } from './registry.js';
 import { takesOneOf } from './rule.js';
-
-/** Words that mean the same in headings and on forms; common practice, no source. */
-const synonyms: string[][] = [
-  ['surname', 'lastname', 'familyname', 'family'],
-  ['firstname', 'forename', 'givenname', 'given', 'first'],
-  ['email', 'mail', 'emailaddress'],
-  ['phone', 'telephone', 'tel', 'mobile'],
-  ['postcode', 'zip', 'postal'],
-  ['birth', 'born', 'dob', 'birthday'],
-  ['number', 'no', 'nr', 'num', 'id'],
-  ['street', 'address', 'addr'],
-  ['city', 'town', 'place'],
-  ['start', 'from', 'begin', 'since'],
-  ['end', 'until', 'till'],
-];
-const canonical = new Map(synonyms.flatMap((group) => group.map((word) => [word, group[0]!] as const)));
-const noise = new Set([
-  'the',
-  'of',
-  'a',
-  'your',
-  'please',
-  'enter',
-  'field',
-  'text',
-  'txt',
-  'subform',
-  'topmostsubform',
-  'page',
-  'page1',
-  'page2',
-  'form',
-  'in',
-  'and',
-]);
-
-function words(text: string): string[] {
-  return text
-    .normalize('NFKD')
-    .replace(/\p{Mn}/gu, '')
-    .replace(/\[\d+\]/g, ' ')
-    .replace(/e-mail/gi, 'email')
-    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
-    .replace(/\b(last|family|first|given|fore)[\s_-]+name\b/gi, '$1name')
-    .toLowerCase()
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter((word) => word && !noise.has(word))
-    .map((word) => canonical.get(word) ?? word);
-}
 
 const alike = (a: string, b: string): number => {
   if (a === b) return 1;
@@ -78,8 +31,10 @@ function likeness(a: readonly string[], b: readonly string[]): number {
 
 /** The column whose name is most like another name; null: none is like it. */
 export function columnLike<Named extends Pick<Column, 'name'>>(name: string, columns: readonly Named[]): Named | null {
-  const own = words(name);
-  const [best] = columns.map((column) => ({ column, like: likeness(own, words(column.name)) })).sort((one, other) => other.like - one.like);
+  const own = headingWords(name);
+  const [best] = columns
+    .map((column) => ({ column, like: likeness(own, headingWords(column.name)) }))
+    .sort((one, other) => other.like - one.like);
   return best && best.like >= 0.55 ? best.column : null;
 }
 
@@ -143,29 +98,57 @@ function remembered(field: Field, columns: readonly Column[], learned: readonly 
 /** The ways in which a field says what it is for, each with what it is called. */
 function sayings(field: Field): [words: string[], called: string, weight: number][] {
   const label = fieldLabel(field);
-  const own = words(label);
+  const own = headingWords(label);
   return [
     [
       own,
       field.labelFrom === 'tooltip' ? t`its tooltip “${label}”` : field.labelFrom === 'name' ? t`its name` : t`its label “${label}”`,
       1,
     ],
-    [words(field.name.split('.').slice(-1).join(' ')), t`its name`, 1],
-    [words(field.name), t`its whole name`, 0.98],
+    [headingWords(field.name.split('.').slice(-1).join(' ')), t`its name`, 1],
+    [headingWords(field.name), t`its whole name`, 0.98],
     ...(field.section
-      ? [[[...words(field.section), ...own], t`“${field.section}” and its label`, 0.97] as [string[], string, number]]
+      ? [[[...headingWords(field.section), ...own], t`“${field.section}” and its label`, 0.97] as [string[], string, number]]
       : []),
   ];
 }
 
 /** Words beside “name” that leave it the name of a person; common practice, no source. */
-const PERSONS = new Set(['full', 'complete', 'whole', 'print', 'printed', 'tenant', 'applicant', 'member', 'person', 'recipient', 'holder', 'account', 'employee', 'student', 'pupil', 'parent', 'patient', 'customer', 'client', 'participant', 'owner', 'resident', 'receipt', 'for', 'and', 'number']); // prettier-ignore
+const PERSONS = new Set(['full', 'complete', 'whole', 'print', 'printed', 'tenant', 'applicant', 'member', 'person', 'recipient', 'holder', 'account', 'employee', 'student', 'pupil', 'parent', 'patient', 'customer', 'client', 'participant', 'owner', 'resident', 'receipt', 'child', 'vollstandig', 'vollstandiger', 'for', 'and', 'number']); // prettier-ignore
 
-/** Whether a text field asks for the whole name of a person: that of a bank or a street is none. */
-function asksForPerson(field: Field, label: readonly string[], name: readonly string[]): boolean {
-  if (field.kind !== 'text' || /first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`)) return false;
+/** What a field asks for of a person's name. */
+type AskedName = 'whole' | 'surname first' | 'surname';
+
+const withoutPersons = (words: readonly string[]): string[] => words.filter((word) => !PERSONS.has(word));
+/** Whose name a field asks for, as far as its label and its section tell. */
+const whoseName = ({ section }: Field, label: readonly string[]): string =>
+  [section, ...label.filter((word) => PERSONS.has(word))].join(' ');
+
+/**
+ * What a text field asks for of the name of a person; null: nothing, as the name of a bank or a street is none.
+ * @param label its words @param name those of its own name @param isBesideFirstName the form asks for the first name of the same person elsewhere
+ */
+function asksForPerson(field: Field, label: readonly string[], name: readonly string[], isBesideFirstName: boolean): AskedName | null {
+  if (field.kind !== 'text') return null;
+  const bare = withoutPersons(label);
+  // “Name, Vorname” asks for both.
+  if (bare.length === 2 && bare.includes('firstname') && bare.some((word) => word === 'name' || word === 'surname'))
+    return bare[0] === 'firstname' ? 'whole' : 'surname first';
+  if (/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`)) return null;
   const asking = label.includes('name') ? label : name;
-  return asking.includes('name') && asking.every((word) => word === 'name' || PERSONS.has(word));
+  if (!asking.includes('name') || withoutPersons(asking).some((word) => word !== 'name')) return null;
+  return isBesideFirstName && !asking.includes('full') ? 'surname' : 'whole';
+}
+
+/** A rule for the name of a person of which the columns hold the parts. */
+function nameRule(asked: AskedName, firstName: Column, surname: Column): Omit<Suggestion, 'confidence'> {
+  if (asked === 'surname')
+    return { rule: { kind: 'column', column: surname.name }, why: t`it asks for a name beside a field for the first name` };
+  const [one, mark, other] = asked === 'whole' ? [firstName, ' ', surname] : [surname, ', ', firstName];
+  return {
+    rule: { kind: 'compose', parts: [{ column: one.name }, { text: mark }, { column: other.name }] },
+    why: t`it asks for a name, of which “${one.name}” and “${other.name}” are the parts`,
+  };
 }
 
 /** What the samples of a column say for it, in words; empty: nothing. */
@@ -186,15 +169,16 @@ export function suggest(
   map: FieldMap,
   learned: readonly Learned[] = [],
 ): Record<string, Suggestion> {
-  const columnWords = columns.map((column) => words(column.name));
+  const columnWords = columns.map((column) => headingWords(column.name));
   const suggestions: Record<string, Suggestion> = {};
-  const firstName = columns.find(
-    (column) =>
-      words(column.name).join() === 'firstname' ||
-      words(column.name).join(' ') === 'firstname number' ||
-      /^(first|given|fore)[ _-]?name$/i.test(column.name),
+  const { firstName, surname } = nameColumns(columns);
+  /** Whose first name has a field of its own. */
+  const firstNames = new Set(
+    fields.flatMap((field) => {
+      const label = headingWords(fieldLabel(field));
+      return withoutPersons(label).join() === 'firstname' ? [whoseName(field, label)] : [];
+    }),
   );
-  const surname = columns.find((column) => /^(surname|last[ _-]?name|family[ _-]?name)$/i.test(column.name));
   for (const field of fields) {
     if (!isFillable(field) || Object.hasOwn(map, field.name)) continue;
     const known = remembered(field, columns, learned);
@@ -214,15 +198,11 @@ export function suggest(
       if (!best || score > best.score + 1e-9) best = { column, score, why: t`${why} is like “${column.name}”${samplesSay(field, column)}` };
     });
     const found = best as { column: Column; score: number; why: string } | null;
-    const wantsName = firstName && surname && asksForPerson(field, names[0]![0], names[1]![0]);
-    if (found && found.score >= THRESHOLD && !(wantsName && found.score < 0.95))
+    const [[label], [name]] = names as [(typeof names)[number], (typeof names)[number]];
+    const asked = firstName && surname && asksForPerson(field, label, name, firstNames.has(whoseName(field, label)));
+    if (found && found.score >= THRESHOLD && !(asked && found.score < 0.95))
       suggestions[field.name] = { rule: ruleForColumn(field, found.column), confidence: Math.min(1, found.score), why: found.why };
-    else if (wantsName)
-      suggestions[field.name] = {
-        rule: { kind: 'compose', parts: [{ column: firstName.name }, { text: ' ' }, { column: surname.name }] },
-        confidence: 0.86,
-        why: t`it asks for a name, of which “${firstName.name}” and “${surname.name}” are the parts`,
-      };
+    else if (asked) suggestions[field.name] = { ...nameRule(asked, firstName, surname), confidence: 0.86 };
   }
   return suggestions;
 }

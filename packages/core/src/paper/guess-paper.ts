@@ -1,3 +1,4 @@
+import { headingWords } from '../tables/heading-words.js';
 import type { Column, ColumnKind } from '../tables/record.js';
 
 /** Where a postal address stands, as patterns; and who asks for paper. */
@@ -12,20 +13,23 @@ export interface PaperPatterns {
   wantsValues: string[];
 }
 
-/** Names that columns of addresses have; common practice, no source. */
-const words: Record<'street' | 'postalCode' | 'town' | 'region' | 'country', [names: RegExp, kind: ColumnKind | null]> = {
-  street: [/^(street|stra(ss|ß)e|address|road|anschrift|adresse|rue)(?![\p{L}])/iu, 'address'],
-  postalCode: [/^(post(al)? ?code|postcode|zip|plz|postleitzahl|code postal)(?![\p{L}])/iu, 'postal-code'],
-  town: [/^(town|city|place|ort|stadt|wohnort|ville)(?![\p{L}])/iu, null],
-  region: [/^(state|region|county|province)(?![\p{L}])/iu, null],
-  country: [/^(country|land|pays)(?![\p{L}])/iu, null],
+/** Words with which headings of addresses begin, as they are compared, and the kind of such a column. */
+const words: Record<'street' | 'postalCode' | 'town' | 'region' | 'country', [begins: readonly string[], kind: ColumnKind | null]> = {
+  street: [['street', 'road'], 'address'],
+  postalCode: [['postcode'], 'postal-code'],
+  town: [['city'], null],
+  region: [['state', 'region', 'county', 'province'], null],
+  country: [['country'], null],
 };
 
 /** Guesses from names and kinds of columns where the postal address of a record stands. @param recipient pattern of the recipient's name */
 export function guessPaper(recipient: string, columns: readonly Pick<Column, 'name' | 'slug' | 'kind'>[]): PaperPatterns {
+  const called = columns.map((column) => [column, headingWords(column.name)] as const);
   const find = (part: keyof typeof words): string => {
-    const [names, kind] = words[part];
-    const found = columns.find(({ name }) => names.test(name.trim())) ?? (kind ? columns.find((one) => one.kind === kind) : undefined);
+    const [begins, kind] = words[part];
+    const found =
+      called.find(([, [first = '', ...others]]) => begins.includes(first) && !others.includes('birth'))?.[0] ??
+      (kind ? columns.find((one) => one.kind === kind) : undefined);
     return found ? `{{ ${found.slug} }}` : '';
   };
   return {

@@ -22,6 +22,8 @@ const columns: [kind: ColumnKind, name: string, values: readonly string[]][] = [
   ['phone', 'Telefon', ['03011223344', '035198765432', '03099887766']],
   ['yes-no', 'Water', ['yes', 'no', 'yes', 'no', 'yes', 'no', 'no']],
   ['yes-no', 'Wasser', ['ja', 'nein', 'ja', 'ja', 'nein', 'ja', 'nein']],
+  ['yes-no', 'Wasser', ['WAHR', 'FALSCH', 'WAHR', 'WAHR', 'FALSCH', 'FALSCH', 'WAHR']],
+  ['yes-no', 'Agua', ['VERDADERO', 'FALSO', 'FALSO', 'VERDADERO', 'FALSO']],
   ['key', 'Plot', times(20, (at) => `A-${at + 1}`)],
   ['key', 'Number', times(20, (at) => String(1000 + at))],
   ['number', 'Rent', ['12.5', '30', '45.25', '12.5', '30', '12.5', '30']],

@@ -1,7 +1,9 @@
 import type { Cell, Column, ColumnKind, ColumnReading } from './record.js';
+import { noWords, yesWords } from './yes-no.js';
 
 const DISTINCT_LIMIT = 1000;
-const YES_NO = new Set(['yes', 'no', 'y', 'n', 'true', 'false', 'x', '1', '0', 'ja', 'nein', 'oui', 'non', 'si', 'sí', 'да', 'нет']);
+const YES_NO = new Set([...yesWords, ...noWords]);
+const LONGEST_YES_NO = Math.max(...[...YES_NO].map(({ length }) => length));
 
 /** What headings are called; only together with what stands below them. Common practice, no source. */
 const headings: Partial<Record<ColumnKind, RegExp>> = {
@@ -64,7 +66,7 @@ export class ColumnProfile {
     this.watchKey(text);
     const { votes } = this;
     if (typeof cell.value === 'boolean') votes['yes-no']++;
-    else if (text.length <= 5 && YES_NO.has(text.toLowerCase())) votes['yes-no']++;
+    else if (text.length <= LONGEST_YES_NO && YES_NO.has(text.toLowerCase())) votes['yes-no']++;
     if (typeof cell.value === 'number') {
       votes.number++;
       if (text.length <= 10) votes['postal-code']++;

@@ -1,5 +1,6 @@
 import { t } from '@mailbag/core/words';
 import type { MailingPlan, SourceSummary } from '@mailbag/contract';
+import { nameColumns } from '@mailbag/core';
 
 /** Fills in what a new source makes obvious: key, addresses, names. What a person chose and still holds stays. */
 export function guessColumns(plan: MailingPlan, source: SourceSummary): MailingPlan {
@@ -10,11 +11,8 @@ export function guessColumns(plan: MailingPlan, source: SourceSummary): MailingP
     full.find((column) => column.distinct >= Math.min(1000, count) && column.kind !== 'address') ??
     full.find((column) => column.distinct >= Math.min(1000, count) * 0.98 && column.kind === 'text');
   const address = columns.find((column) => column.kind === 'email') ?? columns.find((column) => /e-?mail/i.test(column.name));
-  const slug = (test: RegExp): string | null => columns.find((column) => test.test(column.name))?.slug ?? null;
-  const first = slug(/^(first|given|fore)[ _-]?names?$/i);
-  const last = slug(/^(surname|last[ _-]?name|family[ _-]?name)$/i);
-  const whole = slug(/^(full )?name$/i) ?? slug(/\b(tenant|recipient|person|member|student|applicant)\b/i) ?? slug(/name/i);
-  const recipient = first && last ? `{{ ${first} }} {{ ${last} }}` : whole ? `{{ ${whole} }}` : '';
+  const { firstName, surname, whole } = nameColumns(columns);
+  const recipient = firstName && surname ? `{{ ${firstName.slug} }} {{ ${surname.slug} }}` : whole ? `{{ ${whole.slug} }}` : '';
   const keySlug = columns.find((column) => column.name === (has(plan.keyColumn) ? plan.keyColumn : key?.name))?.slug;
   const isUntouched = plan.output.file === '{{ template }} {{ code }}.pdf';
   return {

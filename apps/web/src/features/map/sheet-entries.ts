@@ -58,16 +58,14 @@ export function sheetEntries(
       isMixed: isSeveral && rule === undefined && answer.parts.some(({ field }) => Object.hasOwn(map, field)),
     };
   });
-  const open = rows.filter(({ rule, isMixed }) => rule === undefined && !isMixed);
+  const isOpen = ({ rule, isMixed }: (typeof rows)[number]): boolean => rule === undefined && !isMixed;
   const suggestions = suggest(
-    open.map(({ field }) => field),
+    rows.map(({ field }) => field),
     columns,
-    {},
+    Object.fromEntries(rows.filter((row) => !isOpen(row)).map(({ field, rule }) => [field.name, rule ?? { kind: 'blank' }])),
     learned.filter((one) => one.template === template.id),
   );
-  return rows
-    .map((row) => ({ ...row, suggested: open.includes(row) ? suggestions[row.field.name] : undefined }))
-    .sort((one, other) => one.field.page - other.field.page);
+  return rows.map((row) => ({ ...row, suggested: suggestions[row.field.name] })).sort((one, other) => one.field.page - other.field.page);
 }
 
 /** The map with another rule for an answer: each of its boxes takes its piece. @param rule undefined: none any more */

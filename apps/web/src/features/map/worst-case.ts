@@ -1,8 +1,18 @@
 import type { SurveyAnswer, TemplateDetail } from '@mailbag/contract';
 import type { Field, FieldValue, FieldValues } from '@mailbag/core';
 
-function valueOf({ kind }: Field, text: string): FieldValue {
-  if (kind === 'list') return text.split(', ');
+const BETWEEN = ', ';
+
+/** The options of a list of which a text is made, which may hold commas themselves. What is no option stands as it is. */
+function chosenOptions(options: Field['options'], text: string): string[] {
+  const begins = options.map(({ value }) => value).filter((value) => text === value || text.startsWith(value + BETWEEN));
+  const [longest = text.split(BETWEEN)[0]!] = begins.sort((one, other) => other.length - one.length);
+  const rest = text.slice(longest.length + BETWEEN.length);
+  return rest === '' ? [longest] : [longest, ...chosenOptions(options, rest)];
+}
+
+function valueOf({ kind, options }: Field, text: string): FieldValue {
+  if (kind === 'list') return chosenOptions(options, text);
   return text === 'true' && kind === 'checkbox' ? true : text;
 }
 

@@ -155,7 +155,7 @@ test('rows are picked by tick, Ctrl, Shift, Space and Ctrl A; something is done 
   await user.keyboard('{Escape}');
   expect(screen.queryByText(/picked/)).toBeNull();
   await user.type(screen.getByRole('textbox', { name: 'Search the forms' }), 'permit');
-  rowOf('Permit 10').focus();
+  act(() => rowOf('Permit 10').focus());
   await user.keyboard('{Control>}a{/Control}');
   expect(screen.getByText('2 forms picked')).toBeTruthy();
 });
