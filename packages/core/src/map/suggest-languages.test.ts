@@ -88,6 +88,15 @@ test('beside a field for the first name, one for a name takes the surname', () =
   expect(rules).toEqual({ x0: { kind: 'column', column: 'Surname' } });
 });
 
+test('a box that is called after a person asks for the name, but nobody is sure of it', () => {
+  const found = suggest(labelled('Kontoinhaber', 'Account holder', 'Mitgliedsnummer'), columns('Vorname', 'Nachname'), {});
+  expect(Object.values(found).map(({ rule: { kind }, confidence }) => [kind, confidence])).toEqual([
+    ['compose', 0.7],
+    ['compose', 0.7],
+  ]);
+  expect(suggested(['Tenant'], ['Tenant', 'First name', 'Surname'])).toEqual(['Tenant']);
+});
+
 test('an address for mail is no street, and land is no country where more is said', () => {
   expect(suggested(['E-mail address', 'Area of land'], ['Address', 'Country'])).toEqual([null, null]);
 });

@@ -3,7 +3,7 @@ import { distance } from 'fastest-levenshtein';
 import { fieldLabel, isButtonWithStates, isChoice, isFillable } from '../pdf/field.js';
 import type { Field } from '../pdf/field.js';
 import { headingWords } from '../tables/heading-words.js';
-import { nameColumns } from '../tables/name-columns.js';
+import { PEOPLE, nameColumns } from '../tables/name-columns.js';
 import type { Column } from '../tables/record.js';
 import { normalised } from './choose.js';
 import type { FieldMap } from './field-map.js';
@@ -114,10 +114,13 @@ function sayings(field: Field): [words: string[], called: string, weight: number
 }
 
 /** Words beside “name” that leave it the name of a person; common practice, no source. */
-const PERSONS = new Set(['full', 'complete', 'whole', 'print', 'printed', 'tenant', 'applicant', 'member', 'person', 'recipient', 'holder', 'account', 'employee', 'student', 'pupil', 'parent', 'patient', 'customer', 'client', 'participant', 'owner', 'resident', 'receipt', 'child', 'vollstandig', 'vollstandiger', 'for', 'and', 'number']); // prettier-ignore
+const PERSONS = new Set([
+  ...PEOPLE,
+  ...'full complete whole print printed account receipt vollstandig vollstandiger for and number'.split(' '),
+]);
 
 /** What a field asks for of a person's name. */
-type AskedName = 'whole' | 'surname first' | 'surname';
+type AskedName = 'whole' | 'surname first' | 'surname' | 'person';
 
 const withoutPersons = (words: readonly string[]): string[] => words.filter((word) => !PERSONS.has(word));
 /** Whose name a field asks for, as far as its label and its section tell. */
@@ -135,17 +138,21 @@ function asksForPerson(field: Field, label: readonly string[], name: readonly st
   if (bare.length === 2 && bare.includes('firstname') && bare.some((word) => word === 'name' || word === 'surname'))
     return bare[0] === 'firstname' ? 'whole' : 'surname first';
   if (/first|given|fore|sur|last|family/i.test(`${field.tooltip ?? ''} ${field.name}`)) return null;
+  // “Account holder”: whose name else.
+  if (bare.length === 0 && label.some((word) => PEOPLE.has(word)) && !label.includes('number')) return 'person';
   const asking = label.includes('name') ? label : name;
   if (!asking.includes('name') || withoutPersons(asking).some((word) => word !== 'name')) return null;
   return isBesideFirstName && !asking.includes('full') ? 'surname' : 'whole';
 }
 
 /** A rule for the name of a person of which the columns hold the parts. */
-function nameRule(asked: AskedName, firstName: Column, surname: Column): Omit<Suggestion, 'confidence'> {
+function nameRule(asked: AskedName, firstName: Column, surname: Column): Suggestion {
+  const confidence = asked === 'person' ? 0.7 : 0.86;
   if (asked === 'surname')
-    return { rule: { kind: 'column', column: surname.name }, why: t`it asks for a name beside a field for the first name` };
-  const [one, mark, other] = asked === 'whole' ? [firstName, ' ', surname] : [surname, ', ', firstName];
+    return { rule: { kind: 'column', column: surname.name }, confidence, why: t`it asks for a name beside a field for the first name` };
+  const [one, mark, other] = asked === 'surname first' ? [surname, ', ', firstName] : [firstName, ' ', surname];
   return {
+    confidence,
     rule: { kind: 'compose', parts: [{ column: one.name }, { text: mark }, { column: other.name }] },
     why: t`it asks for a name, of which “${one.name}” and “${other.name}” are the parts`,
   };
@@ -202,7 +209,7 @@ export function suggest(
     const asked = firstName && surname && asksForPerson(field, label, name, firstNames.has(whoseName(field, label)));
     if (found && found.score >= THRESHOLD && !(asked && found.score < 0.95))
       suggestions[field.name] = { rule: ruleForColumn(field, found.column), confidence: Math.min(1, found.score), why: found.why };
-    else if (asked) suggestions[field.name] = { ...nameRule(asked, firstName, surname), confidence: 0.86 };
+    else if (asked) suggestions[field.name] = nameRule(asked, firstName, surname);
   }
   return suggestions;
 }

@@ -50,6 +50,12 @@ const SAME: readonly (readonly string[])[] = [
 ];
 const first = new Map(SAME.flatMap((group) => group.map((word) => [word, group[0]!] as const)));
 
+/** The word for which an abbreviation stands, if all that begin so mean the same; else what was there. */
+function unabbreviated(text: string, begin: string): string {
+  const meant = new Set([...first].flatMap(([word, stands]) => (word.startsWith(begin.toLowerCase()) ? [stands] : [])));
+  return meant.size === 1 ? ` ${[...meant].join('')} ` : text;
+}
+
 /** Words that say nothing of what is asked. */
 const NOISE = new Set(
   [
@@ -75,6 +81,12 @@ const ONE: readonly (readonly [RegExp, string])[] = [
   [/\b(?:e[ -]?mail(?:[ -]*add?ress(?:en?)?)?|mail[ -]*add?ress(?:en?)?|correo electronico|adresse (?:electronique|mel))\b/gi, 'email'],
   [/\b(last|family|first|given|fore)[ -]+names?\b/gi, '$1name'],
   [/\bnom de famille\b/gi, 'surname'],
+  // A street with its number is where one lives; a street number alone is another thing.
+  [
+    /\b(street|address|straße|strasse|anschrift|rue|calle|ulica)(?: ?[,/&+] ?| (?:and|und|u\.|et|y|i) )(?:haus|house)?[ -]?(?:nummer|number|nr|no|numero)\b/gi,
+    '$1',
+  ],
+  [/\b(straße|strasse|anschrift) ?(?:haus)?(?:nummer|nr)\b/gi, '$1'],
   [/\b(?:zip|post|postal)[ -]*code\b|\bcode postal\b|\bcodigo postal\b|\bcodice postale\b|\bkod pocztowy\b/gi, 'postcode'],
 ];
 
@@ -116,6 +128,7 @@ export function headingWords(text: string): string[] {
     .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2');
   for (const [several, one] of ONE) plainText = plainText.replace(several, one);
   const words = plainText
+    .replace(/(?<!\p{L})(\p{L}{4,}|str)\.(?!\p{L})/giu, unabbreviated)
     .toLowerCase()
     .split(/[^\p{L}\p{N}]+/u)
     .filter((word) => word && !NOISE.has(word));

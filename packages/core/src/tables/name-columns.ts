@@ -9,8 +9,12 @@ export interface NameColumns<Named> {
   whole: Named | null;
 }
 
-/** Whoever may be meant by a column that is called after them; common practice, no source. */
-const PEOPLE = new Set(['tenant', 'recipient', 'person', 'member', 'student', 'applicant', 'holder', 'participant', 'employee', 'child']);
+/** Whoever may be meant by a column or a box that is called after them, as headings are compared; common practice, no source. */
+export const PEOPLE: ReadonlySet<string> = new Set(
+  'tenant recipient person member student applicant holder participant employee child parent patient customer client owner resident'.split(
+    ' ',
+  ),
+);
 /** What a column of people holds beside their names. */
 const OF_PEOPLE = new Set(['number', 'date', 'email', 'phone', 'street', 'birth', 'account', 'city', 'postcode', 'start', 'end', 'amount']);
 /** What has a name and is nobody. */
