@@ -112,6 +112,10 @@ function known(word: string): string[] | null {
   }
   return null;
 }
+const folded = (text: string): string => text.normalize('NFKD').replace(/\p{Mn}/gu, '');
+/** Whether headings often have this word, or one that means the same. */
+export const isCommonWord = (word: string): boolean => known(folded(word).toLowerCase()) !== null;
+
 /** A genitive or a plural is its word. */
 const partsOf = (word: string): string[] =>
   known(word) ?? (word.length > 4 && word.endsWith('s') ? known(word.slice(0, -1)) : null) ?? [word];
@@ -121,9 +125,7 @@ const partsOf = (word: string): string[] =>
  * that mean the same as one word.
  */
 export function headingWords(text: string): string[] {
-  let plainText = text
-    .normalize('NFKD')
-    .replace(/\p{Mn}/gu, '')
+  let plainText = folded(text)
     .replace(/\[\d+\]|_|\s+/g, ' ')
     .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2');
   for (const [several, one] of ONE) plainText = plainText.replace(several, one);

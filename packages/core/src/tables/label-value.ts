@@ -1,3 +1,4 @@
+import { isCommonWord } from './heading-words.js';
 import { t } from '../words/words.js';
 import type { Cell } from './record.js';
 import { emptyCell } from './record.js';
@@ -113,15 +114,19 @@ export function findPairs(
   return pairs.length === 1 && deep > MOST_ROWS ? [] : pairs;
 }
 
-/** Words that head columns and label lines of forms, in some languages. Common practice, no source. */
-const HEADING_WORDS =
-  /^(first|last|given|family|full|sur|user|company|file|street|place|site|plot|town|city|country|post|zip|e-?mail|mail|phone|tel|mobile|fax|date|day|month|year|time|birth|born|age|sex|gender|title|name|names|number|no|nr|id|key|code|rate|amount|price|total|sum|fee|rent|start|end|from|to|type|kind|status|state|note|notes|remark|comment|address|iban|bic|bank|account|class|grade|school|department|role|email|vorname|nachname|name|strasse|straße|ort|plz|datum|geburtsdatum|telefon|betrag|anrede|firma|nummer|kunde|prénom|nom|rue|ville|adresse|montant|apellidos?|nombre|calle|ciudad|fecha|importe)$/i;
+/** Words that head columns and label lines of forms, beside those of which several mean the same. Common practice, no source. */
+const HEADING_WORDS = new Set(
+  [
+    'last full sur user company file site plot post fax day month year time age title key names code rate price total sum fee rent to type state status note',
+    'remark comment iban bic grade school department role anrede firma kunde',
+  ].flatMap((line) => line.split(' ')),
+);
 const isHeading = (text: string): boolean => {
   const words = text
     .trim()
     .replace(/:$/, '')
     .split(/[\s_./-]+/);
-  return words.length <= 4 && words.some((word) => HEADING_WORDS.test(word));
+  return words.length <= 4 && words.some((word) => HEADING_WORDS.has(word.toLowerCase()) || isCommonWord(word));
 };
 
 /** Of a column's values by what they are. */
