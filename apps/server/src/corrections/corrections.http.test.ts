@@ -187,3 +187,20 @@ test('the starter sheet has a column for every answer, drop-downs for choices, a
   expect(headings.length).toBeGreaterThan(4);
   expect(sheet.getCell(2, shed).dataValidation).toMatchObject({ type: 'list', formulae: ['"yes,no"'] });
 });
+
+test('what is typed into a column of decimals behind a comma is a number too, as its file shows them', async () => {
+  const file = new TextEncoder().encode('Nr;Beitrag\r\nA-1;182,50\r\nA-2;90,00\r\nA-3;12,75\r\n');
+  const { id } = await mailbag.client.send<{ id: number }>('POST', '/api/sources', {
+    fileIds: [await upload(file)],
+    name: 'fees.csv',
+    reading: {},
+  });
+  expect((await ready(id)).columns[1]).toMatchObject({ name: 'Beitrag', kind: 'number', found: { decimals: 'comma' } });
+  await mailbag.client.send('POST', `/api/sources/${id}/corrections`, { row: 2, column: 'Beitrag', value: '1.500' });
+  const { records } = await mailbag.client.get<RecordsAnswer>(`/api/sources/${id}/records?from=0&count=3`);
+  expect(records.map(({ cells }) => cells[1])).toEqual([
+    { text: '1.500', value: 1500 },
+    { text: '90,00', value: 90 },
+    { text: '12,75', value: 12.75 },
+  ]);
+});

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { CorrectionAnswer, ReplaceRequest, SourceSummary } from '@mailbag/contract';
 import type { Cell, Column, SourceRecord } from '@mailbag/core';
 import { t } from '@mailbag/core/words';
-import { MailbagError, NumberedKeys, recordKeys, typedText } from '@mailbag/core';
+import { MailbagError, NumberedKeys, readingOf, recordKeys, typedText } from '@mailbag/core';
 import { Injectable, Logger } from '@nestjs/common';
 import { LiveService } from '../live/live.service.js';
 import { MailingChecks } from '../mailings/mailing-checks.service.js';
@@ -37,8 +37,8 @@ export interface Change {
 
 /** What a person types becomes what the column holds: a number, a date, or text. */
 function typedFor(column: Column, text: string): Cell {
-  const { kind, reading } = column;
-  if (kind === 'number' || kind === 'date') return typedText(text, { ...reading, kind });
+  const { kind } = column;
+  if (kind === 'number' || kind === 'date') return typedText(text, { ...readingOf(column), kind });
   return kind === 'yes-no' ? typedText(text) : { text, value: text === '' ? null : text };
 }
 

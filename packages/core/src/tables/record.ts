@@ -45,9 +45,14 @@ export interface Column {
   longest: string;
   /** Up to five different values. */
   examples: string[];
-  /** What a person has set. */
+  /** What its values tell of how they are to be read. */
+  found?: Pick<ColumnReading, 'dates' | 'decimals'>;
+  /** What a person has set, which goes first. */
   reading?: ColumnReading;
 }
+
+/** How what stands in a column is read, also what is typed into it later. */
+export const readingOf = ({ found, reading }: Pick<Column, 'found' | 'reading'>): ColumnReading => ({ ...found, ...reading });
 
 /** One row of a source. `row` is the row in the sheet, 1-based, as the person sees it. */
 export interface SourceRecord {

@@ -78,7 +78,9 @@ export function rowsByKey(
   const told: Column[] = [];
   for (const [at, { index }] of places.entries()) {
     const reading = readings[names[at]!] ?? columns[index]!.reading;
-    told.push(profiles[at]!.done(names[at]!, slugs[at]!, reading, !told.some(({ kind }) => kind === 'key')));
+    const { found } = columns[index]!;
+    const column = profiles[at]!.done(names[at]!, slugs[at]!, reading, !told.some(({ kind }) => kind === 'key'));
+    told.push({ ...column, ...(found && { found }) });
   }
   return { columns: told, records: made, gathered: records.length - made.length };
 }

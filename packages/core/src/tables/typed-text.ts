@@ -32,14 +32,20 @@ export function isoDate(text: string, order?: ColumnReading['dates']): string | 
   return order === 'day-first' ? calendarDate(year, Number(second), Number(first)) : calendarDate(year, Number(first), Number(second));
 }
 
+/** Numbers with groups of three or without, by what stands before their decimals. */
+const WRITTEN = {
+  comma: /^[+-]?(?:\d{1,3}(?:\.\d{3})+|\d+)(?:,\d+)?$/,
+  point: /^[+-]?(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?$/,
+};
+/** Only a digit or its mark, so that most numbers need not be freed of what stands around them. */
+const BARE = /^[+-]?\d[\d.,]*$/;
+
 /** A number that is written out in text; null where it is none or a digit would be lost. */
 export function writtenNumber(text: string, decimals: ColumnReading['decimals'] = 'point'): number | null {
-  const bare = text.replace(/[\s\u00a0\u202f']/g, '').replace(/^([€$£]|CHF|EUR)|([€$£%]|CHF|EUR)$/g, '');
-  const [group, point] = decimals === 'comma' ? ['.', ','] : [',', '.'];
-  const pattern = new RegExp(`^[+-]?(\\d{1,3}(\\${group}\\d{3})+|\\d+)(\\${point}\\d+)?$`);
-  if (!pattern.test(bare)) return null;
-  const plain = bare.replaceAll(group, '').replace(point, '.');
-  if (plain.replace(/\D/g, '').replace(/^0+/, '').length > SAFE_DIGITS) return null;
+  const bare = BARE.test(text) ? text : text.replace(/[\s\u00a0\u202f']/g, '').replace(/^([€$£]|CHF|EUR)|([€$£%]|CHF|EUR)$/g, '');
+  if (!WRITTEN[decimals].test(bare)) return null;
+  const plain = decimals === 'comma' ? bare.replaceAll('.', '').replace(',', '.') : bare.replaceAll(',', '');
+  if (plain.length > SAFE_DIGITS && plain.replace(/\D/g, '').replace(/^0+/, '').length > SAFE_DIGITS) return null;
   return Number(plain);
 }
 

@@ -93,11 +93,12 @@ export function ColumnPanel({
           <Choice
             label={t`Decimals in text`}
             items={[
-              { id: '', text: t`After a point: 1,234.50` },
+              { id: '', text: t`As the file shows` },
+              { id: 'point', text: t`After a point: 1,234.50` },
               { id: 'comma', text: t`After a comma: 1.234,50` },
             ]}
-            value={draft.decimals === 'comma' ? 'comma' : ''}
-            onChange={(id) => setDraft(id === '' ? without('decimals') : { ...draft, decimals: 'comma' })}
+            value={draft.decimals ?? ''}
+            onChange={(id) => setDraft(id === '' ? without('decimals') : { ...draft, decimals: id as 'comma' | 'point' })}
           />
         )}
         <Small>{t`The source is read again with this. What people see stays as it is; only its kind and value change.`}</Small>

@@ -11,6 +11,7 @@ import {
   findingSentence,
   plainSwitches,
   proposedChecks,
+  readingOf,
   typedText,
 } from '@mailbag/core';
 import { X } from 'lucide-react';
@@ -157,7 +158,7 @@ export function CheckSettings({
 /** A value that is typed to see what the checks of a column would say of it. */
 function TriedValue({ column, checks, plan, context }: { column: Column; checks: ColumnChecks; plan: CheckPlan; context: FillContext }) {
   const [text, setText] = useState('');
-  const found = text === '' ? [] : checkValue(column, checks, plan, typedText(text, column.reading), context);
+  const found = text === '' ? [] : checkValue(column, checks, plan, typedText(text, readingOf(column)), context);
   return (
     <Line>
       <TextInput label={t`Try a value`} placeholder={column.examples[0] ?? ''} value={text} onChange={setText} />

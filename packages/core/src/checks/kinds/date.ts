@@ -1,4 +1,5 @@
 import { t } from '../../words/words.js';
+import { readingOf } from '../../tables/record.js';
 import { isDateLike, isoDate } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
@@ -14,9 +15,9 @@ export const date: CheckKind = {
       sentence: ({ value }) => t`“${value}” is kept as text, so no date format applies to it.`,
     },
   },
-  begin: valueCheck('date', () => ({ text, value }, _, { reading }) => {
+  begin: valueCheck('date', () => ({ text, value }, _, column) => {
     if (text.trim() === '' || (typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value))) return null;
-    if (isoDate(text, reading?.dates)) return { code: 'date-as-text', severity: 'look', mend: text.trim() };
+    if (isoDate(text, readingOf(column).dates)) return { code: 'date-as-text', severity: 'look', mend: text.trim() };
     return {
       code: 'date-wrong',
       severity: isDateLike(text) ? 'stop' : 'look',

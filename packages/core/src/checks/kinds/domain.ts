@@ -1,6 +1,7 @@
 import { t } from '../../words/words.js';
 import { distance } from 'fastest-levenshtein';
 import { addressFault, domainOf } from '../../mail/address.js';
+import { meantProvider } from '../../mail/providers.js';
 import type { CheckKind } from '../check.js';
 import { aboutValue, columnsWith } from '../check.js';
 
@@ -20,14 +21,14 @@ const slips: Record<string, string> = {
 /** How much more often a domain must stand in the column than one that is taken for its misspelling. */
 const TIMES = 10;
 
-/** Domains that nearly are another one which most addresses of the column have. */
+/** Domains that nearly are another one which most addresses of the column have, or at which many people have their mail. */
 export const domain: CheckKind = {
   order: 60,
   column: { switch: 'domain', says: t`has no mistyped domain`, proposed: ({ kind }) => kind === 'email' },
   findings: {
     'domain-typo': {
       title: t`Domain looks mistyped`,
-      sentence: ({ details }) => t`Most addresses end in ${details.why}. Is it intended here too?`,
+      sentence: ({ details }) => t`${details.why} is far more usual. Is it meant here too?`,
     },
   },
   begin: (setup) => {
@@ -67,9 +68,10 @@ export const domain: CheckKind = {
         for (const { column, counts, rows } of watched) {
           const common = [...counts].filter(([, count]) => count >= TIMES);
           for (const [rare, places] of rows) {
-            const meant = common.find(
-              ([known, count]) => count >= TIMES * places.length && known !== rare && distance(known, rare) <= (known.length > 7 ? 2 : 1),
-            )?.[0];
+            const meant =
+              common.find(
+                ([known, count]) => count >= TIMES * places.length && known !== rare && distance(known, rare) <= (known.length > 7 ? 2 : 1),
+              )?.[0] ?? meantProvider(rare);
             if (!meant) continue;
             for (const { row, value } of places) {
               const mend = value.trim().slice(0, value.trim().lastIndexOf('@') + 1) + meant;

@@ -1,4 +1,5 @@
 import { t } from '../../words/words.js';
+import { readingOf } from '../../tables/record.js';
 import { likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
@@ -14,11 +15,16 @@ export const numberText: CheckKind = {
       sentence: ({ value }) => t`“${value}” is kept as text, so it is neither summed nor formatted.`,
     },
   },
-  begin: valueCheck('numberText', () => ({ text, value }, _, { reading }) => {
+  begin: valueCheck('numberText', () => ({ text, value }, _, column) => {
     if (typeof value !== 'string' || text.trim() === '') return null;
+    const reading = readingOf(column);
     const number = likelyNumber(text, reading);
     return number === null
       ? { code: 'not-a-number', severity: 'look' }
-      : { code: 'number-as-text', severity: 'look', mend: String(number) };
+      : {
+          code: 'number-as-text',
+          severity: 'look',
+          mend: reading.decimals === 'comma' ? String(number).replace('.', ',') : String(number),
+        };
   }),
 };

@@ -1,13 +1,14 @@
 import { t } from '../../words/words.js';
 import type { Cell, ColumnReading } from '../../tables/record.js';
+import { readingOf } from '../../tables/record.js';
 import { isoDate, likelyNumber } from '../../tables/typed-text.js';
 import type { CheckKind } from '../check.js';
 import { valueCheck } from '../check.js';
 
-const asNumber = ({ text, value }: Cell, reading?: ColumnReading): number | null =>
+const asNumber = ({ text, value }: Cell, reading: ColumnReading): number | null =>
   typeof value === 'number' ? value : likelyNumber(text, reading);
-const asDate = ({ text, value }: Cell, reading?: ColumnReading): string | null =>
-  typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value) ? value.slice(0, 10) : isoDate(text, reading?.dates);
+const asDate = ({ text, value }: Cell, reading: ColumnReading): string | null =>
+  typeof value === 'string' && /^\d{4}-\d\d-\d\d/.test(value) ? value.slice(0, 10) : isoDate(text, reading.dates);
 
 /** Numbers and dates lie between the limits that a person has set. What is neither is for other checks. */
 export const range: CheckKind = {
@@ -22,7 +23,8 @@ export const range: CheckKind = {
       },
     },
   },
-  begin: valueCheck('range', () => (cell, { minimum, maximum }, { reading }) => {
+  begin: valueCheck('range', () => (cell, { minimum, maximum }, column) => {
+    const reading = readingOf(column);
     const isDates = /^\d{4}-\d\d-\d\d$/.test(minimum || maximum);
     const value = isDates ? asDate(cell, reading) : asNumber(cell, reading);
     if (value === null) return null;
