@@ -17,10 +17,17 @@ const PROVIDERS: readonly string[] = [
   ...['yahoo.de', 'bluewin.ch', 'orange.fr', 'wanadoo.fr', 'laposte.net', 'hotmail.fr', 'outlook.fr', 'yahoo.fr', 'yahoo.es', 'hotmail.es'],
   ...['yahoo.co.uk', 'hotmail.co.uk', 'btinternet.com', 'libero.it', 'hotmail.it', 'interia.pl', 'onet.pl', 'ukr.net', 'seznam.cz'],
 ];
-const known = new Set(PROVIDERS);
+/** Others that only look like one of them. */
+const OTHERS = ['mail.com', 'ymail.com', 'email.com'];
+const known = new Set([...PROVIDERS, ...OTHERS]);
 
-/** Letters from which on one wrong letter is a slip; shorter names of others differ by one letter from each other. */
-const LONG = 8;
+/** Letters of a name from which on one wrong letter is a slip; shorter names of others differ by one letter from each other. */
+const LONG = 5;
+/** What stands before the first full stop of a domain, and what follows it. */
+function halves(domain: string): [name: string, ending: string] {
+  const at = domain.indexOf('.');
+  return at < 0 ? [domain, ''] : [domain.slice(0, at), domain.slice(at + 1)];
+}
 
 /** Whether a text is another but for two neighbours that changed places. */
 function isSwapped(text: string, other: string): boolean {
@@ -46,11 +53,13 @@ const isReplaced = (text: string, other: string): boolean =>
 /** The usual domain of which another one is a slip of the hand; null: it is none, or one of them itself. @param domain lower case */
 export function meantProvider(domain: string): string | null {
   if (known.has(domain)) return null;
+  const [name, ending] = halves(domain);
   const isSlip = (usual: string): boolean => {
-    if (isSwapped(domain, usual)) return true;
-    // The end of an address is what is cut off when it is copied.
-    if (domain === usual.slice(0, -1)) return true;
-    return usual.length >= LONG && (isWithout(domain, usual) || isWithout(usual, domain) || isReplaced(domain, usual));
+    const [usualName, usualEnding] = halves(usual);
+    // The end of an address is what is cut off when it is copied. Other endings are other countries.
+    if (ending !== usualEnding) return name === usualName && ending === usualEnding.slice(0, -1);
+    if (isSwapped(name, usualName)) return true;
+    return usualName.length >= LONG && (isWithout(name, usualName) || isWithout(usualName, name) || isReplaced(name, usualName));
   };
   return PROVIDERS.find(isSlip) ?? null;
 }
