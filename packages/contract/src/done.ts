@@ -1,3 +1,5 @@
+import type { Detail } from '@mailbag/core';
+import { IsDetail } from './is-detail.js';
 import { IsBoolean, IsInt, IsNumber, IsOptional, IsString } from 'class-validator';
 
 /** What a change came to. */
@@ -29,8 +31,8 @@ export class RelinkedAnswer {
 
 /** What somebody else's server said. */
 export class TestedAnswer {
-  @IsString()
-  answer!: string;
+  @IsDetail()
+  answer!: Detail;
 }
 
 /** A file that was taken in, by the number under which it is kept. */

@@ -1,3 +1,4 @@
+import { IsDetail } from './is-detail.js';
 import type { Detail } from '@mailbag/core';
 import { Type } from 'class-transformer';
 import {
@@ -118,8 +119,9 @@ export class MailTestStep {
   @IsBoolean()
   ok!: boolean;
 
-  @IsString()
-  answer!: string;
+  /** Why it failed; empty: it did not. */
+  @IsDetail()
+  answer!: Detail;
 }
 
 export class MailTestAnswer {
@@ -132,8 +134,8 @@ export class MailTestAnswer {
   steps!: MailTestStep[];
 
   /** The whole in a sentence. */
-  @IsString()
-  answer!: string;
+  @IsDetail()
+  answer!: Detail;
 }
 
 export class MailServerAnswer extends MailServerFacts {

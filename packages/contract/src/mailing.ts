@@ -69,11 +69,16 @@ export class HereRequest {
   leaves?: boolean;
 }
 
-/** Who else has it open, each once; the same person in another window too. */
+/** Who else has it open. */
 export class HereAnswer {
+  /** Names of other people, each once. */
   @IsArray()
   @IsString({ each: true })
   others!: string[];
+
+  /** The same person has it open in another window too. */
+  @IsBoolean()
+  elsewhere!: boolean;
 }
 
 export class MailingCreateRequest {

@@ -1,3 +1,4 @@
+import type { HereAnswer } from '@mailbag/contract';
 import { Injectable } from '@nestjs/common';
 import { LiveService } from './live.service.js';
 
@@ -17,8 +18,8 @@ export class HereService {
 
   constructor(private readonly live: LiveService) {}
 
-  /** A window says that it has a mailing open, or closes it. @returns who else has, each name once */
-  say(mailingId: number, window: string, { id, name }: { id: number; name: string }, leaves: boolean): string[] {
+  /** A window says that it has a mailing open, or closes it. @returns who else has, each name once, and whether the same person has in another window */
+  say(mailingId: number, window: string, { id, name }: { id: number; name: string }, leaves: boolean): HereAnswer {
     const now = Date.now();
     const here = this.windows.get(mailingId) ?? new Map<string, Window>();
     this.windows.set(mailingId, here);
@@ -27,8 +28,10 @@ export class HereService {
     for (const [key, { until }] of here) if (until < now) isChanged = here.delete(key) || isChanged;
     if (here.size === 0) this.windows.delete(mailingId);
     if (isChanged) this.live.notify('here', mailingId);
-    return [
-      ...new Set([...here].flatMap(([key, one]) => (key === window ? [] : [one.accountId === id ? 'you, in another window' : one.name]))),
-    ];
+    const rest = [...here].flatMap(([key, one]) => (key === window ? [] : [one]));
+    return {
+      others: [...new Set(rest.filter(({ accountId }) => accountId !== id).map((one) => one.name))],
+      elsewhere: rest.some(({ accountId }) => accountId === id),
+    };
   }
 }

@@ -188,7 +188,7 @@ export class MailingsController {
   @Needs('viewer')
   @WithoutValues()
   here(@Param('id', ParseIntPipe) id: number, @Body() { window, leaves }: HereRequest, @SignedIn() account: Account): HereAnswer {
-    return { others: this.hereService.say(id, window, account, leaves ?? false) };
+    return this.hereService.say(id, window, account, leaves ?? false);
   }
 
   @Answers(MailingSaveAnswer)

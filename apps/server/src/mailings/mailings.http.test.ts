@@ -138,12 +138,12 @@ describe('changes are made in whatever version is there', () => {
   });
 
   test('windows that have it open know of each other', async () => {
-    const here = (window: string, leaves = false): Promise<{ others: string[] }> =>
+    const here = (window: string, leaves = false): Promise<{ others: string[]; elsewhere: boolean }> =>
       mailbag.client.send('POST', `/api/mailings/${mailing}/here`, { window, leaves });
-    expect(await here('window-one')).toEqual({ others: [] });
-    expect(await here('window-two')).toEqual({ others: ['you, in another window'] });
-    expect(await here('window-one')).toEqual({ others: ['you, in another window'] });
+    expect(await here('window-one')).toEqual({ others: [], elsewhere: false });
+    expect(await here('window-two')).toEqual({ others: [], elsewhere: true });
+    expect(await here('window-one')).toEqual({ others: [], elsewhere: true });
     await here('window-two', true);
-    expect(await here('window-one')).toEqual({ others: [] });
+    expect(await here('window-one')).toEqual({ others: [], elsewhere: false });
   });
 });

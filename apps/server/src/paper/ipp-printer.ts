@@ -1,4 +1,6 @@
-import { MailbagError } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
+import { MailbagError, remark } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 import ipp from 'ipp';
 
 interface Answer {
@@ -22,15 +24,15 @@ const first = (value: Answer['job-attributes-tag']): Record<string, unknown> => 
 
 /** What reasons of printers mean (RFC 8011, 5.4.12); those not named here are told as they are. */
 const reasons: Record<string, string> = {
-  'media-empty': 'it is out of paper',
-  'media-needed': 'it wants paper',
-  'media-jam': 'paper is jammed',
-  'cover-open': 'a cover is open',
-  'door-open': 'a door is open',
-  'toner-empty': 'the toner is used up',
-  'marker-supply-empty': 'the ink is used up',
-  paused: 'it is paused',
-  'offline-report': 'it is offline',
+  'media-empty': t`it is out of paper`,
+  'media-needed': t`it wants paper`,
+  'media-jam': t`paper is jammed`,
+  'cover-open': t`a cover is open`,
+  'door-open': t`a door is open`,
+  'toner-empty': t`the toner is used up`,
+  'marker-supply-empty': t`the ink is used up`,
+  paused: t`it is paused`,
+  'offline-report': t`it is offline`,
 };
 const reasonWords = (value: unknown): string =>
   [value ?? []]
@@ -58,7 +60,7 @@ export class IppPrinter {
     return new Promise((resolve, reject) => {
       const fail = (why: string): void => reject(new MailbagError('printer-unreachable', { uri: this.uri, why }));
       // A megabyte more takes a second more.
-      const timer = setTimeout(() => fail('no answer in time'), TIMEOUT + (data ? data.length / 1000 : 0));
+      const timer = setTimeout(() => fail(t`no answer in time`), TIMEOUT + (data ? data.length / 1000 : 0));
       try {
         printer.execute(operation as never, message as never, (error: Error | null, answer: unknown) => {
           clearTimeout(timer);
@@ -73,7 +75,7 @@ export class IppPrinter {
   }
 
   /** What the printer says of itself: a test of its address. @throws MailbagError printer-unreachable, printer-refused */
-  async about(): Promise<string> {
+  async about(): Promise<Detail> {
     const answer = await this.ask('Get-Printer-Attributes', {
       'requested-attributes': ['printer-name', 'printer-make-and-model', 'printer-state', 'printer-state-reasons'],
     });
@@ -85,8 +87,10 @@ export class IppPrinter {
       'printer-state': state,
       'printer-state-reasons': why,
     } = answer['printer-attributes-tag'] ?? {};
-    const trouble = reasonWords(why);
-    return `${String(model ?? name ?? 'The printer')} is ${String(state ?? 'there')}${trouble ? `: ${trouble}` : ''}.`;
+    const printer = String(model ?? name ?? this.uri);
+    const known = `printer-${String(state)}`;
+    const code = known === 'printer-processing' || known === 'printer-stopped' ? known : 'printer-idle';
+    return remark(code, { printer, why: reasonWords(why) });
   }
 
   /** Sends a PDF as one job. @param name by which the job can be found again @returns its number @throws MailbagError printer-unreachable, printer-refused */

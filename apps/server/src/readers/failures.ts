@@ -19,7 +19,7 @@ export function databaseFailure(error: unknown, host: string): MailbagError {
     has(code, 'ECONNREFUSED', 'ENOTFOUND', 'EHOSTUNREACH', 'ETIMEDOUT', 'EAI_AGAIN', 'ECONNRESET') ||
     /timeout (exceeded|expired)|connect ETIMEDOUT/i.test(message)
   )
-    return told(/ECONNRESET/.test(code) ? 'database-gone' : 'database-unreachable', { why: code || 'no answer in time' });
+    return told(/ECONNRESET/.test(code) ? 'database-gone' : 'database-unreachable', { why: code || t`no answer in time` });
   if (has(code, '28P01', '28000', 'ER_ACCESS_DENIED')) return told('database-sign-in-refused');
   if (has(code, '3D000', 'ER_BAD_DB_ERROR')) return told('database-unknown');
   if (

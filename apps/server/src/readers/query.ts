@@ -1,4 +1,5 @@
 import { MailbagError, PARAMETER, VERBATIM } from '@mailbag/core';
+import { t } from '@mailbag/core/words';
 
 /** A query with its parameters in the order in which they stand. */
 export interface PreparedQuery {
@@ -9,12 +10,12 @@ export interface PreparedQuery {
 const READING = /^[\s(]*(?:select|with|values|table)\b/i;
 /** What writes although it begins like a reading, or reaches files of the server. */
 const REFUSED: [pattern: RegExp, why: string][] = [
-  [/\binto\s+(outfile|dumpfile)\b/i, 'it writes a file'],
+  [/\binto\s+(outfile|dumpfile)\b/i, t`it writes a file`],
   [
     /\b(insert|update|delete|merge|replace|drop|alter|create|truncate|grant|revoke|attach|detach|pragma|vacuum|copy|call|do|execute|lock|set)\b(?=\s)/i,
-    'it does more than read',
+    t`it does more than read`,
   ],
-  [/\bload_extension\s*\(/i, 'it loads an extension'],
+  [/\bload_extension\s*\(/i, t`it loads an extension`],
 ];
 
 /**
@@ -29,9 +30,9 @@ export function prepareQuery(sql: string, parameters: Readonly<Record<string, st
   const refuse = (why: string): never => {
     throw new MailbagError('database-query-refused', { why });
   };
-  if (trimmed === '') refuse('it is empty');
-  if (bare.includes(';')) refuse('it holds more than one statement');
-  if (!READING.test(bare)) refuse('it does not begin with SELECT or WITH');
+  if (trimmed === '') refuse(t`it is empty`);
+  if (bare.includes(';')) refuse(t`it holds more than one statement`);
+  if (!READING.test(bare)) refuse(t`it does not begin with SELECT or WITH`);
   for (const [pattern, why] of REFUSED) if (pattern.test(bare)) refuse(why);
   const values: string[] = [];
   let out = '';

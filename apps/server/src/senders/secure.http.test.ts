@@ -1,6 +1,7 @@
 import { addMailServer, addSender, mailServer } from '../../../../demo/src/mail-set-up.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
 import { SecureSmtp, TestAuthority } from '../../../../testing/secure-smtp.js';
+import { triedServer } from '../../../../testing/tried-server.js';
 
 const isThere = SecureSmtp.isThere();
 const secured = isThere ? test : test.skip;
@@ -22,12 +23,8 @@ afterAll(async () => {
   authority?.close();
 });
 
-interface TestAnswer {
-  ok: boolean;
-  steps: { step: string; ok: boolean; answer: string }[];
-}
-const tried = (port: number, more: object): Promise<TestAnswer> =>
-  mailbag.client.send('POST', '/api/mail-servers/test', { ...mailServer(port), user: 'office', password: 'right', ...more });
+const tried = (port: number, more: object): ReturnType<typeof triedServer> =>
+  triedServer(mailbag, { ...mailServer(port), user: 'office', password: 'right', ...more });
 
 secured.each(['starttls', 'tls'] as const)(
   'a server that is secured by %s with a good certificate takes the sign-in and the message, and nothing goes to it in the open',

@@ -1,6 +1,7 @@
 import { generateKeyPairSync } from 'node:crypto';
 import { mailServer } from '../../../../demo/src/mail-set-up.js';
 import { PostOffice, RunningMailbag } from '../../../../testing/running-mailbag.js';
+import { triedServer } from '../../../../testing/tried-server.js';
 
 let office: PostOffice;
 const mailbag = new RunningMailbag({ MAILBAG_MAIL_TIMEOUT: '1200' });
@@ -13,13 +14,7 @@ afterAll(async () => {
   await office.close();
 });
 
-interface TestAnswer {
-  ok: boolean;
-  answer: string;
-  steps: { step: string; ok: boolean; answer: string }[];
-}
-const tried = (more: object): Promise<TestAnswer> =>
-  mailbag.client.send('POST', '/api/mail-servers/test', { ...mailServer(office.smtp), ...more });
+const tried = (more: object): ReturnType<typeof triedServer> => triedServer(mailbag, { ...mailServer(office.smtp), ...more });
 
 test('a test says at which step a mail server fails, and why', async () => {
   expect(await tried({})).toMatchObject({

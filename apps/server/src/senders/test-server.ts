@@ -1,5 +1,6 @@
 import type { MailTestAnswer, MailTestStep } from '@mailbag/contract';
-import { oneLine } from '@mailbag/core';
+import type { Detail } from '@mailbag/core';
+import { oneLine, remark } from '@mailbag/core';
 import SMTPConnection from 'nodemailer/lib/smtp-connection/index.js';
 import type { OutgoingServer } from './outgoing-server.js';
 import { connectionOptions } from './outgoing-server.js';
@@ -13,19 +14,19 @@ interface Failure extends Error {
 }
 
 /** What a person can do about a failure, by what the library says of it. */
-function advice({ code, message, response, timeoutType }: Failure, { host, port, security }: OutgoingServer): string {
+function advice({ code, message, response, timeoutType }: Failure, { host, port, security }: OutgoingServer): Detail {
   const answer = oneLine(response ?? message).slice(0, 300);
-  if (code === 'EDNS' || /ENOTFOUND|EAI_AGAIN/.test(message)) return `No server is known by the name ${host}. Check how it is written.`;
-  if (/ECONNREFUSED/.test(message)) return `${host} answers, but nothing listens on port ${port}. Usual are 587 and 465.`;
+  const isTls = security === 'tls';
+  if (code === 'EDNS' || /ENOTFOUND|EAI_AGAIN/.test(message)) return remark('mail-host-unknown', { host });
+  if (/ECONNREFUSED/.test(message)) return remark('mail-port-closed', { host, port });
   if (code === 'ETIMEDOUT' && timeoutType !== undefined && timeoutType !== 'CONNECT_TIMEOUT')
-    return `${host}:${port} took the connection and then said nothing. ${security === 'tls' ? 'Does this port speak TLS from the first byte?' : 'Ports that speak TLS from the first byte do so; choose that, or another port.'}`;
-  if (code === 'ETIMEDOUT') return `${host}:${port} does not answer in time. Is it reachable from here?`;
-  if (code === 'EAUTH') return `The sign-in was refused: ${answer}. Check user and password.`;
-  if (/certificate|self.signed|altname|expired/i.test(message))
-    return `The certificate of ${host} is not trusted: ${answer}. Use the name that stands in it, or allow certificates that nobody vouches for.`;
+    return remark(isTls ? 'mail-mute-tls' : 'mail-mute', { host, port });
+  if (code === 'ETIMEDOUT') return remark('mail-silent', { host, port });
+  if (code === 'EAUTH') return remark('mail-sign-in-refused', { answer });
+  if (/certificate|self.signed|altname|expired/i.test(message)) return remark('mail-certificate', { host, answer });
   if (code === 'ETLS' || /ssl|tls|wrong version/i.test(message))
-    return `The connection could not be secured: ${answer}. ${security === 'tls' ? 'This port may want STARTTLS instead.' : 'The server may not offer STARTTLS here.'}`;
-  if (code === 'EPROTOCOL') return `${host}:${port} answers, but not as a mail server does: ${answer}. Is it the right port?`;
+    return remark(isTls ? 'mail-not-secured-tls' : 'mail-not-secured', { answer });
+  if (code === 'EPROTOCOL') return remark('mail-not-smtp', { host, port, answer });
   return answer;
 }
 
@@ -54,7 +55,7 @@ export function testMailServer(server: OutgoingServer): Promise<MailTestAnswer> 
       resolve({
         ok: failedAt === null,
         steps,
-        answer: failedAt === null ? `${server.host} answered${server.user ? ' and took the sign-in' : ''}.` : words,
+        answer: failedAt === null ? remark(server.user ? 'mail-signed-in' : 'mail-answered', { host: server.host }) : words,
       });
     };
     const stepOf = (error: Failure): MailTestStep['step'] => {

@@ -9,6 +9,16 @@ const CLOCK: Intl.DateTimeFormatOptions = { day: 'numeric', month: 'short', hour
 const clock = (at: string): string =>
   Number.isNaN(Date.parse(at)) ? at : new Date(at).toLocaleString(spokenLocale() === 'en' ? 'en-GB' : spokenLocale(), CLOCK);
 
+interface Place {
+  host: string;
+  port: number;
+}
+/** `why`: what keeps it from printing; empty: nothing. */
+interface Printer {
+  printer: string;
+  why: string;
+}
+
 /**
  * What Mailbag says of a copy, a delivery or a print run by itself, with a stable code and the fields it carries. Kept and sent as they are; screens and
  * files for people make the sentence. The words of mail servers and printers are kept beside, as they came.
@@ -71,6 +81,35 @@ export const remarks = {
     (e) => t`${count(e.messages)} new ${e.messages === 1 ? t`message was` : t`messages were`} read.`,
   ),
   'mailbox-refused': remarkOf<{ answer: string }>((e) => t`The mailbox refused the sign-in: ${e.answer}`),
+  'mail-host-unknown': remarkOf<{ host: string }>((e) => t`No server is known by the name ${e.host}. Check how it is written.`),
+  'mail-port-closed': remarkOf<Place>((e) => t`${e.host} answers, but nothing listens on port ${e.port}. Usual are 587 and 465.`),
+  'mail-mute-tls': remarkOf<Place>(
+    (e) => t`${e.host}:${e.port} took the connection and then said nothing. Does this port speak TLS from the first byte?`,
+  ),
+  'mail-mute': remarkOf<Place>(
+    (e) =>
+      t`${e.host}:${e.port} took the connection and then said nothing. Ports that speak TLS from the first byte do so; choose that, or another port.`,
+  ),
+  'mail-silent': remarkOf<Place>((e) => t`${e.host}:${e.port} does not answer in time. Is it reachable from here?`),
+  'mail-sign-in-refused': remarkOf<{ answer: string }>((e) => t`The sign-in was refused: ${e.answer}. Check user and password.`),
+  'mail-certificate': remarkOf<{ host: string; answer: string }>(
+    (e) =>
+      t`The certificate of ${e.host} is not trusted: ${e.answer}. Use the name that stands in it, or allow certificates that nobody vouches for.`,
+  ),
+  'mail-not-secured-tls': remarkOf<{ answer: string }>(
+    (e) => t`The connection could not be secured: ${e.answer}. This port may want STARTTLS instead.`,
+  ),
+  'mail-not-secured': remarkOf<{ answer: string }>(
+    (e) => t`The connection could not be secured: ${e.answer}. The server may not offer STARTTLS here.`,
+  ),
+  'mail-not-smtp': remarkOf<Place & { answer: string }>(
+    (e) => t`${e.host}:${e.port} answers, but not as a mail server does: ${e.answer}. Is it the right port?`,
+  ),
+  'mail-answered': remarkOf<{ host: string }>((e) => t`${e.host} answered.`),
+  'mail-signed-in': remarkOf<{ host: string }>((e) => t`${e.host} answered and took the sign-in.`),
+  'printer-idle': remarkOf<Printer>((e) => t`${e.printer} is ready${e.why ? `: ${e.why}` : ''}.`),
+  'printer-processing': remarkOf<Printer>((e) => t`${e.printer} is printing${e.why ? `: ${e.why}` : ''}.`),
+  'printer-stopped': remarkOf<Printer>((e) => t`${e.printer} stands still${e.why ? `: ${e.why}` : ''}.`),
   'mailbox-silent': remarkOf<{ host: string; port: number; why: string }>((e) => t`${e.host}:${e.port} does not answer (${e.why}).`),
 };
 

@@ -1,3 +1,4 @@
+import { t } from '@mailbag/core/words';
 import type { HereAnswer } from '@mailbag/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
@@ -9,7 +10,7 @@ const WINDOW = randomKey();
 /** Milliseconds between two signs of life. */
 const ALIVE = 8000;
 
-/** Who else has a mailing open just now; told at once when somebody comes or goes. */
+/** Who else has a mailing open just now, in words; told at once when somebody comes or goes. */
 export function useOthers(mailingId: number): string[] {
   const { data } = useQuery({
     queryKey: ['here', mailingId],
@@ -32,5 +33,5 @@ export function useOthers(mailingId: number): string[] {
       leave();
     };
   }, [mailingId]);
-  return data?.others ?? [];
+  return data ? [...(data.elsewhere ? [t`you, in another window`] : []), ...data.others] : [];
 }

@@ -1,5 +1,6 @@
 import { t } from '@mailbag/core/words';
-import type { MailServerAnswer, MailTestAnswer } from '@mailbag/contract';
+import type { MailServerAnswer, MailTestAnswer, MailTestStep } from '@mailbag/contract';
+import { detailText } from '@mailbag/core';
 import { useMutation } from '@tanstack/react-query';
 import { Check, X } from 'lucide-react';
 import { useState } from 'react';
@@ -17,6 +18,14 @@ import { Row, Small, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/mark';
 import { NumberInput, SecretInput } from '../../ui/special-input';
 import { useSaving } from './use-saving';
+
+/** The steps of a test. */
+const stepWords: Record<MailTestStep['step'], string> = {
+  connect: t`connect`,
+  greet: t`greet`,
+  secure: t`secure`,
+  'sign in': t`sign in`,
+};
 
 const fresh = {
   name: '',
@@ -200,11 +209,11 @@ export function MailServerForm({ server, zone, onClose }: { server: MailServerAn
             {test.data.steps.map(({ step, ok }) => (
               <Row key={step} $gap={4} style={{ color: ok ? color.moss : color.brick }}>
                 {ok ? <Check size={14} /> : <X size={14} />}
-                {step}
+                {stepWords[step]}
               </Row>
             ))}
           </Row>
-          <div>{test.data.answer}</div>
+          <div>{detailText(test.data.answer)}</div>
         </Notice>
       )}
       {(test.error ?? save.error) && <Notice tone="brick">{sentenceOf(test.error ?? save.error)}</Notice>}

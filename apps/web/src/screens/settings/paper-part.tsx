@@ -1,5 +1,6 @@
 import { t } from '@mailbag/core/words';
-import type { OfficeRequest, PrinterAnswer } from '@mailbag/contract';
+import type { OfficeRequest, PrinterAnswer, TestedAnswer } from '@mailbag/contract';
+import { detailText } from '@mailbag/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../api/client';
@@ -86,7 +87,7 @@ function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
     () => begin(null),
   );
   const test = useMutation({
-    mutationFn: () => api.post<{ answer: string }>('/api/printers/test', { ...values, name: values.name || t`Printer` }),
+    mutationFn: () => api.post<TestedAnswer>('/api/printers/test', { ...values, name: values.name || t`Printer` }),
   });
   const deleting = useDeleting('printer', () => begin(null));
   return (
@@ -136,7 +137,7 @@ function Printers({ printers }: { printers: readonly PrinterAnswer[] }) {
           mono
         />
       </Fields>
-      {test.data && <Notice tone="moss">{test.data.answer}</Notice>}
+      {test.data && <Notice tone="moss">{detailText(test.data.answer)}</Notice>}
       {(save.error ?? test.error) && <Notice tone="brick">{sentenceOf(save.error ?? test.error)}</Notice>}
       <Row>
         <Button onPress={() => test.mutate()} isDisabled={!/^ipps?:\/\/\S+$/.test(values.uri) || test.isPending}>
